@@ -1,0 +1,1 @@
+"""The job expanded once in vehicle axes, shared by all studies and drawings."""

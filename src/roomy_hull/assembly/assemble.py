@@ -1,0 +1,274 @@
+"""From a Job to its Assembly: every solid, mass and part in vehicle axes, unchanged units reused."""
+
+import msgspec
+
+from roomy_hull.core.doubt import doubt_of
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.frames import Frame
+from roomy_hull.core.sheetmetal import Part
+from roomy_hull.core.solids import Box
+from roomy_hull.job.model import Job
+from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.kit import canopy as canopy_kit
+from roomy_hull.kit import tray as tray_kit
+from roomy_hull.kit.canopy import BayPlace
+from roomy_hull.kit.expansion import Expansion, Lump, Solid, Zone
+from roomy_hull.kit.kinds import expand
+
+
+class Mass(msgspec.Struct, frozen=True):
+    """One mass in vehicle axes.
+
+    `fill` is what scales it: ``fixed``, ``contents``, ``water``, ``fuel``, ``ball`` or
+    ``person 0`` …; `mount` is what it leaves with: ``vehicle``, ``tray`` or ``canopy``.
+    For people and the ball, `kg` is 1 and the scenario holds the mass.
+    """
+
+    owner: str
+    label: str
+    kg: float
+    sigma: float
+    x: float
+    y: float
+    z: float
+    fill: str = "fixed"
+    mount: str = "vehicle"
+
+
+class Thing(msgspec.Struct, frozen=True):
+    """A unit or carried item in vehicle axes.
+
+    Attributes
+    ----------
+    value : Unit or Carried
+        What the job says.
+    expansion : Expansion
+        The thing in its own frame; a carried item is a plain box.
+    place : BayPlace or None
+        Its bay; none for a carried item.
+    envelope, reach : Box
+        Around its solids, and around solids and keep-clear zones together.
+    solids, zones
+        Boxes in vehicle axes, in the order of the expansion.
+    masses : tuple of Mass
+        Its masses.
+    trouble : str
+        Why it could not be written out (it is then a plain block), else empty.
+    """
+
+    value: Unit | Carried
+    expansion: Expansion
+    place: BayPlace | None
+    envelope: Box
+    reach: Box
+    solids: tuple[Box, ...]
+    zones: tuple[Box, ...]
+    masses: tuple[Mass, ...]
+    trouble: str = ""
+
+    @property
+    def id(self) -> str:
+        """The id of the unit or carried item."""
+        return self.value.id
+
+    @property
+    def moves(self) -> bool:
+        """Whether any of it slides."""
+        return self.expansion.travel > 0
+
+
+class Ground(msgspec.Struct, frozen=True):
+    """What the things stand on: bays, body solids, and the masses of vehicle and body."""
+
+    bays: dict[str, BayPlace]
+    tray: dict[str, Box]
+    canopy: Box | None
+    inside: Box | None
+    cab: Box
+    masses: tuple[Mass, ...]
+    parts: tuple[Part, ...]
+
+
+class Assembly(msgspec.Struct, frozen=True):
+    """The whole job in vehicle axes."""
+
+    job: Job
+    ground: Ground
+    things: tuple[Thing, ...]
+
+    def thing(self, key: str) -> Thing | None:
+        """Find a thing by its id."""
+        return next((t for t in self.things if t.id == key), None)
+
+    def masses(self) -> list[Mass]:
+        """Give all masses: vehicle and body, then each thing's."""
+        found = list(self.ground.masses)
+        for thing in self.things:
+            found += thing.masses
+        return found
+
+    def parts(self) -> list[Part]:
+        """Give all parts: body, then each thing's."""
+        found = list(self.ground.parts)
+        for thing in self.things:
+            found += thing.expansion.parts
+        return found
+
+
+def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
+    """Expand a job, reusing from an earlier assembly whatever did not change.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    previous : Assembly or None
+        An assembly of an earlier value of the job; only a memory, it never alters the result.
+
+    Returns
+    -------
+    Assembly
+        The job in vehicle axes. A unit that cannot be written out becomes a plain block with
+        its trouble named. [mm, kg]
+    """
+    same_ground = (
+        previous is not None
+        and previous.job.vehicle is job.vehicle
+        and previous.job.body is job.body
+    )
+    ground = previous.ground if previous is not None and same_ground else _ground(job)
+    known = (
+        {id(t.value): t for t in previous.things} if previous is not None and same_ground else {}
+    )
+    things = tuple(
+        known.get(id(value)) or _thing(value, ground) for value in (*job.units, *job.carried)
+    )
+    return Assembly(job, ground, things)
+
+
+def _thing(value: Unit | Carried, ground: Ground) -> Thing:
+    """Expand one unit or carried item and place it."""
+    if isinstance(value, Carried):
+        return _carried(value)
+    place = ground.bays[value.bay]
+    trouble = ""
+    try:
+        expansion = expand(value, place.bay.pitch)
+    except InputError as error:
+        trouble = f"{error.what}. {error.remedy}"
+        expansion = _block(value)
+    frame = place.frame
+    at = Frame(*frame.point(value.u, value.v, value.w), frame.side)
+    solids = tuple(at.box(s.box) for s in expansion.solids)
+    zones = tuple(at.box(z.box) for z in expansion.zones)
+    envelope = at.box(expansion.envelope)
+    masses = tuple(
+        Mass(
+            value.id, lump.label, lump.kg, doubt_of(lump.kg, lump.source), *at.point(*lump.at),
+            fill=lump.fill, mount="canopy",
+        )
+        for lump in expansion.lumps
+        if lump.kg > 0
+    )  # fmt: skip
+    reach = _around(envelope, zones)
+    return Thing(value, expansion, place, envelope, reach, solids, zones, masses, trouble)
+
+
+def _around(envelope: Box, zones: tuple[Box, ...]) -> Box:
+    """Grow an envelope over some zones."""
+    if not zones:
+        return envelope
+    columns = list(zip(envelope, *zones, strict=True))
+    return Box(*(min(c) for c in columns[:3]), *(max(c) for c in columns[3:]))
+
+
+def _block(unit: Unit) -> Expansion:
+    """Stand in for a unit that cannot be written out: its outside box and its contents."""
+    box = Box(0, 0, 0, unit.width, unit.depth, unit.height)
+    lump = Lump("contents", unit.contents, unit.contents_source, box.centre(), "contents")
+    return Expansion((Solid(box, "made"),), (), (lump,), (), box, ())
+
+
+def _carried(item: Carried) -> Thing:
+    """Place a carried item as one box."""
+    box = Box(
+        item.x - item.length / 2, item.y - item.width / 2, item.z,
+        item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
+    )  # fmt: skip
+    centre = box.centre()
+    masses = [
+        Mass(item.id, item.name, item.mass, doubt_of(item.mass, item.mass_source), *centre,
+             mount=item.mount)
+    ]  # fmt: skip
+    if item.contents:
+        masses.append(
+            Mass(item.id, "contents", item.contents, doubt_of(item.contents, "estimate"), *centre,
+                 fill="contents", mount=item.mount)
+        )  # fmt: skip
+    own = Box(0, 0, 0, item.length, item.width, item.height)
+    expansion = Expansion((Solid(own, "carried"),), (), (), (), own, ())
+    return Thing(item, expansion, None, box, box, (box,), (), tuple(masses))
+
+
+def _ground(job: Job) -> Ground:
+    """Place vehicle and body, and take from the kerb masses what was aboard at the weighing."""
+    vehicle, body = job.vehicle, job.body
+    canopy = body.canopy
+    parts: tuple[Part, ...] = tray_kit.parts(body.tray)
+    masses = _kerb(job)
+    masses += _lumps("tray", tray_kit.lumps(vehicle, body.tray), "tray")
+    if canopy is not None:
+        parts += canopy_kit.parts(canopy)
+        masses += _lumps("canopy", canopy_kit.lumps(vehicle, body), "canopy")
+    shape = vehicle.shape
+    cab = Box(-shape.front, -shape.width / 2, shape.sill,
+              vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
+    return Ground(
+        canopy_kit.bays(vehicle, body),
+        tray_kit.solids(vehicle, body.tray),
+        canopy_kit.outside(vehicle, body),
+        canopy_kit.inside(vehicle, body),
+        cab,
+        tuple(masses),
+        parts,
+    )
+
+
+def _lumps(owner: str, lumps: tuple[Lump, ...], mount: str) -> list[Mass]:
+    """Turn lumps that are already in vehicle axes into masses."""
+    return [
+        Mass(owner, lp.label, lp.kg, doubt_of(lp.kg, lp.source), *lp.at, lp.fill, mount)
+        for lp in lumps
+    ]
+
+
+def _kerb(job: Job) -> list[Mass]:
+    """Give the bare vehicle at its two axles, its fuel, its seats and its ball.
+
+    A driver and fuel that were aboard at the weighing are taken off where they sat, so that no
+    scenario counts them twice.
+    """
+    vehicle = job.vehicle
+    kerb, tank, base = vehicle.kerb, vehicle.fuel, vehicle.wheelbase
+    seat = vehicle.seats[0]
+    aboard = ((kerb.driver, seat.x), (kerb.fuel * tank.density, tank.x))
+    rear = kerb.rear - sum(kg * x / base for kg, x in aboard)
+    front = kerb.front - sum(kg * (1 - x / base) for kg, x in aboard)
+    z = kerb.height
+    found = [
+        Mass("vehicle", "kerb, front axle", front, doubt_of(front, kerb.source), 0.0, 0.0, z),
+        Mass("vehicle", "kerb, rear axle", rear, doubt_of(rear, kerb.source), base, 0.0, z),
+    ]
+    full = tank.litres * tank.density
+    found.append(Mass("vehicle", "fuel", full, doubt_of(full, "data sheet"), tank.x, tank.y,
+                      tank.z, "fuel"))  # fmt: skip
+    for i, place in enumerate(vehicle.seats):
+        found.append(Mass("vehicle", place.name, 1.0, 0.05, place.x, place.y, place.z,
+                          f"person {i}"))  # fmt: skip
+    found.append(Mass("trailer", "ball mass", 1.0, 0.05, vehicle.tow.x, 0.0, vehicle.tow.z, "ball"))
+    return found
+
+
+def expanded_zones(thing: Thing) -> tuple[tuple[Zone, Box], ...]:
+    """Give a thing's zones with their boxes in vehicle axes."""
+    return tuple(zip(thing.expansion.zones, thing.zones, strict=True))

@@ -1,0 +1,51 @@
+"""Masses with their doubt, and the chance that a limit is exceeded."""
+
+import math
+from typing import Literal
+
+Source = Literal["weighed", "data sheet", "geometry", "estimate"]
+
+RELATIVE_DOUBT: dict[str, float] = {
+    "weighed": 0.005,
+    "data sheet": 0.03,
+    "geometry": 0.05,
+    "estimate": 0.15,
+}
+"""One-sigma doubt as a fraction of the mass, by where the figure comes from (common practice)."""
+
+
+def doubt_of(kg: float, source: str) -> float:
+    """Give the one-sigma doubt of a mass.
+
+    Parameters
+    ----------
+    kg : float
+        Mass. [kg]
+    source : str
+        A key of `RELATIVE_DOUBT`.
+
+    Returns
+    -------
+    float
+        One-sigma doubt, never negative. [kg]
+    """
+    return abs(kg) * RELATIVE_DOUBT[source]
+
+
+def chance_over(mean: float, sigma: float, limit: float) -> float:
+    """Give the chance that a normally distributed value exceeds a limit.
+
+    Parameters
+    ----------
+    mean, sigma, limit : float
+        Mean, one-sigma doubt and limit, in one common unit; sigma not negative.
+
+    Returns
+    -------
+    float
+        Probability between 0 and 1, from the normal distribution's complement
+        Q = erfc(z / √2) / 2 with z = (limit - mean) / sigma.
+    """
+    if sigma <= 0.0:
+        return 1.0 if mean > limit else 0.0
+    return 0.5 * math.erfc((limit - mean) / (sigma * math.sqrt(2.0)))

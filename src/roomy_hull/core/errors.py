@@ -1,0 +1,43 @@
+"""The tree of errors: what a user can mend is kept apart from what is our own fault."""
+
+
+class RoomyHullError(Exception):
+    """Base of every error that the program raises on purpose."""
+
+
+class UserError(RoomyHullError):
+    """Trouble that the person at the screen can mend.
+
+    Parameters
+    ----------
+    what : str
+        What is wrong, in the words of the trade.
+    place : str
+        Where: a file and line, a field, a unit.
+    remedy : str
+        What to do about it.
+    """
+
+    def __init__(self, what: str, place: str = "", remedy: str = "") -> None:
+        super().__init__(what)
+        self.what = what
+        self.place = place
+        self.remedy = remedy
+
+    def __str__(self) -> str:
+        """Say the trouble on one line: place, what, remedy."""
+        head = f"{self.place}: {self.what}" if self.place else self.what
+        head = head.rstrip(".") + "."
+        return f"{head} {self.remedy}" if self.remedy else head
+
+
+class InputError(UserError):
+    """A typed value that cannot be used."""
+
+
+class JobFileError(UserError):
+    """A job file that cannot be read or written."""
+
+
+class EditError(UserError):
+    """An edit that would leave a job invalid."""

@@ -1,0 +1,70 @@
+"""What a drawing is made of, before anything paints it: outlines, discs, words, sizes.
+
+A scene is a tuple of these in millimetres, h to the right and k up, as seen from one place. A
+painter on screen, a file writer and a test read the same scene. `role` says what a stroke means;
+the theme gives it a colour, a width, a dash or a hatch.
+"""
+
+import msgspec
+
+Point = tuple[float, float]
+
+
+class Outline(msgspec.Struct, frozen=True):
+    """A polygon or open line, its corners rounded by `radius` (one for all, or one each)."""
+
+    role: str
+    points: tuple[Point, ...]
+    closed: bool = True
+    radius: float = 0.0
+    radii: tuple[float, ...] = ()
+    tag: str = ""
+
+
+class Disc(msgspec.Struct, frozen=True):
+    """A filled circle."""
+
+    role: str
+    centre: Point
+    radius: float
+    tag: str = ""
+
+
+class Words(msgspec.Struct, frozen=True):
+    """Text at a point. `size` is the height in mm, or in screen points where `fixed`."""
+
+    role: str
+    at: Point
+    text: str
+    size: float = 11.0
+    fixed: bool = True
+    anchor: str = "centre"
+    fit: float = 0.0
+    tag: str = ""
+
+
+class Size(msgspec.Struct, frozen=True):
+    """A dimension between two points, drawn with arrows and its length in the user's unit."""
+
+    role: str
+    a: Point
+    b: Point
+    offset: float = 0.0
+    text: str = ""
+    tag: str = ""
+
+
+Stroke = Outline | Disc | Words | Size
+Scene = tuple[Stroke, ...]
+
+
+def rectangle(
+    role: str, h0: float, k0: float, h1: float, k1: float, radius: float = 0.0, tag: str = ""
+) -> Outline:
+    """Give an upright rectangle between two corners. [mm]"""
+    return Outline(role, ((h0, k0), (h1, k0), (h1, k1), (h0, k1)), radius=radius, tag=tag)
+
+
+def line(role: str, *points: Point, tag: str = "") -> Outline:
+    """Give an open line through some points. [mm]"""
+    return Outline(role, points, closed=False, tag=tag)

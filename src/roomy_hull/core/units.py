@@ -1,0 +1,195 @@
+"""Typed and displayed figures: sums, metric and US customary. Inside, always mm, kg and litres."""
+
+import ast
+import math
+import operator
+import re
+from collections.abc import Callable
+from fractions import Fraction
+from typing import Literal
+
+from roomy_hull.core.errors import InputError
+
+System = Literal["metric", "us"]
+Quantity = Literal["length", "mass", "volume", "number"]
+
+MM_PER_INCH = 25.4
+KG_PER_POUND = 0.45359237
+LITRE_PER_US_GALLON = 3.785411784
+G = 9.80665
+"""Standard gravity. [m/s²]"""
+
+_FACTOR: dict[str, dict[str, float]] = {
+    "length": {
+        "mm": 1.0, "cm": 10.0, "m": 1000.0, "in": MM_PER_INCH, '"': MM_PER_INCH,
+        "ft": 12 * MM_PER_INCH, "'": 12 * MM_PER_INCH,
+    },
+    "mass": {"kg": 1.0, "g": 0.001, "t": 1000.0, "lb": KG_PER_POUND, "lbs": KG_PER_POUND},
+    "volume": {"l": 1.0, "ml": 0.001, "gal": LITRE_PER_US_GALLON},
+    "number": {},
+}  # fmt: skip
+_OWN_UNIT = {
+    "metric": {"length": "mm", "mass": "kg", "volume": "l", "number": ""},
+    "us": {"length": "in", "mass": "lb", "volume": "gal", "number": ""},
+}
+_OPERATORS: dict[type, Callable[[float, float], float]] = {
+    ast.Add: operator.add,
+    ast.Sub: operator.sub,
+    ast.Mult: operator.mul,
+    ast.Div: operator.truediv,
+}
+_TERM = re.compile(
+    r"(?P<whole>\d+)\s+(?P<num>\d+)/(?P<den>\d+)(?P<unit1>\s*(?:[a-zA-Z]+|\"|'))?"
+    r"|(?P<num2>\d+)/(?P<den2>\d+)(?P<unit3>\s*(?:in\b|\"))"
+    r"|(?P<value>\d+\.?\d*|\.\d+)(?P<unit2>\s*(?:[a-zA-Z]+|\"|'))?"
+)
+
+
+def unit_word(quantity: Quantity, system: System) -> str:
+    """Give the unit in which a quantity is shown and typed when none is written."""
+    return _OWN_UNIT[system][quantity]
+
+
+def parse(text: str, quantity: Quantity = "length", system: System = "metric") -> float:
+    """Read a typed figure, which may be a sum such as ``1986-2*38`` or ``12 3/8 in + 20 mm``.
+
+    Parameters
+    ----------
+    text : str
+        What was typed. A figure without a unit has the unit of `system`; a factor of a product
+        has none.
+    quantity : str
+        ``length``, ``mass``, ``volume`` or ``number``.
+    system : str
+        ``metric`` or ``us``.
+
+    Returns
+    -------
+    float
+        Finite value. [mm, kg, l or 1]
+
+    Raises
+    ------
+    InputError
+        The text is no figure or sum, names a foreign unit, divides by zero, or is not finite.
+    """
+    own = _OWN_UNIT[system][quantity]
+    factors = _FACTOR[quantity]
+
+    def plain(match: re.Match[str]) -> str:
+        part = match.groupdict()
+        unit = (part["unit1"] or part["unit2"] or part["unit3"] or "").strip().lower()
+        if part["whole"]:
+            den = float(part["den"])
+            value = float(part["whole"]) + (float(part["num"]) / den if den else math.nan)
+        elif part["num2"]:
+            den = float(part["den2"])
+            value = float(part["num2"]) / den if den else math.nan
+        else:
+            value = float(part["value"])
+        if not unit:
+            return repr(value) if math.isfinite(value) else "(1/0)"
+        if unit not in factors:
+            raise InputError(
+                f"'{unit}' is no unit of {quantity}",
+                place=f"'{text.strip()}'",
+                remedy=f"Use {', '.join(k for k in factors if k.isalpha()) or 'a plain number'}.",
+            )
+        return f"({value * factors[unit]!r}j)" if math.isfinite(value) else "(1/0)"
+
+    if len(text) > 120:
+        raise InputError("the sum is too long", remedy="Type at most 120 characters.")
+    tidy = text.strip().replace("×", "*").replace("\N{MINUS SIGN}", "-").replace(",", "")
+    if not tidy:
+        raise InputError("nothing was typed", remedy="Type a figure or a sum like 1986-2*38.")
+    try:
+        tree = ast.parse(_TERM.sub(plain, tidy), mode="eval").body
+        value, has_unit = _evaluate(tree, factors.get(own, 1.0))
+    except ZeroDivisionError:
+        raise InputError(
+            "the sum divides by zero", place=f"'{text.strip()}'", remedy="Mend the divisor."
+        ) from None
+    except (SyntaxError, ValueError, RecursionError, MemoryError, OverflowError):
+        raise InputError(
+            "this is not a figure or a sum",
+            place=f"'{text.strip()}'",
+            remedy="Type a figure or a sum like 1986-2*38.",
+        ) from None
+    if not has_unit:
+        value *= factors.get(own, 1.0)
+    if not math.isfinite(value):
+        raise InputError("the figure is not finite", place=f"'{text.strip()}'", remedy="Mend it.")
+    return value
+
+
+def _evaluate(node: ast.expr, own: float) -> tuple[float, bool]:
+    """Evaluate a sum to its value and whether it carries a unit (terms with one come as 12.5j).
+
+    A plain term added to one with a unit takes the factor `own`; anything but a sum is refused.
+    """
+    if isinstance(node, ast.Constant):
+        if isinstance(node.value, complex):
+            return node.value.imag, True
+        if type(node.value) in (int, float):
+            return float(node.value), False  # type: ignore[arg-type]  # the line above proves it
+    if isinstance(node, ast.BinOp) and type(node.op) in _OPERATORS:
+        (a, a_unit), (b, b_unit) = _evaluate(node.left, own), _evaluate(node.right, own)
+        if isinstance(node.op, ast.Add | ast.Sub) and a_unit != b_unit:
+            a, b = (a, b * own) if a_unit else (a * own, b)
+        elif isinstance(node.op, ast.Mult) and a_unit and b_unit:
+            raise ValueError("an area is not asked for")
+        elif isinstance(node.op, ast.Div) and b_unit:
+            if not a_unit:
+                raise ValueError("an inverse length is not asked for")
+            return a / b, False
+        return _OPERATORS[type(node.op)](a, b), a_unit or b_unit
+    if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.USub | ast.UAdd):
+        value, has_unit = _evaluate(node.operand, own)
+        return (-value if isinstance(node.op, ast.USub) else value), has_unit
+    raise ValueError("not a sum")
+
+
+def inches(mm: float) -> str:
+    """Give a length in inches with a fraction to 1/16, as ``76 11/16``."""
+    sixteenths = round(abs(mm) / MM_PER_INCH * 16)
+    whole, rest = divmod(sixteenths, 16)
+    sign = "-" if mm < 0 and sixteenths else ""
+    if not rest:
+        return f"{sign}{whole}"
+    fraction = Fraction(rest, 16)
+    head = f"{whole} " if whole else ""
+    return f"{sign}{head}{fraction.numerator}/{fraction.denominator}"
+
+
+def show(
+    value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True
+) -> str:
+    """Write a figure for people.
+
+    Parameters
+    ----------
+    value : float
+        Value. [mm, kg, l or 1]
+    quantity : str
+        ``length``, ``mass``, ``volume`` or ``number``.
+    system : str
+        ``metric`` or ``us``.
+    unit : bool
+        Whether the unit is written behind it.
+
+    Returns
+    -------
+    str
+        For example ``1,986 mm``, ``76 11/16 in``, ``412 kg``.
+    """
+    word = _OWN_UNIT[system][quantity]
+    if quantity == "length" and system == "us":
+        text = inches(value)
+    else:
+        if word:
+            value = value / _FACTOR[quantity][word]
+        places = 0 if abs(value) >= 100 or abs(value - round(value)) < 0.05 else 1
+        text = f"{value:,.{places}f}"
+        if text in ("-0", "-0.0"):
+            text = text[1:]
+    return f"{text} {word}" if unit and word else text

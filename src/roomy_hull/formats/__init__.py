@@ -1,0 +1,1 @@
+"""Files in and out: job file, verdict, part lists, DXF."""

@@ -1,0 +1,72 @@
+"""Part lists as CSV: sheet parts, bars and hardware."""
+
+import csv
+import io
+
+from roomy_hull.core.sheetmetal import BarPart, SheetPart
+from roomy_hull.making.cutlist import CutList
+
+
+def _table(rows: list[list[object]]) -> str:
+    """Write rows as CSV with plain line ends; a cell never starts a formula."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    for row in rows:
+        writer.writerow([_safe(cell) for cell in row])
+    return out.getvalue()
+
+
+def _safe(cell: object) -> object:
+    """Keep a spreadsheet from running a name that starts like a formula."""
+    if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@"):
+        return "'" + cell
+    return cell
+
+
+def part_list(cut: CutList, files: dict[int, str]) -> str:
+    """Write the part list.
+
+    Parameters
+    ----------
+    cut : CutList
+        The cut.
+    files : dict of int to str
+        For each blank's index, the name of its DXF file.
+
+    Returns
+    -------
+    str
+        CSV: number, name, count, kind, material, thickness or section, blank size, bends, mass of
+        one and of all, file. [mm, kg]
+    """
+    rows: list[list[object]] = [
+        ["no", "part", "count", "kind", "material", "thickness or section",
+         "length mm", "width mm", "bends", "kg each", "kg all", "file"]
+    ]  # fmt: skip
+    at = 0
+    for number, part in enumerate(cut.parts, 1):
+        if isinstance(part, SheetPart):
+            one = cut.blanks[at]
+            kg = part.mass()
+            rows.append([number, part.name, part.count, "sheet", part.material,
+                         f"{part.thickness:g}", f"{one.length:.1f}", f"{one.width:.1f}",
+                         len(one.bends), f"{kg:.3f}", f"{kg * part.count:.3f}",
+                         files.get(at, "")])  # fmt: skip
+            at += 1
+        elif isinstance(part, BarPart):
+            kg = part.mass()
+            rows.append([number, part.name, part.count, "bar", part.material, part.section,
+                         f"{part.length:.1f}", "", 0, f"{kg:.3f}", f"{kg * part.count:.3f}", ""])
+        else:
+            rows.append([number, part.name, part.count, "bought", "", "", "", "", "", "", "", ""])
+    return _table(rows)
+
+
+def bar_list(cut: CutList) -> str:
+    """Write the saw list: every stock bar with its pieces in order and the offcut. [mm]"""
+    rows: list[list[object]] = [["bar", "section", "material", "piece", "length mm", "offcut mm"]]
+    for number, bar in enumerate(cut.bars.bars, 1):
+        for i, (name, length) in enumerate(bar.pieces):
+            rest = f"{bar.offcut:.0f}" if i == len(bar.pieces) - 1 else ""
+            rows.append([number, bar.section, bar.material, name, f"{length:.1f}", rest])
+    return _table(rows)

@@ -1,0 +1,60 @@
+"""The cut written to a folder: DXF per blank and sheet, part list and saw list."""
+
+import re
+from pathlib import Path
+
+from roomy_hull.formats.csv_tables import bar_list, part_list
+from roomy_hull.formats.dxf import blank_dxf, sheet_dxf
+from roomy_hull.formats.jobfile import write_whole
+from roomy_hull.making.cutlist import CutList
+from roomy_hull.making.sheets import Progress
+
+
+def file_name(number: int, name: str) -> str:
+    """Make a plain file name of a part's number and name."""
+    plain = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:50] or "part"
+    return f"{number:03d}-{plain}.dxf"
+
+
+def write(cut: CutList, folder: Path, progress: Progress = lambda _share: True) -> list[Path]:
+    """Write all files of a cut.
+
+    Parameters
+    ----------
+    cut : CutList
+        The cut.
+    folder : Path
+        Where to; made if it is not there.
+    progress : callable
+        Called with the share done; returning False stops before the next file.
+
+    Returns
+    -------
+    list of Path
+        What was written.
+
+    Raises
+    ------
+    JobFileError
+        The folder cannot be written.
+    """
+    written: list[Path] = []
+    files: dict[int, str] = {}
+    total = len(cut.blanks) + len(cut.nest.sheets) + 2
+
+    def put(path: Path, text: str) -> bool:
+        write_whole(path, text.encode())
+        written.append(path)
+        return progress(len(written) / total)
+
+    for i, blank in enumerate(cut.blanks):
+        files[i] = f"blanks/{file_name(i + 1, blank.part.name)}"
+        if not put(folder / files[i], blank_dxf(blank)):
+            return written
+    for n, sheet in enumerate(cut.nest.sheets, 1):
+        name = f"sheets/{file_name(n, f'{sheet.material} {sheet.thickness:g} mm')}"
+        if not put(folder / name, sheet_dxf(sheet)):
+            return written
+    put(folder / "parts.csv", part_list(cut, files))
+    put(folder / "bars.csv", bar_list(cut))
+    return written

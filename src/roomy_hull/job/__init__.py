@@ -1,0 +1,1 @@
+"""The Job: one vehicle's build as one immutable value, its edits and its history."""

@@ -1,0 +1,147 @@
+"""The body: a tray, and at most one canopy with its doors and bays."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.job.value import (
+    Gap,
+    Id,
+    Kg,
+    Mm,
+    Name,
+    PositiveMm,
+    Thickness,
+    Value,
+)
+
+Access = Literal["left", "right", "rear"]
+
+
+class Arch(Value, frozen=True, kw_only=True):
+    """A hump in the tray over a wheel, on one side or both, rising from the floor. [mm]"""
+
+    start: Mm
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    side: Literal["left", "right", "both"] = "both"
+
+
+class Tray(Value, frozen=True, kw_only=True):
+    """A flat tray on a subframe. [mm]"""
+
+    gap: Gap = 40.0
+    length: PositiveMm
+    width: PositiveMm
+    floor: Thickness = 4.0
+    floor_material: str = "5083-H116"
+    rail: str = "100x50x4"
+    cross: str = "50x50x3"
+    cross_spacing: PositiveMm = 400.0
+    bar_material: str = "6061-T6"
+    headboard: Gap = 900.0
+    sides: Gap = 0.0
+    side_thickness: Thickness = 3.0
+    fittings: Kg = 0.0
+    arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
+
+
+class Door(Value, frozen=True, kw_only=True):
+    """A top-hinged door; sizes of the clear opening from the canopy's front and floor. [mm]"""
+
+    id: Id
+    side: Access
+    start: Gap
+    length: PositiveMm
+    sill: Gap = 0.0
+    height: PositiveMm
+
+
+class Bay(Value, frozen=True, kw_only=True):
+    """A space for units: u aft along the wall (to the right at the rear), v inward, w up. [mm]
+
+    `margin_…` say by how much the opening is smaller than the bay. `pitch` is the rail pitch;
+    0 where there is no slotted rail.
+    """
+
+    id: Id
+    name: Name
+    side: Access
+    start: Gap
+    length: PositiveMm
+    depth: PositiveMm
+    sill: Gap = 0.0
+    height: PositiveMm
+    margin_start: Gap = 0.0
+    margin_end: Gap = 0.0
+    margin_bottom: Gap = 0.0
+    margin_top: Gap = 0.0
+    pitch: Gap = 25.0
+
+    def __post_init__(self) -> None:
+        """Refuse an opening without size.
+
+        Raises
+        ------
+        ValueError
+            The margins leave no opening.
+        """
+        if self.margin_start + self.margin_end >= self.length:
+            raise ValueError(f"bay {self.id}: margin_start and margin_end leave no opening")
+        if self.margin_bottom + self.margin_top >= self.height:
+            raise ValueError(f"bay {self.id}: margin_bottom and margin_top leave no opening")
+
+
+class Canopy(Value, frozen=True, kw_only=True):
+    """A removable canopy standing on the tray floor. Outside sizes. [mm]"""
+
+    name: Name = "Canopy"
+    start: Gap = 0.0
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    wall: Thickness = 35.0
+    roof: Thickness = 30.0
+    skin: Thickness = 2.0
+    skin_material: str = "5052-H32"
+    frame: str = "30x30x3"
+    frame_material: str = "6060-T5"
+    divider: Gap = 2.0
+    fittings: Kg = 0.0
+    doors: Annotated[tuple[Door, ...], Meta(max_length=12)] = ()
+    bays: Annotated[tuple[Bay, ...], Meta(max_length=24)] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse doors wider than their wall and ids used twice.
+
+        Raises
+        ------
+        ValueError
+            A door does not fit its wall, the canopy has no room inside, or an id stands twice.
+        """
+        if 2 * self.wall >= min(self.width, self.length) or self.roof >= self.height:
+            raise ValueError("the canopy's walls leave no room inside")
+        for door in self.doors:
+            wall = self.width if door.side == "rear" else self.length
+            if door.start + door.length > wall:
+                raise ValueError(
+                    f"door {door.id}: start {door.start:g} + length {door.length:g} is more than "
+                    f"its wall of {wall:g}; make the door shorter or the canopy longer"
+                )
+            if door.sill + door.height > self.height:
+                raise ValueError(
+                    f"door {door.id}: sill {door.sill:g} + height {door.height:g} is more than "
+                    f"the canopy's height {self.height:g}"
+                )
+        ids = [d.id for d in self.doors] + [b.id for b in self.bays]
+        for one in ids:
+            if ids.count(one) > 1:
+                raise ValueError(f"the id '{one}' stands twice among doors and bays")
+
+
+class Body(Value, frozen=True, kw_only=True):
+    """What is built on the chassis."""
+
+    tray: Tray
+    canopy: Canopy | None = None

@@ -1,0 +1,88 @@
+"""History: the list of jobs behind undo and redo. One gesture is one step."""
+
+from roomy_hull.job.model import Job
+
+
+class History:
+    """Jobs in the order they were made, with a cursor.
+
+    Parameters
+    ----------
+    job : Job
+        The first job.
+    """
+
+    LIMIT = 500
+
+    def __init__(self, job: Job) -> None:
+        self._steps: list[tuple[str, Job]] = [("", job)]
+        self._at = 0
+        self._saved: Job | None = job
+        self._preview: Job | None = None
+
+    @property
+    def job(self) -> Job:
+        """The job as it stands, a gesture's preview included."""
+        return self._preview if self._preview is not None else self._steps[self._at][1]
+
+    @property
+    def settled(self) -> Job:
+        """The job without a gesture that has not ended."""
+        return self._steps[self._at][1]
+
+    @property
+    def dirty(self) -> bool:
+        """Whether the settled job differs from the one last saved."""
+        return self.settled is not self._saved
+
+    def push(self, words: str, job: Job) -> bool:
+        """Make a new step; what could be redone is forgotten. No step where nothing changed."""
+        self._preview = None
+        if job is self.settled:
+            return False
+        del self._steps[self._at + 1 :]
+        self._steps.append((words, job))
+        if len(self._steps) > self.LIMIT:
+            del self._steps[0]
+        self._at = len(self._steps) - 1
+        return True
+
+    def preview(self, job: Job) -> None:
+        """Show a job while a gesture goes on; `push` or `cancel` ends it."""
+        self._preview = job
+
+    def cancel(self) -> None:
+        """End a gesture without a step."""
+        self._preview = None
+
+    def undo_words(self) -> str:
+        """Say what undo would take back, or nothing."""
+        return self._steps[self._at][0] if self._at > 0 else ""
+
+    def redo_words(self) -> str:
+        """Say what redo would bring back, or nothing."""
+        return self._steps[self._at + 1][0] if self._at + 1 < len(self._steps) else ""
+
+    def undo(self) -> bool:
+        """Step back, if there is a step."""
+        self._preview = None
+        if self._at == 0:
+            return False
+        self._at -= 1
+        return True
+
+    def redo(self) -> bool:
+        """Step forward, if there is a step."""
+        self._preview = None
+        if self._at + 1 >= len(self._steps):
+            return False
+        self._at += 1
+        return True
+
+    def mark_saved(self) -> None:
+        """Remember the settled job as the one on disk."""
+        self._saved = self.settled
+
+    def mark_unsaved(self) -> None:
+        """Remember that no file holds this job, as after a recovery."""
+        self._saved = None

@@ -1,0 +1,57 @@
+"""From older file versions to the newest: one step per version, applied in turn."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from roomy_hull.core.errors import JobFileError
+from roomy_hull.job.model import VERSION
+
+Step = Callable[[dict[str, Any]], dict[str, Any]]
+
+STEPS: dict[int, Step] = {}
+"""Version n to the function that makes version n + 1 of it. Version 1 is the first and newest."""
+
+
+def to_newest(
+    raw: dict[str, Any], steps: Mapping[int, Step] = STEPS, newest: int = VERSION
+) -> dict[str, Any]:
+    """Bring a decoded file to the newest version.
+
+    Parameters
+    ----------
+    raw : dict
+        Decoded JSON object with a ``version``.
+    steps : mapping
+        Version to the step that leaves it.
+    newest : int
+        The version to reach.
+
+    Returns
+    -------
+    dict
+        The same job in the newest version.
+
+    Raises
+    ------
+    JobFileError
+        The version is missing, no whole number, newer than this program, or has no step.
+    """
+    version = raw.get("version")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise JobFileError(
+            f"the version {version!r} is not a whole number from 1",
+            place="version",
+            remedy="A job file starts with its format and version; see docs/formats.md.",
+        )
+    if version > newest:
+        raise JobFileError(
+            f"the file is of version {version}, and this program reads up to {newest}",
+            place="version",
+            remedy="Open it with a newer Roomy Hull; the file was not touched.",
+        )
+    while version < newest:
+        if version not in steps:
+            raise JobFileError(f"there is no way from version {version} to {version + 1}")
+        raw = {**steps[version](dict(raw)), "version": version + 1}
+        version += 1
+    return raw

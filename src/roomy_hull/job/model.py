@@ -1,0 +1,98 @@
+"""The Job itself, its scenarios and what was accepted."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.job.body import Body
+from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.job.value import Fraction, Id, Kg, Name, Value
+from roomy_hull.job.vehicle import Vehicle
+
+FORMAT = "roomy-hull-job"
+VERSION = 1
+
+
+class Scenario(Value, frozen=True, kw_only=True):
+    """Which things are aboard and how full. `people` are the masses on the seats, in order."""
+
+    id: Id
+    name: Name
+    people: Annotated[tuple[Kg, ...], Meta(max_length=9)] = ()
+    fuel: Fraction = 1.0
+    water: Fraction = 1.0
+    contents: Fraction = 1.0
+    canopy: bool = True
+    left_behind: tuple[Id, ...] = ()
+    ball: Kg = 0.0
+    trailer: Kg = 0.0
+
+
+class Acceptance(Value, frozen=True, kw_only=True):
+    """A *look* that somebody accepted, with a reason and initials."""
+
+    code: Name
+    subjects: tuple[str, ...] = ()
+    scenario: str = ""
+    reason: Annotated[str, Meta(min_length=1, max_length=400)]
+    initials: Annotated[str, Meta(min_length=1, max_length=8)]
+
+
+class Job(Value, frozen=True, kw_only=True):
+    """One vehicle's build as one immutable value; an edit makes a new one."""
+
+    format: Literal["roomy-hull-job"] = FORMAT
+    version: Literal[1] = VERSION
+    name: Name
+    note: Annotated[str, Meta(max_length=4000)] = ""
+    vehicle: Vehicle
+    body: Body
+    units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
+    carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
+    scenarios: Annotated[tuple[Scenario, ...], Meta(min_length=1, max_length=24)]
+    accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse ids used twice, and units whose bay does not exist.
+
+        Raises
+        ------
+        ValueError
+            Names the unit or scenario and the remedy.
+        """
+        ids = [u.id for u in self.units] + [c.id for c in self.carried]
+        if len(set(ids)) != len(ids):
+            twice = next(i for i in ids if ids.count(i) > 1)
+            raise ValueError(f"the id '{twice}' stands twice; give each unit its own")
+        names = [s.id for s in self.scenarios]
+        if len(set(names)) != len(names):
+            raise ValueError("two scenarios share an id; give each its own")
+        canopy = self.body.canopy
+        bays = {b.id for b in canopy.bays} if canopy else set()
+        for unit in self.units:
+            if unit.bay not in bays:
+                raise ValueError(
+                    f"unit '{unit.id}' is in bay '{unit.bay}', which does not exist; "
+                    f"use one of: {', '.join(sorted(bays)) or 'none (the body has no bays)'}"
+                )
+        for scenario in self.scenarios:
+            if len(scenario.people) > len(self.vehicle.seats):
+                raise ValueError(
+                    f"scenario '{scenario.id}' has {len(scenario.people)} people for "
+                    f"{len(self.vehicle.seats)} seats"
+                )
+            if scenario.ball > scenario.trailer:
+                raise ValueError(
+                    f"scenario '{scenario.id}': ball mass {scenario.ball:g} kg is more than "
+                    f"the trailer's {scenario.trailer:g} kg; the ball mass is part of the trailer"
+                )
+
+    def thing(self, key: str) -> Unit | Carried | None:
+        """Find a unit or carried item by id."""
+        for unit in self.units:
+            if unit.id == key:
+                return unit
+        for item in self.carried:
+            if item.id == key:
+                return item
+        return None

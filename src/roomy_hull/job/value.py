@@ -1,0 +1,136 @@
+"""What all parts of a job share: frozen, validated, and never losing a field it does not know."""
+
+from collections.abc import Iterator
+from typing import Annotated, Any, Self
+
+import msgspec
+from msgspec import Meta
+
+Mm = Annotated[float, Meta(ge=-20000, le=20000, description="mm")]
+PositiveMm = Annotated[float, Meta(gt=0, le=20000, description="mm, above 0")]
+Thickness = Annotated[float, Meta(gt=0, le=100, description="mm, above 0")]
+Gap = Annotated[float, Meta(ge=0, le=2000, description="mm, 0 or more")]
+Kg = Annotated[float, Meta(ge=0, le=60000, description="kg")]
+PositiveKg = Annotated[float, Meta(gt=0, le=60000, description="kg, above 0")]
+Litres = Annotated[float, Meta(ge=0, le=2000, description="l")]
+Fraction = Annotated[float, Meta(ge=0, le=1, description="0 to 1")]
+Name = Annotated[str, Meta(max_length=120)]
+Id = Annotated[str, Meta(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9_.\-]+$")]
+
+
+class Value(msgspec.Struct, frozen=True, kw_only=True):
+    """A frozen value of the job. `extra` keeps fields that this version does not know."""
+
+    extra: dict[str, Any] = {}
+
+    def but(self, **changes: Any) -> Self:
+        """Give a copy with some fields changed, validated anew.
+
+        Parameters
+        ----------
+        **changes
+            New field values, in the file's own types.
+
+        Returns
+        -------
+        Self
+            The changed copy; everything else is shared.
+
+        Raises
+        ------
+        msgspec.ValidationError
+            A value breaks a bound of its field.
+        """
+        fields = {name: getattr(self, name) for name in self.__struct_fields__}
+        fields.update(changes)
+        return msgspec.convert(fields, type(self), from_attributes=True)
+
+
+def struct_of(kind: Any, raw: Any) -> type[Value] | None:
+    """Find which of our structs a raw object would become, through unions and optionals."""
+    if isinstance(kind, type) and issubclass(kind, Value):
+        return kind
+    options = [
+        k
+        for k in getattr(kind, "__args__", ())
+        if isinstance(k, type) and issubclass(k, Value)
+    ]
+    if len(options) > 1 and isinstance(raw, dict):
+        tagged = [k for k in options if k.__struct_config__.tag == raw.get("kind")]
+        return tagged[0] if tagged else None
+    return options[0] if options and isinstance(raw, dict) else None
+
+
+def set_aside(raw: Any, kind: Any) -> Any:
+    """Move the fields that a struct does not know into its `extra`, all the way down.
+
+    Parameters
+    ----------
+    raw : object
+        Decoded JSON.
+    kind : type
+        The struct, union or tuple type it will be converted to.
+
+    Returns
+    -------
+    object
+        A copy of `raw`, ready for conversion.
+    """
+    if isinstance(raw, list):
+        args = getattr(kind, "__args__", ())
+        inner = args[0] if args else Any
+        return [set_aside(item, inner) for item in raw]
+    struct = struct_of(kind, raw)
+    if struct is None or not isinstance(raw, dict):
+        return raw
+    known = {f.encode_name: f.type for f in msgspec.structs.fields(struct)}
+    tag = struct.__struct_config__.tag_field
+    kept: dict[str, Any] = {}
+    extra: dict[str, Any] = {}
+    for key, value in raw.items():
+        if key == tag:
+            kept[key] = value
+        elif key in known and key != "extra":
+            kept[key] = set_aside(value, known[key])
+        else:
+            extra[key] = value
+    if extra:
+        kept["extra"] = extra
+    return kept
+
+
+def put_back(raw: Any) -> Any:
+    """Undo `set_aside` on built-in objects before they are written."""
+    if isinstance(raw, list | tuple):
+        return [put_back(item) for item in raw]
+    if not isinstance(raw, dict):
+        return raw
+    extra = raw.get("extra", {})
+    plain = {k: put_back(v) for k, v in raw.items() if k != "extra"}
+    return plain | extra
+
+
+def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
+    """Name every field kept in an `extra`, as a path such as ``units[3].colour``.
+
+    Parameters
+    ----------
+    value : object
+        A job or a part of it.
+    path : str
+        Where it stands.
+
+    Yields
+    ------
+    str
+        Paths of fields that this version does not know.
+    """
+    if isinstance(value, tuple):
+        for i, item in enumerate(value):
+            yield from unknown_fields(item, f"{path}[{i}]")
+    elif isinstance(value, Value):
+        for key in value.extra:
+            yield f"{path}.{key}".lstrip(".")
+        for name in value.__struct_fields__:
+            if name != "extra":
+                yield from unknown_fields(getattr(value, name), f"{path}.{name}")

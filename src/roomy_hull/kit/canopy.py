@@ -1,0 +1,191 @@
+"""Canopy: shell, frame, doors, bays; its place on the tray, mass and parts."""
+
+import math
+
+import msgspec
+
+from roomy_hull.core.frames import Frame
+from roomy_hull.core.sheetmetal import BarPart, Cutout, Hardware, Part, SheetPart
+from roomy_hull.core.solids import Box
+from roomy_hull.job.body import Bay, Body, Canopy, Door
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.expansion import Lump
+from roomy_hull.kit.tray import floor_z, front_x
+
+
+class BayPlace(msgspec.Struct, frozen=True):
+    """A bay with its frame, its size, and the opening of its access face in (u, w). [mm]"""
+
+    bay: Bay
+    frame: Frame
+    size: Box
+    opening: tuple[float, float, float, float]
+
+
+def outside(vehicle: Vehicle, body: Body) -> Box | None:
+    """Give the canopy's outside box in vehicle axes, or nothing without a canopy. [mm]"""
+    canopy = body.canopy
+    if canopy is None:
+        return None
+    x0, z0 = front_x(vehicle, body.tray) + canopy.start, floor_z(vehicle, body.tray)
+    half = canopy.width / 2
+    return Box(x0, -half, z0, x0 + canopy.length, half, z0 + canopy.height)
+
+
+def inside(vehicle: Vehicle, body: Body) -> Box | None:
+    """Give the canopy's clear inside box, between walls and under the roof. [mm]"""
+    canopy, box = body.canopy, outside(vehicle, body)
+    if canopy is None or box is None:
+        return None
+    w = canopy.wall
+    return Box(box.x0 + w, box.y0 + w, box.z0, box.x1 - w, box.y1 - w, box.z1 - canopy.roof)
+
+
+def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
+    """Give every bay's place.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        What the body stands on.
+    body : Body
+        Tray and canopy. [mm]
+
+    Returns
+    -------
+    dict of str to BayPlace
+        By bay id, in the order of the job.
+    """
+    canopy, clear = body.canopy, inside(vehicle, body)
+    if canopy is None or clear is None:
+        return {}
+    found = {}
+    for bay in canopy.bays:
+        z = clear.z0 + bay.sill
+        if bay.side == "left":
+            frame = Frame(clear.x0 + bay.start, clear.y0, z, "left")
+        elif bay.side == "right":
+            frame = Frame(clear.x0 + bay.start, clear.y1, z, "right")
+        else:
+            frame = Frame(clear.x1, clear.y0 + bay.start, z, "rear")
+        opening = (
+            bay.margin_start,
+            bay.margin_bottom,
+            bay.length - bay.margin_end,
+            bay.height - bay.margin_top,
+        )
+        size = Box(0, 0, 0, bay.length, bay.depth, bay.height)
+        found[bay.id] = BayPlace(bay, frame, size, opening)
+    return found
+
+
+def door_parts(canopy: Canopy, door: Door) -> tuple[Part, ...]:
+    """Give the leaf, frame and hardware of one door. [mm]"""
+    leaf_l, leaf_h = door.length + 30, door.height + 30
+    return (
+        SheetPart(f"Canopy: door {door.id}", "canopy", leaf_l, leaf_h, canopy.skin,
+                  canopy.skin_material, left=20.0, right=20.0, front=20.0, back=20.0),
+        BarPart(f"Canopy: door {door.id} stile", "canopy", "25x25x2", leaf_h,
+                canopy.frame_material, 2),
+        BarPart(f"Canopy: door {door.id} rail", "canopy", "25x25x2", leaf_l,
+                canopy.frame_material, 2),
+        Hardware(f"hinge, seal, two locks and two gas struts for door {door.id}", "canopy"),
+    )  # fmt: skip
+
+
+def parts(canopy: Canopy) -> tuple[Part, ...]:
+    """Give what is cut for the canopy.
+
+    Parameters
+    ----------
+    canopy : Canopy
+        The canopy. [mm]
+
+    Returns
+    -------
+    tuple of Part
+        Sides with door openings, roof, front, rear, divider, frame bars, doors.
+    """
+    made: list[Part] = []
+    length, width, height = canopy.length, canopy.width, canopy.height
+    for side in ("left", "right", "rear", "front"):
+        wall = length if side in ("left", "right") else width
+        cuts = tuple(
+            Cutout(d.start, d.sill, d.length, d.height, 40.0)
+            for d in canopy.doors
+            if d.side == side
+        )
+        made.append(
+            SheetPart(f"Canopy: {side} wall", "canopy", wall, height, canopy.skin,
+                      canopy.skin_material, back=25.0, cutouts=cuts)
+        )  # fmt: skip
+    panels = max(1, math.ceil(width / 1450))
+    made.append(
+        SheetPart("Canopy: roof", "canopy", length, width / panels, canopy.skin,
+                  canopy.skin_material, count=panels)
+    )  # fmt: skip
+    if canopy.divider > 0:
+        made.append(
+            SheetPart("Canopy: divider", "canopy", length - 2 * canopy.wall,
+                      height - canopy.roof, canopy.divider, canopy.skin_material)
+        )  # fmt: skip
+    for door in canopy.doors:
+        made += door_parts(canopy, door)
+    hoops = max(2, math.ceil(length / 900) + 1)
+    frame, metal = canopy.frame, canopy.frame_material
+    made += [
+        BarPart("Canopy: sill and cant rail", "canopy", frame, length, metal, 4),
+        BarPart("Canopy: post", "canopy", frame, height, metal, 2 * hoops),
+        BarPart("Canopy: roof bow", "canopy", frame, width, metal, hoops + 1),
+        BarPart("Canopy: floor bearer", "canopy", frame, width, metal, hoops),
+    ]
+    return tuple(made)
+
+
+def lumps(vehicle: Vehicle, body: Body) -> tuple[Lump, ...]:
+    """Give the canopy's masses in vehicle axes: shell at its middle, doors at their walls.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        What the body stands on.
+    body : Body
+        Tray and canopy. [mm]
+
+    Returns
+    -------
+    tuple of Lump
+        Shell, each door, fittings; empty without a canopy. [mm, kg]
+    """
+    canopy, box = body.canopy, outside(vehicle, body)
+    if canopy is None or box is None:
+        return ()
+    cx, cy, cz = box.centre()
+    doors = {p.name for d in canopy.doors for p in door_parts(canopy, d)}
+    shell = sum(
+        p.mass() * p.count
+        for p in parts(canopy)
+        if isinstance(p, SheetPart | BarPart) and p.name not in doors
+    )
+    found = [Lump("shell", shell, "geometry", (cx, cy, cz + canopy.height * 0.1))]
+    for door in canopy.doors:
+        kg = sum(
+            p.mass() * p.count
+            for p in door_parts(canopy, door)
+            if isinstance(p, SheetPart | BarPart)
+        )
+        found.append(Lump(f"door {door.id}", kg, "geometry", door_box(box, door).centre()))
+    if canopy.fittings:
+        found.append(Lump("seals, locks, struts, jacks", canopy.fittings, "estimate", (cx, cy, cz)))
+    return tuple(found)
+
+
+def door_box(box: Box, door: Door) -> Box:
+    """Give a door's clear opening as a thin box on its wall, in vehicle axes. [mm]"""
+    z0 = box.z0 + door.sill
+    z1 = z0 + door.height
+    if door.side == "rear":
+        return Box(box.x1 - 30, box.y0 + door.start, z0, box.x1, box.y0 + door.start + door.length, z1)
+    x0 = box.x0 + door.start
+    y0, y1 = (box.y0, box.y0 + 30) if door.side == "left" else (box.y1 - 30, box.y1)
+    return Box(x0, y0, z0, x0 + door.length, y1, z1)

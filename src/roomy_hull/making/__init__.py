@@ -1,0 +1,1 @@
+"""Making: parts to flat blanks, blanks to sheets, bar parts to bars."""

@@ -1,0 +1,198 @@
+"""Blanks on sheets: nested by a well-known packer, and the result checked by ourselves."""
+
+import math
+from collections.abc import Callable
+
+import msgspec
+import rectpack  # type: ignore[import-untyped]  # ships no types
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.tables import Stock, material
+from roomy_hull.making.flats import Blank
+
+Progress = Callable[[float], bool]
+
+
+class PlacedBlank(msgspec.Struct, frozen=True):
+    """A blank's place on its sheet; `turned` by a quarter. Lower left corner. [mm]"""
+
+    blank: Blank
+    number: int
+    x: float
+    y: float
+    length: float
+    width: float
+    turned: bool
+
+
+class Sheet(msgspec.Struct, frozen=True):
+    """One sheet with what is cut from it. [mm]"""
+
+    material: str
+    thickness: float
+    length: float
+    width: float
+    placed: tuple[PlacedBlank, ...]
+
+    def used(self) -> float:
+        """Give the share of the sheet's area that becomes blanks."""
+        return sum(p.blank.part.area() for p in self.placed) / (self.length * self.width)
+
+    def mass(self) -> float:
+        """Give the whole sheet's mass. [kg]"""
+        return self.length * self.width * self.thickness * material(self.material).density * 1e-9
+
+
+class Nest(msgspec.Struct, frozen=True):
+    """All sheets; for each (material, thickness) the sheets used and the area bound below it."""
+
+    sheets: tuple[Sheet, ...]
+    bounds: dict[str, tuple[int, int]]
+
+
+def nest(
+    blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: True
+) -> Nest:
+    """Nest blanks on stock sheets, material by material.
+
+    Parameters
+    ----------
+    blanks : list of Blank
+        Every blank once for each piece wanted. [mm]
+    stock : Stock
+        Sheet sizes, kerf and edge trim. [mm]
+    progress : callable
+        Called with the share done; returning False gives up.
+
+    Returns
+    -------
+    Nest
+        The sheets, and for each group the count used beside its lower bound by area.
+
+    Raises
+    ------
+    InputError
+        A blank is larger than every stock sheet, or the work was given up.
+    """
+    groups: dict[tuple[str, float], list[Blank]] = {}
+    for one in blanks:
+        groups.setdefault((one.part.material, one.part.thickness), []).append(one)
+    sheets: list[Sheet] = []
+    bounds: dict[str, tuple[int, int]] = {}
+    for done, ((metal, thick), group) in enumerate(sorted(groups.items(), key=lambda g: g[0])):
+        if not progress(done / len(groups)):
+            raise InputError("the nesting was given up")
+        best = _best_size(group, stock)
+        found = _pack(group, best, stock)
+        sheets += [Sheet(metal, thick, *best, placed) for placed in found]
+        bounds[f"{metal} {thick:g} mm, sheet {best[0]:g} × {best[1]:g}"] = (
+            len(found), area_bound(group, best, stock),
+        )  # fmt: skip
+    progress(1.0)
+    return Nest(tuple(sheets), bounds)
+
+
+def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> int:
+    """Give the fewest sheets that the blanks' rectangles could fill, by area. """
+    k = stock.kerf
+    room = (size[0] - 2 * stock.trim + k) * (size[1] - 2 * stock.trim + k)
+    return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)
+
+
+def _fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
+    """Say whether a blank lies on a sheet at all."""
+    a, b = size[0] - 2 * trim, size[1] - 2 * trim
+    straight = one.length <= a and one.width <= b
+    return straight or (not one.part.grain and one.width <= a and one.length <= b)
+
+
+def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
+    """Choose the stock size that takes every blank with the least sheet area."""
+    able = [s for s in stock.sheets if all(_fits(b, s, stock.trim) for b in group)]
+    if not able:
+        large = max(group, key=lambda b: b.length * b.width)
+        raise InputError(
+            f"the blank of {large.length:.0f} × {large.width:.0f} mm is larger than every "
+            "stock sheet",
+            place=large.part.name,
+            remedy="Split the part, or order a larger sheet.",
+        )
+    return min(able, key=lambda s: len(_pack(group, s, stock)) * s[0] * s[1])
+
+
+def _pack(
+    group: list[Blank], size: tuple[float, float], stock: Stock
+) -> list[tuple[PlacedBlank, ...]]:
+    """Pack one group on sheets of one size, in tenths of a millimetre, rounded up."""
+    k, trim = stock.kerf, stock.trim
+    room = (math.floor((size[0] - 2 * trim + k) * 10), math.floor((size[1] - 2 * trim + k) * 10))
+    grained = any(b.part.grain for b in group)
+    # The packer turns all or none; a group with grain is therefore packed unturned.
+    packer = rectpack.newPacker(
+        rotation=not grained, pack_algo=rectpack.MaxRectsBssf, sort_algo=rectpack.SORT_LSIDE
+    )
+    sizes = []
+    for i, one in enumerate(group):
+        a, b = math.ceil((one.length + k) * 10), math.ceil((one.width + k) * 10)
+        turn_first = not grained and not (a <= room[0] and b <= room[1])
+        sizes.append((a, b))
+        packer.add_rect(*((b, a) if turn_first else (a, b)), rid=i)
+    packer.add_bin(*room, count=len(group))
+    packer.pack()
+    found: list[tuple[PlacedBlank, ...]] = []
+    for sheet in packer:
+        row = []
+        for rect in sheet:
+            one = group[rect.rid]
+            turned = (rect.width, rect.height) != sizes[rect.rid]
+            long, wide = (one.width, one.length) if turned else (one.length, one.width)
+            row.append(PlacedBlank(one, rect.rid, trim + rect.x / 10, trim + rect.y / 10,
+                                   long, wide, turned))  # fmt: skip
+        if row:
+            found.append(tuple(row))
+    check(found, group, size, stock)
+    return found
+
+
+def check(
+    found: list[tuple[PlacedBlank, ...]], group: list[Blank], size: tuple[float, float],
+    stock: Stock,
+) -> None:  # fmt: skip
+    """Check a packing ourselves: every piece once, inside the trim, a kerf between any two.
+
+    Parameters
+    ----------
+    found : list of tuple of PlacedBlank
+        The packing. [mm]
+    group : list of Blank
+        What was to be packed.
+    size : (float, float)
+        Sheet size. [mm]
+    stock : Stock
+        Kerf and trim. [mm]
+
+    Raises
+    ------
+    InputError
+        The packing is not valid; nothing is cut by it.
+    """
+    numbers = sorted(p.number for row in found for p in row)
+    fault = "a blank is missing" if numbers != list(range(len(group))) else ""
+    slack = 1e-6
+    for row in found:
+        for i, p in enumerate(row):
+            if (
+                min(p.x, p.y) < stock.trim - slack
+                or p.x + p.length > size[0] - stock.trim + slack
+                or p.y + p.width > size[1] - stock.trim + slack
+            ):
+                fault = f"{p.blank.part.name} lies over the edge trim"
+            for q in row[i + 1 :]:
+                apart = max(
+                    q.x - p.x - p.length, p.x - q.x - q.length,
+                    q.y - p.y - p.width, p.y - q.y - q.width,
+                )  # fmt: skip
+                if apart < stock.kerf - slack:
+                    fault = f"{p.blank.part.name} and {q.blank.part.name} lie too near"
+    if fault:
+        raise InputError(f"the nesting failed its check: {fault}", remedy="Report this job.")

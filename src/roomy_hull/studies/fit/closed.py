@@ -1,0 +1,262 @@
+"""Fit with everything closed: overlaps, clearances, bays, openings, arches and rail pitch."""
+
+from collections.abc import Iterable
+
+import msgspec
+import numpy as np
+import numpy.typing as npt
+
+from roomy_hull.assembly.assemble import Assembly, Thing, expanded_zones
+from roomy_hull.core.solids import TOUCH, Box, hull
+from roomy_hull.core.tables import rules
+from roomy_hull.job.unit import Carried
+
+PITCH_TOLERANCE = 0.5
+"""A bolt finds its slot within this. [mm]"""
+
+
+class Flaw(msgspec.Struct, frozen=True):
+    """One thing that does not fit.
+
+    `kind` is ``overlap``, ``running``, ``vent``, ``outside``, ``opening``, ``arch``, ``pitch``,
+    ``body`` or ``unit``; `amount` and `limit` in mm; `other` what it meets; `how` the direction.
+    """
+
+    kind: str
+    amount: float
+    limit: float
+    other: str = ""
+    how: str = ""
+    where: tuple[Box, ...] = ()
+
+
+class FitResult(msgspec.Struct, frozen=True):
+    """All flaws: of each thing alone, and of each pair (ids in the job's order)."""
+
+    alone: dict[str, tuple[Flaw, ...]]
+    pairs: dict[tuple[str, str], tuple[Flaw, ...]]
+    pairs_tested: int
+
+
+def study(
+    assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None
+) -> FitResult:
+    """Judge the closed fit of a whole assembly.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+    previous : (Assembly, FitResult) or None
+        An earlier study; flaws between things that did not change are taken from it. Only a
+        memory, it never alters the result.
+
+    Returns
+    -------
+    FitResult
+        Every flaw.
+    """
+    things = assembly.things
+    old_things: dict[str, Thing] = {}
+    old: FitResult | None = None
+    if previous is not None and previous[0].ground is assembly.ground:
+        old_things = {t.id: t for t in previous[0].things}
+        old = previous[1]
+    fresh = [i for i, t in enumerate(things) if old_things.get(t.id) is not t]
+    alone: dict[str, tuple[Flaw, ...]] = {}
+    is_fresh = set(fresh)
+    for i, thing in enumerate(things):
+        flaws = (
+            old.alone.get(thing.id, ())
+            if old is not None and i not in is_fresh
+            else tuple(_alone(thing, assembly))
+        )
+        if flaws:
+            alone[thing.id] = flaws
+    pairs: dict[tuple[str, str], tuple[Flaw, ...]] = {}
+    fresh_ids = {things[i].id for i in fresh}
+    if old is not None:
+        present = {t.id: i for i, t in enumerate(things)}
+        for key, flaws in old.pairs.items():
+            a, b = key
+            if a in fresh_ids or b in fresh_ids or a not in present or b not in present:
+                continue
+            pairs[key if present[a] < present[b] else (b, a)] = flaws
+    candidates = _near(assembly, fresh)
+    for i, j in candidates:
+        a, b = things[i], things[j]
+        flaws = tuple(_pair(a, b))
+        if flaws:
+            pairs[(a.id, b.id)] = flaws
+    return FitResult(alone, pairs, len(candidates))
+
+
+def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
+    """Give the index pairs whose reaches meet and of which one is fresh, each once, ordered."""
+    if not fresh:
+        return []
+    boxes: npt.NDArray[np.float64] = np.array([t.reach for t in assembly.things], dtype=float)
+    low, high = boxes[:, :3], boxes[:, 3:]
+    rows = np.array(fresh)
+    meet = np.ones((len(rows), len(boxes)), dtype=bool)
+    for axis in range(3):
+        meet &= low[rows, axis, None] < high[None, :, axis] - TOUCH
+        meet &= high[rows, axis, None] > low[None, :, axis] + TOUCH
+    found = set()
+    for row, j in zip(*np.nonzero(meet), strict=True):
+        i = fresh[int(row)]
+        if i != j:
+            found.add((min(i, int(j)), max(i, int(j))))
+    return sorted(found)
+
+
+def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
+    """Judge two things whose reaches meet: overlap first, else clearances."""
+    shared = [
+        c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None
+    ]
+    if not shared and a.envelope.common(b.envelope) is not None:
+        # A shell's hollow is not free for a neighbour: a box inside another is an overlap too.
+        inner = a.envelope.common(b.envelope)
+        shared = [inner] if inner is not None else []
+    if shared:
+        depth = min(_overlap_depth(a.envelope, b.envelope))
+        yield Flaw("overlap", depth, 0.0, where=(hull(shared),))
+        return
+    yield from _zone_flaws(a, b)
+    yield from _zone_flaws(b, a)
+
+
+def _overlap_depth(a: Box, b: Box) -> tuple[float, float, float]:
+    """Give, for each axis, the shortest move that parts two boxes. [mm]"""
+    return (
+        min(a.x1 - b.x0, b.x1 - a.x0),
+        min(a.y1 - b.y0, b.y1 - a.y0),
+        min(a.z1 - b.z0, b.z1 - a.z0),
+    )
+
+
+def _zone_flaws(owner: Thing, other: Thing) -> Iterable[Flaw]:
+    """Judge whether a thing's keep-clear zones are free of another's solids."""
+    for zone, box in expanded_zones(owner):
+        met = box.common(other.envelope)
+        if met is None:
+            continue
+        needed = _zone_width(box, owner.envelope)
+        yield Flaw(
+            zone.kind, max(0.0, needed - min(_shared_depth(box, met, owner.envelope))), needed,
+            other=owner.id, where=(met,),
+        )  # fmt: skip
+        return
+
+
+def _zone_width(zone: Box, envelope: Box) -> float:
+    """Give by how much a zone stands out of its owner. [mm]"""
+    outs = [envelope[i] - zone[i] for i in range(3)] + [zone[i] - envelope[i] for i in range(3, 6)]
+    return max(outs)
+
+
+def _shared_depth(zone: Box, met: Box, envelope: Box) -> list[float]:
+    """Give how deep the met box reaches into the zone, along each axis the zone stands out on."""
+    found = []
+    for axis in range(3):
+        if zone[axis] < envelope[axis] - 1e-9 and met[axis] < envelope[axis]:
+            found.append(min(met[axis + 3], envelope[axis]) - zone[axis])
+        if zone[axis + 3] > envelope[axis + 3] + 1e-9 and met[axis + 3] > envelope[axis + 3]:
+            found.append(zone[axis + 3] - max(met[axis], envelope[axis + 3]))
+    return found or [0.0]
+
+
+def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
+    """Judge one thing against bay, opening, arches, rails and body."""
+    if thing.trouble:
+        yield Flaw("unit", 0.0, 0.0, how=thing.trouble, where=(thing.envelope,))
+    if thing.place is None:
+        yield from _against_body(thing, assembly)
+        return
+    yield from _in_bay(thing)
+    for name, box in assembly.ground.tray.items():
+        if name.startswith("arch"):
+            met = thing.envelope.common(box)
+            if met is not None:
+                yield Flaw("arch", min(_overlap_depth(thing.envelope, box)), 0.0, name,
+                           where=(met,))  # fmt: skip
+
+
+def _in_bay(thing: Thing) -> Iterable[Flaw]:
+    """Judge a unit against its bay's size, opening and rail pitch."""
+    place, unit = thing.place, thing.value
+    if place is None or isinstance(unit, Carried):
+        return
+    e = thing.expansion.envelope.moved(unit.u, unit.v, unit.w)
+    size = place.size
+    over = {
+        "start": -e.x0, "end": e.x1 - size.x1, "front": -e.y0,
+        "back": e.y1 - size.y1, "floor": -e.z0, "roof": e.z1 - size.z1,
+    }  # fmt: skip
+    for how, amount in over.items():
+        if amount > TOUCH:
+            yield Flaw("outside", amount, 0.0, how=how, where=(thing.envelope,))
+    if max(over.values()) <= TOUCH:
+        yield from _vent_in_bay(thing, size)
+        yield from _through_opening(thing, e)
+    pitch = place.bay.pitch
+    if pitch > 0:
+        off = (unit.u + pitch / 2) % pitch - pitch / 2
+        if abs(off) > PITCH_TOLERANCE:
+            yield Flaw("pitch", abs(off), PITCH_TOLERANCE, where=(thing.envelope,))
+
+
+def _vent_in_bay(thing: Thing, size: Box) -> Iterable[Flaw]:
+    """Judge whether a unit's vents have their room before the bay's walls."""
+    unit = thing.value
+    if isinstance(unit, Carried):
+        return
+    for zone in thing.expansion.zones:
+        if zone.kind != "vent":
+            continue
+        z = zone.box.moved(unit.u, unit.v, unit.w)
+        needed = _zone_width(zone.box, thing.expansion.envelope)
+        lost = max(size.x0 - z.x0, z.x1 - size.x1, z.y1 - size.y1)
+        if lost > TOUCH:
+            yield Flaw("vent", needed - lost, needed, other=thing.id, how="wall",
+                       where=(thing.envelope,))  # fmt: skip
+
+
+def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
+    """Judge the opening: what slides must lie within it, what stands must pass it upright."""
+    place = thing.place
+    if place is None:
+        return
+    u0, w0, u1, w1 = place.opening
+    if thing.moves:
+        behind = {
+            "start": u0 - e.x0, "end": e.x1 - u1, "floor": w0 - e.z0, "roof": e.z1 - w1,
+        }  # fmt: skip
+        how, amount = max(behind.items(), key=lambda item: item[1])
+        if amount > TOUCH:
+            yield Flaw("opening", amount, 0.0, how=how, where=(thing.envelope,))
+        return
+    a, b, c = thing.expansion.envelope.size()
+    short = min(max(a - (u1 - u0), c - (w1 - w0)), max(b - (u1 - u0), c - (w1 - w0)))
+    if short > TOUCH:
+        yield Flaw("opening", short, 0.0, how="pass", where=(thing.envelope,))
+
+
+def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
+    """Judge a carried item against cab, canopy, tray and ground."""
+    ground = assembly.ground
+    solid: list[tuple[str, Box]] = [("cab", ground.cab), *ground.tray.items()]
+    if ground.canopy is not None:
+        solid.append(("canopy", ground.canopy))
+    for name, box in solid:
+        met = thing.envelope.common(box)
+        if met is not None:
+            yield Flaw("body", min(_overlap_depth(thing.envelope, box)), 0.0, name, where=(met,))
+    if thing.envelope.z0 < -TOUCH:
+        yield Flaw("body", -thing.envelope.z0, 0.0, "ground", where=(thing.envelope,))
+
+
+def running_gap() -> float:
+    """Give the gap that sliding fronts want beside them (common practice). [mm]"""
+    return rules().running_gap

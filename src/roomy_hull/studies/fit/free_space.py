@@ -1,0 +1,168 @@
+"""Where does it fit: the exact set of places of a unit in a bay at one depth."""
+
+from collections.abc import Sequence
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.core.solids import TOUCH, Box
+from roomy_hull.kit.canopy import BayPlace
+
+Rect = tuple[float, float, float, float]
+
+
+class FreeSpace(msgspec.Struct, frozen=True):
+    """The places open to a unit's lower front corner, as (u, w) at one v. [mm]
+
+    Attributes
+    ----------
+    bay : str
+        The bay.
+    room : tuple or None
+        Bounds (u0, w0, u1, w1) that bay and opening leave; none where it is too large.
+    blocked : tuple of tuple
+        Open rectangles inside which the corner may not lie.
+    short : tuple of float
+        By how much the unit is too large along u, v and w; 0 where it is not.
+    """
+
+    bay: str
+    room: Rect | None
+    blocked: tuple[Rect, ...]
+    short: tuple[float, float, float]
+
+    def allows(self, u: float, w: float) -> bool:
+        """Say whether the corner may lie at (u, w)."""
+        if self.room is None:
+            return False
+        u0, w0, u1, w1 = self.room
+        if not (u0 - TOUCH <= u <= u1 + TOUCH and w0 - TOUCH <= w <= w1 + TOUCH):
+            return False
+        return not any(
+            b[0] + TOUCH < u < b[2] - TOUCH and b[1] + TOUCH < w < b[3] - TOUCH
+            for b in self.blocked
+        )
+
+    def nearest(self, u: float, w: float, pitch: float) -> float | None:
+        """Find the nearest free place along the wall at height w.
+
+        Parameters
+        ----------
+        u, w : float
+            The wished place. [mm]
+        pitch : float
+            Rail pitch; 0 for none (then 5 mm steps are tried). [mm]
+
+        Returns
+        -------
+        float or None
+            The nearest free u on the pitch, or none. [mm]
+        """
+        if self.room is None:
+            return None
+        step = pitch if pitch > 0 else 5.0
+        low, high = -(-(self.room[0] - TOUCH) // step), (self.room[2] + TOUCH) // step
+        places = [n * step for n in range(int(low), int(high) + 1)]
+        for place in sorted(places, key=lambda p: abs(p - u)):
+            if self.allows(place, w):
+                return place
+        return None
+
+    def cells(self) -> list[Rect]:
+        """Cut the free set into rectangles of corner places. [mm]"""
+        if self.room is None:
+            return []
+        u0, w0, u1, w1 = self.room
+        us = _cuts(u0, u1, [b[i] for b in self.blocked for i in (0, 2)])
+        ws = _cuts(w0, w1, [b[i] for b in self.blocked for i in (1, 3)])
+        found = []
+        for a, b in zip(us, us[1:], strict=False):
+            for c, d in zip(ws, ws[1:], strict=False):
+                if self.allows((a + b) / 2, (c + d) / 2):
+                    found.append((a, c, b, d))
+        return found
+
+
+def _cuts(low: float, high: float, marks: list[float]) -> list[float]:
+    """Give the sorted cut lines between two bounds; a room of no width keeps both bounds."""
+    inner = {m for m in marks if low < m < high}
+    return [low, *sorted(inner), high]
+
+
+def free_space(
+    assembly: Assembly, thing: Thing, place: BayPlace, v: float = 0.0,
+    leave_out: Sequence[str] = (),
+) -> FreeSpace:  # fmt: skip
+    """Find where a unit may stand in a bay.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        What is there already.
+    thing : Thing
+        The unit, expanded anywhere; its own place is not used. [mm]
+    place : BayPlace
+        The bay.
+    v : float
+        Depth at which its front stands. [mm]
+    leave_out : sequence of str
+        Ids not to be counted as obstacles, besides the unit itself.
+
+    Returns
+    -------
+    FreeSpace
+        The exact set of conflict-free places on that depth: no overlap, no keep-clear zone
+        broken either way, inside bay and, for what slides, its opening. [mm]
+    """
+    own = thing.expansion
+    e, size = own.envelope, place.size
+    u0, w0, u1, w1 = place.opening if thing.moves else (0.0, 0.0, size.x1, size.z1)
+    pads = _pads(own.zones, e)
+    room: Rect | None = (u0 + pads[0], w0, u1 - e.x1 - pads[1], w1 - e.z1)
+    short = (
+        max(0.0, e.x1 + pads[0] + pads[1] - (u1 - u0)),
+        max(0.0, e.y1 + v + pads[2] - size.y1),
+        max(0.0, e.z1 - (w1 - w0)),
+    )
+    if max(short) > TOUCH:
+        room = None
+    blocked: list[Rect] = []
+    skip = {thing.id, *leave_out}
+    obstacles: list[tuple[Box, tuple[Box, ...]]] = [
+        (t.envelope, t.zones) for t in assembly.things if t.id not in skip
+    ]
+    obstacles += [(b, ()) for n, b in assembly.ground.tray.items() if n.startswith("arch")]
+    for solid, zones in obstacles:
+        there = _local(place, solid)
+        blocked += _block(e, there, v)
+        for zone in own.zones:
+            blocked += _block(zone.box, there, v)
+        for box in zones:
+            blocked += _block(e, _local(place, box), v)
+    return FreeSpace(place.bay.id, room, tuple(blocked), short)
+
+
+def _pads(zones: Sequence[object], e: Box) -> tuple[float, float, float]:
+    """Give what vents need before the bay's start, end and back wall. [mm]"""
+    start = end = back = 0.0
+    for zone in zones:
+        if getattr(zone, "kind", "") == "vent":
+            box: Box = zone.box  # type: ignore[attr-defined]  # a Zone, by its kind
+            start, end = max(start, e.x0 - box.x0), max(end, box.x1 - e.x1)
+            back = max(back, box.y1 - e.y1)
+    return start, end, back
+
+
+def _local(place: BayPlace, box: Box) -> Box:
+    """Carry a vehicle box into the bay's directions."""
+    a = place.frame.local(box.x0, box.y0, box.z0)
+    b = place.frame.local(box.x1, box.y1, box.z1)
+    return Box(*(min(p, q) for p, q in zip(a, b, strict=True)),
+               *(max(p, q) for p, q in zip(a, b, strict=True)))  # fmt: skip
+
+
+def _block(own: Box, there: Box, v: float) -> list[Rect]:
+    """Give the corner places at which a box of the unit would share room with an obstacle."""
+    if own.y0 + v >= there.y1 - TOUCH or own.y1 + v <= there.y0 + TOUCH:
+        return []
+    return [(there.x0 - own.x1, there.z0 - own.z1, there.x1 - own.x0, there.z1 - own.z0)]

@@ -1,0 +1,166 @@
+"""Fit: from flaws to findings, with the fixes that can be computed."""
+
+from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.core.findings import Finding, Fix, Weight
+from roomy_hull.job.unit import Carried
+from roomy_hull.studies.fit.closed import FitResult, Flaw
+from roomy_hull.studies.fit.free_space import free_space
+
+GEOMETRY = "geometry of the job"
+PRACTICE = "common practice"
+
+_SIDE_WORDS = {
+    "start": "ahead of the bay's start", "end": "past the bay's end",
+    "front": "out of the access face", "back": "through the bay's back",
+    "floor": "below the bay's floor", "roof": "above the bay's top",
+}  # fmt: skip
+_FRAME_WORDS = {
+    "start": "front post", "end": "rear post", "floor": "sill", "roof": "head",
+}  # fmt: skip
+
+
+def judge(assembly: Assembly, result: FitResult) -> list[Finding]:
+    """Turn the flaws of a fit study into findings.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    result : FitResult
+        The study.
+
+    Returns
+    -------
+    list of Finding
+        In the job's order. [mm]
+    """
+    things = {t.id: t for t in assembly.things}
+    found = []
+    for key, flaws in result.alone.items():
+        found += [_alone(things[key], flaw, assembly) for flaw in flaws]
+    for (a, b), flaws in result.pairs.items():
+        found += [_pair(things[a], things[b], flaw, assembly) for flaw in flaws]
+    return found
+
+
+def _pair(a: Thing, b: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
+    """Word one flaw between two things."""
+    names = f"{a.value.name} and {b.value.name}"
+    if flaw.kind == "overlap":
+        return Finding(
+            "fit.overlap", "stop", f"{names} overlap", (b.id, a.id),
+            flaw.amount, 0.0, "mm", GEOMETRY, where=flaw.where,
+            fixes=_moves(assembly, (b, a)),
+        )  # fmt: skip
+    owner, other = (a, b) if flaw.other == a.id else (b, a)
+    if flaw.kind == "vent":
+        title = f"{other.value.name} stands in the vent of {owner.value.name}"
+        source = "the fridge's data sheet"
+    else:
+        title = f"{owner.value.name} runs too near to {other.value.name}"
+        source = f"{PRACTICE}, running gap"
+    return Finding(
+        f"fit.{flaw.kind}", "look", title, (owner.id, other.id), flaw.amount, flaw.limit, "mm",
+        source, where=flaw.where, fixes=_moves(assembly, (owner, other)),
+    )  # fmt: skip
+
+
+def _alone(thing: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
+    """Word one flaw of a thing by itself."""
+    name = thing.value.name
+    weight: Weight = "stop"
+    source, limit = GEOMETRY, flaw.limit
+    measured: float | None = flaw.amount
+    fixes: tuple[Fix, ...] = ()
+    if flaw.kind == "outside":
+        title = f"{name} stands {_SIDE_WORDS[flaw.how]}"
+        fixes = _inward(thing)
+    elif flaw.kind == "opening" and flaw.how == "pass":
+        title = f"{name} does not pass the opening upright"
+    elif flaw.kind == "opening":
+        title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
+        fixes = _moves(assembly, (thing,))
+    elif flaw.kind == "arch":
+        title = f"{name} stands in the wheel arch ({flaw.other})"
+        fixes = _moves(assembly, (thing,))
+    elif flaw.kind == "vent":
+        weight, source = "look", "the fridge's data sheet"
+        title = f"The vent of {name} is too near to the wall"
+    elif flaw.kind == "pitch":
+        weight, source = "look", f"{PRACTICE}, slotted rails"
+        title = f"{name} is off the rail pitch"
+        fixes = _on_pitch(thing)
+    elif flaw.kind == "body":
+        title = f"{name} stands in the {flaw.other}"
+    else:
+        title, measured, source = f"{name}: {flaw.how}", None, GEOMETRY
+        return Finding("fit.unit", "stop", title, (thing.id,), source=source, where=flaw.where)
+    code = f"fit.{flaw.kind}" + (f".{flaw.how}" if flaw.kind == "outside" else "")
+    subjects = (thing.id, flaw.other) if flaw.kind in ("body", "arch") else (thing.id,)
+    return Finding(code, weight, title, subjects, measured, limit, "mm", source,
+                   where=flaw.where, fixes=fixes)  # fmt: skip
+
+
+def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]:
+    """Offer the nearest free place along the wall for each of some units."""
+    fixes = []
+    for thing in candidates:
+        unit, place = thing.value, thing.place
+        if place is None or isinstance(unit, Carried) or thing.trouble:
+            continue
+        space = free_space(assembly, thing, place, unit.v)
+        u = space.nearest(unit.u, unit.w, place.bay.pitch)
+        if u is None or abs(u - unit.u) < 0.01:
+            continue
+        fixes.append(_move(thing, u - unit.u))
+    return tuple(fixes)
+
+
+def _move(thing: Thing, du: float) -> Fix:
+    """Word a move along the wall."""
+    unit = thing.value
+    side = thing.place.bay.side if thing.place else "left"
+    if side == "rear":
+        way = "to the right" if du > 0 else "to the left"
+    else:
+        way = "aft" if du > 0 else "forward"
+    u = getattr(unit, "u", 0.0) + du
+    return Fix(f"Move {unit.name} {abs(du):.0f} mm {way}", unit.id, {"u": u})
+
+
+def _inward(thing: Thing) -> tuple[Fix, ...]:
+    """Offer to push a unit back into its bay, or to make it as small as the bay."""
+    unit, place = thing.value, thing.place
+    if place is None or isinstance(unit, Carried):
+        return ()
+    changes: dict[str, float | str] = {}
+    for field, size, room in (
+        ("u", unit.width, place.size.x1),
+        ("v", unit.depth, place.size.y1),
+        ("w", unit.height, place.size.z1),
+    ):
+        at = getattr(unit, field)
+        pitch = place.bay.pitch if field == "u" else 0.0
+        if size > room:
+            name = {"u": "width", "v": "depth", "w": "height"}[field]
+            changes[name], changes[field] = room, 0.0
+            continue
+        inside = min(max(at, 0.0), room - size)
+        if inside != at and pitch > 0:
+            inside = inside // pitch * pitch
+        if inside != at:
+            changes[field] = inside
+    if not changes:
+        return ()
+    smaller = any(k in changes for k in ("width", "depth", "height"))
+    words = f"Make {unit.name} fit the bay" if smaller else f"Move {unit.name} into its bay"
+    return (Fix(words, unit.id, changes),)
+
+
+def _on_pitch(thing: Thing) -> tuple[Fix, ...]:
+    """Offer the nearest place on the rail pitch."""
+    unit, place = thing.value, thing.place
+    if place is None or isinstance(unit, Carried):
+        return ()
+    pitch = place.bay.pitch
+    return (_move(thing, round(unit.u / pitch) * pitch - unit.u),)

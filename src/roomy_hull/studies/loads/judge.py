@@ -1,0 +1,124 @@
+"""Loads: from weighed scenarios to findings."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.tables import rules
+from roomy_hull.job.model import Scenario
+from roomy_hull.studies.loads.axles import Figure, LoadResult, ScenarioLoads
+
+RATING = "the vehicle's rating plate, as entered"
+LOOK_CHANCE = 0.05
+"""From this chance of exceeding a rating on, a load within it is worth a look."""
+
+
+def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
+    """Turn weighed scenarios into findings.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    result : LoadResult
+        The study.
+
+    Returns
+    -------
+    list of Finding
+        Ratings exceeded or nearly so, balance, front axle relief, ball, trailer and roof
+        limits, slides beyond their rating. [kg]
+    """
+    found: list[Finding] = []
+    for scenario, loads in zip(assembly.job.scenarios, result.scenarios, strict=True):
+        for code, words, figure in (
+            ("front", "the front axle", loads.front),
+            ("rear", "the rear axle", loads.rear),
+            ("gross", "the gross mass", loads.gross),
+            ("combination", "the combination mass", loads.combination),
+            ("roof", "the roof", loads.roof),
+        ):
+            if figure is not None and figure.limit is not None:
+                found += _against(code, words, figure, scenario)
+        found += _balance(loads, result)
+        found += _towing(assembly, scenario)
+    found += _slides(assembly)
+    return found
+
+
+def _against(code: str, words: str, figure: Figure, scenario: Scenario) -> list[Finding]:
+    """Set one figure against its limit: over is a stop, a fair chance of it a look."""
+    limit = figure.limit if figure.limit is not None else 0.0
+    common = {"unit": "kg", "stage": "Loads", "scenario": scenario.id}
+    if figure.value > limit:
+        return [
+            Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
+                    (), figure.value, limit, source=RATING, **common)
+        ]  # fmt: skip
+    chance = chance_over(figure.value, figure.doubt, limit)
+    if chance >= LOOK_CHANCE:
+        return [
+            Finding(f"loads.{code}", "look",
+                    f"{scenario.name}: {chance:.0%} chance that {words} is over its limit",
+                    (), figure.value, limit,
+                    source=f"{RATING}; normal distribution of the masses' doubt", **common)
+        ]  # fmt: skip
+    return []
+
+
+def _balance(loads: ScenarioLoads, result: LoadResult) -> list[Finding]:
+    """Judge the sides against each other, and the front axle against its kerb load."""
+    found = []
+    limits = rules()
+    gross = max(loads.gross.value, 1e-9)
+    lean = abs(loads.right.value - loads.left.value) / gross
+    if lean > limits.side_imbalance:
+        heavy = "right" if loads.right.value > loads.left.value else "left"
+        found.append(
+            Finding("loads.sides", "look", f"{loads.name}: the {heavy} side is the heavier",
+                    (), lean * 100, limits.side_imbalance * 100, "% of gross",
+                    "common practice", "Loads", scenario=loads.id)
+        )  # fmt: skip
+    lost = (result.kerb_front - loads.front.value) / max(result.kerb_front, 1e-9)
+    if lost > limits.front_loss:
+        found.append(
+            Finding("loads.front_light", "look",
+                    f"{loads.name}: the build lifts the front axle below its kerb load",
+                    (), loads.front.value, result.kerb_front * (1 - limits.front_loss), "kg",
+                    "common practice", "Loads", scenario=loads.id)
+        )  # fmt: skip
+    return found
+
+
+def _towing(assembly: Assembly, scenario: Scenario) -> list[Finding]:
+    """Judge ball and trailer against their ratings."""
+    ratings = assembly.job.vehicle.ratings
+    found = []
+    for code, words, value, limit in (
+        ("ball", "the ball mass", scenario.ball, ratings.ball),
+        ("towed", "the trailer", scenario.trailer, ratings.towed),
+    ):
+        if limit > 0 and value > limit:
+            found.append(
+                Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
+                        (), value, limit, "kg", RATING, "Loads", scenario=scenario.id)
+            )  # fmt: skip
+    return found
+
+
+def _slides(assembly: Assembly) -> list[Finding]:
+    """Judge each pair of slides: moving mass times the dynamic factor against the rating."""
+    factor = rules().slide_dynamic
+    found = []
+    for thing in assembly.things:
+        rating, load = thing.expansion.slide_rating, thing.expansion.slide_load
+        if rating > 0 and load * factor > rating:
+            over = load > rating
+            found.append(
+                Finding("loads.slide", "stop" if over else "look",
+                        f"{thing.value.name}: its slides are "
+                        + ("overloaded" if over else "short of strength on rough roads"),
+                        (thing.id,), load * factor, rating, "kg",
+                        f"the slide's data sheet; dynamic factor {factor:g} (common practice)",
+                        "Fit-out", where=(thing.envelope,))
+            )  # fmt: skip
+    return found

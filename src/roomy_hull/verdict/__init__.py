@@ -1,0 +1,1 @@
+"""The verdict: what all studies found, with the results behind it."""

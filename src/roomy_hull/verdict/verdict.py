@@ -1,0 +1,102 @@
+"""One verdict for the window, the command line and every file."""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.core.findings import WEIGHT_ORDER, Finding
+from roomy_hull.job.model import Job
+from roomy_hull.job.value import unknown_fields
+from roomy_hull.studies.fit import closed
+from roomy_hull.studies.fit import judge as fit_judge
+from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads import judge as loads_judge
+
+
+class Verdict(msgspec.Struct, frozen=True):
+    """The findings of all studies on one job, and the results they rest on."""
+
+    job: Job
+    assembly: Assembly
+    fit: closed.FitResult
+    loads: axles.LoadResult
+    findings: tuple[Finding, ...]
+
+    def open_findings(self) -> tuple[Finding, ...]:
+        """Give the findings that nobody accepted."""
+        return tuple(f for f in self.findings if not f.accepted)
+
+    def count(self, weight: str, stage: str = "") -> int:
+        """Count open findings of one weight, in one stage or in all."""
+        return sum(
+            f.weight == weight and (not stage or f.stage == stage) for f in self.open_findings()
+        )
+
+
+def judge(job: Job, previous: Verdict | None = None) -> Verdict:
+    """Judge a job.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    previous : Verdict or None
+        A verdict on an earlier value of the same job, to reuse what did not change. Only a
+        memory, it never alters the result.
+
+    Returns
+    -------
+    Verdict
+        Assembly, results and findings, the weightiest first.
+    """
+    assembly = assemble(job, previous.assembly if previous else None)
+    memory = (previous.assembly, previous.fit) if previous else None
+    fit = closed.study(assembly, memory)
+    loads = axles.study(assembly)
+    found = fit_judge.judge(assembly, fit) + loads_judge.judge(assembly, loads)
+    found += _file_notes(job)
+    if job.accepted:
+        found = [_with_acceptance(job, f) for f in found]
+    found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
+    return Verdict(job, assembly, fit, loads, tuple(found))
+
+
+def _with_acceptance(job: Job, finding: Finding) -> Finding:
+    """Mark a *look* as accepted where the job records it; a stop cannot be."""
+    if finding.weight != "look":
+        return finding
+    for record in job.accepted:
+        if (record.code, record.subjects, record.scenario) == finding.key:
+            words = f"{record.reason} ({record.initials})"
+            return msgspec.structs.replace(finding, accepted=words)
+    return finding
+
+
+_notes: dict[int, tuple[object, list[str]]] = {}
+
+
+def _file_notes(job: Job) -> list[Finding]:
+    """Note fields of the file that this version does not know; they are kept."""
+    paths = list(job.extra)
+    for part in (job.vehicle, job.body, *job.units, *job.carried, *job.scenarios):
+        paths += [f"{type(part).__name__.lower()} {_name(part)}: {p}" for p in _unknown(part)]
+    return [
+        Finding("file.unknown", "note", f"The file's field '{path}' is not known; it is kept",
+                (path,), source="docs/formats.md", stage="Survey")
+        for path in paths
+    ]  # fmt: skip
+
+
+def _name(part: object) -> str:
+    """Give a part's id, else its name, else nothing."""
+    return str(getattr(part, "id", getattr(part, "name", "")))
+
+
+def _unknown(part: object) -> list[str]:
+    """List a part's unknown fields, remembered by identity since parts are shared and frozen."""
+    known = _notes.get(id(part))
+    if known is None or known[0] is not part:
+        if len(_notes) > 4000:
+            _notes.clear()
+        known = (part, list(unknown_fields(part)))
+        _notes[id(part)] = known
+    return known[1]
