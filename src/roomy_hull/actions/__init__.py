@@ -1,0 +1,1 @@
+"""Every user action, declared once: its words, key, place in the menu, and what it does."""

@@ -146,6 +146,24 @@ def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
     return Assembly(job, ground, things)
 
 
+def trial_thing(value: Unit | Carried, assembly: Assembly) -> Thing:
+    """Expand a unit or carried item on an assembly's ground without adding it to the job.
+
+    Parameters
+    ----------
+    value : Unit or Carried
+        What to try; a unit's bay must exist. [mm]
+    assembly : Assembly
+        Whose bays are used.
+
+    Returns
+    -------
+    Thing
+        The thing in vehicle axes.
+    """
+    return _thing(value, assembly.ground)
+
+
 def _thing(value: Unit | Carried, ground: Ground) -> Thing:
     """Expand one unit or carried item and place it."""
     if isinstance(value, Carried):

@@ -160,22 +160,19 @@ class SheetPart(msgspec.Struct, frozen=True):
         """Give the flat blank's area without notches and openings. [mm²]"""
         x0, x1 = self.flange_flat(self.left), self.flange_flat(self.right)
         y0, y1 = self.flange_flat(self.front), self.flange_flat(self.back)
-        across, along = _inner(self.width, self.front, self.back, self.setback()), _inner(
-            self.length, self.left, self.right, self.setback()
+        across, along = (
+            _inner(self.width, self.front, self.back, self.setback()),
+            _inner(self.length, self.left, self.right, self.setback()),
         )
         area = self.length * self.width + (x0 + x1) * across + (y0 + y1) * along
         area -= sum(math.pi / 4 * h.diameter**2 for h in self.holes)
-        area -= sum(
-            c.length * c.width - (4 - math.pi) * c.radius**2 for c in self.cutouts
-        )
+        area -= sum(c.length * c.width - (4 - math.pi) * c.radius**2 for c in self.cutouts)
         return area - self._base_reliefs()
 
     def _base_reliefs(self) -> float:
         """Give the base's area lost to square corner reliefs, one where two flanges meet."""
         corners = sum(
-            a > 0 and b > 0
-            for a in (self.left, self.right)
-            for b in (self.front, self.back)
+            a > 0 and b > 0 for a in (self.left, self.right) for b in (self.front, self.back)
         )
         return corners * self.setback() ** 2
 

@@ -161,9 +161,7 @@ def inches(mm: float) -> str:
     return f"{sign}{head}{fraction.numerator}/{fraction.denominator}"
 
 
-def show(
-    value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True
-) -> str:
+def show(value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True) -> str:
     """Write a figure for people.
 
     Parameters
@@ -187,7 +185,7 @@ def show(
         text = inches(value)
     else:
         if word:
-            value = value / _FACTOR[quantity][word]
+            value /= _FACTOR[quantity][word]
         places = 0 if abs(value) >= 100 or abs(value - round(value)) < 0.05 else 1
         text = f"{value:,.{places}f}"
         if text in ("-0", "-0.0"):

@@ -55,8 +55,20 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
             at += 1
         elif isinstance(part, BarPart):
             kg = part.mass()
-            rows.append([number, part.name, part.count, "bar", part.material, part.section,
-                         f"{part.length:.1f}", "", 0, f"{kg:.3f}", f"{kg * part.count:.3f}", ""])
+            rows.append([
+                number,
+                part.name,
+                part.count,
+                "bar",
+                part.material,
+                part.section,
+                f"{part.length:.1f}",
+                "",
+                0,
+                f"{kg:.3f}",
+                f"{kg * part.count:.3f}",
+                "",
+            ])
         else:
             rows.append([number, part.name, part.count, "bought", "", "", "", "", "", "", "", ""])
     return _table(rows)

@@ -3,10 +3,10 @@
 import io
 import math
 
-import ezdxf
 from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
-from ezdxf.layouts import Modelspace
+from ezdxf.filemanagement import new
+from ezdxf.layouts.layout import Modelspace
 
 from roomy_hull.core.sheetmetal import Cutout
 from roomy_hull.making.flats import Blank
@@ -58,7 +58,7 @@ def sheet_dxf(sheet: Sheet) -> str:
 
 def _new() -> tuple[Drawing, Modelspace]:
     """Make an empty drawing in millimetres with our layers."""
-    doc = ezdxf.new("R2010", setup=["linetypes"], units=_MM)
+    doc = new("R2010", setup=["linetypes"], units=_MM)
     doc.layers.add(CUT, color=7)
     doc.layers.add(BEND, color=5, linetype="DASHED")
     doc.layers.add(ETCH, color=8)
@@ -105,9 +105,7 @@ def _draw(space: Modelspace, blank: Blank, x: float, y: float, *, turned: bool) 
             dxfattribs={"layer": ETCH},
         )
         offset = blank.width / 2 - (i - (len(words) - 1) / 2) * height * 1.8
-        text.set_placement(
-            at(blank.length / 2, offset), align=TextEntityAlignment.MIDDLE_CENTER
-        )
+        text.set_placement(at(blank.length / 2, offset), align=TextEntityAlignment.MIDDLE_CENTER)
 
 
 def rounded(opening: Cutout) -> list[tuple[float, float, float]]:

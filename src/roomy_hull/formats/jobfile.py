@@ -59,7 +59,9 @@ def loads(data: bytes, place: str = "the file") -> Job:
     except msgspec.ValidationError as trouble:
         what, where = _worded(str(trouble), raw)
         raise JobFileError(
-            what, f"{place}, {where}" if where else place, "Mend the value; docs/formats.md says what each field may hold."
+            what,
+            f"{place}, {where}" if where else place,
+            "Mend the value; docs/formats.md says what each field may hold.",
         ) from None
 
 
@@ -110,7 +112,8 @@ def _worded(message: str, raw: Any) -> tuple[str, str]:
     found = _AT.match(message)
     what, path = (found["what"], found["path"] or "") if found else (message, "")
     what = (
-        what.replace("Expected `float`", "a figure is wanted")
+        what
+        .replace("Expected `float`", "a figure is wanted")
         .replace("Expected `int`", "a whole number is wanted")
         .replace("Expected `str`", "a text is wanted")
         .replace("Expected `array`", "a list is wanted")

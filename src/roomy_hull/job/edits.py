@@ -165,7 +165,8 @@ def _with(job: Job, key: str, new: tuple[Any, ...]) -> Job:
 def _plain(trouble: str) -> str:
     """Turn a validator's words into a fabricator's."""
     return (
-        trouble.replace("Expected `float`", "expected a figure")
+        trouble
+        .replace("Expected `float`", "expected a figure")
         .replace("Expected `int`", "expected a whole number")
         .replace(" - at `$.", " at `")
         .replace("`", "")

@@ -41,8 +41,8 @@ class Acceptance(Value, frozen=True, kw_only=True):
 class Job(Value, frozen=True, kw_only=True):
     """One vehicle's build as one immutable value; an edit makes a new one."""
 
-    format: Literal["roomy-hull-job"] = FORMAT
-    version: Literal[1] = VERSION
+    format: Literal["roomy-hull-job"] = "roomy-hull-job"
+    version: Literal[1] = 1
     name: Name
     note: Annotated[str, Meta(max_length=4000)] = ""
     vehicle: Vehicle

@@ -51,9 +51,7 @@ def struct_of(kind: Any, raw: Any) -> type[Value] | None:
     if isinstance(kind, type) and issubclass(kind, Value):
         return kind
     options = [
-        k
-        for k in getattr(kind, "__args__", ())
-        if isinstance(k, type) and issubclass(k, Value)
+        k for k in getattr(kind, "__args__", ()) if isinstance(k, type) and issubclass(k, Value)
     ]
     if len(options) > 1 and isinstance(raw, dict):
         tagged = [k for k in options if k.__struct_config__.tag == raw.get("kind")]

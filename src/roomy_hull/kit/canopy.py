@@ -185,7 +185,9 @@ def door_box(box: Box, door: Door) -> Box:
     z0 = box.z0 + door.sill
     z1 = z0 + door.height
     if door.side == "rear":
-        return Box(box.x1 - 30, box.y0 + door.start, z0, box.x1, box.y0 + door.start + door.length, z1)
+        return Box(
+            box.x1 - 30, box.y0 + door.start, z0, box.x1, box.y0 + door.start + door.length, z1
+        )
     x0 = box.x0 + door.start
     y0, y1 = (box.y0, box.y0 + 30) if door.side == "left" else (box.y1 - 30, box.y1)
     return Box(x0, y0, z0, x0 + door.length, y1, z1)

@@ -98,9 +98,7 @@ def expand(unit: Drawer, pitch: float) -> Expansion:
         Solid(Box(w - t, f, t, w, d, h), "made"),
         Solid(Box(t, f, h / 2 - 22, t + s, d, h / 2 + 22), "bought"),
         Solid(Box(w - t - s, f, h / 2 - 22, w - t, d, h / 2 + 22), "bought"),
-        Solid(
-            Box(t + s, f, t + BOX_GAP, w - t - s, d - 25, h - 20 - BOX_GAP), "made", moves=True
-        ),
+        Solid(Box(t + s, f, t + BOX_GAP, w - t - s, d - 25, h - 20 - BOX_GAP), "made", moves=True),
         Solid(Box(0, 0, 0, w, f, h), "front", moves=True),
     )
     gap = rules().running_gap
@@ -131,9 +129,7 @@ def likeness(unit: Drawer) -> Scene:
     pull = min(120.0, w / 2)
     strokes: list[object] = [rectangle("front", 0, 0, w, h, 4)]
     if h >= 90:
-        strokes.append(
-            rectangle("recess", (w - pull) / 2, h - 55, (w + pull) / 2, h - 25, 12)
-        )
+        strokes.append(rectangle("recess", (w - pull) / 2, h - 55, (w + pull) / 2, h - 25, 12))
     else:
         strokes.append(line("detail", (w / 2 - 40, h - 14), (w / 2 + 40, h - 14)))
     if unit.locks:

@@ -8,7 +8,7 @@ from roomy_hull.job.unit import Fridge
 from roomy_hull.kit.expansion import Expansion, Lump, Solid, Zone
 
 
-def expand(unit: Fridge, pitch: float) -> Expansion:  # noqa: ARG001  # one signature for all kinds
+def expand(unit: Fridge, pitch: float) -> Expansion:  # ruff: ignore[unused-function-argument]  # one signature for all kinds
     """Write a fridge on its slide out.
 
     Parameters

@@ -103,7 +103,7 @@ def parts(unit: Tank) -> tuple[Part, ...]:
     return tuple(made)
 
 
-def expand(unit: Tank, pitch: float) -> Expansion:  # noqa: ARG001  # one signature for all kinds
+def expand(unit: Tank, pitch: float) -> Expansion:  # ruff: ignore[unused-function-argument]  # one signature for all kinds
     """Write a tank out, its water included.
 
     Parameters

@@ -14,7 +14,7 @@ HEADBOARD_POST = "50x50x3"
 def section_height(section: str) -> float:
     """Give a bar section's first side, which stands upright. [mm]"""
     section_area(section)
-    return float(section.split("x")[0])
+    return float(section.split("x", maxsplit=1)[0])
 
 
 def front_x(vehicle: Vehicle, tray: Tray) -> float:

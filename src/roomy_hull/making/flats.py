@@ -45,8 +45,7 @@ def blank(part: SheetPart) -> Blank:
         lines, and the base's openings moved onto the flat. Flat length = outside legs + BA -
         2(R+T) at each bend (Machinery's Handbook). [mm]
     """
-    left, right = part.flange_flat(part.left), part.flange_flat(part.right)
-    front, back = part.flange_flat(part.front), part.flange_flat(part.back)
+    left, front = part.flange_flat(part.left), part.flange_flat(part.front)
     length, width = part.developed()
     s = part.setback()
     x0, x1 = left, left + part.length
@@ -70,15 +69,13 @@ def blank(part: SheetPart) -> Blank:
         length,
         width,
         tuple(outline),
-        _bends(part, x0, x1, y0, y1, length, width),
+        _bends(part, x0, x1, y0, y1),
         tuple(Hole(h.x + x0, h.y + y0, h.diameter) for h in part.holes),
         tuple(Cutout(c.x + x0, c.y + y0, c.length, c.width, c.radius) for c in part.cutouts),
     )
 
 
-def _bends(
-    part: SheetPart, x0: float, x1: float, y0: float, y1: float, length: float, width: float
-) -> tuple[Bend, ...]:
+def _bends(part: SheetPart, x0: float, x1: float, y0: float, y1: float) -> tuple[Bend, ...]:
     """Place each bend's centre line: half its allowance inside the base's bend start."""
     r, s = part.radius(), part.setback()
     half = bend_allowance(90, r, part.thickness, material(part.material).k_factor) / 2

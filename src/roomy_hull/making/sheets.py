@@ -50,9 +50,7 @@ class Nest(msgspec.Struct, frozen=True):
     bounds: dict[str, tuple[int, int]]
 
 
-def nest(
-    blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: True
-) -> Nest:
+def nest(blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: True) -> Nest:
     """Nest blanks on stock sheets, material by material.
 
     Parameters
@@ -93,7 +91,7 @@ def nest(
 
 
 def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> int:
-    """Give the fewest sheets that the blanks' rectangles could fill, by area. """
+    """Give the fewest sheets that the blanks' rectangles could fill, by area."""
     k = stock.kerf
     room = (size[0] - 2 * stock.trim + k) * (size[1] - 2 * stock.trim + k)
     return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)

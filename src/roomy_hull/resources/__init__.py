@@ -1,0 +1,1 @@
+"""What ships with the program: fonts, demo job, icon, schema."""

@@ -1,0 +1,1 @@
+"""The ground: drawing, slice, walkabout and handles."""

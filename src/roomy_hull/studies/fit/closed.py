@@ -38,9 +38,7 @@ class FitResult(msgspec.Struct, frozen=True):
     pairs_tested: int
 
 
-def study(
-    assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None
-) -> FitResult:
+def study(assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None) -> FitResult:
     """Judge the closed fit of a whole assembly.
 
     Parameters
@@ -84,10 +82,10 @@ def study(
             pairs[key if present[a] < present[b] else (b, a)] = flaws
     candidates = _near(assembly, fresh)
     for i, j in candidates:
-        a, b = things[i], things[j]
-        flaws = tuple(_pair(a, b))
+        one, other = things[i], things[j]
+        flaws = tuple(_pair(one, other))
         if flaws:
-            pairs[(a.id, b.id)] = flaws
+            pairs[one.id, other.id] = flaws
     return FitResult(alone, pairs, len(candidates))
 
 
@@ -112,9 +110,7 @@ def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
     """Judge two things whose reaches meet: overlap first, else clearances."""
-    shared = [
-        c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None
-    ]
+    shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
     if not shared and a.envelope.common(b.envelope) is not None:
         # A shell's hollow is not free for a neighbour: a box inside another is an overlap too.
         inner = a.envelope.common(b.envelope)

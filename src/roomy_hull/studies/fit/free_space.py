@@ -1,5 +1,6 @@
 """Where does it fit: the exact set of places of a unit in a bay at one depth."""
 
+import itertools
 from collections.abc import Sequence
 
 import msgspec
@@ -76,8 +77,8 @@ class FreeSpace(msgspec.Struct, frozen=True):
         us = _cuts(u0, u1, [b[i] for b in self.blocked for i in (0, 2)])
         ws = _cuts(w0, w1, [b[i] for b in self.blocked for i in (1, 3)])
         found = []
-        for a, b in zip(us, us[1:], strict=False):
-            for c, d in zip(ws, ws[1:], strict=False):
+        for a, b in itertools.pairwise(us):
+            for c, d in itertools.pairwise(ws):
                 if self.allows((a + b) / 2, (c + d) / 2):
                     found.append((a, c, b, d))
         return found

@@ -48,19 +48,20 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
 def _against(code: str, words: str, figure: Figure, scenario: Scenario) -> list[Finding]:
     """Set one figure against its limit: over is a stop, a fair chance of it a look."""
     limit = figure.limit if figure.limit is not None else 0.0
-    common = {"unit": "kg", "stage": "Loads", "scenario": scenario.id}
     if figure.value > limit:
         return [
             Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
-                    (), figure.value, limit, source=RATING, **common)
+                    (), figure.value, limit, "kg", RATING, "Loads",
+                    scenario=scenario.id)
         ]  # fmt: skip
     chance = chance_over(figure.value, figure.doubt, limit)
     if chance >= LOOK_CHANCE:
         return [
             Finding(f"loads.{code}", "look",
                     f"{scenario.name}: {chance:.0%} chance that {words} is over its limit",
-                    (), figure.value, limit,
-                    source=f"{RATING}; normal distribution of the masses' doubt", **common)
+                    (), figure.value, limit, "kg",
+                    f"{RATING}; normal distribution of the masses' doubt", "Loads",
+                    scenario=scenario.id)
         ]  # fmt: skip
     return []
 

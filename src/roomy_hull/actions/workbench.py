@@ -1,0 +1,420 @@
+"""The workbench: the job in hand, its verdict, what is selected and how it is looked at.
+
+Views are given the workbench and listen to its notices; it knows none of them.
+"""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Thing, trial_thing
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.core.units import System
+from roomy_hull.drawing.view import Station
+from roomy_hull.formats import jobfile
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job import edits
+from roomy_hull.job.history import History
+from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.kit import stores
+from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.verdict.verdict import Verdict, judge
+
+STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
+TRIAL = "stores-trial"
+"""Id of a unit that is only tried, never kept."""
+ALIVE = frozenset({"Fit-out", "Loads", "Cut"})
+
+
+class Notice:
+    """Something that listeners hear about."""
+
+    def __init__(self) -> None:
+        self._listeners: list[Callable[[], None]] = []
+
+    def connect(self, listener: Callable[[], None]) -> None:
+        """Have a function called on every notice."""
+        self._listeners.append(listener)
+
+    def emit(self) -> None:
+        """Call all listeners."""
+        for listener in tuple(self._listeners):
+            listener()
+
+
+class LookState(msgspec.Struct, frozen=True):
+    """How the job is looked at; nothing of it is saved with the job."""
+
+    stage: str = "Fit-out"
+    station: Station = "right"
+    scenario: str = ""
+    system: System = "metric"
+    dark: bool = False
+    whole: bool = True
+    stature: float = 0.0
+    opened: frozenset[str] = frozenset()
+
+
+class Workbench:
+    """The one model behind the window.
+
+    Parameters
+    ----------
+    job : Job
+        The first job.
+    keeping : Keeping
+        Where recent jobs, preferences and autosaves go.
+    path : Path or None
+        The job's file.
+    """
+
+    def __init__(self, job: Job, keeping: Keeping, path: Path | None = None) -> None:
+        self.keeping = keeping
+        self.job_changed = Notice()
+        self.selection_changed = Notice()
+        self.look_changed = Notice()
+        self.told = Notice()
+        self.message = ""
+        self.trouble = False
+        self.history = History(job)
+        self.path = path
+        self.verdict: Verdict = judge(job)
+        self.selection: str = ""
+        self.finding: Finding | None = None
+        self.look = LookState(scenario=self._usual_scenario(job))
+
+    @staticmethod
+    def _usual_scenario(job: Job) -> str:
+        """Choose the scenario to show first: the second, which is usually the full one."""
+        return job.scenarios[min(1, len(job.scenarios) - 1)].id
+
+    @property
+    def job(self) -> Job:
+        """The job as it stands, a gesture's preview included."""
+        return self.history.job
+
+    def say(self, message: str, *, trouble: bool = False) -> None:
+        """Tell the user something in passing."""
+        self.message, self.trouble = message, trouble
+        self.told.emit()
+
+    # Jobs
+
+    def take(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
+        """Put another job on the bench."""
+        self.history = History(job)
+        if not saved:
+            self.history.mark_unsaved()
+        self.path = path
+        self.selection, self.finding = "", None
+        self.verdict = judge(job)
+        self.look = msgspec.structs.replace(
+            self.look, scenario=self._usual_scenario(job), opened=frozenset()
+        )
+        self._announce_all()
+
+    def open(self, path: Path) -> None:
+        """Open a job file.
+
+        Parameters
+        ----------
+        path : Path
+            The file.
+
+        Raises
+        ------
+        JobFileError
+            The file cannot be used; the job in hand stays.
+        """
+        job = jobfile.load(path)
+        self.keeping.drop_autosave()
+        self.take(job, path)
+        self.keeping.add_recent(path)
+        self.say(f"Opened {path.name}")
+
+    def save(self, path: Path) -> None:
+        """Save the job.
+
+        Parameters
+        ----------
+        path : Path
+            The file.
+
+        Raises
+        ------
+        JobFileError
+            The place cannot be written.
+        """
+        jobfile.save(self.history.settled, path)
+        self.path = path
+        self.history.mark_saved()
+        self.keeping.drop_autosave()
+        self.keeping.add_recent(path)
+        self.say(f"Saved {path.name}")
+        self.job_changed.emit()
+
+    def autosave(self) -> None:
+        """Write the job aside if it has changes."""
+        if self.history.dirty:
+            self.keeping.autosave(self.history.settled, self.path)
+
+    # Edits
+
+    def edit(self, words: str, job: Job) -> None:
+        """Make a step of the history."""
+        if self.history.push(words, job) or self.verdict.job is not self.job:
+            self._judge()
+
+    def attempt(self, words: str, make: Callable[[], Job]) -> bool:
+        """Make a step from a function that may refuse; a refusal is told, not raised."""
+        try:
+            job = make()
+        except UserError as trouble:
+            self.say(str(trouble), trouble=True)
+            return False
+        self.edit(words, job)
+        return True
+
+    def preview(self, job: Job) -> None:
+        """Show a job while a gesture goes on."""
+        if job is not self.job:
+            self.history.preview(job)
+            self._judge()
+
+    def settle(self, words: str) -> None:
+        """End a gesture: what it shows becomes one step."""
+        self.edit(words, self.history.job)
+
+    def cancel(self) -> None:
+        """End a gesture without a step."""
+        self.history.cancel()
+        if self.verdict.job is not self.job:
+            self._judge()
+
+    def undo(self) -> None:
+        """Take the last step back."""
+        words = self.history.undo_words()
+        if self.history.undo():
+            self._judge()
+            self.say(f"Undone: {words}")
+
+    def redo(self) -> None:
+        """Bring the next step back."""
+        words = self.history.redo_words()
+        if self.history.redo():
+            self._judge()
+            self.say(f"Redone: {words}")
+
+    def _judge(self) -> None:
+        """Judge the job as it stands and tell everybody."""
+        self.verdict = judge(self.job, self.verdict)
+        if self.selection and self.job.thing(self.selection) is None:
+            self.selection = ""
+            self.selection_changed.emit()
+        if self.finding is not None:
+            key = self.finding.key
+            self.finding = next((f for f in self.verdict.findings if f.key == key), None)
+        self.job_changed.emit()
+
+    def set_field(self, key: str, field: str, value: object) -> bool:
+        """Change one field of a unit or carried item, as one step."""
+        thing = self.job.thing(key)
+        name = thing.name if thing else key
+        return self.attempt(
+            f"change {field} of {name}", lambda: edits.changed(self.job, key, **{field: value})
+        )
+
+    def apply(self, fix: Fix) -> None:
+        """Apply a computed fix."""
+        self.attempt(fix.words, lambda: edits.changed(self.job, fix.subject, **fix.changes))
+
+    def accept(self, finding: Finding, reason: str, initials: str) -> None:
+        """Record that a *look* was accepted."""
+        if finding.weight != "look":
+            self.say("A stop cannot be accepted; it has to be mended.", trouble=True)
+            return
+        if not reason.strip() or not initials.strip():
+            self.say("Accepting wants a reason and initials.", trouble=True)
+            return
+        record = Acceptance(
+            code=finding.code, subjects=finding.subjects, scenario=finding.scenario,
+            reason=reason.strip()[:400], initials=initials.strip()[:8],
+        )  # fmt: skip
+        self.edit(f"accept: {finding.title}", edits.accepted(self.job, record))
+
+    def place(self, key: str, bay: str = "", u: float = 0.0, w: float = 0.0) -> str:
+        """Place a thing from the stores as one step; returns its id, or nothing if refused.
+
+        Without a bay it goes to the first free place on the side where one stands.
+        """
+        made = stores.entry(key).make
+        if isinstance(made, Carried):
+            thing: Unit | Carried = self._carried_place(made)
+        else:
+            at = (bay, u, w) if bay else self.first_place(key)
+            if at is None:
+                self.say(f"{made.name} fits no bay on this side: {self.why_not(key)}", trouble=True)
+                return ""
+            thing = made.but(bay=at[0], u=at[1], w=at[2])
+        wish = edits.free_id(self.job, thing.id)
+        if not self.attempt(f"place {thing.name}", lambda: edits.added(self.job, thing)):
+            return ""
+        self.select(wish)
+        return wish
+
+    def _carried_place(self, made: Carried) -> Carried:
+        """Put a carried item where such things go: behind the tray, or on the roof."""
+        ground = self.verdict.assembly.ground
+        if made.on_roof:
+            box = ground.canopy or ground.tray["floor"]
+            taken = [t.envelope.z1 for t in self.verdict.assembly.things
+                     if isinstance(t.value, Carried) and t.value.on_roof]  # fmt: skip
+            top = max([box.z1 + 60, *(z + 20 for z in taken)])
+            return made.but(x=box.centre()[0], y=0.0, z=top)
+        floor = ground.tray["floor"]
+        y = 0.0
+        rows = [t.envelope for t in self.verdict.assembly.things
+                if isinstance(t.value, Carried) and t.envelope.x0 > floor.x1 - 1]  # fmt: skip
+        for step in range(16):
+            y = (-1) ** step * 75.0 * ((step + 1) // 2)
+            if all(b.y1 <= y - made.width / 2 or b.y0 >= y + made.width / 2 for b in rows):
+                break
+        return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=max(floor.z1 - 260, 560.0))
+
+    def spaces(self, key: str, side: str = "") -> list[FreeSpace]:
+        """Give the free space of a stores' unit in every bay of a side (all bays without one)."""
+        made = stores.entry(key).make
+        if isinstance(made, Carried):
+            return []
+        assembly = self.verdict.assembly
+        found = []
+        for place in assembly.ground.bays.values():
+            if side and place.bay.side != side:
+                continue
+            trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), assembly)
+            found.append(free_space(assembly, trial, place))
+        return found
+
+    def first_place(self, key: str) -> tuple[str, float, float] | None:
+        """Find the first free place of a stores' unit: lowest, then furthest forward."""
+        side = self.look.station if self.look.station in ("left", "right", "rear") else ""
+        best: tuple[float, float, str] | None = None
+        for space in self.spaces(key, side):
+            pitch = self.verdict.assembly.ground.bays[space.bay].bay.pitch
+            for cell in space.cells():
+                for w in (cell[1],):
+                    u = space.nearest(cell[0], w, pitch)
+                    if u is not None and (best is None or (w, u) < best[:2]):
+                        best = (w, u, space.bay)
+        return None if best is None else (best[2], best[1], best[0])
+
+    def why_not(self, key: str) -> str:
+        """Say by how much a stores' unit is too large for the bays of this side."""
+        from_side = self.look.station if self.look.station in ("left", "right", "rear") else ""
+        rows = []
+        for space in self.spaces(key, from_side):
+            bay = self.verdict.assembly.ground.bays[space.bay].bay.name
+            over = [
+                f"{s:.0f} mm too {n}"
+                for s, n in zip(space.short, ("long", "deep", "high"), strict=True)
+                if s > 0.05
+            ]
+            rows.append(f"{bay} {' and '.join(over) if over else 'has no free place left'}")
+        return "; ".join(rows) or "there is no bay here"
+
+    def free_twin(self, thing: Thing) -> tuple[float, float] | None:
+        """Find the free place in a unit's bay nearest to it, as (u, w); none if there is none."""
+        unit, place = thing.value, thing.place
+        if place is None or isinstance(unit, Carried):
+            return None
+        twin = trial_thing(unit.but(id=TRIAL), self.verdict.assembly)
+        space = free_space(self.verdict.assembly, twin, place, unit.v)
+        heights = sorted({unit.w, *(c[1] for c in space.cells())}, key=lambda w: abs(w - unit.w))
+        for w in heights:
+            u = space.nearest(unit.u, w, place.bay.pitch)
+            if u is not None:
+                return (u, w)
+        return None
+
+    # Looking
+
+    def select(self, key: str) -> None:
+        """Select a unit or carried item; an empty key selects nothing."""
+        if key != self.selection:
+            self.selection = key
+            self.finding = None
+            self.selection_changed.emit()
+
+    def show_finding(self, finding: Finding | None) -> None:
+        """Turn to where a finding is and select its first subject."""
+        self.finding = finding
+        if finding is not None:
+            if finding.subjects and self.job.thing(finding.subjects[0]) is not None:
+                self.selection = finding.subjects[0]
+            self._face(finding)
+        self.selection_changed.emit()
+
+    def _face(self, finding: Finding) -> None:
+        """Stand where a finding can be seen, and choose its scenario and stage."""
+        changes: dict[str, object] = {}
+        for key in finding.subjects:
+            thing = self.verdict.assembly.thing(key)
+            if thing is not None and thing.place is not None:
+                changes["station"] = thing.place.bay.side
+                break
+        if finding.scenario:
+            changes["scenario"] = finding.scenario
+        if finding.stage in ALIVE and finding.stage != "Cut":
+            changes["stage"] = finding.stage
+        self.set_look(**changes)
+
+    def set_look(self, **changes: object) -> None:
+        """Change how the job is looked at; a notice only where something changed."""
+        new = msgspec.structs.replace(self.look, **changes)
+        if new != self.look:
+            self.look = new
+            self.look_changed.emit()
+
+    def toggle_open(self, key: str) -> None:
+        """Open or close a unit that slides."""
+        thing = self.verdict.assembly.thing(key)
+        if thing is None or not thing.moves:
+            self.say("This has nothing that slides.")
+            return
+        opened = self.look.opened
+        self.set_look(opened=opened - {key} if key in opened else opened | {key})
+
+    def _announce_all(self) -> None:
+        """Tell every listener that all has changed."""
+        self.selection_changed.emit()
+        self.look_changed.emit()
+        self.job_changed.emit()
+
+    def nudge(self, du: float, dw: float) -> None:
+        """Move the selection along the wall and up, in the directions of the picture.
+
+        A carried item moves along x (or y from the ends) and z.
+        """
+        thing = self.job.thing(self.selection)
+        if thing is None:
+            return
+        station = self.look.station
+        if isinstance(thing, Carried):
+            field = "y" if station in ("rear", "front") else "x"
+            sign = -1.0 if station in ("right", "front") else 1.0
+            changes = {field: getattr(thing, field) + sign * du, "z": thing.z + dw}
+        else:
+            placed = self.verdict.assembly.thing(thing.id)
+            side = placed.place.bay.side if placed and placed.place else "left"
+            sign = -1.0 if side == "right" else 1.0
+            changes = {"u": thing.u + sign * du, "w": thing.w + dw}
+        self.attempt(f"move {thing.name}", lambda: edits.changed(self.job, thing.id, **changes))
+
+    def pitch_of_selection(self) -> float:
+        """Give the rail pitch under the selection, or a handy step where there is none. [mm]"""
+        thing = self.verdict.assembly.thing(self.selection)
+        pitch = thing.place.bay.pitch if thing and thing.place else 0.0
+        return pitch if pitch > 0 else 25.0

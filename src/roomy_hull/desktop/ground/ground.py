@@ -1,0 +1,369 @@
+"""The ground: elevation above, slice below, tied to each other; things are moved by hand here."""
+
+import msgspec
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QVariantAnimation
+from PyQt6.QtGui import (
+    QColor,
+    QHelpEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QResizeEvent,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QToolTip, QWidget
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.assembly.assemble import Thing
+from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.units import show
+from roomy_hull.desktop.ground.drag import Drag
+from roomy_hull.desktop.ground.scene_painter import ScenePainter, Window
+from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
+from roomy_hull.desktop.theme import Theme, font
+from roomy_hull.drawing import ground_scene
+from roomy_hull.drawing.ground_scene import Looks
+from roomy_hull.drawing.view import ELEVATION, SLICE, View
+from roomy_hull.job.unit import Carried
+
+HEAD = 26.0
+"""Room for a picture's title. [px]"""
+
+
+class Layout(msgspec.Struct, frozen=True):
+    """Where the two pictures are, and how millimetres lie in each."""
+
+    upper: QRectF
+    lower: QRectF
+    elevation: Window
+    cut: Window
+
+
+class Ground(QWidget):
+    """The drawing in the middle of the window."""
+
+    def __init__(self, bench: Workbench, theme: Theme) -> None:
+        super().__init__()
+        self._bench, self._theme = bench, theme
+        self.turn_ms = 170
+        self._zoom, self._shift = 1.0, QPointF(0, 0)
+        self._pan_from: QPointF | None = None
+        self._seen = (bench.look.station, bench.look.whole)
+        self._turn = 1.0
+        self._animation = QVariantAnimation(self)
+        self._animation.valueChanged.connect(self._turned)
+        self.drag = Drag(bench)
+        self.walkabout = Walkabout(bench, theme, self)
+        self.setMinimumSize(360, 320)
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Ground: the drawing")
+        bench.job_changed.connect(self.update)
+        bench.selection_changed.connect(self.update)
+        bench.look_changed.connect(self._look_changed)
+
+    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give the usual size."""
+        return QSize(720, 640)
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = theme
+        self.walkabout.theme = theme
+        self.update()
+
+    # Looking
+
+    def _look_changed(self) -> None:
+        look = self._bench.look
+        seen = (look.station, look.whole)
+        if seen != self._seen:
+            self._zoom, self._shift = 1.0, QPointF(0, 0)
+            if seen[0] != self._seen[0] and self.turn_ms > 0:
+                self._animation.stop()
+                self._animation.setDuration(self.turn_ms)
+                self._animation.setStartValue(0.08)
+                self._animation.setEndValue(1.0)
+                self._animation.start()
+            self._seen = seen
+        self.update()
+
+    def _turned(self, value: float) -> None:
+        self._turn = float(value)
+        self.update()
+
+    def layout_now(self) -> Layout:
+        """Compute where both pictures are. [px]"""
+        look = self._bench.look
+        upper_mm, lower_mm = ground_scene.frame(
+            self._bench.verdict.assembly, look.station, whole=look.whole
+        )
+        width, height = self.width() - 16.0, self.height() - 2 * HEAD - 10.0
+        tall_e, tall_s = upper_mm[3] - upper_mm[1], lower_mm[3] - lower_mm[1]
+        s = min(width / (upper_mm[2] - upper_mm[0]), height / (tall_e + tall_s))
+        share = tall_e / (tall_e + tall_s)
+        upper = QRectF(8, HEAD, width, max(60.0, height * share))
+        lower = QRectF(8, upper.bottom() + HEAD, width, max(60.0, height * (1 - share)))
+        z = s * self._zoom
+        ox = upper.center().x() - (upper_mm[0] + upper_mm[2]) / 2 * z + self._shift.x()
+        slack_e = (upper.height() - tall_e * s) / 2
+        oy = upper.bottom() - slack_e + upper_mm[1] * s + self._shift.y()
+        cy = lower.center().y() + (lower_mm[1] + lower_mm[3]) / 2 * z
+        return Layout(upper, lower, Window(ox, oy, z), Window(ox, cy, z))
+
+    def views(self) -> tuple[View, View]:
+        """Give how elevation and slice see the vehicle."""
+        station = self._bench.look.station
+        return ELEVATION[station], SLICE[station]
+
+    # Painting
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Paint both pictures and what is held, found and chosen."""
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        t, bench, look = self._theme, self._bench, self._bench.look
+        p.fillRect(self.rect(), QColor(t.paper))
+        where = self.layout_now()
+        painter = ScenePainter(t, look.system)
+        looks = Looks(look.opened, look.stature)
+        assembly = bench.verdict.assembly
+        self._titles(p, where)
+        for area, window, scene, view in (
+            (where.lower, where.cut, ground_scene.slice_scene(assembly, look.station, looks),
+             SLICE[look.station]),
+            (where.upper, where.elevation, ground_scene.elevation(assembly, look.station, looks),
+             ELEVATION[look.station]),
+        ):  # fmt: skip
+            p.save()
+            p.setClipRect(area.adjusted(-8, 0, 8, 0))
+            if self._turn < 1.0:
+                p.translate(area.center().x(), 0)
+                p.scale(self._turn, 1.0)
+                p.translate(-area.center().x(), 0)
+            painter.paint(p, scene, window)
+            painter.paint(p, self._overlay(view, area is where.upper), window)
+            p.restore()
+        if not bench.job.units and not self.drag.active:
+            p.setPen(QColor(t.faint))
+            p.setFont(font(15))
+            p.drawText(where.upper, Qt.AlignmentFlag.AlignCenter,
+                       "Drag a unit from the stores onto this side.")  # fmt: skip
+        if self.hasFocus():
+            p.setPen(QColor(t.accent))
+            p.setBrush(Qt.BrushStyle.NoBrush)
+            p.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    def _titles(self, p: QPainter, where: Layout) -> None:
+        t, look = self._theme, self._bench.look
+        vehicle = self._bench.job.vehicle
+        words = WORDS[look.station]
+        if look.station in ("left", "right"):
+            words += " (driver side)" if look.station == vehicle.drive else " (kerb side)"
+        flat = look.station in ("above", "underneath")
+        p.setPen(QColor(t.ink))
+        p.setFont(font(14, bold=True))
+        p.drawText(QPointF(12, 19), f"{words} · {vehicle.name}")
+        p.setFont(font(12))
+        p.setPen(QColor(t.faint))
+        y = where.lower.top() - 8
+        p.drawText(QPointF(12, y), "Slice: the same stretch from the left" if flat
+                   else "Slice: the same stretch from above")  # fmt: skip
+        p.setPen(QColor(t.rule))
+        p.drawLine(
+            QPointF(8, where.lower.top() - HEAD),
+            QPointF(self.width() - 8, where.lower.top() - HEAD),
+        )
+
+    def _overlay(self, view: View, upper: bool) -> Scene:
+        """Give findings, selection, free places and gaps as seen in one picture."""
+        bench = self._bench
+        assembly = bench.verdict.assembly
+        scene: Scene = ()
+        if upper and self.drag.active:
+            scene += self.drag.free_scene(view)
+        if self.drag.active:
+            shown = tuple(f for f in bench.verdict.findings if self.drag.holds in f.subjects
+                          and f.weight == "stop")  # fmt: skip
+        else:
+            shown = (bench.finding,) if bench.finding is not None else ()
+            shown += tuple(
+                f for f in bench.verdict.open_findings()
+                if f.weight == "stop" and f.where and self._faces(f.subjects)
+            )  # fmt: skip
+        scene += ground_scene.marks(shown, view)
+        thing = assembly.thing(self.drag.holds or bench.selection)
+        if thing is not None and (not upper or self.seen(thing)):
+            h0, k0, h1, k1 = view.rect(thing.envelope)
+            scene += (rectangle("selected", h0, k0, h1, k1, 4),)
+            if upper:
+                scene += ground_scene.gaps(assembly, thing, view)
+                scene += (
+                    line("lever", (h0, k0), (h0, -6000)),
+                    line("lever", (h1, k0), (h1, -6000)),
+                )
+            else:
+                scene += (line("lever", (h0, k1), (h0, 6000)), line("lever", (h1, k1), (h1, 6000)))
+        return scene
+
+    def _faces(self, subjects: tuple[str, ...]) -> bool:
+        """Say whether a finding's things can be seen from here."""
+        things = [self._bench.verdict.assembly.thing(s) for s in subjects]
+        return any(t is not None and self.seen(t) for t in things)
+
+    def seen(self, thing: Thing) -> bool:
+        """Say whether a thing can be seen in the elevation from here."""
+        station = self._bench.look.station
+        if thing.place is None or station in ("above", "underneath"):
+            return True
+        return thing.place.bay.side == station
+
+    # Hands
+
+    def at(self, pos: QPointF) -> tuple[Thing | None, bool]:
+        """Find the nearest thing under a point, and whether the point is in the elevation."""
+        where = self.layout_now()
+        upper = pos.y() < where.lower.top() - HEAD
+        window = where.elevation if upper else where.cut
+        view = self.views()[0 if upper else 1]
+        h, k = window.mm(pos.x(), pos.y())
+        hits = []
+        for thing in self._bench.verdict.assembly.things:
+            if upper and not self.seen(thing):
+                continue
+            h0, k0, h1, k1 = view.rect(thing.envelope)
+            if h0 <= h <= h1 and k0 <= k <= k1:
+                roof = isinstance(thing.value, Carried) and thing.value.on_roof
+                hits.append((roof and not upper, -view.nearness(thing.envelope), thing))
+        hits.sort(key=lambda hit: hit[:2])
+        return (hits[0][2] if hits else None), upper
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Select what is under the pointer and take hold of it; elsewhere, hold the picture."""
+        if event is None:
+            return
+        self.setFocus()
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._pan_from = event.position()
+            return
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        thing, upper = self.at(event.position())
+        self._bench.select(thing.id if thing else "")
+        if thing is None:
+            self._pan_from = event.position()
+            return
+        where = self.layout_now()
+        window = where.elevation if upper else where.cut
+        self.drag.press(thing, self.views()[0 if upper else 1],
+                        window.mm(event.position().x(), event.position().y()), event.position())  # fmt: skip
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Move what is held."""
+        if event is None:
+            return
+        if self._pan_from is not None:
+            self._shift += event.position() - self._pan_from
+            self._pan_from = event.position()
+            self.update()
+        elif self.drag.held:
+            where = self.layout_now()
+            upper = self.drag.view is self.views()[0]
+            window = where.elevation if upper else where.cut
+            fine = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.drag.move(window.mm(event.position().x(), event.position().y()),
+                           event.position(), fine=fine)  # fmt: skip
+            self.update()
+        else:
+            thing, _ = self.at(event.position())
+            self.setCursor(Qt.CursorShape.OpenHandCursor if thing else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Let go: one gesture is one step."""
+        self._pan_from = None
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.drag.release()
+            self.update()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Open or close what is under the pointer."""
+        if event is not None:
+            thing, _ = self.at(event.position())
+            if thing is not None and thing.moves:
+                self._bench.toggle_open(thing.id)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Let go without a step on Escape; it else selects nothing."""
+        if event is None:
+            return
+        if event.key() == Qt.Key.Key_Escape:
+            if self.drag.held:
+                self.drag.cancel()
+            else:
+                self._bench.select("")
+            self.update()
+            return
+        super().keyPressEvent(event)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Zoom about the pointer."""
+        if event is None:
+            return
+        old = self._zoom
+        self._zoom = min(8.0, max(1.0, old * 1.0015 ** event.angleDelta().y()))
+        if self._zoom <= 1.0:
+            self._shift = QPointF(0, 0)
+        else:
+            where = self.layout_now()
+            ratio = self._zoom / old
+            dx = (event.position().x() - where.upper.center().x() - self._shift.x()) * (1 - ratio)
+            dy = (event.position().y() - where.upper.bottom() - self._shift.y()) * (1 - ratio)
+            self._shift += QPointF(dx, dy)
+        self.update()
+        event.accept()
+
+    def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Keep the walkabout in its corner."""
+        self.walkabout.move(self.width() - self.walkabout.width() - 8, 6)
+
+    def event(self, event: QEvent | None) -> bool:
+        """Show what a thing is when the pointer rests on it."""
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            thing, _ = self.at(QPointF(event.pos()))
+            if thing is not None:
+                QToolTip.showText(event.globalPos(), self._tip(thing), self)
+            else:
+                QToolTip.hideText()
+            return True
+        return super().event(event)
+
+    def _tip(self, thing: Thing) -> str:
+        system = self._bench.look.system
+        a, b, c = thing.expansion.envelope.size()
+        kg = sum(m.kg for m in thing.masses)
+        sizes = " × ".join(show(v, "length", system, unit=False) for v in (a, b, c))
+        unit = "in" if system == "us" else "mm"
+        return f"{thing.value.name}\n{sizes} {unit}, {show(kg, 'mass', system)} when full"
+
+    # From the stores
+
+    def carry(self, key: str, pos: QPointF) -> None:
+        """Hold a thing from the stores over the ground."""
+        where = self.layout_now()
+        self.drag.carry(key, self.views()[0], where.elevation.mm(pos.x(), pos.y()),
+                        where.upper.contains(pos))  # fmt: skip
+        self.update()
+
+    def drop(self) -> str:
+        """Put down what came from the stores; gives its id, or nothing."""
+        found = self.drag.drop()
+        self.update()
+        if found:
+            self.setFocus()
+        return found

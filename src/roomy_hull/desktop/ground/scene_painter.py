@@ -1,0 +1,226 @@
+"""From a scene of strokes to a QPainter, in the theme's manner."""
+
+import math
+
+import msgspec
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen
+
+from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Size, Words
+from roomy_hull.core.units import System, show
+from roomy_hull.desktop.theme import Style, Theme, colour, font
+
+
+class Window(msgspec.Struct, frozen=True):
+    """From millimetres to pixels: x = ox + h·s, y = oy - k·s."""
+
+    ox: float
+    oy: float
+    s: float
+
+    def px(self, p: Point) -> QPointF:
+        """Carry a point of the scene onto the screen."""
+        return QPointF(self.ox + p[0] * self.s, self.oy - p[1] * self.s)
+
+    def mm(self, x: float, y: float) -> Point:
+        """Carry a point of the screen into the scene."""
+        return ((x - self.ox) / self.s, (self.oy - y) / self.s)
+
+
+def fit(rect: tuple[float, float, float, float], area: QRectF, *, bottom: bool = False) -> Window:
+    """Find the window that shows a rectangle of the scene in an area of the screen.
+
+    Parameters
+    ----------
+    rect : (h0, k0, h1, k1)
+        Rectangle of the scene. [mm]
+    area : QRectF
+        Area of the screen. [px]
+    bottom : bool
+        Whether the rectangle stands on the area's lower edge rather than in its middle.
+
+    Returns
+    -------
+    Window
+        At true scale, the same for both directions.
+    """
+    h0, k0, h1, k1 = rect
+    s = min(area.width() / max(h1 - h0, 1.0), area.height() / max(k1 - k0, 1.0))
+    ox = area.center().x() - (h0 + h1) / 2 * s
+    oy = area.bottom() + k0 * s if bottom else area.center().y() + (k0 + k1) / 2 * s
+    return Window(ox, oy, s)
+
+
+class ScenePainter:
+    """Paints scenes; keeps pens and brushes by role.
+
+    Parameters
+    ----------
+    theme : Theme
+        Colours.
+    system : str
+        ``metric`` or ``us``, for sizes.
+    """
+
+    def __init__(self, theme: Theme, system: System) -> None:
+        self.theme = theme
+        self.system = system
+        self._pens: dict[str, tuple[QPen, QBrush, Style]] = {}
+
+    def tools(self, role: str) -> tuple[QPen, QBrush, Style]:
+        """Give pen and brush of a role; an unknown role is a plain line, not a crash."""
+        known = self._pens.get(role)
+        if known is not None:
+            return known
+        style = self.theme.roles.get(role, Style(line=self.theme.ink))
+        pen = QPen(Qt.PenStyle.NoPen)
+        if style.line:
+            pen = QPen(QColor(style.line), style.width)
+            pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+            pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+            if style.dash:
+                pen.setDashPattern([float(d) for d in style.dash.split()])
+        brush = QBrush(Qt.BrushStyle.NoBrush)
+        if style.fill:
+            pattern = {
+                "": Qt.BrushStyle.SolidPattern, "cut": Qt.BrushStyle.SolidPattern,
+                "cross": Qt.BrushStyle.DiagCrossPattern, "slant": Qt.BrushStyle.BDiagPattern,
+            }[style.hatch]  # fmt: skip
+            brush = QBrush(colour(style.fill, style.alpha), pattern)
+        self._pens[role] = (pen, brush, style)
+        return self._pens[role]
+
+    def paint(self, painter: QPainter, scene: Scene, window: Window) -> None:
+        """Paint a scene from back to front."""
+        for stroke in scene:
+            if isinstance(stroke, Outline):
+                self._outline(painter, stroke, window)
+            elif isinstance(stroke, Disc):
+                pen, brush, _ = self.tools(stroke.role)
+                painter.setPen(pen)
+                painter.setBrush(brush)
+                r = stroke.radius * window.s
+                painter.drawEllipse(window.px(stroke.centre), r, r)
+            elif isinstance(stroke, Words):
+                self._words(painter, stroke, window)
+            else:
+                self._size(painter, stroke, window)
+
+    def _outline(self, painter: QPainter, stroke: Outline, window: Window) -> None:
+        pen, brush, style = self.tools(stroke.role)
+        painter.setPen(pen)
+        path = outline_path(stroke, window)
+        if not stroke.closed:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawPath(path)
+            return
+        painter.setBrush(brush)
+        painter.drawPath(path)
+        if style.hatch == "cut":
+            hatch = QColor(style.line)
+            hatch.setAlpha(150)
+            painter.fillPath(path, QBrush(hatch, Qt.BrushStyle.BDiagPattern))
+
+    def _words(self, painter: QPainter, stroke: Words, window: Window) -> None:
+        pen, _, _ = self.tools(stroke.role)
+        size = stroke.size if stroke.fixed else stroke.size * window.s
+        if size < 5:
+            return
+        painter.setFont(font(size))
+        text = stroke.text
+        metrics = QFontMetricsF(painter.font())
+        if stroke.fit:
+            room = stroke.fit * window.s
+            if metrics.horizontalAdvance(text) > room:
+                text = metrics.elidedText(text, Qt.TextElideMode.ElideRight, room)
+                if len(text) < 3:
+                    return
+        width = metrics.horizontalAdvance(text)
+        at = window.px(stroke.at)
+        shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]
+        painter.setPen(pen)
+        painter.drawText(QPointF(at.x() + shift, at.y() + metrics.capHeight() / 2), text)
+
+    def _size(self, painter: QPainter, stroke: Size, window: Window) -> None:
+        pen, _, style = self.tools(stroke.role)
+        a, b = window.px(stroke.a), window.px(stroke.b)
+        length = math.dist(stroke.a, stroke.b)
+        text = stroke.text or show(length, "length", self.system, unit=False)
+        painter.setPen(pen)
+        painter.drawLine(a, b)
+        painter.setBrush(QColor(style.line))
+        long = math.hypot(b.x() - a.x(), b.y() - a.y())
+        if long > 18:
+            _arrow(painter, b, a)
+            _arrow(painter, a, b)
+        else:
+            for p in (a, b):
+                painter.drawEllipse(p, 2, 2)
+        painter.setFont(font(12, bold=True, mono=True))
+        metrics = QFontMetricsF(painter.font())
+        box = metrics.boundingRect(text).adjusted(-4, -1, 4, 1)
+        middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
+        upright = abs(b.y() - a.y()) > abs(b.x() - a.x())
+        if not upright and long < box.width() + 22:
+            middle.setY(middle.y() - box.height() / 2 - 5)
+        elif upright and long < box.height() + 16:
+            middle.setX(middle.x() + box.width() / 2 + 6)
+        box.moveCenter(middle)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(colour(self.theme.paper, 225))
+        painter.drawRoundedRect(box, 3, 3)
+        painter.setPen(QColor(style.line))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def _arrow(painter: QPainter, tail: QPointF, head: QPointF) -> None:
+    """Fill an arrow head."""
+    angle = math.atan2(head.y() - tail.y(), head.x() - tail.x())
+    path = QPainterPath(head)
+    for turn in (0.38, -0.38):
+        path.lineTo(head.x() - 8 * math.cos(angle + turn), head.y() - 8 * math.sin(angle + turn))
+    path.closeSubpath()
+    painter.drawPath(path)
+
+
+def outline_path(stroke: Outline, window: Window) -> QPainterPath:
+    """Build a stroke's path on the screen, its corners rounded."""
+    points = [window.px(p) for p in stroke.points]
+    radii = [r * window.s for r in stroke.radii] or [stroke.radius * window.s] * len(points)
+    path = QPainterPath()
+    count = len(points)
+    if count < 2:
+        return path
+    if max(radii) < 0.6:
+        path.moveTo(points[0])
+        for p in points[1:]:
+            path.lineTo(p)
+        if stroke.closed:
+            path.closeSubpath()
+        return path
+    for i, corner in enumerate(points):
+        ends = not stroke.closed and i in (0, count - 1)
+        before, after = points[i - 1], points[(i + 1) % count]
+        if ends:
+            path.moveTo(corner) if i == 0 else path.lineTo(corner)
+            continue
+        start, stop = _cut_corner(before, corner, after, radii[i])
+        path.moveTo(start) if i == 0 else path.lineTo(start)
+        path.quadTo(corner, stop)
+    if stroke.closed:
+        path.closeSubpath()
+    return path
+
+
+def _cut_corner(
+    before: QPointF, corner: QPointF, after: QPointF, radius: float
+) -> tuple[QPointF, QPointF]:
+    """Give where a rounded corner begins and ends."""
+
+    def towards(p: QPointF) -> QPointF:
+        dx, dy = p.x() - corner.x(), p.y() - corner.y()
+        long = math.hypot(dx, dy) or 1.0
+        step = min(radius, long / 2)
+        return QPointF(corner.x() + dx / long * step, corner.y() + dy / long * step)
+
+    return towards(before), towards(after)

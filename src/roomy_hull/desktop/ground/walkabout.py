@@ -1,0 +1,70 @@
+"""The walkabout: a small plan of the vehicle with the places to stand."""
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPolygonF
+from PyQt6.QtWidgets import QWidget
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.desktop.theme import Theme, colour, font
+from roomy_hull.drawing.view import Station
+
+WORDS: dict[str, str] = {
+    "left": "Left side", "right": "Right side", "rear": "From behind", "front": "From the front",
+    "above": "From above", "underneath": "From underneath",
+}  # fmt: skip
+
+
+class Walkabout(QWidget):
+    """Click a place to stand there; `[` and `]` step round."""
+
+    def __init__(self, bench: Workbench, theme: Theme, parent: QWidget) -> None:
+        super().__init__(parent)
+        self._bench, self.theme = bench, theme
+        self.resize(self.sizeHint())
+        self.setAccessibleName("Walkabout: where you stand")
+        self.setToolTip("Where you stand. Click a place, or step round with [ and ]")
+        bench.look_changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give the size."""
+        return QSize(186, 92)
+
+    def places(self) -> dict[Station, QPointF]:
+        """Give where each place to stand is drawn. [px]"""
+        return {
+            "front": QPointF(14, 46), "rear": QPointF(130, 46), "left": QPointF(76, 80),
+            "right": QPointF(76, 12), "above": QPointF(164, 28), "underneath": QPointF(164, 66),
+        }  # fmt: skip
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Draw the plan and the places."""
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        t = self.theme
+        p.setPen(QColor(t.rule))
+        p.setBrush(colour(t.panel, 235))
+        p.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 6, 6)
+        p.setPen(QColor(t.faint))
+        p.setBrush(QColor(t.window))
+        p.drawPolygon(QPolygonF([QPointF(30, 36), QPointF(36, 29), QPointF(62, 29), QPointF(62, 63),
+                                 QPointF(36, 63), QPointF(30, 56)]))  # fmt: skip
+        p.drawRect(QRectF(64, 28, 50, 36))
+        p.setFont(font(10))
+        for station, at in self.places().items():
+            here = station == self._bench.look.station
+            p.setPen(QColor(t.accent if here else t.faint))
+            p.setBrush(QColor(t.accent) if here else QColor(t.panel))
+            p.drawEllipse(at, 9, 9)
+            p.setPen(QColor(t.accent_ink if here else t.ink))
+            p.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Qt.AlignmentFlag.AlignCenter,
+                       {"left": "L", "right": "R", "rear": "B", "front": "F", "above": "▲",
+                        "underneath": "▼"}[station])  # fmt: skip
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Stand at the place clicked."""
+        if event is None:
+            return
+        for station, at in self.places().items():
+            if (event.position() - at).manhattanLength() < 16:
+                self._bench.set_look(station=station)
+                return

@@ -1,0 +1,113 @@
+"""The job line: the stages in the order of the work, with what each has found."""
+
+import msgspec
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from roomy_hull.actions.workbench import ALIVE, STAGES, Workbench
+from roomy_hull.desktop.shapes import draw_weight
+from roomy_hull.desktop.theme import Theme, colour, font
+
+
+class JobLine(QWidget):
+    """A line of stations down the left edge; click one, or use the arrow keys."""
+
+    def __init__(self, bench: Workbench, theme: Theme) -> None:
+        super().__init__()
+        self._bench, self.theme = bench, theme
+        self.setFixedWidth(98)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setAccessibleName("Job line: stages of the work")
+        bench.job_changed.connect(self.update)
+        bench.look_changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give the usual size."""
+        return QSize(98, 560)
+
+    def _row(self, n: int) -> QRectF:
+        """Give the place of one stage."""
+        step = min(72.0, (self.height() - 20) / len(STAGES))
+        return QRectF(0, 10 + n * step, self.width(), step)
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Draw the line, its stations, and the counts."""
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        t = self.theme
+        p.fillRect(self.rect(), QColor(t.window))
+        x = 17.0
+        first, last = self._row(0).center().y(), self._row(len(STAGES) - 1).center().y()
+        p.setPen(QColor(t.rule))
+        p.drawLine(QPointF(x, first), QPointF(x, last))
+        for n, name in enumerate(STAGES):
+            self._draw_stage(p, n, name, x)
+        if self.hasFocus():
+            p.setPen(QColor(t.accent))
+            p.setBrush(Qt.BrushStyle.NoBrush)
+            p.drawRect(self.rect().adjusted(1, 1, -2, -2))
+
+    def _draw_stage(self, p: QPainter, n: int, name: str, x: float) -> None:
+        t, row = self.theme, self._row(n)
+        here = self._bench.look.stage == name
+        alive = name in ALIVE
+        if here:
+            p.fillRect(row.adjusted(0, 3, 0, -3), colour(t.accent))
+        ink = QColor(t.accent_ink if here else t.ink if alive else t.faint)
+        p.setPen(ink)
+        p.setBrush(ink if here or alive else QColor(t.window))
+        p.drawEllipse(QPointF(x, row.center().y()), 5, 5)
+        p.setFont(font(13, bold=here))
+        stops = self._bench.verdict.count("stop", name)
+        looks = self._bench.verdict.count("look", name)
+        lift = 8 if stops or looks else 0
+        p.drawText(
+            row.adjusted(30, -lift, -2, -lift),
+            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft,
+            name,
+        )
+        left = 36.0
+        p.setFont(font(12, bold=True, mono=True))
+        shown = t if not here else _on_accent(t)
+        for weight, number in (("stop", stops), ("look", looks)):
+            if number:
+                y = row.center().y() + 12
+                draw_weight(p, weight, QPointF(left, y), 12, shown)
+                p.setPen(ink)
+                p.drawText(QPointF(left + 10, y + 4.5), str(number))
+                left += 30
+
+    def _go(self, n: int) -> None:
+        self._bench.set_look(stage=STAGES[n % len(STAGES)])
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Go to the stage clicked."""
+        if event is not None:
+            for n in range(len(STAGES)):
+                if self._row(n).contains(event.position()):
+                    self._go(n)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Step with the arrow keys."""
+        if event is None:
+            return
+        at = STAGES.index(self._bench.look.stage)
+        if event.key() == Qt.Key.Key_Down:
+            self._go(at + 1)
+        elif event.key() == Qt.Key.Key_Up:
+            self._go(at - 1)
+        else:
+            super().keyPressEvent(event)
+
+
+def _on_accent(theme: Theme) -> Theme:
+    """Give the theme's weights in the colour that reads on the accent."""
+    return msgspec.structs.replace(
+        theme,
+        stop=theme.accent_ink,
+        look=theme.accent_ink,
+        note=theme.accent_ink,
+        panel=theme.accent,
+    )

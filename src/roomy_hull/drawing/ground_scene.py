@@ -1,0 +1,425 @@
+"""The ground's two pictures: the elevation from where one stands, and the slice that explains it."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.solids import Box
+from roomy_hull.core.strokes import Disc, Outline, Scene, Size, Stroke, Words, line, rectangle
+from roomy_hull.drawing import body_scene, vehicle_scene
+from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
+from roomy_hull.job.unit import Carried
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.canopy import door_box
+from roomy_hull.studies.fit.free_space import FreeSpace
+
+END_DEPTH = 1500.0
+"""How much of the body's depth the slice shows from either end. [mm]"""
+
+
+class Looks(msgspec.Struct, frozen=True):
+    """What the viewer wants to see: open units, and a person's stature (0 for nobody). [mm]"""
+
+    opened: frozenset[str] = frozenset()
+    stature: float = 0.0
+
+
+Rect = tuple[float, float, float, float]
+
+
+def frame(assembly: Assembly, station: Station, *, whole: bool = True) -> tuple[Rect, Rect]:
+    """Give the stretch that elevation and slice show.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    whole : bool
+        The whole vehicle, or the body alone.
+
+    Returns
+    -------
+    (rect, rect)
+        (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
+    """
+    ground, shape = assembly.ground, assembly.job.vehicle.shape
+    boxes = [ground.tray["floor"], *(t.envelope for t in assembly.things)]
+    if ground.canopy is not None:
+        boxes.append(ground.canopy)
+    half = shape.width / 2 + 60
+    top = max([b.z1 for b in boxes] + [shape.height])
+    x1 = max([b.x1 for b in boxes] + [assembly.job.vehicle.tow.x])
+    x0 = -shape.front
+    if not whole:
+        x0 = assembly.job.vehicle.cab_back - 520
+    if ground.canopy is not None:
+        top = max(top, ground.canopy.z1 + 260)
+    box = Box(x0 - 90, -half - 40, -90, x1 + 90, half + 40, top + 50)
+    if station in ("rear", "front"):
+        box = Box(box.x0, -half - 900, -90, box.x1, half + 900, top + 50)
+    elevation, cut = ELEVATION[station].rect(box), SLICE[station].rect(box)
+    if station in ("rear", "front"):
+        cut = (cut[0], cut[1], cut[2], cut[1] + END_DEPTH)
+    return elevation, cut
+
+
+def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
+    """Draw what one sees from a place.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open, and a person's stature.
+
+    Returns
+    -------
+    Scene
+        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    """
+    view = ELEVATION[station]
+    backdrop = _backdrop(assembly, station)
+    strokes: list[Stroke] = list(backdrop)
+    if station in ("above", "underneath"):
+        strokes += _plan_things(assembly, view, looks, names=True)
+        return tuple(strokes)
+    for thing in _by_nearness(assembly, view):
+        if isinstance(thing.value, Carried):
+            strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+        elif thing.place is not None and thing.place.bay.side == station:
+            strokes += _front_of(thing, view)
+    if looks.stature > 0 and station != "front":
+        strokes += person(assembly, view, looks.stature)
+    return tuple(strokes)
+
+
+_remembered: dict[tuple[int, str], tuple[object, Scene]] = {}
+
+
+def _backdrop(assembly: Assembly, station: Station) -> Scene:
+    """Draw ground line, vehicle and body; remembered as long as neither changes."""
+    key = (id(assembly.ground), station)
+    known = _remembered.get(key)
+    if known is not None and known[0] is assembly.ground:
+        return known[1]
+    if len(_remembered) > 24:
+        _remembered.clear()
+    scene = tuple(_draw_backdrop(assembly, station))
+    _remembered[key] = (assembly.ground, scene)
+    return scene
+
+
+def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
+    """Draw ground line, vehicle and body for one station."""
+    view, vehicle = ELEVATION[station], assembly.job.vehicle
+    strokes: list[Stroke] = []
+    if station in ("above", "underneath"):
+        strokes += vehicle_scene.plan(vehicle, view.h[1], view.k[1])
+        strokes += _plan_body(assembly, view)
+        return strokes
+    strokes += ground_line(frame(assembly, station)[0])
+    if station in ("left", "right"):
+        strokes += vehicle_scene.side(vehicle, view.h[1])
+    elif station == "rear":
+        strokes += vehicle_scene.end(vehicle, rear=True)
+    strokes += body_scene.tray(assembly, view)
+    strokes += body_scene.canopy(assembly, view, station)
+    strokes += body_scene.rack(assembly, view)
+    strokes += body_scene.bays(assembly.ground, view, station)
+    if station == "front":
+        strokes += vehicle_scene.end(vehicle, rear=False)
+    return strokes
+
+
+def ground_line(rect: Rect) -> list[Stroke]:
+    """Draw the ground with its hatch. [mm]"""
+    h0, _k0, h1, _k1 = rect
+    h0, h1 = h0 - 4000, h1 + 4000
+    found: list[Stroke] = [line("ground", (h0, 0.0), (h1, 0.0))]
+    step = 120.0
+    count = int((h1 - h0) / step)
+    found += [
+        line("ground hatch", (h0 + i * step, 0.0), (h0 + i * step - 45, -45.0))
+        for i in range(count)
+    ]
+    return found
+
+
+def _by_nearness(assembly: Assembly, view: View) -> list[Thing]:
+    """Order things from far to near."""
+    return sorted(assembly.things, key=lambda t: view.nearness(t.envelope))
+
+
+def _front_of(thing: Thing, view: View) -> Scene:
+    """Draw a unit's likeness in its place."""
+    h0, k0, h1, _k1 = view.rect(thing.envelope)
+    side = thing.place.bay.side if thing.place is not None else "left"
+    sign = -1 if side == "right" else 1
+    likeness = thing.expansion.likeness
+    if not likeness:
+        return (rectangle("trouble", *view.rect(thing.envelope), tag=thing.id),)
+    return carried_over(likeness, sign, h0 if sign > 0 else h1, k0, thing.id)
+
+
+def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
+    """Draw the stretch under the elevation, seen from above, or from the side for a plan.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open.
+
+    Returns
+    -------
+    Scene
+        Strokes; those of a unit carry its id as tag. [mm]
+    """
+    view = SLICE[station]
+    if station in ("above", "underneath"):
+        strokes: list[Stroke] = list(_backdrop(assembly, "left"))
+        for thing in _by_nearness(assembly, ELEVATION["left"]):
+            if isinstance(thing.value, Carried):
+                strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+            elif thing.place is not None and thing.place.bay.side == "left":
+                strokes += _front_of(thing, view)
+        return tuple(strokes)
+    strokes = []
+    if station in ("left", "right"):
+        strokes += vehicle_scene.plan(assembly.job.vehicle, view.h[1], view.k[1])
+    strokes += _plan_body(assembly, view)
+    strokes += _plan_things(assembly, view, looks, names=True)
+    return tuple(strokes)
+
+
+def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
+    """Draw tray and canopy cut open from above: floor, walls hatched, bays."""
+    ground = assembly.ground
+    found: list[Stroke] = [rectangle("tray plan", *view.rect(ground.tray["floor"]), 6)]
+    head = ground.tray.get("headboard")
+    if head is not None:
+        found.append(rectangle("cut", *view.rect(head)))
+    for name, solid in ground.tray.items():
+        if name.startswith("arch"):
+            found.append(rectangle("cut", *view.rect(solid)))
+    box, clear = ground.canopy, ground.inside
+    canopy = assembly.job.body.canopy
+    if box is None or clear is None or canopy is None:
+        return found
+    walls = (
+        Box(box.x0, box.y0, box.z0, clear.x0, box.y1, box.z1),
+        Box(clear.x1, box.y0, box.z0, box.x1, box.y1, box.z1),
+        Box(clear.x0, box.y0, box.z0, clear.x1, clear.y0, box.z1),
+        Box(clear.x0, clear.y1, box.z0, clear.x1, box.y1, box.z1),
+    )
+    found.append(rectangle("inside plan", *view.rect(clear)))
+    found += [rectangle("cut", *view.rect(w)) for w in walls]
+    for door in canopy.doors:
+        found.append(rectangle("door gap", *view.rect(door_box(box, door))))
+    for place in ground.bays.values():
+        rect = view.rect(place.frame.box(place.size))
+        found.append(rectangle("bay plan", *rect, tag=f"bay:{place.bay.id}"))
+    return found
+
+
+def _plan_things(assembly: Assembly, view: View, looks: Looks, *, names: bool) -> list[Stroke]:
+    """Draw units and carried items from above, the lowest first; open ones stand out dashed."""
+    found: list[Stroke] = []
+    for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
+        item = thing.value
+        if isinstance(item, Carried):
+            if item.on_roof:
+                found.append(rectangle("overhead", *view.rect(thing.envelope), 40, item.id))
+            else:
+                found += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+            continue
+        if item.id in looks.opened and thing.moves and thing.place is not None:
+            out = thing.expansion.envelope.moved(item.u, item.v - thing.expansion.travel, item.w)
+            found.append(rectangle("moving", *view.rect(thing.place.frame.box(out)), 4, item.id))
+        rect = view.rect(thing.envelope)
+        found.append(rectangle("unit plan", *rect, 4, item.id))
+        if thing.place is not None:
+            edge = thing.expansion.envelope.moved(item.u, item.v, item.w)
+            front = Box(edge.x0, edge.y0, edge.z0, edge.x1, edge.y0 + 16, edge.z1)
+            found.append(
+                rectangle("unit face", *view.rect(thing.place.frame.box(front)), 0, item.id)
+            )
+    if names:
+        found += _names(assembly, view)
+    return found
+
+
+def _names(assembly: Assembly, view: View) -> list[Stroke]:
+    """Write the name on each unit that nothing covers from above."""
+    found: list[Stroke] = []
+    units = [t for t in assembly.things if not isinstance(t.value, Carried)]
+    for thing in units:
+        e = thing.envelope
+        cx, cy, _ = e.centre()
+        covered = any(
+            o is not thing and o.envelope.z0 >= e.z1 - 1
+            and o.envelope.x0 < cx < o.envelope.x1 and o.envelope.y0 < cy < o.envelope.y1
+            for o in units
+        )  # fmt: skip
+        if not covered:
+            h0, k0, h1, k1 = view.rect(e)
+            at = ((h0 + h1) / 2, (k0 + k1) / 2)
+            found.append(Words("unit name", at, thing.value.name, 10.5, fit=h1 - h0 - 16,
+                               tag=thing.id))  # fmt: skip
+    return found
+
+
+def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
+    """Draw a standing person beside the body.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job, for where to stand.
+    view : View
+        An elevation.
+    stature : float
+        Body height. [mm]
+
+    Returns
+    -------
+    list of Stroke
+        Head, trunk, arms and legs by the fractions of Drillis & Contini (1966): eye 0.936,
+        shoulder 0.818, elbow 0.630, hand 0.377 of stature. [mm]
+    """
+    floor = assembly.ground.tray["floor"]
+    c = floor.x0 * view.h[1] - view.h[1] * 480 if view.h[0] == 0 else floor.y1 + 420
+    s = stature
+    head = s * 0.13 / 2
+    w = s * 0.259 / 2
+    hip, shoulder, elbow, hand = 0.530 * s, 0.818 * s, 0.630 * s, 0.377 * s
+    return [
+        Disc("person", (c, s - head), head),
+        Outline("person", ((c - w, shoulder), (c + w, shoulder), (c + w * 0.72, hip),
+                           (c - w * 0.72, hip)), radius=70),
+        rectangle("person", c - w * 0.7, 30, c - 14, hip + 30, 40),
+        rectangle("person", c + 14, 30, c + w * 0.7, hip + 30, 40),
+        rectangle("person", c - w - 58, hand, c - w + 24, shoulder - 10, 38),
+        rectangle("person", c + w - 24, hand, c + w + 58, shoulder - 10, 38),
+        line("person mark", (c - w - 130, elbow), (c + w + 130, elbow)),
+        Words("person words", (c, s + 70), f"{s / 10:.0f} cm", 10.0),
+        line("person mark", (c - w - 130, 0.936 * s), (c + w + 130, 0.936 * s)),
+    ]  # fmt: skip
+
+
+def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) -> Scene:
+    """Draw where a unit may stand: the area that it could cover, and where not at all.
+
+    Parameters
+    ----------
+    space : FreeSpace
+        Its free places in one bay. [mm]
+    thing : Thing
+        The unit.
+    assembly : Assembly
+        The job.
+    view : View
+        The elevation in which the bay is seen from its access face.
+
+    Returns
+    -------
+    Scene
+        One outline for each free rectangle of corner places, widened by the unit. [mm]
+    """
+    place = assembly.ground.bays[space.bay]
+    e = thing.expansion.envelope
+    found: list[Stroke] = []
+    for u0, w0, u1, w1 in space.cells():
+        box = Box(u0 + e.x0, 0, w0 + e.z0, u1 + e.x1, 1, w1 + e.z1)
+        found.append(rectangle("free", *view.rect(place.frame.box(box))))
+    if not found:
+        rect = view.rect(place.frame.box(place.size))
+        found.append(rectangle("not free", *rect))
+        words = shortfall(space)
+        at = ((rect[0] + rect[2]) / 2, rect[3] - 90)
+        found.append(Words("not free words", at, words, 11))
+    return tuple(found)
+
+
+def shortfall(space: FreeSpace) -> str:
+    """Say by how much a unit is too large for a bay, and in which direction."""
+    names = ("along the wall", "deep", "high")
+    over = [f"{s:.0f} mm too {n}" if n != "along the wall" else f"{s:.0f} mm too long {n}"
+            for s, n in zip(space.short, names, strict=True) if s > 0.05]  # fmt: skip
+    return ", ".join(over) if over else "no room left at this depth"
+
+
+def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:
+    """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job.
+    thing : Thing
+        The unit that is held.
+    view : View
+        The elevation in which its bay is seen.
+
+    Returns
+    -------
+    Scene
+        A size to the left, right, below and above, where there is a gap. [mm]
+    """
+    place, unit = thing.place, thing.value
+    if place is None or isinstance(unit, Carried):
+        return ()
+    h0, k0, h1, k1 = view.rect(thing.envelope)
+    b0, c0, b1, c1 = view.rect(place.frame.box(place.size))
+    left, right, low, high = b0, b1, c0, c1
+    for other in assembly.things:
+        if other.place is None or other.place.bay.id != place.bay.id or other.id == unit.id:
+            continue
+        o0, p0, o1, p1 = view.rect(other.envelope)
+        if p0 < k1 - 1 and p1 > k0 + 1:
+            left = max(left, o1) if o1 <= h0 + 0.05 else left
+            right = min(right, o0) if o0 >= h1 - 0.05 else right
+        if o0 < h1 - 1 and o1 > h0 + 1:
+            low = max(low, p1) if p1 <= k0 + 0.05 else low
+            high = min(high, p0) if p0 >= k1 - 0.05 else high
+    mid_h, mid_k = (h0 + h1) / 2, (k0 + k1) / 2
+    found: list[Stroke] = []
+    for a, b in (
+        ((left, mid_k), (h0, mid_k)), ((h1, mid_k), (right, mid_k)),
+        ((mid_h, low), (mid_h, k0)), ((mid_h, k1), (mid_h, high)),
+    ):  # fmt: skip
+        if math.dist(a, b) > 0.5:
+            found.append(Size("gap", a, b))
+    return tuple(found)
+
+
+def marks(findings: tuple[Finding, ...], view: View) -> Scene:
+    """Draw where findings are, by weight. [mm]"""
+    found: list[Stroke] = []
+    for finding in findings:
+        for box in finding.where:
+            h0, k0, h1, k1 = view.rect(box)
+            found.append(rectangle(f"mark {finding.weight}", h0 - 4, k0 - 4, h1 + 4, k1 + 4, 6))
+    return tuple(found)
+
+
+def overall_sizes(vehicle: Vehicle, assembly: Assembly, station: Station) -> Scene:
+    """Draw the few sizes everybody asks for first: wheelbase, canopy length and height."""
+    view = ELEVATION[station]
+    if station not in ("left", "right"):
+        return ()
+    sign = view.h[1]
+    found: list[Stroke] = [
+        Size("size", (0.0, -20.0), (vehicle.wheelbase * sign, -20.0), 0.0, tag="wheelbase")
+    ]
+    return tuple(found) if assembly else ()

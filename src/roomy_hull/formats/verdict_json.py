@@ -1,0 +1,137 @@
+"""The verdict as JSON, ``roomy-hull-verdict/1``: every number that the window shows."""
+
+from typing import Any
+
+from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
+from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
+from roomy_hull.verdict.verdict import Verdict
+
+FORMAT = "roomy-hull-verdict/1"
+
+
+def verdict_json(verdict: Verdict) -> dict[str, Any]:
+    """Give a verdict as built-in objects, documented in docs/formats.md.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict.
+
+    Returns
+    -------
+    dict
+        Frame with format, job, scenarios, findings, items and parts. [kg, mm]
+    """
+    assembly = verdict.assembly
+    items: list[dict[str, Any]] = []
+    rows: dict[str, list[tuple[float, float, float, float, float]]] = {}
+    for m in assembly.masses():
+        if m.fill != "ball" and not m.fill.startswith("person"):
+            rows.setdefault(m.owner, []).append((m.kg, m.sigma, m.x, m.y, m.z))
+    things = {t.id: t for t in assembly.things}
+    for owner, masses in rows.items():
+        kg = sum(r[0] for r in masses)
+        centre = [sum(r[0] * r[i] for r in masses) / kg if kg else 0.0 for i in (2, 3, 4)]
+        thing = things.get(owner)
+        items.append({
+            "id": owner,
+            "name": thing.value.name if thing else owner,
+            "mass_kg": _r(kg),
+            "doubt_kg": _r(sum(r[1] ** 2 for r in masses) ** 0.5),
+            "centre_mm": [_r(c) for c in centre],
+            "solids": [[_r(c) for c in box] for box in thing.solids] if thing else [],
+        })
+    return {
+        "format": FORMAT,
+        "job": verdict.job.name,
+        "scenarios": [_scenario(s) for s in verdict.loads.scenarios],
+        "findings": [_finding(f) for f in verdict.findings],
+        "items": items,
+        "parts": [_part(p) for p in assembly.parts()],
+    }
+
+
+def _r(value: float) -> float:
+    """Round to a thousandth, so that files compare."""
+    return round(value, 3) + 0.0
+
+
+def _figure(figure: Figure) -> dict[str, Any]:
+    """Give one figure with doubt, limit and the chance of exceeding it."""
+    chance = None
+    if figure.limit is not None:
+        chance = round(chance_over(figure.value, figure.doubt, figure.limit), 6)
+    return {
+        "value": _r(figure.value),
+        "doubt": _r(figure.doubt),
+        "limit": figure.limit,
+        "chance_over": chance,
+    }
+
+
+def _scenario(loads: ScenarioLoads) -> dict[str, Any]:
+    """Give one scenario's figures."""
+    payload = _figure(loads.payload_left)
+    payload["chance_below"] = round(1 - (payload.pop("chance_over") or 0.0), 6)
+    return {
+        "id": loads.id,
+        "name": loads.name,
+        "front_kg": _figure(loads.front),
+        "rear_kg": _figure(loads.rear),
+        "gross_kg": _figure(loads.gross),
+        "left_kg": _figure(loads.left),
+        "right_kg": _figure(loads.right),
+        "payload_left_kg": payload,
+        "combination_kg": _figure(loads.combination) if loads.combination else None,
+        "roof_kg": _figure(loads.roof),
+        "front_sag_mm": _r(loads.stance.front_sag),
+        "rear_sag_mm": _r(loads.stance.rear_sag),
+        "tail_low_mm": _r(loads.stance.tail_low),
+        "centre_mm": [_r(c) for c in loads.centre],
+        "owners": {
+            owner: {"mass_kg": _r(kg), "rear_kg": _r(rear), "right_less_left_kg": _r(side)}
+            for owner, (kg, rear, side) in loads.owners.items()
+        },
+    }
+
+
+def _finding(finding: Finding) -> dict[str, Any]:
+    """Give one finding."""
+    return {
+        "code": finding.code,
+        "weight": finding.weight,
+        "title": finding.title,
+        "subjects": list(finding.subjects),
+        "measured": None if finding.measured is None else _r(finding.measured),
+        "limit": None if finding.limit is None else _r(finding.limit),
+        "unit": finding.unit,
+        "source": finding.source,
+        "stage": finding.stage,
+        "scenario": finding.scenario,
+        "accepted": finding.accepted,
+        "where_mm": [[_r(c) for c in box] for box in finding.where],
+        "fixes": [
+            {"words": f.words, "subject": f.subject, "changes": f.changes} for f in finding.fixes
+        ],
+    }
+
+
+def _part(part: Part) -> dict[str, Any]:
+    """Give one part."""
+    frame: dict[str, Any] = {"name": part.name, "owner": part.owner, "count": part.count}
+    if isinstance(part, SheetPart):
+        length, width = part.developed()
+        frame |= {
+            "kind": "sheet", "material": part.material, "thickness_mm": part.thickness,
+            "blank_mm": [_r(length), _r(width)], "mass_kg": _r(part.mass()),
+        }  # fmt: skip
+    elif isinstance(part, BarPart):
+        frame |= {
+            "kind": "bar", "material": part.material, "section": part.section,
+            "length_mm": _r(part.length), "mass_kg": _r(part.mass()),
+        }  # fmt: skip
+    else:
+        frame |= {"kind": "bought"}
+    return frame
