@@ -105,12 +105,13 @@ class Workbench:
 
     def take(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
         """Put another job on the bench."""
+        verdict = judge(job)
         self.history = History(job)
         if not saved:
             self.history.mark_unsaved()
         self.path = path
         self.selection, self.finding = "", None
-        self.verdict = judge(job)
+        self.verdict = verdict
         self.look = msgspec.structs.replace(
             self.look, scenario=self._usual_scenario(job), opened=frozenset()
         )

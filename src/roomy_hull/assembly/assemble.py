@@ -140,8 +140,10 @@ def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
     known = (
         {id(t.value): t for t in previous.things} if previous is not None and same_ground else {}
     )
+    before = {t.id: t for t in previous.things} if previous is not None and same_ground else {}
     things = tuple(
-        known.get(id(value)) or _thing(value, ground) for value in (*job.units, *job.carried)
+        known.get(id(value)) or _thing(value, ground, before.get(value.id))
+        for value in (*job.units, *job.carried)
     )
     return Assembly(job, ground, things)
 
@@ -164,17 +166,20 @@ def trial_thing(value: Unit | Carried, assembly: Assembly) -> Thing:
     return _thing(value, assembly.ground)
 
 
-def _thing(value: Unit | Carried, ground: Ground) -> Thing:
-    """Expand one unit or carried item and place it."""
+def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -> Thing:
+    """Expand one unit or carried item and place it; one that only moved keeps its expansion."""
     if isinstance(value, Carried):
         return _carried(value)
     place = ground.bays[value.bay]
     trouble = ""
-    try:
-        expansion = expand(value, place.bay.pitch)
-    except InputError as error:
-        trouble = f"{error.what}. {error.remedy}"
-        expansion = _block(value)
+    if before is not None and _only_moved(before, value, place):
+        expansion, trouble = before.expansion, before.trouble
+    else:
+        try:
+            expansion = expand(value, place.bay.pitch)
+        except InputError as error:
+            trouble = f"{error.what}. {error.remedy}"
+            expansion = _block(value)
     frame = place.frame
     at = Frame(*frame.point(value.u, value.v, value.w), frame.side)
     solids = tuple(at.box(s.box) for s in expansion.solids)
@@ -190,6 +195,17 @@ def _thing(value: Unit | Carried, ground: Ground) -> Thing:
     )  # fmt: skip
     reach = _around(envelope, zones)
     return Thing(value, expansion, place, envelope, reach, solids, zones, masses, trouble)
+
+
+def _only_moved(before: Thing, value: Unit, place: BayPlace) -> bool:
+    """Say whether a unit is the same as before but for its place on rails of the same pitch."""
+    old = before.value
+    if isinstance(old, Carried) or before.place is None:
+        return False
+    if before.place.bay.pitch != place.bay.pitch:
+        return False
+    there = msgspec.structs.replace(old, bay=value.bay, u=value.u, v=value.v, w=value.w)
+    return bool(there == value)
 
 
 def _around(envelope: Box, zones: tuple[Box, ...]) -> Box:

@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.solids import Box
 from roomy_hull.core.strokes import Scene
-from roomy_hull.core.units import show
+from roomy_hull.core.units import MM_PER_INCH, System, show
 from roomy_hull.desktop.ground.scene_painter import ScenePainter, fit
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import body_scene
@@ -88,12 +88,17 @@ class StoreDelegate(QStyledItemDelegate):
         painter.drawText(QPointF(x, rect.top() + 20), made.name)
         painter.setFont(font(11))
         painter.setPen(QColor(t.accent_ink if chosen else t.faint))
-        words = "×".join(show(v, "length", system, unit=False).replace(",", "") for v in sizes)
+        words = "×".join(_short(v, system) for v in sizes)
         painter.drawText(QPointF(x, rect.top() + 37), words)
         painter.drawText(
             QPointF(x, rect.top() + 53), show(stores.mass(key), "mass", system) + " full"
         )
         painter.restore()
+
+
+def _short(mm: float, system: System) -> str:
+    """Write a size as shortly as it can be: whole millimetres, or inches to a tenth."""
+    return f"{mm / MM_PER_INCH:.1f}" if system == "us" else f"{mm:.0f}"
 
 
 def wide_from_zero(key: str) -> bool:

@@ -3,7 +3,6 @@
 from importlib import resources
 
 import msgspec
-from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
 
@@ -17,6 +16,7 @@ class Style(msgspec.Struct, frozen=True):
     dash: str = ""
     hatch: str = ""
     alpha: int = 255
+    bold: bool = False
 
 
 class Theme(msgspec.Struct, frozen=True):
@@ -94,7 +94,7 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "canvas": Style(c["canvas"], ink, 1.3),
         "load": Style(c["load"], ink, 1.3),
         "strap": Style(line=c["deep"], width=3),
-        "overhead": Style("", ink, 1.2, "9 5"),
+        "overhead": Style("", soft, 1.2, "9 5"),
         "unit plan": Style(c["front"], ink, 1.1),
         "unit face": Style(c["steel"], ""),
         "unit name": Style(line=c["text"]),
@@ -118,7 +118,16 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "stock": Style(c["paper"], soft, 1.2),
         "nested": Style(c["alu"], ink, 1),
         "nested chosen": Style(c["accent"], ink, 1.4, alpha=150),
+        "nested name": Style(line=c["text"]),
+        "detail words": Style(line=soft),
+        "extension": Style(line=soft, width=0.8),
+        "axle over": Style(c["stop"], ""),
+        "axle name": Style(line=c["text"]),
+        "axle load": Style(line=c["text"], bold=True),
         "centre": Style(c["accent"], ink, 1.2),
+        "centre inner": Style(c["paper"], ""),
+        "centre line": Style(line=c["accent"], width=1.2, dash="9 3 2 3"),
+        "centre words": Style(line=c["text"]),
         "lever": Style(line=soft, width=1, dash="3 3"),
     }
 
@@ -240,10 +249,13 @@ def _sheet(t: Theme) -> str:
     QMenu::item:selected {{ background: {t.accent}; color: {t.accent_ink}; }}
     QMenu::item:disabled {{ color: {t.faint}; }}
     QLineEdit, QPlainTextEdit, QComboBox {{ background: {t.sunk}; color: {t.ink};
-        border: 1px solid {t.rule}; padding: 3px 6px; selection-background-color: {t.accent};
+        border: 1px solid {t.rule}; padding: 2px 6px; selection-background-color: {t.accent};
         selection-color: {t.accent_ink}; }}
     QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{ border: 2px solid {t.accent};
-        padding: 2px 5px; }}
+        padding: 1px 5px; }}
+    QLineEdit[wrong="true"] {{ border: 2px solid {t.stop}; padding: 1px 5px; }}
+    QScrollArea, QScrollArea > QWidget > QWidget {{ background: {t.panel}; }}
+    QSplitter::handle {{ background: {t.rule}; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; color: {t.ink}; }}
     QPushButton {{ background: {t.panel}; color: {t.ink}; border: 1px solid {t.rule};
         padding: 5px 12px; }}
@@ -257,6 +269,7 @@ def _sheet(t: Theme) -> str:
         color: {t.accent_ink}; }}
     QHeaderView::section {{ background: {t.window}; color: {t.ink}; border: 0;
         border-bottom: 1px solid {t.rule}; padding: 4px; }}
+    QTableCornerButton::section {{ background: {t.window}; border: 0; }}
     QScrollBar:vertical {{ background: {t.window}; width: 11px; margin: 0; }}
     QScrollBar::handle:vertical {{ background: {t.faint}; min-height: 24px; margin: 2px; }}
     QScrollBar:horizontal {{ background: {t.window}; height: 11px; margin: 0; }}
@@ -269,4 +282,6 @@ def _sheet(t: Theme) -> str:
     """
 
 
-DASHES = Qt.PenStyle.CustomDashLine
+def resource(name: str) -> bytes:
+    """Read one of the shipped resources."""
+    return resources.files("roomy_hull.resources").joinpath(name).read_bytes()

@@ -157,7 +157,7 @@ class WeighScale(QWidget):
         p.setFont(font(12))
         p.drawText(QRectF(cell.left() + 9, cell.top() + 4, cell.width(), 16), title)
         p.setPen(QColor(t.weight(state) if state else t.ink))
-        p.setFont(font(24, bold=True, mono=True))
+        p.setFont(font(25, bold=True))
         p.drawText(QRectF(cell.left() + 8, cell.top() + 18, cell.width() - 10, 32),
                    Qt.AlignmentFlag.AlignVCenter, figure)  # fmt: skip
         p.setPen(QColor(t.faint))

@@ -11,7 +11,6 @@ from roomy_hull.core.strokes import Disc, Outline, Scene, Size, Stroke, Words, l
 from roomy_hull.drawing import body_scene, vehicle_scene
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
 from roomy_hull.job.unit import Carried
-from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.canopy import door_box
 from roomy_hull.studies.fit.free_space import FreeSpace
 
@@ -29,7 +28,13 @@ class Looks(msgspec.Struct, frozen=True):
 Rect = tuple[float, float, float, float]
 
 
-def frame(assembly: Assembly, station: Station, *, whole: bool = True) -> tuple[Rect, Rect]:
+def frame(
+    assembly: Assembly,
+    station: Station,
+    *,
+    whole: bool = True,
+    opened: frozenset[str] = frozenset(),
+) -> tuple[Rect, Rect]:
     """Give the stretch that elevation and slice show.
 
     Parameters
@@ -39,32 +44,56 @@ def frame(assembly: Assembly, station: Station, *, whole: bool = True) -> tuple[
     station : str
         Where one stands.
     whole : bool
-        The whole vehicle, or the body alone.
+        The whole vehicle, or close up to the canopy's side.
+    opened : frozenset of str
+        Ids of units that stand open; the close-up's slice makes room for them.
 
     Returns
     -------
     (rect, rect)
         (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
     """
-    ground, shape = assembly.ground, assembly.job.vehicle.shape
-    boxes = [ground.tray["floor"], *(t.envelope for t in assembly.things)]
-    if ground.canopy is not None:
-        boxes.append(ground.canopy)
-    half = shape.width / 2 + 60
+    canopy = assembly.ground.canopy
+    if not whole and canopy is not None and station in ("left", "right", "rear"):
+        return _close_up(assembly, station, canopy, opened)
+    shape = assembly.job.vehicle.shape
+    boxes = [assembly.ground.tray["floor"], *(t.envelope for t in assembly.things)]
+    if canopy is not None:
+        boxes.append(canopy.moved(0, 0, 210))
+    half = max(shape.width / 2 + 60, *(max(-b.y0, b.y1) for b in boxes))
     top = max([b.z1 for b in boxes] + [shape.height])
     x1 = max([b.x1 for b in boxes] + [assembly.job.vehicle.tow.x])
-    x0 = -shape.front
-    if not whole:
-        x0 = assembly.job.vehicle.cab_back - 520
-    if ground.canopy is not None:
-        top = max(top, ground.canopy.z1 + 260)
-    box = Box(x0 - 90, -half - 40, -90, x1 + 90, half + 40, top + 50)
+    x0 = min([-shape.front] + [b.x0 for b in boxes])
+    box = Box(x0 - 90, -half - 40, -230, x1 + 90, half + 40, top + 50)
     if station in ("rear", "front"):
-        box = Box(box.x0, -half - 900, -90, box.x1, half + 900, top + 50)
+        box = Box(box.x0, -half - 500, -90, box.x1, half + 500, top + 50)
     elevation, cut = ELEVATION[station].rect(box), SLICE[station].rect(box)
     if station in ("rear", "front"):
         cut = (cut[0], cut[1], cut[2], cut[1] + END_DEPTH)
     return elevation, cut
+
+
+def _close_up(
+    assembly: Assembly, station: Station, canopy: Box, opened: frozenset[str]
+) -> tuple[Rect, Rect]:
+    """Frame the canopy's side, and in the slice the near half with what stands open."""
+    out = 90.0 + max(
+        (t.expansion.travel for t in assembly.things
+         if t.id in opened and t.place is not None and t.place.bay.side == station),
+        default=0.0,
+    )  # fmt: skip
+    low, top = canopy.z0 - 190, canopy.z1 + 300
+    if station == "rear":
+        depth = max((p.bay.depth for p in assembly.ground.bays.values() if p.bay.side == "rear"),
+                    default=500.0)  # fmt: skip
+        box = Box(
+            canopy.x1 - depth - 250, canopy.y0 - 120, low, canopy.x1 + out, canopy.y1 + 120, top
+        )
+    elif station == "left":
+        box = Box(canopy.x0 - 120, canopy.y0 - out, low, canopy.x1 + 120, 60, top)
+    else:
+        box = Box(canopy.x0 - 120, -60, low, canopy.x1 + 120, canopy.y1 + out, top)
+    return ELEVATION[station].rect(box), SLICE[station].rect(box)
 
 
 def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
@@ -413,13 +442,41 @@ def marks(findings: tuple[Finding, ...], view: View) -> Scene:
     return tuple(found)
 
 
-def overall_sizes(vehicle: Vehicle, assembly: Assembly, station: Station) -> Scene:
-    """Draw the few sizes everybody asks for first: wheelbase, canopy length and height."""
+def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene:
+    """Draw the sizes everybody asks for first.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    whole : bool
+        The whole vehicle, or close up to the canopy's side.
+
+    Returns
+    -------
+    Scene
+        From a side, wheelbase and rear overhang below the ground line; close up, the length and
+        height of each bay's opening. [mm]
+    """
     view = ELEVATION[station]
-    if station not in ("left", "right"):
-        return ()
-    sign = view.h[1]
-    found: list[Stroke] = [
-        Size("size", (0.0, -20.0), (vehicle.wheelbase * sign, -20.0), 0.0, tag="wheelbase")
-    ]
-    return tuple(found) if assembly else ()
+    found: list[Stroke] = []
+    if whole and station in ("left", "right"):
+        base, sign = assembly.job.vehicle.wheelbase, view.h[1]
+        end = max([assembly.ground.tray["floor"].x1, *(t.envelope.x1 for t in assembly.things)])
+        for a, b in ((0.0, base), (base, end)):
+            found.append(Size("size", (a * sign, -140.0), (b * sign, -140.0)))
+        for x in (0.0, base, end):
+            found.append(line("extension", (x * sign, -40.0), (x * sign, -175.0)))
+    if not whole:
+        for place in assembly.ground.bays.values():
+            if place.bay.side == station:
+                u0, w0, u1, w1 = place.opening
+                h0, k0, h1, k1 = view.rect(place.frame.box(Box(u0, 0, w0, u1, 1, w1)))
+                found.append(Size("size", (h0, k0 - 120), (h1, k0 - 120)))
+                found += [line("extension", (h, k0 - 20), (h, k0 - 150)) for h in (h0, h1)]
+                edge = h0 - 95
+                found.append(Size("size", (edge, k0), (edge, k1)))
+                found += [line("extension", (h0 - 15, k), (edge - 25, k)) for k in (k0, k1)]
+    return tuple(found)

@@ -35,8 +35,8 @@ def _chassis(v: Vehicle) -> list[Stroke]:
     return [
         rectangle("steel", -v.shape.front + 250, low, v.chassis_end, v.rail_top, 12),
         Outline("steel line", tuple(
-            (base - 640 + 1280 * i / 12, axle + 70 + 60 * math.cos(math.pi * (i - 6) / 9))
-            for i in range(13)), closed=False),
+            (base + 620 * t, axle + 45 + (low + 20 - axle - 45) * t * t)
+            for t in (i / 8 - 1 for i in range(17))), closed=False),
         rectangle("steel", v.fuel.x - 420, low - 150, v.fuel.x + 420, low + 30, 40),
         rectangle("steel", v.chassis_end - 30, low - 60, v.tow.x, low + 60, 8),
         Disc("steel", (v.tow.x - 10, v.tow.z + 20), 26),
@@ -61,7 +61,7 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
     strokes: list[Stroke] = [
         Outline("cab", tuple((a, b) for a, b, _ in skin), radii=tuple(r for _, _, r in skin)),
         rectangle("trim", nose - 25, s.sill - 20, nose + 190, s.sill + 170, 45),
-        Disc("arch", (0.0, axle), arch),
+        _arch(axle, arch, s.sill - 18),
         rectangle("trim", dx - 20, s.sill - 45, back - 60, s.sill + 8, 14),
         Outline("lamp", ((nose + 10, bonnet_front - 100), (nose + 14, bonnet_front - 10),
                          (nose + 260, bonnet_front + 30), (nose + 230, bonnet_front - 70)),
@@ -85,6 +85,16 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
                                       (s.windscreen + 320, belt + 190), (s.windscreen + 330, belt + 20)),
                            radius=35))  # fmt: skip
     return strokes
+
+
+def _arch(axle: float, radius: float, low: float) -> Outline:
+    """Draw the opening for the front wheel, cut off at the sill. [mm]"""
+    start = math.asin(max(-1.0, min(1.0, (low - axle) / radius)))
+    steps = 24
+    angles = [start + (math.pi - 2 * start) * i / steps for i in range(steps + 1)]
+    return Outline(
+        "arch", tuple((radius * math.cos(a), axle + radius * math.sin(a)) for a in angles)
+    )
 
 
 def _windows(v: Vehicle) -> list[Stroke]:

@@ -3,8 +3,10 @@
 from typing import Any
 
 from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
-from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
+from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.making.cutlist import cut_list
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict
 
@@ -51,6 +53,48 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
     }
+
+
+def cut_json(verdict: Verdict) -> dict[str, Any]:
+    """Give what the parts need of the stock: sheets and bars, each group beside its lower bound.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict.
+
+    Returns
+    -------
+    dict
+        ``sheets`` and ``bars``, with ``groups`` that name used and bound; ``trouble`` alone where
+        a part is larger than the stock. [mm, kg]
+    """
+    try:
+        cut = cut_list(verdict.assembly.parts())
+    except InputError as trouble:
+        return {"trouble": str(trouble)}
+    return {
+        "sheets": [
+            {
+                "material": s.material, "thickness_mm": s.thickness,
+                "size_mm": [s.length, s.width], "used": round(s.used(), 4), "mass_kg": _r(s.mass()),
+                "blanks": [p.blank.part.name for p in s.placed],
+            }
+            for s in cut.nest.sheets
+        ],
+        "bars": [
+            {
+                "section": b.section, "material": b.material, "length_mm": b.length,
+                "pieces": [[name, _r(length)] for name, length in b.pieces], "offcut_mm": _r(b.offcut),
+            }
+            for b in cut.bars.bars
+        ],
+        "groups": {
+            name: {"used": used, "bound": bound}
+            for name, (used, bound) in (cut.nest.bounds | cut.bars.bounds).items()
+        },
+        "metal_kg": _r(sum(p.mass() * p.count for p in cut.parts if not isinstance(p, Hardware))),
+    }  # fmt: skip
 
 
 def _r(value: float) -> float:

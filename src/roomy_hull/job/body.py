@@ -4,6 +4,9 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.sheetmetal import section_area
+from roomy_hull.core.tables import material
 from roomy_hull.job.value import (
     Gap,
     Id,
@@ -16,6 +19,17 @@ from roomy_hull.job.value import (
 )
 
 Access = Literal["left", "right", "rear"]
+
+
+def _check_stock(owner: str, sections: tuple[str, ...], metals: tuple[str, ...]) -> None:
+    """Refuse bars and sheets that the tables do not know, naming what they belong to."""
+    try:
+        for section in sections:
+            section_area(section)
+        for metal in metals:
+            material(metal)
+    except InputError as trouble:
+        raise ValueError(f"{owner}: {trouble}") from None
 
 
 class Arch(Value, frozen=True, kw_only=True):
@@ -45,6 +59,16 @@ class Tray(Value, frozen=True, kw_only=True):
     side_thickness: Thickness = 3.0
     fittings: Kg = 0.0
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse bars and sheets that the tables do not know.
+
+        Raises
+        ------
+        ValueError
+            A section cannot be read, or there is no such material.
+        """
+        _check_stock("tray", (self.rail, self.cross), (self.floor_material, self.bar_material))
 
 
 class Door(Value, frozen=True, kw_only=True):
@@ -118,8 +142,10 @@ class Canopy(Value, frozen=True, kw_only=True):
         Raises
         ------
         ValueError
-            A door does not fit its wall, the canopy has no room inside, or an id stands twice.
+            A door does not fit its wall, the canopy has no room inside, an id stands twice, or a
+            bar or sheet is not in the tables.
         """
+        _check_stock("canopy", (self.frame,), (self.skin_material, self.frame_material))
         if 2 * self.wall >= min(self.width, self.length) or self.roof >= self.height:
             raise ValueError("the canopy's walls leave no room inside")
         for door in self.doors:

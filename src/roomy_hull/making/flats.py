@@ -2,8 +2,7 @@
 
 import msgspec
 
-from roomy_hull.core.findings import Finding
-from roomy_hull.core.sheetmetal import Cutout, Hole, Part, SheetPart, bend_allowance
+from roomy_hull.core.sheetmetal import Cutout, Hole, SheetPart, bend_allowance
 from roomy_hull.core.tables import material
 
 Point = tuple[float, float]
@@ -102,43 +101,8 @@ def least_flange(part: SheetPart) -> float:
     return 4 * part.thickness + part.radius()
 
 
-def judge(parts: list[Part]) -> list[Finding]:
-    """Judge whether the parts can be made.
-
-    Parameters
-    ----------
-    parts : list of Part
-        All parts of the job.
-
-    Returns
-    -------
-    list of Finding
-        Flanges too short for the press, holes too near a bend. [mm]
-    """
-    found = []
-    for part in parts:
-        if not isinstance(part, SheetPart):
-            continue
-        flanges = [f for f in (part.left, part.right, part.front, part.back) if f > 0]
-        least = least_flange(part)
-        if flanges and min(flanges) < least:
-            found.append(
-                Finding("making.flange", "look", f"{part.name}: a flange is too short to bend",
-                        (part.owner,), min(flanges), least, "mm",
-                        "common practice, 4·T + R", "Cut")
-            )  # fmt: skip
-        gap = _hole_to_bend(part)
-        wanted = 2 * part.thickness + part.radius()
-        if gap is not None and gap < wanted:
-            found.append(
-                Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
-                        (part.owner,), gap, wanted, "mm", "common practice, 2·T + R", "Cut")
-            )  # fmt: skip
-    return found
-
-
-def _hole_to_bend(part: SheetPart) -> float | None:
-    """Give the least distance from a hole's edge to the bend's inside tangent, if any."""
+def hole_to_bend(part: SheetPart) -> float | None:
+    """Give the least distance from a hole's edge to a bend's inside tangent, if there is any. [mm]"""
     gaps = []
     for h in part.holes:
         for flange, at in (

@@ -97,7 +97,7 @@ def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> i
     return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)
 
 
-def _fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
+def fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
     """Say whether a blank lies on a sheet at all."""
     a, b = size[0] - 2 * trim, size[1] - 2 * trim
     straight = one.length <= a and one.width <= b
@@ -106,7 +106,7 @@ def _fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
 
 def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
     """Choose the stock size that takes every blank with the least sheet area."""
-    able = [s for s in stock.sheets if all(_fits(b, s, stock.trim) for b in group)]
+    able = [s for s in stock.sheets if all(fits(b, s, stock.trim) for b in group)]
     if not able:
         large = max(group, key=lambda b: b.length * b.width)
         raise InputError(
@@ -115,23 +115,49 @@ def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
             place=large.part.name,
             remedy="Split the part, or order a larger sheet.",
         )
-    return min(able, key=lambda s: len(_pack(group, s, stock)) * s[0] * s[1])
+    return min(
+        able, key=lambda s: len(_pack_once(group, s, stock, ALGORITHMS[0], ORDERS[0])) * s[0] * s[1]
+    )
+
+
+ALGORITHMS = (rectpack.MaxRectsBssf, rectpack.MaxRectsBaf, rectpack.MaxRectsBl, rectpack.SkylineMwf)
+ORDERS = (rectpack.SORT_LSIDE, rectpack.SORT_AREA, rectpack.SORT_SSIDE)
 
 
 def _pack(
     group: list[Blank], size: tuple[float, float], stock: Stock
 ) -> list[tuple[PlacedBlank, ...]]:
-    """Pack one group on sheets of one size, in tenths of a millimetre, rounded up."""
+    """Pack one group on sheets of one size: the best of several rules and orders.
+
+    Fewest sheets first, then the emptiest last sheet, whose offcut is worth the most.
+    """
+    best: list[tuple[PlacedBlank, ...]] = []
+    score = (math.inf, math.inf)
+    bound = area_bound(group, size, stock)
+    for algorithm in ALGORITHMS:
+        for order in ORDERS:
+            found = _pack_once(group, size, stock, algorithm, order)
+            least = min(sum(p.length * p.width for p in row) for row in found)
+            if (len(found), least) < score:
+                best, score = found, (len(found), least)
+        if len(best) == bound == 1:
+            break
+    check(best, group, size, stock)
+    return best
+
+
+def _pack_once(
+    group: list[Blank], size: tuple[float, float], stock: Stock, algorithm: type, order: object
+) -> list[tuple[PlacedBlank, ...]]:
+    """Pack once by one rule, in tenths of a millimetre, rounded up."""
     k, trim = stock.kerf, stock.trim
     room = (math.floor((size[0] - 2 * trim + k) * 10), math.floor((size[1] - 2 * trim + k) * 10))
     grained = any(b.part.grain for b in group)
     # The packer turns all or none; a group with grain is therefore packed unturned.
-    packer = rectpack.newPacker(
-        rotation=not grained, pack_algo=rectpack.MaxRectsBssf, sort_algo=rectpack.SORT_LSIDE
-    )
+    packer = rectpack.newPacker(rotation=not grained, pack_algo=algorithm, sort_algo=order)
     sizes = []
     for i, one in enumerate(group):
-        a, b = math.ceil((one.length + k) * 10), math.ceil((one.width + k) * 10)
+        a, b = math.ceil((one.length + k) * 10 - 1e-6), math.ceil((one.width + k) * 10 - 1e-6)
         turn_first = not grained and not (a <= room[0] and b <= room[1])
         sizes.append((a, b))
         packer.add_rect(*((b, a) if turn_first else (a, b)), rid=i)
@@ -148,7 +174,6 @@ def _pack(
                                    long, wide, turned))  # fmt: skip
         if row:
             found.append(tuple(row))
-    check(found, group, size, stock)
     return found
 
 

@@ -6,10 +6,14 @@ from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.findings import WEIGHT_ORDER, Finding
 from roomy_hull.job.model import Job
 from roomy_hull.job.value import unknown_fields
+from roomy_hull.making import judge as making_judge
 from roomy_hull.studies.fit import closed
 from roomy_hull.studies.fit import judge as fit_judge
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads import judge as loads_judge
+
+BODY = ""
+"""Under this key stand the findings on the body's own parts."""
 
 
 class Verdict(msgspec.Struct, frozen=True):
@@ -19,6 +23,7 @@ class Verdict(msgspec.Struct, frozen=True):
     assembly: Assembly
     fit: closed.FitResult
     loads: axles.LoadResult
+    making: dict[str, tuple[Finding, ...]]
     findings: tuple[Finding, ...]
 
     def open_findings(self) -> tuple[Finding, ...]:
@@ -53,11 +58,31 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     fit = closed.study(assembly, memory)
     loads = axles.study(assembly)
     found = fit_judge.judge(assembly, fit) + loads_judge.judge(assembly, loads)
+    making = _making(assembly, previous)
+    for flaws in making.values():
+        found += flaws
     found += _file_notes(job)
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
-    return Verdict(job, assembly, fit, loads, tuple(found))
+    return Verdict(job, assembly, fit, loads, making, tuple(found))
+
+
+def _making(assembly: Assembly, previous: Verdict | None) -> dict[str, tuple[Finding, ...]]:
+    """Judge the making of body and things; what did not change is taken from before."""
+    found: dict[str, tuple[Finding, ...]] = {}
+    known = {t.id: t for t in previous.assembly.things} if previous else {}
+    if previous is not None and previous.assembly.ground is assembly.ground:
+        found[BODY] = previous.making[BODY]
+    else:
+        found[BODY] = making_judge.judge(assembly.ground.parts)
+    for thing in assembly.things:
+        before = known.get(thing.id)
+        if previous is not None and before is not None and before.expansion is thing.expansion:
+            found[thing.id] = previous.making[thing.id]
+        else:
+            found[thing.id] = making_judge.judge(thing.expansion.parts)
+    return found
 
 
 def _with_acceptance(job: Job, finding: Finding) -> Finding:

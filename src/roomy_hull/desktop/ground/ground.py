@@ -92,6 +92,7 @@ class Ground(QWidget):
                 self._animation.setEndValue(1.0)
                 self._animation.start()
             self._seen = seen
+            self._place_walkabout()
         self.update()
 
     def _turned(self, value: float) -> None:
@@ -102,7 +103,7 @@ class Ground(QWidget):
         """Compute where both pictures are. [px]"""
         look = self._bench.look
         upper_mm, lower_mm = ground_scene.frame(
-            self._bench.verdict.assembly, look.station, whole=look.whole
+            self._bench.verdict.assembly, look.station, whole=look.whole, opened=look.opened
         )
         width, height = self.width() - 16.0, self.height() - 2 * HEAD - 10.0
         tall_e, tall_s = upper_mm[3] - upper_mm[1], lower_mm[3] - lower_mm[1]
@@ -148,6 +149,9 @@ class Ground(QWidget):
                 p.scale(self._turn, 1.0)
                 p.translate(-area.center().x(), 0)
             painter.paint(p, scene, window)
+            if area is where.upper:
+                sizes = ground_scene.overall_sizes(assembly, look.station, whole=look.whole)
+                painter.paint(p, sizes, window)
             painter.paint(p, self._overlay(view, area is where.upper), window)
             p.restore()
         if not bench.job.units and not self.drag.active:
@@ -330,7 +334,18 @@ class Ground(QWidget):
 
     def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Keep the walkabout in its corner."""
-        self.walkabout.move(self.width() - self.walkabout.width() - 8, 6)
+        self._place_walkabout()
+
+    def _place_walkabout(self) -> None:
+        """Put the walkabout where the picture is empty: above the bonnet."""
+        station, box = self._bench.look.station, self.walkabout
+        right = self.width() - box.width() - 8
+        if station in ("above", "underneath"):
+            box.move(8, round(self.layout_now().lower.top()))
+        elif station == "left" and self._bench.look.whole:
+            box.move(8, 28)
+        else:
+            box.move(right, 6)
 
     def event(self, event: QEvent | None) -> bool:
         """Show what a thing is when the pointer rests on it."""

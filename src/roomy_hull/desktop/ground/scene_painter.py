@@ -122,24 +122,23 @@ class ScenePainter:
             painter.fillPath(path, QBrush(hatch, Qt.BrushStyle.BDiagPattern))
 
     def _words(self, painter: QPainter, stroke: Words, window: Window) -> None:
-        pen, _, _ = self.tools(stroke.role)
+        pen, _, style = self.tools(stroke.role)
         size = stroke.size if stroke.fixed else stroke.size * window.s
         if size < 5:
             return
-        painter.setFont(font(size))
-        text = stroke.text
+        painter.setFont(font(size, bold=style.bold))
         metrics = QFontMetricsF(painter.font())
+        rows = [stroke.text]
         if stroke.fit:
-            room = stroke.fit * window.s
-            if metrics.horizontalAdvance(text) > room:
-                text = metrics.elidedText(text, Qt.TextElideMode.ElideRight, room)
-                if len(text) < 3:
-                    return
-        width = metrics.horizontalAdvance(text)
+            rows = fitted(stroke.text, metrics, stroke.fit * window.s)
         at = window.px(stroke.at)
-        shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]
         painter.setPen(pen)
-        painter.drawText(QPointF(at.x() + shift, at.y() + metrics.capHeight() / 2), text)
+        top = at.y() - (len(rows) - 1) * metrics.height() / 2
+        for n, row in enumerate(rows):
+            width = metrics.horizontalAdvance(row)
+            shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]
+            y = top + n * metrics.height() + metrics.capHeight() / 2
+            painter.drawText(QPointF(at.x() + shift, y), row)
 
     def _size(self, painter: QPainter, stroke: Size, window: Window) -> None:
         pen, _, style = self.tools(stroke.role)
@@ -156,7 +155,7 @@ class ScenePainter:
         else:
             for p in (a, b):
                 painter.drawEllipse(p, 2, 2)
-        painter.setFont(font(12, bold=True, mono=True))
+        painter.setFont(font(13, bold=True))
         metrics = QFontMetricsF(painter.font())
         box = metrics.boundingRect(text).adjusted(-4, -1, 4, 1)
         middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
@@ -171,6 +170,23 @@ class ScenePainter:
         painter.drawRoundedRect(box, 3, 3)
         painter.setPen(QColor(style.line))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def fitted(text: str, metrics: QFontMetricsF, room: float) -> list[str]:
+    """Break words into lines no wider than the room; a word that is wider is shortened. [px]"""
+    rows: list[str] = []
+    for word in text.split():
+        longer = f"{rows[-1]} {word}" if rows else word
+        if rows and metrics.horizontalAdvance(longer) <= room:
+            rows[-1] = longer
+        else:
+            rows.append(word)
+    rows = [
+        r if metrics.horizontalAdvance(r) <= room
+        else metrics.elidedText(r, Qt.TextElideMode.ElideRight, room)
+        for r in rows
+    ]  # fmt: skip
+    return [r for r in rows if len(r) > 1]
 
 
 def _arrow(painter: QPainter, tail: QPointF, head: QPointF) -> None:

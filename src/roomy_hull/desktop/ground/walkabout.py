@@ -27,13 +27,13 @@ class Walkabout(QWidget):
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give the size."""
-        return QSize(186, 92)
+        return QSize(176, 80)
 
     def places(self) -> dict[Station, QPointF]:
         """Give where each place to stand is drawn. [px]"""
         return {
-            "front": QPointF(14, 46), "rear": QPointF(130, 46), "left": QPointF(76, 80),
-            "right": QPointF(76, 12), "above": QPointF(164, 28), "underneath": QPointF(164, 66),
+            "front": QPointF(13, 40), "rear": QPointF(125, 40), "left": QPointF(72, 69),
+            "right": QPointF(72, 11), "above": QPointF(157, 24), "underneath": QPointF(157, 57),
         }  # fmt: skip
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
@@ -46,9 +46,9 @@ class Walkabout(QWidget):
         p.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 6, 6)
         p.setPen(QColor(t.faint))
         p.setBrush(QColor(t.window))
-        p.drawPolygon(QPolygonF([QPointF(30, 36), QPointF(36, 29), QPointF(62, 29), QPointF(62, 63),
-                                 QPointF(36, 63), QPointF(30, 56)]))  # fmt: skip
-        p.drawRect(QRectF(64, 28, 50, 36))
+        p.drawPolygon(QPolygonF([QPointF(28, 32), QPointF(34, 25), QPointF(58, 25), QPointF(58, 55),
+                                 QPointF(34, 55), QPointF(28, 48)]))  # fmt: skip
+        p.drawRect(QRectF(60, 24, 49, 32))
         p.setFont(font(10))
         for station, at in self.places().items():
             here = station == self._bench.look.station

@@ -1,0 +1,214 @@
+"""The command line: open, check, cut, shots, schema. Without Qt; the desktop is handed in."""
+
+import argparse
+import json
+import logging
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import NoReturn
+
+import msgspec
+
+from roomy_hull import __version__
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.findings import Finding
+from roomy_hull.formats import cutfiles, jobfile
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.verdict_json import cut_json, verdict_json
+from roomy_hull.job.model import Job
+from roomy_hull.making.cutlist import cut_list
+from roomy_hull.studies.loads.axles import ScenarioLoads
+from roomy_hull.verdict.verdict import Verdict, judge
+
+FINE, STOPS, UNUSABLE, FAULT = 0, 1, 2, 3
+DEMO = "demo"
+"""The word that stands for the shipped demo job wherever a job file is wanted."""
+
+
+class Desktop(msgspec.Struct, frozen=True):
+    """What of the desktop the command line may start."""
+
+    run: Callable[[Path | None], int]
+    shots: Callable[[Path | None, Path], list[Path]]
+
+
+class _Parser(argparse.ArgumentParser):
+    """Says what is wrong with a command on one line, and how to get help."""
+
+    def error(self, message: str) -> NoReturn:
+        """End with exit code 2."""
+        sys.stderr.write(f"{self.prog}: {message}. See {self.prog} --help.\n")
+        sys.exit(UNUSABLE)
+
+
+def parser() -> argparse.ArgumentParser:
+    """Give the command's parser."""
+    top = _Parser(
+        prog="roomy-hull",
+        description="Layout, fit and load checks for vehicle trays and canopies, before metal is cut.",
+        epilog="Exit codes: 0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.",
+    )
+    top.add_argument("--version", action="version", version=f"Roomy Hull {__version__}")
+    commands = top.add_subparsers(dest="command", metavar="COMMAND")
+    what = f"a *{jobfile.SUFFIX} file, or '{DEMO}' for the demo job"
+    one = commands.add_parser("open", help="open the window")
+    one.add_argument("job", nargs="?", default=DEMO, metavar="JOB", help=what)
+    one = commands.add_parser("check", help="judge a job and print what is found")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument(
+        "--json", action="store_true", help="the whole verdict as JSON (docs/formats.md)"
+    )
+    one = commands.add_parser("cut", help="write DXF blanks, nested sheets, part and saw lists")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
+    one.add_argument("--anyway", action="store_true", help="write them even with stop findings")
+    one = commands.add_parser("shots", help="write pictures of the main views")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")
+    commands.add_parser("schema", help="print the JSON Schema of the job file")
+    return top
+
+
+def main(argv: Sequence[str], desktop: Desktop) -> int:
+    """Run one command.
+
+    Parameters
+    ----------
+    argv : sequence of str
+        The arguments after the command's name.
+    desktop : Desktop
+        How to open the window and take pictures.
+
+    Returns
+    -------
+    int
+        0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.
+    """
+    args = parser().parse_args(list(argv))
+    try:
+        return _run(args, desktop)
+    except UserError as trouble:
+        print(f"roomy-hull: {trouble}", file=sys.stderr)
+        return UNUSABLE
+    except BrokenPipeError:
+        sys.stderr.close()
+        return FINE
+    except KeyboardInterrupt:
+        return 130
+    except Exception as fault:
+        logging.getLogger("roomy_hull").debug("fault", exc_info=True)
+        print(
+            f"roomy-hull: a fault of the program, not of your job ({type(fault).__name__}: {fault}). "
+            "Please report it with the job file.",
+            file=sys.stderr,
+        )
+        return FAULT
+
+
+def _run(args: argparse.Namespace, desktop: Desktop) -> int:
+    """Do what the arguments say."""
+    if args.command in (None, "open"):
+        path = _path(getattr(args, "job", DEMO))
+        if path is not None:
+            jobfile.load(path)
+        return desktop.run(path)
+    if args.command == "schema":
+        print(json.dumps(jobfile.schema(), indent=1))
+        return FINE
+    if args.command == "shots":
+        for file in desktop.shots(_path(args.job), Path(args.out)):
+            print(file)
+        return FINE
+    verdict = judge(_job(args.job))
+    if args.command == "check":
+        if args.json:
+            cut = cut_json(verdict)
+            print(json.dumps(verdict_json(verdict) | {"cut": cut}, indent=1, ensure_ascii=False))
+        else:
+            print(report(verdict))
+        return STOPS if verdict.count("stop") else FINE
+    return _cut(verdict, Path(args.out), anyway=args.anyway)
+
+
+def _path(word: str) -> Path | None:
+    """Give the file that a word names; none for the demo job (a file so called is ./demo)."""
+    return None if word == DEMO else Path(word)
+
+
+def _job(word: str) -> Job:
+    """Read the job that a word names."""
+    path = _path(word)
+    return demo_job() if path is None else jobfile.load(path)
+
+
+def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
+    """Write the cut files, unless stops are open."""
+    stops = [f for f in verdict.findings if f.weight == "stop"]
+    for finding in stops:
+        print(_line(finding), file=sys.stderr)
+    if stops and not anyway:
+        print(
+            f"roomy-hull: nothing is written while {len(stops)} stop findings are open; "
+            "mend them, or add --anyway.",
+            file=sys.stderr,
+        )
+        return STOPS
+    cut = cut_list(verdict.assembly.parts())
+    paths = cutfiles.write(cut, out)
+    print(
+        f"{len(paths)} files in {out}: {len(cut.blanks)} different blanks, "
+        f"{len(cut.nest.sheets)} sheets, {len(cut.bars.bars)} bars."
+    )
+    return STOPS if stops else FINE
+
+
+def report(verdict: Verdict) -> str:
+    """Write a verdict for people.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict.
+
+    Returns
+    -------
+    str
+        One block per scenario, then the findings with their figures and sources.
+    """
+    rows = [verdict.job.name, ""]
+    for loads in verdict.loads.scenarios:
+        rows += _scenario_rows(loads)
+    if not verdict.findings:
+        rows.append("Nothing is found wrong.")
+    rows += [_line(f) for f in verdict.findings]
+    rows += [
+        "",
+        f"{verdict.count('stop')} stop, {verdict.count('look')} look. Planning figures: ratings, "
+        "certificates and road law decide.",
+    ]
+    return "\n".join(rows)
+
+
+def _scenario_rows(loads: ScenarioLoads) -> list[str]:
+    """Write one scenario."""
+    rows = [loads.name]
+    for words, figure in (
+        ("front axle", loads.front), ("rear axle", loads.rear), ("gross", loads.gross),
+        ("combination", loads.combination), ("left", loads.left), ("right", loads.right),
+    ):  # fmt: skip
+        if figure is not None:
+            limit = f" of {figure.limit:,.0f}" if figure.limit is not None else ""
+            rows.append(f"  {words:<12}{figure.value:>8,.0f} ± {figure.doubt:<3,.0f} kg{limit}")
+    payload = loads.payload_left
+    rows.append(f"  {'payload left':<12}{payload.value:>8,.0f} ± {payload.doubt:<3,.0f} kg")
+    return [*rows, ""]
+
+
+def _line(finding: Finding) -> str:
+    """Write one finding."""
+    figures = ""
+    if finding.measured is not None:
+        figures = f" [{finding.measured:,.1f} against {finding.limit or 0:,.1f} {finding.unit}]"
+    accepted = f" (accepted: {finding.accepted})" if finding.accepted else ""
+    return f"{finding.weight.upper():<5} {finding.title}{figures} ({finding.source}){accepted}"

@@ -1,0 +1,163 @@
+"""Starting the window: fonts, theme, the first job, recovery, and what happens on our own faults."""
+
+import logging
+import sys
+import time
+import types
+from pathlib import Path
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QIcon, QPixmap
+from PyQt6.QtWidgets import QApplication, QMessageBox
+
+from roomy_hull.actions.standard import standard
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import UserError
+from roomy_hull.desktop import theme as themes
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.jobfile import load
+from roomy_hull.formats.keeping import Keeping
+
+LOG = logging.getLogger("roomy_hull")
+
+
+_kept: list[QApplication] = []
+"""Holds the application for as long as the program runs; Qt does not."""
+
+
+def application() -> QApplication:
+    """Give the one QApplication, made ready with our fonts."""
+    app = QApplication.instance()
+    if isinstance(app, QApplication):
+        return app
+    QApplication.setAttribute(Qt.ApplicationAttribute.AA_DontShowIconsInMenus)
+    app = QApplication(["roomy-hull"])
+    app.setApplicationName("roomy-hull")
+    app.setApplicationDisplayName("Roomy Hull")
+    app.setDesktopFileName("roomy-hull")
+    app.setStyle("Fusion")
+    themes.load_fonts()
+    _kept.append(app)
+    return app
+
+
+def window_for(bench: Workbench) -> MainWindow:
+    """Build the window for a workbench, themed by its look."""
+    app = application()
+    themes.apply(app, themes.DARK if bench.look.dark else themes.LIGHT)
+    window = MainWindow(bench, standard())
+    icon = QPixmap()
+    icon.loadFromData(themes.resource("icon.png"))
+    window.setWindowIcon(QIcon(icon))
+    return window
+
+
+def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
+    """Put a job on a bench: the file's, or the demo's where there is none.
+
+    Parameters
+    ----------
+    path : Path or None
+        Job file.
+    keeping : Keeping
+        Where preferences are read.
+
+    Returns
+    -------
+    Workbench
+        Ready for a window.
+
+    Raises
+    ------
+    JobFileError
+        The file cannot be used.
+    """
+    job = load(path) if path is not None else demo_job()
+    bench = Workbench(job, keeping, path)
+    if path is not None:
+        keeping.add_recent(path)
+    known = keeping.preferences()
+    bench.set_look(
+        dark=known.get("dark") is True, system="us" if known.get("system") == "us" else "metric"
+    )
+    return bench
+
+
+def offer_recovery(bench: Workbench, window: MainWindow) -> None:
+    """Offer the work of runs that ended without saving, one after the other."""
+    for left in bench.keeping.left_behind():
+        when = time.strftime("%Y-%m-%d %H:%M", time.localtime(left.when))
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            window, "Recover work",
+            f"An earlier run ended before “{left.name}” was saved ({when}). Recover it?\n\n"
+            "Yes opens it. No deletes it. Cancel keeps it for next time.",
+            buttons.Yes | buttons.No | buttons.Cancel, buttons.Yes,
+        )  # fmt: skip
+        if answer == buttons.Yes:
+            try:
+                job = bench.keeping.recover(left)
+                bench.take(job, left.path, saved=False)
+            except UserError as trouble:
+                bench.say(str(trouble), trouble=True)
+                continue
+            bench.autosave()
+            bench.keeping.discard(left)
+            bench.say(f"Recovered {left.name}; it is not saved yet.")
+            return
+        if answer == buttons.No:
+            bench.keeping.discard(left)
+
+
+def catch_faults(bench: Workbench, window: MainWindow) -> None:
+    """Keep the work and tell the person when the program itself fails; no traceback is shown."""
+    folder = bench.keeping.state
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        logging.basicConfig(filename=folder / "roomy-hull.log", level=logging.WARNING)
+    except OSError:
+        logging.basicConfig(level=logging.CRITICAL)
+
+    def on_fault(
+        kind: type[BaseException], fault: BaseException, trace: types.TracebackType | None
+    ) -> None:
+        if issubclass(kind, KeyboardInterrupt):
+            window.close()
+            return
+        LOG.error("fault in the program", exc_info=(kind, fault, trace))
+        bench.autosave()
+        bench.say(
+            "Something went wrong inside the program. Your work is kept; the fault is noted in "
+            f"{folder / 'roomy-hull.log'}.",
+            trouble=True,
+        )
+
+    sys.excepthook = on_fault
+
+
+def run(path: Path | None) -> int:
+    """Open the window and stay until it is closed.
+
+    Parameters
+    ----------
+    path : Path or None
+        Job file, or the demo job where there is none.
+
+    Returns
+    -------
+    int
+        The exit code.
+
+    Raises
+    ------
+    JobFileError
+        The file cannot be used.
+    """
+    app = application()
+    bench = bench_for(path, Keeping())
+    window = window_for(bench)
+    catch_faults(bench, window)
+    window.show()
+    offer_recovery(bench, window)
+    return int(app.exec())

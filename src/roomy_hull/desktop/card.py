@@ -1,0 +1,311 @@
+"""The card: the selection's few real parameters, its mass and what it is made of; else the job's."""
+
+import functools
+from collections.abc import Callable
+
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QLabel,
+    QLineEdit,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from roomy_hull.actions.fields import Field, fields_of, shown, typed
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.assembly.assemble import Thing
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.sheetmetal import BarPart, Hardware, SheetPart
+from roomy_hull.core.units import Quantity, show, unit_word
+from roomy_hull.desktop.theme import Theme, font
+from roomy_hull.job.unit import Carried
+
+
+class FigureEdit(QLineEdit):
+    """A field for a figure or a sum. Enter or leaving it takes the value, Escape gives it up."""
+
+    def __init__(self, field: Field, take: Callable[[str], bool], words: str) -> None:
+        super().__init__()
+        self._take = take
+        self.kept = ""
+        self.field = field
+        self.setAccessibleName(words)
+        self.editingFinished.connect(self._finished)
+
+    def show_value(self, text: str) -> None:
+        """Show a value from the job, unless the person is typing another."""
+        if self.hasFocus() and self.text() != self.kept and self.isModified():
+            return
+        self.kept = text
+        with QSignalBlocker(self):
+            self.setText(text)
+        self._mark(wrong=False)
+
+    def _finished(self) -> None:
+        if self.text() == self.kept:
+            self._mark(wrong=False)
+            return
+        before = self.kept
+        self.kept = self.text()
+        if self._take(self.text()):
+            self.setModified(False)
+            self._mark(wrong=False)
+        else:
+            self.kept = before
+            self._mark(wrong=True)
+
+    def _mark(self, *, wrong: bool) -> None:
+        if self.property("wrong") != wrong:
+            self.setProperty("wrong", wrong)
+            style = self.style()
+            if style is not None:
+                style.unpolish(self)
+                style.polish(self)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give up what was typed on Escape."""
+        if event is not None and event.key() == Qt.Key.Key_Escape:
+            self.setModified(False)
+            self.setText(self.kept)
+            self._mark(wrong=False)
+            return
+        super().keyPressEvent(event)
+
+
+class Card(QScrollArea):
+    """Right of the ground: what is selected, or the job as a whole."""
+
+    def __init__(self, bench: Workbench, theme: Theme) -> None:
+        super().__init__()
+        self._bench, self._theme = bench, theme
+        self._shown: tuple[object, ...] = ()
+        self._edits: dict[str, QWidget] = {}
+        self.setWidgetResizable(True)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setAccessibleName("Card of the selection")
+        bench.job_changed.connect(self.refresh)
+        bench.selection_changed.connect(self.refresh)
+        bench.look_changed.connect(self.refresh)
+        self.refresh()
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = theme
+        self._shown = ()
+        self.refresh()
+
+    def edit_of(self, name: str) -> QWidget:
+        """Give the editing widget of a field."""
+        return self._edits[name]
+
+    def refresh(self) -> None:
+        """Show the selection; rebuilt only where another kind of thing is shown."""
+        bench = self._bench
+        thing = bench.job.thing(bench.selection)
+        want = (thing.id, type(thing), bench.look.system) if thing else ("", bench.look.system)
+        if want != self._shown:
+            self._shown = want
+            self._build()
+        self._fill()
+
+    def _build(self) -> None:
+        """Lay the form out anew."""
+        inner = QWidget()
+        box = QVBoxLayout(inner)
+        box.setContentsMargins(12, 10, 12, 12)
+        box.setSpacing(6)
+        self._edits = {}
+        self._title, self._kind = QLabel(), QLabel()
+        self._title.setFont(font(16, bold=True))
+        self._title.setWordWrap(True)
+        self._kind.setFont(font(11))
+        self._kind.setStyleSheet(f"color: {self._theme.faint}")
+        self._mass, self._sum, self._made = QLabel(), QLabel(), QLabel()
+        self._mass.setFont(font(19, bold=True))
+        for label in (self._sum, self._made):
+            label.setFont(font(12))
+            label.setWordWrap(True)
+            label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        for label in (self._title, self._kind, self._mass, self._sum):
+            box.addWidget(label)
+        thing = self._bench.job.thing(self._bench.selection)
+        if thing is not None:
+            box.addLayout(self._form(fields_of(thing)))
+        box.addWidget(self._made)
+        box.addStretch(1)
+        self.setWidget(inner)
+
+    def _form(self, fields: tuple[Field, ...]) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(2)
+        grid.setColumnStretch(1, 1)
+        for row, field in enumerate(fields):
+            label = QLabel(field.words)
+            label.setFont(font(12))
+            label.setToolTip(field.tip)
+            widget = self._editor(field)
+            widget.setToolTip(field.tip)
+            label.setBuddy(widget)
+            self._edits[field.name] = widget
+            grid.addWidget(label, row, 0)
+            if field.quantity in ("length", "mass", "volume"):
+                quantity: Quantity = field.quantity  # type: ignore[assignment]  # one of the three
+                unit = QLabel(unit_word(quantity, self._bench.look.system))
+                unit.setFont(font(12))
+                unit.setFixedWidth(24)
+                unit.setStyleSheet(f"color: {self._theme.faint}")
+                grid.addWidget(widget, row, 1)
+                grid.addWidget(unit, row, 2)
+            else:
+                grid.addWidget(widget, row, 1, 1, 2)
+        return grid
+
+    def _editor(self, field: Field) -> QWidget:
+        if field.quantity == "choice":
+            box = QComboBox()
+            box.addItems(field.choices)
+            box.setAccessibleName(field.words)
+            box.activated.connect(lambda _i, f=field, b=box: self._set(f, b.currentText()))
+            return box
+        if field.quantity == "yes":
+            check = QCheckBox()
+            check.setAccessibleName(field.words)
+            check.clicked.connect(lambda on, f=field: self._set(f, bool(on)))
+            return check
+        edit = FigureEdit(field, functools.partial(self._typed, field), field.words)
+        if field.quantity != "text":
+            edit.setFont(font(13, mono=True))
+            edit.setAlignment(Qt.AlignmentFlag.AlignRight)
+        return edit
+
+    def _typed(self, field: Field, text: str) -> bool:
+        try:
+            value = typed(field, text, self._bench.look.system)
+        except UserError as trouble:
+            self._bench.say(f"{field.words}: {trouble}", trouble=True)
+            return False
+        return self._set(field, value)
+
+    def _set(self, field: Field, value: object) -> bool:
+        return self._bench.set_field(self._bench.selection, field.name, value)
+
+    def _fill(self) -> None:
+        """Bring every figure up to date."""
+        bench = self._bench
+        placed = bench.verdict.assembly.thing(bench.selection)
+        if placed is None:
+            self._fill_job()
+            return
+        thing, system = placed.value, bench.look.system
+        self._title.setText(thing.name)
+        self._kind.setText(_kind_words(placed))
+        total = sum(m.kg for m in placed.masses)
+        doubt = sum(m.sigma**2 for m in placed.masses) ** 0.5
+        self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
+        self._sum.setText(self._mass_words(placed))
+        self._made.setText(_made_words(placed))
+        for field in fields_of(thing):
+            widget, value = self._edits[field.name], getattr(thing, field.name)
+            if isinstance(widget, FigureEdit):
+                widget.show_value(shown(field, value, system))
+            elif isinstance(widget, QComboBox):
+                with QSignalBlocker(widget):
+                    if widget.findText(str(value)) < 0:
+                        widget.addItem(str(value))
+                    widget.setCurrentText(str(value))
+            elif isinstance(widget, QCheckBox):
+                with QSignalBlocker(widget):
+                    widget.setChecked(bool(value))
+
+    def _mass_words(self, placed: Thing) -> str:
+        """Say what the mass consists of and which axle carries it in the chosen scenario."""
+        bench, system = self._bench, self._bench.look.system
+        rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
+        words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
+        loads = bench.verdict.loads.scenario(bench.look.scenario)
+        kg, rear, side = loads.owners.get(placed.id, (0.0, 0.0, 0.0))
+        heavy = "right" if side > 0 else "left"
+        lines = [
+            words,
+            f"In this scenario it puts {show(kg - rear, 'mass', system)} on the front axle, "
+            f"{show(rear, 'mass', system)} on the rear; {show(abs(side), 'mass', system)} to the {heavy}.",
+        ]
+        return "\n".join(row for row in lines if row)
+
+    def _fill_job(self) -> None:
+        """Show the job as a whole, and what to do next."""
+        bench, system = self._bench, self._bench.look.system
+        job, vehicle = bench.job, bench.job.vehicle
+        tray, canopy = job.body.tray, job.body.canopy
+        self._title.setText(job.name)
+        self._kind.setText(f"{vehicle.name}, {vehicle.kind}, {vehicle.drive}-hand drive")
+        loads = bench.verdict.loads.scenario(bench.look.scenario)
+        self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
+        made = sum(
+            m.kg for m in bench.verdict.assembly.ground.masses if m.owner in ("tray", "canopy")
+        )
+
+        def sizes(*mm: float) -> str:
+            return " × ".join(show(v, "length", system, unit=False) for v in mm)
+
+        rows = [f"Tray {sizes(tray.length, tray.width)} {unit_word('length', system)}"]
+        if canopy:
+            rows.append(
+                f"{canopy.name} {sizes(canopy.length, canopy.width, canopy.height)} "
+                f"{unit_word('length', system)}"
+            )
+        rows += [
+            f"Body as drawn {show(made, 'mass', system)}",
+            f"{len(job.units)} units in {len(bench.verdict.assembly.ground.bays)} bays, "
+            f"{len(job.carried)} carried outside",
+        ]
+        self._sum.setText("\n".join(rows))
+        hint = (
+            "Click a unit for its card. Drag it, or nudge it with the arrow keys. Figures may be "
+            "typed as sums, such as 1986-2*38."
+        )
+        if vehicle.ratings.standard == "upgraded":
+            sign = vehicle.ratings.certificate or "none entered"
+            hint += f"\n\nRatings upgraded; certificate: {sign}."
+        caution = "Planning figures. The rating plates, the certifying engineer and local road law decide."
+        self._made.setText(f"{hint}\n\n{caution}")
+
+
+def _kind_words(placed: Thing) -> str:
+    """Say what kind of thing it is and where it stands."""
+    thing = placed.value
+    if isinstance(thing, Carried) or placed.place is None:
+        return f"{getattr(thing, 'kind', 'item')}, carried outside"
+    kind = {"Drawer": "drawer, made", "Fridge": "fridge, bought", "Shelf": "shelf, made",
+            "Tank": "water tank, made"}[type(thing).__name__]  # fmt: skip
+    return f"{kind} · {placed.place.bay.name} bay"
+
+
+def _made_words(placed: Thing) -> str:
+    """List what it is made of."""
+    if placed.trouble:
+        return f"Cannot be made like this: {placed.trouble}"
+    rows = []
+    for part in placed.expansion.parts:
+        short = part.name.split(": ")[-1]
+        if isinstance(part, SheetPart):
+            a, b = part.developed()
+            rows.append(f"{part.count} × {short}, {part.thickness:g} mm, blank {a:.0f} × {b:.0f}")
+        elif isinstance(part, BarPart):
+            rows.append(f"{part.count} × {short}, {part.section}, {part.length:.0f} long")
+        elif isinstance(part, Hardware):
+            rows.append(f"{part.count} × {short}")
+    return "Made of\n" + "\n".join(rows) if rows else ""

@@ -1,0 +1,173 @@
+"""Pictures of the main views of a job, for the manual and for customers."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QEventLoop, QPointF, QTimer
+
+from roomy_hull.core.errors import JobFileError
+from roomy_hull.desktop.application import application, bench_for, window_for
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.unit import Carried, Fridge
+
+SIZE = (1280, 800)
+
+
+def wait(ms: int) -> None:
+    """Let the window work for a while. [ms]"""
+    loop = QEventLoop()
+    QTimer.singleShot(ms, loop.quit)
+    loop.exec()
+
+
+def _first(window: MainWindow, kind: type) -> str:
+    """Give the id of the first unit of a kind, else of the first unit, else nothing."""
+    units = window.bench.job.units
+    return next((u.id for u in units if isinstance(u, kind)), units[0].id if units else "")
+
+
+def _plain(window: MainWindow) -> None:
+    window.bench.set_look(stage="Fit-out", station="right", whole=True)
+
+
+def _selected(window: MainWindow) -> None:
+    bench = window.bench
+    key = _first(window, Fridge)
+    thing = bench.verdict.assembly.thing(key)
+    if thing is not None and thing.place is not None:
+        bench.set_look(station=thing.place.bay.side, whole=False)
+    bench.select(key)
+
+
+def _opened(window: MainWindow) -> None:
+    window.bench.select("")
+    window.bench.set_look(station="left", whole=False, stature=1530.0)
+    window.do("look.open_all")
+
+
+def _rear(window: MainWindow) -> None:
+    window.bench.set_look(station="rear", stature=0.0, opened=frozenset(), whole=True)
+
+
+def _above(window: MainWindow) -> None:
+    window.bench.set_look(station="above")
+
+
+def _dragging(window: MainWindow) -> None:
+    """Hold the first fridge half a unit into its neighbour."""
+    _selected(window)
+    bench, ground = window.bench, window.ground
+    thing = bench.verdict.assembly.thing(bench.selection)
+    if thing is None or isinstance(thing.value, Carried):
+        return
+    where, view = ground.layout_now(), ELEVATION[bench.look.station]
+    h0, k0, h1, k1 = view.rect(thing.envelope)
+    at = where.elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
+    ground.drag.press(thing, view, where.elevation.mm(at.x(), at.y()), at)
+    shift = QPointF(view.h[1] * thing.expansion.envelope.x1 * 0.35 * where.elevation.s, 0)
+    to = at + shift
+    ground.drag.move(where.elevation.mm(to.x(), to.y()), to)
+    ground.update()
+
+
+def _let_go(window: MainWindow) -> None:
+    window.ground.drag.cancel()
+    window.bench.select("")
+
+
+def _loads(window: MainWindow) -> None:
+    _let_go(window)
+    window.bench.set_look(stage="Loads", whole=True)
+
+
+def _cut(window: MainWindow) -> None:
+    window.bench.set_look(stage="Cut")
+    _wait_for_cut(window)
+
+
+def _wait_for_cut(window: MainWindow) -> None:
+    for _ in range(400):
+        if window.cut_stage.cut is not None and window.cut_stage.idle:
+            return
+        wait(10)
+
+
+def _sheet(window: MainWindow) -> None:
+    stage = window.cut_stage
+    if stage.cut is not None:
+        stage.list.setCurrentRow(len(stage.cut.blanks) + 3)
+
+
+def _dark(window: MainWindow) -> None:
+    window.bench.set_look(stage="Fit-out", station="left", whole=True, dark=True, system="us")
+
+
+VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
+    ("fit-out", _plain),
+    ("fit-out-selected", _selected),
+    ("fit-out-open", _opened),
+    ("fit-out-rear", _rear),
+    ("fit-out-above", _above),
+    ("fit-out-dragging", _dragging),
+    ("loads", _loads),
+    ("cut-blank", _cut),
+    ("cut-sheet", _sheet),
+    ("fit-out-dark-us", _dark),
+)
+
+
+def write(path: Path | None, folder: Path) -> list[Path]:
+    """Write a PNG of every main view.
+
+    Parameters
+    ----------
+    path : Path or None
+        Job file, or the demo job where there is none.
+    folder : Path
+        Where to; made if it is not there.
+
+    Returns
+    -------
+    list of Path
+        The pictures.
+
+    Raises
+    ------
+    JobFileError
+        The job cannot be used, or the folder cannot be written.
+    """
+    application()
+    bench = bench_for(path, _Forgetful(folder))
+    window = window_for(bench)
+    window.ground.turn_ms = 0
+    window.resize(*SIZE)
+    window.show()
+    written = []
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as trouble:
+        raise JobFileError(
+            f"the folder cannot be made ({trouble.strerror})", str(folder), "Choose another place."
+        ) from None
+    for name, prepare in VIEWS:
+        prepare(window)
+        wait(30)
+        file = folder / f"{name}.png"
+        if not window.grab().save(str(file)):
+            raise JobFileError("the picture cannot be written", str(file), "Choose another place.")
+        written.append(file)
+    window.bench.history.mark_saved()
+    window.close()
+    return written
+
+
+class _Forgetful(Keeping):
+    """Keeps nothing: pictures leave no trace in the person's recent jobs."""
+
+    def __init__(self, folder: Path) -> None:
+        super().__init__(folder / ".none", folder / ".none")
+
+    def keep_preferences(self, **values: object) -> None:
+        """Keep nothing."""

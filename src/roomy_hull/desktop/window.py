@@ -1,0 +1,341 @@
+"""The window: job line, stores, ground or stage, card and findings, weigh strip; menus and keys."""
+
+from pathlib import Path
+
+from PyQt6.QtCore import QPointF, Qt, QTimer
+from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
+from PyQt6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from roomy_hull.actions.registry import Action, Registry
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import UserError
+from roomy_hull.desktop import theme as themes
+from roomy_hull.desktop.card import Card
+from roomy_hull.desktop.dialogs import ActionSearch, KeySheet
+from roomy_hull.desktop.findings_panel import FindingsPanel
+from roomy_hull.desktop.ground.ground import Ground
+from roomy_hull.desktop.job_line import JobLine
+from roomy_hull.desktop.stages.cut import CutStage
+from roomy_hull.desktop.stages.loads import LoadsStage
+from roomy_hull.desktop.stages.to_come import ToCome
+from roomy_hull.desktop.stores_panel import StoresPanel
+from roomy_hull.desktop.weigh_strip import WeighStrip
+from roomy_hull.formats.jobfile import SUFFIX
+
+AUTOSAVE_MS = 20_000
+FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
+
+
+class MainWindow(QMainWindow):
+    """Puts the views together and asks the person what actions need to know.
+
+    Parameters
+    ----------
+    bench : Workbench
+        The model that every view listens to.
+    registry : Registry
+        The actions for menus and keys.
+    """
+
+    def __init__(self, bench: Workbench, registry: Registry) -> None:
+        super().__init__()
+        self.bench, self.registry = bench, registry
+        self._dark = bench.look.dark
+        theme = themes.DARK if self._dark else themes.LIGHT
+        self.job_line = JobLine(bench, theme)
+        self.stores = StoresPanel(bench, theme)
+        self.ground = Ground(bench, theme)
+        self.card = Card(bench, theme)
+        self.findings = FindingsPanel(bench, theme)
+        self.strip = WeighStrip(bench, theme)
+        self.loads_stage = LoadsStage(bench, theme)
+        self.cut_stage = CutStage(bench, theme)
+        self.to_come = ToCome(theme)
+        self._qt_actions: dict[str, QAction] = {}
+        self._lay_out()
+        self._menus()
+        self._connect()
+        self.resize(1280, 800)
+        self._retitle()
+        self._look_changed()
+        self.ground.setFocus()
+
+    # Building
+
+    def _lay_out(self) -> None:
+        self.fit_out = QWidget()
+        row = QHBoxLayout(self.fit_out)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.stores)
+        row.addWidget(self.ground, 1)
+        self.stack = QStackedWidget()
+        for page in (self.fit_out, self.loads_stage, self.cut_stage, self.to_come):
+            self.stack.addWidget(page)
+        self.side = QSplitter(Qt.Orientation.Vertical)
+        self.side.addWidget(self.card)
+        self.side.addWidget(self.findings)
+        self.side.setSizes([360, 280])
+        self.side.setFixedWidth(296)
+        self.side.setHandleWidth(3)
+        self.side.setChildrenCollapsible(False)
+        middle = QHBoxLayout()
+        middle.setContentsMargins(0, 0, 0, 0)
+        middle.setSpacing(0)
+        middle.addWidget(self.job_line)
+        middle.addWidget(self.stack, 1)
+        middle.addWidget(self.side)
+        self.message = QLabel()
+        self.message.setContentsMargins(12, 2, 12, 2)
+        self.message.setFixedHeight(24)
+        self.message.setAccessibleName("Message")
+        central = QWidget()
+        box = QVBoxLayout(central)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addLayout(middle, 1)
+        box.addWidget(self.message)
+        box.addWidget(self.strip)
+        self.setCentralWidget(central)
+
+    def _menus(self) -> None:
+        """Make menus and keys of the registry; nothing is declared here."""
+        bar = self.menuBar()
+        if bar is None:
+            return
+        for title, actions in self.registry.menus().items():
+            menu = bar.addMenu(title)
+            if menu is None:
+                continue
+            menu.setToolTipsVisible(True)
+            for action in actions:
+                menu.addAction(self._qt_action(action))
+                if action.id == "job.open":
+                    self.recent_menu = QMenu("Recent jobs", self)
+                    self.recent_menu.aboutToShow.connect(self._fill_recent)
+                    menu.addMenu(self.recent_menu)
+            menu.aboutToShow.connect(self._enable)
+
+    def _qt_action(self, action: Action) -> QAction:
+        found = QAction(action.words, self)
+        found.setToolTip(action.tip)
+        found.setShortcuts([QKeySequence(k) for k in action.keys])
+        found.triggered.connect(lambda _on=False, a=action: self.do(a.id))
+        if not action.everywhere:
+            found.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            self.ground.addAction(found)
+        else:
+            self.addAction(found)
+        self._qt_actions[action.id] = found
+        return found
+
+    def do(self, key: str) -> None:
+        """Do an action by its id, if it is enabled."""
+        action = self.registry.get(key)
+        if action.enabled(self.bench):
+            action.run(self.bench, self)
+
+    def _enable(self) -> None:
+        for action in self.registry.all():
+            self._qt_actions[action.id].setEnabled(action.enabled(self.bench))
+        undo, redo = self.bench.history.undo_words(), self.bench.history.redo_words()
+        self._qt_actions["edit.undo"].setText(f"Undo {undo}".strip())
+        self._qt_actions["edit.redo"].setText(f"Redo {redo}".strip())
+
+    def _fill_recent(self) -> None:
+        self.recent_menu.clear()
+        for path in self.bench.keeping.recent():
+            entry = self.recent_menu.addAction(path.name)
+            if entry is not None:
+                entry.setToolTip(str(path))
+                entry.triggered.connect(lambda _on=False, p=path: self._open_recent(p))
+        if self.recent_menu.isEmpty():
+            none = self.recent_menu.addAction("None yet")
+            if none is not None:
+                none.setEnabled(False)
+
+    def _open_recent(self, path: Path) -> None:
+        if self.may_lose():
+            try:
+                self.bench.open(path)
+            except UserError as trouble:
+                self.bench.say(str(trouble), trouble=True)
+
+    def _connect(self) -> None:
+        bench = self.bench
+        bench.job_changed.connect(self._retitle)
+        bench.job_changed.connect(self._enable)
+        bench.selection_changed.connect(self._enable)
+        bench.look_changed.connect(self._look_changed)
+        bench.told.connect(self._tell)
+        self.stores.list.carried.connect(self._carry)
+        self.stores.list.dropped.connect(self._drop)
+        self.stores.list.abandoned.connect(self._abandon)
+        self.stores.list.chosen.connect(self._place)
+        self.cut_stage.write_button.clicked.connect(lambda _on: self.do("job.cut"))
+        self._message_timer = QTimer(self)
+        self._message_timer.setSingleShot(True)
+        self._message_timer.timeout.connect(self._hush)
+        self._autosave_timer = QTimer(self)
+        self._autosave_timer.timeout.connect(bench.autosave)
+        self._autosave_timer.start(AUTOSAVE_MS)
+
+    # Following the bench
+
+    def _retitle(self) -> None:
+        bench = self.bench
+        where = bench.path.name if bench.path else "not saved yet"
+        self.setWindowTitle(f"{bench.job.name} · {where}[*] · Roomy Hull")
+        self.setWindowModified(bench.history.dirty)
+
+    def _look_changed(self) -> None:
+        look = self.bench.look
+        if look.dark != self._dark:
+            self._dark = look.dark
+            self._retheme()
+        page = {"Fit-out": self.fit_out, "Loads": self.loads_stage, "Cut": self.cut_stage}.get(
+            look.stage
+        )
+        if page is None:
+            self.to_come.show_stage(look.stage)
+            page = self.to_come
+        if self.stack.currentWidget() is not page:
+            self.stack.setCurrentWidget(page)
+        self._enable()
+
+    def _retheme(self) -> None:
+        theme = themes.DARK if self._dark else themes.LIGHT
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            themes.apply(app, theme)
+        for view in (self.job_line, self.stores, self.ground, self.card, self.findings, self.strip,
+                     self.loads_stage, self.cut_stage, self.to_come):  # fmt: skip
+            view.theme = theme
+            view.update()
+        self._tell()
+
+    def _tell(self) -> None:
+        """Show what the bench says; trouble stays longer, and in the stop's colour."""
+        bench = self.bench
+        theme = themes.DARK if self._dark else themes.LIGHT
+        self.message.setText(bench.message)
+        self.message.setToolTip(bench.message)
+        shade = theme.stop if bench.trouble else theme.ink
+        weight = "bold" if bench.trouble else "normal"
+        self.message.setStyleSheet(f"color: {shade}; font-weight: {weight}")
+        self._message_timer.start(15_000 if bench.trouble else 6_000)
+
+    def _hush(self) -> None:
+        self.message.setText("")
+        self.message.setToolTip("")
+
+    # From the stores
+
+    def _carry(self, key: str, at: object) -> None:
+        self.ground.carry(key, QPointF(self.ground.mapFromGlobal(at)))  # type: ignore[call-overload]
+
+    def _drop(self, key: str, at: object) -> None:
+        self._carry(key, at)
+        self.ground.drop()
+
+    def _abandon(self) -> None:
+        self.ground.drag.cancel()
+        self.ground.update()
+
+    def _place(self, key: str) -> None:
+        if self.bench.place(key):
+            self.ground.setFocus()
+
+    # Asking: what actions need to know
+
+    def open_path(self) -> Path | None:
+        """Ask for a job file to open."""
+        name, _ = QFileDialog.getOpenFileName(self, "Open a job", self._folder(), FILES)
+        return Path(name) if name else None
+
+    def save_path(self) -> Path | None:
+        """Ask for a job file to save to."""
+        bench = self.bench
+        plain = bench.job.name.lower().replace(" ", "-") or "job"
+        start = str(bench.path) if bench.path else str(Path(self._folder()) / f"{plain}{SUFFIX}")
+        name, _ = QFileDialog.getSaveFileName(self, "Save the job", start, FILES)
+        return Path(name) if name else None
+
+    def folder(self, words: str) -> Path | None:
+        """Ask for a folder."""
+        name = QFileDialog.getExistingDirectory(self, words, self._folder())
+        return Path(name) if name else None
+
+    def _folder(self) -> str:
+        recent = self.bench.keeping.recent()
+        return str(
+            self.bench.path.parent
+            if self.bench.path
+            else recent[0].parent
+            if recent
+            else Path.home()
+        )
+
+    def may_lose(self) -> bool:
+        """Ask what to do with unsaved work; False stops the action."""
+        if not self.bench.history.dirty:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self, "Unsaved work", f"Save the changes to {self.bench.job.name} first?",
+            buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
+        )  # fmt: skip
+        if answer == buttons.Save:
+            self.do("job.save")
+            return not self.bench.history.dirty
+        if answer == buttons.Discard:
+            self.bench.keeping.drop_autosave()
+            return True
+        return False
+
+    def agree(self, words: str) -> bool:
+        """Ask yes or no."""
+        answer = QMessageBox.question(self, "Roomy Hull", words)
+        return answer == QMessageBox.StandardButton.Yes
+
+    def show_keys(self) -> None:
+        """Show the key sheet."""
+        KeySheet(self.registry, self).exec()
+
+    def find_action(self) -> None:
+        """Show the list of all actions to search, and do the chosen one."""
+        dialog = ActionSearch(self.registry, self.bench, self)
+        if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
+            self.do(dialog.chosen())
+
+    def quit(self) -> None:
+        """Close the window."""
+        self.close()
+
+    def write_cut(self, folder: Path) -> None:
+        """Write the cut files in the background."""
+        self.bench.set_look(stage="Cut")
+        self.cut_stage.write(folder)
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Ask about unsaved work before closing."""
+        if event is None:
+            return
+        if self.may_lose():
+            self.bench.keeping.drop_autosave()
+            event.accept()
+        else:
+            event.ignore()

@@ -1,0 +1,63 @@
+"""Long work beside the window: it reports its progress and can be given up."""
+
+import logging
+import threading
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+
+from roomy_hull.core.errors import UserError
+
+Step = Callable[[float], bool]
+
+
+class Work(QObject):
+    """One piece of work in a thread of its own; its signals arrive in the window's thread."""
+
+    progressed = pyqtSignal(float)
+    done = pyqtSignal(object)
+    failed = pyqtSignal(str)
+
+    def __init__(self, job: Callable[[Step], Any], parent: QObject) -> None:
+        super().__init__(parent)
+        self._job = job
+        self._stop = threading.Event()
+
+    def start(self) -> None:
+        """Begin."""
+        pool = QThreadPool.globalInstance()
+        if pool is not None:
+            pool.start(_Runner(self))
+
+    def cancel(self) -> None:
+        """Give the work up at its next step; it then fails with words that say so."""
+        self._stop.set()
+
+    def run(self) -> None:
+        """Do the work; called in the other thread."""
+        try:
+            found = self._job(self._step)
+        except UserError as trouble:
+            self.failed.emit(str(trouble))
+        except Exception:
+            logging.getLogger("roomy_hull").exception("background work failed")
+            self.failed.emit("Something went wrong inside the program; it is noted in its log.")
+        else:
+            self.done.emit(found)
+
+    def _step(self, share: float) -> bool:
+        self.progressed.emit(share)
+        return not self._stop.is_set()
+
+
+class _Runner(QRunnable):
+    """Runs a `Work` in the pool."""
+
+    def __init__(self, work: Work) -> None:
+        super().__init__()
+        self._work = work
+
+    def run(self) -> None:
+        """Do the work."""
+        self._work.run()

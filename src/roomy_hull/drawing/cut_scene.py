@@ -1,0 +1,156 @@
+"""Shop drawings of what is cut: a blank with its bends and sizes, a nested sheet, sawn bars."""
+
+import itertools
+
+from roomy_hull.core.strokes import (
+    Disc,
+    Outline,
+    Point,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+    line,
+    rectangle,
+)
+from roomy_hull.making.bars import Bar
+from roomy_hull.making.flats import Blank
+from roomy_hull.making.sheets import Sheet
+
+Rect = tuple[float, float, float, float]
+
+BAR_STEP = 190.0
+"""Distance from one drawn bar to the next; bars are drawn taller than they are. [mm]"""
+
+
+def blank_frame(blank: Blank) -> Rect:
+    """Give the stretch that shows a blank with its sizes around it. [mm]"""
+    pad = _pad(blank)
+    return (-pad * 2.1, -pad * 2.6, blank.length + pad * 1.1, blank.width + pad * 1.1)
+
+
+def _pad(blank: Blank) -> float:
+    """Give the room for one row of sizes."""
+    return max(blank.length, blank.width * 1.6) * 0.075
+
+
+def blank_scene(blank: Blank) -> Scene:
+    """Draw a flat blank as on a shop drawing.
+
+    Parameters
+    ----------
+    blank : Blank
+        The blank, its lower left corner at the origin. [mm]
+
+    Returns
+    -------
+    Scene
+        Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance
+        from the blank's left and lower edges. [mm]
+    """
+    found: list[Stroke] = [Outline("blank", blank.outline)]
+    for c in blank.cutouts:
+        found.append(rectangle("blank hole", c.x, c.y, c.x + c.length, c.y + c.width, c.radius))
+    for hole in blank.holes:
+        found.append(Disc("blank hole", (hole.x, hole.y), hole.diameter / 2))
+    for bend in blank.bends:
+        found.append(line("bend", bend.a, bend.b))
+    found += _sizes(blank)
+    return tuple(found)
+
+
+def _sizes(blank: Blank) -> list[Stroke]:
+    """Give overall sizes and bend positions, with their extension lines."""
+    pad = _pad(blank)
+    across = sorted({round(b.a[0], 2) for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
+    along = sorted({round(b.a[1], 2) for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
+    found: list[Stroke] = []
+    for values, end, is_x in ((across, blank.length, True), (along, blank.width, False)):
+        marks = [0.0, *values, end]
+        if values:
+            for a, b in itertools.pairwise(marks):
+                found.append(_size(a, b, -pad * 0.75, is_x=is_x))
+        out = -pad * (1.65 if values else 0.75)
+        found.append(_size(0.0, end, out, is_x=is_x))
+        for m in marks:
+            far = out if m in (0.0, end) else -pad * 0.75
+            found.append(line("extension", *((m, -pad * 0.1), (m, far - pad * 0.1)) if is_x
+                              else ((-pad * 0.1, m), (far - pad * 0.1, m))))  # fmt: skip
+    return found
+
+
+def _size(a: float, b: float, out: float, *, is_x: bool) -> Size:
+    """Give one size to a tenth of a millimetre, below the blank or left of it."""
+    text = f"{b - a:.1f}"
+    return Size("size", (a, out), (b, out), text=text) if is_x else Size(
+        "size", (out, a), (out, b), text=text
+    )  # fmt: skip
+
+
+def sheet_frame(sheet: Sheet) -> Rect:
+    """Give the stretch that shows a whole sheet. [mm]"""
+    pad = sheet.length * 0.04
+    return (-pad, -pad, sheet.length + pad, sheet.width + pad)
+
+
+def sheet_scene(sheet: Sheet) -> Scene:
+    """Draw a nested sheet.
+
+    Parameters
+    ----------
+    sheet : Sheet
+        The sheet, its lower left corner at the origin. [mm]
+
+    Returns
+    -------
+    Scene
+        Sheet edge, every blank in place with its bends and its name. [mm]
+    """
+    found: list[Stroke] = [rectangle("stock", 0, 0, sheet.length, sheet.width)]
+    for placed in sheet.placed:
+        blank = placed.blank
+
+        def at(p: Point, placed=placed, blank=blank) -> Point:  # type: ignore[no-untyped-def]  # bound now
+            x, y = (blank.width - p[1], p[0]) if placed.turned else p
+            return (placed.x + x, placed.y + y)
+
+        found.append(Outline("nested", tuple(at(p) for p in blank.outline)))
+        for c in blank.cutouts:
+            corners = (
+                (c.x, c.y),
+                (c.x + c.length, c.y),
+                (c.x + c.length, c.y + c.width),
+                (c.x, c.y + c.width),
+            )
+            found.append(Outline("blank hole", tuple(at(p) for p in corners), radius=c.radius))
+        for hole in blank.holes:
+            found.append(Disc("blank hole", at((hole.x, hole.y)), hole.diameter / 2))
+        for bend in blank.bends:
+            found.append(line("bend", at(bend.a), at(bend.b)))
+        middle = (placed.x + placed.length / 2, placed.y + placed.width / 2)
+        found.append(Words("nested name", middle, blank.part.name, 11, fit=placed.length - 12))
+    return tuple(found)
+
+
+def bars_frame(bars: tuple[Bar, ...]) -> Rect:
+    """Give the stretch that shows some bars below each other. [mm]"""
+    longest = max((b.length for b in bars), default=1.0)
+    return (-longest * 0.03, -BAR_STEP * max(len(bars), 8), longest * 1.03, BAR_STEP * 0.6)
+
+
+def bars_scene(bars: tuple[Bar, ...]) -> Scene:
+    """Draw how bars are sawn: one strip each, pieces in order, offcut last. [mm]"""
+    found: list[Stroke] = []
+    for n, bar in enumerate(bars):
+        k = -BAR_STEP * (n + 0.5)
+        found.append(rectangle("stock", 0, k - 55, bar.length, k + 55))
+        x = 0.0
+        for name, length in bar.pieces:
+            found.append(rectangle("nested", x, k - 55, x + length, k + 55))
+            words = f"{length:.0f}  {name.split(': ')[-1]}"
+            found.append(Words("nested name", (x + length / 2, k), words, 11, fit=length - 20))
+            x += length + 3.0
+        if bar.offcut > 250:
+            found.append(Words("detail words", (bar.length - bar.offcut / 2, k),
+                               f"offcut {bar.offcut:.0f}", 11, fit=bar.offcut - 20))  # fmt: skip
+    return tuple(found)

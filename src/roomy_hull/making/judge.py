@@ -1,0 +1,72 @@
+"""Making: can these parts be bent, drilled, and cut from the stock?"""
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
+from roomy_hull.core.tables import stock
+from roomy_hull.making.flats import blank, hole_to_bend, least_flange
+from roomy_hull.making.sheets import fits
+
+PRACTICE = "common practice"
+
+
+def judge(parts: tuple[Part, ...]) -> tuple[Finding, ...]:
+    """Judge whether some parts can be made.
+
+    Parameters
+    ----------
+    parts : tuple of Part
+        Parts of one owner. [mm]
+
+    Returns
+    -------
+    tuple of Finding
+        Blanks and bars larger than the stock (stop); flanges too short for the press, holes too
+        near a bend (look). [mm]
+    """
+    found: list[Finding] = []
+    for part in parts:
+        if isinstance(part, SheetPart):
+            found += _sheet(part)
+        elif isinstance(part, BarPart) and part.length > stock().bar_length:
+            found.append(
+                Finding("making.bar_stock", "stop", f"{part.name} is longer than the stock bar",
+                        (part.owner,), part.length, stock().bar_length, "mm",
+                        "the shop's stock list", "Cut")
+            )  # fmt: skip
+    return tuple(found)
+
+
+def _sheet(part: SheetPart) -> list[Finding]:
+    """Judge one sheet part."""
+    found = []
+    flanges = [f for f in (part.left, part.right, part.front, part.back) if f > 0]
+    least = least_flange(part)
+    if flanges and min(flanges) < least - 1e-9:
+        found.append(
+            Finding("making.flange", "look", f"{part.name}: a flange is too short to bend",
+                    (part.owner,), min(flanges), least, "mm", f"{PRACTICE}, 4·T + R", "Cut")
+        )  # fmt: skip
+    gap, wanted = hole_to_bend(part), 2 * part.thickness + part.radius()
+    if gap is not None and gap < wanted - 1e-9:
+        found.append(
+            Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
+                    (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
+        )  # fmt: skip
+    shop = stock()
+    try:
+        flat = blank(part)
+    except InputError as trouble:
+        return [*found, Finding("making.blank", "stop", f"{part.name}: {trouble.what}", (part.owner,),
+                                source="geometry of the job", stage="Cut")]  # fmt: skip
+    if not any(fits(flat, size, shop.trim) for size in shop.sheets):
+        long = max(flat.length, flat.width)
+        largest = max(max(s) for s in shop.sheets) - 2 * shop.trim
+        short = min(flat.length, flat.width)
+        widest = max(min(s) for s in shop.sheets) - 2 * shop.trim
+        measured, limit = (long, largest) if long > largest else (short, widest)
+        found.append(
+            Finding("making.sheet_stock", "stop", f"{part.name} is larger than every stock sheet",
+                    (part.owner,), measured, limit, "mm", "the shop's stock list", "Cut")
+        )  # fmt: skip
+    return found
