@@ -2,7 +2,6 @@
 
 import argparse
 import json
-import logging
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -13,11 +12,9 @@ import msgspec
 from roomy_hull import __version__
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding
-from roomy_hull.formats import cutfiles, jobfile
+from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.verdict_json import cut_json, verdict_json
 from roomy_hull.job.model import Job
-from roomy_hull.making.cutlist import cut_list
 from roomy_hull.studies.loads.axles import ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -97,7 +94,6 @@ def main(argv: Sequence[str], desktop: Desktop) -> int:
     except KeyboardInterrupt:
         return 130
     except Exception as fault:
-        logging.getLogger("roomy_hull").debug("fault", exc_info=True)
         print(
             f"roomy-hull: a fault of the program, not of your job ({type(fault).__name__}: {fault}). "
             "Please report it with the job file.",
@@ -109,10 +105,7 @@ def main(argv: Sequence[str], desktop: Desktop) -> int:
 def _run(args: argparse.Namespace, desktop: Desktop) -> int:
     """Do what the arguments say."""
     if args.command in (None, "open"):
-        path = _path(getattr(args, "job", DEMO))
-        if path is not None:
-            jobfile.load(path)
-        return desktop.run(path)
+        return desktop.run(_path(getattr(args, "job", DEMO)))
     if args.command == "schema":
         print(json.dumps(jobfile.schema(), indent=1))
         return FINE
@@ -123,6 +116,8 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
     verdict = judge(_job(args.job))
     if args.command == "check":
         if args.json:
+            from roomy_hull.formats.verdict_json import cut_json, verdict_json  # not to slow `open`
+
             cut = cut_json(verdict)
             print(json.dumps(verdict_json(verdict) | {"cut": cut}, indent=1, ensure_ascii=False))
         else:
@@ -144,6 +139,9 @@ def _job(word: str) -> Job:
 
 def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
     """Write the cut files, unless stops are open."""
+    from roomy_hull.formats import cutfiles  # the packer is not to slow `open`
+    from roomy_hull.making.cutlist import cut_list
+
     stops = [f for f in verdict.findings if f.weight == "stop"]
     for finding in stops:
         print(_line(finding), file=sys.stderr)

@@ -17,10 +17,11 @@ from roomy_hull.formats import jobfile
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job import edits
 from roomy_hull.job.history import History
-from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.job.model import Acceptance, Job, Scenario
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import stores
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.studies.fit.judge import fixes
 from roomy_hull.verdict.verdict import Verdict, judge
 
 STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
@@ -95,6 +96,11 @@ class Workbench:
     def job(self) -> Job:
         """The job as it stands, a gesture's preview included."""
         return self.history.job
+
+    def scenario(self) -> Scenario:
+        """Give the chosen scenario; the first where there is none such."""
+        found = [s for s in self.job.scenarios if s.id == self.look.scenario]
+        return found[0] if found else self.job.scenarios[0]
 
     def say(self, message: str, *, trouble: bool = False) -> None:
         """Tell the user something in passing."""
@@ -227,6 +233,10 @@ class Workbench:
         return self.attempt(
             f"change {field} of {name}", lambda: edits.changed(self.job, key, **{field: value})
         )
+
+    def fixes(self, finding: Finding) -> tuple[Fix, ...]:
+        """Give the remedies of a finding that can be computed."""
+        return fixes(self.verdict.assembly, finding)
 
     def apply(self, fix: Fix) -> None:
         """Apply a computed fix."""

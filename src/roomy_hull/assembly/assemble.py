@@ -40,6 +40,8 @@ class Thing(msgspec.Struct, frozen=True):
 
     Attributes
     ----------
+    id : str
+        The id of the unit or carried item.
     value : Unit or Carried
         What the job says.
     expansion : Expansion
@@ -56,6 +58,7 @@ class Thing(msgspec.Struct, frozen=True):
         Why it could not be written out (it is then a plain block), else empty.
     """
 
+    id: str
     value: Unit | Carried
     expansion: Expansion
     place: BayPlace | None
@@ -65,11 +68,6 @@ class Thing(msgspec.Struct, frozen=True):
     zones: tuple[Box, ...]
     masses: tuple[Mass, ...]
     trouble: str = ""
-
-    @property
-    def id(self) -> str:
-        """The id of the unit or carried item."""
-        return self.value.id
 
     @property
     def moves(self) -> bool:
@@ -194,7 +192,10 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
         if lump.kg > 0
     )  # fmt: skip
     reach = _around(envelope, zones)
-    return Thing(value, expansion, place, envelope, reach, solids, zones, masses, trouble)
+    return Thing(
+        value.id, value, expansion, place, envelope, reach, solids, zones, masses,
+        trouble,
+    )  # fmt: skip
 
 
 def _only_moved(before: Thing, value: Unit, place: BayPlace) -> bool:
@@ -241,7 +242,7 @@ def _carried(item: Carried) -> Thing:
         )  # fmt: skip
     own = Box(0, 0, 0, item.length, item.width, item.height)
     expansion = Expansion((Solid(own, "carried"),), (), (), (), own, ())
-    return Thing(item, expansion, None, box, box, (box,), (), tuple(masses))
+    return Thing(item.id, item, expansion, None, box, box, (box,), (), tuple(masses))
 
 
 def _ground(job: Job) -> Ground:

@@ -45,8 +45,6 @@ class Finding(msgspec.Struct, frozen=True):
         The stage whose badge counts it.
     where : tuple of Box
         Places to show, in vehicle axes. [mm]
-    fixes : tuple of Fix
-        Remedies that can be computed.
     scenario : str
         Id of the scenario concerned, or empty.
     accepted : str
@@ -63,7 +61,6 @@ class Finding(msgspec.Struct, frozen=True):
     source: str = ""
     stage: str = "Fit-out"
     where: tuple[Box, ...] = ()
-    fixes: tuple[Fix, ...] = ()
     scenario: str = ""
     accepted: str = ""
 

@@ -21,6 +21,26 @@ class Outline(msgspec.Struct, frozen=True):
     tag: str = ""
 
 
+class Panel(msgspec.Struct, frozen=True):
+    """An upright rectangle, its corners rounded by `radius`."""
+
+    role: str
+    h0: float
+    k0: float
+    h1: float
+    k1: float
+    radius: float = 0.0
+    tag: str = ""
+
+
+class Lines(msgspec.Struct, frozen=True):
+    """Many straight pieces of one kind: hatches, slots, ticks."""
+
+    role: str
+    pieces: tuple[tuple[Point, Point], ...]
+    tag: str = ""
+
+
 class Disc(msgspec.Struct, frozen=True):
     """A filled circle."""
 
@@ -49,20 +69,19 @@ class Size(msgspec.Struct, frozen=True):
     role: str
     a: Point
     b: Point
-    offset: float = 0.0
     text: str = ""
     tag: str = ""
 
 
-Stroke = Outline | Disc | Words | Size
+Stroke = Outline | Panel | Lines | Disc | Words | Size
 Scene = tuple[Stroke, ...]
 
 
 def rectangle(
     role: str, h0: float, k0: float, h1: float, k1: float, radius: float = 0.0, tag: str = ""
-) -> Outline:
-    """Give an upright rectangle between two corners. [mm]"""
-    return Outline(role, ((h0, k0), (h1, k0), (h1, k1), (h0, k1)), radius=radius, tag=tag)
+) -> Panel:
+    """Give an upright rectangle between two corners, the lower left one first. [mm]"""
+    return Panel(role, h0, k0, h1, k1, radius, tag)
 
 
 def line(role: str, *points: Point, tag: str = "") -> Outline:

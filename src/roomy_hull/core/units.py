@@ -5,7 +5,6 @@ import math
 import operator
 import re
 from collections.abc import Callable
-from fractions import Fraction
 from typing import Literal
 
 from roomy_hull.core.errors import InputError
@@ -156,9 +155,9 @@ def inches(mm: float) -> str:
     sign = "-" if mm < 0 and sixteenths else ""
     if not rest:
         return f"{sign}{whole}"
-    fraction = Fraction(rest, 16)
+    part = math.gcd(rest, 16)
     head = f"{whole} " if whole else ""
-    return f"{sign}{head}{fraction.numerator}/{fraction.denominator}"
+    return f"{sign}{head}{rest // part}/{16 // part}"
 
 
 def show(value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True) -> str:

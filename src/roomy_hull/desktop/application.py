@@ -1,17 +1,19 @@
 """Starting the window: fonts, theme, the first job, recovery, and what happens on our own faults."""
 
-import logging
+import contextlib
+import gc
 import sys
 import time
+import traceback
 import types
 from pathlib import Path
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QIcon, QPixmap
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from roomy_hull.actions.standard import standard
 from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.window import MainWindow
@@ -19,8 +21,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load
 from roomy_hull.formats.keeping import Keeping
 
-LOG = logging.getLogger("roomy_hull")
-
+SETTLE_MS = 60
 
 _kept: list[QApplication] = []
 """Holds the application for as long as the program runs; Qt does not."""
@@ -32,11 +33,11 @@ def application() -> QApplication:
     if isinstance(app, QApplication):
         return app
     QApplication.setAttribute(Qt.ApplicationAttribute.AA_DontShowIconsInMenus)
-    app = QApplication(["roomy-hull"])
+    # Named here rather than by setStyle, which would read every name of QStyle at start-up.
+    app = QApplication(["roomy-hull", "-style", "Fusion"])
     app.setApplicationName("roomy-hull")
     app.setApplicationDisplayName("Roomy Hull")
     app.setDesktopFileName("roomy-hull")
-    app.setStyle("Fusion")
     themes.load_fonts()
     _kept.append(app)
     return app
@@ -45,12 +46,19 @@ def application() -> QApplication:
 def window_for(bench: Workbench) -> MainWindow:
     """Build the window for a workbench, themed by its look."""
     app = application()
-    themes.apply(app, themes.DARK if bench.look.dark else themes.LIGHT)
     window = MainWindow(bench, standard())
-    icon = QPixmap()
-    icon.loadFromData(themes.resource("icon.png"))
-    window.setWindowIcon(QIcon(icon))
+    # The style sheet comes last: each widget is then polished once.
+    themes.apply(app, themes.DARK if bench.look.dark else themes.LIGHT)
     return window
+
+
+def _settle(window: MainWindow) -> None:
+    """Do what can wait until the window stands."""
+    window.settle()
+    gc.freeze()
+    gc.enable()
+    # A drag needs it; its first one is not to wait for it.
+    lazily.module("numpy").arange(1)
 
 
 def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
@@ -113,11 +121,6 @@ def offer_recovery(bench: Workbench, window: MainWindow) -> None:
 def catch_faults(bench: Workbench, window: MainWindow) -> None:
     """Keep the work and tell the person when the program itself fails; no traceback is shown."""
     folder = bench.keeping.state
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-        logging.basicConfig(filename=folder / "roomy-hull.log", level=logging.WARNING)
-    except OSError:
-        logging.basicConfig(level=logging.CRITICAL)
 
     def on_fault(
         kind: type[BaseException], fault: BaseException, trace: types.TracebackType | None
@@ -125,7 +128,11 @@ def catch_faults(bench: Workbench, window: MainWindow) -> None:
         if issubclass(kind, KeyboardInterrupt):
             window.close()
             return
-        LOG.error("fault in the program", exc_info=(kind, fault, trace))
+        with contextlib.suppress(OSError):
+            folder.mkdir(parents=True, exist_ok=True)
+            with (folder / "roomy-hull.log").open("a", encoding="utf-8") as log:
+                log.write(time.strftime("%Y-%m-%d %H:%M:%S\n"))
+                traceback.print_exception(kind, fault, trace, file=log)
         bench.autosave()
         bench.say(
             "Something went wrong inside the program. Your work is kept; the fault is noted in "
@@ -154,10 +161,11 @@ def run(path: Path | None) -> int:
     JobFileError
         The file cannot be used.
     """
-    app = application()
     bench = bench_for(path, Keeping())
+    app = application()
     window = window_for(bench)
     catch_faults(bench, window)
     window.show()
+    QTimer.singleShot(SETTLE_MS, lambda: _settle(window))
     offer_recovery(bench, window)
     return int(app.exec())

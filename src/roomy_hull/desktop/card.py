@@ -61,7 +61,7 @@ class FigureEdit(QLineEdit):
             self._mark(wrong=True)
 
     def _mark(self, *, wrong: bool) -> None:
-        if self.property("wrong") != wrong:
+        if bool(self.property("wrong")) != wrong:
             self.setProperty("wrong", wrong)
             style = self.style()
             if style is not None:
@@ -187,7 +187,7 @@ class Card(QScrollArea):
             return check
         edit = FigureEdit(field, functools.partial(self._typed, field), field.words)
         if field.quantity != "text":
-            edit.setFont(font(13, mono=True))
+            edit.setFont(font(13))
             edit.setAlignment(Qt.AlignmentFlag.AlignRight)
         return edit
 
@@ -235,8 +235,8 @@ class Card(QScrollArea):
         bench, system = self._bench, self._bench.look.system
         rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
         words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
-        loads = bench.verdict.loads.scenario(bench.look.scenario)
-        kg, rear, side = loads.owners.get(placed.id, (0.0, 0.0, 0.0))
+        owners = bench.verdict.loads.owners(bench.scenario())
+        kg, rear, side = owners.get(placed.id, (0.0, 0.0, 0.0))
         heavy = "right" if side > 0 else "left"
         lines = [
             words,

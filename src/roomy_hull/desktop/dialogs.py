@@ -40,7 +40,7 @@ class KeySheet(QDialog):
             for column, text in enumerate((keys, words, menu)):
                 item = QTableWidgetItem(text)
                 if column == 0:
-                    item.setFont(font(13, bold=True, mono=True))
+                    item.setFont(font(13, bold=True))
                 table.setItem(n, column, item)
         box = QVBoxLayout(self)
         box.addWidget(table)

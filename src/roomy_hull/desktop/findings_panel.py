@@ -11,7 +11,6 @@ from PyQt6.QtWidgets import (
     QListWidget,
     QListWidgetItem,
     QPushButton,
-    QStyle,
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QVBoxLayout,
@@ -19,7 +18,7 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.actions.workbench import Workbench
-from roomy_hull.core.findings import Finding
+from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.units import show
 from roomy_hull.desktop.shapes import draw_weight
 from roomy_hull.desktop.theme import Theme, font
@@ -63,7 +62,7 @@ class FindingDelegate(QStyledItemDelegate):
             painter.drawText(rect.adjusted(8, 0, -4, -3), flags, str(index.data()))
             painter.restore()
             return
-        if option.state & QStyle.StateFlag.State_Selected:
+        if index == self._view.currentIndex():
             painter.fillRect(rect, QColor(t.sunk))
             painter.fillRect(QRectF(rect.left(), rect.top(), 4, rect.height()), QColor(t.accent))
         middle = rect.topLeft()
@@ -108,6 +107,7 @@ class FindingsPanel(QWidget):
         super().__init__()
         self._bench, self._theme = bench, theme
         self._findings: tuple[Finding, ...] | None = None
+        self._fixes: tuple[Fix, ...] = ()
         box = QVBoxLayout(self)
         box.setContentsMargins(10, 8, 10, 8)
         box.setSpacing(5)
@@ -210,7 +210,7 @@ class FindingsPanel(QWidget):
     def _detail(self) -> None:
         """Say what was measured against what, and offer the fixes."""
         finding = self._bench.finding
-        fixes = finding.fixes if finding is not None else ()
+        fixes = self._fixes = self._bench.fixes(finding) if finding is not None else ()
         for n, button in enumerate(self.buttons):
             button.setVisible(n < len(fixes))
             if n < len(fixes):
@@ -241,9 +241,8 @@ class FindingsPanel(QWidget):
         return f"{value:.1f} {unit}"
 
     def _fix(self, n: int) -> None:
-        finding = self._bench.finding
-        if finding is not None and n < len(finding.fixes):
-            self._bench.apply(finding.fixes[n])
+        if n < len(self._fixes):
+            self._bench.apply(self._fixes[n])
 
     def _accept(self) -> None:
         finding = self._bench.finding

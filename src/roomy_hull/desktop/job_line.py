@@ -69,7 +69,7 @@ class JobLine(QWidget):
             name,
         )
         left = 36.0
-        p.setFont(font(12, bold=True, mono=True))
+        p.setFont(font(12, bold=True))
         shown = t if not here else _on_accent(t)
         for weight, number in (("stop", stops), ("look", looks)):
             if number:

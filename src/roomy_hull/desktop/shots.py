@@ -144,6 +144,7 @@ def write(path: Path | None, folder: Path) -> list[Path]:
     window.ground.turn_ms = 0
     window.resize(*SIZE)
     window.show()
+    window.settle()
     written = []
     try:
         folder.mkdir(parents=True, exist_ok=True)

@@ -7,7 +7,6 @@ from PyQt6.QtWidgets import (
     QLineEdit,
     QListWidget,
     QListWidgetItem,
-    QStyle,
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QVBoxLayout,
@@ -18,7 +17,7 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.solids import Box
 from roomy_hull.core.strokes import Scene
 from roomy_hull.core.units import MM_PER_INCH, System, show
-from roomy_hull.desktop.ground.scene_painter import ScenePainter, fit
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import body_scene
 from roomy_hull.drawing.view import ELEVATION
@@ -45,9 +44,9 @@ def picture(key: str) -> tuple[Scene, tuple[float, float]]:
 class StoreDelegate(QStyledItemDelegate):
     """Paints one entry."""
 
-    def __init__(self, bench: Workbench, theme: Theme) -> None:
+    def __init__(self, bench: Workbench, theme: Theme, view: QListWidget) -> None:
         super().__init__()
-        self._bench, self.theme = bench, theme
+        self._bench, self.theme, self._view = bench, theme, view
 
     def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give an entry's size; a heading is lower."""
@@ -69,7 +68,7 @@ class StoreDelegate(QStyledItemDelegate):
             painter.drawText(rect.adjusted(8, 0, 0, -3), Qt.AlignmentFlag.AlignBottom, index.data())
             painter.restore()
             return
-        chosen = bool(option.state & QStyle.StateFlag.State_Selected)
+        chosen = index == self._view.currentIndex()
         if chosen:
             painter.fillRect(rect, QColor(t.accent))
         scene, (wide, high) = picture(key)
@@ -77,7 +76,7 @@ class StoreDelegate(QStyledItemDelegate):
         painter.fillRect(area, QColor(t.paper))
         window = fit((0 if wide_from_zero(key) else -wide / 2, 0,
                       wide if wide_from_zero(key) else wide / 2, high), area.adjusted(3, 3, -3, -3))  # fmt: skip
-        ScenePainter(t, "metric").paint(painter, scene, window)
+        painter_for(t, "metric").paint(painter, scene, window)
         made = stores.entry(key).make
         system = self._bench.look.system
         sizes = (made.width, made.depth, made.height) if not isinstance(made, Carried) else (
@@ -190,7 +189,7 @@ class StoresPanel(QWidget):
         self.search.setAccessibleName("Search the stores")
         self.search.setClearButtonEnabled(True)
         self.list = StoresList()
-        self._delegate = StoreDelegate(bench, theme)
+        self._delegate = StoreDelegate(bench, theme, self.list)
         self.list.setItemDelegate(self._delegate)
         self._hint = QLabel("Drag onto the side, or press Enter for the first free place.")
         self._hint.setWordWrap(True)

@@ -1,10 +1,10 @@
 """Light and dark: colours, what each stroke's role looks like, the shipped font."""
 
-from importlib import resources
-
 import msgspec
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
+
+from roomy_hull.core.shipped import shipped
 
 
 class Style(msgspec.Struct, frozen=True):
@@ -102,7 +102,8 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "person mark": Style(line=c["person"], width=1, dash="4 3"),
         "person words": Style(line=c["text"]),
         "trouble": Style(c["front"], c["stop"], 2, "4 3", "cross"),
-        "free": Style(c["free"], c["free_line"], 1.2, alpha=120),
+        "free": Style(c["free"], "", alpha=120),
+        "free edge": Style(line=c["free_line"], width=1.4),
         "not free": Style(c["stop"], c["stop"], 1.4, "5 3", "cross", 90),
         "not free words": Style(line=c["stop"]),
         "gap": Style(line=c["accent"], width=1.2),
@@ -192,19 +193,18 @@ def contrast(one: str, other: str) -> float:
     return (max(a, b) + 0.05) / (min(a, b) + 0.05)
 
 
-_FONTS = ("B612-Regular.otf", "B612-Bold.otf", "B612Mono-Regular.otf", "B612Mono-Bold.otf")
+_FONTS = ("B612-Regular.otf", "B612-Bold.otf")
 
 
 def load_fonts() -> None:
     """Register the shipped fonts, so that the program needs none of the machine's."""
-    folder = resources.files("roomy_hull.resources").joinpath("fonts")
     for name in _FONTS:
-        QFontDatabase.addApplicationFontFromData(folder.joinpath(name).read_bytes())
+        QFontDatabase.addApplicationFontFromData(shipped("fonts", name))
 
 
-def font(size: float, *, bold: bool = False, mono: bool = False) -> QFont:
-    """Give the shipped font at a size in pixels."""
-    found = QFont("B612 Mono" if mono else "B612")
+def font(size: float, *, bold: bool = False) -> QFont:
+    """Give the shipped font at a size in pixels; its digits are all of one width."""
+    found = QFont("B612")
     found.setPixelSize(round(size))
     found.setBold(bold)
     return found
@@ -280,8 +280,3 @@ def _sheet(t: Theme) -> str:
     QProgressBar::chunk {{ background: {t.accent}; }}
     QStatusBar {{ background: {t.window}; color: {t.ink}; }}
     """
-
-
-def resource(name: str) -> bytes:
-    """Read one of the shipped resources."""
-    return resources.files("roomy_hull.resources").joinpath(name).read_bytes()

@@ -1,9 +1,11 @@
 """The window: job line, stores, ground or stage, card and findings, weigh strip; menus and keys."""
 
+import functools
 from pathlib import Path
+from typing import TYPE_CHECKING, TypeVar
 
 from PyQt6.QtCore import QPointF, Qt, QTimer
-from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
+from PyQt6.QtGui import QCloseEvent, QIcon, QPixmap
 from PyQt6.QtWidgets import (
     QApplication,
     QDialog,
@@ -11,7 +13,6 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QMainWindow,
-    QMenu,
     QMessageBox,
     QSplitter,
     QStackedWidget,
@@ -19,21 +20,26 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from roomy_hull.actions.registry import Action, Registry
+from roomy_hull.actions.registry import Registry
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
+from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.card import Card
-from roomy_hull.desktop.dialogs import ActionSearch, KeySheet
 from roomy_hull.desktop.findings_panel import FindingsPanel
 from roomy_hull.desktop.ground.ground import Ground
 from roomy_hull.desktop.job_line import JobLine
-from roomy_hull.desktop.stages.cut import CutStage
-from roomy_hull.desktop.stages.loads import LoadsStage
-from roomy_hull.desktop.stages.to_come import ToCome
+from roomy_hull.desktop.menus import Menus
 from roomy_hull.desktop.stores_panel import StoresPanel
 from roomy_hull.desktop.weigh_strip import WeighStrip
 from roomy_hull.formats.jobfile import SUFFIX
+
+if TYPE_CHECKING:
+    from roomy_hull.desktop.stages.cut import CutStage
+    from roomy_hull.desktop.stages.loads import LoadsStage
+    from roomy_hull.desktop.stages.to_come import ToCome
+
+Page = TypeVar("Page", bound=QWidget)
 
 AUTOSAVE_MS = 20_000
 FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
@@ -54,24 +60,54 @@ class MainWindow(QMainWindow):
         super().__init__()
         self.bench, self.registry = bench, registry
         self._dark = bench.look.dark
-        theme = themes.DARK if self._dark else themes.LIGHT
+        theme = self._theme()
         self.job_line = JobLine(bench, theme)
         self.stores = StoresPanel(bench, theme)
         self.ground = Ground(bench, theme)
         self.card = Card(bench, theme)
         self.findings = FindingsPanel(bench, theme)
         self.strip = WeighStrip(bench, theme)
-        self.loads_stage = LoadsStage(bench, theme)
-        self.cut_stage = CutStage(bench, theme)
-        self.to_come = ToCome(theme)
-        self._qt_actions: dict[str, QAction] = {}
         self._lay_out()
-        self._menus()
+        self.menus = Menus(self, self.ground, registry, bench, self.do, self._open_recent)
         self._connect()
         self.resize(1280, 800)
         self._retitle()
         self._look_changed()
         self.ground.setFocus()
+
+    # Stages, each read and built when it is first shown: the window opens the sooner
+
+    @functools.cached_property
+    def loads_stage(self) -> "LoadsStage":
+        """The stage Loads."""
+        from roomy_hull.desktop.stages.loads import LoadsStage
+
+        return self._page(LoadsStage(self.bench, self._theme()))
+
+    @functools.cached_property
+    def cut_stage(self) -> "CutStage":
+        """The stage Cut."""
+        from roomy_hull.desktop.stages.cut import CutStage
+
+        page = self._page(CutStage(self.bench, self._theme()))
+        page.write_button.clicked.connect(lambda _on: self.do("job.cut"))
+        return page
+
+    @functools.cached_property
+    def to_come(self) -> "ToCome":
+        """What stands for the stages that are not there yet."""
+        from roomy_hull.desktop.stages.to_come import ToCome
+
+        return self._page(ToCome(self._theme()))
+
+    def _page(self, page: Page) -> Page:
+        """Put a stage on the stack."""
+        self.stack.addWidget(page)
+        return page
+
+    def _theme(self) -> themes.Theme:
+        """Give the theme in use."""
+        return themes.DARK if self._dark else themes.LIGHT
 
     # Building
 
@@ -83,8 +119,7 @@ class MainWindow(QMainWindow):
         row.addWidget(self.stores)
         row.addWidget(self.ground, 1)
         self.stack = QStackedWidget()
-        for page in (self.fit_out, self.loads_stage, self.cut_stage, self.to_come):
-            self.stack.addWidget(page)
+        self.stack.addWidget(self.fit_out)
         self.side = QSplitter(Qt.Orientation.Vertical)
         self.side.addWidget(self.card)
         self.side.addWidget(self.findings)
@@ -111,61 +146,11 @@ class MainWindow(QMainWindow):
         box.addWidget(self.strip)
         self.setCentralWidget(central)
 
-    def _menus(self) -> None:
-        """Make menus and keys of the registry; nothing is declared here."""
-        bar = self.menuBar()
-        if bar is None:
-            return
-        for title, actions in self.registry.menus().items():
-            menu = bar.addMenu(title)
-            if menu is None:
-                continue
-            menu.setToolTipsVisible(True)
-            for action in actions:
-                menu.addAction(self._qt_action(action))
-                if action.id == "job.open":
-                    self.recent_menu = QMenu("Recent jobs", self)
-                    self.recent_menu.aboutToShow.connect(self._fill_recent)
-                    menu.addMenu(self.recent_menu)
-            menu.aboutToShow.connect(self._enable)
-
-    def _qt_action(self, action: Action) -> QAction:
-        found = QAction(action.words, self)
-        found.setToolTip(action.tip)
-        found.setShortcuts([QKeySequence(k) for k in action.keys])
-        found.triggered.connect(lambda _on=False, a=action: self.do(a.id))
-        if not action.everywhere:
-            found.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
-            self.ground.addAction(found)
-        else:
-            self.addAction(found)
-        self._qt_actions[action.id] = found
-        return found
-
     def do(self, key: str) -> None:
         """Do an action by its id, if it is enabled."""
         action = self.registry.get(key)
         if action.enabled(self.bench):
             action.run(self.bench, self)
-
-    def _enable(self) -> None:
-        for action in self.registry.all():
-            self._qt_actions[action.id].setEnabled(action.enabled(self.bench))
-        undo, redo = self.bench.history.undo_words(), self.bench.history.redo_words()
-        self._qt_actions["edit.undo"].setText(f"Undo {undo}".strip())
-        self._qt_actions["edit.redo"].setText(f"Redo {redo}".strip())
-
-    def _fill_recent(self) -> None:
-        self.recent_menu.clear()
-        for path in self.bench.keeping.recent():
-            entry = self.recent_menu.addAction(path.name)
-            if entry is not None:
-                entry.setToolTip(str(path))
-                entry.triggered.connect(lambda _on=False, p=path: self._open_recent(p))
-        if self.recent_menu.isEmpty():
-            none = self.recent_menu.addAction("None yet")
-            if none is not None:
-                none.setEnabled(False)
 
     def _open_recent(self, path: Path) -> None:
         if self.may_lose():
@@ -174,18 +159,22 @@ class MainWindow(QMainWindow):
             except UserError as trouble:
                 self.bench.say(str(trouble), trouble=True)
 
+    def settle(self) -> None:
+        """Do what can wait until the window stands: actions, keys and icon."""
+        self.menus.fill()
+        icon = QPixmap()
+        icon.loadFromData(shipped("icon.png"))
+        self.setWindowIcon(QIcon(icon))
+
     def _connect(self) -> None:
         bench = self.bench
         bench.job_changed.connect(self._retitle)
-        bench.job_changed.connect(self._enable)
-        bench.selection_changed.connect(self._enable)
         bench.look_changed.connect(self._look_changed)
         bench.told.connect(self._tell)
         self.stores.list.carried.connect(self._carry)
         self.stores.list.dropped.connect(self._drop)
         self.stores.list.abandoned.connect(self._abandon)
         self.stores.list.chosen.connect(self._place)
-        self.cut_stage.write_button.clicked.connect(lambda _on: self.do("job.cut"))
         self._message_timer = QTimer(self)
         self._message_timer.setSingleShot(True)
         self._message_timer.timeout.connect(self._hush)
@@ -206,31 +195,35 @@ class MainWindow(QMainWindow):
         if look.dark != self._dark:
             self._dark = look.dark
             self._retheme()
-        page = {"Fit-out": self.fit_out, "Loads": self.loads_stage, "Cut": self.cut_stage}.get(
-            look.stage
-        )
-        if page is None:
+        page: QWidget
+        if look.stage == "Fit-out":
+            page = self.fit_out
+        elif look.stage == "Loads":
+            page = self.loads_stage
+        elif look.stage == "Cut":
+            page = self.cut_stage
+        else:
             self.to_come.show_stage(look.stage)
             page = self.to_come
         if self.stack.currentWidget() is not page:
             self.stack.setCurrentWidget(page)
-        self._enable()
 
     def _retheme(self) -> None:
-        theme = themes.DARK if self._dark else themes.LIGHT
+        theme = self._theme()
         app = QApplication.instance()
         if isinstance(app, QApplication):
             themes.apply(app, theme)
-        for view in (self.job_line, self.stores, self.ground, self.card, self.findings, self.strip,
-                     self.loads_stage, self.cut_stage, self.to_come):  # fmt: skip
+        for view in (self.job_line, self.stores, self.ground, self.card, self.findings, self.strip):
             view.theme = theme
             view.update()
+        for n in range(1, self.stack.count()):
+            stage = self.stack.widget(n)
+            stage.theme = theme  # type: ignore[union-attr]  # every stage has one
         self._tell()
 
     def _tell(self) -> None:
         """Show what the bench says; trouble stays longer, and in the stop's colour."""
-        bench = self.bench
-        theme = themes.DARK if self._dark else themes.LIGHT
+        bench, theme = self.bench, self._theme()
         self.message.setText(bench.message)
         self.message.setToolTip(bench.message)
         shade = theme.stop if bench.trouble else theme.ink
@@ -313,10 +306,14 @@ class MainWindow(QMainWindow):
 
     def show_keys(self) -> None:
         """Show the key sheet."""
+        from roomy_hull.desktop.dialogs import KeySheet  # read when wanted, as the stages are
+
         KeySheet(self.registry, self).exec()
 
     def find_action(self) -> None:
         """Show the list of all actions to search, and do the chosen one."""
+        from roomy_hull.desktop.dialogs import ActionSearch  # as above
+
         dialog = ActionSearch(self.registry, self.bench, self)
         if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
             self.do(dialog.chosen())

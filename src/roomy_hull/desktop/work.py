@@ -1,6 +1,6 @@
 """Long work beside the window: it reports its progress and can be given up."""
 
-import logging
+import sys
 import threading
 from collections.abc import Callable
 from typing import Any
@@ -41,8 +41,10 @@ class Work(QObject):
         except UserError as trouble:
             self.failed.emit(str(trouble))
         except Exception:
-            logging.getLogger("roomy_hull").exception("background work failed")
-            self.failed.emit("Something went wrong inside the program; it is noted in its log.")
+            sys.excepthook(*sys.exc_info())
+            self.failed.emit(
+                "Something went wrong inside the program; it is noted in its log file."
+            )
         else:
             self.done.emit(found)
 

@@ -4,10 +4,10 @@ import math
 
 from roomy_hull.assembly.assemble import Assembly, Ground, Thing
 from roomy_hull.core.solids import Box
-from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Stroke, line, rectangle
+from roomy_hull.core.strokes import Lines, Outline, Point, Scene, Stroke, line, rectangle
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.drawing.vehicle_scene import wheel
-from roomy_hull.drawing.view import View
+from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.body import Door
 from roomy_hull.job.unit import Carried
 from roomy_hull.kit.canopy import door_box
@@ -49,10 +49,8 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
 def _mesh(rect: tuple[float, float, float, float]) -> list[Stroke]:
     """Draw a headboard's posts."""
     h0, k0, h1, k1 = rect
-    return [
-        line("detail", (h0 + (h1 - h0) * i / 6, k0), (h0 + (h1 - h0) * i / 6, k1))
-        for i in range(1, 6)
-    ]
+    across = tuple(h0 + (h1 - h0) * i / 6 for i in range(1, 6))
+    return [Lines("detail", tuple(((h, k0), (h, k1)) for h in across))]
 
 
 def _guard(assembly: Assembly, view: View) -> Outline:
@@ -118,14 +116,8 @@ def bays(ground: Ground, view: View, side: str) -> list[Stroke]:
             count = int((h1 - h0) / pitch)
             sign = view.h[1] if side != "rear" else 1
             start = h0 if sign > 0 else h1
-            found += [
-                line(
-                    "rail slot",
-                    (start + sign * i * pitch, k0 - 13),
-                    (start + sign * i * pitch, k0 - 3),
-                )
-                for i in range(count + 1)
-            ]
+            marks = (start + sign * i * pitch for i in range(count + 1))
+            found.append(Lines("rail slot", tuple(((m, k0 - 13), (m, k0 - 3)) for m in marks)))
     return found
 
 
@@ -146,11 +138,7 @@ def carried(thing: Thing, view: View, tyre: str) -> Scene:
                 ),
             )
         centre = ((h0 + h1) / 2, (k0 + k1) / 2)
-        return tuple(
-            Disc(s.role, s.centre, s.radius, tag) if isinstance(s, Disc)
-            else Outline(s.role, s.points, tag=tag) if isinstance(s, Outline) else s
-            for s in wheel(centre, tyre)
-        )  # fmt: skip
+        return carried_over(tuple(wheel(centre, tyre)), 1, 0.0, 0.0, tag)
     if item.kind == "jerry":
         return (
             rectangle("jerry", h0, k0, h1, k1, 30, tag),
@@ -178,7 +166,7 @@ def _load(h0: float, k0: float, h1: float, k1: float, item: Carried, long_side: 
     tag = item.id
     if long_side and item.on_roof and item.length > 2 * item.width:
         rise = k1 - k0
-        hull = Outline("load", (
+        hull: Stroke = Outline("load", (
             (h0, k0), (h1, k0), (h1 - 60, k0 + rise * 0.55), (h1 - 420, k1),
             (h0 + 420, k1), (h0 + 60, k0 + rise * 0.55)), radius=110, tag=tag)  # fmt: skip
     else:
@@ -223,4 +211,4 @@ def rack(assembly: Assembly, view: View) -> list[Stroke]:
 def lone(item: Carried, box: Box) -> Thing:
     """Make a thing of a carried item standing by itself, for its picture. [mm]"""
     expansion = Expansion((), (), (), (), box, ())
-    return Thing(item, expansion, None, box, box, (box,), (), ())
+    return Thing(item.id, item, expansion, None, box, box, (box,), (), ())

@@ -1,13 +1,25 @@
 """The ground's two pictures: the elevation from where one stands, and the slice that explains it."""
 
 import math
+from collections.abc import Callable
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, Thing
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.regions import union
 from roomy_hull.core.solids import Box
-from roomy_hull.core.strokes import Disc, Outline, Scene, Size, Stroke, Words, line, rectangle
+from roomy_hull.core.strokes import (
+    Disc,
+    Lines,
+    Outline,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+    line,
+    rectangle,
+)
 from roomy_hull.drawing import body_scene, vehicle_scene
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
 from roomy_hull.job.unit import Carried
@@ -113,18 +125,38 @@ def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> S
     Scene
         Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
+    return backdrop(assembly, station) + things(assembly, station, looks)
+
+
+def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
+    """Draw what stands in front of the backdrop from a place: units, carried items, a person.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open, and a person's stature.
+
+    Returns
+    -------
+    Scene
+        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    """
     view = ELEVATION[station]
-    backdrop = _backdrop(assembly, station)
-    strokes: list[Stroke] = list(backdrop)
     if station in ("above", "underneath"):
-        strokes += _plan_things(assembly, view, looks, names=True)
-        return tuple(strokes)
+        return tuple(_plan_things(assembly, view, looks, names=True))
+    strokes = body_scene.rack(assembly, view)
     for thing in _by_nearness(assembly, view):
         if isinstance(thing.value, Carried):
             strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
         elif thing.place is not None and thing.place.bay.side == station:
             strokes += _front_of(thing, view)
-    if looks.stature > 0 and station != "front":
+    if station == "front":
+        strokes += vehicle_scene.end(assembly.job.vehicle, rear=False)
+    if looks.stature > 0:
         strokes += person(assembly, view, looks.stature)
     return tuple(strokes)
 
@@ -132,15 +164,33 @@ def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> S
 _remembered: dict[tuple[int, str], tuple[object, Scene]] = {}
 
 
-def _backdrop(assembly: Assembly, station: Station) -> Scene:
-    """Draw ground line, vehicle and body; remembered as long as neither changes."""
-    key = (id(assembly.ground), station)
+def backdrop(assembly: Assembly, station: Station) -> Scene:
+    """Draw ground line, vehicle and body from a place; remembered as long as neither changes.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+
+    Returns
+    -------
+    Scene
+        The same tuple for as long as vehicle and body stay. [mm]
+    """
+    return _remember(assembly, station, lambda: _draw_backdrop(assembly, station))
+
+
+def _remember(assembly: Assembly, name: str, draw: Callable[[], list[Stroke]]) -> Scene:
+    """Give what was drawn before for the same ground, else draw it."""
+    key = (id(assembly.ground), name)
     known = _remembered.get(key)
     if known is not None and known[0] is assembly.ground:
         return known[1]
     if len(_remembered) > 24:
         _remembered.clear()
-    scene = tuple(_draw_backdrop(assembly, station))
+    scene = tuple(draw())
     _remembered[key] = (assembly.ground, scene)
     return scene
 
@@ -160,10 +210,7 @@ def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
         strokes += vehicle_scene.end(vehicle, rear=True)
     strokes += body_scene.tray(assembly, view)
     strokes += body_scene.canopy(assembly, view, station)
-    strokes += body_scene.rack(assembly, view)
     strokes += body_scene.bays(assembly.ground, view, station)
-    if station == "front":
-        strokes += vehicle_scene.end(vehicle, rear=False)
     return strokes
 
 
@@ -174,10 +221,8 @@ def ground_line(rect: Rect) -> list[Stroke]:
     found: list[Stroke] = [line("ground", (h0, 0.0), (h1, 0.0))]
     step = 120.0
     count = int((h1 - h0) / step)
-    found += [
-        line("ground hatch", (h0 + i * step, 0.0), (h0 + i * step - 45, -45.0))
-        for i in range(count)
-    ]
+    marks = (h0 + i * step for i in range(count))
+    found.append(Lines("ground hatch", tuple(((m, 0.0), (m - 45, -45.0)) for m in marks)))
     return found
 
 
@@ -214,21 +259,30 @@ def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) ->
     Scene
         Strokes; those of a unit carry its id as tag. [mm]
     """
-    view = SLICE[station]
+    return slice_backdrop(assembly, station) + slice_things(assembly, station, looks)
+
+
+def slice_backdrop(assembly: Assembly, station: Station) -> Scene:
+    """Draw vehicle and body as the slice shows them; remembered like `backdrop`. [mm]"""
     if station in ("above", "underneath"):
-        strokes: list[Stroke] = list(_backdrop(assembly, "left"))
-        for thing in _by_nearness(assembly, ELEVATION["left"]):
-            if isinstance(thing.value, Carried):
-                strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
-            elif thing.place is not None and thing.place.bay.side == "left":
-                strokes += _front_of(thing, view)
-        return tuple(strokes)
-    strokes = []
+        return backdrop(assembly, "left")
+    return _remember(assembly, f"slice {station}", lambda: _draw_slice(assembly, station))
+
+
+def _draw_slice(assembly: Assembly, station: Station) -> list[Stroke]:
+    """Draw the cut-open body, from the sides with the cab."""
+    view = SLICE[station]
+    strokes: list[Stroke] = []
     if station in ("left", "right"):
         strokes += vehicle_scene.plan(assembly.job.vehicle, view.h[1], view.k[1])
-    strokes += _plan_body(assembly, view)
-    strokes += _plan_things(assembly, view, looks, names=True)
-    return tuple(strokes)
+    return strokes + _plan_body(assembly, view)
+
+
+def slice_things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
+    """Draw units and carried items as the slice shows them. [mm]"""
+    if station in ("above", "underneath"):
+        return things(assembly, "left", Looks())
+    return tuple(_plan_things(assembly, SLICE[station], looks, names=True))
 
 
 def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
@@ -363,14 +417,17 @@ def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) 
     Returns
     -------
     Scene
-        One outline for each free rectangle of corner places, widened by the unit. [mm]
+        The area that the unit can cover, free places widened by its size, with its edge. [mm]
     """
     place = assembly.ground.bays[space.bay]
     e = thing.expansion.envelope
-    found: list[Stroke] = []
-    for u0, w0, u1, w1 in space.cells():
-        box = Box(u0 + e.x0, 0, w0 + e.z0, u1 + e.x1, 1, w1 + e.z1)
-        found.append(rectangle("free", *view.rect(place.frame.box(box))))
+    covered = [
+        view.rect(place.frame.box(Box(u0 + e.x0, 0, w0 + e.z0, u1 + e.x1, 1, w1 + e.z1)))
+        for u0, w0, u1, w1 in space.cells()
+    ]
+    areas, edges = union(covered)
+    found: list[Stroke] = [rectangle("free", *area) for area in areas]
+    found += [line("free edge", *edge) for edge in edges]
     if not found:
         rect = view.rect(place.frame.box(place.size))
         found.append(rectangle("not free", *rect))

@@ -231,12 +231,4 @@ def plan(vehicle: Vehicle, sign_h: int, sign_k: int) -> Scene:
     for sign in (-1, 1):
         strokes.append(rectangle("mirror", s.windscreen + 200, sign * (half + 90) - 90,
                                  s.windscreen + 300, sign * (half + 90) + 90, 30))  # fmt: skip
-    return tuple(_flip(stroke, sign_h, sign_k) for stroke in strokes)
-
-
-def _flip(stroke: Stroke, sign_h: int, sign_k: int) -> Stroke:
-    """Mirror an outline about both axes."""
-    if not isinstance(stroke, Outline):
-        return stroke
-    points = tuple((a * sign_h, b * sign_k) for a, b in stroke.points)
-    return Outline(stroke.role, points, stroke.closed, stroke.radius, stroke.radii, stroke.tag)
+    return carried_over(tuple(strokes), sign_h, 0.0, 0.0, sign_k=sign_k)

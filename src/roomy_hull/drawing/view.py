@@ -5,7 +5,7 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.core.solids import Box
-from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Size, Stroke, Words
+from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
 
 Station = Literal["left", "rear", "right", "front", "above", "underneath"]
 
@@ -59,19 +59,21 @@ SLICE: dict[str, View] = {
 """The same stretch seen from above (or from the side), the viewer at the lower edge."""
 
 
-def carried_over(scene: Scene, scale_h: float, dh: float, dk: float, tag: str = "") -> Scene:
-    """Shift a scene, mirroring it along h where `scale_h` is -1.
+def carried_over(
+    scene: Scene, sign: int, dh: float, dk: float, tag: str = "", sign_k: int = 1
+) -> Scene:  # fmt: skip
+    """Shift a scene, mirroring it along h where `sign` is -1 and along k where `sign_k` is.
 
     Parameters
     ----------
     scene : Scene
         Strokes. [mm]
-    scale_h : float
+    sign, sign_k : int
         1, or -1 to mirror.
     dh, dk : float
         Shift after mirroring. [mm]
     tag : str
-        Tag to give every stroke.
+        Tag to give every stroke; their own tags stay where it is empty.
 
     Returns
     -------
@@ -80,18 +82,26 @@ def carried_over(scene: Scene, scale_h: float, dh: float, dk: float, tag: str = 
     """
 
     def at(p: Point) -> Point:
-        return (p[0] * scale_h + dh, p[1] + dk)
+        return (p[0] * sign + dh, p[1] * sign_k + dk)
 
     found: list[Stroke] = []
     for s in scene:
-        if isinstance(s, Outline):
+        name = tag or s.tag
+        if isinstance(s, Panel):
+            a, b = at((s.h0, s.k0)), at((s.h1, s.k1))
             found.append(
-                Outline(s.role, tuple(at(p) for p in s.points), s.closed, s.radius, s.radii, tag)
-            )
+                Panel(s.role, min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1]),
+                      s.radius, name)
+            )  # fmt: skip
+        elif isinstance(s, Outline):
+            points = tuple(at(p) for p in s.points)
+            found.append(Outline(s.role, points, s.closed, s.radius, s.radii, name))
+        elif isinstance(s, Lines):
+            found.append(Lines(s.role, tuple((at(a), at(b)) for a, b in s.pieces), name))
         elif isinstance(s, Disc):
-            found.append(Disc(s.role, at(s.centre), s.radius, tag))
+            found.append(Disc(s.role, at(s.centre), s.radius, name))
         elif isinstance(s, Words):
-            found.append(Words(s.role, at(s.at), s.text, s.size, s.fixed, s.anchor, s.fit, tag))
+            found.append(Words(s.role, at(s.at), s.text, s.size, s.fixed, s.anchor, s.fit, name))
         else:
-            found.append(Size(s.role, at(s.a), at(s.b), s.offset, s.text, tag))
+            found.append(Size(s.role, at(s.a), at(s.b), s.text, name))
     return tuple(found)

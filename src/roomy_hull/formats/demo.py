@@ -1,7 +1,6 @@
 """The demo job that ships with the program."""
 
-from importlib import resources
-
+from roomy_hull.core.shipped import shipped
 from roomy_hull.formats.jobfile import loads
 from roomy_hull.job.model import Job
 
@@ -15,5 +14,4 @@ def demo_job() -> Job:
         The job.
     """
     name = "brackwater.hull.json"
-    data = resources.files("roomy_hull.resources").joinpath("demo", name).read_bytes()
-    return loads(data, name)
+    return loads(shipped("demo", name), name)

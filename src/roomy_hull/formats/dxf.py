@@ -1,16 +1,18 @@
 """DXF: one file per blank, one per nested sheet; layers CUT, BEND and ETCH, in millimetres."""
 
+from __future__ import annotations
+
 import io
 import math
-
-from ezdxf.document import Drawing
-from ezdxf.enums import TextEntityAlignment
-from ezdxf.filemanagement import new
-from ezdxf.layouts.layout import Modelspace
+from typing import TYPE_CHECKING
 
 from roomy_hull.core.sheetmetal import Cutout
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.sheets import PlacedBlank, Sheet
+
+if TYPE_CHECKING:
+    from ezdxf.document import Drawing
+    from ezdxf.layouts.layout import Modelspace
 
 CUT, BEND, ETCH = "CUT", "BEND", "ETCH"
 _MM = 4
@@ -58,6 +60,8 @@ def sheet_dxf(sheet: Sheet) -> str:
 
 def _new() -> tuple[Drawing, Modelspace]:
     """Make an empty drawing in millimetres with our layers."""
+    from ezdxf.filemanagement import new  # only here: its import would double the start-up time
+
     doc = new("R2010", setup=["linetypes"], units=_MM)
     doc.layers.add(CUT, color=7)
     doc.layers.add(BEND, color=5, linetype="DASHED")
@@ -79,6 +83,7 @@ def placed_point(blank: Blank, turned: bool, x: float, y: float) -> tuple[float,
 
 def _draw(space: Modelspace, blank: Blank, x: float, y: float, *, turned: bool) -> None:
     """Draw a blank at a place."""
+    from ezdxf.enums import TextEntityAlignment  # only here, as in _new
 
     def at(px: float, py: float) -> tuple[float, float]:
         a, b = placed_point(blank, turned, px, py)

@@ -4,7 +4,7 @@ import contextlib
 import json
 import os
 import re
-import tempfile
+import time
 from pathlib import Path
 from typing import Any
 
@@ -215,10 +215,11 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
     JobFileError
         The place cannot be written; what was there is untouched.
     """
-    new = None
+    new: Path | None = None
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        handle, new = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        new = path.with_name(f".{path.name}.{os.getpid()}-{time.time_ns():x}")
+        handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
         with os.fdopen(handle, "wb") as file:
             file.write(data)
             file.flush()

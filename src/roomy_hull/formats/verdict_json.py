@@ -2,11 +2,13 @@
 
 from typing import Any
 
+from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
 from roomy_hull.making.cutlist import cut_list
+from roomy_hull.studies.fit.judge import fixes
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict
 
@@ -48,8 +50,11 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
     return {
         "format": FORMAT,
         "job": verdict.job.name,
-        "scenarios": [_scenario(s) for s in verdict.loads.scenarios],
-        "findings": [_finding(f) for f in verdict.findings],
+        "scenarios": [
+            _scenario(loads, verdict.loads.owners(scenario))
+            for scenario, loads in zip(verdict.job.scenarios, verdict.loads.scenarios, strict=True)
+        ],
+        "findings": [_finding(f, assembly) for f in verdict.findings],
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
     }
@@ -115,7 +120,9 @@ def _figure(figure: Figure) -> dict[str, Any]:
     }
 
 
-def _scenario(loads: ScenarioLoads) -> dict[str, Any]:
+def _scenario(
+    loads: ScenarioLoads, owners: dict[str, tuple[float, float, float]]
+) -> dict[str, Any]:
     """Give one scenario's figures."""
     payload = _figure(loads.payload_left)
     payload["chance_below"] = round(1 - (payload.pop("chance_over") or 0.0), 6)
@@ -136,12 +143,12 @@ def _scenario(loads: ScenarioLoads) -> dict[str, Any]:
         "centre_mm": [_r(c) for c in loads.centre],
         "owners": {
             owner: {"mass_kg": _r(kg), "rear_kg": _r(rear), "right_less_left_kg": _r(side)}
-            for owner, (kg, rear, side) in loads.owners.items()
+            for owner, (kg, rear, side) in owners.items()
         },
     }
 
 
-def _finding(finding: Finding) -> dict[str, Any]:
+def _finding(finding: Finding, assembly: Assembly) -> dict[str, Any]:
     """Give one finding."""
     return {
         "code": finding.code,
@@ -157,7 +164,8 @@ def _finding(finding: Finding) -> dict[str, Any]:
         "accepted": finding.accepted,
         "where_mm": [[_r(c) for c in box] for box in finding.where],
         "fixes": [
-            {"words": f.words, "subject": f.subject, "changes": f.changes} for f in finding.fixes
+            {"words": f.words, "subject": f.subject, "changes": f.changes}
+            for f in fixes(assembly, finding)
         ],
     }
 

@@ -112,3 +112,10 @@ def hole_to_bend(part: SheetPart) -> float | None:
             if flange > 0:
                 gaps.append(at - part.setback() - h.diameter / 2)
     return min(gaps) if gaps else None
+
+
+def fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
+    """Say whether a blank lies on a sheet at all."""
+    a, b = size[0] - 2 * trim, size[1] - 2 * trim
+    straight = one.length <= a and one.width <= b
+    return straight or (not one.part.grain and one.width <= a and one.length <= b)

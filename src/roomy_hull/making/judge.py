@@ -4,8 +4,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
 from roomy_hull.core.tables import stock
-from roomy_hull.making.flats import blank, hole_to_bend, least_flange
-from roomy_hull.making.sheets import fits
+from roomy_hull.making.flats import blank, fits, hole_to_bend, least_flange
 
 PRACTICE = "common practice"
 

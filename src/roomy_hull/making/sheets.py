@@ -8,7 +8,7 @@ import rectpack  # type: ignore[import-untyped]  # ships no types
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables import Stock, material
-from roomy_hull.making.flats import Blank
+from roomy_hull.making.flats import Blank, fits
 
 Progress = Callable[[float], bool]
 
@@ -95,13 +95,6 @@ def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> i
     k = stock.kerf
     room = (size[0] - 2 * stock.trim + k) * (size[1] - 2 * stock.trim + k)
     return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)
-
-
-def fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
-    """Say whether a blank lies on a sheet at all."""
-    a, b = size[0] - 2 * trim, size[1] - 2 * trim
-    straight = one.length <= a and one.width <= b
-    return straight or (not one.part.grain and one.width <= a and one.length <= b)
 
 
 def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:

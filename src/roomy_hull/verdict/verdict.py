@@ -56,7 +56,7 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     assembly = assemble(job, previous.assembly if previous else None)
     memory = (previous.assembly, previous.fit) if previous else None
     fit = closed.study(assembly, memory)
-    loads = axles.study(assembly)
+    loads = axles.study(assembly, (previous.assembly, previous.loads) if previous else None)
     found = fit_judge.judge(assembly, fit) + loads_judge.judge(assembly, loads)
     making = _making(assembly, previous)
     for flaws in making.values():

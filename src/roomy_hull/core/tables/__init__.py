@@ -1,7 +1,7 @@
 """Tables of the trade, as data files that name their sources, read once."""
 
 import functools
-from importlib import resources
+from pathlib import Path
 
 import msgspec
 
@@ -54,7 +54,7 @@ class Rules(msgspec.Struct, frozen=True):
 
 def _read(name: str) -> bytes:
     """Read one table's file."""
-    return resources.files(__name__).joinpath(name).read_bytes()
+    return (Path(__file__).parent / name).read_bytes()
 
 
 @functools.cache

@@ -1,10 +1,9 @@
 """The ground: elevation above, slice below, tied to each other; things are moved by hand here."""
 
 import msgspec
-from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QVariantAnimation
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QVariantAnimation
 from PyQt6.QtGui import (
     QColor,
-    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -12,14 +11,15 @@ from PyQt6.QtGui import (
     QResizeEvent,
     QWheelEvent,
 )
-from PyQt6.QtWidgets import QToolTip, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.assembly.assemble import Thing
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.units import show
+from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.drag import Drag
-from roomy_hull.desktop.ground.scene_painter import ScenePainter, Window
+from roomy_hull.desktop.ground.scene_painter import Window, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import ground_scene
@@ -53,6 +53,7 @@ class Ground(QWidget):
         self._turn = 1.0
         self._animation = QVariantAnimation(self)
         self._animation.valueChanged.connect(self._turned)
+        self._backdrops = {True: Backdrop(), False: Backdrop()}
         self.drag = Drag(bench)
         self.walkabout = Walkabout(bench, theme, self)
         self.setMinimumSize(360, 320)
@@ -132,27 +133,31 @@ class Ground(QWidget):
         t, bench, look = self._theme, self._bench, self._bench.look
         p.fillRect(self.rect(), QColor(t.paper))
         where = self.layout_now()
-        painter = ScenePainter(t, look.system)
+        painter = painter_for(t, look.system)
         looks = Looks(look.opened, look.stature)
         assembly = bench.verdict.assembly
         self._titles(p, where)
-        for area, window, scene, view in (
-            (where.lower, where.cut, ground_scene.slice_scene(assembly, look.station, looks),
-             SLICE[look.station]),
-            (where.upper, where.elevation, ground_scene.elevation(assembly, look.station, looks),
-             ELEVATION[look.station]),
+        station = look.station
+        for area, window, back, scene, view in (
+            (where.lower, where.cut, ground_scene.slice_backdrop(assembly, station),
+             ground_scene.slice_things(assembly, station, looks), SLICE[station]),
+            (where.upper, where.elevation, ground_scene.backdrop(assembly, station),
+             ground_scene.things(assembly, station, looks), ELEVATION[station]),
         ):  # fmt: skip
+            upper = area is where.upper
+            seen = area.adjusted(-8, 0, 8, 0)
             p.save()
-            p.setClipRect(area.adjusted(-8, 0, 8, 0))
+            p.setClipRect(seen)
             if self._turn < 1.0:
                 p.translate(area.center().x(), 0)
                 p.scale(self._turn, 1.0)
                 p.translate(-area.center().x(), 0)
+            self._backdrops[upper].paint(p, back, seen, window, painter)
             painter.paint(p, scene, window)
-            if area is where.upper:
-                sizes = ground_scene.overall_sizes(assembly, look.station, whole=look.whole)
+            if upper:
+                sizes = ground_scene.overall_sizes(assembly, station, whole=look.whole)
                 painter.paint(p, sizes, window)
-            painter.paint(p, self._overlay(view, area is where.upper), window)
+            painter.paint(p, self._overlay(view, upper), window)
             p.restore()
         if not bench.job.units and not self.drag.active:
             p.setPen(QColor(t.faint))
@@ -287,6 +292,7 @@ class Ground(QWidget):
         else:
             thing, _ = self.at(event.position())
             self.setCursor(Qt.CursorShape.OpenHandCursor if thing else Qt.CursorShape.ArrowCursor)
+            self.setToolTip(self._tip(thing) if thing else "")
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Let go: one gesture is one step."""
@@ -346,17 +352,6 @@ class Ground(QWidget):
             box.move(8, 28)
         else:
             box.move(right, 6)
-
-    def event(self, event: QEvent | None) -> bool:
-        """Show what a thing is when the pointer rests on it."""
-        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
-            thing, _ = self.at(QPointF(event.pos()))
-            if thing is not None:
-                QToolTip.showText(event.globalPos(), self._tip(thing), self)
-            else:
-                QToolTip.hideText()
-            return True
-        return super().event(event)
 
     def _tip(self, thing: Thing) -> str:
         system = self._bench.look.system

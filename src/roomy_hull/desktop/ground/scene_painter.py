@@ -3,10 +3,10 @@
 import math
 
 import msgspec
-from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen
 
-from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Size, Words
+from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.units import System, show
 from roomy_hull.desktop.theme import Style, Theme, colour, font
 
@@ -93,8 +93,15 @@ class ScenePainter:
     def paint(self, painter: QPainter, scene: Scene, window: Window) -> None:
         """Paint a scene from back to front."""
         for stroke in scene:
-            if isinstance(stroke, Outline):
+            if isinstance(stroke, Panel):
+                self._panel(painter, stroke, window)
+            elif isinstance(stroke, Outline):
                 self._outline(painter, stroke, window)
+            elif isinstance(stroke, Lines):
+                painter.setPen(self.tools(stroke.role)[0])
+                pieces = [QLineF(window.px(a), window.px(b)) for a, b in stroke.pieces]
+                if pieces:
+                    painter.drawLines(pieces[0], *pieces[1:])  # fmt: skip
             elif isinstance(stroke, Disc):
                 pen, brush, _ = self.tools(stroke.role)
                 painter.setPen(pen)
@@ -105,6 +112,23 @@ class ScenePainter:
                 self._words(painter, stroke, window)
             else:
                 self._size(painter, stroke, window)
+
+    def _panel(self, painter: QPainter, stroke: Panel, window: Window) -> None:
+        pen, brush, style = self.tools(stroke.role)
+        s = window.s
+        box = QRectF(
+            window.ox + stroke.h0 * s, window.oy - stroke.k1 * s,
+            (stroke.h1 - stroke.h0) * s, (stroke.k1 - stroke.k0) * s,
+        )  # fmt: skip
+        painter.setPen(pen)
+        painter.setBrush(brush)
+        r = min(stroke.radius * s, box.width() / 2, box.height() / 2)
+        if r < 0.6:
+            painter.drawRect(box)
+        else:
+            painter.drawRoundedRect(box, r, r)
+        if style.hatch == "cut":
+            painter.fillRect(box, _hatch(style))
 
     def _outline(self, painter: QPainter, stroke: Outline, window: Window) -> None:
         pen, brush, style = self.tools(stroke.role)
@@ -117,9 +141,7 @@ class ScenePainter:
         painter.setBrush(brush)
         painter.drawPath(path)
         if style.hatch == "cut":
-            hatch = QColor(style.line)
-            hatch.setAlpha(150)
-            painter.fillPath(path, QBrush(hatch, Qt.BrushStyle.BDiagPattern))
+            painter.fillPath(path, _hatch(style))
 
     def _words(self, painter: QPainter, stroke: Words, window: Window) -> None:
         pen, _, style = self.tools(stroke.role)
@@ -170,6 +192,22 @@ class ScenePainter:
         painter.drawRoundedRect(box, 3, 3)
         painter.setPen(QColor(style.line))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def _hatch(style: Style) -> QBrush:
+    """Give the hatch of cut aluminium."""
+    return QBrush(colour(style.line, 150), Qt.BrushStyle.BDiagPattern)
+
+
+_painters: dict[tuple[str, str], "ScenePainter"] = {}
+
+
+def painter_for(theme: Theme, system: System) -> ScenePainter:
+    """Give the painter of a theme, with its pens and brushes."""
+    key = (theme.name, system)
+    if key not in _painters:
+        _painters[key] = ScenePainter(theme, system)
+    return _painters[key]
 
 
 def fitted(text: str, metrics: QFontMetricsF, room: float) -> list[str]:

@@ -20,7 +20,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Scene
 from roomy_hull.core.units import show
-from roomy_hull.desktop.ground.scene_painter import ScenePainter, fit
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing import cut_scene
@@ -76,7 +76,7 @@ class CutDrawing(QWidget):
         p.drawText(notes, Qt.TextFlag.TextWordWrap, self._words)
         scene, frame = self._scene()
         area = QRectF(14, 76, self.width() - 28, self.height() - 90)
-        ScenePainter(t, "metric").paint(p, scene, fit(frame, area))
+        painter_for(t, "metric").paint(p, scene, fit(frame, area))
 
 
 class CutStage(QWidget):

@@ -16,7 +16,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.units import KG_PER_POUND, show
-from roomy_hull.desktop.ground.scene_painter import ScenePainter, fit
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, colour, font
 from roomy_hull.drawing.loads_scene import loads_frame, loads_scene
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
@@ -50,7 +50,7 @@ class LoadsPicture(QWidget):
             QRectF(8, 28, self.width() - 16, self.height() - 34),
         )
         scene = loads_scene(bench.verdict.assembly, loads, bench.look.system)
-        ScenePainter(self.theme, bench.look.system).paint(p, scene, window)
+        painter_for(self.theme, bench.look.system).paint(p, scene, window)
 
 
 class WeighRank(QWidget):
@@ -76,7 +76,7 @@ class WeighRank(QWidget):
             "vehicle": "Vehicle, fuel, people",
             "trailer": "Ball mass",
         }
-        owners = verdict.loads.scenario(self._bench.look.scenario).owners
+        owners = verdict.loads.owners(self._bench.scenario())
         rows = [
             (names[o], kg, rear)
             for o, (kg, rear, _side) in owners.items()

@@ -3,8 +3,6 @@
 from collections.abc import Iterable
 
 import msgspec
-import numpy as np
-import numpy.typing as npt
 
 from roomy_hull.assembly.assemble import Assembly, Thing, expanded_zones
 from roomy_hull.core.solids import TOUCH, Box, hull
@@ -90,34 +88,59 @@ def study(assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None
 
 
 def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
-    """Give the index pairs whose reaches meet and of which one is fresh, each once, ordered."""
-    if not fresh:
-        return []
-    boxes: npt.NDArray[np.float64] = np.array([t.reach for t in assembly.things], dtype=float)
-    low, high = boxes[:, :3], boxes[:, 3:]
-    rows = np.array(fresh)
-    meet = np.ones((len(rows), len(boxes)), dtype=bool)
-    for axis in range(3):
-        meet &= low[rows, axis, None] < high[None, :, axis] - TOUCH
-        meet &= high[rows, axis, None] > low[None, :, axis] + TOUCH
-    found = set()
-    for row, j in zip(*np.nonzero(meet), strict=True):
-        i = fresh[int(row)]
-        if i != j:
-            found.add((min(i, int(j)), max(i, int(j))))
-    return sorted(found)
+    """Give the index pairs whose reaches meet and of which one is fresh, each once, ordered.
+
+    A few fresh things are held against all others; many by a sweep along x, where things sorted
+    by their beginning are held against those that have not ended.
+    """
+    reaches = [t.reach for t in assembly.things]
+    if len(fresh) <= FEW:
+        found = {
+            (i, j) if i < j else (j, i)
+            for i in fresh
+            for j, b in enumerate(reaches)
+            if i != j and _meet(reaches[i], b)
+        }
+        return sorted(found)
+    pairs = []
+    going: list[int] = []
+    wanted = set(fresh)
+    for i in sorted(range(len(reaches)), key=lambda n: reaches[n].x0):
+        a = reaches[i]
+        going = [j for j in going if reaches[j].x1 > a.x0]
+        pairs += [
+            (i, j) if i < j else (j, i)
+            for j in going
+            if (i in wanted or j in wanted) and _meet(a, reaches[j])
+        ]
+        going.append(i)
+    return sorted(pairs)
+
+
+FEW = 8
+"""Up to so many changed things, going through all others is quicker than sorting them."""
+
+
+def _meet(a: Box, b: Box) -> bool:
+    """Say whether two boxes share room."""
+    return (
+        a[0] < b[3] - TOUCH
+        and b[0] < a[3] - TOUCH
+        and a[1] < b[4] - TOUCH
+        and b[1] < a[4] - TOUCH
+        and a[2] < b[5] - TOUCH
+        and b[2] < a[5] - TOUCH
+    )
 
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
     """Judge two things whose reaches meet: overlap first, else clearances."""
-    shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
-    if not shared and a.envelope.common(b.envelope) is not None:
+    inner = a.envelope.common(b.envelope)
+    if inner is not None:
+        shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
         # A shell's hollow is not free for a neighbour: a box inside another is an overlap too.
-        inner = a.envelope.common(b.envelope)
-        shared = [inner] if inner is not None else []
-    if shared:
         depth = min(_overlap_depth(a.envelope, b.envelope))
-        yield Flaw("overlap", depth, 0.0, where=(hull(shared),))
+        yield Flaw("overlap", depth, 0.0, where=(hull(shared) if shared else inner,))
         return
     yield from _zone_flaws(a, b)
     yield from _zone_flaws(b, a)

@@ -1,15 +1,13 @@
 """Where does it fit: the exact set of places of a unit in a bay at one depth."""
 
-import itertools
 from collections.abc import Sequence
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.core.regions import Rect, free_cells
 from roomy_hull.core.solids import TOUCH, Box
 from roomy_hull.kit.canopy import BayPlace
-
-Rect = tuple[float, float, float, float]
 
 
 class FreeSpace(msgspec.Struct, frozen=True):
@@ -63,31 +61,18 @@ class FreeSpace(msgspec.Struct, frozen=True):
             return None
         step = pitch if pitch > 0 else 5.0
         low, high = -(-(self.room[0] - TOUCH) // step), (self.room[2] + TOUCH) // step
-        places = [n * step for n in range(int(low), int(high) + 1)]
-        for place in sorted(places, key=lambda p: abs(p - u)):
-            if self.allows(place, w):
+        if high < low or not self.room[1] - TOUCH <= w <= self.room[3] + TOUCH:
+            return None
+        bars = [b for b in self.blocked if b[1] + TOUCH < w < b[3] - TOUCH]
+        for n in sorted(range(int(low), int(high) + 1), key=lambda n: abs(n * step - u)):
+            place = n * step
+            if not any(b[0] + TOUCH < place < b[2] - TOUCH for b in bars):
                 return place
         return None
 
     def cells(self) -> list[Rect]:
-        """Cut the free set into rectangles of corner places. [mm]"""
-        if self.room is None:
-            return []
-        u0, w0, u1, w1 = self.room
-        us = _cuts(u0, u1, [b[i] for b in self.blocked for i in (0, 2)])
-        ws = _cuts(w0, w1, [b[i] for b in self.blocked for i in (1, 3)])
-        found = []
-        for a, b in itertools.pairwise(us):
-            for c, d in itertools.pairwise(ws):
-                if self.allows((a + b) / 2, (c + d) / 2):
-                    found.append((a, c, b, d))
-        return found
-
-
-def _cuts(low: float, high: float, marks: list[float]) -> list[float]:
-    """Give the sorted cut lines between two bounds; a room of no width keeps both bounds."""
-    inner = {m for m in marks if low < m < high}
-    return [low, *sorted(inner), high]
+        """Cut the free set into rectangles of corner places that do not overlap. [mm]"""
+        return [] if self.room is None else free_cells(self.room, self.blocked, TOUCH)
 
 
 def free_space(
@@ -140,7 +125,14 @@ def free_space(
             blocked += _block(zone.box, there, v)
         for box in zones:
             blocked += _block(e, _local(place, box), v)
+    if room is not None:
+        blocked = [b for b in blocked if _meets(b, room)]
     return FreeSpace(place.bay.id, room, tuple(blocked), short)
+
+
+def _meets(b: Rect, room: Rect) -> bool:
+    """Say whether a blocked rectangle matters to a room, its border included."""
+    return b[0] <= room[2] and b[2] >= room[0] and b[1] <= room[3] and b[3] >= room[1]
 
 
 def _pads(zones: Sequence[object], e: Box) -> tuple[float, float, float]:

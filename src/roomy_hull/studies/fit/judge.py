@@ -37,20 +37,19 @@ def judge(assembly: Assembly, result: FitResult) -> list[Finding]:
     things = {t.id: t for t in assembly.things}
     found = []
     for key, flaws in result.alone.items():
-        found += [_alone(things[key], flaw, assembly) for flaw in flaws]
+        found += [_alone(things[key], flaw) for flaw in flaws]
     for (a, b), flaws in result.pairs.items():
-        found += [_pair(things[a], things[b], flaw, assembly) for flaw in flaws]
+        found += [_pair(things[a], things[b], flaw) for flaw in flaws]
     return found
 
 
-def _pair(a: Thing, b: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
+def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     """Word one flaw between two things."""
     names = f"{a.value.name} and {b.value.name}"
     if flaw.kind == "overlap":
         return Finding(
             "fit.overlap", "stop", f"{names} overlap", (b.id, a.id),
             flaw.amount, 0.0, "mm", GEOMETRY, where=flaw.where,
-            fixes=_moves(assembly, (b, a)),
         )  # fmt: skip
     owner, other = (a, b) if flaw.other == a.id else (b, a)
     if flaw.kind == "vent":
@@ -61,35 +60,30 @@ def _pair(a: Thing, b: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
         source = f"{PRACTICE}, running gap"
     return Finding(
         f"fit.{flaw.kind}", "look", title, (owner.id, other.id), flaw.amount, flaw.limit, "mm",
-        source, where=flaw.where, fixes=_moves(assembly, (owner, other)),
+        source, where=flaw.where,
     )  # fmt: skip
 
 
-def _alone(thing: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
+def _alone(thing: Thing, flaw: Flaw) -> Finding:
     """Word one flaw of a thing by itself."""
     name = thing.value.name
     weight: Weight = "stop"
     source, limit = GEOMETRY, flaw.limit
     measured: float | None = flaw.amount
-    fixes: tuple[Fix, ...] = ()
     if flaw.kind == "outside":
         title = f"{name} stands {_SIDE_WORDS[flaw.how]}"
-        fixes = _inward(thing)
     elif flaw.kind == "opening" and flaw.how == "pass":
         title = f"{name} does not pass the opening upright"
     elif flaw.kind == "opening":
         title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
-        fixes = _moves(assembly, (thing,))
     elif flaw.kind == "arch":
         title = f"{name} stands in the wheel arch ({flaw.other})"
-        fixes = _moves(assembly, (thing,))
     elif flaw.kind == "vent":
         weight, source = "look", "the fridge's data sheet"
         title = f"The vent of {name} is too near to the wall"
     elif flaw.kind == "pitch":
         weight, source = "look", f"{PRACTICE}, slotted rails"
         title = f"{name} is off the rail pitch"
-        fixes = _on_pitch(thing)
     elif flaw.kind == "body":
         title = f"{name} stands in the {flaw.other}"
     else:
@@ -98,7 +92,34 @@ def _alone(thing: Thing, flaw: Flaw, assembly: Assembly) -> Finding:
     code = f"fit.{flaw.kind}" + (f".{flaw.how}" if flaw.kind == "outside" else "")
     subjects = (thing.id, flaw.other) if flaw.kind in ("body", "arch") else (thing.id,)
     return Finding(code, weight, title, subjects, measured, limit, "mm", source,
-                   where=flaw.where, fixes=fixes)  # fmt: skip
+                   where=flaw.where)  # fmt: skip
+
+
+def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
+    """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes, as it was judged.
+    finding : Finding
+        Any finding; those of other studies have no fixes here.
+
+    Returns
+    -------
+    tuple of Fix
+        What to set, each by itself enough where it is a move. [mm]
+    """
+    things = [t for s in finding.subjects if (t := assembly.thing(s)) is not None]
+    if not things:
+        return ()
+    if finding.code.startswith("fit.outside"):
+        return _moves(assembly, (things[0],)) or _inward(things[0])
+    if finding.code == "fit.pitch":
+        return _on_pitch(things[0])
+    if finding.code in ("fit.overlap", "fit.running", "fit.vent", "fit.opening", "fit.arch"):
+        return _moves(assembly, tuple(things))
+    return ()
 
 
 def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]:

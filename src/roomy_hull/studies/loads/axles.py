@@ -1,16 +1,17 @@
-"""Axle loads, sides, payload and stance, with doubt, for every scenario."""
+"""Axle loads, sides, payload and stance, with doubt, for every scenario.
+
+Every figure is a sum over masses, so each thing's share of it is summed once and kept for as long
+as the thing does not change; a scenario then scales and adds the shares.
+"""
 
 import math
 
 import msgspec
-import numpy as np
-import numpy.typing as npt
 
 from roomy_hull.assembly.assemble import Assembly, Mass
 from roomy_hull.core.units import G
 from roomy_hull.job.model import Job, Scenario
-
-Array = npt.NDArray[np.float64]
+from roomy_hull.job.vehicle import Vehicle
 
 
 class Figure(msgspec.Struct, frozen=True):
@@ -44,42 +45,81 @@ class ScenarioLoads(msgspec.Struct, frozen=True):
     roof: Figure
     stance: Stance
     centre: tuple[float, float, float]
-    owners: dict[str, tuple[float, float, float]]
+
+
+class Share(msgspec.Struct, frozen=True):
+    """What one owner's masses of one fill and mount add to every figure at full scale.
+
+    `sums` are front, rear, gross, left, right, roof [kg] and the moments about the axes [kg·mm];
+    `variances` belong to the first six. [kg²]
+    """
+
+    owner: str
+    fill: str
+    mount: str
+    sums: tuple[float, ...]
+    variances: tuple[float, ...]
 
 
 class LoadResult(msgspec.Struct, frozen=True):
-    """All scenarios, and the kerb axle masses they are compared with. [kg]"""
+    """All scenarios, the kerb axle masses they are compared with [kg], and each thing's shares."""
 
     scenarios: tuple[ScenarioLoads, ...]
     kerb_front: float
     kerb_rear: float
+    shares: dict[str, tuple[Share, ...]]
 
     def scenario(self, key: str) -> ScenarioLoads:
         """Find a scenario by id; the first one where there is none such."""
         return next((s for s in self.scenarios if s.id == key), self.scenarios[0])
 
+    def owners(self, scenario: Scenario) -> dict[str, tuple[float, float, float]]:
+        """Give what each owner weighs in a scenario.
 
-def reactions(kg: Array, x: Array, wheelbase: float) -> tuple[float, float]:
-    """Give front and rear axle load of some masses.
+        Parameters
+        ----------
+        scenario : Scenario
+            Any scenario of the job.
+
+        Returns
+        -------
+        dict of str to (float, float, float)
+            Mass, rear-axle load, and right less left. [kg]
+        """
+        found: dict[str, tuple[float, float, float]] = {}
+        for group in self.shares.values():
+            for share in group:
+                f, sums = factor(scenario, share), share.sums
+                kg, rear, side = found.get(share.owner, (0.0, 0.0, 0.0))
+                found[share.owner] = (
+                    kg + f * sums[2], rear + f * sums[1], side + f * (sums[4] - sums[3])
+                )  # fmt: skip
+        return found
+
+
+def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
+    """Give front and rear axle load of a mass, or of a whole at its centre of mass.
 
     Parameters
     ----------
-    kg, x : array, shape (n,)
-        Masses and how far each is aft of the front axle. [kg, mm]
+    kg : float
+        Mass. [kg]
+    x : float
+        How far it is aft of the front axle. [mm]
     wheelbase : float
         Distance of the axles, above 0. [mm]
 
     Returns
     -------
     (float, float)
-        rear = Σ m·x / L, front = Σ m - rear. [kg]
+        rear = m·x / L, front = m - rear. [kg]
 
     Notes
     -----
     Statics of a beam on two supports; a mass behind the rear axle lifts the front.
     """
-    rear = float(np.sum(kg * x)) / wheelbase
-    return float(np.sum(kg)) - rear, rear
+    rear = kg * x / wheelbase
+    return kg - rear, rear
 
 
 def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[float, float]:
@@ -99,41 +139,82 @@ def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[
     (float, float)
         Front and rear. [kg]
     """
-    return reactions(np.array([kg]), np.array([(start + end) / 2]), wheelbase)
+    return reactions(kg, (start + end) / 2, wheelbase)
 
 
-def factors(masses: list[Mass], scenarios: tuple[Scenario, ...]) -> Array:
-    """Give what each scenario makes of each mass.
+def to_right(x: float, y: float, vehicle: Vehicle) -> float:
+    """Give the share of a mass that the right wheels carry.
 
     Parameters
     ----------
-    masses : list of Mass, length n
-        All masses of the assembly.
-    scenarios : tuple of Scenario, length s
-        The scenarios.
+    x, y : float
+        Where the mass is, in vehicle axes. [mm]
+    vehicle : Vehicle
+        For wheelbase and tracks. [mm]
 
     Returns
     -------
-    array, shape (s, n)
-        Factor on each mass; for people and the ball, the scenario's mass. [1 or kg]
+    float
+        1/2 + y/track at each axle, the axles weighed by the mass's place between them: a stiff
+        chassis on axles that do not roll against each other.
     """
-    fills = sorted({m.fill for m in masses})
-    column = {fill: i for i, fill in enumerate(fills)}
-    table = np.array([[_factor(s, fill) for fill in fills] for s in scenarios])
-    codes = np.array([column[m.fill] for m in masses])
-    on_canopy = np.array([m.mount == "canopy" for m in masses])
-    result: Array = table[:, codes]
-    for i, scenario in enumerate(scenarios):
-        if not scenario.canopy:
-            result[i, on_canopy] = 0.0
-        if scenario.left_behind:
-            away = set(scenario.left_behind)
-            result[i, np.array([m.owner in away for m in masses])] = 0.0
-    return result
+    at_rear = x / vehicle.wheelbase
+    return 0.5 + y * ((1 - at_rear) / vehicle.track_front + at_rear / vehicle.track_rear)
 
 
-def _factor(scenario: Scenario, fill: str) -> float:
-    """Give one scenario's factor on one kind of mass."""
+def shares_of(masses: tuple[Mass, ...], vehicle: Vehicle, on_roof: bool) -> tuple[Share, ...]:
+    """Sum masses by owner, fill and mount.
+
+    Parameters
+    ----------
+    masses : tuple of Mass
+        Masses in vehicle axes. [kg, mm]
+    vehicle : Vehicle
+        Whose axles carry them.
+    on_roof : bool
+        Whether they count as roof load.
+
+    Returns
+    -------
+    tuple of Share
+        One for each owner, fill and mount that occurs.
+    """
+    sums: dict[tuple[str, str, str], list[float]] = {}
+    variances: dict[tuple[str, str, str], list[float]] = {}
+    for m in masses:
+        key = (m.owner, m.fill, m.mount)
+        right = to_right(m.x, m.y, vehicle)
+        front, rear = reactions(1.0, m.x, vehicle.wheelbase)
+        parts = (front, rear, 1.0, 1 - right, right, 1.0 if on_roof else 0.0)
+        row = sums.setdefault(key, [0.0] * 9)
+        spread = variances.setdefault(key, [0.0] * 6)
+        for i, part in enumerate(parts):
+            row[i] += m.kg * part
+            spread[i] += (m.sigma * part) ** 2
+        row[6] += m.kg * m.x
+        row[7] += m.kg * m.y
+        row[8] += m.kg * m.z
+    return tuple(Share(*key, tuple(sums[key]), tuple(variances[key])) for key in sums)
+
+
+def factor(scenario: Scenario, share: Share) -> float:
+    """Give what a scenario makes of a share.
+
+    Parameters
+    ----------
+    scenario : Scenario
+        What is aboard and how full.
+    share : Share
+        An owner's masses of one fill and mount.
+
+    Returns
+    -------
+    float
+        0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
+    """
+    if (share.mount == "canopy" and not scenario.canopy) or share.owner in scenario.left_behind:
+        return 0.0
+    fill = share.fill
     if fill == "fixed":
         return 1.0
     if fill == "ball":
@@ -144,83 +225,105 @@ def _factor(scenario: Scenario, fill: str) -> float:
     return {"fuel": scenario.fuel, "water": scenario.water, "contents": scenario.contents}[fill]
 
 
-def study(assembly: Assembly) -> LoadResult:
+def study(
+    assembly: Assembly, previous: tuple[Assembly, LoadResult] | None = None
+) -> LoadResult:  # fmt: skip
     """Weigh every scenario.
 
     Parameters
     ----------
     assembly : Assembly
         The job in vehicle axes.
+    previous : (Assembly, LoadResult) or None
+        An earlier study; shares of things that did not change are taken from it. Only a memory,
+        it never alters the result.
 
     Returns
     -------
     LoadResult
-        Loads with doubt and limit for each scenario. Left and right come from
-        Σ m·(1/2 ± y/track), each mass on both axles by its place along the wheelbase
-        (a stiff chassis; sharing by roll stiffness is not yet modelled). [kg, mm]
+        Loads with doubt and limit for each scenario. [kg, mm]
     """
-    job = assembly.job
-    masses = assembly.masses()
-    scale = factors(masses, job.scenarios)
-    table = np.array([(m.kg, m.sigma, m.x, m.y, m.z) for m in masses])
-    on_roof = {c.id for c in job.carried if c.on_roof}
-    roof_mask = np.array([m.owner in on_roof for m in masses])
-    owners = [m.owner for m in masses]
-    loads = tuple(
-        _weigh(job, s, scale[i], table, roof_mask, owners) for i, s in enumerate(job.scenarios)
-    )
-    return LoadResult(loads, job.vehicle.kerb.front, job.vehicle.kerb.rear)
+    job, vehicle = assembly.job, assembly.job.vehicle
+    known: dict[str, object] = {}
+    kept: dict[str, tuple[Share, ...]] = {}
+    if previous is not None and previous[0].ground is assembly.ground:
+        known = {t.id: t for t in previous[0].things}
+        kept = previous[1].shares
+    shares = {GROUND: kept[GROUND] if kept else shares_of(assembly.ground.masses, vehicle, False)}
+    for thing in assembly.things:
+        if known.get(thing.id) is thing:
+            shares[thing.id] = kept[thing.id]
+        else:
+            roof = getattr(thing.value, "on_roof", False)
+            shares[thing.id] = shares_of(thing.masses, vehicle, roof)
+    totals = _totals(job, shares)
+    loads = tuple(_weigh(job, s, totals) for s in job.scenarios)
+    return LoadResult(loads, vehicle.kerb.front, vehicle.kerb.rear, shares)
 
 
-def _rss(sigma: Array, share: Array) -> float:
-    """Give the root of the sum of squared, shared doubts."""
-    return float(math.sqrt(float(np.sum((sigma * share) ** 2))))
+GROUND = ""
+"""Under this key stand the shares of vehicle and body."""
 
 
-def _weigh(
-    job: Job, scenario: Scenario, scale: Array, table: Array, roof: npt.NDArray[np.bool_],
-    owners: list[str],
-) -> ScenarioLoads:  # fmt: skip
-    """Weigh one scenario from the table of masses (kg, sigma, x, y, z)."""
-    vehicle = job.vehicle
-    kg, sigma = table[:, 0] * scale, table[:, 1] * scale
-    x, y, z = table[:, 2], table[:, 3], table[:, 4]
-    at_rear = x / vehicle.wheelbase
-    front, rear = reactions(kg, x, vehicle.wheelbase)
-    gross = front + rear
-    to_right = 0.5 + y * ((1 - at_rear) / vehicle.track_front + at_rear / vehicle.track_rear)
-    right = float(np.sum(kg * to_right))
-    ones = np.ones_like(kg)
-    doubt = _rss(sigma, ones)
-    ratings = vehicle.ratings
-    centre = tuple(float(np.sum(kg * c)) / gross if gross > 0 else 0.0 for c in (x, y, z))
+def _totals(job: Job, shares: dict[str, tuple[Share, ...]]) -> list[Share]:
+    """Add up what every scenario scales alike: the shares of one fill and mount.
+
+    What some scenario leaves behind stays by itself.
+    """
+    apart = {owner for scenario in job.scenarios for owner in scenario.left_behind}
+    groups: dict[tuple[str, str, str], list[Share]] = {}
+    for rows in shares.values():
+        for share in rows:
+            owner = share.owner if share.owner in apart else GROUND
+            groups.setdefault((owner, share.fill, share.mount), []).append(share)
+    return [
+        Share(
+            *key,
+            tuple(map(sum, zip(*(s.sums for s in rows), strict=True))),
+            tuple(map(sum, zip(*(s.variances for s in rows), strict=True))),
+        )
+        for key, rows in groups.items()
+    ]
+
+
+def _weigh(job: Job, scenario: Scenario, totals: list[Share]) -> ScenarioLoads:
+    """Scale and add the totals in one scenario."""
+    total, spread = [0.0] * 9, [0.0] * 6
+    for share in totals:
+        f = factor(scenario, share)
+        if f:
+            total = [t + f * s for t, s in zip(total, share.sums, strict=True)]
+            spread = [t + f * f * v for t, v in zip(spread, share.variances, strict=True)]
+    front, rear, gross, left, right, roof = total[:6]
+    doubts = [math.sqrt(v) for v in spread]
+    ratings = job.vehicle.ratings
     combination = None
     if scenario.trailer > 0:
-        train = gross + scenario.trailer - scenario.ball
-        spread = math.hypot(doubt, 0.03 * (scenario.trailer - scenario.ball))
-        combination = Figure(train, spread, ratings.combination or None)
-    totals: dict[str, tuple[float, float, float]] = {}
-    for owner, m, r, side in zip(
-        owners, kg.tolist(), (kg * at_rear).tolist(), (kg * (2 * to_right - 1)).tolist(),
-        strict=True,
-    ):  # fmt: skip
-        a, b, c = totals.get(owner, (0.0, 0.0, 0.0))
-        totals[owner] = (a + m, b + r, c + side)
+        behind = scenario.trailer - scenario.ball
+        combination = Figure(
+            gross + behind,
+            math.hypot(doubts[2], TRAILER_DOUBT * behind),
+            ratings.combination or None,
+        )
+    x, y, z = (m / gross if gross > 0 else 0.0 for m in total[6:])
     return ScenarioLoads(
         scenario.id,
         scenario.name,
-        Figure(front, _rss(sigma, 1 - at_rear), ratings.front_axle),
-        Figure(rear, _rss(sigma, at_rear), ratings.rear_axle),
-        Figure(gross, doubt, ratings.gross),
-        Figure(gross - right, _rss(sigma, 1 - to_right)),
-        Figure(right, _rss(sigma, to_right)),
-        Figure(ratings.gross - gross, doubt, 0.0),
+        Figure(front, doubts[0], ratings.front_axle),
+        Figure(rear, doubts[1], ratings.rear_axle),
+        Figure(gross, doubts[2], ratings.gross),
+        Figure(left, doubts[3]),
+        Figure(right, doubts[4]),
+        Figure(ratings.gross - gross, doubts[2], 0.0),
         combination,
-        Figure(float(np.sum(kg[roof])), _rss(sigma[roof], ones[roof]), ratings.roof or None),
+        Figure(roof, doubts[5], ratings.roof or None),
         _stance(job, front, rear),
-        (centre[0], centre[1], centre[2]),
-        totals,
+        (x, y, z),
     )
+
+
+TRAILER_DOUBT = 0.03
+"""A trailer's mass counts as known from its data sheet."""
 
 
 def _stance(job: Job, front: float, rear: float) -> Stance:

@@ -1,0 +1,26 @@
+"""Files that ship with the program."""
+
+from pathlib import Path
+
+FOLDER = Path(__file__).parent.parent / "resources"
+
+
+def shipped(*names: str) -> bytes:
+    """Read a file of the program's resources.
+
+    Parameters
+    ----------
+    *names : str
+        Folders and file name below ``resources``.
+
+    Returns
+    -------
+    bytes
+        Its contents.
+
+    Raises
+    ------
+    FileNotFoundError
+        The installation is damaged.
+    """
+    return FOLDER.joinpath(*names).read_bytes()

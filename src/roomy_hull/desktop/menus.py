@@ -1,0 +1,109 @@
+"""Menus and keys, made of the registry; nothing is declared here."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QAction, QKeySequence
+from PyQt6.QtWidgets import QMainWindow, QMenu, QWidget
+
+from roomy_hull.actions.registry import Action, Registry
+from roomy_hull.actions.workbench import Workbench
+
+
+class Menus:
+    """The window's menus and keys.
+
+    Titles stand at once; actions and keys are made by `fill`, when the window stands or a menu is
+    first opened.
+
+    Parameters
+    ----------
+    window : QMainWindow
+        Whose menu bar is used.
+    ground : QWidget
+        Where keys work that do not work everywhere.
+    registry : Registry
+        The actions.
+    bench : Workbench
+        Says what is enabled.
+    do : callable
+        Does an action by its id.
+    open_recent : callable
+        Opens a recent job.
+    """
+
+    def __init__(
+        self,
+        window: QMainWindow,
+        ground: QWidget,
+        registry: Registry,
+        bench: Workbench,
+        do: Callable[[str], None],
+        open_recent: Callable[[Path], None],
+    ) -> None:
+        self._window, self._ground = window, ground
+        self._registry, self._bench = registry, bench
+        self._do, self._open_recent = do, open_recent
+        self.actions: dict[str, QAction] = {}
+        self._menus: dict[str, QMenu] = {}
+        bar = window.menuBar()
+        for title in registry.menus():
+            menu = bar.addMenu(title) if bar is not None else None
+            if menu is not None:
+                self._menus[title] = menu
+                menu.setToolTipsVisible(True)
+                menu.aboutToShow.connect(self._show)
+                menu.aboutToHide.connect(self._hide)
+
+    def fill(self) -> None:
+        """Make actions and keys, once."""
+        if self.actions:
+            return
+        for title, actions in self._registry.menus().items():
+            menu = self._menus[title]
+            for action in actions:
+                self.actions[action.id] = self._action(action)
+                menu.addAction(self.actions[action.id])
+                if action.id == "job.open":
+                    self.recent = QMenu("Recent jobs", self._window)
+                    self.recent.aboutToShow.connect(self._fill_recent)
+                    menu.addMenu(self.recent)
+
+    def _action(self, action: Action) -> QAction:
+        found = QAction(action.words, self._window)
+        found.setToolTip(action.tip)
+        found.setShortcuts([QKeySequence(k) for k in action.keys])
+        found.triggered.connect(lambda _on=False, a=action: self._do(a.id))
+        if not action.everywhere:
+            found.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            self._ground.addAction(found)
+        else:
+            self._window.addAction(found)
+        return found
+
+    def _show(self) -> None:
+        """Show what can be done now, and what undo and redo would do."""
+        self.fill()
+        for action in self._registry.all():
+            self.actions[action.id].setEnabled(action.enabled(self._bench))
+        history = self._bench.history
+        self.actions["edit.undo"].setText(f"Undo {history.undo_words()}".strip())
+        self.actions["edit.redo"].setText(f"Redo {history.redo_words()}".strip())
+
+    def _hide(self) -> None:
+        """Let every key work again; an action that cannot be done is not done."""
+        for action in self.actions.values():
+            action.setEnabled(True)
+
+    def _fill_recent(self) -> None:
+        self.recent.clear()
+        for path in self._bench.keeping.recent():
+            entry = self.recent.addAction(path.name)
+            if entry is not None:
+                entry.setToolTip(str(path))
+                entry.triggered.connect(lambda _on=False, p=path: self._open_recent(p))
+        if self.recent.isEmpty():
+            none = self.recent.addAction("None yet")
+            if none is not None:
+                none.setEnabled(False)
