@@ -63,6 +63,8 @@ environment() {
   "$ROOT/.venv/bin/python" -m pip install --quiet --disable-pip-version-check --no-index --no-deps \
     --no-build-isolation --editable "$ROOT" 2>>"$ROOT/.venv/install.log" ||
     { say "Roomy Hull itself could not be installed:"; tail -n 15 "$ROOT/.venv/install.log" >&2; return 3; }
+  # Compiled once, so that every start is quick.
+  "$ROOT/.venv/bin/python" -m compileall -q "$ROOT/src" >/dev/null 2>&1
   printf '%s\n' "$want" >"$stamp"
 }
 

@@ -286,14 +286,19 @@ class Workbench:
             top = max([box.z1 + 60, *(z + 20 for z in taken)])
             return made.but(x=box.centre()[0], y=0.0, z=top)
         floor = ground.tray["floor"]
-        y = 0.0
-        rows = [t.envelope for t in self.verdict.assembly.things
-                if isinstance(t.value, Carried) and t.envelope.x0 > floor.x1 - 1]  # fmt: skip
-        for step in range(16):
-            y = (-1) ** step * 75.0 * ((step + 1) // 2)
-            if all(b.y1 <= y - made.width / 2 or b.y0 >= y + made.width / 2 for b in rows):
-                break
-        return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=max(floor.z1 - 260, 560.0))
+        behind = [
+            t.envelope
+            for t in self.verdict.assembly.things
+            if isinstance(t.value, Carried) and t.envelope.x1 > floor.x1
+        ]
+        z = max(floor.z1 - 260, 560.0)
+        half = made.width / 2
+        steps = sorted((n * 25.0 for n in range(-40, 41)), key=abs)
+        for y in (s for s in steps if abs(s) + half <= floor.y1 + 150):
+            if all(b.y1 <= y - half or b.y0 >= y + half for b in behind):
+                return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=z)
+        rear = max(b.x1 for b in behind) if behind else floor.x1
+        return made.but(x=rear + 20 + made.length / 2, y=0.0, z=z)
 
     def spaces(self, key: str, side: str = "") -> list[FreeSpace]:
         """Give the free space of a stores' unit in every bay of a side (all bays without one)."""

@@ -39,6 +39,7 @@ def application() -> QApplication:
     app.setApplicationDisplayName("Roomy Hull")
     app.setDesktopFileName("roomy-hull")
     themes.load_fonts()
+    app.setFont(themes.font(13))
     _kept.append(app)
     return app
 

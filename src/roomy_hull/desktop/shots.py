@@ -85,6 +85,10 @@ def _loads(window: MainWindow) -> None:
 def _cut(window: MainWindow) -> None:
     window.bench.set_look(stage="Cut")
     _wait_for_cut(window)
+    cut = window.cut_stage.cut
+    folded = [n for n, b in enumerate(cut.blanks, 1) if len(b.bends) == 4] if cut is not None else []
+    if folded:
+        window.cut_stage.list.setCurrentRow(folded[min(2, len(folded) - 1)])
 
 
 def _wait_for_cut(window: MainWindow) -> None:

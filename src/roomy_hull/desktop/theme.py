@@ -233,7 +233,6 @@ def apply(app: QApplication, theme: Theme) -> None:
     p.setColor(QPalette.ColorGroup.Disabled, role.Text, QColor(theme.faint))
     p.setColor(QPalette.ColorGroup.Disabled, role.ButtonText, QColor(theme.faint))
     app.setPalette(p)
-    app.setFont(font(13))
     app.setStyleSheet(_sheet(theme))
 
 

@@ -93,7 +93,7 @@ def _decode(data: bytes, place: str) -> Any:
     try:
         return json.loads(text, parse_constant=refuse, object_pairs_hook=once)
     except json.JSONDecodeError as trouble:
-        cut = trouble.pos >= len(text.rstrip()) - 1
+        cut = trouble.pos >= len(text.rstrip()) - 1 or trouble.msg.startswith("Unterminated")
         what = "the file ends too early" if cut else f"the text is damaged ({trouble.msg})"
         raise JobFileError(
             what,

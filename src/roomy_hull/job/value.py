@@ -1,7 +1,7 @@
 """What all parts of a job share: frozen, validated, and never losing a field it does not know."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Self
+from typing import Annotated, Any, Self, get_origin
 
 import msgspec
 from msgspec import Meta
@@ -74,6 +74,8 @@ def set_aside(raw: Any, kind: Any) -> Any:
     object
         A copy of `raw`, ready for conversion.
     """
+    if get_origin(kind) is Annotated:
+        kind = kind.__origin__
     if isinstance(raw, list):
         args = getattr(kind, "__args__", ())
         inner = args[0] if args else Any
@@ -98,7 +100,9 @@ def set_aside(raw: Any, kind: Any) -> Any:
 
 
 def put_back(raw: Any) -> Any:
-    """Undo `set_aside` on built-in objects before they are written."""
+    """Undo `set_aside` on built-in objects before they are written; whole figures lose their ".0"."""
+    if isinstance(raw, float) and raw.is_integer():
+        return int(raw)
     if isinstance(raw, list | tuple):
         return [put_back(item) for item in raw]
     if not isinstance(raw, dict):

@@ -47,7 +47,7 @@ class Ground(QWidget):
         super().__init__()
         self._bench, self._theme = bench, theme
         self.turn_ms = 170
-        self._zoom, self._shift = 1.0, QPointF(0, 0)
+        self._zoom, self._shift, self._sink = 1.0, QPointF(0, 0), 0.0
         self._pan_from: QPointF | None = None
         self._seen = (bench.look.station, bench.look.whole)
         self._turn = 1.0
@@ -85,7 +85,7 @@ class Ground(QWidget):
         look = self._bench.look
         seen = (look.station, look.whole)
         if seen != self._seen:
-            self._zoom, self._shift = 1.0, QPointF(0, 0)
+            self._face_on()
             if seen[0] != self._seen[0] and self.turn_ms > 0:
                 self._animation.stop()
                 self._animation.setDuration(self.turn_ms)
@@ -116,7 +116,7 @@ class Ground(QWidget):
         ox = upper.center().x() - (upper_mm[0] + upper_mm[2]) / 2 * z + self._shift.x()
         slack_e = (upper.height() - tall_e * s) / 2
         oy = upper.bottom() - slack_e + upper_mm[1] * s + self._shift.y()
-        cy = lower.center().y() + (lower_mm[1] + lower_mm[3]) / 2 * z
+        cy = lower.center().y() + (lower_mm[1] + lower_mm[3]) / 2 * z + self._sink
         return Layout(upper, lower, Window(ox, oy, z), Window(ox, cy, z))
 
     def views(self) -> tuple[View, View]:
@@ -238,7 +238,7 @@ class Ground(QWidget):
     def at(self, pos: QPointF) -> tuple[Thing | None, bool]:
         """Find the nearest thing under a point, and whether the point is in the elevation."""
         where = self.layout_now()
-        upper = pos.y() < where.lower.top() - HEAD
+        upper = self._upper(pos, where)
         window = where.elevation if upper else where.cut
         view = self.views()[0 if upper else 1]
         h, k = window.mm(pos.x(), pos.y())
@@ -278,7 +278,8 @@ class Ground(QWidget):
         if event is None:
             return
         if self._pan_from is not None:
-            self._shift += event.position() - self._pan_from
+            by = event.position() - self._pan_from
+            self._slide(by, upper=self._upper(event.position(), self.layout_now()))
             self._pan_from = event.position()
             self.update()
         elif self.drag.held:
@@ -325,18 +326,31 @@ class Ground(QWidget):
         """Zoom about the pointer."""
         if event is None:
             return
-        old = self._zoom
-        self._zoom = min(8.0, max(1.0, old * 1.0015 ** event.angleDelta().y()))
-        if self._zoom <= 1.0:
-            self._shift = QPointF(0, 0)
+        pos, before = event.position(), self.layout_now()
+        zoom = min(8.0, max(1.0, self._zoom * 1.0015 ** event.angleDelta().y()))
+        if zoom <= 1.0:
+            self._face_on()
         else:
-            where = self.layout_now()
-            ratio = self._zoom / old
-            dx = (event.position().x() - where.upper.center().x() - self._shift.x()) * (1 - ratio)
-            dy = (event.position().y() - where.upper.bottom() - self._shift.y()) * (1 - ratio)
-            self._shift += QPointF(dx, dy)
+            upper = self._upper(pos, before)
+            held = (before.elevation if upper else before.cut).mm(pos.x(), pos.y())
+            self._zoom = zoom
+            after = self.layout_now()
+            self._slide(pos - (after.elevation if upper else after.cut).px(held), upper=upper)
         self.update()
         event.accept()
+
+    def _face_on(self) -> None:
+        """Show everything again."""
+        self._zoom, self._shift, self._sink = 1.0, QPointF(0, 0), 0.0
+
+    def _slide(self, by: QPointF, *, upper: bool) -> None:
+        """Shift both pictures along, and one of them up or down. [px]"""
+        self._shift += QPointF(by.x(), by.y() if upper else 0.0)
+        self._sink += 0.0 if upper else by.y()
+
+    def _upper(self, pos: QPointF, where: Layout) -> bool:
+        """Say whether a point is in the elevation."""
+        return pos.y() < where.lower.top() - HEAD
 
     def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Keep the walkabout in its corner."""

@@ -142,8 +142,8 @@ def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
         depth = min(_overlap_depth(a.envelope, b.envelope))
         yield Flaw("overlap", depth, 0.0, where=(hull(shared) if shared else inner,))
         return
-    yield from _zone_flaws(a, b)
-    yield from _zone_flaws(b, a)
+    yield from _zone_flaws(a, b.envelope)
+    yield from _zone_flaws(b, a.envelope)
 
 
 def _overlap_depth(a: Box, b: Box) -> tuple[float, float, float]:
@@ -155,18 +155,19 @@ def _overlap_depth(a: Box, b: Box) -> tuple[float, float, float]:
     )
 
 
-def _zone_flaws(owner: Thing, other: Thing) -> Iterable[Flaw]:
-    """Judge whether a thing's keep-clear zones are free of another's solids."""
+def _zone_flaws(owner: Thing, other: Box) -> Iterable[Flaw]:
+    """Judge whether a thing's keep-clear zones are free of another's box; one flaw of each kind."""
+    kinds: set[str] = set()
     for zone, box in expanded_zones(owner):
-        met = box.common(other.envelope)
-        if met is None:
+        met = box.common(other)
+        if met is None or zone.kind in kinds:
             continue
+        kinds.add(zone.kind)
         needed = _zone_width(box, owner.envelope)
         yield Flaw(
             zone.kind, max(0.0, needed - min(_shared_depth(box, met, owner.envelope))), needed,
             other=owner.id, where=(met,),
         )  # fmt: skip
-        return
 
 
 def _zone_width(zone: Box, envelope: Box) -> float:
@@ -200,6 +201,8 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
             if met is not None:
                 yield Flaw("arch", min(_overlap_depth(thing.envelope, box)), 0.0, name,
                            where=(met,))  # fmt: skip
+            else:
+                yield from _zone_flaws(thing, box)
 
 
 def _in_bay(thing: Thing) -> Iterable[Flaw]:

@@ -80,7 +80,10 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
         title = f"{name} stands in the wheel arch ({flaw.other})"
     elif flaw.kind == "vent":
         weight, source = "look", "the fridge's data sheet"
-        title = f"The vent of {name} is too near to the wall"
+        title = f"The vent of {name} is too near to the {'wall' if flaw.how else 'wheel arch'}"
+    elif flaw.kind == "running":
+        weight, source = "look", f"{PRACTICE}, running gap"
+        title = f"{name} runs too near to the wheel arch"
     elif flaw.kind == "pitch":
         weight, source = "look", f"{PRACTICE}, slotted rails"
         title = f"{name} is off the rail pitch"

@@ -1,0 +1,63 @@
+"""How long one step of a drag takes in the window: new job value, verdict, overlays and paint."""
+
+import json
+import os
+import statistics
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+
+from edit import p95
+from jobs import crowded
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.desktop import application
+from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+
+
+def drag(job: Job, key: str) -> dict[str, float]:
+    """Hold a unit and move it to and fro, painting the whole window at every step. [ms]"""
+    app = application.application()
+    where = Path(tempfile.mkdtemp())
+    window = application.window_for(Workbench(job, Keeping(where, where)))
+    window.ground.turn_ms = 0
+    window.resize(1280, 800)
+    window.show()
+    window.settle()
+    app.processEvents()
+    bench, ground = window.bench, window.ground
+    thing = bench.verdict.assembly.thing(key)
+    assert thing is not None
+    view = ELEVATION[bench.look.station]
+    h0, k0, h1, k1 = view.rect(thing.envelope)
+    at = ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
+    ground.drag.press(thing, view, ground.layout_now().elevation.mm(at.x(), at.y()), at)
+    times = []
+    for n in range(220):
+        to = at + type(at)(-6.0 * (n % 12) - 5, 0)
+        start = time.perf_counter()
+        ground.drag.move(ground.layout_now().elevation.mm(to.x(), to.y()), to)
+        ground.update()
+        app.processEvents()
+        times.append((time.perf_counter() - start) * 1e3)
+    ground.drag.cancel()
+    bench.history.mark_saved()
+    window.close()
+    return {"median": statistics.median(times[20:]), "p95": p95(times[20:])}
+
+
+def main() -> None:
+    """Print the figures as JSON."""
+    demo = demo_job()
+    busy = edits.changed(crowded(60), "d1", u=0.0)
+    json.dump({"demo": drag(demo, "sample-fridge"), "units_60": drag(busy, "d1")}, sys.stdout)
+
+
+if __name__ == "__main__":
+    main()

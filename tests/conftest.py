@@ -1,0 +1,51 @@
+"""Shared by all tests: the demo job, a workbench and a window that keep nothing of the machine's."""
+
+import os
+import sys
+from pathlib import Path
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.model import Job
+from roomy_hull.verdict.verdict import Verdict, judge
+
+settings.register_profile(
+    "project",
+    deadline=None,
+    max_examples=60,
+    derandomize=True,
+    database=None,
+    suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
+)
+settings.load_profile("project")
+
+
+@pytest.fixture(scope="session")
+def demo() -> Job:
+    """The shipped demo job."""
+    return demo_job()
+
+
+@pytest.fixture(scope="session")
+def demo_verdict(demo: Job) -> Verdict:
+    """The demo job, judged."""
+    return judge(demo)
+
+
+@pytest.fixture
+def keeping(tmp_path: Path) -> Keeping:
+    """Preferences and autosaves in a folder of the test's own."""
+    return Keeping(tmp_path / "config", tmp_path / "state")
+
+
+@pytest.fixture
+def bench(demo: Job, keeping: Keeping) -> Workbench:
+    """A workbench with the demo job."""
+    return Workbench(demo, keeping)

@@ -1,0 +1,134 @@
+import csv
+import io
+from pathlib import Path
+
+import ezdxf
+import pytest
+from ezdxf import recover
+
+from roomy_hull.core.sheetmetal import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.formats import cutfiles
+from roomy_hull.formats.csv_tables import bar_list, part_list
+from roomy_hull.formats.dxf import blank_dxf, rounded, sheet_dxf
+from roomy_hull.making.cutlist import CutList, cut_list
+from roomy_hull.making.flats import blank
+from roomy_hull.verdict.verdict import Verdict
+
+
+@pytest.fixture(scope="module")
+def cut(demo_verdict: Verdict) -> CutList:
+    return cut_list(demo_verdict.assembly.parts())
+
+
+@pytest.fixture(scope="module")
+def written(cut: CutList, tmp_path_factory: pytest.TempPathFactory) -> Path:
+    folder = tmp_path_factory.mktemp("cut")
+    cutfiles.write(cut, folder)
+    return folder
+
+
+def test_every_drawing_audits_clean(written: Path, cut: CutList) -> None:
+    files = sorted(written.rglob("*.dxf"))
+    assert len(files) == len(cut.blanks) + len(cut.nest.sheets)
+    for file in files:
+        doc, auditor = recover.readfile(file)
+        assert not auditor.has_errors, file.name
+        assert not auditor.has_fixes, file.name
+        assert doc.units == 4
+        assert {"CUT", "BEND", "ETCH"} <= {layer.dxf.name for layer in doc.layers}
+
+
+def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
+    for one in cut.blanks:
+        space = ezdxf.read(io.StringIO(blank_dxf(one))).modelspace()
+        outlines = space.query('LWPOLYLINE[layer=="CUT"]')
+        assert len(outlines) == 1 + len(one.cutouts)
+        assert all(p.closed for p in outlines)
+        points = [tuple(p) for p in outlines[0].get_points("xy")]
+        assert points == [pytest.approx(p, abs=1e-4) for p in one.outline]
+        assert len(space.query('LINE[layer=="BEND"]')) == len(one.bends)
+        assert sorted(c.dxf.radius for c in space.query("CIRCLE")) == pytest.approx(
+            sorted(h.diameter / 2 for h in one.holes)
+        )
+        words = " ".join(t.dxf.text for t in space.query('TEXT[layer=="ETCH"]'))
+        assert one.part.name in words
+        assert f"x{one.part.count}" in words
+
+
+def test_a_nested_sheet_holds_its_blanks_where_they_were_put(cut: CutList) -> None:
+    for sheet in cut.nest.sheets:
+        space = ezdxf.read(io.StringIO(sheet_dxf(sheet))).modelspace()
+        assert len(space.query('LWPOLYLINE[layer=="ETCH"]')) == 1
+        outer = list(space.query('LWPOLYLINE[layer=="CUT"]'))
+        boxes = []
+        for line in outer:
+            xs, ys = zip(*line.get_points("xy"), strict=True)
+            boxes.append((min(xs), min(ys), max(xs), max(ys)))
+        for placed in sheet.placed:
+            want = (placed.x, placed.y, placed.x + placed.length, placed.y + placed.width)
+            assert any(box == pytest.approx(want, abs=1e-3) for box in boxes), (
+                placed.blank.part.name
+            )
+
+
+def test_rounded_openings_have_quarter_circles() -> None:
+    corners = rounded(Cutout(10, 20, 100, 50, 12))
+    assert len(corners) == 8
+    assert [c[2] for c in corners].count(pytest.approx(0.41421356)) == 4
+    assert rounded(Cutout(0, 0, 10, 10)) == [(0, 0, 0), (10, 0, 0), (10, 10, 0), (0, 10, 0)]
+    space = ezdxf.read(
+        io.StringIO(
+            blank_dxf(blank(SheetPart("p", "x", 300, 200, 2, "5052-H32",
+                                      holes=(Hole(30, 30, 9),), cutouts=(Cutout(100, 60, 80, 50, 12),))))
+        )
+    ).modelspace()  # fmt: skip
+    assert space.query("CIRCLE")[0].dxf.center.x == pytest.approx(30)
+
+
+def test_the_part_list_names_every_part_with_its_mass_and_file(written: Path, cut: CutList) -> None:
+    rows = list(csv.DictReader((written / "parts.csv").read_text().splitlines()))
+    assert len(rows) == len(cut.parts)
+    for row, one in zip(rows, cut.parts, strict=True):
+        assert row["part"] == one.name
+        assert int(row["count"]) == one.count
+        if isinstance(one, SheetPart):
+            assert (written / row["file"]).is_file()
+            assert float(row["kg all"]) == pytest.approx(one.mass() * one.count, abs=2e-3)
+        elif isinstance(one, BarPart):
+            assert row["thickness or section"] == one.section
+        else:
+            assert row["kind"] == "bought"
+
+
+def test_the_saw_list_adds_up(cut: CutList) -> None:
+    rows = list(csv.DictReader(io.StringIO(bar_list(cut))))
+    assert len({r["bar"] for r in rows}) == len(cut.bars.bars)
+    total = sum(float(r["length mm"]) for r in rows)
+    assert total == pytest.approx(
+        sum(p.length * p.count for p in cut.parts if isinstance(p, BarPart)), abs=1
+    )
+
+
+def test_a_name_never_becomes_a_formula() -> None:
+    parts = [Hardware("=1+1", "x"), SheetPart("@cmd", "x", 300, 200, 2, "5052-H32")]
+    text = part_list(cut_list(parts), {})  # type: ignore[arg-type]
+    assert "'=1+1" in text
+    assert "'@cmd" in text
+
+
+@pytest.mark.parametrize(
+    ("name", "file"),
+    [
+        ("Net drawer: front", "007-net-drawer-front.dxf"),
+        ("../../etc", "007-etc.dxf"),
+        ("Ä", "007-part.dxf"),
+    ],
+)
+def test_file_names_are_plain(name: str, file: str) -> None:
+    assert cutfiles.file_name(7, name) == file
+
+
+def test_writing_stops_where_it_is_told_to(cut: CutList, tmp_path: Path) -> None:
+    written = cutfiles.write(cut, tmp_path, lambda share: share < 0.2)
+    assert 0 < len(written) < 20
+    assert not (tmp_path / "parts.csv").exists()

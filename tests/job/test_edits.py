@@ -1,0 +1,131 @@
+import msgspec
+import pytest
+
+from roomy_hull.core.errors import EditError
+from roomy_hull.job import edits
+from roomy_hull.job.history import History
+from roomy_hull.job.model import Acceptance, Job
+
+
+def test_a_change_shares_everything_else(demo: Job) -> None:
+    new = edits.changed(demo, "sample-fridge", u=100.0)
+    assert new.thing("sample-fridge").u == 100  # type: ignore[union-attr]
+    assert new.vehicle is demo.vehicle
+    assert sum(a is b for a, b in zip(new.units, demo.units, strict=True)) == len(demo.units) - 1
+
+
+def test_a_change_to_the_same_value_is_no_change(demo: Job) -> None:
+    fridge = demo.thing("sample-fridge")
+    assert edits.changed(demo, "sample-fridge", u=fridge.u) is demo  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(
+    ("key", "changes", "says"),
+    [
+        ("nobody", {"u": 1.0}, "no unit"),
+        ("sample-fridge", {"width": -5.0}, "Sample fridge"),
+        ("sample-fridge", {"bay": "Z"}, "no bay"),
+        ("sample-fridge", {"vent_side": "top"}, "Sample fridge"),
+        ("water", {"baffles": 2.5}, "whole number"),
+        ("spare", {"mass": "heavy"}, "figure"),
+    ],
+)
+def test_an_impossible_change_is_refused_and_named(
+    demo: Job, key: str, changes: dict[str, object], says: str
+) -> None:
+    with pytest.raises(EditError) as caught:
+        edits.changed(demo, key, **changes)
+    assert says in str(caught.value)
+
+
+def test_added_things_get_an_id_of_their_own(demo: Job) -> None:
+    twin = edits.added(demo, demo.units[2])
+    assert twin.units[-1].id == "wet-bench-2"
+    third = edits.added(twin, twin.units[-1])
+    assert third.units[-1].id == "wet-bench-3"
+    jerry = edits.added(demo, demo.carried[1])
+    assert jerry.carried[-1].id == "jerry-2"
+    with pytest.raises(EditError, match="no bay"):
+        edits.added(demo, msgspec.structs.replace(demo.units[0], bay="Z"))
+
+
+def test_removing_twice_removes_once(demo: Job) -> None:
+    once = edits.removed(demo, "punt")
+    assert len(once.carried) == len(demo.carried) - 1
+    assert edits.removed(once, "punt") is once
+    assert edits.removed(demo, "water").thing("water") is None
+
+
+def test_mirroring_twice_is_where_it_was(demo: Job) -> None:
+    there = edits.mirrored(demo, "sample-fridge")
+    assert there.thing("sample-fridge").bay == "L"  # type: ignore[union-attr]
+    assert edits.mirrored(there, "sample-fridge") == demo
+    spare = edits.mirrored(demo, "spare")
+    assert spare.carried[0].y == -330
+    assert edits.mirrored(demo, "nothing") is demo
+
+
+def test_mirroring_keeps_a_handed_vent_right(demo: Job) -> None:
+    job = edits.changed(demo, "sample-fridge", vent_side="left")
+    assert edits.mirrored(job, "sample-fridge").thing("sample-fridge").vent_side == "right"  # type: ignore[union-attr]
+
+
+def test_what_has_no_other_side_is_not_mirrored(demo: Job) -> None:
+    with pytest.raises(EditError, match="no counterpart"):
+        edits.mirrored(demo, "waders")
+
+
+def test_a_later_acceptance_replaces_an_earlier_one(demo: Job) -> None:
+    first = Acceptance(code="fit.pitch", subjects=("tools",), reason="fits", initials="A")
+    second = Acceptance(code="fit.pitch", subjects=("tools",), reason="still fits", initials="B")
+    job = edits.accepted(edits.accepted(demo, first), second)
+    assert job.accepted == (second,)
+
+
+def test_history_steps_back_and_forth(demo: Job) -> None:
+    history = History(demo)
+    moved = edits.changed(demo, "tools", u=500.0)
+    assert not history.undo()
+    assert history.push("move tools", moved)
+    assert not history.push("nothing", moved)
+    assert history.undo_words() == "move tools"
+    assert history.dirty
+    assert history.undo()
+    assert history.job is demo
+    assert not history.dirty
+    assert history.redo_words() == "move tools"
+    assert history.redo()
+    assert history.job is moved
+    assert not history.redo()
+    history.mark_saved()
+    assert not history.dirty
+    history.mark_unsaved()
+    assert history.dirty
+
+
+def test_a_preview_leaves_no_step_until_it_is_pushed(demo: Job) -> None:
+    history = History(demo)
+    for n in range(50):
+        history.preview(edits.changed(demo, "tools", u=500.0 + 25 * n))
+    assert history.settled is demo
+    assert history.job is not demo
+    history.push("move tools", history.job)
+    assert history.undo()
+    assert history.job is demo
+    history.preview(edits.removed(demo, "tools"))
+    history.cancel()
+    assert history.job is demo
+
+
+def test_a_new_step_forgets_what_could_be_redone_and_the_list_is_bounded(demo: Job) -> None:
+    history = History(demo)
+    history.push("a", edits.changed(demo, "tools", u=500.0))
+    history.undo()
+    history.push("b", edits.changed(demo, "tools", u=525.0))
+    assert not history.redo_words()
+    for n in range(History.LIMIT + 20):
+        history.push(f"step {n}", edits.changed(demo, "tools", u=float(n)))
+    count = 0
+    while history.undo():
+        count += 1
+    assert count == History.LIMIT - 1

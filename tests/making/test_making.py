@@ -1,0 +1,197 @@
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.sheetmetal import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.core.tables import Stock, stock
+from roomy_hull.making import bars, sheets
+from roomy_hull.making.cutlist import cut_list
+from roomy_hull.making.flats import Blank, blank, fits, hole_to_bend, least_flange
+from roomy_hull.making.judge import judge
+from roomy_hull.verdict.verdict import Verdict
+
+SHOP = Stock(((2440, 1220), (3000, 1500)), 6500, 3, 10, "test")
+
+
+def part(length: float = 600, width: float = 400, **changes: object) -> SheetPart:
+    fields: dict[str, object] = {
+        "name": "part", "owner": "x", "length": length, "width": width, "thickness": 2.0,
+        "material": "5052-H32",
+    }  # fmt: skip
+    return SheetPart(**(fields | changes))  # type: ignore[arg-type]
+
+
+def polygon_area(points: tuple[tuple[float, float], ...]) -> float:
+    pairs = zip(points, points[1:] + points[:1], strict=True)
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in pairs) / 2
+
+
+flange = st.sampled_from([0.0, 20.0, 60.0, 150.0])
+
+
+@given(st.floats(200, 900), st.floats(200, 900), flange, flange, flange, flange)
+def test_a_blanks_outline_has_its_parts_area_and_runs_counter_clockwise(
+    a: float, b: float, left: float, right: float, front: float, back: float
+) -> None:
+    one = part(a, b, left=left, right=right, front=front, back=back)
+    flat = blank(one)
+    assert polygon_area(flat.outline) == pytest.approx(one.area())
+    assert (flat.length, flat.width) == one.developed()
+    assert all(
+        -1e-9 <= x <= flat.length + 1e-9 and -1e-9 <= y <= flat.width + 1e-9
+        for x, y in flat.outline
+    )
+    assert len(flat.bends) == sum(f > 0 for f in (left, right, front, back))
+
+
+def test_a_bend_lies_half_its_allowance_inside_the_bend_start() -> None:
+    one = part(left=100.0)
+    flat = blank(one)
+    bend = flat.bends[0]
+    allowance = math.pi / 2 * (3 + 0.44 * 2)
+    # From the blank's left edge: the straight leg 100 - (R + T), then half the allowance.
+    assert bend.a[0] == pytest.approx(100 - 5 + allowance / 2)
+    assert bend.a[0] == bend.b[0]
+    assert (bend.a[1], bend.b[1]) == (0, 400)
+
+
+def test_openings_move_with_the_base() -> None:
+    one = part(left=100.0, holes=(Hole(50, 60, 8),), cutouts=(Cutout(200, 100, 50, 40),))
+    flat = blank(one)
+    shift = one.flange_flat(100.0)
+    assert (flat.holes[0].x, flat.holes[0].y) == pytest.approx((50 + shift, 60))
+    assert flat.cutouts[0].x == pytest.approx(200 + shift)
+
+
+def test_the_nearest_hole_to_a_bend_counts() -> None:
+    assert hole_to_bend(part(holes=(Hole(9, 9, 8),))) is None
+    one = part(left=50.0, holes=(Hole(20, 200, 8), Hole(40, 200, 8)))
+    assert hole_to_bend(one) == pytest.approx(20 - 5 - 4)
+
+
+def test_what_cannot_be_made_is_found() -> None:
+    short = part(left=8.0)
+    assert least_flange(short) == 11
+    near = part(left=50.0, holes=(Hole(12, 200, 8),))
+    large = part(3200, 1000)
+    wide = part(1600, 1550)
+    long = BarPart("rail", "x", "40x40x3", 7000, "6061-T6")
+    codes = {
+        name: [(f.code, f.weight) for f in judge((p,))]
+        for name, p in (("short", short), ("near", near), ("large", large), ("wide", wide), ("long", long),
+                        ("good", part(left=50.0)), ("bought", Hardware("slides", "x")))
+    }  # fmt: skip
+    assert codes == {
+        "short": [("making.flange", "look")], "near": [("making.hole", "look")],
+        "large": [("making.sheet_stock", "stop")], "wide": [("making.sheet_stock", "stop")],
+        "long": [("making.bar_stock", "stop")], "good": [], "bought": [],
+    }  # fmt: skip
+    assert judge((wide,))[0].measured == pytest.approx(1550)
+    assert judge((large,))[0].measured == pytest.approx(3200)
+
+
+def test_grain_keeps_a_blank_from_turning() -> None:
+    assert fits(blank(part(1400, 2900)), (3000, 1500), 10)
+    assert not fits(blank(part(1400, 2900, grain=True)), (3000, 1500), 10)
+
+
+sizes = st.lists(st.tuples(st.integers(60, 1100), st.integers(60, 900)), min_size=1, max_size=25)
+
+
+@given(sizes)
+def test_every_nesting_is_valid_and_no_better_than_its_bound(pieces: list[tuple[int, int]]) -> None:
+    blanks = [blank(part(float(a), float(b), name=f"p{n}")) for n, (a, b) in enumerate(pieces)]
+    nest = sheets.nest(blanks, SHOP)
+    ((used, bound),) = nest.bounds.values()
+    assert len(nest.sheets) == used >= bound >= 1
+    placed = [p for s in nest.sheets for p in s.placed]
+    assert len(placed) == len(pieces)
+    for sheet in nest.sheets:
+        assert 0 < sheet.used() <= 1
+        for n, p in enumerate(sheet.placed):
+            assert p.x >= 10 - 1e-6
+            assert p.x + p.length <= sheet.length - 10 + 1e-6
+            for q in sheet.placed[n + 1 :]:
+                apart = max(q.x - p.x - p.length, p.x - q.x - q.length,
+                            q.y - p.y - p.width, p.y - q.y - q.width)  # fmt: skip
+                assert apart >= 3 - 1e-6
+
+
+def test_exact_fits_fit() -> None:
+    # Two blanks of 1208.5 × 1200 with a kerf of 3 and trims of 10 fill 2440 × 1220 exactly.
+    blanks = [blank(part(1208.5, 1200.0)) for _ in range(2)]
+    shop = Stock(((2440, 1220),), 6500, 3, 10, "test")
+    assert len(sheets.nest(blanks, shop).sheets) == 1
+    slightly = [blank(part(1208.6, 1200.0)) for _ in range(2)]
+    assert len(sheets.nest(slightly, shop).sheets) == 2
+
+
+def test_a_blank_that_no_sheet_takes_is_named() -> None:
+    with pytest.raises(InputError, match="part: the blank of 3200 × 1000 mm is larger"):
+        sheets.nest([blank(part(3200, 1000))], SHOP)
+
+
+def test_a_packing_that_is_wrong_is_refused() -> None:
+    group = [blank(part()), blank(part())]
+    size = (2440.0, 1220.0)
+
+    def place(n: int, x: float, y: float) -> sheets.PlacedBlank:
+        return sheets.PlacedBlank(group[n], n, x, y, 600, 400, False)
+
+    sheets.check([(place(0, 10, 10), place(1, 613, 10))], group, size, SHOP)
+    for wrong, says in (
+        ([(place(0, 10, 10),)], "missing"),
+        ([(place(0, 10, 10), place(1, 612, 10))], "too near"),
+        ([(place(0, 9, 10), place(1, 700, 10))], "edge trim"),
+        ([(place(0, 10, 10), place(1, 1900, 10))], "edge trim"),
+    ):
+        with pytest.raises(InputError, match=says):
+            sheets.check(wrong, group, size, SHOP)  # type: ignore[arg-type]
+
+
+def test_nesting_can_be_given_up() -> None:
+    with pytest.raises(InputError, match="given up"):
+        sheets.nest([blank(part())], SHOP, lambda _share: False)
+
+
+@given(st.lists(st.integers(50, 6500), min_size=1, max_size=40))
+def test_bars_hold_their_pieces_and_no_better_than_the_bound(lengths: list[int]) -> None:
+    parts = [BarPart(f"b{n}", "x", "40x40x3", float(v), "6061-T6") for n, v in enumerate(lengths)]
+    plan = bars.plan(parts, 6500, 3)  # type: ignore[arg-type]
+    ((used, bound),) = plan.bounds.values()
+    assert len(plan.bars) == used >= bound
+    assert sorted(v for b in plan.bars for _n, v in b.pieces) == sorted(map(float, lengths))
+    for bar in plan.bars:
+        need = sum(v for _n, v in bar.pieces) + 3 * (len(bar.pieces) - 1)
+        assert need <= 6500 + 1e-6
+        assert bar.offcut == pytest.approx(max(0.0, 6500 - need - 3), abs=1e-6)
+
+
+def test_sections_and_metals_are_sawn_apart_and_counts_count() -> None:
+    parts = [
+        BarPart("a", "x", "40x40x3", 3000, "6061-T6", 3),
+        BarPart("b", "x", "40x40x3", 3000, "6060-T5", 1),
+        BarPart("c", "x", "30x30x3", 3000, "6060-T5", 1),
+    ]
+    plan = bars.plan(parts, 6500, 3)  # type: ignore[arg-type]
+    assert {k: v[0] for k, v in plan.bounds.items()} == {
+        "40x40x3 6061-T6": 2, "40x40x3 6060-T5": 1, "30x30x3 6060-T5": 1,
+    }  # fmt: skip
+    with pytest.raises(InputError, match="longer than the stock bar"):
+        bars.plan([BarPart("long", "x", "40x40x3", 6501, "6061-T6")], 6500, 3)
+
+
+def test_the_demos_cut_is_whole(demo_verdict: Verdict) -> None:
+    parts = demo_verdict.assembly.parts()
+    cut = cut_list(parts)
+    wanted = sum(p.count for p in parts if isinstance(p, SheetPart))
+    assert sum(len(s.placed) for s in cut.nest.sheets) == wanted
+    assert sum(len(b.pieces) for b in cut.bars.bars) == sum(
+        p.count for p in parts if isinstance(p, BarPart)
+    )
+    assert all(isinstance(b, Blank) for b in cut.blanks)
+    assert all(used <= 2 * bound for used, bound in cut.nest.bounds.values())
+    assert stock().sheets

@@ -1,0 +1,101 @@
+import itertools
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from roomy_hull.assembly.assemble import Assembly, assemble, trial_thing
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+from roomy_hull.job.unit import Drawer, Fridge, Unit
+from roomy_hull.kit import stores
+from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.verdict.verdict import judge
+
+DEMO = demo_job()
+FEW = edits.removed(edits.removed(edits.removed(DEMO, "optics"), "bedding"), "bird-bags")
+
+
+def space_of(assembly: Assembly, unit: Unit, v: float = 0.0) -> FreeSpace:
+    return free_space(assembly, trial_thing(unit, assembly), assembly.ground.bays[unit.bay], v)
+
+
+def conflicts_at(job: Job, unit: Unit, u: float, w: float) -> set[str]:
+    """What the fit study says of a unit placed there."""
+    key = "trial"
+    placed = edits.added(job, unit.but(id=key, u=u, w=w))
+    return {
+        f.code for f in judge(placed).findings
+        if key in f.subjects and f.code.startswith("fit") and f.code != "fit.pitch"
+    }  # fmt: skip
+
+
+@given(
+    st.integers(0, 58), st.integers(0, 34), st.sampled_from(["drawer-small", "fridge-40", "shelf"])
+)
+def test_a_place_is_free_exactly_where_the_study_finds_nothing(
+    column: int, row: int, key: str
+) -> None:
+    unit = stores.entry(key).make.but(bay="R")
+    space = space_of(assemble(FEW), unit)  # type: ignore[arg-type]
+    u, w = 13.0 + 25 * column, 7.0 + 25 * row
+    clean = not conflicts_at(FEW, unit, u, w)  # type: ignore[arg-type]
+    assert space.allows(u, w) == clean
+    inside = any(c[0] <= u <= c[2] and c[1] <= w <= c[3] for c in space.cells())
+    assert inside == clean
+
+
+def test_what_is_too_large_says_by_how_much_in_each_direction() -> None:
+    assembly = assemble(DEMO)
+    unit = Drawer(id="big", name="Big", bay="R", width=1600, depth=900, height=1000)
+    space = space_of(assembly, unit)
+    assert space.room is None
+    assert space.short == pytest.approx((110, 40, 110))
+    assert space.cells() == []
+    assert space.nearest(0, 0, 25) is None
+    assert not space.allows(100, 0)
+
+
+def test_nearest_gives_the_nearest_place_on_the_pitch() -> None:
+    assembly = assemble(FEW)
+    unit = stores.entry("drawer-small").make.but(bay="R")
+    space = space_of(assembly, unit)  # type: ignore[arg-type]
+    u = space.nearest(700, 270, 25)
+    assert u is not None
+    assert u % 25 == 0
+    places = [p for p in range(0, 1500, 25) if space.allows(p, 270)]
+    assert abs(u - 700) == min(abs(p - 700) for p in places)
+    assert space.nearest(700, 5000, 25) is None
+
+
+def test_depth_counts(demo: Job) -> None:
+    # Behind a shallow drawer there is room only where the depth leaves it.
+    job = edits.changed(edits.removed(edits.removed(demo, "tools"), "optics"), "bird-bags", w=0.0)
+    assembly = assemble(job)
+    unit = Drawer(id="x", name="X", bay="R", width=300, depth=200, height=150)
+    in_front = space_of(assembly, unit, 0.0)
+    behind = space_of(assembly, unit, 640.0)
+    assert not in_front.allows(600, 0)
+    assert behind.allows(600, 0)
+
+
+def test_a_vent_needs_its_room_before_the_back_wall() -> None:
+    assembly = assemble(FEW)
+    deep = Fridge(id="f", name="F", bay="R", width=400, depth=840, height=400)
+    assert space_of(assembly, deep).short[1] == pytest.approx(20)
+    turned = deep.but(vent_side="left")
+    assert space_of(assembly, turned).room is not None
+
+
+def test_an_empty_bay_is_free_as_far_as_the_opening_lets_it(demo: Job) -> None:
+    job = demo
+    for unit in demo.units:
+        job = edits.removed(job, unit.id)
+    assembly = assemble(job)
+    drawer = Drawer(id="x", name="X", bay="L", width=500, depth=700, height=300)
+    assert space_of(assembly, drawer).cells() == [(10, 0, 1000, 590)]
+    box = stores.entry("tank-60").make.but(bay="L")
+    assert space_of(assembly, box).cells() == [(0, 0, 1200, 580)]  # type: ignore[arg-type]
+    free = itertools.chain.from_iterable(space_of(assembly, drawer).cells())
+    assert all(v >= 0 for v in free)

@@ -1,0 +1,52 @@
+import json
+
+from roomy_hull.formats.jobfile import dumps, loads
+from roomy_hull.job import edits
+from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.verdict.verdict import Verdict, judge
+
+
+def test_the_weightiest_findings_come_first(demo: Job) -> None:
+    job = edits.changed(demo, "sample-fridge", u=80.0)
+    weights = [f.weight for f in judge(job).findings]
+    assert weights == sorted(weights, key=["stop", "look", "note"].index)
+    assert {"stop", "look"} <= set(weights)
+
+
+def test_the_demo_has_one_look_and_no_stop(demo_verdict: Verdict) -> None:
+    assert demo_verdict.count("stop") == 0
+    assert [f.title for f in demo_verdict.findings] == [
+        "Tool drawer: its slides are short of strength on rough roads"
+    ]
+    assert demo_verdict.count("look", "Fit-out") == 1
+    assert demo_verdict.count("look", "Loads") == 0
+
+
+def test_a_look_can_be_accepted_and_a_stop_cannot(demo: Job) -> None:
+    job = edits.changed(demo, "sample-fridge", u=80.0)
+    for finding in judge(job).findings:
+        job = edits.accepted(
+            job,
+            Acceptance(code=finding.code, subjects=finding.subjects, scenario=finding.scenario,
+                       reason="known", initials="KB"),
+        )  # fmt: skip
+    verdict = judge(job)
+    assert all(f.accepted == "known (KB)" for f in verdict.findings if f.weight == "look")
+    assert all(not f.accepted for f in verdict.findings if f.weight == "stop")
+    assert verdict.count("look") == 0
+    assert verdict.count("stop") == 3
+
+
+def test_an_acceptance_of_something_else_is_none(demo: Job) -> None:
+    record = Acceptance(code="loads.slide", subjects=("camp",), reason="r", initials="i")
+    assert judge(edits.accepted(demo, record)).count("look") == 1
+
+
+def test_unknown_fields_are_noted(demo: Job) -> None:
+    raw = json.loads(dumps(demo))
+    raw["units"][0]["felt"] = "grey"
+    raw["later"] = 1
+    notes = [f for f in judge(loads(json.dumps(raw).encode())).findings if f.weight == "note"]
+    assert len(notes) == 2
+    assert all(f.code == "file.unknown" for f in notes)
+    assert any("felt" in f.title for f in notes)

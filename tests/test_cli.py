@@ -1,0 +1,206 @@
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from roomy_hull import cli
+from roomy_hull.formats import jobfile
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+from roomy_hull.verdict.verdict import Verdict
+
+
+class Recorder:
+    """Stands where the desktop would be handed in."""
+
+    def __init__(self) -> None:
+        self.calls: list[tuple[object, ...]] = []
+
+    def desktop(self) -> cli.Desktop:
+        def run(path: Path | None) -> int:
+            self.calls.append(("run", path))
+            return 0
+
+        def shots(path: Path | None, folder: Path) -> list[Path]:
+            self.calls.append(("shots", path, folder))
+            return [folder / "a.png"]
+
+        return cli.Desktop(run, shots)
+
+
+@pytest.fixture
+def recorder() -> Recorder:
+    return Recorder()
+
+
+def command(*args: str) -> int:
+    return cli.main(args, Recorder().desktop())
+
+
+@pytest.fixture
+def clashing(demo: Job, tmp_path: Path) -> Path:
+    path = tmp_path / "clash.hull.json"
+    jobfile.save(edits.changed(demo, "sample-fridge", u=75.0), path)
+    return path
+
+
+def test_check_prints_scenarios_and_findings(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("check", "demo") == 0
+    said = capsys.readouterr().out
+    assert "Leaving full, crew of two" in said
+    assert "LOOK  Tool drawer" in said
+    assert "0 stop, 1 look" in said
+
+
+def test_check_of_a_clash_exits_with_one(
+    clashing: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command("check", str(clashing)) == 1
+    assert (
+        "STOP  Sample fridge and Tool drawer overlap [47.0 against 0.0 mm]"
+        in capsys.readouterr().out
+    )
+
+
+def test_json_carries_what_the_window_shows(
+    demo_verdict: Verdict, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command("check", "demo", "--json") == 0
+    frame = json.loads(capsys.readouterr().out)
+    assert frame["format"] == "roomy-hull-verdict/1"
+    assert frame["job"] == "Brackwater Bird Survey"
+    for row, loads in zip(frame["scenarios"], demo_verdict.loads.scenarios, strict=True):
+        for key, figure in (
+            ("front_kg", loads.front), ("rear_kg", loads.rear), ("gross_kg", loads.gross),
+            ("left_kg", loads.left), ("right_kg", loads.right), ("payload_left_kg", loads.payload_left),
+        ):  # fmt: skip
+            assert row[key]["value"] == pytest.approx(figure.value, abs=1e-3)
+            assert row[key]["doubt"] == pytest.approx(figure.doubt, abs=1e-3)
+            assert row[key]["limit"] == figure.limit
+        assert row["tail_low_mm"] == pytest.approx(loads.stance.tail_low, abs=1e-3)
+        assert sum(o["mass_kg"] for o in row["owners"].values()) == pytest.approx(
+            loads.gross.value, abs=0.02
+        )
+    assert [f["code"] for f in frame["findings"]] == ["loads.slide"]
+    assert {"code", "weight", "title", "subjects", "measured", "limit", "unit", "source"} <= set(
+        frame["findings"][0]
+    )
+    items = {i["id"]: i for i in frame["items"]}
+    assert items["water"]["mass_kg"] == pytest.approx(98.4, abs=0.1)
+    assert len(items["sample-fridge"]["solids"]) == 2
+    assert len(frame["parts"]) == len(demo_verdict.assembly.parts())
+    assert sum(len(s["blanks"]) for s in frame["cut"]["sheets"]) == sum(
+        p["count"] for p in frame["parts"] if p["kind"] == "sheet"
+    )
+
+
+def test_json_names_fixes_and_places(clashing: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("check", str(clashing), "--json") == 1
+    first = json.loads(capsys.readouterr().out)["findings"][0]
+    assert first["where_mm"]
+    assert any(f["changes"] == {"u": 25.0} for f in first["fixes"])
+
+
+def test_cut_writes_files_and_says_how_many(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command("cut", "demo", "--out", str(tmp_path / "c")) == 0
+    assert "sheets" in capsys.readouterr().out
+    assert (tmp_path / "c" / "parts.csv").is_file()
+    assert list((tmp_path / "c" / "blanks").glob("*.dxf"))
+
+
+def test_cut_refuses_while_stops_are_open_unless_told(
+    clashing: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    out = tmp_path / "c"
+    assert command("cut", str(clashing), "--out", str(out)) == 1
+    said = capsys.readouterr().err
+    assert "nothing is written while 3 stop findings are open" in said
+    assert not out.exists()
+    assert command("cut", str(clashing), "--out", str(out), "--anyway") == 1
+    assert (out / "parts.csv").is_file()
+
+
+@pytest.mark.parametrize(
+    ("args", "says"),
+    [
+        (["check", "nothing.hull.json"], "cannot be read"),
+        (["check", "."], "folder"),
+        (["cut", "nothing.hull.json", "--out", "x"], "cannot be read"),
+    ],
+)
+def test_unusable_input_is_two_and_one_line(
+    args: list[str], says: str, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command(*args) == 2
+    said = capsys.readouterr().err
+    assert says in said
+    assert said.count("\n") == 1
+
+
+@pytest.mark.parametrize("args", [["chek", "x"], ["check"], ["cut", "demo"], ["--bogus"]])
+def test_a_wrong_command_is_two_and_points_to_help(
+    args: list[str], capsys: pytest.CaptureFixture[str]
+) -> None:
+    with pytest.raises(SystemExit) as caught:
+        command(*args)
+    assert caught.value.code == 2
+    assert "--help" in capsys.readouterr().err
+
+
+def test_the_desktop_is_started_with_what_was_named(recorder: Recorder, tmp_path: Path) -> None:
+    assert cli.main([], recorder.desktop()) == 0
+    assert cli.main(["open"], recorder.desktop()) == 0
+    assert cli.main(["open", "j.hull.json"], recorder.desktop()) == 0
+    assert cli.main(["shots", "demo", "--out", str(tmp_path)], recorder.desktop()) == 0
+    assert recorder.calls == [
+        ("run", None), ("run", None), ("run", Path("j.hull.json")), ("shots", None, tmp_path)
+    ]  # fmt: skip
+
+
+def test_our_own_faults_are_three_and_no_traceback(
+    monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    def fault(*_args: object) -> None:
+        raise RuntimeError("oops")
+
+    monkeypatch.setattr(cli, "judge", fault)
+    assert command("check", "demo") == 3
+    said = capsys.readouterr().err
+    assert "fault of the program" in said
+    assert "Traceback" not in said
+
+
+def test_the_schema_is_printed(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("schema") == 0
+    assert json.loads(capsys.readouterr().out) == json.loads(json.dumps(jobfile.schema()))
+
+
+BLOCKED = """
+import sys
+class Block:
+    def find_spec(self, name, path=None, target=None):
+        if name.split(".")[0] == "PyQt6":
+            raise ImportError("PyQt6 is not to be had here")
+sys.meta_path.insert(0, Block())
+from roomy_hull import __main__
+sys.argv = ["roomy-hull", *sys.argv[1:]]
+code = __main__.main()
+assert "PyQt6" not in sys.modules
+sys.exit(code)
+"""
+
+
+def test_check_and_cut_run_without_qt(tmp_path: Path) -> None:
+    for args in (["check", "demo"], ["cut", "demo", "--out", str(tmp_path)]):
+        done = subprocess.run(
+            [sys.executable, "-c", BLOCKED, *args],
+            capture_output=True,
+            text=True,
+            env=dict(os.environ),
+        )
+        assert done.returncode == 0, done.stderr

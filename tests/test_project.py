@@ -1,0 +1,93 @@
+"""The project's own promises: documents, pictures, locks and layers that hold."""
+
+import re
+import subprocess
+import sys
+import tomllib
+from pathlib import Path
+
+import pytest
+
+from roomy_hull import __version__
+from roomy_hull.actions.standard import standard
+from roomy_hull.formats.jobfile import loads
+from roomy_hull.verdict.verdict import judge
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_every_picture_is_linked_from_the_readme() -> None:
+    pictures = sorted((ROOT / "docs/screenshots").glob("*.png"))
+    readme = (ROOT / "README.md").read_text()
+    assert 0 < len(pictures) < 20
+    for picture in pictures:
+        assert f"docs/screenshots/{picture.name}" in readme, picture.name
+        assert picture.read_bytes()[:4] == b"\x89PNG"
+
+
+@pytest.mark.parametrize("name", ["README.md", "CONTRIBUTING.md", "CHANGELOG.md", "docs/architecture.md",
+                                  "docs/formats.md", "docs/numbers.md", "docs/performance.md"])  # fmt: skip
+def test_links_between_documents_lead_somewhere(name: str) -> None:
+    text = (ROOT / name).read_text()
+    for target in re.findall(r"\]\((?!https?:)([^)#]+)", text):
+        assert ((ROOT / name).parent / target).exists(), f"{name}: {target}"
+
+
+def test_the_architecture_page_names_every_package() -> None:
+    text = (ROOT / "docs/architecture.md").read_text()
+    for folder in (ROOT / "src/roomy_hull").iterdir():
+        if folder.is_dir() and not folder.name.startswith("__"):
+            assert f"`{folder.name}" in text, folder.name
+
+
+def test_locks_hold_hashes_and_no_addresses() -> None:
+    for name in ("run", "dev"):
+        text = (ROOT / f"requirements/{name}.lock").read_text()
+        assert "://" not in text
+        pins = re.findall(r"^([a-z0-9-]+)==", text, re.M | re.I)
+        assert len(pins) > 5
+        for pin in pins:
+            block = text.split(f"\n{pin}==" if f"\n{pin}==" in text else f"{pin}==")[1]
+            assert "--hash=sha256:" in block.split("==")[0] or "--hash=sha256:" in block[:200]
+
+
+def test_what_the_wishes_pin_the_locks_hold() -> None:
+    for name in ("run", "dev"):
+        lock = (ROOT / f"requirements/{name}.lock").read_text().lower()
+        for row in (ROOT / f"requirements/{name}.in").read_text().splitlines():
+            if "==" in row:
+                assert f"{row.lower()} " in lock, row
+
+
+def test_the_version_is_one() -> None:
+    project = tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]
+    assert project["version"] == __version__
+    assert f"## {__version__}" in (ROOT / "CHANGELOG.md").read_text()
+
+
+def test_no_file_holds_more_than_one_idea() -> None:
+    for path in (ROOT / "src").rglob("*.py"):
+        rows = [r for r in path.read_text().splitlines() if r.strip()]
+        assert len(rows) <= 500, f"{path.name} has {len(rows)} lines"
+
+
+def test_the_core_is_free_of_qt() -> None:
+    names = "core job kit assembly studies.fit.judge studies.loads.judge making.cutlist verdict.verdict formats.cutfiles drawing.ground_scene actions.standard cli"
+    imports = "; ".join(f"import roomy_hull.{n}" for n in names.split())
+    code = f"import sys; {imports}; assert not [m for m in sys.modules if m.startswith('PyQt')]"
+    subprocess.run([sys.executable, "-c", code], check=True)
+
+
+def test_keys_in_the_readme_are_keys_of_the_program() -> None:
+    keys = {k for a in standard().all() for k in a.keys}
+    named = set(re.findall(r"`([^`]+)`", (ROOT / "README.md").read_text().split("## Keys")[1].split("##")[0]))
+    assert named
+    assert named <= keys
+
+
+def test_the_smallest_job_of_the_format_page_can_be_checked() -> None:
+    block = re.search(r"```json\n(.*?)```", (ROOT / "docs/formats.md").read_text(), re.S)
+    assert block is not None
+    verdict = judge(loads(block[1].encode()))
+    assert verdict.count("stop") == 0
+    assert verdict.loads.scenario("full").gross.value > 1980

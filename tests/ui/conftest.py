@@ -1,0 +1,85 @@
+"""The real window, driven with real mouse and key events."""
+
+from collections.abc import Iterator
+
+import pytest
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtWidgets import QApplication, QWidget
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.desktop.application import application, window_for
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.view import ELEVATION
+
+
+@pytest.fixture(scope="session")
+def qapp() -> QApplication:
+    """Our own application, with its fonts."""
+    return application()
+
+
+@pytest.fixture
+def window(qtbot: QtBot, bench: Workbench) -> Iterator[MainWindow]:
+    """The window with the demo job, shown."""
+    made = window_for(bench)
+    made.ground.turn_ms = 0
+    made.resize(1280, 800)
+    made.show()
+    made.settle()
+    qtbot.waitExposed(made)
+    yield made
+    bench.history.mark_saved()
+    made.close()
+    made.deleteLater()
+
+
+class Hand:
+    """A hand with a mouse: presses, moves and lets go, as the window system would report it."""
+
+    def __init__(self, widget: QWidget) -> None:
+        self.widget = widget
+
+    def _send(self, kind: QEvent.Type, at: QPointF, button: Qt.MouseButton, held: Qt.MouseButton,
+              keys: Qt.KeyboardModifier) -> None:  # fmt: skip
+        glob = QPointF(self.widget.mapToGlobal(QPoint(0, 0))) + at
+        QApplication.sendEvent(self.widget, QMouseEvent(kind, at, glob, button, held, keys))
+        QApplication.processEvents()
+
+    def press(
+        self, at: QPointF, keys: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier
+    ) -> None:
+        """Press the left button."""
+        left = Qt.MouseButton.LeftButton
+        self._send(QEvent.Type.MouseButtonPress, at, left, left, keys)
+
+    def move(self, at: QPointF, keys: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+        """Move with the left button held."""
+        self._send(
+            QEvent.Type.MouseMove, at, Qt.MouseButton.NoButton, Qt.MouseButton.LeftButton, keys
+        )
+
+    def release(self, at: QPointF) -> None:
+        """Let the left button go."""
+        self._send(QEvent.Type.MouseButtonRelease, at, Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton,
+                   Qt.KeyboardModifier.NoModifier)  # fmt: skip
+
+
+@pytest.fixture
+def hand(window: MainWindow) -> Hand:
+    """A hand on the ground."""
+    return Hand(window.ground)
+
+
+def middle(window: MainWindow, key: str) -> QPointF:
+    """Where the middle of a thing is in the elevation. [px]"""
+    thing = window.bench.verdict.assembly.thing(key)
+    assert thing is not None
+    h0, k0, h1, k1 = ELEVATION[window.bench.look.station].rect(thing.envelope)
+    return window.ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
+
+
+def millimetres(window: MainWindow, mm: float) -> float:
+    """How many pixels some millimetres are. [px]"""
+    return mm * window.ground.layout_now().elevation.s
