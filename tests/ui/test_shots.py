@@ -11,7 +11,9 @@ from roomy_hull.job import edits
 from roomy_hull.job.model import Job
 
 
-def test_every_view_of_the_demo_becomes_a_picture_of_its_own(qapp: QApplication, tmp_path: Path) -> None:
+def test_every_view_of_the_demo_becomes_a_picture_of_its_own(
+    qapp: QApplication, tmp_path: Path
+) -> None:
     files = shots.write(None, tmp_path)
     assert [f.stem for f in files] == [name for name, _ in shots.VIEWS]
     images = [QImage(str(f)) for f in files]

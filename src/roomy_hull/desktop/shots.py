@@ -86,9 +86,17 @@ def _cut(window: MainWindow) -> None:
     window.bench.set_look(stage="Cut")
     _wait_for_cut(window)
     cut = window.cut_stage.cut
-    folded = [n for n, b in enumerate(cut.blanks, 1) if len(b.bends) == 4] if cut is not None else []
+    folded = (
+        [
+            n
+            for n, b in enumerate(cut.blanks, 1)
+            if len(b.bends) == 4 and "drawer box" in b.part.name
+        ]
+        if cut is not None
+        else []
+    )
     if folded:
-        window.cut_stage.list.setCurrentRow(folded[min(2, len(folded) - 1)])
+        window.cut_stage.list.setCurrentRow(folded[0])
 
 
 def _wait_for_cut(window: MainWindow) -> None:

@@ -8,7 +8,10 @@ from roomy_hull.core.shipped import shipped
 
 
 class Style(msgspec.Struct, frozen=True):
-    """How a role is painted: fill and line colours (empty for none), width in pixels, dash, hatch."""
+    """How a role is painted: fill and line colours (empty for none), width in pixels, dash, hatch.
+
+    `turn` writes an upright size along its line, as on a shop drawing.
+    """
 
     fill: str = ""
     line: str = ""
@@ -17,6 +20,7 @@ class Style(msgspec.Struct, frozen=True):
     hatch: str = ""
     alpha: int = 255
     bold: bool = False
+    turn: bool = False
 
 
 class Theme(msgspec.Struct, frozen=True):
@@ -108,6 +112,7 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "not free words": Style(line=c["stop"]),
         "gap": Style(line=c["accent"], width=1.2),
         "size": Style(line=c["text"], width=1),
+        "shop size": Style(line=c["text"], width=1, turn=True),
         "mark stop": Style(c["stop"], c["stop"], 2.4, "", "cross", 150),
         "mark look": Style(c["look"], c["look"], 2, "7 3", "slant", 130),
         "mark note": Style("", c["note"], 1.4, "2 3"),

@@ -62,8 +62,8 @@ def blank_scene(blank: Blank) -> Scene:
 def _sizes(blank: Blank) -> list[Stroke]:
     """Give overall sizes and bend positions, with their extension lines."""
     pad = _pad(blank)
-    across = sorted({round(b.a[0], 2) for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
-    along = sorted({round(b.a[1], 2) for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
+    across = sorted({b.a[0] for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
+    along = sorted({b.a[1] for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
     found: list[Stroke] = []
     for values, end, is_x in ((across, blank.length, True), (along, blank.width, False)):
         marks = [0.0, *values, end]
@@ -82,8 +82,8 @@ def _sizes(blank: Blank) -> list[Stroke]:
 def _size(a: float, b: float, out: float, *, is_x: bool) -> Size:
     """Give one size to a tenth of a millimetre, below the blank or left of it."""
     text = f"{b - a:.1f}"
-    return Size("size", (a, out), (b, out), text=text) if is_x else Size(
-        "size", (out, a), (out, b), text=text
+    return Size("shop size", (a, out), (b, out), text=text) if is_x else Size(
+        "shop size", (out, a), (out, b), text=text
     )  # fmt: skip
 
 

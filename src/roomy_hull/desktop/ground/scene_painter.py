@@ -182,16 +182,24 @@ class ScenePainter:
         box = metrics.boundingRect(text).adjusted(-4, -1, 4, 1)
         middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
         upright = abs(b.y() - a.y()) > abs(b.x() - a.x())
+        turned = upright and style.turn and long > box.width() + 22
         if not upright and long < box.width() + 22:
-            middle.setY(middle.y() - box.height() / 2 - 5)
-        elif upright and long < box.height() + 16:
-            middle.setX(middle.x() + box.width() / 2 + 6)
-        box.moveCenter(middle)
+            middle.setY(middle.y() + (box.height() / 2 + 5) * (1 if style.turn else -1))
+        elif upright and not turned and long < box.height() + 16:
+            middle.setX(
+                middle.x() - box.width() / 2 - 6 if style.turn else middle.x() + box.width() / 2 + 6
+            )
+        painter.save()
+        painter.translate(middle)
+        if turned:
+            painter.rotate(-90)
+        box.moveCenter(QPointF(0, 0))
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(colour(self.theme.paper, 225))
         painter.drawRoundedRect(box, 3, 3)
         painter.setPen(QColor(style.line))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        painter.restore()
 
 
 def _hatch(style: Style) -> QBrush:
