@@ -77,7 +77,7 @@ class JobLine(QWidget):
                 draw_weight(p, weight, QPointF(left, y), 12, shown)
                 p.setPen(ink)
                 p.drawText(QPointF(left + 10, y + 4.5), str(number))
-                left += 30
+                left += 21 + p.fontMetrics().horizontalAdvance(str(number))
 
     def _go(self, n: int) -> None:
         self._bench.set_look(stage=STAGES[n % len(STAGES)])

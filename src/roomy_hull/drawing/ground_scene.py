@@ -200,7 +200,7 @@ def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
     view, vehicle = ELEVATION[station], assembly.job.vehicle
     strokes: list[Stroke] = []
     if station in ("above", "underneath"):
-        strokes += vehicle_scene.plan(vehicle, view.h[1], view.k[1])
+        strokes += vehicle_scene.plan(vehicle, view)
         strokes += _plan_body(assembly, view)
         return strokes
     strokes += ground_line(frame(assembly, station)[0])
@@ -270,11 +270,9 @@ def slice_backdrop(assembly: Assembly, station: Station) -> Scene:
 
 
 def _draw_slice(assembly: Assembly, station: Station) -> list[Stroke]:
-    """Draw the cut-open body, from the sides with the cab."""
+    """Draw the cab and the cut-open body."""
     view = SLICE[station]
-    strokes: list[Stroke] = []
-    if station in ("left", "right"):
-        strokes += vehicle_scene.plan(assembly.job.vehicle, view.h[1], view.k[1])
+    strokes = list(vehicle_scene.plan(assembly.job.vehicle, view))
     return strokes + _plan_body(assembly, view)
 
 

@@ -4,7 +4,7 @@ import math
 
 from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Stroke, line, rectangle
 from roomy_hull.core.tyres import overall_diameter, parts_of
-from roomy_hull.drawing.view import carried_over
+from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.vehicle import Vehicle
 
 
@@ -196,8 +196,8 @@ def end(vehicle: Vehicle, rear: bool) -> Scene:
     return (*strokes, *front)
 
 
-def plan(vehicle: Vehicle, sign_h: int, sign_k: int) -> Scene:
-    """Draw the cab from above, h = ±x and k = ±y. [mm]"""
+def plan(vehicle: Vehicle, view: View) -> Scene:
+    """Draw cab, wheels and rails from above, as a view lays x and y out. [mm]"""
     v, s = vehicle, vehicle.shape
     half = s.width / 2
     radius = overall_diameter(v.tyre) / 2
@@ -231,4 +231,5 @@ def plan(vehicle: Vehicle, sign_h: int, sign_k: int) -> Scene:
     for sign in (-1, 1):
         strokes.append(rectangle("mirror", s.windscreen + 200, sign * (half + 90) - 90,
                                  s.windscreen + 300, sign * (half + 90) + 90, 30))  # fmt: skip
-    return carried_over(tuple(strokes), sign_h, 0.0, 0.0, sign_k=sign_k)
+    swap = view.h[0] == 1
+    return carried_over(tuple(strokes), view.h[1], 0.0, 0.0, sign_k=view.k[1], swap=swap)

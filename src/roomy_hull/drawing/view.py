@@ -60,7 +60,7 @@ SLICE: dict[str, View] = {
 
 
 def carried_over(
-    scene: Scene, sign: int, dh: float, dk: float, tag: str = "", sign_k: int = 1
+    scene: Scene, sign: int, dh: float, dk: float, tag: str = "", sign_k: int = 1, *, swap: bool = False
 ) -> Scene:  # fmt: skip
     """Shift a scene, mirroring it along h where `sign` is -1 and along k where `sign_k` is.
 
@@ -74,6 +74,8 @@ def carried_over(
         Shift after mirroring. [mm]
     tag : str
         Tag to give every stroke; their own tags stay where it is empty.
+    swap : bool
+        Whether h and k change places first.
 
     Returns
     -------
@@ -82,7 +84,8 @@ def carried_over(
     """
 
     def at(p: Point) -> Point:
-        return (p[0] * sign + dh, p[1] * sign_k + dk)
+        h, k = (p[1], p[0]) if swap else p
+        return (h * sign + dh, k * sign_k + dk)
 
     found: list[Stroke] = []
     for s in scene:
