@@ -21,7 +21,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load
 from roomy_hull.formats.keeping import Keeping
 
-SETTLE_MS = 60
+REST_MS = 250
 
 _kept: list[QApplication] = []
 """Holds the application for as long as the program runs; Qt does not."""
@@ -53,12 +53,10 @@ def window_for(bench: Workbench) -> MainWindow:
     return window
 
 
-def _settle(window: MainWindow) -> None:
-    """Do what can wait until the window stands."""
-    window.settle()
+def _rest() -> None:
+    """Do what can wait until the window is complete: garbage, and what the first drag needs."""
     gc.freeze()
     gc.enable()
-    # A drag needs it; its first one is not to wait for it.
     lazily.module("numpy").arange(1)
 
 
@@ -167,6 +165,6 @@ def run(path: Path | None) -> int:
     window = window_for(bench)
     catch_faults(bench, window)
     window.show()
-    QTimer.singleShot(SETTLE_MS, lambda: _settle(window))
+    QTimer.singleShot(REST_MS, _rest)
     offer_recovery(bench, window)
     return int(app.exec())

@@ -25,12 +25,9 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
-from roomy_hull.desktop.card import Card
-from roomy_hull.desktop.findings_panel import FindingsPanel
 from roomy_hull.desktop.ground.ground import Ground
 from roomy_hull.desktop.job_line import JobLine
 from roomy_hull.desktop.menus import Menus
-from roomy_hull.desktop.stores_panel import StoresPanel
 from roomy_hull.desktop.weigh_strip import WeighStrip
 from roomy_hull.formats.jobfile import SUFFIX
 
@@ -60,12 +57,10 @@ class MainWindow(QMainWindow):
         super().__init__()
         self.bench, self.registry = bench, registry
         self._dark = bench.look.dark
+        self.settled = False
         theme = self._theme()
         self.job_line = JobLine(bench, theme)
-        self.stores = StoresPanel(bench, theme)
         self.ground = Ground(bench, theme)
-        self.card = Card(bench, theme)
-        self.findings = FindingsPanel(bench, theme)
         self.strip = WeighStrip(bench, theme)
         self._lay_out()
         self.menus = Menus(self, self.ground, registry, bench, self.do, self._open_recent)
@@ -116,14 +111,14 @@ class MainWindow(QMainWindow):
         row = QHBoxLayout(self.fit_out)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
-        row.addWidget(self.stores)
+        self._left = QWidget()
+        self._left.setFixedWidth(208)
+        QVBoxLayout(self._left).setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self._left)
         row.addWidget(self.ground, 1)
         self.stack = QStackedWidget()
         self.stack.addWidget(self.fit_out)
         self.side = QSplitter(Qt.Orientation.Vertical)
-        self.side.addWidget(self.card)
-        self.side.addWidget(self.findings)
-        self.side.setSizes([360, 280])
         self.side.setHandleWidth(3)
         self.side.setChildrenCollapsible(False)
         middle = QHBoxLayout()
@@ -165,7 +160,27 @@ class MainWindow(QMainWindow):
                 self.bench.say(str(trouble), trouble=True)
 
     def settle(self) -> None:
-        """Do what can wait until the window stands: actions, keys and icon."""
+        """Build what can wait until drawing and scales are seen: panels, actions, keys and icon."""
+        if self.settled:
+            return
+        from roomy_hull.desktop.card import Card  # read now, as the stages are
+        from roomy_hull.desktop.findings_panel import FindingsPanel
+        from roomy_hull.desktop.stores_panel import StoresPanel
+
+        bench, theme = self.bench, self._theme()
+        self.stores, self.card = StoresPanel(bench, theme), Card(bench, theme)
+        self.findings = FindingsPanel(bench, theme)
+        left = self._left.layout()
+        if left is not None:
+            left.addWidget(self.stores)
+        self.side.addWidget(self.card)
+        self.side.addWidget(self.findings)
+        self.side.setSizes([360, 280])
+        self.stores.list.carried.connect(self._carry)
+        self.stores.list.dropped.connect(self._drop)
+        self.stores.list.abandoned.connect(self._abandon)
+        self.stores.list.chosen.connect(self._place)
+        self.settled = True
         self.menus.fill()
         icon = QPixmap()
         icon.loadFromData(shipped("icon.png"))
@@ -174,12 +189,9 @@ class MainWindow(QMainWindow):
     def _connect(self) -> None:
         bench = self.bench
         bench.job_changed.connect(self._retitle)
+        self.ground.painted.connect(lambda: QTimer.singleShot(0, self.settle))
         bench.look_changed.connect(self._look_changed)
         bench.told.connect(self._tell)
-        self.stores.list.carried.connect(self._carry)
-        self.stores.list.dropped.connect(self._drop)
-        self.stores.list.abandoned.connect(self._abandon)
-        self.stores.list.chosen.connect(self._place)
         self._message_timer = QTimer(self)
         self._message_timer.setSingleShot(True)
         self._message_timer.timeout.connect(self._hush)
@@ -218,7 +230,8 @@ class MainWindow(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             themes.apply(app, theme)
-        for view in (self.job_line, self.stores, self.ground, self.card, self.findings, self.strip):
+        panels = (self.stores, self.card, self.findings) if self.settled else ()
+        for view in (self.job_line, self.ground, self.strip, *panels):
             view.theme = theme
             view.update()
         for n in range(1, self.stack.count()):

@@ -1,7 +1,7 @@
 """The ground: elevation above, slice below, tied to each other; things are moved by hand here."""
 
 import msgspec
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QVariantAnimation
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QVariantAnimation, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
     QKeyEvent,
@@ -41,7 +41,9 @@ class Layout(msgspec.Struct, frozen=True):
 
 
 class Ground(QWidget):
-    """The drawing in the middle of the window."""
+    """The drawing in the middle of the window; `painted` is told once, when it is first seen."""
+
+    painted = pyqtSignal()
 
     def __init__(self, bench: Workbench, theme: Theme) -> None:
         super().__init__()
@@ -53,6 +55,7 @@ class Ground(QWidget):
         self._turn = 1.0
         self._animation = QVariantAnimation(self)
         self._animation.valueChanged.connect(self._turned)
+        self._unseen = True
         self._backdrops = {True: Backdrop(), False: Backdrop()}
         self.drag = Drag(bench)
         self.walkabout = Walkabout(bench, theme, self)
@@ -168,6 +171,9 @@ class Ground(QWidget):
             p.setPen(QColor(t.accent))
             p.setBrush(Qt.BrushStyle.NoBrush)
             p.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        if self._unseen:
+            self._unseen = False
+            self.painted.emit()
 
     def _titles(self, p: QPainter, where: Layout) -> None:
         t, look = self._theme, self._bench.look
