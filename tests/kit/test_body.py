@@ -25,17 +25,21 @@ def test_tray_masses_are_those_of_its_parts(demo: Job) -> None:
     flat = demo.body.tray
     lumps = tray.lumps(demo.vehicle, flat)
     assert sum(lump.kg for lump in lumps) == pytest.approx(
-        body_mass(tray.parts(flat)) + flat.fittings
+        body_mass(tray.parts(flat, demo.vehicle.tyre)) + flat.fittings
     )
 
 
 def test_a_longer_tray_weighs_more_and_has_more_cross_members(demo: Job) -> None:
     short = demo.body.tray
     long = msgspec.structs.replace(short, length=short.length + 800)
-    assert body_mass(tray.parts(long)) > body_mass(tray.parts(short))
+    assert body_mass(tray.parts(long, demo.vehicle.tyre)) > body_mass(
+        tray.parts(short, demo.vehicle.tyre)
+    )
 
     def crosses(t: object) -> int:
-        return next(p.count for p in tray.parts(t) if p.name == "Tray: cross-member")  # type: ignore[arg-type]
+        return next(
+            p.count for p in tray.parts(t, demo.vehicle.tyre) if p.name == "Tray: cross-member"
+        )  # type: ignore[arg-type]
 
     assert crosses(long) == crosses(short) + 2
 
@@ -47,7 +51,7 @@ def test_sides_and_arches_are_solids_and_parts(demo: Job) -> None:
     assert {"side left", "side right", "tail", "arch 1 left", "arch 1 right"} <= set(solids)
     one = msgspec.structs.replace(flat, arches=(msgspec.structs.replace(arch, side="left"),))
     assert "arch 1 right" not in tray.solids(demo.vehicle, one)
-    names = {p.name for p in tray.parts(flat)}
+    names = {p.name for p in tray.parts(flat, demo.vehicle.tyre)}
     assert {"Tray: drop side", "Tray: tailboard"} <= names
 
 

@@ -18,11 +18,11 @@ from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job import edits
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Acceptance, Job, Scenario
+from roomy_hull.job.resizing import resized
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import stores
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
-from roomy_hull.studies.fit.judge import fixes
-from roomy_hull.verdict.verdict import Verdict, judge
+from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
 TRIAL = "stores-trial"
@@ -89,8 +89,9 @@ class Workbench:
 
     @staticmethod
     def _usual_scenario(job: Job) -> str:
-        """Choose the scenario to show first: the second, which is usually the full one."""
-        return job.scenarios[min(1, len(job.scenarios) - 1)].id
+        """Choose the scenario to show first: the full one, else the first."""
+        ids = [s.id for s in job.scenarios]
+        return "full" if "full" in ids else ids[0]
 
     @property
     def job(self) -> Job:
@@ -236,11 +237,20 @@ class Workbench:
 
     def fixes(self, finding: Finding) -> tuple[Fix, ...]:
         """Give the remedies of a finding that can be computed."""
-        return fixes(self.verdict.assembly, finding)
+        return fixes(self.verdict, finding)
 
     def apply(self, fix: Fix) -> None:
         """Apply a computed fix."""
-        self.attempt(fix.words, lambda: edits.changed(self.job, fix.subject, **fix.changes))
+
+        def make() -> Job:
+            if fix.subject != "body":
+                return edits.changed(self.job, fix.subject, **fix.changes)
+            job = self.job
+            for path, value in fix.changes.items():
+                job = resized(job, path, value)
+            return job
+
+        self.attempt(fix.words, make)
 
     def accept(self, finding: Finding, reason: str, initials: str) -> None:
         """Record that a *look* was accepted."""

@@ -76,7 +76,10 @@ class Thing(msgspec.Struct, frozen=True):
 
 
 class Ground(msgspec.Struct, frozen=True):
-    """What the things stand on: bays, body solids, and the masses of vehicle and body."""
+    """What the things stand on: bays, body solids, and the masses of vehicle and body.
+
+    `unit_mount` is what the units come off with: the canopy, or never where it is the vehicle's own.
+    """
 
     bays: dict[str, BayPlace]
     tray: dict[str, Box]
@@ -85,6 +88,7 @@ class Ground(msgspec.Struct, frozen=True):
     cab: Box
     masses: tuple[Mass, ...]
     parts: tuple[Part, ...]
+    unit_mount: str
 
 
 class Assembly(msgspec.Struct, frozen=True):
@@ -186,7 +190,7 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
     masses = tuple(
         Mass(
             value.id, lump.label, lump.kg, doubt_of(lump.kg, lump.source), *at.point(*lump.at),
-            fill=lump.fill, mount="canopy",
+            fill=lump.fill, mount=ground.unit_mount,
         )
         for lump in expansion.lumps
         if lump.kg > 0
@@ -249,7 +253,7 @@ def _ground(job: Job) -> Ground:
     """Place vehicle and body, and take from the kerb masses what was aboard at the weighing."""
     vehicle, body = job.vehicle, job.body
     canopy = body.canopy
-    parts: tuple[Part, ...] = tray_kit.parts(body.tray)
+    parts: tuple[Part, ...] = tray_kit.parts(body.tray, vehicle.tyre)
     masses = _kerb(job)
     masses += _lumps("tray", tray_kit.lumps(vehicle, body.tray), "tray")
     if canopy is not None:
@@ -266,6 +270,7 @@ def _ground(job: Job) -> Ground:
         cab,
         tuple(masses),
         parts,
+        "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
     )
 
 
@@ -280,13 +285,15 @@ def _lumps(owner: str, lumps: tuple[Lump, ...], mount: str) -> list[Mass]:
 def _kerb(job: Job) -> list[Mass]:
     """Give the bare vehicle at its two axles, its fuel, its seats and its ball.
 
-    A driver and fuel that were aboard at the weighing are taken off where they sat, so that no
+    Driver, fuel and tools that were aboard at the weighing are taken off where they sat, so that no
     scenario counts them twice.
     """
     vehicle = job.vehicle
     kerb, tank, base = vehicle.kerb, vehicle.fuel, vehicle.wheelbase
     seat = vehicle.seats[0]
-    aboard = ((kerb.driver, seat.x), (kerb.fuel * tank.density, tank.x))
+    aboard = (
+        (kerb.driver, seat.x), (kerb.fuel * tank.density, tank.x), (kerb.tools, kerb.tools_x)
+    )  # fmt: skip
     rear = kerb.rear - sum(kg * x / base for kg, x in aboard)
     front = kerb.front - sum(kg * (1 - x / base) for kg, x in aboard)
     z = kerb.height
@@ -294,9 +301,11 @@ def _kerb(job: Job) -> list[Mass]:
         Mass("vehicle", "kerb, front axle", front, doubt_of(front, kerb.source), 0.0, 0.0, z),
         Mass("vehicle", "kerb, rear axle", rear, doubt_of(rear, kerb.source), base, 0.0, z),
     ]
-    full = tank.litres * tank.density
-    found.append(Mass("vehicle", "fuel", full, doubt_of(full, "data sheet"), tank.x, tank.y,
-                      tank.z, "fuel"))  # fmt: skip
+    for one in (tank, vehicle.long_range):
+        if one is not None:
+            full = one.litres * one.density
+            found.append(Mass("vehicle", "fuel", full, doubt_of(full, "data sheet"), one.x, one.y,
+                              one.z, "fuel"))  # fmt: skip
     for i, place in enumerate(vehicle.seats):
         found.append(Mass("vehicle", place.name, 1.0, 0.05, place.x, place.y, place.z,
                           f"person {i}"))  # fmt: skip

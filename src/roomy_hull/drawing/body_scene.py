@@ -4,7 +4,7 @@ import math
 
 from roomy_hull.assembly.assemble import Assembly, Ground, Thing
 from roomy_hull.core.solids import Box
-from roomy_hull.core.strokes import Lines, Outline, Point, Scene, Stroke, line, rectangle
+from roomy_hull.core.strokes import Disc, Lines, Outline, Point, Scene, Stroke, line, rectangle
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.drawing.vehicle_scene import wheel
 from roomy_hull.drawing.view import View, carried_over
@@ -18,6 +18,9 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
     """Draw the tray in an elevation: headboard, floor edge, rear guard, lamps."""
     ground, vehicle = assembly.ground, assembly.job.vehicle
     found: list[Stroke] = []
+    if assembly.job.body.tray.kind == "hold":
+        return found
+    found += _under(ground, view)
     for name in ("rail left", "rail right", "headboard", "side left", "side right", "tail"):
         box = ground.tray.get(name)
         if box is None or (name in ("side left", "side right") and view.h[0] == 1):
@@ -43,6 +46,22 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
             found.append(rectangle("lamp", c + 60, z - 50, c + 150, z + 30, 10))
         found.append(rectangle("plate", -185, z - 70, 185, z + 40, 8))
     del vehicle
+    return found
+
+
+def _under(ground: Ground, view: View) -> list[Stroke]:
+    """Draw toolboxes, trundle drawer and tank under the tray, those of the near side only."""
+    found: list[Stroke] = []
+    for name, box in ground.tray.items():
+        if name.startswith("box ") and view.h[0] == 0:
+            near = box.y0 < 0 if view.near == (1, -1) else box.y1 > 0
+            if near:
+                h0, k0, h1, k1 = view.rect(box)
+                found.append(rectangle("front", h0, k0, h1, k1, 10))
+                found.append(rectangle("detail", h0 + 12, k0 + 12, h1 - 12, k1 - 12, 6))
+                found.append(Disc("fitting", ((h0 + h1) / 2, k1 - 40), 12))
+        elif name in ("trundle drawer", "under-tray tank"):
+            found.append(rectangle("tank" if "tank" in name else "front", *view.rect(box), 8))
     return found
 
 
@@ -77,6 +96,9 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     if box is None or body is None:
         return []
     h0, k0, h1, k1 = view.rect(box)
+    if body.kind == "cargo":
+        return [s for d in body.doors if d.side == side for s in _door(view, box, d, leaf=False)]
+    k0 += body.base
     found: list[Stroke] = [rectangle("canopy", h0, k0, h1, k1, 22)]
     found.append(line("detail", (h0 + 14, k1 - 26), (h1 - 14, k1 - 26)))
     for rail in (0.12, 0.5, 0.88):
@@ -89,15 +111,20 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     return found
 
 
-def _door(view: View, box: Box, door: Door) -> list[Stroke]:
-    """Draw an opening and its raised leaf."""
+def _door(view: View, box: Box, door: Door, *, leaf: bool = True) -> list[Stroke]:
+    """Draw an opening and its raised leaf, a let-down half below it."""
     h0, k0, h1, k1 = view.rect(door_box(box, door))
-    leaf = (k1 - k0) * 0.21
+    opening = rectangle("opening", h0, k0, h1, k1, 30)
+    if not leaf:
+        return [opening]
+    rise = (k1 - k0) * 0.21
     top = k1 + 26
-    strut = top + leaf * 0.45
+    strut = top + rise * 0.45
+    down = [rectangle("moving", h0, k0 - door.split, h1, k0, 10)] if door.split else []
     return [
-        rectangle("opening", h0, k0, h1, k1, 30),
-        Outline("moving", ((h0 - 15, top), (h1 + 15, top), (h1 + 40, top + leaf), (h0 - 40, top + leaf))),
+        opening,
+        *down,
+        Outline("moving", ((h0 - 15, top), (h1 + 15, top), (h1 + 40, top + rise), (h0 - 40, top + rise))),
         line("moving line", (h0 + 30, k1 - 120), (h0 - 10, strut)),
         line("moving line", (h1 - 30, k1 - 120), (h1 + 10, strut)),
     ]  # fmt: skip

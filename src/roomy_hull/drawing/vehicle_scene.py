@@ -46,8 +46,8 @@ def _chassis(v: Vehicle) -> list[Stroke]:
 def _cab_side(v: Vehicle) -> list[Stroke]:
     """Draw the cab's side: skin, glass, seams, handles, lamps, bumper, arch."""
     s = v.shape
-    nose, back = -s.front, v.cab_back
-    top = s.height
+    nose, back = -s.front, (s.rear if v.kind == "wagon" else v.cab_back)
+    top, roof_rear = s.height, (s.rear - 130 if v.kind == "wagon" else s.roof_rear)
     arch = overall_diameter(v.tyre) / 2 + 75
     axle = v.axle_height()
     bonnet_front = s.bonnet - 150
@@ -55,7 +55,7 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
     skin: tuple[tuple[float, float, float], ...] = (
         (nose + 30, s.sill + 10, 40), (nose, s.sill + 130, 40), (nose + 8, bonnet_front - 40, 60),
         (nose + 90, bonnet_front + 60, 120), (s.windscreen - 60, s.bonnet, 160),
-        (s.roof_front, top, 170), (s.roof_rear - 10, top - 12, 110), (back, s.belt + 60, 60),
+        (s.roof_front, top, 170), (roof_rear - 10, top - 12, 110), (back, s.belt + 60, 60),
         (back, s.sill + 40, 50), (back - 30, s.sill, 20),
     )  # fmt: skip
     strokes: list[Stroke] = [
@@ -69,6 +69,10 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
         Outline("detail", ((nose + 90, bonnet_front + 48), (s.windscreen - 90, s.bonnet - 14)),
                 closed=False),
     ]  # fmt: skip
+    if v.kind == "wagon":
+        strokes += _wagon_side(v, arch, axle)
+    if v.kind == "pickup":
+        strokes += _tub_side(v, arch, axle)
     strokes += _windows(v)
     belt = s.belt
     for n, x in enumerate(s.doors):
@@ -87,13 +91,44 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
     return strokes
 
 
-def _arch(axle: float, radius: float, low: float) -> Outline:
-    """Draw the opening for the front wheel, cut off at the sill. [mm]"""
+def _wagon_side(v: Vehicle, arch: float, axle: float) -> list[Stroke]:
+    """Draw what a wagon has behind its doors: rear wheel's arch, cargo window, lamp, bumper."""
+    s = v.shape
+    belt, top = s.belt + 18, s.height - 78
+    rear = s.rear
+    return [
+        _arch(axle, arch, s.sill - 18, v.wheelbase),
+        Outline("glass", ((v.cab_back + 40, belt), (v.cab_back + 40, top), (rear - 230, top),
+                          (rear - 110, belt)), radius=42),
+        Outline("lamp red", ((rear - 90, s.belt - 190), (rear - 90, s.belt + 10), (rear - 25, s.belt + 10),
+                             (rear - 12, s.belt - 190)), radius=18),
+        rectangle("trim", rear - 190, s.sill - 10, rear + 25, s.sill + 130, 40),
+        line("seam", (v.cab_back, top + 30), (v.cab_back, s.belt)),
+    ]  # fmt: skip
+
+
+def _tub_side(v: Vehicle, arch: float, axle: float) -> list[Stroke]:
+    """Draw a pickup's tub: panel, rear wheel's arch, lamp, bumper."""
+    s, hold = v.shape, v.hold
+    top = hold.floor + hold.height if hold is not None else s.belt
+    front, rear = v.cab_back + 25, s.rear
+    return [
+        Outline("cab", ((front, s.sill + 40), (front, top), (rear - 12, top), (rear, s.sill + 90)),
+                radii=(30, 40, 45, 60)),
+        _arch(axle, arch, s.sill + 20, v.wheelbase),
+        rectangle("lamp red", rear - 75, top - 270, rear - 18, top - 40, 14),
+        rectangle("trim", rear - 150, s.sill - 20, rear + 30, s.sill + 110, 30),
+        line("detail", (front + 14, top - 26), (rear - 20, top - 26)),
+    ]  # fmt: skip
+
+
+def _arch(axle: float, radius: float, low: float, x: float = 0.0) -> Outline:
+    """Draw the opening for a wheel, cut off at the sill. [mm]"""
     start = math.asin(max(-1.0, min(1.0, (low - axle) / radius)))
     steps = 24
     angles = [start + (math.pi - 2 * start) * i / steps for i in range(steps + 1)]
     return Outline(
-        "arch", tuple((radius * math.cos(a), axle + radius * math.sin(a)) for a in angles)
+        "arch", tuple((x + radius * math.cos(a), axle + radius * math.sin(a)) for a in angles)
     )
 
 
@@ -214,9 +249,12 @@ def plan(vehicle: Vehicle, view: View) -> Scene:
                                  c + v.rail_width / 2))  # fmt: skip
     nose = -s.front
     roof = half * 0.78
+    back = s.rear if v.kind == "wagon" else v.cab_back
+    if v.kind == "pickup":
+        strokes.append(rectangle("cab", v.cab_back + 25, -half + 20, s.rear, half - 20, 60))
     skin = (
         (nose, -half * 0.62, 130), (nose, half * 0.62, 130), (nose + 190, half - 15, 150),
-        (s.windscreen, half, 200), (v.cab_back, half, 60), (v.cab_back, -half, 60),
+        (s.windscreen, half, 200), (back, half, 60), (back, -half, 60),
         (s.windscreen, -half, 200), (nose + 190, -half + 15, 150),
     )  # fmt: skip
     strokes.append(
@@ -225,7 +263,8 @@ def plan(vehicle: Vehicle, view: View) -> Scene:
     strokes.append(Outline("glass", ((s.windscreen, -half + 130), (s.windscreen - 50, 0.0),
                                      (s.windscreen, half - 130), (s.roof_front, roof),
                                      (s.roof_front - 20, 0.0), (s.roof_front, -roof)), radius=60))  # fmt: skip
-    strokes.append(rectangle("cab roof", s.roof_front, -roof, s.roof_rear, roof, 90))
+    roof_rear = s.rear - 130 if v.kind == "wagon" else s.roof_rear
+    strokes.append(rectangle("cab roof", s.roof_front, -roof, roof_rear, roof, 90))
     strokes.append(line("seam", (nose + 110, -half * 0.5), (s.windscreen - 120, -half * 0.72)))
     strokes.append(line("seam", (nose + 110, half * 0.5), (s.windscreen - 120, half * 0.72)))
     for sign in (-1, 1):

@@ -45,7 +45,7 @@ def loads(data: bytes, place: str = "the file") -> Job:
         raise JobFileError("the file is empty", place, f"Its kept copy ends in {KEPT_SUFFIX}.")
     if len(data) > MAX_BYTES:
         raise JobFileError("the file is too large for a job", place)
-    raw = _decode(data, place)
+    raw = decode(data, place)
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
         raise JobFileError(
             "this is not a Roomy Hull job", place, f'A job file starts with "format": "{FORMAT}".'
@@ -57,7 +57,7 @@ def loads(data: bytes, place: str = "the file") -> Job:
         inner = f"{place}, {trouble.place}" if trouble.place else place
         raise JobFileError(trouble.what, inner, trouble.remedy) from None
     except msgspec.ValidationError as trouble:
-        what, where = _worded(str(trouble), raw)
+        what, where = worded(str(trouble), raw)
         raise JobFileError(
             what,
             f"{place}, {where}" if where else place,
@@ -65,8 +65,26 @@ def loads(data: bytes, place: str = "the file") -> Job:
         ) from None
 
 
-def _decode(data: bytes, place: str) -> Any:
-    """Decode JSON; say line and column of what is broken."""
+def decode(data: bytes, place: str) -> Any:
+    """Decode JSON.
+
+    Parameters
+    ----------
+    data : bytes
+        UTF-8 text.
+    place : str
+        What to call the file in messages.
+
+    Returns
+    -------
+    object
+        What it holds.
+
+    Raises
+    ------
+    JobFileError
+        Line and column of what is broken, a figure that is none, a field that stands twice.
+    """
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as trouble:
@@ -107,7 +125,7 @@ def _decode(data: bytes, place: str) -> Any:
 _AT = re.compile(r"^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$", re.S)
 
 
-def _worded(message: str, raw: Any) -> tuple[str, str]:
+def worded(message: str, raw: Any) -> tuple[str, str]:
     """Split a validator's message into plain words and the place, with the unit's name."""
     found = _AT.match(message)
     what, path = (found["what"], found["path"] or "") if found else (message, "")

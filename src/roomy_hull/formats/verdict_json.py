@@ -2,15 +2,13 @@
 
 from typing import Any
 
-from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
 from roomy_hull.making.cutlist import cut_list
-from roomy_hull.studies.fit.judge import fixes
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
-from roomy_hull.verdict.verdict import Verdict
+from roomy_hull.verdict.verdict import Verdict, fixes
 
 FORMAT = "roomy-hull-verdict/1"
 
@@ -54,7 +52,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             _scenario(loads, verdict.loads.owners(scenario))
             for scenario, loads in zip(verdict.job.scenarios, verdict.loads.scenarios, strict=True)
         ],
-        "findings": [_finding(f, assembly) for f in verdict.findings],
+        "findings": [_finding(f, verdict) for f in verdict.findings],
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
     }
@@ -148,7 +146,7 @@ def _scenario(
     }
 
 
-def _finding(finding: Finding, assembly: Assembly) -> dict[str, Any]:
+def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
     """Give one finding."""
     return {
         "code": finding.code,
@@ -165,7 +163,7 @@ def _finding(finding: Finding, assembly: Assembly) -> dict[str, Any]:
         "where_mm": [[_r(c) for c in box] for box in finding.where],
         "fixes": [
             {"words": f.words, "subject": f.subject, "changes": f.changes}
-            for f in fixes(assembly, finding)
+            for f in fixes(verdict, finding)
         ],
     }
 

@@ -6,7 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.sheetmetal import section_area
-from roomy_hull.core.tables import material
+from roomy_hull.core.tables import dimension_rule, material
 from roomy_hull.job.value import (
     Gap,
     Id,
@@ -42,10 +42,62 @@ class Arch(Value, frozen=True, kw_only=True):
     side: Literal["left", "right", "both"] = "both"
 
 
-class Tray(Value, frozen=True, kw_only=True):
-    """A flat tray on a subframe. [mm]"""
+class UnderBox(Value, frozen=True, kw_only=True):
+    """A toolbox hung under the tray's edge, ahead of the wheel or behind it. [mm]
 
-    gap: Gap = 40.0
+    `gap` is its distance from the tray's front (ahead) or tail (behind); `depth` reaches inward.
+    """
+
+    id: Id
+    name: Name = "Toolbox"
+    side: Literal["left", "right"]
+    place: Literal["ahead", "behind"]
+    gap: Gap = 20.0
+    length: PositiveMm
+    height: PositiveMm
+    depth: PositiveMm
+    sheet: Thickness = 2.0
+    contents: Kg = 0.0
+
+
+class Trundle(Value, frozen=True, kw_only=True):
+    """A long drawer under the tray, between the chassis rails, opening at the rear. [mm]"""
+
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    sheet: Thickness = 2.0
+    contents: Kg = 0.0
+
+
+class UnderTank(Value, frozen=True, kw_only=True):
+    """A water tank under the tray, `start` behind the tray's front, between the rails. [mm]"""
+
+    start: Gap = 100.0
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    sheet: Thickness = 2.0
+    baffles: Annotated[int, Meta(ge=0, le=20)] = 2
+
+
+class Tray(Value, frozen=True, kw_only=True):
+    """What the load stands on: a flat tray on a subframe, or a tub's or wagon's own floor. [mm]
+
+    For a tub or wagon (`kind` hold) nothing of it is made, and `floor_z` is its height. `rack` is
+    the headboard's rack above the headboard, `lift_points` hold chains for lifting the tray off.
+    """
+
+    kind: Literal["tray", "hold"] = "tray"
+    floor_z: Gap = 0.0
+    mudguards: bool = True
+    wheel_travel: Gap = 90.0
+    rack: Gap = 0.0
+    lift_points: Annotated[int, Meta(ge=0, le=8)] = 4
+    boxes: Annotated[tuple[UnderBox, ...], Meta(max_length=8)] = ()
+    trundle: Trundle | None = None
+    tank: UnderTank | None = None
+    gap: Gap = 50.0
     length: PositiveMm
     width: PositiveMm
     floor: Thickness = 4.0
@@ -72,7 +124,10 @@ class Tray(Value, frozen=True, kw_only=True):
 
 
 class Door(Value, frozen=True, kw_only=True):
-    """A top-hinged door; sizes of the clear opening from the canopy's front and floor. [mm]"""
+    """A top-hinged door; sizes of the clear opening from the canopy's front and floor. [mm]
+
+    `split` is the height of a half that lets down from its lower edge; 0 for one flat door.
+    """
 
     id: Id
     side: Access
@@ -80,6 +135,7 @@ class Door(Value, frozen=True, kw_only=True):
     length: PositiveMm
     sill: Gap = 0.0
     height: PositiveMm
+    split: Gap = 0.0
 
 
 class Bay(Value, frozen=True, kw_only=True):
@@ -118,8 +174,17 @@ class Bay(Value, frozen=True, kw_only=True):
 
 
 class Canopy(Value, frozen=True, kw_only=True):
-    """A removable canopy standing on the tray floor. Outside sizes. [mm]"""
+    """What stands on the floor and holds the bays. Outside sizes. [mm]
 
+    A ``canopy`` is removable; a ``topper`` stands on a tub's walls, `base` high, which are the
+    vehicle's own; a ``cargo`` space is a wagon's own and nothing of it is made. `insulation` lines
+    the roof, `jacks` are four legs to stand it off on.
+    """
+
+    kind: Literal["canopy", "topper", "cargo"] = "canopy"
+    base: Gap = 0.0
+    insulation: Gap = 0.0
+    jacks: bool = False
     name: Name = "Canopy"
     start: Gap = 0.0
     length: PositiveMm
@@ -160,6 +225,8 @@ class Canopy(Value, frozen=True, kw_only=True):
                     f"door {door.id}: sill {door.sill:g} + height {door.height:g} is more than "
                     f"the canopy's height {self.height:g}"
                 )
+            if door.split >= door.height:
+                raise ValueError(f"door {door.id}: its let-down half is higher than the door")
         ids = [d.id for d in self.doors] + [b.id for b in self.bays]
         for one in ids:
             if ids.count(one) > 1:
@@ -171,3 +238,24 @@ class Body(Value, frozen=True, kw_only=True):
 
     tray: Tray
     canopy: Canopy | None = None
+    rule: Name = "ADR 43"
+
+    def __post_init__(self) -> None:
+        """Refuse a canopy whose walls are lower than the tub's, and ids used twice.
+
+        Raises
+        ------
+        ValueError
+            Names what to change.
+        """
+        if self.canopy is not None and self.canopy.base >= self.canopy.height:
+            raise ValueError(
+                "canopy.base is not lower than canopy.height; measure the tub's walls again"
+            )
+        ids = [b.id for b in self.tray.boxes]
+        if len(set(ids)) != len(ids):
+            raise ValueError("two boxes under the tray share an id; give each its own")
+        try:
+            dimension_rule(self.rule)
+        except InputError as trouble:
+            raise ValueError(str(trouble)) from None

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from msgspec import Meta
 
 from roomy_hull.job.body import Body
+from roomy_hull.job.survey import Survey
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.job.value import Fraction, Id, Kg, Name, Value
 from roomy_hull.job.vehicle import Vehicle
@@ -50,6 +51,7 @@ class Job(Value, frozen=True, kw_only=True):
     units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
     carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
     scenarios: Annotated[tuple[Scenario, ...], Meta(min_length=1, max_length=24)]
+    survey: Survey = Survey()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 
     def __post_init__(self) -> None:

@@ -6,7 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.doubt import Source
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.tyres import overall_diameter
+from roomy_hull.core.tyres import load_of_index, overall_diameter
 from roomy_hull.job.value import Gap, Kg, Litres, Mm, Name, PositiveKg, PositiveMm, Value
 
 
@@ -18,11 +18,17 @@ class Kerb(Value, frozen=True, kw_only=True):
     height: PositiveMm = 650.0
     driver: Kg = 0.0
     fuel: Litres = 0.0
+    tools: Kg = 0.0
+    tools_x: Mm = 0.0
     source: Source = "data sheet"
 
 
 class Ratings(Value, frozen=True, kw_only=True):
-    """What the vehicle may carry and tow. A zero means: not given, not checked."""
+    """What the vehicle may carry and tow. A zero means: not given, not checked.
+
+    `wheel` is one wheel's rating, `front_spring` and `rear_spring` those of an axle's springs.
+    Upgraded ratings name their certificate and who signed it.
+    """
 
     gross: PositiveKg
     front_axle: PositiveKg
@@ -33,6 +39,10 @@ class Ratings(Value, frozen=True, kw_only=True):
     roof: Kg = 0.0
     standard: Literal["standard", "upgraded"] = "standard"
     certificate: Name = ""
+    signed: Name = ""
+    wheel: Kg = 0.0
+    front_spring: Kg = 0.0
+    rear_spring: Kg = 0.0
 
 
 class Springs(Value, frozen=True, kw_only=True):
@@ -61,6 +71,58 @@ class FuelTank(Value, frozen=True, kw_only=True):
     density: Annotated[float, Meta(gt=0.5, lt=1.2, description="kg/l")] = 0.84
 
 
+class LowPoints(Value, frozen=True, kw_only=True):
+    """The vehicle's own lowest hard points above level ground at kerb attitude. [mm]"""
+
+    front: PositiveMm
+    belly: PositiveMm
+    belly_x: PositiveMm
+    rear: PositiveMm
+
+
+class Hold(Value, frozen=True, kw_only=True):
+    """A pickup's tub or a wagon's cargo area, as measured inside. [mm]
+
+    `start` is its front wall aft of the front axle, `floor` the height of its floor. `height` is
+    that of the tub's walls, or of the clear space under a wagon's roof. The opening is that of the
+    tailgate. Arches stand on both sides, `arch_width` inward from the widest part.
+    """
+
+    start: PositiveMm
+    floor: PositiveMm
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    opening_width: PositiveMm
+    opening_height: PositiveMm
+    arch_start: Gap = 0.0
+    arch_length: Gap = 0.0
+    arch_width: Gap = 0.0
+    arch_height: Gap = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse a hold whose sizes contradict each other.
+
+        Raises
+        ------
+        ValueError
+            The arches leave no room between them, or reach past the tailgate.
+        """
+        if 2 * self.arch_width >= self.width:
+            raise ValueError(
+                f"hold: two arches of {self.arch_width:g} leave nothing of its width {self.width:g}; "
+                "measure between the arches again"
+            )
+        if self.arch_start + self.arch_length > self.length:
+            raise ValueError(
+                "hold: the arch reaches past the tailgate; measure where it begins again"
+            )
+        if self.opening_width > self.width:
+            raise ValueError(
+                "hold: the tailgate's opening is wider than the hold; measure both again"
+            )
+
+
 class Tow(Value, frozen=True, kw_only=True):
     """Where the ball is."""
 
@@ -69,7 +131,10 @@ class Tow(Value, frozen=True, kw_only=True):
 
 
 class Shape(Value, frozen=True, kw_only=True):
-    """The outline from which the vehicle is drawn, x from the front axle, z from the ground."""
+    """The outline from which the vehicle is drawn, x from the front axle, z from the ground.
+
+    `rear` is where a pickup's tub or a wagon's body ends; unused for a cab-chassis.
+    """
 
     front: PositiveMm
     width: PositiveMm
@@ -80,25 +145,34 @@ class Shape(Value, frozen=True, kw_only=True):
     windscreen: Mm
     roof_front: Mm
     roof_rear: Mm
-    doors: Annotated[tuple[Mm, ...], Meta(max_length=4)] = ()
+    doors: Annotated[tuple[Mm, ...], Meta(max_length=5)] = ()
+    rear: Mm = 0.0
 
 
 class Vehicle(Value, frozen=True, kw_only=True):
-    """A cab-chassis. x is aft of the front axle, z above level ground at kerb attitude. [mm]"""
+    """A vehicle. x is aft of the front axle, z above level ground at kerb attitude. [mm]
+
+    `tyre_load_index` is 0 where it was not read. A pickup and a wagon have a `hold`; a
+    cab-chassis has none.
+    """
 
     name: Name
-    kind: Literal["cab-chassis"] = "cab-chassis"
+    kind: Literal["cab-chassis", "pickup", "wagon"] = "cab-chassis"
     drive: Literal["left", "right"] = "right"
     wheelbase: PositiveMm
     track_front: PositiveMm
     track_rear: PositiveMm
     tyre: Name
+    tyre_load_index: Annotated[int, Meta(ge=0, le=150)] = 0
     kerb: Kerb
     ratings: Ratings
     springs: Springs
     seats: Annotated[tuple[Seat, ...], Meta(min_length=1, max_length=9)]
     fuel: FuelTank
+    long_range: FuelTank | None = None
     tow: Tow
+    low: LowPoints | None = None
+    hold: Hold | None = None
     cab_back: PositiveMm
     chassis_end: PositiveMm
     rail_top: PositiveMm
@@ -121,6 +195,20 @@ class Vehicle(Value, frozen=True, kw_only=True):
             overall_diameter(self.tyre)
         except InputError as trouble:
             raise ValueError(str(trouble)) from None
+        try:
+            if self.tyre_load_index:
+                load_of_index(self.tyre_load_index)
+        except InputError as trouble:
+            raise ValueError(str(trouble)) from None
+        if self.kind != "cab-chassis" and self.hold is None:
+            raise ValueError(f"a {self.kind} has a hold; measure its cargo area")
+        if self.kind == "cab-chassis" and self.hold is not None:
+            raise ValueError("a cab-chassis has no hold; its load stands on a tray")
+        if self.cab_back <= 0 or (self.kind == "cab-chassis" and self.cab_back >= self.wheelbase):
+            raise ValueError(
+                f"cab_back {self.cab_back:g} is not between the axles (wheelbase {self.wheelbase:g}); "
+                "measure it aft of the front axle"
+            )
         if self.chassis_end <= self.cab_back:
             raise ValueError(
                 f"chassis_end {self.chassis_end:g} lies ahead of cab_back {self.cab_back:g}; "

@@ -82,15 +82,32 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
 def door_parts(canopy: Canopy, door: Door) -> tuple[Part, ...]:
     """Give the leaf, frame and hardware of one door. [mm]"""
     leaf_l, leaf_h = door.length + 30, door.height + 30
+    heights = (leaf_h,) if not door.split else (leaf_h - door.split, door.split)
+    names = ("",) if not door.split else (" upper half", " let-down half")
+    leaves = tuple(
+        SheetPart(f"Canopy: door {door.id}{name}", "canopy", leaf_l, h, canopy.skin,
+                  canopy.skin_material, left=20.0, right=20.0, front=20.0, back=20.0)
+        for name, h in zip(names, heights, strict=True)
+    )  # fmt: skip
     return (
-        SheetPart(f"Canopy: door {door.id}", "canopy", leaf_l, leaf_h, canopy.skin,
-                  canopy.skin_material, left=20.0, right=20.0, front=20.0, back=20.0),
+        *leaves,
         BarPart(f"Canopy: door {door.id} stile", "canopy", "25x25x2", leaf_h,
                 canopy.frame_material, 2),
         BarPart(f"Canopy: door {door.id} rail", "canopy", "25x25x2", leaf_l,
-                canopy.frame_material, 2),
+                canopy.frame_material, 2 * len(leaves)),
         Hardware(f"hinge, seal, two locks and two gas struts for door {door.id}", "canopy"),
     )  # fmt: skip
+
+
+INSULATION_DENSITY = 32.0
+"""Closed-cell foam (common practice). [kg/m³]"""
+JACK_MASS = 5.5
+"""One jack leg with its socket (common practice). [kg]"""
+
+
+def _cut_height(canopy: Canopy, door: Door) -> float:
+    """Give how much of a door is cut into the made wall; the rest is the tub's tailgate. [mm]"""
+    return door.sill + door.height - max(door.sill, canopy.base)
 
 
 def parts(canopy: Canopy) -> tuple[Part, ...]:
@@ -106,14 +123,16 @@ def parts(canopy: Canopy) -> tuple[Part, ...]:
     tuple of Part
         Sides with door openings, roof, front, rear, divider, frame bars, doors.
     """
+    if canopy.kind == "cargo":
+        return ()
     made: list[Part] = []
-    length, width, height = canopy.length, canopy.width, canopy.height
+    length, width, height = canopy.length, canopy.width, canopy.height - canopy.base
     for side in ("left", "right", "rear", "front"):
         wall = length if side in ("left", "right") else width
         cuts = tuple(
-            Cutout(d.start, d.sill, d.length, d.height, 40.0)
+            Cutout(d.start, max(0.0, d.sill - canopy.base), d.length, _cut_height(canopy, d), 40.0)
             for d in canopy.doors
-            if d.side == side
+            if d.side == side and _cut_height(canopy, d) > 0
         )
         made.append(
             SheetPart(f"Canopy: {side} wall", "canopy", wall, height, canopy.skin,
@@ -127,10 +146,19 @@ def parts(canopy: Canopy) -> tuple[Part, ...]:
     if canopy.divider > 0:
         made.append(
             SheetPart("Canopy: divider", "canopy", length - 2 * canopy.wall,
-                      height - canopy.roof, canopy.divider, canopy.skin_material)
+                      canopy.height - canopy.roof, canopy.divider, canopy.skin_material)
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door)
+    if canopy.jacks:
+        made.append(Hardware("jack leg to stand the canopy off on", "canopy", 4))
+    if canopy.insulation:
+        made.append(
+            Hardware(
+                f"roof insulation {canopy.insulation:g} mm, {length * width * 1e-6:.2f} m²",
+                "canopy",
+            )
+        )
     hoops = max(2, math.ceil(length / 900) + 1)
     frame, metal = canopy.frame, canopy.frame_material
     made += [
@@ -167,7 +195,15 @@ def lumps(vehicle: Vehicle, body: Body) -> tuple[Lump, ...]:
         for p in parts(canopy)
         if isinstance(p, SheetPart | BarPart) and p.name not in doors
     )
+    if canopy.kind == "cargo":
+        return ()
+    cz += canopy.base / 2
     found = [Lump("shell", shell, "geometry", (cx, cy, cz + canopy.height * 0.1))]
+    if canopy.insulation:
+        kg = canopy.length * canopy.width * canopy.insulation * INSULATION_DENSITY * 1e-9
+        found.append(Lump("roof insulation", kg, "geometry", (cx, cy, box.z1 - canopy.roof)))
+    if canopy.jacks:
+        found.append(Lump("jack legs", 4 * JACK_MASS, "estimate", (cx, cy, cz)))
     for door in canopy.doors:
         kg = sum(
             p.mass() * p.count

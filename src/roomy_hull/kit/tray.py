@@ -2,10 +2,11 @@
 
 import math
 
-from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart, section_area
+from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart, section_area
 from roomy_hull.core.solids import Box
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit import undertray
 from roomy_hull.kit.expansion import Lump
 
 HEADBOARD_POST = "50x50x3"
@@ -25,8 +26,11 @@ def front_x(vehicle: Vehicle, tray: Tray) -> float:
 def floor_z(vehicle: Vehicle, tray: Tray) -> float:
     """Give the height of the tray's floor above the ground: rail, subframe, cross-members, sheet.
 
-    The cross-members lie between the subframe rails, flush with their tops. [mm]
+    The cross-members lie between the subframe rails, flush with their tops. A hold's floor is as
+    high as it was measured. [mm]
     """
+    if tray.kind == "hold":
+        return tray.floor_z
     return vehicle.rail_top + section_height(tray.rail) + tray.floor
 
 
@@ -51,13 +55,13 @@ def solids(vehicle: Vehicle, tray: Tray) -> dict[str, Box]:
     rail = section_height(tray.rail)
     low = vehicle.rail_top
     spread = vehicle.rail_spread / 2
-    found = {
-        "floor": Box(x0, -half, top - tray.floor, x1, half, top),
-        "rail left": Box(x0, -spread - 25, low, x1, -spread + 25, low + rail),
-        "rail right": Box(x0, spread - 25, low, x1, spread + 25, low + rail),
-    }
+    found = {"floor": Box(x0, -half, top - tray.floor, x1, half, top)}
+    if tray.kind == "tray":
+        found["rail left"] = Box(x0, -spread - 25, low, x1, -spread + 25, low + rail)
+        found["rail right"] = Box(x0, spread - 25, low, x1, spread + 25, low + rail)
+        found |= undertray.solids(tray, x0, top)
     if tray.headboard > 0:
-        found["headboard"] = Box(x0 - 30, -half, top, x0, half, top + tray.headboard)
+        found["headboard"] = Box(x0 - 30, -half, top, x0, half, top + tray.headboard + tray.rack)
     if tray.sides > 0:
         t = tray.side_thickness
         found["side left"] = Box(x0, -half, top, x1, -half + t, top + tray.sides)
@@ -76,27 +80,37 @@ def solids(vehicle: Vehicle, tray: Tray) -> dict[str, Box]:
     return found
 
 
-def parts(tray: Tray) -> tuple[Part, ...]:
-    """Give what is cut for the tray.
+def parts(tray: Tray, tyre: str) -> tuple[Part, ...]:
+    """Give what is cut for the tray and hung under it; nothing for a hold.
 
     Parameters
     ----------
     tray : Tray
         The tray. [mm]
+    tyre : str
+        Its designation decides the mudguards.
 
     Returns
     -------
     tuple of Part
-        Rails, cross-members, coaming, floor sheets, headboard and drop sides.
+        Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
+    if tray.kind == "hold":
+        return ()
+    return (*own_parts(tray), *undertray.parts(tray, tyre))
+
+
+def own_parts(tray: Tray) -> tuple[Part, ...]:
+    """Give what is cut for the tray itself, without what hangs under it. [mm]"""
     crosses = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
     panels = max(1, math.ceil(tray.width / 1450))
+    rows = max(1, math.ceil(tray.length / 2950))
     made: list[Part] = [
         BarPart("Tray: subframe rail", "tray", tray.rail, tray.length, tray.bar_material, 2),
         BarPart("Tray: cross-member", "tray", tray.cross, tray.width, tray.bar_material, crosses),
         BarPart("Tray: coaming", "tray", tray.cross, tray.length, tray.bar_material, 2),
-        SheetPart("Tray: floor", "tray", tray.length, tray.width / panels, tray.floor,
-                  tray.floor_material, count=panels, grain=True),
+        SheetPart("Tray: floor", "tray", tray.length / rows, tray.width / panels, tray.floor,
+                  tray.floor_material, count=panels * rows, grain=True),
     ]  # fmt: skip
     if tray.headboard > 0:
         made += [
@@ -107,6 +121,11 @@ def parts(tray: Tray) -> tuple[Part, ...]:
             SheetPart("Tray: headboard skin", "tray", tray.width - 100,
                       max(60.0, tray.headboard * 0.55), 2.0, "5052-H32"),
         ]  # fmt: skip
+    if tray.rack > 0:
+        made.append(BarPart("Tray: rack hoop", "tray", HEADBOARD_POST,
+                            tray.width + 2 * tray.rack, tray.bar_material))  # fmt: skip
+    if tray.lift_points:
+        made.append(Hardware("rated lifting eye with backing plate", "tray", tray.lift_points))
     if tray.sides > 0:
         hem = min(25.0, tray.sides / 3)
         made += [
@@ -135,17 +154,28 @@ def lumps(vehicle: Vehicle, tray: Tray) -> tuple[Lump, ...]:
     """
     x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
     mid = x0 + tray.length / 2
+    if tray.kind == "hold":
+        if not tray.fittings:
+            return ()
+        return (Lump("mats, lining, fasteners", tray.fittings, "estimate", (mid, 0.0, z)),)
     head = flat = 0.0
-    for part in parts(tray):
+    for part in own_parts(tray):
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
-        if "headboard" in part.name:
+        if "headboard" in part.name or "rack" in part.name:
             head += kg
         else:
             flat += kg
     found = [Lump("frame, floor and sides", flat, "geometry", (mid, 0.0, z - 30))]
     if head:
         found.append(Lump("headboard", head, "geometry", (x0 - 15, 0.0, z + tray.headboard / 2)))
+    guards = sum(
+        p.mass() * p.count
+        for p in undertray.parts(tray, vehicle.tyre)
+        if isinstance(p, SheetPart) and p.name == undertray.GUARD
+    )
+    if guards:
+        found.append(Lump("mudguards", guards, "geometry", (vehicle.wheelbase, 0.0, z - 150)))
     if tray.fittings:
-        found.append(Lump("guards, lights, fasteners", tray.fittings, "estimate",
+        found.append(Lump("lights, fasteners, lifting eyes", tray.fittings, "estimate",
                           (mid + tray.length * 0.2, 0.0, z - 120)))  # fmt: skip
-    return tuple(found)
+    return (*found, *undertray.lumps(tray, undertray.solids(tray, x0, z)))

@@ -3,7 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.core.findings import WEIGHT_ORDER, Finding
+from roomy_hull.core.findings import WEIGHT_ORDER, Finding, Fix
 from roomy_hull.job.model import Job
 from roomy_hull.job.value import unknown_fields
 from roomy_hull.making import judge as making_judge
@@ -11,6 +11,8 @@ from roomy_hull.studies.fit import closed
 from roomy_hull.studies.fit import judge as fit_judge
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads import judge as loads_judge
+from roomy_hull.studies.outline import judge as outline_judge
+from roomy_hull.studies.outline import outline as outlines
 
 BODY = ""
 """Under this key stand the findings on the body's own parts."""
@@ -23,6 +25,7 @@ class Verdict(msgspec.Struct, frozen=True):
     assembly: Assembly
     fit: closed.FitResult
     loads: axles.LoadResult
+    outline: outlines.Outline
     making: dict[str, tuple[Finding, ...]]
     findings: tuple[Finding, ...]
 
@@ -57,7 +60,10 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     memory = (previous.assembly, previous.fit) if previous else None
     fit = closed.study(assembly, memory)
     loads = axles.study(assembly, (previous.assembly, previous.loads) if previous else None)
+    sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios)
+    outline = outlines.study(assembly, sags)
     found = fit_judge.judge(assembly, fit) + loads_judge.judge(assembly, loads)
+    found += outline_judge.judge(assembly, outline)
     making = _making(assembly, previous)
     for flaws in making.values():
         found += flaws
@@ -65,7 +71,27 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
-    return Verdict(job, assembly, fit, loads, making, tuple(found))
+    return Verdict(job, assembly, fit, loads, outline, making, tuple(found))
+
+
+def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
+    """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict that found it.
+    finding : Finding
+        One of its findings.
+
+    Returns
+    -------
+    tuple of Fix
+        What can be set; empty where nothing by itself would help.
+    """
+    return fit_judge.fixes(verdict.assembly, finding) + outline_judge.fixes(
+        verdict.assembly, finding
+    )
 
 
 def _making(assembly: Assembly, previous: Verdict | None) -> dict[str, tuple[Finding, ...]]:

@@ -75,6 +75,99 @@ def rules() -> Rules:
     return msgspec.json.decode(_read("rules.json"), type=Rules)
 
 
+class DimensionRule(msgspec.Struct, frozen=True):
+    """One authority's limits on a vehicle's outside; 0 where it sets none. [mm]
+
+    `overhang_share` is the rear overhang as a part of the wheelbase, `overhang` its absolute limit.
+    """
+
+    name: str
+    width: float
+    height: float
+    overhang: float
+    overhang_share: float
+    source: str
+
+
+class Prices(msgspec.Struct, frozen=True):
+    """What a shop pays and charges, in its own money; starting values, to be replaced."""
+
+    sheet_per_kg: float
+    bar_per_kg: float
+    hardware: float
+    cut_per_m: float
+    bend: float
+    insulation_per_m2: float
+    source: str
+
+
+@functools.cache
+def dimension_rules() -> dict[str, DimensionRule]:
+    """Give the selectable rules on outside dimensions."""
+    return msgspec.json.decode(_read("dimension_rules.json"), type=dict[str, DimensionRule])
+
+
+@functools.cache
+def prices() -> Prices:
+    """Give the starting prices (common practice)."""
+    return msgspec.json.decode(_read("prices.json"), type=Prices)
+
+
+class Measure(msgspec.Struct, frozen=True):
+    """One measure to take.
+
+    Attributes
+    ----------
+    key, words, how : str
+        Its key, what it is, how to take it.
+    sigma : float
+        Usual one-sigma doubt of one reading with a tape (common practice). [mm]
+    sum : dict of str to float
+        The lengths it is a sum of, with their signs; empty for a distance of the plan.
+    quad : str
+        Which distance of the plan's four corners it is; empty for a sum.
+    """
+
+    key: str
+    words: str
+    how: str
+    sigma: float
+    sum: dict[str, float] = {}
+    quad: str = ""
+
+
+@functools.cache
+def measures() -> dict[str, tuple[Measure, ...]]:
+    """Give the guided measure list of each kind of vehicle (common practice)."""
+    return msgspec.json.decode(_read("measures.json"), type=dict[str, tuple[Measure, ...]])
+
+
+def dimension_rule(key: str) -> DimensionRule:
+    """Look a rule on outside dimensions up.
+
+    Parameters
+    ----------
+    key : str
+        For example ``ADR 43``.
+
+    Returns
+    -------
+    DimensionRule
+        Its row.
+
+    Raises
+    ------
+    InputError
+        No such rule; the message lists those there are.
+    """
+    try:
+        return dimension_rules()[key]
+    except KeyError:
+        raise InputError(
+            f"there is no rule '{key}'", remedy=f"Use one of {', '.join(dimension_rules())}."
+        ) from None
+
+
 def material(key: str) -> Material:
     """Look a material up.
 

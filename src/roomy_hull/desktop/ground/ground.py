@@ -165,8 +165,13 @@ class Ground(QWidget):
         if not bench.job.units and not self.drag.active:
             p.setPen(QColor(t.faint))
             p.setFont(font(15))
-            p.drawText(where.upper, Qt.AlignmentFlag.AlignCenter,
-                       "Drag a unit from the stores onto this side.")  # fmt: skip
+            sides = {b.bay.side for b in assembly.ground.bays.values()}
+            words = "Drag a unit from the stores onto this side."
+            if not sides:
+                words = "There is no bay yet: a canopy, topper or cargo area holds the units."
+            elif station not in sides:
+                words = "Units go in from another side: walk there with ] or the plan above."
+            p.drawText(where.upper, Qt.AlignmentFlag.AlignCenter, words)
         if self.hasFocus():
             p.setPen(QColor(t.accent))
             p.setBrush(Qt.BrushStyle.NoBrush)

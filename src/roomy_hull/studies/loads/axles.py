@@ -12,6 +12,7 @@ from roomy_hull.assembly.assemble import Assembly, Mass
 from roomy_hull.core.units import G
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.studies.loads.governing import governing
 
 
 class Figure(msgspec.Struct, frozen=True):
@@ -309,8 +310,8 @@ def _weigh(job: Job, scenario: Scenario, totals: list[Share]) -> ScenarioLoads:
     return ScenarioLoads(
         scenario.id,
         scenario.name,
-        Figure(front, doubts[0], ratings.front_axle),
-        Figure(rear, doubts[1], ratings.rear_axle),
+        Figure(front, doubts[0], governing(job.vehicle, "front").kg),
+        Figure(rear, doubts[1], governing(job.vehicle, "rear").kg),
         Figure(gross, doubts[2], ratings.gross),
         Figure(left, doubts[3]),
         Figure(right, doubts[4]),

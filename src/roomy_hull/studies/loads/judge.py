@@ -6,6 +6,7 @@ from roomy_hull.core.findings import Finding
 from roomy_hull.core.tables import rules
 from roomy_hull.job.model import Scenario
 from roomy_hull.studies.loads.axles import Figure, LoadResult, ScenarioLoads
+from roomy_hull.studies.loads.governing import governing
 
 RATING = "the vehicle's rating plate, as entered"
 LOOK_CHANCE = 0.05
@@ -29,6 +30,7 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
         limits, slides beyond their rating. [kg]
     """
     found: list[Finding] = []
+    sources = {end: _governed(assembly, end) for end in ("front", "rear")}
     for scenario, loads in zip(assembly.job.scenarios, result.scenarios, strict=True):
         for code, words, figure in (
             ("front", "the front axle", loads.front),
@@ -38,20 +40,28 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
             ("roof", "the roof", loads.roof),
         ):
             if figure is not None and figure.limit is not None:
-                found += _against(code, words, figure, scenario)
+                found += _against(code, words, figure, scenario, sources.get(code, RATING))
         found += _balance(loads, result)
         found += _towing(assembly, scenario)
     found += _slides(assembly)
     return found
 
 
-def _against(code: str, words: str, figure: Figure, scenario: Scenario) -> list[Finding]:
+def _governed(assembly: Assembly, end: str) -> str:
+    """Say which rating governs an axle."""
+    found = governing(assembly.job.vehicle, end)
+    return RATING if found.by == "axle" else f"{found.by}, the lowest of the axle's ratings"
+
+
+def _against(
+    code: str, words: str, figure: Figure, scenario: Scenario, source: str
+) -> list[Finding]:
     """Set one figure against its limit: over is a stop, a fair chance of it a look."""
     limit = figure.limit if figure.limit is not None else 0.0
     if figure.value > limit:
         return [
             Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
-                    (), figure.value, limit, "kg", RATING, "Loads",
+                    (), figure.value, limit, "kg", source, "Loads",
                     scenario=scenario.id)
         ]  # fmt: skip
     chance = chance_over(figure.value, figure.doubt, limit)
@@ -60,7 +70,7 @@ def _against(code: str, words: str, figure: Figure, scenario: Scenario) -> list[
             Finding(f"loads.{code}", "look",
                     f"{scenario.name}: {chance:.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
-                    f"{RATING}; normal distribution of the masses' doubt", "Loads",
+                    f"{source}; normal distribution of the masses' doubt", "Loads",
                     scenario=scenario.id)
         ]  # fmt: skip
     return []

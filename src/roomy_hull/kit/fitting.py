@@ -1,0 +1,187 @@
+"""A first body for a vehicle, fitted to its measures: where a new job begins."""
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.job.body import Arch, Bay, Body, Canopy, Door, Tray
+from roomy_hull.job.model import Job, Scenario
+from roomy_hull.job.vehicle import Vehicle
+
+CHOICES: dict[str, tuple[str, ...]] = {
+    "cab-chassis": ("full canopy", "short canopy", "bare tray"),
+    "pickup": ("topper", "open tub"),
+    "wagon": ("cargo area",),
+}
+"""What can be begun on each kind of vehicle."""
+
+CROSS_BOX = 750.0
+"""Length of a short canopy across the tray (common practice). [mm]"""
+
+
+def choices(vehicle: Vehicle) -> tuple[str, ...]:
+    """Give what bodies can be begun on a vehicle."""
+    return CHOICES[vehicle.kind]
+
+
+def fitted(vehicle: Vehicle, choice: str) -> Body:
+    """Fit a first body to a vehicle.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        As measured. [mm]
+    choice : str
+        One of `choices`.
+
+    Returns
+    -------
+    Body
+        Tray or hold, canopy, topper or cargo space, with doors and bays that fit it. Every size
+        is a proposal to be changed.
+
+    Raises
+    ------
+    InputError
+        The choice is not for this kind of vehicle, or its measures leave no room.
+    """
+    if choice not in choices(vehicle):
+        raise InputError(
+            f"a {vehicle.kind} takes no {choice}", remedy=f"Choose {', '.join(choices(vehicle))}."
+        )
+    if vehicle.kind == "cab-chassis":
+        return _tray_body(vehicle, choice)
+    return _hold_body(vehicle, choice)
+
+
+def _tray_body(vehicle: Vehicle, choice: str) -> Body:
+    """Fit a tray a little longer than the chassis, as wide as the cab, and its canopy."""
+    width = min(vehicle.shape.width, 1850.0 if vehicle.shape.width < 2000 else 2400.0)
+    gap = vehicle.clearance_behind_cab + 30.0
+    # The tray ends some 30 behind the rails, in whole tens.
+    length = round((vehicle.chassis_end + 30 - vehicle.cab_back - gap) / 10) * 10
+    if length < 900:
+        raise InputError(
+            f"the chassis leaves a tray of {length:g} mm",
+            place=vehicle.name,
+            remedy="Measure cab back and chassis end again, both aft of the front axle.",
+        )
+    tray = Tray(gap=gap, length=length, width=width, fittings=35.0,
+                headboard=max(300.0, round((vehicle.shape.height - vehicle.rail_top - 104) / 5) * 5))  # fmt: skip
+    if choice == "bare tray":
+        return Body(tray=tray)
+    full = choice == "full canopy"
+    # A wall longer than the stock sheet would have to be joined.
+    long = min(length - 30, 2900.0) if full else min(CROSS_BOX, length - 30)
+    return Body(tray=tray, canopy=canopy_for(long, width - 20, 940.0, full=full, start=10.0))
+
+
+def canopy_for(length: float, width: float, height: float, *, full: bool, start: float) -> Canopy:
+    """Give a canopy with doors on both sides, and at the rear where it is long enough.
+
+    Parameters
+    ----------
+    length, width, height : float
+        Outside sizes. [mm]
+    full : bool
+        Whether it has a rear door and bay.
+    start : float
+        Where it begins behind the tray's front. [mm]
+
+    Returns
+    -------
+    Canopy
+        With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
+    """
+    wall, roof = 35.0, 30.0
+    deep = (width - 2 * wall) / 2 - 10
+    rear = full and length > 1400
+    side = length - 2 * wall - (430 if rear else 0)
+    high, opening = height - roof, height - roof - 65
+    doors = [
+        Door(id=s, side=s, start=wall + 20, length=side - 20, sill=30, height=opening)
+        for s in ("left", "right")
+    ]
+    bays = [
+        Bay(id=key, name=name, side=s, start=10, length=side, depth=deep, height=high,  # type: ignore[arg-type]
+            margin_start=10, margin_end=10, margin_bottom=0, margin_top=35)
+        for key, name, s in (("L", "Left", "left"), ("R", "Right", "right"))
+    ]  # fmt: skip
+    if rear:
+        across = width - 2 * wall
+        doors.append(
+            Door(
+                id="rear", side="rear", start=wall + 20, length=across - 40, sill=30, height=opening
+            )
+        )
+        bays.append(Bay(id="B", name="Rear", side="rear", start=10, length=across - 20, depth=400,
+                        height=high, margin_start=10, margin_end=10, margin_top=35))  # fmt: skip
+    return Canopy(name="Canopy" if full else "Cross-box canopy", start=start, length=length, width=width,
+                  height=height, fittings=30.0, insulation=25.0, jacks=True, doors=tuple(doors),
+                  bays=tuple(bays))  # fmt: skip
+
+
+def _hold_body(vehicle: Vehicle, choice: str) -> Body:
+    """Take a tub or cargo area as it is, with one bay that opens at the tailgate."""
+    hold = vehicle.hold
+    if hold is None:
+        raise InputError("the cargo area is not measured", vehicle.name, "Measure it in Survey.")
+    arches: tuple[Arch, ...] = ()
+    if hold.arch_width and hold.arch_length and hold.arch_height:
+        arches = (Arch(start=hold.arch_start, length=hold.arch_length, width=hold.arch_width,
+                       height=hold.arch_height),)  # fmt: skip
+    tray = Tray(kind="hold", floor_z=hold.floor, gap=hold.start - vehicle.cab_back if
+                hold.start > vehicle.cab_back else 0.0, length=hold.length, width=hold.width,
+                headboard=0.0, mudguards=False, lift_points=0, fittings=6.0, arches=arches)  # fmt: skip
+    if choice == "open tub":
+        return Body(tray=tray)
+    wall = 15.0
+    topper = choice == "topper"
+    height = hold.height + 420 if topper else hold.height + 20
+    roof = 25.0 if topper else 20.0
+    across, clear = hold.width - 2 * wall, height - roof
+    side = (across - hold.opening_width) / 2 if hold.opening_width < across else 0.0
+    high = min(hold.opening_height if not topper else clear, clear)
+    bay = Bay(id="B", name="Tailgate", side="rear", start=0, length=across, depth=hold.length - 2 * wall,
+              height=clear, margin_start=max(0.0, side), margin_end=max(0.0, side), margin_bottom=0,
+              margin_top=max(0.0, clear - high))  # fmt: skip
+    door = Door(id="tailgate", side="rear", start=wall + max(0.0, side), length=across - 2 * max(0.0, side),
+                height=high)  # fmt: skip
+    canopy = Canopy(kind="topper" if topper else "cargo", name="Topper" if topper else "Cargo area",
+                    base=hold.height if topper else 0.0, length=hold.length, width=hold.width,
+                    height=height, wall=wall, roof=roof, divider=0.0, fittings=14.0 if topper else 0.0,
+                    doors=(door,), bays=(bay,))  # fmt: skip
+    return Body(tray=tray, canopy=canopy)
+
+
+def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
+    """Begin a job: a vehicle, a first body, and the scenarios that everybody asks for.
+
+    Parameters
+    ----------
+    name : str
+        The job's name.
+    vehicle : Vehicle
+        As measured.
+    choice : str
+        One of `choices`.
+
+    Returns
+    -------
+    Job
+        With no units yet.
+
+    Raises
+    ------
+    InputError
+        The choice is not for this kind of vehicle, or its measures leave no room.
+    """
+    body = fitted(vehicle, choice)
+    crew = (80.0, 75.0)[: len(vehicle.seats)]
+    scenarios = [
+        Scenario(id="full", name="Leaving full", people=crew),
+        Scenario(
+            id="dry", name="Coming home dry", people=crew, fuel=0.15, water=0.05, contents=0.7
+        ),
+    ]
+    if body.canopy is not None and body.canopy.kind == "canopy":
+        scenarios.insert(0, Scenario(id="tray", name="Bare tray at work", people=crew[:1], fuel=0.6,
+                                     water=0.0, contents=0.0, canopy=False))  # fmt: skip
+    return Job(name=name, vehicle=vehicle, body=body, scenarios=tuple(scenarios))

@@ -1,0 +1,1 @@
+"""Planning: the survey of the vehicle, and later the schedule and log of the work."""

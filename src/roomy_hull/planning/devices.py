@@ -1,0 +1,309 @@
+"""Measuring devices: their lines, and a reader that bears with silence, noise and broken links.
+
+The protocol, one ASCII line each, ended by a line break (docs/formats.md):
+
+``RH1 DIST 1584.5 mm *5C``   one distance of a laser meter
+``RH1 LOAD FL 612.5 kg *1A`` one wheel of a set of scales (FL, FR, RL, RR)
+``RH1 ERR text *HH``         the device says what is wrong
+``RH1 HELLO name *HH``       the device says who it is
+
+``*HH`` is the exclusive-or of all bytes before the blank in front of it, in hexadecimal. The reader
+sends ``MEAS`` and waits for the line that answers.
+"""
+
+import math
+import os
+import select
+import time
+from collections.abc import Callable
+from typing import Protocol
+
+import msgspec
+
+from roomy_hull.core.errors import UserError
+
+WHEELS = ("FL", "FR", "RL", "RR")
+LIMITS = {"DIST": (20.0, 60000.0), "LOAD": (0.0, 20000.0)}
+"""What a reading may be at all. [mm, kg]"""
+
+
+class DeviceError(UserError):
+    """A device that cannot be read."""
+
+
+class Line(msgspec.Struct, frozen=True):
+    """One line of a device: what it is, for which wheel, the value or the words."""
+
+    kind: str
+    wheel: str = ""
+    value: float = 0.0
+    words: str = ""
+
+
+class Channel(Protocol):
+    """Something that bytes come from and go to."""
+
+    def write(self, data: bytes) -> None:
+        """Send bytes; raises OSError on a broken link."""
+
+    def read(self, seconds: float) -> bytes:
+        """Give the bytes that came within a time, none on silence; raises OSError when broken."""
+
+    def close(self) -> None:
+        """End."""
+
+
+def checksum(text: str) -> str:
+    """Give the exclusive-or of a text's bytes as two hexadecimal digits."""
+    total = 0
+    for byte in text.encode("ascii", "replace"):
+        total ^= byte
+    return f"{total:02X}"
+
+
+def line(text: str) -> bytes:
+    """Give a line of the protocol with its checksum.
+
+    Parameters
+    ----------
+    text : str
+        What stands before the checksum.
+
+    Returns
+    -------
+    bytes
+        The whole line with its line break.
+    """
+    return f"{text} *{checksum(text)}\n".encode("ascii", "replace")
+
+
+def parse(raw: bytes) -> Line | None:
+    """Read one line.
+
+    Parameters
+    ----------
+    raw : bytes
+        The line, with or without its line break.
+
+    Returns
+    -------
+    Line or None
+        What it says; none where it is noise: no such line, a wrong checksum, an impossible value.
+    """
+    try:
+        text = raw.decode("ascii").strip()
+    except UnicodeDecodeError:
+        return None
+    body, star, given = text.rpartition(" *")
+    if not star or checksum(body) != given:
+        return None
+    words = body.split()
+    if len(words) < 2 or words[0] != "RH1":
+        return None
+    if words[1] in ("ERR", "HELLO"):
+        return Line(words[1], words=" ".join(words[2:]))
+    try:
+        if words[1] == "DIST" and len(words) == 4 and words[3] == "mm":
+            return _value(Line("DIST", value=float(words[2])))
+        if words[1] == "LOAD" and len(words) == 5 and words[2] in WHEELS and words[4] == "kg":
+            return _value(Line("LOAD", words[2], float(words[3])))
+    except ValueError:
+        return None
+    return None
+
+
+def _value(found: Line) -> Line | None:
+    """Drop a value that no such device can have measured."""
+    low, high = LIMITS[found.kind]
+    return found if math.isfinite(found.value) and low <= found.value <= high else None
+
+
+class FileChannel:
+    """A serial device or pseudo-terminal by its path."""
+
+    def __init__(self, path: str) -> None:
+        import termios  # only where there are such devices
+        import tty
+
+        self._handle = os.open(path, os.O_RDWR | os.O_NOCTTY | os.O_NONBLOCK)
+        try:
+            tty.setraw(self._handle)
+        except termios.error as trouble:
+            os.close(self._handle)
+            raise OSError(str(trouble)) from None
+
+    def write(self, data: bytes) -> None:
+        """Send bytes."""
+        os.write(self._handle, data)
+
+    def read(self, seconds: float) -> bytes:
+        """Give what came within a time."""
+        ready, _, _ = select.select([self._handle], [], [], seconds)
+        if not ready:
+            return b""
+        data = os.read(self._handle, 4096)
+        if not data:
+            raise OSError("the other end is closed")
+        return data
+
+    def close(self) -> None:
+        """End."""
+        os.close(self._handle)
+
+
+class Reader:
+    """Reads one device, reconnecting when the link breaks.
+
+    Parameters
+    ----------
+    connect : callable
+        Opens the channel; raises OSError where there is none.
+    timeout : float
+        How long to wait for one answer. [s]
+    tries : int
+        How often to ask, or to connect, before giving up.
+    """
+
+    def __init__(
+        self, connect: Callable[[], Channel], timeout: float = 2.0, tries: int = 3
+    ) -> None:
+        self._connect, self.timeout, self.tries = connect, timeout, tries
+        self._channel: Channel | None = None
+        self._rest = b""
+        self.noise = 0
+
+    def close(self) -> None:
+        """End."""
+        if self._channel is not None:
+            self._channel.close()
+        self._channel, self._rest = None, b""
+
+    def distance(self) -> float:
+        """Take one distance.
+
+        Returns
+        -------
+        float
+            What the laser meter answered. [mm]
+
+        Raises
+        ------
+        DeviceError
+            No link, silence, nothing but noise, or the device's own error.
+        """
+        return self._ask("DIST").value
+
+    def wheels(self) -> dict[str, float]:
+        """Take one load of each wheel.
+
+        Returns
+        -------
+        dict of str to float
+            FL, FR, RL and RR. [kg]
+
+        Raises
+        ------
+        DeviceError
+            No link, silence, a wheel that is missing, or the device's own error.
+        """
+        found: dict[str, float] = {}
+        for _ in range(self.tries):
+            found |= self._collect()
+            if set(found) == set(WHEELS):
+                return {w: found[w] for w in WHEELS}
+        missing = ", ".join(w for w in WHEELS if w not in found)
+        raise DeviceError(
+            f"the scales did not answer for {missing}",
+            "wheel scales",
+            "Check that pad and weigh again.",
+        )
+
+    def _collect(self) -> dict[str, float]:
+        """Ask once and gather wheels until all are there or the time is up."""
+        found: dict[str, float] = {}
+        end = time.monotonic() + self.timeout
+        self._send()
+        while time.monotonic() < end and set(found) != set(WHEELS):
+            for one in self._lines(end - time.monotonic()):
+                self._own_error(one)
+                if one.kind == "LOAD":
+                    found[one.wheel] = one.value
+        return found
+
+    def _ask(self, kind: str) -> Line:
+        """Ask until a line of a kind answers."""
+        for _ in range(self.tries):
+            self._send()
+            end = time.monotonic() + self.timeout
+            while time.monotonic() < end:
+                for one in self._lines(end - time.monotonic()):
+                    self._own_error(one)
+                    if one.kind == kind:
+                        return one
+        if self.noise:
+            raise DeviceError(
+                f"the device sent {self.noise} lines that cannot be read", "device",
+                "Check its cable and that nothing else talks on it.",
+            )  # fmt: skip
+        raise DeviceError(
+            f"the device was silent for {self.timeout * self.tries:.0f} s", "device",
+            "Wake it, bring it nearer, and measure again.",
+        )  # fmt: skip
+
+    @staticmethod
+    def _own_error(one: Line) -> None:
+        if one.kind == "ERR":
+            raise DeviceError(f"the device says: {one.words}", "device", "Measure again.")
+
+    def _open(self) -> Channel:
+        """Connect, if there is no link; several times before giving up."""
+        if self._channel is not None:
+            return self._channel
+        trouble = ""
+        for attempt in range(self.tries):
+            try:
+                self._channel = self._connect()
+            except OSError as error:
+                trouble = error.strerror or str(error)
+                time.sleep(min(0.2 * (attempt + 1), self.timeout / 4))
+            else:
+                self._rest = b""
+                return self._channel
+        raise DeviceError(
+            f"the device cannot be reached ({trouble})",
+            "device",
+            "Switch it on and check its name.",
+        )
+
+    def _send(self) -> None:
+        """Ask for a measurement, on a new link where the old one broke."""
+        for _ in range(2):
+            try:
+                self._open().write(b"MEAS\n")
+            except OSError:
+                self.close()
+            else:
+                return
+        raise DeviceError("the link broke while asking", "device", "Check the cable.")
+
+    def _lines(self, seconds: float) -> list[Line]:
+        """Give the readable lines that came; noise is counted and passed over."""
+        try:
+            data = self._open().read(max(0.0, min(seconds, 0.2)))
+        except OSError:
+            self.close()
+            self._send()
+            return []
+        self._rest += data
+        *whole, self._rest = self._rest.split(b"\n")
+        # A device that never ends its line is noise, not memory.
+        if len(self._rest) > 4096:
+            self._rest, self.noise = b"", self.noise + 1
+        found = []
+        for raw in whole:
+            one = parse(raw)
+            if one is not None:
+                found.append(one)
+            elif raw.strip():
+                self.noise += 1
+        return found

@@ -1,0 +1,1 @@
+"""Outline: overall sizes, overhang, clearances, angles and the roof line, against the chosen rule."""

@@ -1,0 +1,136 @@
+"""Outline: from sizes to findings, on the stages Survey and Body."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.core.tables import dimension_rule
+from roomy_hull.studies.outline.outline import Outline
+
+PRACTICE = "common practice"
+LEAST_DEPARTURE = 15.0
+"""Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
+
+
+def judge(assembly: Assembly, result: Outline) -> list[Finding]:
+    """Turn an outline into findings.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    result : Outline
+        The study.
+
+    Returns
+    -------
+    list of Finding
+        Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
+    """
+    rule = dimension_rule(assembly.job.body.rule)
+    found: list[Finding] = []
+    for code, words, value, limit in (
+        ("overhang", "the rear overhang", result.overhang, result.overhang_limit),
+        ("width", "the overall width", result.width, rule.width),
+        ("height", "the overall height", result.height, rule.height),
+    ):
+        if limit > 0 and value > limit + 0.5:
+            found.append(
+                Finding(f"outline.{code}", "stop", f"{words.capitalize()} is over the limit of {rule.name}",
+                        ("tray",), value, limit, "mm", rule.source, "Body")
+            )  # fmt: skip
+    for one in result.conflicts:
+        found.append(
+            Finding("outline.under", "stop", f"The {one.name} stands in the {one.other}",
+                    (one.name, one.other), one.amount, 0.0, "mm", "geometry of the job", "Body",
+                    where=(one.where,))
+        )  # fmt: skip
+    found += _canopy(result)
+    gap = assembly.job.vehicle.clearance_behind_cab
+    if assembly.job.body.tray.kind == "tray" and result.behind_cab < gap - 0.5:
+        found.append(
+            Finding("outline.cab", "stop", "The tray stands too near to the cab, which moves",
+                    ("tray",), result.behind_cab, gap, "mm", "the vehicle's body builder's guide, as entered",
+                    "Body")
+        )  # fmt: skip
+    worst = min(result.angles, key=lambda a: a.departure)
+    if worst.departure < LEAST_DEPARTURE:
+        found.append(
+            Finding("outline.departure", "look",
+                    f"{worst.scenario}: the departure angle is small, at the {worst.departs_at}",
+                    (worst.departs_at,), worst.departure, LEAST_DEPARTURE, "°", PRACTICE, "Body")
+        )  # fmt: skip
+    return found + _ratings(assembly)
+
+
+def _canopy(result: Outline) -> list[Finding]:
+    """Judge the canopy against the tray it stands on."""
+    found = []
+    for code, words, over in (
+        ("tail", "past the tray's end", result.beyond_tail),
+        ("edge", "past the tray's edges", result.beyond_edge),
+    ):
+        if over > 0.5:
+            found.append(
+                Finding(f"outline.{code}", "stop", f"The canopy stands {words}", ("canopy",), over, 0.0,
+                        "mm", "geometry of the job", "Body")
+            )  # fmt: skip
+    return found
+
+
+def _ratings(assembly: Assembly) -> list[Finding]:
+    """Judge what was entered of the vehicle."""
+    vehicle = assembly.job.vehicle
+    r, found = vehicle.ratings, []
+    if r.standard == "upgraded" and not (r.certificate and r.signed):
+        found.append(
+            Finding("survey.certificate", "look",
+                    "Upgraded ratings want a certificate and the name of who signed it", ("vehicle",),
+                    source="the certifying engineer decides", stage="Survey")
+        )  # fmt: skip
+    axles = r.front_axle + r.rear_axle
+    if axles < r.gross:
+        found.append(
+            Finding("survey.axles", "look", "The two axle ratings together are below the gross rating",
+                    ("vehicle",), axles, r.gross, "kg", "the rating plate; read it again", "Survey")
+        )  # fmt: skip
+    return found
+
+
+def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
+    """Compute the remedies of one outline finding.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job as it was judged.
+    finding : Finding
+        Any finding; those of other studies have none here.
+
+    Returns
+    -------
+    tuple of Fix
+        Sizes of the body to set, by path; empty where none helps by itself. [mm]
+    """
+    body = assembly.job.body
+    canopy, tray = body.canopy, body.tray
+    if finding.code == "outline.tail" and canopy is not None:
+        length = tray.length - canopy.start
+        return (
+            Fix(f"Make the canopy {length:.0f} mm long", "body", {"body.canopy.length": length}),
+        )
+    if finding.code == "outline.edge" and canopy is not None:
+        return (
+            Fix(
+                f"Make the canopy {tray.width:.0f} mm wide",
+                "body",
+                {"body.canopy.width": tray.width},
+            ),
+        )
+    if finding.code == "outline.cab":
+        gap = tray.gap + (finding.limit or 0.0) - (finding.measured or 0.0)
+        return (Fix(f"Move the tray {gap - tray.gap:.0f} mm aft", "body", {"body.tray.gap": gap}),)
+    if finding.code == "outline.overhang":
+        over = (finding.measured or 0.0) - (finding.limit or 0.0)
+        if tray.kind == "tray" and tray.length - over > 300:
+            return (Fix(f"Make the tray {over:.0f} mm shorter", "body",
+                        {"body.tray.length": tray.length - over}),)  # fmt: skip
+    return ()

@@ -1,0 +1,258 @@
+"""Overall sizes, overhang, ground clearance, approach, ramp and departure angles, and the roof line."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.solids import Box
+from roomy_hull.core.tables import dimension_rule
+from roomy_hull.job.unit import Carried
+from roomy_hull.job.vehicle import LowPoints, Vehicle
+from roomy_hull.kit.undertray import obstacles
+
+RACK_LEGS = (110.0, 150.0)
+"""Heights in which cab-rack legs come (common practice). [mm]"""
+RACK_BAR = 40.0
+"""Height of a rack's cross-bar over its leg (common practice). [mm]"""
+
+
+class Angles(msgspec.Struct, frozen=True):
+    """Angles at one attitude, and what sets the departure angle. [degree, mm]"""
+
+    scenario: str
+    approach: float
+    ramp: float
+    departure: float
+    departs_at: str
+    clearance: float
+
+
+class Conflict(msgspec.Struct, frozen=True):
+    """Something under the tray that stands where it may not. [mm]"""
+
+    name: str
+    other: str
+    amount: float
+    where: Box
+
+
+class Step(msgspec.Struct, frozen=True):
+    """One height of the roof line over level ground at kerb attitude. [mm]"""
+
+    name: str
+    z: float
+
+
+class Outline(msgspec.Struct, frozen=True):
+    """What the vehicle measures outside, canopy on. [mm]"""
+
+    length: float
+    width: float
+    height: float
+    overhang: float
+    overhang_limit: float
+    angles: tuple[Angles, ...]
+    conflicts: tuple[Conflict, ...]
+    roof: tuple[Step, ...]
+    rack_leg: float
+    rack_step: float
+    beyond_tail: float
+    beyond_edge: float
+    behind_cab: float
+
+
+def tangent_angle(distance: float, height: float, radius: float) -> float:
+    """Give the slope at which a hard point beyond a wheel just meets the ground with the tyre.
+
+    Parameters
+    ----------
+    distance : float
+        How far the point is beyond the wheel's centre, above 0. [mm]
+    height : float
+        Its height over level ground. [mm]
+    radius : float
+        Loaded radius of the tyre, its centre that high over the ground. [mm]
+
+    Returns
+    -------
+    float
+        asin(R/√(d² + (h-R)²)) + atan2(h-R, d), never below 0. [degree]
+
+    Notes
+    -----
+    The plane through the point tangent to the tyre's static loaded outline, the definition of
+    approach and departure angle in ISO 612, from memory.
+    """
+    rise = height - radius
+    reach = math.hypot(distance, rise)
+    if reach <= radius:
+        return 90.0
+    return max(0.0, math.degrees(math.asin(radius / reach) + math.atan2(rise, distance)))
+
+
+def low_points(vehicle: Vehicle) -> LowPoints:
+    """Give the vehicle's lowest hard points as measured, or guessed from its outline."""
+    if vehicle.low is not None:
+        return vehicle.low
+    rail = vehicle.rail_top - vehicle.rail_depth
+    return LowPoints(
+        front=max(50.0, vehicle.shape.sill - 60),
+        belly=max(50.0, rail - 260),
+        belly_x=vehicle.wheelbase * 0.55,
+        rear=max(50.0, vehicle.tow.z - 30),
+    )
+
+
+def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
+    """Give every hard point behind the rear axle: (name, x, z of its lower rear edge). [mm]"""
+    vehicle = assembly.job.vehicle
+    base = vehicle.wheelbase
+    low = low_points(vehicle)
+    found = [("tow bar", vehicle.tow.x, low.rear)]
+    for name, box in assembly.ground.tray.items():
+        if box.x1 > base and not name.startswith(("arch", "headboard")):
+            found.append((name, box.x1, box.z0))
+    for thing in assembly.things:
+        if (
+            isinstance(thing.value, Carried)
+            and thing.envelope.x1 > base
+            and not thing.value.on_roof
+        ):
+            found.append((thing.value.name, thing.envelope.x1, thing.envelope.z0))
+    return found
+
+
+def angles(
+    assembly: Assembly, scenario: str, front_sag: float, rear_sag: float
+) -> Angles:  # fmt: skip
+    """Give the angles at one attitude.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+    scenario : str
+        Its name, for the result.
+    front_sag, rear_sag : float
+        How far each axle settles from kerb attitude. [mm]
+
+    Returns
+    -------
+    Angles
+        Ramp angle is the sum of the slopes to both wheels over the lowest point between them.
+    """
+    vehicle = assembly.job.vehicle
+    base, radius = vehicle.wheelbase, vehicle.axle_height()
+    low = low_points(vehicle)
+
+    def settled(x: float, z: float) -> float:
+        return z - (front_sag + (rear_sag - front_sag) * x / base)
+
+    nose = settled(-vehicle.shape.front, low.front)
+    belly = settled(low.belly_x, low.belly)
+    ramp = tangent_angle(low.belly_x, belly, radius) + tangent_angle(
+        base - low.belly_x, belly, radius
+    )
+    slopes = [
+        (tangent_angle(x - base, settled(x, z), radius), name)
+        for name, x, z in hard_points(assembly)
+        if x > base + 1
+    ]
+    departure, at = min(slopes, default=(90.0, "nothing"))
+    return Angles(
+        scenario, tangent_angle(vehicle.shape.front, nose, radius), ramp, departure, at, belly
+    )
+
+
+def study(assembly: Assembly, sags: tuple[tuple[str, float, float], ...]) -> Outline:
+    """Measure the outline.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+    sags : tuple of (name, front, rear)
+        How far the axles settle in each scenario. [mm]
+
+    Returns
+    -------
+    Outline
+        Sizes, overhang with its limit (the lesser of the rule's share of the wheelbase and its
+        absolute limit; 0 where there is none), angles at kerb and in each scenario, what hangs
+        where it may not, and the roof line.
+    """
+    job, ground = assembly.job, assembly.ground
+    vehicle, body = job.vehicle, job.body
+    boxes = [ground.cab, *ground.tray.values(), *(t.envelope for t in assembly.things)]
+    if ground.canopy is not None:
+        boxes.append(ground.canopy)
+    x1 = max([b.x1 for b in boxes] + [vehicle.chassis_end, vehicle.shape.rear])
+    half = max(max(-b.y0, b.y1) for b in boxes)
+    rule = dimension_rule(body.rule)
+    limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
+    roof, leg, step = roof_line(assembly)
+    floor, canopy = ground.tray["floor"], ground.canopy
+    return Outline(
+        x1 + vehicle.shape.front,
+        2 * half,
+        max(b.z1 for b in boxes),
+        x1 - vehicle.wheelbase,
+        min(limits, default=0.0),
+        (angles(assembly, "At kerb", 0.0, 0.0), *(angles(assembly, *s) for s in sags)),
+        conflicts(assembly),
+        roof,
+        leg,
+        step,
+        canopy.x1 - floor.x1 if canopy is not None else 0.0,
+        (canopy.y1 - floor.y1) if canopy is not None else 0.0,
+        min(b.x0 for n, b in ground.tray.items() if n in ("floor", "headboard")) - vehicle.cab_back,
+    )
+
+
+def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
+    """Find what under the tray meets wheel, axle, rail, fuel tank, or one another."""
+    tray, vehicle = assembly.job.body.tray, assembly.job.vehicle
+    if tray.kind == "hold":
+        return ()
+    under = [
+        (n, b) for n, b in assembly.ground.tray.items()
+        if n.startswith("box ") or n in ("trundle drawer", "under-tray tank")
+    ]  # fmt: skip
+    found = []
+    for n, (name, box) in enumerate(under):
+        for other, there in [*obstacles(vehicle, tray).items(), *under[n + 1 :]]:
+            met = box.common(there)
+            if met is not None:
+                found.append(Conflict(name, other, min(met.size()), met))
+    return tuple(found)
+
+
+def roof_line(assembly: Assembly) -> tuple[tuple[Step, ...], float, float]:
+    """Give the heights that should make one level line, and the rack leg that comes nearest.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+
+    Returns
+    -------
+    (tuple of Step, float, float)
+        Cab roof, cab rack on its best leg, headboard with its rack, canopy roof; the leg; the
+        step that remains between the highest and the lowest of rack, headboard and canopy. [mm]
+    """
+    ground, vehicle = assembly.ground, assembly.job.vehicle
+    steps = [Step("cab roof", vehicle.shape.height)]
+    tops: list[Step] = []
+    head = ground.tray.get("headboard")
+    if head is not None:
+        tops.append(Step("headboard", head.z1))
+    if ground.canopy is not None and vehicle.kind != "wagon":
+        tops.append(Step("canopy roof", ground.canopy.z1))
+    if not tops:
+        return tuple(steps), 0.0, 0.0
+    top = max(s.z for s in tops)
+    leg = min(RACK_LEGS, key=lambda v: abs(vehicle.shape.height + v + RACK_BAR - top))
+    tops.insert(0, Step(f"cab rack on {leg:g} mm legs", vehicle.shape.height + leg + RACK_BAR))
+    return (*steps, *tops), leg, max(s.z for s in tops) - min(s.z for s in tops)

@@ -1,0 +1,88 @@
+import msgspec
+import pytest
+
+from roomy_hull.job.model import Job
+from roomy_hull.studies.loads import towing
+from roomy_hull.studies.loads.governing import governing
+from roomy_hull.verdict.verdict import judge
+
+
+def rated(demo: Job, **changes: object) -> Job:
+    vehicle = demo.vehicle.but(ratings=demo.vehicle.ratings.but(**changes))
+    return msgspec.structs.replace(demo, vehicle=vehicle)
+
+
+@pytest.mark.parametrize(
+    ("ratings", "index", "by", "kg"),
+    [
+        ({}, 0, "axle", 2150),
+        ({}, 105, "two tyres of load index 105", 1850),
+        ({"wheel": 1000.0}, 0, "two wheels", 2000),
+        ({"rear_spring": 1900.0}, 0, "springs", 1900),
+        ({"rear_spring": 1900.0, "wheel": 900.0}, 105, "two wheels", 1800),
+    ],
+)
+def test_the_lowest_rating_governs_and_is_named(
+    demo: Job, ratings: dict[str, float], index: int, by: str, kg: float
+) -> None:
+    vehicle = rated(demo, **ratings).vehicle.but(tyre_load_index=index)
+    found = governing(vehicle, "rear")
+    assert (found.by, found.kg) == (by, kg)
+    assert ("axle", 2150) in found.given
+
+
+def test_the_governing_rating_is_the_limit_and_its_source(demo: Job) -> None:
+    job = msgspec.structs.replace(demo, vehicle=demo.vehicle.but(tyre_load_index=95))
+    verdict = judge(job)
+    assert verdict.loads.scenario("full").rear.limit == 2 * 690
+    hit = next(f for f in verdict.findings if f.code == "loads.rear" and f.scenario == "full")
+    assert "load index 95" in hit.source
+
+
+def test_each_kilogram_on_the_vehicle_takes_one_from_behind(demo: Job) -> None:
+    # Common practice, no source: 7,995 kg combined: at 3,995 alone 4,000 behind, at 4,495 only 3,500.
+    vehicle = rated(demo, combination=7995.0, gross=4495.0, towed=4000.0, ball=0.0, front_axle=2000.0,
+                    rear_axle=4000.0).vehicle.but(tyre_load_index=0)  # fmt: skip
+    for alone, most in ((3995, 4000), (4495, 3500)):
+        assert towing.most_trailer(vehicle, alone, 1500, alone - 1500, share=0.0)[
+            0
+        ] == pytest.approx(most)
+    assert towing.most_trailer(vehicle, 4495, 1500, 2995, 0.0)[1] == "combination mass"
+
+
+@pytest.mark.parametrize(
+    ("ratings", "by"),
+    [
+        ({"towed": 500.0}, "towed mass"),
+        ({"ball": 30.0}, "ball mass"),
+        ({"combination": 3500.0}, "combination mass"),
+        ({"gross": 3180.0}, "gross mass"),
+        ({"rear_axle": 1700.0}, "rear axle"),
+    ],
+)
+def test_the_limit_that_binds_is_named(demo: Job, ratings: dict[str, float], by: str) -> None:
+    job = rated(demo, **ratings)
+    loads = judge(job).loads
+    point = next(p for p in towing.study(job, loads).points if p.id == "full")
+    assert point.by == by
+    # At that trailer the limit is just kept: a little more breaks it.
+    s = job.scenarios[1]
+    for factor, stops in ((0.999, 0), (1.002, 1)):
+        trailer = point.most * factor
+        heavy = s.but(trailer=trailer, ball=trailer * 0.1)
+        tried = judge(msgspec.structs.replace(job, scenarios=(heavy,)))
+        code = {"towed mass": "towed", "ball mass": "ball", "combination mass": "combination",
+                "gross mass": "gross", "rear axle": "rear"}[by]  # fmt: skip
+        found = [f for f in tried.findings if f.code == f"loads.{code}" and f.weight == "stop"]
+        assert len(found) == stops, factor
+
+
+def test_the_region_keeps_every_limit(demo: Job) -> None:
+    found = towing.study(demo, judge(demo).loads)
+    r = demo.vehicle.ratings
+    for vehicle, trailer in found.region:
+        assert vehicle <= r.gross + 1e-6
+        assert trailer <= min(r.towed, r.ball / 0.1) + 1e-6
+        assert vehicle + trailer * 0.9 <= r.combination + 1e-6
+    assert len(found.region) == 5
+    assert {p.id for p in found.points} == {s.id for s in demo.scenarios}
