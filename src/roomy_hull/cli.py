@@ -3,6 +3,7 @@
 import argparse
 import json
 import sys
+import threading
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NoReturn
@@ -10,10 +11,11 @@ from typing import NoReturn
 import msgspec
 
 from roomy_hull import __version__
-from roomy_hull.core.errors import UserError
+from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.shipped import FOLDER
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.model import Job
 from roomy_hull.studies.loads.axles import ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -48,7 +50,7 @@ def parser() -> argparse.ArgumentParser:
     )
     top.add_argument("--version", action="version", version=f"Roomy Hull {__version__}")
     commands = top.add_subparsers(dest="command", metavar="COMMAND")
-    what = f"a *{jobfile.SUFFIX} file, or '{DEMO}' for the demo job"
+    what = f"a *{jobfile.SUFFIX} file, or '{DEMO}' ({', '.join(f'{DEMO}:{d}' for d in list(DEMOS)[1:])})"
     one = commands.add_parser("open", help="open the window")
     one.add_argument("job", nargs="?", default=DEMO, metavar="JOB", help=what)
     one = commands.add_parser("check", help="judge a job and print what is found")
@@ -63,6 +65,17 @@ def parser() -> argparse.ArgumentParser:
     one = commands.add_parser("shots", help="write pictures of the main views")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")
+    commands.add_parser("vehicles", help="list the library of vehicles")
+    one = commands.add_parser(
+        "simulate", help="a measuring device that is not there, for trying out"
+    )
+    one.add_argument("device", choices=("laser", "scales"))
+    one.add_argument(
+        "--value", type=float, default=2140.0, help="true distance [mm], or mass of all wheels [kg]"
+    )
+    one.add_argument(
+        "--noise", type=float, default=0.1, help="chance that a line is damaged or missing"
+    )
     commands.add_parser("schema", help="print the JSON Schema of the job file")
     return top
 
@@ -109,6 +122,10 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
     if args.command == "schema":
         print(json.dumps(jobfile.schema(), indent=1))
         return FINE
+    if args.command == "vehicles":
+        return _vehicles()
+    if args.command == "simulate":
+        return _simulate(args.device, args.value, args.noise)
     if args.command == "shots":
         for file in desktop.shots(_path(args.job), Path(args.out)):
             print(file)
@@ -126,9 +143,51 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
     return _cut(verdict, Path(args.out), anyway=args.anyway)
 
 
+def _vehicles() -> int:
+    """List the library; a file that cannot be used is named with its trouble."""
+    from roomy_hull.formats.vehiclefile import library  # not to slow `open`
+
+    entries = library()
+    for entry in entries:
+        words = entry.vehicle.name if entry.vehicle is not None else entry.trouble
+        kind = entry.vehicle.kind if entry.vehicle is not None else "cannot be used"
+        print(f"{kind:<15}{words}")
+    return UNUSABLE if any(e.vehicle is None for e in entries) else FINE
+
+
+def _simulate(device: str, value: float, noise: float) -> int:
+    """Serve a stand-in device until it is interrupted."""
+    from roomy_hull.planning.simulator import Simulator, laser, scales  # not to slow `open`
+
+    if not 0 < value < 20000 or not 0 <= noise < 1:
+        raise InputError(
+            "the value is above 0 and the noise from 0 to below 1", remedy="Mend them."
+        )
+    shares = {"FL": 0.27, "FR": 0.27, "RL": 0.23, "RR": 0.23}
+    answer = laser(lambda: value) if device == "laser" else scales(
+        lambda: {w: value * s for w, s in shares.items()}
+    )  # fmt: skip
+    served = Simulator(answer, silence=noise, garbage=noise)
+    print(f"A {device} that is not there answers at {served.path}; Ctrl+C ends it.", flush=True)
+    try:
+        threading.Event().wait()
+    finally:
+        served.close()
+    return FINE
+
+
 def _path(word: str) -> Path | None:
     """Give the file that a word names; none for the demo job (a file so called is ./demo)."""
-    return None if word == DEMO else Path(word)
+    return None if word == DEMO else shipped_path(word) or Path(word)
+
+
+def shipped_path(word: str) -> Path | None:
+    """Give the file of a demo job that is named as ``demo:lowfold``; none for other words."""
+    if not word.startswith(f"{DEMO}:"):
+        return None
+    name = word.partition(":")[2]
+    demo_job(name)
+    return FOLDER / "demo" / f"{name}.hull.json"
 
 
 def _job(word: str) -> Job:

@@ -7,6 +7,7 @@ from typing import Protocol
 import msgspec
 
 from roomy_hull.actions.workbench import Workbench
+from roomy_hull.job.model import Job
 
 
 class Asker(Protocol):
@@ -23,6 +24,12 @@ class Asker(Protocol):
 
     def may_lose(self) -> bool:
         """Ask what to do with unsaved work; False stops the action."""
+
+    def new_job(self) -> Job | None:
+        """Ask for a vehicle and a first body; nothing where the person changes their mind."""
+
+    def vehicle_path(self, *, to_save: bool) -> Path | None:
+        """Ask for a vehicle file to import, or to export to."""
 
     def agree(self, words: str) -> bool:
         """Ask yes or no."""

@@ -4,13 +4,16 @@ import functools
 from collections.abc import Callable
 from pathlib import Path
 
+import msgspec
+
 from roomy_hull.actions.registry import Action, Asker, Registry
 from roomy_hull.actions.workbench import STAGES, Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.drawing.view import STATIONS, Station
-from roomy_hull.formats import jobfile
-from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats import jobfile, vehiclefile
+from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job import edits
+from roomy_hull.kit import fitting
 
 Run = Callable[[Workbench, Asker], None]
 
@@ -44,10 +47,56 @@ def _open(bench: Workbench, ask: Asker) -> None:
             _try(bench, path, "open")
 
 
-def _demo(bench: Workbench, ask: Asker) -> None:
+def _demo(name: str) -> Run:
+    def run(bench: Workbench, ask: Asker) -> None:
+        if ask.may_lose():
+            bench.keeping.drop_autosave()
+            bench.take(demo_job(name), None)
+
+    return run
+
+
+def _new(bench: Workbench, ask: Asker) -> None:
     if ask.may_lose():
-        bench.keeping.drop_autosave()
-        bench.take(demo_job(), None)
+        job = ask.new_job()
+        if job is not None:
+            bench.keeping.drop_autosave()
+            bench.take(job, None, saved=False)
+            bench.set_look(stage="Survey")
+
+
+def _import_vehicle(bench: Workbench, ask: Asker) -> None:
+    path = ask.vehicle_path(to_save=False)
+    if path is not None:
+        bench.attempt(
+            "import a vehicle",
+            lambda: msgspec.structs.replace(bench.job, vehicle=vehiclefile.load(path)),
+        )
+
+
+def _export_vehicle(bench: Workbench, ask: Asker) -> None:
+    path = ask.vehicle_path(to_save=True)
+    if path is None:
+        return
+    if not path.name.endswith(".json"):
+        path = path.with_name(path.name + vehiclefile.SUFFIX)
+    try:
+        vehiclefile.save(bench.job.vehicle, path)
+        bench.say(f"The vehicle is written to {path}")
+    except UserError as trouble:
+        bench.say(str(trouble), trouble=True)
+
+
+def _under(what: str) -> Run:
+    def run(bench: Workbench, _ask: Asker) -> None:
+        bench.attempt(f"change {what}", lambda: fitting.toggled(bench.job, what))
+
+    return run
+
+
+def _has_tray(bench: Workbench) -> bool:
+    """Enable only on a tray."""
+    return bench.job.body.tray.kind == "tray"
 
 
 def _save(bench: Workbench, ask: Asker) -> None:
@@ -205,6 +254,13 @@ _WORDS: dict[str, str] = {
 }  # fmt: skip
 
 
+_UNDER: dict[str, str] = {
+    "box ahead left": "Toolbox ahead of the left wheel", "box ahead right": "Toolbox ahead of the right wheel",
+    "box behind left": "Toolbox behind the left wheel", "box behind right": "Toolbox behind the right wheel",
+    "trundle": "Trundle drawer under the tray", "tank": "Water tank under the tray",
+}  # fmt: skip
+
+
 def standard() -> Registry:
     """Give the registry of this version's actions.
 
@@ -215,8 +271,8 @@ def standard() -> Registry:
     """
     ground = functools.partial(Action, everywhere=False)
     actions = [
+        Action("job.new", "New job…", "Choose a vehicle and a first body", "Job", _new, ("Ctrl+N",)),
         Action("job.open", "Open…", "Open a job file", "Job", _open, ("Ctrl+O",)),
-        Action("job.demo", "Open the demo job", "Brackwater Bird Survey, an invented job", "Job", _demo),
         Action("job.save", "Save", "Write the job; the previous version is kept", "Job", _save, ("Ctrl+S",)),
         Action("job.save_as", "Save as…", "Write the job to another file", "Job", _save_as,
                ("Ctrl+Shift+S",)),
@@ -275,6 +331,27 @@ def standard() -> Registry:
         Action("look.units", "Metric or US customary", "Millimetres or inches to 1/16", "Look",
                _units, ("F9",)),
         Action("look.theme", "Light or dark", "For the office or the shed", "Look", _theme, ("F10",)),
+    ]  # fmt: skip
+    actions += [
+        Action(
+            f"job.demo_{key}",
+            f"Demo: {words.split(',')[0]}",
+            f"{words}; invented",
+            "Job",
+            _demo(key),
+        )
+        for key, words in DEMOS.items()
+    ]
+    actions += [
+        Action(f"body.{what.replace(' ', '_')}", _UNDER[what], "Add it where there is room, or take it away",
+               "Body", _under(what), (), _has_tray)
+        for what in fitting.UNDER
+    ]  # fmt: skip
+    actions += [
+        Action("vehicle.import", "Import a vehicle…", "Take the vehicle of a file into this job", "Body",
+               _import_vehicle),
+        Action("vehicle.export", "Export the vehicle…", "Write it to a file, for other jobs", "Body",
+               _export_vehicle),
     ]  # fmt: skip
     actions += [
         Action(f"stage.{name.lower()}", name, f"Go to {name}", "Stage", _stage(name), (f"Alt+{n}",))

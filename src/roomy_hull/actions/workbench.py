@@ -9,7 +9,7 @@ from pathlib import Path
 import msgspec
 
 from roomy_hull.assembly.assemble import Thing, trial_thing
-from roomy_hull.core.errors import UserError
+from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.units import System
 from roomy_hull.drawing.view import Station
@@ -19,15 +19,17 @@ from roomy_hull.job import edits
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Acceptance, Job, Scenario
 from roomy_hull.job.resizing import resized
+from roomy_hull.job.survey import Reading
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import stores
+from roomy_hull.planning.survey import Adjusted, adjust, taken_over
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
 TRIAL = "stores-trial"
 """Id of a unit that is only tried, never kept."""
-ALIVE = frozenset({"Fit-out", "Loads", "Cut"})
+ALIVE = frozenset({"Survey", "Body", "Fit-out", "Loads", "Cut"})
 
 
 class Notice:
@@ -234,6 +236,67 @@ class Workbench:
         return self.attempt(
             f"change {field} of {name}", lambda: edits.changed(self.job, key, **{field: value})
         )
+
+    def set_path(self, path: str, value: object) -> bool:
+        """Set a size of vehicle or body by its path, as one step; what hangs on it goes along."""
+        name = path.rsplit(".", 1)[-1].replace("_", " ")
+        return self.attempt(f"change {name}", lambda: resized(self.job, path, value))
+
+    def adjusted(self) -> Adjusted | None:
+        """Adjust the survey; none where the readings make no figure, and that is told."""
+        try:
+            return adjust(self.job.survey, self.job.vehicle.kind)
+        except UserError as trouble:
+            self.say(str(trouble), trouble=True)
+            return None
+
+    def add_reading(self, measure: str, value: float, by: str) -> bool:
+        """Take one reading as one step; refused where it is no length."""
+
+        def make() -> Job:
+            if value <= 0:
+                raise InputError("a reading is a length above 0", measure, "Measure again.")
+            reading = Reading(measure=measure, value=value, by="laser" if by == "laser" else "tape")
+            survey = self.job.survey.but(readings=(*self.job.survey.readings, reading))
+            return msgspec.structs.replace(self.job, survey=survey)
+
+        return self.attempt("take a reading", make)
+
+    def drop_readings(self, measure: str) -> None:
+        """Delete every reading of one measure."""
+        kept = tuple(r for r in self.job.survey.readings if r.measure != measure)
+        if len(kept) != len(self.job.survey.readings):
+            survey = self.job.survey.but(readings=kept)
+            self.edit("delete readings", msgspec.structs.replace(self.job, survey=survey))
+
+    def weigh(self, wheels: dict[str, float]) -> None:
+        """Take the kerb axle masses from four wheel scales, as one step. [kg]"""
+        front, rear = wheels["FL"] + wheels["FR"], wheels["RL"] + wheels["RR"]
+
+        def make() -> Job:
+            kerb = self.job.vehicle.kerb.but(front=front, rear=rear, source="weighed")
+            return msgspec.structs.replace(
+                self.job, vehicle=msgspec.structs.replace(self.job.vehicle, kerb=kerb)
+            )
+
+        if self.attempt("weigh the vehicle", make):
+            self.say(
+                f"Front axle {front:.0f} kg, rear axle {rear:.0f} kg. Enter driver, fuel and tools that "
+                "were aboard, so that nothing counts twice."
+            )
+
+    def take_survey(self) -> None:
+        """Put every size that the survey determines into the vehicle, as one step."""
+        found = self.adjusted()
+        if found is None:
+            return
+
+        def make() -> Job:
+            vehicle = taken_over(self.job.vehicle, found)
+            return msgspec.structs.replace(self.job, vehicle=vehicle)
+
+        if self.attempt("put the survey into the vehicle", make):
+            self.say(f"{len(found.sizes)} sizes are put into the vehicle.")
 
     def fixes(self, finding: Finding) -> tuple[Fix, ...]:
         """Give the remedies of a finding that can be computed."""

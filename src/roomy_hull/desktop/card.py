@@ -17,14 +17,17 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from roomy_hull.actions.fields import Field, fields_of, shown, typed
+from roomy_hull.actions.fields import Field, body_fields, fields_of, shown, typed, vehicle_fields
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.assembly.assemble import Thing
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.sheetmetal import BarPart, Hardware, SheetPart
 from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.theme import Theme, font
+from roomy_hull.job.resizing import value_at
 from roomy_hull.job.unit import Carried
+from roomy_hull.making.cost import cost
+from roomy_hull.studies.loads.governing import governing
 
 
 class FigureEdit(QLineEdit):
@@ -110,17 +113,28 @@ class Card(QScrollArea):
         """Give the editing widget of a field."""
         return self._edits[name]
 
-    def refresh(self) -> None:
-        """Show the selection; rebuilt only where another kind of thing is shown."""
+    def _fields(self) -> tuple[Field, ...]:
+        """Give the parameters to show: the vehicle's, the body's, or the selection's."""
         bench = self._bench
+        if bench.look.stage == "Survey":
+            return vehicle_fields(bench.job.vehicle)
+        if bench.look.stage == "Body":
+            return body_fields(bench.job)
         thing = bench.job.thing(bench.selection)
-        want = (thing.id, type(thing), bench.look.system) if thing else ("", bench.look.system)
+        return fields_of(thing) if thing is not None else ()
+
+    def refresh(self) -> None:
+        """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
+        bench = self._bench
+        fields = self._fields()
+        alone = "" if bench.look.stage in ("Survey", "Body") else bench.selection
+        want = (alone, bench.look.system, *(f.name for f in fields))
         if want != self._shown:
             self._shown = want
-            self._build()
-        self._fill()
+            self._build(fields)
+        self._fill(fields)
 
-    def _build(self) -> None:
+    def _build(self, fields: tuple[Field, ...]) -> None:
         """Lay the form out anew."""
         inner = QWidget()
         box = QVBoxLayout(inner)
@@ -140,9 +154,8 @@ class Card(QScrollArea):
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         for label in (self._title, self._kind, self._mass, self._sum):
             box.addWidget(label)
-        thing = self._bench.job.thing(self._bench.selection)
-        if thing is not None:
-            box.addLayout(self._form(fields_of(thing)))
+        if fields:
+            box.addLayout(self._form(fields))
         box.addWidget(self._made)
         box.addStretch(1)
         self.setWidget(inner)
@@ -200,16 +213,32 @@ class Card(QScrollArea):
         return self._set(field, value)
 
     def _set(self, field: Field, value: object) -> bool:
+        if "." in field.name:
+            return self._bench.set_path(field.name, value)
         return self._bench.set_field(self._bench.selection, field.name, value)
 
-    def _fill(self) -> None:
+    def _fill(self, fields: tuple[Field, ...]) -> None:
         """Bring every figure up to date."""
         bench = self._bench
+        stage = bench.look.stage
         placed = bench.verdict.assembly.thing(bench.selection)
-        if placed is None:
+        if stage in ("Survey", "Body"):
+            (self._fill_vehicle if stage == "Survey" else self._fill_body)()
+        elif placed is None:
             self._fill_job()
             return
-        thing, system = placed.value, bench.look.system
+        else:
+            self._fill_thing(placed)
+        for field in fields:
+            if "." in field.name:
+                value = value_at(bench.job, field.name)
+            else:
+                value = getattr(bench.job.thing(bench.selection), field.name)
+            self._show(self._edits[field.name], field, value)
+
+    def _fill_thing(self, placed: Thing) -> None:
+        """Say what the selection weighs and what it is made of."""
+        thing, system = placed.value, self._bench.look.system
         self._title.setText(thing.name)
         self._kind.setText(_kind_words(placed))
         total = sum(m.kg for m in placed.masses)
@@ -217,18 +246,66 @@ class Card(QScrollArea):
         self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
         self._sum.setText(self._mass_words(placed))
         self._made.setText(_made_words(placed))
-        for field in fields_of(thing):
-            widget, value = self._edits[field.name], getattr(thing, field.name)
-            if isinstance(widget, FigureEdit):
-                widget.show_value(shown(field, value, system))
-            elif isinstance(widget, QComboBox):
-                with QSignalBlocker(widget):
-                    if widget.findText(str(value)) < 0:
-                        widget.addItem(str(value))
-                    widget.setCurrentText(str(value))
-            elif isinstance(widget, QCheckBox):
-                with QSignalBlocker(widget):
-                    widget.setChecked(bool(value))
+
+    def _show(self, widget: QWidget, field: Field, value: object) -> None:
+        """Show one value in its widget."""
+        if isinstance(widget, FigureEdit):
+            widget.show_value(shown(field, value, self._bench.look.system))
+        elif isinstance(widget, QComboBox):
+            with QSignalBlocker(widget):
+                if widget.findText(str(value)) < 0:
+                    widget.addItem(str(value))
+                widget.setCurrentText(str(value))
+        elif isinstance(widget, QCheckBox):
+            with QSignalBlocker(widget):
+                widget.setChecked(bool(value))
+
+    def _fill_vehicle(self) -> None:
+        """Say what governs each axle, and what may be behind."""
+        bench, system = self._bench, self._bench.look.system
+        vehicle = bench.job.vehicle
+        self._title.setText(vehicle.name)
+        self._kind.setText(f"{vehicle.kind}, {vehicle.drive}-hand drive")
+        kerb = vehicle.kerb.front + vehicle.kerb.rear
+        self._mass.setText(f"{show(kerb, 'mass', system)} kerb")
+        rows = []
+        for end in ("front", "rear"):
+            found = governing(vehicle, end)
+            rows.append(
+                f"{end.capitalize()} axle may carry {show(found.kg, 'mass', system)}, by its {found.by}."
+            )
+        self._sum.setText("\n".join(rows))
+        self._made.setText(
+            "Planning figures. The rating plates, the certifying engineer and local road law decide."
+        )
+
+    def _fill_body(self) -> None:
+        """Say what the body weighs and costs, and how the outline stands."""
+        bench, system = self._bench, self._bench.look.system
+        ground = bench.verdict.assembly.ground
+        masses = [m for m in ground.masses if m.owner in ("tray", "canopy") and m.fill == "fixed"]
+        kg = sum(m.kg for m in masses)
+        self._title.setText(
+            "Tray and canopy" if bench.job.body.tray.kind == "tray" else "Fit-out space"
+        )
+        self._kind.setText(bench.job.vehicle.name)
+        self._mass.setText(f"{show(kg, 'mass', system)} as drawn")
+        price = cost(list(ground.parts))
+        tray = sum(m.kg for m in masses if m.owner == "tray")
+        self._sum.setText(
+            f"Tray {show(tray, 'mass', system)}, canopy {show(kg - tray, 'mass', system)}. Parts about "
+            f"{price.total:,.0f} at starting prices, in the shop's own money."
+        )
+        rows = [
+            f"{m.owner.capitalize()}: {m.label} {show(m.kg, 'mass', system)}"
+            for m in masses
+            if m.kg
+        ]
+        rows.append(
+            f"\nSheet {price.sheet:,.0f}, bar {price.bar:,.0f}, bought {price.hardware:,.0f}, cutting "
+            f"{price.cutting:,.0f}, bending {price.bending:,.0f}"
+        )
+        self._made.setText("\n".join(rows))
 
     def _mass_words(self, placed: Thing) -> str:
         """Say what the mass consists of and which axle carries it in the chosen scenario."""

@@ -28,6 +28,15 @@ def _first(window: MainWindow, kind: type) -> str:
     return next((u.id for u in units if isinstance(u, kind)), units[0].id if units else "")
 
 
+def _survey(window: MainWindow) -> None:
+    window.bench.set_look(stage="Survey")
+    window.survey_stage.list.setCurrentRow(11)
+
+
+def _body(window: MainWindow) -> None:
+    window.bench.set_look(stage="Body", station="left")
+
+
 def _plain(window: MainWindow) -> None:
     window.bench.set_look(stage="Fit-out", station="right", whole=True)
 
@@ -117,6 +126,8 @@ def _dark(window: MainWindow) -> None:
 
 
 VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
+    ("survey", _survey),
+    ("body", _body),
     ("fit-out", _plain),
     ("fit-out-selected", _selected),
     ("fit-out-open", _opened),

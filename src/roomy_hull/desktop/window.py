@@ -30,10 +30,15 @@ from roomy_hull.desktop.job_line import JobLine
 from roomy_hull.desktop.menus import Menus
 from roomy_hull.desktop.weigh_strip import WeighStrip
 from roomy_hull.formats.jobfile import SUFFIX
+from roomy_hull.formats.vehiclefile import SUFFIX as VEHICLE_SUFFIX
+from roomy_hull.formats.vehiclefile import own_folder
+from roomy_hull.job.model import Job
 
 if TYPE_CHECKING:
+    from roomy_hull.desktop.stages.body import BodyStage
     from roomy_hull.desktop.stages.cut import CutStage
     from roomy_hull.desktop.stages.loads import LoadsStage
+    from roomy_hull.desktop.stages.survey import SurveyStage
     from roomy_hull.desktop.stages.to_come import ToCome
 
 Page = TypeVar("Page", bound=QWidget)
@@ -87,6 +92,20 @@ class MainWindow(QMainWindow):
         page = self._page(CutStage(self.bench, self._theme()))
         page.write_button.clicked.connect(lambda _on: self.do("job.cut"))
         return page
+
+    @functools.cached_property
+    def survey_stage(self) -> "SurveyStage":
+        """The stage Survey."""
+        from roomy_hull.desktop.stages.survey import SurveyStage
+
+        return self._page(SurveyStage(self.bench, self._theme()))
+
+    @functools.cached_property
+    def body_stage(self) -> "BodyStage":
+        """The stage Body."""
+        from roomy_hull.desktop.stages.body import BodyStage
+
+        return self._page(BodyStage(self.bench, self._theme()))
 
     @functools.cached_property
     def to_come(self) -> "ToCome":
@@ -215,6 +234,10 @@ class MainWindow(QMainWindow):
         page: QWidget
         if look.stage == "Fit-out":
             page = self.fit_out
+        elif look.stage == "Survey":
+            page = self.survey_stage
+        elif look.stage == "Body":
+            page = self.body_stage
         elif look.stage == "Loads":
             page = self.loads_stage
         elif look.stage == "Cut":
@@ -316,6 +339,23 @@ class MainWindow(QMainWindow):
             self.bench.keeping.drop_autosave()
             return True
         return False
+
+    def new_job(self) -> Job | None:
+        """Ask for a vehicle and a first body; nothing where the person changes their mind."""
+        from roomy_hull.desktop.new_job import NewJob  # read when wanted, as the stages are
+
+        dialog = NewJob(self._theme(), self)
+        return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
+
+    def vehicle_path(self, *, to_save: bool) -> Path | None:
+        """Ask for a vehicle file to import, or to export to."""
+        kinds = f"Vehicles (*{VEHICLE_SUFFIX});;All files (*)"
+        start = str(own_folder())
+        if to_save:
+            name, _ = QFileDialog.getSaveFileName(self, "Export the vehicle", start, kinds)
+        else:
+            name, _ = QFileDialog.getOpenFileName(self, "Import a vehicle", start, kinds)
+        return Path(name) if name else None
 
     def agree(self, words: str) -> bool:
         """Ask yes or no."""

@@ -1,9 +1,13 @@
 """A first body for a vehicle, fitted to its measures: where a new job begins."""
 
+import msgspec
+
 from roomy_hull.core.errors import InputError
-from roomy_hull.job.body import Arch, Bay, Body, Canopy, Door, Tray
+from roomy_hull.job.body import Arch, Bay, Body, Canopy, Door, Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit import undertray
+from roomy_hull.kit.tray import floor_z, front_x
 
 CHOICES: dict[str, tuple[str, ...]] = {
     "cab-chassis": ("full canopy", "short canopy", "bare tray"),
@@ -185,3 +189,121 @@ def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
         scenarios.insert(0, Scenario(id="tray", name="Bare tray at work", people=crew[:1], fuel=0.6,
                                      water=0.0, contents=0.0, canopy=False))  # fmt: skip
     return Job(name=name, vehicle=vehicle, body=body, scenarios=tuple(scenarios))
+
+
+UNDER = (
+    "box ahead left",
+    "box ahead right",
+    "box behind left",
+    "box behind right",
+    "trundle",
+    "tank",
+)
+"""What can be hung under a tray."""
+
+
+def toggled(job: Job, what: str) -> Job:
+    """Hang something under the tray as large as there is room for, or take it away again.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    what : str
+        One of `UNDER`.
+
+    Returns
+    -------
+    Job
+        The new job.
+
+    Raises
+    ------
+    InputError
+        The vehicle has no tray, or there is no room; says what is in the way.
+    """
+    tray = job.body.tray
+    if tray.kind != "tray":
+        raise InputError(f"a {job.vehicle.kind} has no tray to hang it under")
+    if what.startswith("box"):
+        _, place, side = what.split()
+        key = f"{place}-{side}"
+        kept = tuple(b for b in tray.boxes if b.id != key)
+        if len(kept) == len(tray.boxes):
+            kept = (*kept, _box(job, place, side, key))
+        new = tray.but(boxes=kept)
+    elif what == "trundle":
+        new = tray.but(trundle=None if tray.trundle else _trundle(job))
+    else:
+        new = tray.but(tank=None if tray.tank else _tank(job))
+    return msgspec.structs.replace(job, body=msgspec.structs.replace(job.body, tray=new))
+
+
+def _room(
+    job: Job, low: float, high: float, y0: float, y1: float, deep: float
+) -> tuple[float, float, str]:
+    """Give the longest free stretch along x between two ends, and what bounds it. [mm]"""
+    tray, vehicle = job.body.tray, job.vehicle
+    x0, top = front_x(vehicle, tray), floor_z(vehicle, tray) - undertray.EDGE
+    blocks = dict(undertray.obstacles(vehicle, tray))
+    blocks |= undertray.solids(tray, x0, top + undertray.EDGE)
+    inside = [
+        (b.x0, b.x1, n) for n, b in blocks.items()
+        if b.y0 < y1 - 1 and b.y1 > y0 + 1 and b.z0 < top - 1 and b.z1 > top - deep + 1
+    ]  # fmt: skip
+    best, at, by = (low, low), low, "nothing"
+    for a, b, name in sorted([*inside, (high, high + 1, "the tray's end")]):
+        if min(a, high) - at > best[1] - best[0]:
+            best = (at, min(a, high))
+        if a < high and b > low:
+            by = name
+        at = max(at, b)
+    return best[0], best[1], by
+
+
+def _box(job: Job, place: str, side: str, key: str) -> UnderBox:
+    """Size a toolbox to the room ahead of the wheel or behind it."""
+    tray, vehicle = job.body.tray, job.vehicle
+    x0 = front_x(vehicle, tray)
+    x1, half = x0 + tray.length, tray.width / 2
+    low, high = (x0, vehicle.wheelbase) if place == "ahead" else (vehicle.wheelbase, x1)
+    for depth in (450.0, 330.0, 240.0):
+        y0, y1 = (-half, -half + depth) if side == "left" else (half - depth, half)
+        a, b, by = _room(job, low + 10, high - 10, y0, y1, 350)
+        if b - a >= 180:
+            gap = a - x0 if place == "ahead" else x1 - b
+            return UnderBox(id=key, side=side, place=place, gap=gap, length=(b - a) // 5 * 5,  # type: ignore[arg-type]
+                            height=350, depth=depth)  # fmt: skip
+    raise InputError(
+        f"there is no room for a toolbox {place} of the {side} wheel, because of the {by}",
+        remedy="A longer tray or chassis, or a shorter cab, makes room.",
+    )
+
+
+def _trundle(job: Job) -> Trundle:
+    """Size a trundle drawer to the room between the rails behind the axle."""
+    tray, vehicle = job.body.tray, job.vehicle
+    x1 = front_x(vehicle, tray) + tray.length
+    wide = vehicle.rail_spread - vehicle.rail_width - 40
+    for high in (300.0, 220.0, 160.0):
+        a, b, _by = _room(job, vehicle.wheelbase, x1, -wide / 2, wide / 2, high)
+        if b >= x1 - 1 and b - a >= 250:
+            return Trundle(length=min(1500.0, (b - a - 10) // 10 * 10), width=wide, height=high)
+    raise InputError(
+        "there is no room for a trundle drawer behind the axle", remedy="Make the tray longer."
+    )
+
+
+def _tank(job: Job) -> UnderTank:
+    """Size a water tank to the room between the rails ahead of the axle."""
+    tray, vehicle = job.body.tray, job.vehicle
+    x0 = front_x(vehicle, tray)
+    wide = vehicle.rail_spread - vehicle.rail_width - 40
+    for high in (260.0, 200.0, 150.0):
+        a, b, _by = _room(job, x0 + 20, vehicle.wheelbase, -wide / 2, wide / 2, high)
+        if b - a >= 250:
+            long = min(700.0, (b - a) // 10 * 10)
+            return UnderTank(start=a - x0, length=long, width=wide, height=high)
+    raise InputError(
+        "there is no room for a tank ahead of the axle", remedy="Move the fuel tank first."
+    )

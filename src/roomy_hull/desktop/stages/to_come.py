@@ -6,8 +6,6 @@ from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from roomy_hull.desktop.theme import Theme, font
 
 PLANS = {
-    "Survey": "A guided measure list, the vehicle's ratings, and weighing without counting twice.",
-    "Body": "Tray and canopy sized on the drawing, with roof line, angles and mass as they change.",
     "Services": "Energy, cable, water and gas for the trip, for a licensed person to sign.",
     "Access": "Heights, reach, sight into drawers, lifting, and what must move to get at a thing.",
     "Build": "Schedule, log, finishing list and sign-off.",
