@@ -29,6 +29,7 @@ def verdict(value: float, limit: float, *, most: bool = True) -> str:
 def page() -> str:
     """Measure, and write the page."""
     edit, paint, start = measured("edit.py"), measured("paint.py"), measured("start.py")
+    body = measured("body.py")
     sixty = edit["growth"]["60"]
     shown = start.get("window", start["offscreen"])
     rows = [
@@ -38,6 +39,8 @@ def page() -> str:
          "30×", verdict(edit["ratio_60"], 30, most=False)),
         ("Start to drawing and scales painted, against an empty window", f"{shown['ratio']:.2f}×", "3×",
          verdict(shown["ratio"], 3)),
+        ("Tray length changed, whole window up to date, median", f"{body['median']:.0f} ms", "50 ms",
+         verdict(body["median"], 50)),
         ("Peak memory of the demo, all views shown", f"{start['memory_all_views_mb']:.0f} MB", "300 MB",
          verdict(start["memory_all_views_mb"], 300)),
     ]  # fmt: skip

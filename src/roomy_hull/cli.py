@@ -133,10 +133,14 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
     verdict = judge(_job(args.job))
     if args.command == "check":
         if args.json:
-            from roomy_hull.formats.verdict_json import cut_json, verdict_json  # not to slow `open`
+            from roomy_hull.formats.verdict_json import (
+                cut_json,
+                survey_json,
+                verdict_json,
+            )  # not to slow `open`
 
-            cut = cut_json(verdict)
-            print(json.dumps(verdict_json(verdict) | {"cut": cut}, indent=1, ensure_ascii=False))
+            more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
+            print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))
         else:
             print(report(verdict))
         return STOPS if verdict.count("stop") else FINE

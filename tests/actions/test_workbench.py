@@ -33,6 +33,12 @@ class Answers:
     def may_lose(self) -> bool:
         return self.agrees
 
+    def new_job(self) -> Job | None:
+        return None
+
+    def vehicle_path(self, *, to_save: bool) -> Path | None:
+        return self.path
+
     def agree(self, words: str) -> bool:
         self.asked.append(words)
         return self.agrees
@@ -69,7 +75,7 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
     for action in registry.all():
         assert action.words
         assert action.tip
-        assert action.menu in {"Job", "Edit", "Look", "Stage", "Help"}
+        assert action.menu in {"Job", "Edit", "Look", "Body", "Stage", "Help"}
     assert len(registry.key_sheet()) == sum(bool(a.keys) for a in registry.all())
 
 
@@ -249,9 +255,9 @@ def test_open_save_and_damage(
         jobfile.load(saved)
     run(registry, bench, "job.open", Answers(tmp_path / "mine.hull.json.previous"))
     assert bench.job == demo
-    run(registry, bench, "job.demo", Answers(agrees=False))
+    run(registry, bench, "job.demo_brackwater", Answers(agrees=False))
     assert bench.path is not None
-    run(registry, bench, "job.demo")
+    run(registry, bench, "job.demo_brackwater")
     assert bench.path is None
 
 

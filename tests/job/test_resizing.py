@@ -23,7 +23,7 @@ def test_a_path_sets_one_field_and_shares_the_rest(demo: Job) -> None:
 @pytest.mark.parametrize(
     ("path", "value", "says"),
     [
-        ("body.tray.wings", 1.0, "no field 'wings'"),
+        ("body.tray.sails", 1.0, "no field 'sails'"),
         ("body.canopy.doors.top.length", 1.0, "no 'top'"),
         ("body.tray.length", -5.0, "> 0"),
         ("body.tray.length", "long", "figure"),

@@ -164,6 +164,8 @@ def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
         Field(v + "kerb.fuel", "… with fuel of", "volume", "How much fuel was in it"),
         mass("kerb.tools", "… with tools of", "What else was aboard"),
         Field(v + "kerb.source", "Kerb known by", "choice", "Decides its doubt", tuple(RELATIVE_DOUBT)),
+        Field(v + "fuel.litres", "Fuel tank", "volume", "The main tank, full"),
+        *((Field(v + "long_range.litres", "Long-range tank", "volume"),) if vehicle.long_range else ()),
         mass("ratings.gross", "Gross rating", "From the plate"),
         mass("ratings.front_axle", "Front axle rating", "The lowest of axle, tyres, wheels, springs governs"),
         mass("ratings.rear_axle", "Rear axle rating", "The lowest of axle, tyres, wheels, springs governs"),
@@ -230,6 +232,18 @@ def body_fields(job: Job) -> tuple[Field, ...]:
             _length(t + "cross_spacing", "Cross-members", "At most so far apart"),
             Field(t + "mudguards", "Mudguards", "yes", "From the tyre's size and travel"),
             Field(t + "lift_points", "Lifting eyes", "number"),
+            Field(t + "boards", "Floor of", "choice", "Plate, or planks", ("sheet", "planks")),
+            Field(
+                t + "filler",
+                "Filler pocket",
+                "yes",
+                "So that it takes no toolbox room and fills at full flow",
+            ),
+        ]
+    else:
+        found += [
+            _length(t + "false_floor", "False floor", "Bays go up by it; 0 for none"),
+            _length(t + "wings", "Side wings", "Bays lose it on both sides; 0 for none"),
         ]
     found.append(Field(t + "fittings", "Lights, fasteners", "mass", "What is not drawn"))
     for box in job.body.tray.boxes:

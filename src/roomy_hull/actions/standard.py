@@ -13,6 +13,7 @@ from roomy_hull.drawing.view import STATIONS, Station
 from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job import edits
+from roomy_hull.job.model import Job
 from roomy_hull.kit import fitting
 
 Run = Callable[[Workbench, Asker], None]
@@ -92,6 +93,20 @@ def _under(what: str) -> Run:
         bench.attempt(f"change {what}", lambda: fitting.toggled(bench.job, what))
 
     return run
+
+
+def _long_range(bench: Workbench, _ask: Asker) -> None:
+    def make() -> Job:
+        vehicle = bench.job.vehicle
+        tank = (
+            None
+            if vehicle.long_range
+            else vehicle.fuel.but(litres=60.0, x=vehicle.wheelbase + 420, y=0.0)
+        )
+        new = msgspec.structs.replace(vehicle, long_range=tank)
+        return msgspec.structs.replace(bench.job, vehicle=new)
+
+    bench.attempt("change the long-range tank", make)
 
 
 def _has_tray(bench: Workbench) -> bool:
@@ -348,6 +363,8 @@ def standard() -> Registry:
         for what in fitting.UNDER
     ]  # fmt: skip
     actions += [
+        Action("vehicle.long_range", "Long-range fuel tank", "Add one behind the axle, or take it away", "Body",
+               _long_range),
         Action("vehicle.import", "Import a vehicle…", "Take the vehicle of a file into this job", "Body",
                _import_vehicle),
         Action("vehicle.export", "Export the vehicle…", "Write it to a file, for other jobs", "Body",

@@ -142,7 +142,7 @@ def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
     known = (
         {id(t.value): t for t in previous.things} if previous is not None and same_ground else {}
     )
-    before = {t.id: t for t in previous.things} if previous is not None and same_ground else {}
+    before = {t.id: t for t in previous.things} if previous is not None else {}
     things = tuple(
         known.get(id(value)) or _thing(value, ground, before.get(value.id))
         for value in (*job.units, *job.carried)

@@ -217,7 +217,7 @@ def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
 def ground_line(rect: Rect) -> list[Stroke]:
     """Draw the ground with its hatch. [mm]"""
     h0, _k0, h1, _k1 = rect
-    h0, h1 = h0 - 4000, h1 + 4000
+    h0, h1 = h0 - 1500, h1 + 1500
     found: list[Stroke] = [line("ground", (h0, 0.0), (h1, 0.0))]
     step = 120.0
     count = int((h1 - h0) / step)

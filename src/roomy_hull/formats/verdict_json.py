@@ -6,8 +6,12 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
+from roomy_hull.planning.survey import adjust
+from roomy_hull.studies.loads import towing
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
+from roomy_hull.studies.loads.governing import governing
 from roomy_hull.verdict.verdict import Verdict, fixes
 
 FORMAT = "roomy-hull-verdict/1"
@@ -55,6 +59,9 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "findings": [_finding(f, verdict) for f in verdict.findings],
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
+        "outline": _outline(verdict),
+        "towing": _towing(verdict),
+        "body": _body(verdict),
     }
 
 
@@ -97,6 +104,96 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
             for name, (used, bound) in (cut.nest.bounds | cut.bars.bounds).items()
         },
         "metal_kg": _r(sum(p.mass() * p.count for p in cut.parts if not isinstance(p, Hardware))),
+    }  # fmt: skip
+
+
+def survey_json(verdict: Verdict) -> dict[str, Any]:
+    """Give the adjusted survey: sizes with doubt, residuals, the plan, and what to measure again.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict on the job whose survey it is.
+
+    Returns
+    -------
+    dict
+        ``sizes``, ``readings``, ``square``, ``spread``, ``redundancy``, ``missing``; ``trouble``
+        alone where the readings make no figure. [mm]
+    """
+    job = verdict.job
+    try:
+        found = adjust(job.survey, job.vehicle.kind)
+    except InputError as trouble:
+        return {"trouble": str(trouble)}
+    plan = found.plan
+    return {
+        "sizes": {k: {"value": _r(s.value), "doubt": _r(s.sigma)} for k, s in found.sizes.items()},
+        "readings": [
+            {
+                "measure": r.measure, "value": _r(r.value), "residual": _r(r.residual),
+                "standardised": _r(r.standardised), "checked": _r(r.checked),
+                "suspect": r.number in found.suspects,
+            }
+            for r in found.residuals
+        ],
+        "square": None if plan is None else {"value": _r(plan.square), "doubt": _r(plan.square_sigma)},
+        "spread": _r(found.spread),
+        "redundancy": found.redundancy,
+        "missing": list(found.missing),
+    }  # fmt: skip
+
+
+def _outline(verdict: Verdict) -> dict[str, Any]:
+    """Give outside sizes, angles and roof line."""
+    o = verdict.outline
+    return {
+        "length_mm": _r(o.length), "width_mm": _r(o.width), "height_mm": _r(o.height),
+        "overhang_mm": _r(o.overhang), "overhang_limit_mm": _r(o.overhang_limit) or None,
+        "angles": [
+            {
+                "scenario": a.scenario, "approach_deg": _r(a.approach), "ramp_deg": _r(a.ramp),
+                "departure_deg": _r(a.departure), "departs_at": a.departs_at,
+                "belly_mm": _r(a.clearance),
+            }
+            for a in o.angles
+        ],
+        "roof_line": [{"name": s.name, "z_mm": _r(s.z)} for s in o.roof],
+        "rack_leg_mm": _r(o.rack_leg), "roof_step_mm": _r(o.rack_step),
+    }  # fmt: skip
+
+
+def _towing(verdict: Verdict) -> dict[str, Any]:
+    """Give what governs each axle, and how much may be towed in each scenario."""
+    vehicle = verdict.job.vehicle
+    found = towing.study(verdict.job, verdict.loads)
+    axles = {end: governing(vehicle, end) for end in ("front", "rear")}
+    return {
+        "axles": {end: {"limit_kg": _r(g.kg), "by": g.by} for end, g in axles.items()},
+        "ball_share": found.ball_share,
+        "region_kg": [[_r(a), _r(b)] for a, b in found.region],
+        "scenarios": [
+            {"id": p.id, "vehicle_kg": _r(p.vehicle), "trailer_kg": _r(p.trailer),
+             "most_kg": _r(p.most), "by": p.by}
+            for p in found.points
+        ],
+    }  # fmt: skip
+
+
+def _body(verdict: Verdict) -> dict[str, Any]:
+    """Give the body's masses and the cost of its parts."""
+    ground = verdict.assembly.ground
+    price = cost(list(ground.parts))
+    return {
+        "masses": [
+            {"owner": m.owner, "label": m.label, "mass_kg": _r(m.kg)}
+            for m in ground.masses
+            if m.owner in ("tray", "canopy")
+        ],
+        "cost": {
+            "sheet": _r(price.sheet), "bar": _r(price.bar), "hardware": _r(price.hardware),
+            "cutting": _r(price.cutting), "bending": _r(price.bending), "total": _r(price.total),
+        },
     }  # fmt: skip
 
 

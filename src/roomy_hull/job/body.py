@@ -84,12 +84,18 @@ class UnderTank(Value, frozen=True, kw_only=True):
 class Tray(Value, frozen=True, kw_only=True):
     """What the load stands on: a flat tray on a subframe, or a tub's or wagon's own floor. [mm]
 
-    For a tub or wagon (`kind` hold) nothing of it is made, and `floor_z` is its height. `rack` is
-    the headboard's rack above the headboard, `lift_points` hold chains for lifting the tray off.
+    For a tub or wagon (`kind` hold) the floor is the vehicle's own, `floor_z` high; what is made on
+    it is a `false_floor` of that height and side `wings` of that width. `rack` is the headboard's
+    rack above the headboard, `lift_points` hold chains for lifting the tray off, `filler` is a
+    pocket for the fuel filler.
     """
 
     kind: Literal["tray", "hold"] = "tray"
     floor_z: Gap = 0.0
+    boards: Literal["sheet", "planks"] = "sheet"
+    filler: bool = False
+    false_floor: Gap = 0.0
+    wings: Gap = 0.0
     mudguards: bool = True
     wheel_travel: Gap = 90.0
     rack: Gap = 0.0

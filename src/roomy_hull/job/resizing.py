@@ -129,7 +129,8 @@ def resized(job: Job, path: str, new: Any) -> Job:
     if flow is None or (canopy is None and path.startswith("body.canopy.")):
         changed: Job = set_at(job, path, new)
         return changed
-    by = _figure(new, path) - float(value_at(job, path))
+    least = 0.0 if path in ("body.tray.false_floor", "body.tray.wings") else None
+    by = _figure(new, path, least) - float(value_at(job, path))
     try:
         body = flow(job.body, by)
         if path.startswith("body.tray."):
@@ -145,11 +146,11 @@ def resized(job: Job, path: str, new: Any) -> Job:
     return msgspec.structs.replace(job, body=body)
 
 
-def _figure(value: Any, path: str) -> float:
+def _figure(value: Any, path: str, least: float | None) -> float:
     """Refuse a size that is no figure."""
     if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
         raise EditError("expected a figure", place=path, remedy="The old value is kept.")
-    if value <= 0:
+    if (value <= 0) if least is None else value < least:
         raise EditError("expected a figure > 0", place=path, remedy="The old value is kept.")
     return float(value)
 
@@ -196,7 +197,34 @@ def _canopy_height(body: Body, by: float) -> Body:
     return _flowed(body, {"height": by}, lambda one: {"height": one.height + by})
 
 
-def _flowed(body: Body, grows: dict[str, float], flow: Callable[[Part], dict[str, float]]) -> Body:
+def _false_floor(body: Body, by: float) -> Body:
+    """Raise every bay by the false floor; its top stays where it was."""
+    return _flowed(
+        body, {}, lambda one: {"sill": one.sill + by, "height": one.height - by}, doors=False
+    )
+
+
+def _wings(body: Body, by: float) -> Body:
+    """Take the wings' room off what opens at the rear, on both sides."""
+
+    def flow(one: Part) -> dict[str, float]:
+        sizes = {"start": one.start + by, "length": one.length - 2 * by}
+        if isinstance(one, Bay):
+            # The tailgate's opening stays where it is.
+            sizes["margin_start"] = max(0.0, one.margin_start - by)
+            sizes["margin_end"] = max(0.0, one.margin_end - by)
+        return sizes
+
+    return _flowed(body, {}, flow, doors=False)
+
+
+def _flowed(
+    body: Body,
+    grows: dict[str, float],
+    flow: Callable[[Part], dict[str, float]],
+    *,
+    doors: bool = True,
+) -> Body:
     """Grow the canopy and everything that hangs on it in one step, so that it is always whole."""
     canopy = body.canopy
     if canopy is None:
@@ -204,16 +232,17 @@ def _flowed(body: Body, grows: dict[str, float], flow: Callable[[Part], dict[str
     sizes = {name: getattr(canopy, name) + by for name, by in grows.items()}
     for size in sizes.values():
         _grown("the canopy", size)
-    doors = tuple(_changed(d, flow(d)) for d in canopy.doors)
+    leaves = tuple(_changed(d, flow(d)) for d in canopy.doors) if doors else canopy.doors
     bays = tuple(_changed(b, flow(b)) for b in canopy.bays)
-    new = msgspec.structs.replace(canopy, **sizes, doors=doors, bays=bays)
+    new = msgspec.structs.replace(canopy, **sizes, doors=leaves, bays=bays)
     return msgspec.structs.replace(body, canopy=new)
 
 
 def _changed(one: Any, sizes: dict[str, float]) -> Any:
     """Give a door or bay its new sizes."""
-    for size in sizes.values():
-        _grown(f"'{one.id}'", size)
+    for name, size in sizes.items():
+        if name in ("length", "depth", "height"):
+            _grown(f"'{one.id}'", size)
     return msgspec.structs.replace(one, **sizes) if sizes else one
 
 
@@ -231,5 +260,7 @@ FLOWS: dict[str, Callable[[Body, float], Body]] = {
     "body.canopy.length": _canopy_length,
     "body.canopy.width": _canopy_width,
     "body.canopy.height": _canopy_height,
+    "body.tray.false_floor": _false_floor,
+    "body.tray.wings": _wings,
 }
 """What re-flows when a size changes."""

@@ -150,6 +150,7 @@ def parts(canopy: Canopy) -> tuple[Part, ...]:
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door)
+    made.append(Hardware("pair of roof rails", "canopy"))
     if canopy.jacks:
         made.append(Hardware("jack leg to stand the canopy off on", "canopy", 4))
     if canopy.insulation:

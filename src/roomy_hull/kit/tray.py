@@ -10,6 +10,12 @@ from roomy_hull.kit import undertray
 from roomy_hull.kit.expansion import Lump
 
 HEADBOARD_POST = "50x50x3"
+PLY = 12.0
+"""Thickness of false floor and wings (common practice). [mm]"""
+WING_HEIGHT = 330.0
+"""Height of a side wing over the floor (common practice). [mm]"""
+PLANK = "150x25x2"
+"""Section of a floor plank (common practice)."""
 
 
 def section_height(section: str) -> float:
@@ -96,8 +102,32 @@ def parts(tray: Tray, tyre: str) -> tuple[Part, ...]:
         Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
     if tray.kind == "hold":
-        return ()
+        return hold_parts(tray)
     return (*own_parts(tray), *undertray.parts(tray, tyre))
+
+
+def hold_parts(tray: Tray) -> tuple[Part, ...]:
+    """Give what is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
+    made: list[Part] = []
+    between = tray.width - 2 * tray.wings
+    if tray.false_floor > 0:
+        bearers = max(2, math.ceil(tray.length / 450) + 1)
+        halves = max(1, math.ceil(tray.length / 2400))
+        made += [
+            SheetPart("False floor: board", "tray", tray.length / halves, between, PLY, "birch ply",
+                      count=halves),
+            SheetPart("False floor: bearer", "tray", between, max(30.0, tray.false_floor - PLY), PLY,
+                      "birch ply", count=bearers),
+            Hardware("flush lift ring for a hatch", "tray", 2),
+        ]  # fmt: skip
+    if tray.wings > 0:
+        made += [
+            SheetPart("Wing: top", "tray", tray.length, tray.wings, PLY, "birch ply", count=2),
+            SheetPart(
+                "Wing: side", "tray", tray.length, WING_HEIGHT - PLY, PLY, "birch ply", count=2
+            ),
+        ]
+    return tuple(made)
 
 
 def own_parts(tray: Tray) -> tuple[Part, ...]:
@@ -109,9 +139,16 @@ def own_parts(tray: Tray) -> tuple[Part, ...]:
         BarPart("Tray: subframe rail", "tray", tray.rail, tray.length, tray.bar_material, 2),
         BarPart("Tray: cross-member", "tray", tray.cross, tray.width, tray.bar_material, crosses),
         BarPart("Tray: coaming", "tray", tray.cross, tray.length, tray.bar_material, 2),
-        SheetPart("Tray: floor", "tray", tray.length / rows, tray.width / panels, tray.floor,
-                  tray.floor_material, count=panels * rows, grain=True),
     ]  # fmt: skip
+    if tray.boards == "planks":
+        made.append(BarPart("Tray: floor plank", "tray", PLANK, tray.length, tray.bar_material,
+                            math.ceil(tray.width / 150)))  # fmt: skip
+    else:
+        made.append(SheetPart("Tray: floor", "tray", tray.length / rows, tray.width / panels, tray.floor,
+                              tray.floor_material, count=panels * rows, grain=True))  # fmt: skip
+    if tray.filler:
+        made.append(SheetPart("Tray: filler pocket", "tray", 180.0, 180.0, 2.0, "5052-H32", left=90.0,
+                              right=90.0, front=90.0, back=90.0))  # fmt: skip
     if tray.headboard > 0:
         made += [
             BarPart("Tray: headboard post", "tray", HEADBOARD_POST, tray.headboard,
@@ -155,9 +192,10 @@ def lumps(vehicle: Vehicle, tray: Tray) -> tuple[Lump, ...]:
     x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
     mid = x0 + tray.length / 2
     if tray.kind == "hold":
-        if not tray.fittings:
-            return ()
-        return (Lump("mats, lining, fasteners", tray.fittings, "estimate", (mid, 0.0, z)),)
+        wood = sum(p.mass() * p.count for p in hold_parts(tray) if isinstance(p, SheetPart))
+        both = (("false floor and wings", wood, "geometry"),
+                ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
+        return tuple(Lump(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
     head = flat = 0.0
     for part in own_parts(tray):
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0

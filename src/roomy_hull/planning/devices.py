@@ -2,8 +2,8 @@
 
 The protocol, one ASCII line each, ended by a line break (docs/formats.md):
 
-``RH1 DIST 1584.5 mm *5C``   one distance of a laser meter
-``RH1 LOAD FL 612.5 kg *1A`` one wheel of a set of scales (FL, FR, RL, RR)
+``RH1 DIST 1584.5 mm *12``   one distance of a laser meter
+``RH1 LOAD FL 612.5 kg *05`` one wheel of a set of scales (FL, FR, RL, RR)
 ``RH1 ERR text *HH``         the device says what is wrong
 ``RH1 HELLO name *HH``       the device says who it is
 

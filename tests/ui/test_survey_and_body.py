@@ -1,0 +1,369 @@
+"""The first hour of a build, with real events: a new job, measured, rated, its body sized."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtWidgets import QDialog, QFileDialog
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.tables import measures
+from roomy_hull.desktop.new_job import NewJob
+from roomy_hull.desktop.stages.body import BodyStage
+from roomy_hull.desktop.stages.survey import SurveyStage
+from roomy_hull.desktop.theme import LIGHT
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing import body_sizes, survey_scene
+from roomy_hull.formats import vehiclefile
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job import edits
+from roomy_hull.kit import fitting
+from roomy_hull.planning.simulator import Simulator, laser, scales
+from roomy_hull.verdict.verdict import judge
+
+from .conftest import Hand
+
+
+@pytest.fixture
+def survey(window: MainWindow) -> SurveyStage:
+    window.bench.set_look(stage="Survey")
+    return window.survey_stage
+
+
+@pytest.fixture
+def body(window: MainWindow) -> BodyStage:
+    window.bench.set_look(stage="Body", station="left")
+    return window.body_stage
+
+
+def key_row(survey: SurveyStage, key: str) -> int:
+    return [m.key for m in measures()["cab-chassis"]].index(key)
+
+
+def test_a_reading_is_typed_and_the_next_measure_comes(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    row = key_row(survey, "track_rear")
+    survey.list.setCurrentRow(row)
+    assert survey.picture.words == "?"
+    qtbot.keyClicks(survey.entry, "1571")
+    qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
+    assert [r.value for r in window.bench.job.survey.of("track_rear")] == [1571]
+    assert survey.list.currentRow() == row + 1
+    assert "1,571 mm" in survey.list.item(row).text()  # type: ignore[union-attr]
+    window.bench.undo()
+    assert "not measured yet" in survey.list.item(row).text()  # type: ignore[union-attr]
+
+
+def test_rubbish_and_nothing_are_refused_in_words(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    before = window.bench.job
+    for text, says in (("abc", "not a figure"), ("0", "above 0"), ("-5", "above 0")):
+        survey.entry.setText(text)
+        qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
+        assert says in window.message.text()
+    assert window.bench.job is before
+
+
+def test_a_contradiction_names_what_to_measure_again(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    row = key_row(survey, "cab_end")
+    survey.list.setCurrentRow(row)
+    for _ in range(2):
+        survey.list.setCurrentRow(row)
+        qtbot.keyClicks(survey.entry, "2141")
+        qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
+    survey.list.setCurrentRow(row)
+    qtbot.keyClicks(survey.entry, "2191")
+    qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
+    assert "measure again Cab back to chassis end" in survey.result.text()
+    assert survey.list.item(row).text().startswith("!! ")  # type: ignore[union-attr]
+    survey.list.setCurrentRow(row)
+    qtbot.mouseClick(survey.undo_button, Qt.MouseButton.LeftButton)
+    assert "they agree" in survey.result.text()
+
+
+def test_the_survey_goes_into_the_vehicle_as_one_step(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    before = window.bench.job.vehicle
+    qtbot.mouseClick(survey.take_button, Qt.MouseButton.LeftButton)
+    after = window.bench.job.vehicle
+    assert after.rail_spread != before.rail_spread
+    assert "sizes are put into the vehicle" in window.message.text()
+    window.bench.undo()
+    assert window.bench.job.vehicle is before
+
+
+@pytest.mark.parametrize("kind", ["cab-chassis", "pickup", "wagon"])
+def test_every_measure_is_drawn_on_its_vehicle(kind: str) -> None:
+    vehicle = next(
+        e.vehicle for e in vehiclefile.library() if e.vehicle is not None and e.vehicle.kind == kind
+    )
+    for measure in measures()[kind]:
+        picture, a, b = survey_scene.where(vehicle, measure.key)
+        h0, k0, h1, k1 = survey_scene.frame(vehicle, picture)
+        for h, k in (a, b):
+            assert h0 <= h <= h1, measure.key
+            assert k0 <= k <= k1, measure.key
+        assert a != b
+        roles = {s.role for s in survey_scene.measure_scene(vehicle, measure.key)}
+        assert {"measure", "measure end"} <= roles
+        assert roles <= set(LIGHT.roles)
+
+
+def test_a_laser_is_read_beside_the_window(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    device = Simulator(laser(lambda: 1570.0), garbage=0.2, seed=2)
+    survey.list.setCurrentRow(key_row(survey, "track_rear"))
+    survey.device.setEditText(device.path)
+    qtbot.mouseClick(survey.read_button, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: bool(window.bench.job.survey.of("track_rear")), timeout=8000)
+    device.close()
+    reading = window.bench.job.survey.of("track_rear")[0]
+    assert reading.by == "laser"
+    assert reading.value == pytest.approx(1570, abs=5)
+
+
+def test_scales_give_the_kerb_masses_and_ask_what_was_aboard(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    true = {"FL": 600.0, "FR": 590.0, "RL": 410.0, "RR": 400.0}
+    device = Simulator(scales(lambda: true))
+    survey.device.setEditText(device.path)
+    qtbot.mouseClick(survey.weigh_button, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: abs(window.bench.job.vehicle.kerb.front - 1190) < 8, timeout=8000)
+    device.close()
+    assert window.bench.job.vehicle.kerb.source == "weighed"
+    assert "nothing counts twice" in window.message.text()
+
+
+def test_a_device_that_is_not_there_says_so(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    survey.device.setEditText("")
+    qtbot.mouseClick(survey.read_button, Qt.MouseButton.LeftButton)
+    assert "Name the device first" in window.message.text()
+    survey.device.setEditText("/no/such/device")
+    qtbot.mouseClick(survey.read_button, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: "cannot be reached" in window.message.text(), timeout=8000)
+    assert survey.read_button.isEnabled()
+
+
+def test_ratings_are_typed_in_the_card_and_the_lowest_governs(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    edit = window.card.edit_of("vehicle.ratings.rear_spring")
+    edit.setFocus()
+    edit.selectAll()  # type: ignore[attr-defined]
+    qtbot.keyClicks(edit, "1600")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert "Rear axle may carry 1,600 kg, by its springs" in window.card._sum.text()
+    assert window.bench.verdict.count("stop", "Loads") == 1
+    window.bench.undo()
+    assert window.bench.verdict.count("stop", "Loads") == 0
+
+
+def test_a_dot_is_dragged_and_everything_goes_along(
+    body: BodyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    bench, drawing = window.bench, body.drawing
+    start = bench.job
+    handle = next(
+        h
+        for h in body_sizes.handles(bench.verdict.assembly, "left")
+        if h.path == "body.tray.length"
+    )
+    before = drawing.window_now()
+    at = before.px(handle.at)
+    hand = Hand(drawing)
+    hand.press(at)
+    payloads = []
+    for n in range(1, 9):
+        hand.move(at + QPointF(25 * n * before.s, 0))
+        payloads.append(bench.verdict.loads.scenario("full").payload_left.value)
+    assert payloads == sorted(payloads, reverse=True)
+    hand.release(at + QPointF(200 * before.s, 0))
+    assert bench.job.body.tray.length == pytest.approx(2250, abs=5)
+    assert bench.job.body.canopy.length == pytest.approx(2200, abs=5)  # type: ignore[union-attr]
+    assert bench.history.undo_words() == "change tray length"
+    qtbot.keyClick(drawing, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert bench.job is start
+    hand.press(drawing.window_now().px(handle.at))
+    hand.move(at + QPointF(60, 0))
+    qtbot.keyClick(drawing, Qt.Key.Key_Escape)
+    assert bench.job is start
+    hand.release(at)
+
+
+def test_a_size_is_typed_on_the_drawing(body: BodyStage, window: MainWindow, qtbot: QtBot) -> None:
+    drawing, bench = body.drawing, window.bench
+    size = next(
+        s
+        for s in body_sizes.sizes(bench.verdict.assembly, "left")
+        if s.path == "body.canopy.height"
+    )
+    qtbot.mouseClick(drawing, Qt.MouseButton.LeftButton, pos=drawing.spot(size).toPoint())
+    assert drawing.edit.isVisible()
+    assert drawing.edit.text() == "960"
+    drawing.edit.selectAll()
+    qtbot.keyClicks(drawing.edit, "960+2*25")
+    qtbot.keyClick(drawing.edit, Qt.Key.Key_Return)
+    assert bench.job.body.canopy.height == 1010  # type: ignore[union-attr]
+    assert not drawing.edit.isVisible()
+    before = bench.job
+    drawing.type_size(size)
+    drawing.edit.setText("90")
+    qtbot.keyClick(drawing.edit, Qt.Key.Key_Return)
+    assert bench.job is before
+    assert "would become" in window.message.text()
+    assert drawing.edit.isVisible()
+
+
+def test_a_shorter_canopy_leaves_units_outside_and_offers_to_mend(
+    body: BodyStage, window: MainWindow
+) -> None:
+    bench = window.bench
+    units = bench.job.units
+    assert bench.set_path("body.tray.length", 1850.0)
+    assert bench.job.units is units
+    finding = next(f for f in bench.verdict.findings if f.code == "fit.outside.end")
+    bench.show_finding(finding)
+    assert bench.look.stage == "Fit-out"
+    assert any(b.isVisible() or b.text() for b in window.findings.buttons)
+
+
+@pytest.mark.parametrize("station", ["left", "right", "rear", "front", "above"])
+def test_facts_and_sizes_from_every_place(
+    body: BodyStage, window: MainWindow, station: str
+) -> None:
+    window.bench.set_look(station=station)
+    assert not window.grab().isNull()
+    columns = dict(body.facts.columns())
+    assert ("Height", "2,210 mm") in columns["Outside"]
+    assert any("of 1,944 mm" in figure for _, figure in columns["Outside"])
+
+
+@pytest.mark.parametrize("what", fitting.UNDER)
+def test_what_is_hung_under_the_tray_fits_or_says_what_is_in_the_way(what: str) -> None:
+    for entry in vehiclefile.library():
+        if entry.vehicle is None or entry.vehicle.kind != "cab-chassis":
+            continue
+        job = fitting.begun("x", entry.vehicle, "full canopy")
+        trouble = ""
+        try:
+            made = fitting.toggled(job, what)
+        except InputError as error:
+            trouble = str(error)
+        if trouble:
+            assert "no room" in trouble
+            continue
+        assert judge(made).outline.conflicts == ()
+        assert fitting.toggled(made, what).body.tray == job.body.tray
+
+
+def test_menu_hangs_a_toolbox_and_takes_it_away(body: BodyStage, window: MainWindow) -> None:
+    bench = window.bench
+    bench.set_path("body.tray.length", 2500.0)
+    window.do("body.box_behind_left")
+    assert [b.id for b in bench.job.body.tray.boxes] == ["behind-left"]
+    assert window.card.edit_of("body.tray.boxes.behind-left.length") is not None
+    window.do("body.box_behind_left")
+    assert bench.job.body.tray.boxes == ()
+    window.do("vehicle.long_range")
+    assert bench.job.vehicle.long_range is not None
+    assert window.card is not None
+
+
+def test_a_new_job_is_chosen_and_begun(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def choose(dialog: NewJob) -> int:
+        dialog.show()
+        for row in range(dialog.list.count()):
+            dialog.list.setCurrentRow(row)
+            for n in range(dialog.body.count()):
+                dialog.body.setCurrentIndex(n)
+                dialog.grab()
+        row = next(i for i in range(dialog.list.count()) if "pickup" in dialog.list.item(i).text())  # type: ignore[union-attr]
+        dialog.list.setCurrentRow(row)
+        dialog.body.setCurrentIndex(0)
+        dialog.name.setText("Marsh run")
+        return int(QDialog.DialogCode.Accepted)
+
+    monkeypatch.setattr(NewJob, "exec", choose)
+    qtbot.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    bench = window.bench
+    assert bench.job.name == "Marsh run"
+    assert bench.job.body.canopy.kind == "topper"  # type: ignore[union-attr]
+    assert bench.look.stage == "Survey"
+    assert bench.history.dirty
+    bench.set_look(stage="Body")
+    bench.set_path("body.tray.false_floor", 60.0)
+    assert bench.job.body.canopy.bays[0].sill == 60  # type: ignore[union-attr]
+    bench.set_path("body.tray.wings", 120.0)
+    assert bench.job.body.canopy.bays[0].start == 120  # type: ignore[union-attr]
+    assert {"False floor: board", "Wing: top"} <= {p.name for p in bench.verdict.assembly.parts()}
+    bench.set_look(stage="Fit-out", station="rear")
+    assert bench.place("drawer-small")
+    bench.history.mark_saved()
+
+
+def test_a_vehicle_that_cannot_be_used_is_shown_with_its_trouble(
+    qtbot: QtBot, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    folder = vehiclefile.own_folder()
+    folder.mkdir(parents=True)
+    (folder / "zz.vehicle.json").write_text("{")
+    dialog = NewJob(LIGHT)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    dialog.list.setCurrentRow(dialog.list.count() - 1)
+    assert dialog.job() is None
+    assert "ends too early" in dialog.picture.words
+    dialog.grab()
+
+
+def test_vehicles_go_out_and_come_in(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    path = tmp_path / "mine"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a: (str(path), ""))
+    window.do("vehicle.export")
+    file = tmp_path / "mine.vehicle.json"
+    assert vehiclefile.load(file) == window.bench.job.vehicle
+    window.bench.set_path("vehicle.name", "Changed")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a: (str(file), ""))
+    window.do("vehicle.import")
+    assert window.bench.job.vehicle.name == "Marl 2.8"
+    file.write_text("{")
+    window.do("vehicle.import")
+    assert "ends too early" in window.message.text()
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_every_demo_job_opens_and_shows_every_stage(window: MainWindow, name: str) -> None:
+    window.do(f"job.demo_{name}")
+    bench: Workbench = window.bench
+    assert bench.job == demo_job(name)
+    assert bench.verdict.count("stop") == 0
+    for stage in ("Survey", "Body", "Fit-out", "Loads"):
+        for station in ("left", "rear"):
+            bench.set_look(stage=stage, station=station)
+            assert not window.grab().isNull()
+
+
+def test_a_carried_thing_shows_its_card_again_after_survey(window: MainWindow) -> None:
+    window.bench.select("spare")
+    window.bench.set_look(stage="Survey")
+    assert window.card._title.text() == "Marl 2.8"
+    window.bench.set_look(stage="Fit-out")
+    assert window.card._title.text() == "Spare wheel"
+    window.bench.edit("x", edits.removed(window.bench.job, "spare"))
+    assert window.card._title.text() == "Brackwater Bird Survey"
