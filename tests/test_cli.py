@@ -1,5 +1,7 @@
 import json
 import os
+import select
+import signal
 import subprocess
 import sys
 from pathlib import Path
@@ -7,7 +9,7 @@ from pathlib import Path
 import pytest
 
 from roomy_hull import cli
-from roomy_hull.formats import jobfile
+from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.job import edits
 from roomy_hull.job.model import Job
 from roomy_hull.verdict.verdict import Verdict
@@ -204,3 +206,91 @@ def test_check_and_cut_run_without_qt(tmp_path: Path) -> None:
             env=dict(os.environ),
         )
         assert done.returncode == 0, done.stderr
+
+
+def test_json_has_outline_towing_body_and_survey(
+    demo_verdict: Verdict, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command("check", "demo", "--json") == 0
+    frame = json.loads(capsys.readouterr().out)
+    outline = frame["outline"]
+    assert outline["overhang_mm"] == pytest.approx(demo_verdict.outline.overhang, abs=0.001)
+    assert outline["width_mm"] == pytest.approx(demo_verdict.outline.width, abs=0.001)
+    assert {a["scenario"] for a in outline["angles"]} == {
+        a.scenario for a in demo_verdict.outline.angles
+    }
+    towing = frame["towing"]
+    assert [p["id"] for p in towing["scenarios"]] == [s["id"] for s in frame["scenarios"]]
+    limit = towing["axles"]["rear"]["limit_kg"]
+    assert all(s["rear_kg"]["limit"] == limit for s in frame["scenarios"])
+    cost = frame["body"]["cost"]
+    parts = sum(cost[k] for k in ("sheet", "bar", "hardware", "cutting", "bending"))
+    assert cost["total"] == pytest.approx(parts, abs=0.01)
+    assert frame["survey"]["sizes"]["wheelbase"]["doubt"] > 0
+
+
+@pytest.mark.parametrize("name", ["demo:lowfold", "demo:tarn"])
+def test_the_other_demo_jobs_are_checked(name: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("check", name) == 0
+    assert "0 stop" in capsys.readouterr().out
+
+
+def test_a_demo_that_is_not_there_names_those_that_are(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("check", "demo:nowhere") == 2
+    said = capsys.readouterr().err
+    assert "lowfold" in said
+    assert "Traceback" not in said
+
+
+def test_the_library_is_listed(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("vehicles") == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert len(lines) >= 6
+    assert {line.split()[0] for line in lines} == {"cab-chassis", "pickup", "wagon"}
+
+
+def test_an_own_vehicle_that_is_damaged_is_named(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setattr(vehiclefile, "own_folder", lambda: tmp_path)
+    (tmp_path / "mine.vehicle.json").write_text("{")
+    assert command("vehicles") == 2
+    assert "cannot be used" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    "args", [("--value", "-5"), ("--value", "nan"), ("--noise", "1"), ("--noise", "-0.1")]
+)
+def test_a_device_with_impossible_figures_is_refused(
+    args: tuple[str, str], capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert command("simulate", "laser", *args) == 2
+    assert "Mend them" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("device", "says"), [("laser", b" DIST "), ("scales", b" LOAD ")]
+)  # fmt: skip
+def test_a_stand_in_device_is_served_until_it_is_stopped(device: str, says: bytes) -> None:
+    run = subprocess.Popen(
+        [sys.executable, "-m", "roomy_hull", "simulate", device, "--noise", "0"],
+        stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    try:
+        assert run.stdout is not None
+        words = run.stdout.readline()
+        path = words.split(" answers at ")[1].split(";")[0]
+        handle = os.open(path, os.O_RDWR | os.O_NOCTTY)
+        try:
+            heard = b""
+            os.write(handle, b"MEAS\n")
+            while says not in heard and select.select([handle], [], [], 10.0)[0]:
+                heard += os.read(handle, 200)
+            assert says in heard
+        finally:
+            os.close(handle)
+    finally:
+        run.send_signal(signal.SIGINT)
+        _out, trouble = run.communicate(timeout=20)
+    assert run.returncode == 130
+    assert "Traceback" not in trouble

@@ -5,10 +5,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.core.solids import hull
 from roomy_hull.job import edits
 from roomy_hull.job.body import Trundle, UnderBox, UnderTank
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized, set_at
+from roomy_hull.job.resizing import resized, set_at, value_at
 from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
@@ -68,6 +69,29 @@ def test_a_canopy_past_the_tray_is_a_stop_with_a_fix(demo: Job) -> None:
     assert finding.measured == pytest.approx(60)
     path, value = next(iter(fixes(verdict, finding)[0].changes.items()))
     assert "outline.tail" not in codes(judge(resized(job, path, value)))
+
+
+@pytest.mark.parametrize(
+    ("bay", "size", "by"),
+    [("L", "length", 500.0), ("R", "depth", 1000.0), ("B", "depth", 3000.0), ("L", "height", 90.0)],
+)
+def test_a_bay_that_reaches_out_of_its_canopy_is_a_stop_with_a_fix(
+    demo: Job, bay: str, size: str, by: float
+) -> None:
+    path = f"body.canopy.bays.{bay}.{size}"
+    verdict = judge(set_at(demo, path, value_at(demo, path) + by))
+    finding = next(f for f in verdict.findings if f.code == "outline.bay")
+    assert finding.subjects == (bay,)
+    assert 0 < (finding.measured or 0) <= by
+    assert size in finding.title
+    job = verdict.job
+    for where, value in fixes(verdict, finding)[0].changes.items():
+        job = resized(job, where, value)
+    assert "outline.bay" not in codes(judge(job))
+    inside = verdict.assembly.ground.inside
+    place = judge(job).assembly.ground.bays[bay]
+    assert inside is not None
+    assert hull([inside, place.frame.box(place.size)]) == pytest.approx(tuple(inside))
 
 
 @pytest.mark.parametrize("code", ["outline.cab", "outline.overhang"])

@@ -3,6 +3,7 @@
 Views are given the workbench and listen to its notices; it knows none of them.
 """
 
+import math
 from collections.abc import Callable
 from pathlib import Path
 
@@ -254,7 +255,7 @@ class Workbench:
         """Take one reading as one step; refused where it is no length."""
 
         def make() -> Job:
-            if value <= 0:
+            if not (value > 0 and math.isfinite(value)):
                 raise InputError("a reading is a length above 0", measure, "Measure again.")
             reading = Reading(measure=measure, value=value, by="laser" if by == "laser" else "tape")
             survey = self.job.survey.but(readings=(*self.job.survey.readings, reading))

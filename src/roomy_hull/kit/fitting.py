@@ -97,7 +97,7 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
     wall, roof = 35.0, 30.0
     deep = (width - 2 * wall) / 2 - 10
     rear = full and length > 1400
-    side = length - 2 * wall - (430 if rear else 0)
+    side = length - 2 * wall - (430 if rear else 20)
     high, opening = height - roof, height - roof - 65
     doors = [
         Door(id=s, side=s, start=wall + 20, length=side - 20, sill=30, height=opening)
@@ -274,8 +274,9 @@ def _box(job: Job, place: str, side: str, key: str) -> UnderBox:
             gap = a - x0 if place == "ahead" else x1 - b
             return UnderBox(id=key, side=side, place=place, gap=gap, length=(b - a) // 5 * 5,  # type: ignore[arg-type]
                             height=350, depth=depth)  # fmt: skip
+    where = "ahead of" if place == "ahead" else "behind"
     raise InputError(
-        f"there is no room for a toolbox {place} of the {side} wheel, because of the {by}",
+        f"there is no room for a toolbox {where} the {side} wheel, because of the {by}",
         remedy="A longer tray or chassis, or a shorter cab, makes room.",
     )
 

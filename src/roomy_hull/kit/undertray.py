@@ -3,7 +3,7 @@
 from roomy_hull.core.sheetmetal import Hardware, Part, SheetPart
 from roomy_hull.core.solids import Box
 from roomy_hull.core.tyres import overall_diameter, parts_of
-from roomy_hull.job.body import Tray, UnderBox
+from roomy_hull.job.body import Tray, Trundle, UnderBox
 from roomy_hull.job.unit import Tank
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit import tank
@@ -12,6 +12,8 @@ from roomy_hull.kit.expansion import Lump, part_mass
 EDGE = 75.0
 """How far under the floor's top a box begins: floor, coaming and a gap (common practice). [mm]"""
 GUARD_SHEET = 2.0
+TRUNDLE_SLIDES = 9.0
+"""A pair of heavy slides and a lock (common practice). [kg]"""
 GUARD = "Tray: mudguard strip"
 
 
@@ -119,6 +121,17 @@ def box_parts(box: UnderBox) -> tuple[Part, ...]:
     )  # fmt: skip
 
 
+def trundle_parts(t: Trundle) -> tuple[Part, ...]:
+    """Give what is cut and bought for a trundle drawer. [mm]"""
+    fold = t.height - 10
+    return (
+        SheetPart("Trundle drawer: box", "tray", t.length, t.width - 60, t.sheet, "5052-H32",
+                  left=fold, right=fold, front=fold, back=fold),
+        SheetPart("Trundle drawer: front", "tray", t.width, t.height, 3.0, "5052-H32"),
+        Hardware("pair of heavy slides, seal and lock for the trundle drawer", "tray"),
+    )  # fmt: skip
+
+
 def parts(tray: Tray, tyre: str) -> tuple[Part, ...]:
     """Give what is cut and bought under the tray.
 
@@ -138,13 +151,7 @@ def parts(tray: Tray, tyre: str) -> tuple[Part, ...]:
     for box in tray.boxes:
         made += box_parts(box)
     if tray.trundle is not None:
-        t = tray.trundle
-        made += [
-            SheetPart("Trundle drawer: box", "tray", t.length, t.width - 60, t.sheet, "5052-H32",
-                      left=t.height - 10, right=t.height - 10, front=t.height - 10, back=t.height - 10),
-            SheetPart("Trundle drawer: front", "tray", t.width, t.height, 3.0, "5052-H32"),
-            Hardware("pair of heavy slides, seal and lock for the trundle drawer", "tray"),
-        ]  # fmt: skip
+        made += trundle_parts(tray.trundle)
     one = as_tank(tray)
     if one is not None:
         made += tank.parts(one)
@@ -180,10 +187,11 @@ def lumps(tray: Tray, where: dict[str, Box]) -> tuple[Lump, ...]:
         )
     if tray.trundle is not None:
         at = where["trundle drawer"].centre()
-        t = tray.trundle
-        made = tuple(p for p in parts(tray, "265/75R16") if p.name.startswith("Trundle"))
-        found.append(Lump("trundle drawer", part_mass(made) + 9.0, "geometry", at))
-        found.append(Lump("in the trundle drawer", t.contents, "estimate", at, "contents"))
+        made = part_mass(trundle_parts(tray.trundle))
+        found.append(Lump("trundle drawer", made + TRUNDLE_SLIDES, "geometry", at))
+        found.append(
+            Lump("in the trundle drawer", tray.trundle.contents, "estimate", at, "contents")
+        )
     one = as_tank(tray)
     if one is not None:
         at = where["under-tray tank"].centre()

@@ -3,11 +3,14 @@
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.tables import dimension_rule
+from roomy_hull.kit.canopy import BayPlace
 from roomy_hull.studies.outline.outline import Outline
 
 PRACTICE = "common practice"
 LEAST_DEPARTURE = 15.0
 """Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
+LEAST_BAY = 60.0
+"""A bay smaller than this is not offered as a remedy. [mm]"""
 
 
 def judge(assembly: Assembly, result: Outline) -> list[Finding]:
@@ -44,6 +47,7 @@ def judge(assembly: Assembly, result: Outline) -> list[Finding]:
                     where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
+    found += _bays(assembly)
     gap = assembly.job.vehicle.clearance_behind_cab
     if assembly.job.body.tray.kind == "tray" and result.behind_cab < gap - 0.5:
         found.append(
@@ -72,6 +76,35 @@ def _canopy(result: Outline) -> list[Finding]:
             found.append(
                 Finding(f"outline.{code}", "stop", f"The canopy stands {words}", ("canopy",), over, 0.0,
                         "mm", "geometry of the job", "Body")
+            )  # fmt: skip
+    return found
+
+
+def _past(assembly: Assembly, place: BayPlace) -> tuple[tuple[str, float], ...]:
+    """Give by how much a bay's length, depth and height reach past the canopy's inside. [mm]"""
+    inside = assembly.ground.inside
+    if inside is None:
+        return ()
+    corner = place.frame.point(place.size.x1, place.size.y1, place.size.z1)
+    x, y, z = corner
+    side = place.bay.side
+    if side == "rear":
+        along, inward = y - inside.y1, inside.x0 - x
+    else:
+        along, inward = x - inside.x1, y - inside.y1 if side == "left" else inside.y0 - y
+    return (("length", along), ("depth", inward), ("height", z - inside.z1))
+
+
+def _bays(assembly: Assembly) -> list[Finding]:
+    """Judge the bays against the canopy's inside: what is outside cannot be built."""
+    found = []
+    for place in assembly.ground.bays.values():
+        size, over = max(_past(assembly, place), key=lambda row: row[1])
+        if over > 0.5:
+            found.append(
+                Finding("outline.bay", "stop", f"The bay {place.bay.name} reaches out of the canopy by its {size}",
+                        (place.bay.id,), over, 0.0, "mm", "geometry of the job", "Body",
+                        where=(place.frame.box(place.size),))
             )  # fmt: skip
     return found
 
@@ -125,6 +158,15 @@ def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
                 {"body.canopy.width": tray.width},
             ),
         )
+    if finding.code == "outline.bay" and canopy is not None:
+        place = assembly.ground.bays[finding.subjects[0]]
+        sizes = {
+            f"body.canopy.bays.{place.bay.id}.{name}": getattr(place.bay, name) - over
+            for name, over in _past(assembly, place)
+            if over > 0.5
+        }
+        if min(sizes.values()) > LEAST_BAY:
+            return (Fix(f"Make the bay {place.bay.name} as large as there is room", "body", sizes),)
     if finding.code == "outline.cab":
         gap = tray.gap + (finding.limit or 0.0) - (finding.measured or 0.0)
         return (Fix(f"Move the tray {gap - tray.gap:.0f} mm aft", "body", {"body.tray.gap": gap}),)

@@ -1,0 +1,158 @@
+"""What the workbench does for Survey and Body, and the fields of vehicle and body."""
+
+import msgspec
+import pytest
+
+from roomy_hull.actions.fields import Field, body_fields, shown, typed, vehicle_fields
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.tables import measures
+from roomy_hull.core.units import System
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.model import Job
+from roomy_hull.job.resizing import resized, value_at
+from roomy_hull.job.survey import Survey
+
+NAMES = ["brackwater", "lowfold", "tarn"]
+
+
+def every_field(job: Job) -> list[Field]:
+    return [*vehicle_fields(job.vehicle), *body_fields(job)]
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_field_is_there_and_has_words(name: str) -> None:
+    job = demo_job(name)
+    fields = every_field(job)
+    assert len({f.name for f in fields}) == len(fields)
+    for field in fields:
+        assert value_at(job, field.name) is not None, field.name
+        assert field.words
+        if field.quantity == "choice":
+            assert str(value_at(job, field.name)) in field.choices
+
+
+@pytest.mark.parametrize("name", NAMES)
+@pytest.mark.parametrize("system", ["metric", "us"])
+def test_what_is_shown_reads_back_and_changes_nothing(name: str, system: System) -> None:
+    job = demo_job(name)
+    for field in every_field(job):
+        if field.quantity == "yes":
+            continue
+        old = value_at(job, field.name)
+        new = typed(field, shown(field, old, system), system)
+        if isinstance(old, float | int):
+            # Inches are shown to 1/16, pounds whole, gallons to a tenth.
+            least = {"length": 0.8, "mass": 0.23, "volume": 0.2}.get(field.quantity, 1e-9)
+            least = least if system == "us" else 0.0051
+            assert new == pytest.approx(old, abs=least), field.name
+        else:
+            assert new == old
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_every_field_can_be_set_to_what_it_is(name: str) -> None:
+    job = demo_job(name)
+    for field in every_field(job):
+        assert resized(job, field.name, value_at(job, field.name)) == job, field.name
+
+
+def test_what_hangs_under_the_tray_has_fields(demo: Job) -> None:
+    flat = demo.body.tray.but(
+        boxes=(UnderBox(id="ahead-left", side="left", place="ahead", length=300, height=300, depth=300),),
+        trundle=Trundle(length=800, width=600, height=200), tank=UnderTank(length=400, width=600, height=200),
+    )  # fmt: skip
+    job = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, tray=flat))
+    names = {f.name for f in body_fields(job)}
+    assert {
+        "body.tray.boxes.ahead-left.length", "body.tray.trundle.width", "body.tray.tank.start",
+    } <= names  # fmt: skip
+    assert resized(job, "body.tray.boxes.ahead-left.length", 320.0).body.tray.boxes[0].length == 320
+
+
+def test_a_spring_may_be_broken_and_a_load_index_not() -> None:
+    spring, index = (
+        Field(n, "w", "number") for n in ("vehicle.springs.rear", "vehicle.tyre_load_index")
+    )
+    assert typed(spring, "62.5", "metric") == 62.5
+    with pytest.raises(InputError, match="whole number"):
+        typed(index, "121.5", "metric")
+
+
+def test_readings_are_taken_and_dropped_as_steps(bench: Workbench) -> None:
+    before = bench.job
+    assert bench.add_reading("wheelbase_left", 3180.5, "laser")
+    assert bench.add_reading("wheelbase_left", 3181.0, "hand")
+    taken = [r for r in bench.job.survey.readings if r.measure == "wheelbase_left"][-2:]
+    assert [r.by for r in taken] == ["laser", "tape"]
+    bench.undo()
+    bench.undo()
+    assert bench.job == before
+    bench.redo()
+    bench.drop_readings("wheelbase_left")
+    assert not [r for r in bench.job.survey.readings if r.measure == "wheelbase_left"]
+    after = bench.job
+    bench.drop_readings("wheelbase_left")
+    assert bench.job is after
+
+
+@pytest.mark.parametrize("value", [0.0, -12.0, float("nan"), float("inf")])
+def test_what_is_no_length_is_refused(bench: Workbench, value: float) -> None:
+    before = bench.job
+    assert not bench.add_reading("wheelbase_left", value, "tape")
+    assert bench.job == before
+    assert bench.trouble
+
+
+def test_four_scales_become_two_axles(bench: Workbench) -> None:
+    bench.weigh({"FL": 580.0, "FR": 575.0, "RL": 410.0, "RR": 415.0})
+    kerb = bench.job.vehicle.kerb
+    assert (kerb.front, kerb.rear, kerb.source) == (1155.0, 825.0, "weighed")
+    assert "nothing counts twice" in bench.message
+    bench.undo()
+    assert bench.job.vehicle.kerb != kerb
+
+
+def test_a_survey_goes_into_the_vehicle_and_comes_out_by_undo(bench: Workbench) -> None:
+    before = bench.job
+    found = bench.adjusted()
+    assert found is not None
+    bench.take_survey()
+    assert f"{len(found.sizes)} sizes" in bench.message
+    size = found.sizes["wheelbase"]
+    assert bench.job.vehicle.wheelbase == pytest.approx(size.value, abs=0.51)
+    bench.undo()
+    assert bench.job == before
+
+
+def test_readings_that_contradict_each_other_wholly_are_told(
+    demo: Job, keeping: Keeping
+) -> None:  # fmt: skip
+    bench = Workbench(msgspec.structs.replace(demo, survey=Survey()), keeping)
+    # Three sides of a frame that no diagonal of this length can close.
+    for key, value in (("frame_front", 800.0), ("frame_rear", 800.0), ("frame_left", 2000.0),
+                       ("frame_right", 2000.0), ("frame_diagonal_1", 9000.0),
+                       ("frame_diagonal_2", 9000.0)):  # fmt: skip
+        bench.add_reading(key, value, "tape")
+    found = bench.adjusted()
+    assert found is None or found.suspects
+    assert found is not None or bench.trouble
+
+
+@pytest.mark.parametrize("kind", ["cab-chassis", "pickup", "wagon"])
+def test_every_measure_says_how_it_is_taken(kind: str) -> None:
+    for measure in measures()[kind]:
+        assert measure.words
+        assert len(measure.how) > 8
+        assert 0 < measure.sigma < 20
+
+
+def test_a_refused_size_is_told_at_its_path(bench: Workbench) -> None:
+    before = bench.job
+    assert not bench.set_path("body.tray.length", -5.0)
+    assert bench.job == before
+    assert bench.trouble
+    assert not bench.set_path("body.tray.wheelbase", 5.0)
+    assert "wheelbase" in bench.message

@@ -1,0 +1,229 @@
+"""First bodies, what is hung under a tray, and what is made in a tub or wagon."""
+
+import math
+
+import msgspec
+import pytest
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.sheetmetal import BarPart, Hardware, SheetPart, section_area
+from roomy_hull.core.tables import material
+from roomy_hull.core.tyres import overall_diameter
+from roomy_hull.formats import vehiclefile
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.model import Job
+from roomy_hull.job.resizing import resized
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit import canopy, fitting, tray, undertray
+from roomy_hull.kit.expansion import part_mass
+from roomy_hull.verdict.verdict import judge
+
+VEHICLES = {e.vehicle.name: e.vehicle for e in vehiclefile.library() if e.vehicle is not None}
+
+
+def of_kind(kind: str) -> Vehicle:
+    return next(v for v in VEHICLES.values() if v.kind == kind)
+
+
+def all_choices() -> list[tuple[str, str]]:
+    return [(name, c) for name, v in VEHICLES.items() for c in fitting.choices(v)]
+
+
+@pytest.mark.parametrize(("name", "choice"), all_choices())
+def test_a_first_body_stays_within_its_vehicle(name: str, choice: str) -> None:
+    vehicle = VEHICLES[name]
+    body = fitting.fitted(vehicle, choice)
+    floor = tray.solids(vehicle, body.tray)["floor"]
+    assert floor.x0 >= vehicle.cab_back or vehicle.kind == "wagon"
+    outside, inside = canopy.outside(vehicle, body), canopy.inside(vehicle, body)
+    if outside is None or inside is None:
+        assert choice in ("bare tray", "open tub")
+        return
+    assert outside.x1 <= floor.x1 + 1e-6
+    assert outside.y1 - outside.y0 <= body.tray.width + 1e-6
+    for place in canopy.bays(vehicle, body).values():
+        box = place.frame.box(place.size)
+        assert inside.common(box) == pytest.approx(box)
+
+
+@pytest.mark.parametrize(("name", "choice"), all_choices())
+def test_a_begun_job_is_judged_in_every_scenario(name: str, choice: str) -> None:
+    job = fitting.begun("A job", VEHICLES[name], choice)
+    verdict = judge(job)
+    assert len(verdict.loads.scenarios) == len(job.scenarios) >= 2
+    assert verdict.count("stop") == 0
+    assert ("tray" in [s.id for s in job.scenarios]) == ("canopy" in choice)
+
+
+def test_a_body_of_another_kind_names_what_there_is() -> None:
+    with pytest.raises(InputError, match="a wagon takes no topper") as caught:
+        fitting.fitted(of_kind("wagon"), "topper")
+    assert "cargo area" in caught.value.remedy
+
+
+def test_a_chassis_too_short_for_a_tray_is_told(demo: Job) -> None:
+    stub = msgspec.structs.replace(demo.vehicle, chassis_end=demo.vehicle.cab_back + 500)
+    with pytest.raises(InputError, match="leaves a tray of") as caught:
+        fitting.fitted(stub, "bare tray")
+    assert "Measure cab back" in caught.value.remedy
+
+
+@pytest.mark.parametrize("what", fitting.UNDER)
+def test_what_is_hung_under_the_tray_touches_nothing(what: str) -> None:
+    job = fitting.begun("A job", VEHICLES["Fen 4.5 flatbed"], "bare tray")
+    hung = fitting.toggled(job, what)
+    one = hung.body.tray
+    x0, top = tray.front_x(job.vehicle, one), tray.floor_z(job.vehicle, one)
+    made = undertray.solids(one, x0, top)
+    assert len(made) == 1
+    for box in made.values():
+        assert box.x0 >= x0 - 1e-6
+        assert box.x1 <= x0 + one.length + 1e-6
+        for name, other in undertray.obstacles(job.vehicle, one).items():
+            shared = box.common(other)
+            assert shared is None or shared.volume() < 1e-3, name
+    assert not [f for f in judge(hung).findings if f.code == "outline.under"]
+    assert fitting.toggled(hung, what) == job
+
+
+def test_a_short_tail_has_no_room_behind_its_wheel() -> None:
+    job = fitting.begun("A job", VEHICLES["Marl 2.8 single cab"], "bare tray")
+    with pytest.raises(
+        InputError, match="toolbox behind the right wheel, because of the right wheel"
+    ):
+        fitting.toggled(job, "box behind right")
+
+
+def test_nothing_hangs_under_a_tub() -> None:
+    job = fitting.begun("A job", of_kind("pickup"), "open tub")
+    with pytest.raises(InputError, match="a pickup has no tray"):
+        fitting.toggled(job, "tank")
+
+
+def test_no_room_names_what_is_in_the_way(demo: Job) -> None:
+    # A wheelbase that brings the wheel up to the cab leaves nothing ahead of it.
+    near = msgspec.structs.replace(
+        demo,
+        vehicle=msgspec.structs.replace(
+            demo.vehicle, wheelbase=demo.vehicle.cab_back + 250, chassis_end=demo.vehicle.chassis_end
+        ),
+        body=msgspec.structs.replace(demo.body, tray=demo.body.tray.but(boxes=())),
+    )  # fmt: skip
+    with pytest.raises(InputError, match="ahead of the left wheel, because of the left wheel"):
+        fitting.toggled(near, "box ahead left")
+
+
+def test_masses_under_the_tray_are_those_of_their_parts(demo: Job) -> None:
+    flat = demo.body.tray.but(
+        boxes=(UnderBox(id="a", side="left", place="behind", length=400, height=300, depth=350,
+                        contents=12),),
+        trundle=Trundle(length=900, width=600, height=200, contents=20),
+        tank=UnderTank(length=500, width=600, height=200),
+        mudguards=True,
+    )  # fmt: skip
+    x0, top = tray.front_x(demo.vehicle, flat), tray.floor_z(demo.vehicle, flat)
+    lumps = undertray.lumps(flat, undertray.solids(flat, x0, top))
+    own = sum(lump.kg for lump in lumps if lump.fill not in ("contents", "water"))
+    made = [p for p in undertray.parts(flat, demo.vehicle.tyre) if p.name != undertray.GUARD]
+    assert own == pytest.approx(part_mass(tuple(made)) + undertray.TRUNDLE_SLIDES)
+    held = {lump.label: lump.kg for lump in lumps if lump.fill == "contents"}
+    assert held == {"in toolbox a": 12, "in the trundle drawer": 20}
+    # Sixty litres less 2 mm of sheet on every face and two baffles.
+    water = next(lump.kg for lump in lumps if lump.fill == "water")
+    assert 0.94 * 60 < water < 49.6 * 59.6 * 19.6 / 1000
+
+
+def test_a_folded_toolbox_weighs_what_its_faces_weigh() -> None:
+    box = UnderBox(id="a", side="left", place="ahead", length=500, height=350, depth=400, sheet=2)
+    body = undertray.box_parts(box)[0]
+    assert isinstance(body, SheetPart)
+    # Back of 500 x 350 and four sides 400 deep, by outside sizes; bends take a little of it.
+    faces = 500 * 350 + 2 * 400 * (500 + 350)
+    by_hand = faces * 2 * material("5052-H32").density / 1e9
+    assert 0.97 * by_hand < body.mass() < by_hand
+
+
+def test_mudguards_are_half_a_ring_over_the_travelling_tyre(demo: Job) -> None:
+    guard = next(
+        p for p in undertray.parts(demo.body.tray, demo.vehicle.tyre) if p.name == undertray.GUARD
+    )
+    assert isinstance(guard, SheetPart)
+    radius = overall_diameter(demo.vehicle.tyre) / 2 + demo.body.tray.wheel_travel
+    assert guard.length == pytest.approx(math.pi * radius)
+    assert guard.count == 2
+
+
+def test_planks_and_the_filler_pocket_are_made(demo: Job) -> None:
+    sheet = tray.own_parts(demo.body.tray)
+    planks = tray.own_parts(demo.body.tray.but(boards="planks", filler=True))
+    assert "Tray: floor" in {p.name for p in sheet}
+    names = {p.name for p in planks}
+    assert "Tray: floor" not in names
+    assert "Tray: filler pocket" in names
+    plank = next(p for p in planks if p.name == "Tray: floor plank")
+    assert isinstance(plank, BarPart)
+    assert plank.count == math.ceil(demo.body.tray.width / 150)
+    by_hand = section_area(plank.section) * plank.length * material(plank.material).density / 1e9
+    assert plank.mass() == pytest.approx(by_hand)
+
+
+def test_rack_and_lifting_eyes(demo: Job) -> None:
+    parts = tray.own_parts(demo.body.tray.but(rack=250, lift_points=4))
+    assert any(p.name == "Tray: rack hoop" for p in parts)
+    eyes = next(p for p in parts if isinstance(p, Hardware) and "lifting eye" in p.name)
+    assert eyes.count == 4
+
+
+def test_a_false_floor_takes_height_from_the_bays_and_is_weighed() -> None:
+    wagon = demo_job("tarn")
+    flat = wagon.body.tray.but(false_floor=0.0)
+    plain = msgspec.structs.replace(wagon, body=msgspec.structs.replace(wagon.body, tray=flat))
+    raised = resized(plain, "body.tray.false_floor", 120.0)
+    assert raised.body.canopy is not None
+    assert plain.body.canopy is not None
+    for new, old in zip(raised.body.canopy.bays, plain.body.canopy.bays, strict=True):
+        assert new.sill == old.sill + 120
+        assert new.height == old.height - 120
+    assert resized(raised, "body.tray.false_floor", 0.0) == plain
+    kg = sum(m.kg for m in judge(raised).assembly.ground.masses if m.owner == "tray")
+    old_kg = sum(m.kg for m in judge(plain).assembly.ground.masses if m.owner == "tray")
+    added = [p for p in tray.hold_parts(raised.body.tray) if p.name.startswith("False floor")]
+    assert kg - old_kg == pytest.approx(part_mass(tuple(added)), rel=0.01)
+
+
+def test_wings_take_width_from_the_bays_on_both_sides() -> None:
+    pickup = demo_job("lowfold")
+    flat = pickup.body.tray.but(wings=0.0)
+    plain = msgspec.structs.replace(pickup, body=msgspec.structs.replace(pickup.body, tray=flat))
+    winged = resized(plain, "body.tray.wings", 200.0)
+    assert winged.body.canopy is not None
+    assert plain.body.canopy is not None
+    bay, old = winged.body.canopy.bays[0], plain.body.canopy.bays[0]
+    assert bay.length == old.length - 400
+    assert {p.name for p in tray.hold_parts(winged.body.tray)} >= {"Wing: top", "Wing: side"}
+    assert resized(winged, "body.tray.wings", 0.0).body.canopy == plain.body.canopy
+
+
+def test_a_tub_as_it_is_has_nothing_made() -> None:
+    bare = fitting.begun("A job", of_kind("pickup"), "open tub")
+    assert tray.hold_parts(bare.body.tray) == ()
+    assert tray.parts(bare.body.tray, bare.vehicle.tyre) == ()
+
+
+def test_insulation_jacks_and_let_down_doors_are_made_and_weighed(demo: Job) -> None:
+    assert demo.body.canopy is not None
+    plain = msgspec.structs.replace(demo.body.canopy, insulation=0.0, jacks=False)
+    lined = msgspec.structs.replace(plain, insulation=25.0)
+    jacked = msgspec.structs.replace(plain, jacks=True)
+
+    def kg(one: object) -> float:
+        body = msgspec.structs.replace(demo.body, canopy=one)
+        return sum(lump.kg for lump in canopy.lumps(demo.vehicle, body))
+
+    assert kg(lined) > kg(plain)
+    assert kg(jacked) > kg(plain)
+    door = next(d for d in plain.doors if d.side == "left")
+    halved = msgspec.structs.replace(door, split=300.0)
+    names = [p.name for p in canopy.door_parts(plain, halved)]
+    assert len(names) > len(canopy.door_parts(plain, msgspec.structs.replace(door, split=0.0)))
