@@ -141,6 +141,24 @@ def test_readings_that_contradict_each_other_wholly_are_told(
     assert found is not None or bench.trouble
 
 
+def test_taking_over_a_contradiction_is_told(demo: Job, keeping: Keeping) -> None:
+    bench = Workbench(msgspec.structs.replace(demo, survey=Survey()), keeping)
+    for key, value in (("axle_cab", 1580.0), ("axle_end", 560.0), ("cab_end", 2240.0)):
+        bench.add_reading(key, value, "tape")
+    bench.take_survey()
+    assert bench.trouble
+    assert "again before cutting" in bench.message
+
+
+def test_a_step_that_succeeds_takes_the_old_trouble_away(bench: Workbench) -> None:
+    assert not bench.set_path("body.tray.length", -5.0)
+    assert bench.trouble
+    assert bench.message[0].isupper()
+    assert bench.set_path("body.tray.length", 2060.0)
+    assert not bench.trouble
+    assert not bench.message
+
+
 @pytest.mark.parametrize("kind", ["cab-chassis", "pickup", "wagon"])
 def test_every_measure_says_how_it_is_taken(kind: str) -> None:
     for measure in measures()[kind]:

@@ -7,12 +7,13 @@ import msgspec
 import pytest
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Size, Words
+from roomy_hull.core.strokes import Disc, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.tables import measures
 from roomy_hull.desktop.theme import DARK, LIGHT
-from roomy_hull.drawing import body_sizes, survey_scene
+from roomy_hull.drawing import body_scene, body_sizes, ground_scene, survey_scene
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
+from roomy_hull.job.body import Trundle, UnderTank
 from roomy_hull.job.model import Job
 from roomy_hull.job.resizing import resized, value_at
 from roomy_hull.job.survey import Reading, Survey
@@ -169,3 +170,25 @@ def test_a_bare_tray_shows_the_trays_sizes_only(demo: Job) -> None:
                                    units=(), carried=())  # fmt: skip
     paths = {s.path for s in body_sizes.sizes(assemble(bare), "left")}
     assert paths == {"body.tray.gap", "body.tray.length", "body.tray.headboard"}
+
+
+def test_what_hangs_between_the_rails_is_behind_the_wheel(demo: Job) -> None:
+    flat = demo.body.tray.but(trundle=Trundle(length=700, width=600, height=200),
+                              tank=UnderTank(start=900, length=400, width=600, height=200))  # fmt: skip
+    job = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, tray=flat))
+    assembly = assemble(job)
+    for station in ("left", "right"):
+        view = ELEVATION[station]  # type: ignore[index]
+        scene = ground_scene.backdrop(assembly, station)  # type: ignore[arg-type]
+        hung = body_scene.between_rails(assembly.ground, view)
+        assert len(hung) == 2
+        first_tyre = next(n for n, s in enumerate(scene) if s.role == "tyre")
+        assert all(scene.index(s) < first_tyre for s in hung)
+    rear = ground_scene.backdrop(assembly, "rear")
+    drawer = ELEVATION["rear"].rect(assembly.ground.tray["trundle drawer"])
+    fronts = [
+        s for s in rear
+        if isinstance(s, Panel) and s.role == "front" and (s.h0, s.k0, s.h1, s.k1) == drawer
+    ]  # fmt: skip
+    assert len(fronts) == 1
+    assert rear.index(fronts[0]) > max(n for n, s in enumerate(rear) if s.role == "tyre")

@@ -111,6 +111,24 @@ def test_out_of_square_is_measured() -> None:
     assert plan is not None
     assert plan.square == pytest.approx(12, abs=0.1)
     assert 1 < plan.square_sigma < 6
+    assert plan.skew == pytest.approx(0, abs=0.1)
+
+
+@pytest.mark.parametrize("by", [-20.0, 8.0, 70.0])
+def test_a_frame_pushed_to_one_side_is_told_by_its_diagonals(by: float) -> None:
+    # A parallelogram: d1² - d2² = 4 · width · shift, whatever its length.
+    values = dict(TRUE)
+    long = values["frame_left"]
+    wide = values["frame_front"]
+    values["frame_right"] = values["frame_left"] = math.hypot(long, by)
+    values["frame_diagonal_1"] = math.hypot(long, wide + by)
+    values["frame_diagonal_2"] = math.hypot(long, wide - by)
+    plan = adjust(survey(values), "cab-chassis").plan
+    assert plan is not None
+    d1, d2 = values["frame_diagonal_1"], values["frame_diagonal_2"]
+    assert plan.skew == pytest.approx((d1 * d1 - d2 * d2) / (4 * wide), abs=0.2)
+    assert plan.square == pytest.approx(0, abs=0.1)
+    assert 0.5 < plan.skew_sigma < 6
 
 
 def test_what_only_occurs_in_one_sum_is_left_out_and_what_is_missing_is_listed() -> None:

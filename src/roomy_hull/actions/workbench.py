@@ -108,7 +108,7 @@ class Workbench:
 
     def say(self, message: str, *, trouble: bool = False) -> None:
         """Tell the user something in passing."""
-        self.message, self.trouble = message, trouble
+        self.message, self.trouble = message[:1].upper() + message[1:], trouble
         self.told.emit()
 
     # Jobs
@@ -186,6 +186,8 @@ class Workbench:
         except UserError as trouble:
             self.say(str(trouble), trouble=True)
             return False
+        if self.trouble:
+            self.say("")
         self.edit(words, job)
         return True
 
@@ -297,7 +299,12 @@ class Workbench:
             return msgspec.structs.replace(self.job, vehicle=vehicle)
 
         if self.attempt("put the survey into the vehicle", make):
-            self.say(f"{len(found.sizes)} sizes are put into the vehicle.")
+            words = f"{len(found.sizes)} sizes are put into the vehicle."
+            if found.suspects:
+                words += (
+                    " Readings contradict each other: measure the marked ones again before cutting."
+                )
+            self.say(words, trouble=bool(found.suspects))
 
     def fixes(self, finding: Finding) -> tuple[Fix, ...]:
         """Give the remedies of a finding that can be computed."""

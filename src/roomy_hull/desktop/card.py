@@ -48,6 +48,8 @@ class FigureEdit(QLineEdit):
         self.kept = text
         with QSignalBlocker(self):
             self.setText(text)
+            if self.field.quantity == "text" and not self.hasFocus():
+                self.setCursorPosition(0)  # a long name shows its beginning
         self._mark(wrong=False)
 
     def _finished(self) -> None:

@@ -60,9 +60,19 @@ def _under(ground: Ground, view: View) -> list[Stroke]:
                 found.append(rectangle("front", h0, k0, h1, k1, 10))
                 found.append(rectangle("detail", h0 + 12, k0 + 12, h1 - 12, k1 - 12, 6))
                 found.append(Disc("fitting", ((h0 + h1) / 2, k1 - 40), 12))
-        elif name in ("trundle drawer", "under-tray tank"):
-            found.append(rectangle("tank" if "tank" in name else "front", *view.rect(box), 8))
+        elif name == "trundle drawer" and view.h[0] == 1:
+            found.append(rectangle("front", *view.rect(box), 8))
     return found
+
+
+def between_rails(ground: Ground, view: View) -> list[Stroke]:
+    """Draw what hangs between the chassis rails, to be painted before wheels and rails."""
+    shown = ("under-tray tank",) if view.h[0] == 1 else ("under-tray tank", "trundle drawer")
+    return [
+        rectangle("tank" if "tank" in name else "front", *view.rect(ground.tray[name]), 8)
+        for name in shown
+        if name in ground.tray
+    ]
 
 
 def _mesh(rect: tuple[float, float, float, float]) -> list[Stroke]:

@@ -204,6 +204,7 @@ def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
         strokes += _plan_body(assembly, view)
         return strokes
     strokes += ground_line(frame(assembly, station)[0])
+    strokes += body_scene.between_rails(assembly.ground, view)
     if station in ("left", "right"):
         strokes += vehicle_scene.side(vehicle, view.h[1])
     elif station == "rear":

@@ -138,6 +138,7 @@ def survey_json(verdict: Verdict) -> dict[str, Any]:
             for r in found.residuals
         ],
         "square": None if plan is None else {"value": _r(plan.square), "doubt": _r(plan.square_sigma)},
+        "skew": None if plan is None else {"value": _r(plan.skew), "doubt": _r(plan.skew_sigma)},
         "spread": _r(found.spread),
         "redundancy": found.redundancy,
         "missing": list(found.missing),

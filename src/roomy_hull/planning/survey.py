@@ -65,12 +65,16 @@ class Residual(msgspec.Struct, frozen=True):
 class Plan(msgspec.Struct, frozen=True):
     """The four corners in plan: left front at the origin, x aft, y to the right. [mm]
 
-    `square` is how far the rear end is shifted aft on the right against the left, 0 when square.
+    Two things make it out of square: `square` is how much further aft the rear end reaches on the
+    right than on the left, `skew` how far the middle of the rear end stands to the right of where a
+    square from the front end puts it. Each with its doubt; 0 when square.
     """
 
     corners: tuple[tuple[float, float], ...]
     square: float
     square_sigma: float
+    skew: float
+    skew_sigma: float
 
 
 class Adjusted(msgspec.Struct, frozen=True):
@@ -272,9 +276,17 @@ def _distances(x: Array) -> list[tuple[str, float, Array]]:
 def _plan(x: Array, cofactor: Array) -> Plan:
     """Give the corners, and by how much they are out of square."""
     wf, lx, ly, rx, ry = (float(v) for v in x[:CORNERS])
-    row = np.array([0.0, -1.0, 0.0, 1.0, 0.0])
-    doubt = math.sqrt(max(0.0, float(row @ cofactor[:5, :5] @ row)))
-    return Plan(((0.0, 0.0), (0.0, wf), (rx, ry), (lx, ly)), rx - lx, doubt)
+
+    def doubt(row: Array) -> float:
+        return math.sqrt(max(0.0, float(row @ cofactor[:CORNERS, :CORNERS] @ row)))
+
+    return Plan(
+        ((0.0, 0.0), (0.0, wf), (rx, ry), (lx, ly)),
+        rx - lx,
+        doubt(np.array([0.0, -1.0, 0.0, 1.0, 0.0])),
+        (ly + ry - wf) / 2,
+        doubt(np.array([-0.5, 0.0, 0.5, 0.0, 0.5])),
+    )
 
 
 def taken_over(vehicle: Vehicle, adjusted: Adjusted) -> Vehicle:

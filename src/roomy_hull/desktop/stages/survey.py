@@ -1,6 +1,7 @@
 """The stage Survey: the guided measure list, each drawn where it is taken; the adjustment; towing."""
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from PyQt6.QtCore import QRectF, Qt
@@ -20,16 +21,18 @@ from PyQt6.QtWidgets import (
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.tables import Measure, measures
-from roomy_hull.core.units import parse, show
+from roomy_hull.core.units import System, parse, show
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing import survey_scene
 from roomy_hull.planning.devices import FileChannel, Reader
-from roomy_hull.planning.survey import Adjusted
+from roomy_hull.planning.survey import Adjusted, Plan
 from roomy_hull.studies.loads import towing
 
 KEY = Qt.ItemDataRole.UserRole
+SERIAL = ("ttyUSB*", "ttyACM*", "rfcomm*")
+"""Under these names a Linux kernel offers serial devices by cable and radio."""
 
 
 class SurveyPicture(QWidget):
@@ -58,6 +61,15 @@ class SurveyPicture(QWidget):
         painter_for(self.theme, self._bench.look.system).paint(p, scene, window)
 
 
+def _sideways(plan: Plan, system: System) -> str:
+    """Say how far the rear end stands to one side of square."""
+    way = "right" if plan.skew > 0 else "left"
+    return (
+        f"Rear end {show(abs(plan.skew), 'length', system)} ± "
+        f"{show(plan.skew_sigma, 'length', system, unit=False)} to the {way}"
+    )
+
+
 class Below(QWidget):
     """The frame out of square, and the towing trade-off, side by side."""
 
@@ -80,10 +92,7 @@ class Below(QWidget):
         p.setPen(QColor(t.ink))
         p.setFont(font(12, bold=True))
         plan = self.adjusted.plan if self.adjusted is not None else None
-        title = "Out of square"
-        if plan is not None:
-            doubt = show(plan.square_sigma, "length", system)
-            title = f"Out of square {show(plan.square, 'length', system)} ± {doubt}"
+        title = "Out of square" if plan is None else _sideways(plan, system)
         p.drawText(QRectF(12, 6, half - 16, 18), Qt.AlignmentFlag.AlignVCenter, title)
         if plan is not None:
             area = QRectF(12, 26, half - 24, self.height() - 46)
@@ -92,9 +101,13 @@ class Below(QWidget):
             )
         p.setPen(QColor(t.faint))
         p.setFont(font(11))
-        words = (
-            "error drawn ten times" if plan is not None else "wants widths, lengths and diagonals"
-        )
+        words = "wants widths, lengths and diagonals"
+        if plan is not None:
+            longer = "right" if plan.square > 0 else "left"
+            words = (
+                f"{longer} rail {show(abs(plan.square), 'length', system)} ± "
+                f"{show(plan.square_sigma, 'length', system, unit=False)} longer; drawn ten times"
+            )
         p.drawText(QRectF(12, self.height() - 20, half, 16), Qt.AlignmentFlag.AlignVCenter, words)
         found = towing.study(bench.job, bench.verdict.loads)
         shown = next((x for x in found.points if x.id == bench.look.scenario), found.points[0])
@@ -137,7 +150,9 @@ class SurveyStage(QWidget):
         self.device.setEditable(True)
         self.device.setAccessibleName("Path of the measuring device")
         self.device.setToolTip("Path of a laser meter, such as /dev/ttyUSB0; see docs/formats.md")
-        self.device.setFixedWidth(112)
+        self.device.setFixedWidth(130)
+        if (typed := self.device.lineEdit()) is not None:
+            typed.setPlaceholderText("Device path")
         self.read_button = QPushButton("Read device")
         self.weigh_button = QPushButton("Weigh")
         self.weigh_button.setToolTip("Read four wheel scales into the kerb masses")
@@ -150,10 +165,11 @@ class SurveyStage(QWidget):
         row = QHBoxLayout()
         row.setContentsMargins(10, 2, 10, 2)
         for widget in (
-            self.entry, self.read_button, self.weigh_button, self.device, self.undo_button
+            self.entry, self.device, self.read_button, self.weigh_button
         ):  # fmt: skip
             row.addWidget(widget)
         row.addStretch(1)
+        row.addWidget(self.undo_button)
         last = QHBoxLayout()
         last.setContentsMargins(10, 0, 10, 6)
         last.addWidget(self.result, 1)
@@ -197,7 +213,17 @@ class SurveyStage(QWidget):
 
     def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
         """Adjust on being shown; nothing is computed for a hidden stage."""
+        self._list_devices()
         self.refresh()
+
+    def _list_devices(self) -> None:
+        """Offer the serial devices that are plugged in, and keep what was typed."""
+        kept = self.device.currentText()
+        self.device.clear()
+        self.device.addItems(sorted(str(p) for name in SERIAL for p in Path("/dev").glob(name)))
+        self.device.setEditText(
+            kept or (self.device.itemText(0) if self.device.count() == 1 else "")
+        )
 
     def measure(self) -> Measure:
         """Give the chosen measure."""
@@ -264,9 +290,9 @@ class SurveyStage(QWidget):
             names = {m.key: m.words for m in measures()[self._bench.job.vehicle.kind]}
             rows = self._bench.job.survey.readings
             found = list(dict.fromkeys(names[rows[n].measure] for n in a.suspects))
-            return (
-                words + "They contradict each other: measure again " + "; or ".join(found[:3]) + "."
-            )
+            if len(found) > 3:
+                return f"{words}One of the {len(found)} marked is wrong: measure them again."
+            return f"{words}They contradict each other: measure again {'; or '.join(found)}."
         if a.redundancy:
             return (
                 words
