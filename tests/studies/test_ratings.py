@@ -1,6 +1,9 @@
 import msgspec
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.model import Job
 from roomy_hull.studies.loads import towing
 from roomy_hull.studies.loads.governing import governing
@@ -80,9 +83,48 @@ def test_the_limit_that_binds_is_named(demo: Job, ratings: dict[str, float], by:
 def test_the_region_keeps_every_limit(demo: Job) -> None:
     found = towing.study(demo, judge(demo).loads)
     r = demo.vehicle.ratings
-    for vehicle, trailer in found.region:
-        assert vehicle <= r.gross + 1e-6
-        assert trailer <= min(r.towed, r.ball / 0.1) + 1e-6
-        assert vehicle + trailer * 0.9 <= r.combination + 1e-6
-    assert len(found.region) == 5
+    for point in found.points:
+        assert len(point.region) >= 4
+        for vehicle, trailer in point.region:
+            assert vehicle + trailer * 0.1 <= r.gross + 1e-6
+            assert trailer <= min(r.towed, r.ball / 0.1) + 1e-6
+            assert vehicle + trailer <= r.combination + 1e-6
     assert {p.id for p in found.points} == {s.id for s in demo.scenarios}
+
+
+def top_at(region: tuple[tuple[float, float], ...], x: float) -> float:
+    """Give the highest point of a polygon at some x; below 0 where it does not reach there."""
+    best = -1.0
+    for (x0, y0), (x1, y1) in zip(region, region[1:] + region[:1], strict=True):
+        if min(x0, x1) - 1e-6 <= x <= max(x0, x1) + 1e-6:
+            t = 0.5 if abs(x1 - x0) < 1e-9 else (x - x0) / (x1 - x0)
+            best = max(best, y0 + t * (y1 - y0), *((y0, y1) if abs(x1 - x0) < 1e-9 else ()))
+    return best
+
+
+@given(
+    st.floats(2000, 3490), st.floats(0.35, 0.6), st.floats(0.02, 0.15),
+    st.sampled_from([0.0, 1200.0, 3500.0]), st.sampled_from([0.0, 5200.0, 6500.0]),
+    st.sampled_from([0.0, 90.0, 350.0]),
+)  # fmt: skip
+def test_the_regions_edge_at_a_vehicle_is_the_most_it_may_tow(
+    solo: float, behind: float, share: float, towed: float, combination: float, ball: float
+) -> None:
+    vehicle = rated(demo_job(), towed=towed, combination=combination, ball=ball).vehicle
+    front, rear = solo * (1 - behind), solo * behind
+    most, _by = towing.most_trailer(vehicle, solo, front, rear, share)
+    edge = top_at(towing.region(vehicle, solo, front, rear, share), solo)
+    if most == 0:
+        assert edge < 1e-3
+    else:
+        # Without ratings for what is behind, the picture ends at twice the gross rating.
+        assert edge == pytest.approx(min(most, 2 * vehicle.ratings.gross), abs=1e-3)
+
+
+def test_a_vehicle_that_is_over_its_axle_may_tow_nothing(demo: Job) -> None:
+    job = rated(demo, rear_axle=1500.0)
+    loads = judge(job).loads
+    point = next(p for p in towing.study(job, loads).points if p.id == "full")
+    assert point.most == 0
+    assert point.by == "rear axle"
+    assert all(x < point.vehicle for x, _y in point.region)

@@ -211,15 +211,18 @@ def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect
     system : str
         For the figures.
     shown : str
-        Id of the scenario that is named.
+        Id of the scenario whose region is drawn.
 
     Returns
     -------
     (Scene, Rect)
         The picture and its frame, in kilograms.
     """
-    xs = [p[0] for p in found.region] + [p.vehicle for p in found.points]
-    ys = [p[1] for p in found.region] + [p.trailer for p in found.points]
+    one = next((p for p in found.points if p.id == shown), found.points[0])
+    # Every scenario's region is framed, so that the picture keeps its scale from one to the next.
+    corners = [c for p in found.points for c in p.region]
+    xs = [c[0] for c in corners] + [p.vehicle for p in found.points]
+    ys = [c[1] for c in corners] + [p.trailer for p in found.points]
     x0, x1, y1 = min(xs), max(xs), max([*ys, 1.0])
     wide = max(x1 - x0, 1.0)
     tall = y1 / (wide * 0.62)
@@ -228,7 +231,7 @@ def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect
         return ((x - x0), y / tall)
 
     scene: list[Stroke] = [
-        Outline("allowed", tuple(at(*p) for p in found.region)),
+        *([Outline("allowed", tuple(at(*c) for c in one.region))] if len(one.region) > 2 else []),
         line("ground", at(x0, 0), at(x1 + wide * 0.04, 0)),
         line("ground", at(x0, 0), at(x0, y1 * 1.06)),
     ]
@@ -237,10 +240,10 @@ def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect
         scene.append(line("extension", at(x0, n * step), at(x1, n * step)))
         scene.append(Words("centre words", (-wide * 0.02, n * step / tall),
                            show(n * step, "mass", system, unit=False), 11, anchor="right"))  # fmt: skip
-    for x in {found.region[0][0], max(p[0] for p in found.region)}:
+    for x in (x0, x1):
         scene.append(Words("centre words", at(x, -0.07 * y1), show(x, "mass", system), 11))
     for point in found.points:
-        if point.id == shown:
+        if point is one and point.most > 0:
             scene.append(line("lever", at(point.vehicle, 0), at(point.vehicle, point.most)))
             scene.append(Disc("allowed most", at(point.vehicle, point.most), wide * 0.014))
         scene.append(Disc("centre", at(point.vehicle, point.trailer), wide * 0.014))

@@ -172,10 +172,10 @@ def _towing(verdict: Verdict) -> dict[str, Any]:
     return {
         "axles": {end: {"limit_kg": _r(g.kg), "by": g.by} for end, g in axles.items()},
         "ball_share": found.ball_share,
-        "region_kg": [[_r(a), _r(b)] for a, b in found.region],
         "scenarios": [
             {"id": p.id, "vehicle_kg": _r(p.vehicle), "trailer_kg": _r(p.trailer),
-             "most_kg": _r(p.most), "by": p.by}
+             "most_kg": _r(p.most), "by": p.by,
+             "region_kg": [[_r(a), _r(b)] for a, b in p.region]}
             for p in found.points
         ],
     }  # fmt: skip

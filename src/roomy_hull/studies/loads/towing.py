@@ -1,5 +1,7 @@
 """The towing trade-off: what each kilogram on the vehicle takes from what may be behind it."""
 
+import math
+
 import msgspec
 
 from roomy_hull.job.model import Job
@@ -14,7 +16,8 @@ BALL_SHARE = 0.1
 class TowPoint(msgspec.Struct, frozen=True):
     """One scenario: the vehicle without its ball load, the trailer it has, the most it may have.
 
-    `by` names the limit that sets the most. [kg]
+    `by` names the limit that sets the most. `region` is what is allowed while the vehicle grows
+    from kerb to its gross rating the way it is loaded in this scenario. [kg]
     """
 
     id: str
@@ -23,13 +26,12 @@ class TowPoint(msgspec.Struct, frozen=True):
     trailer: float
     most: float
     by: str
+    region: tuple[tuple[float, float], ...]
 
 
 class Towing(msgspec.Struct, frozen=True):
-    """The allowed region as a polygon of (vehicle with ball, trailer), and the scenarios. [kg]"""
+    """The scenarios, and the part of a trailer's mass that stands on the ball."""
 
-    region: tuple[tuple[float, float], ...]
-    limits: tuple[tuple[str, float], ...]
     points: tuple[TowPoint, ...]
     ball_share: float
 
@@ -73,6 +75,67 @@ def most_trailer(
     return max(0.0, most), by
 
 
+def region(
+    vehicle: Vehicle, solo: float, front: float, rear: float, share: float = BALL_SHARE
+) -> tuple[tuple[float, float], ...]:  # fmt: skip
+    """Give every pair of vehicle and trailer mass that keeps all limits.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        Ratings, kerb masses and where the ball is. [kg, mm]
+    solo, front, rear : float
+        The vehicle's mass and axle loads in one scenario, without a trailer. Between kerb and this
+        mass, and beyond it, each axle's load is taken to grow along a straight line. [kg]
+    share : float
+        The part of the trailer's mass that stands on the ball.
+
+    Returns
+    -------
+    tuple of (float, float)
+        Corners of a convex polygon of (vehicle without ball load, trailer), anticlockwise; empty
+        where nothing is allowed. Its upper edge at `solo` is what `most_trailer` gives. [kg]
+    """
+    r, kerb = vehicle.ratings, vehicle.kerb
+    empty = kerb.front + kerb.rear
+    start = min(empty, solo)
+    # Where the scenario is as light as the kerb, what is added is shared like the kerb mass.
+    added = solo - empty
+    grows = (rear - kerb.rear) / added if abs(added) > 1 else kerb.rear / empty
+    behind = rear - grows * solo
+    before = front - (1 - grows) * solo
+    lever = vehicle.tow.x / vehicle.wheelbase
+    limits = [(1.0, share, r.gross), (grows, share * lever, governing(vehicle, "rear").kg - behind),
+              (1 - grows, 0.0, governing(vehicle, "front").kg - before)]  # fmt: skip
+    if r.towed:
+        limits.append((0.0, 1.0, r.towed))
+    if r.ball and share > 0:
+        limits.append((0.0, share, r.ball))
+    if r.combination:
+        limits.append((1.0, 1.0, r.combination))
+    most = 2 * r.gross
+    corners = [(start, 0.0), (r.gross, 0.0), (r.gross, most), (start, most)]
+    for a, b, limit in limits:
+        corners = _kept(corners, a, b, limit)
+    return tuple(corners)
+
+
+def _kept(
+    corners: list[tuple[float, float]], a: float, b: float, limit: float
+) -> list[tuple[float, float]]:
+    """Give the part of a convex polygon where a x + b y is at most a limit."""
+    found: list[tuple[float, float]] = []
+    over = [a * x + b * y - limit for x, y in corners]
+    for n, (here, past) in enumerate(zip(corners, over, strict=True)):
+        last, before = corners[n - 1], over[n - 1]
+        if (past > 0) != (before > 0):
+            t = before / (before - past)
+            found.append((last[0] + t * (here[0] - last[0]), last[1] + t * (here[1] - last[1])))
+        if past <= 0:
+            found.append(here)
+    return [c for n, c in enumerate(found) if math.dist(c, found[n - 1]) > 1e-6] if found else []
+
+
 def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
     """Draw the towing trade-off of a job.
 
@@ -88,37 +151,18 @@ def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
     Returns
     -------
     Towing
-        The region under gross, combination, towed and ball limits, and each scenario's point. [kg]
+        Each scenario's point and its region under gross, combination, towed, ball and axle limits
+        together. [kg]
     """
-    r = job.vehicle.ratings
-    kerb = job.vehicle.kerb.front + job.vehicle.kerb.rear
-    most_behind = min(
-        [v for v in (r.towed, r.ball / share if r.ball else 0.0) if v] or [2 * r.gross]
-    )
-    train = r.combination or (r.gross + most_behind)
-    corners = [(kerb, 0.0), (r.gross, 0.0)]
-    # vehicle (ball included) + trailer - ball ≤ combination: the slanted edge.
-    on_gross = (train - r.gross) / (1 - share)
-    if on_gross >= most_behind:
-        corners.append((r.gross, most_behind))
-    else:
-        corners.append((r.gross, max(0.0, on_gross)))
-        knee = train - most_behind * (1 - share)
-        corners.append((max(kerb, knee), most_behind))
-    corners.append((kerb, most_behind))
     points = []
     for scenario, s in zip(job.scenarios, loads.scenarios, strict=True):
         solo = s.gross.value - scenario.ball
-        front, rear = s.front.value, s.rear.value
-        if scenario.ball:
-            at_rear = scenario.ball * job.vehicle.tow.x / job.vehicle.wheelbase
-            rear, front = rear - at_rear, front - (scenario.ball - at_rear)
+        # The ball load is taken off where it stands, so that what remains is the vehicle alone.
+        at_rear = scenario.ball * job.vehicle.tow.x / job.vehicle.wheelbase
+        rear, front = s.rear.value - at_rear, s.front.value - (scenario.ball - at_rear)
         most, by = most_trailer(job.vehicle, solo, front, rear, share)
-        points.append(TowPoint(scenario.id, scenario.name, solo, scenario.trailer, most, by))
-    limits = (
-        ("gross", r.gross),
-        ("combination", r.combination),
-        ("towed", r.towed),
-        ("ball", r.ball),
-    )
-    return Towing(tuple(corners), tuple(x for x in limits if x[1]), tuple(points), share)
+        allowed = region(job.vehicle, solo, front, rear, share)
+        points.append(
+            TowPoint(scenario.id, scenario.name, solo, scenario.trailer, most, by, allowed)
+        )
+    return Towing(tuple(points), share)
