@@ -72,6 +72,20 @@ def test_what_hangs_under_the_tray_has_fields(demo: Job) -> None:
     assert resized(job, "body.tray.boxes.ahead-left.length", 320.0).body.tray.boxes[0].length == 320
 
 
+def test_seats_and_fuel_are_where_the_card_says(bench: Workbench) -> None:
+    before = bench.verdict.loads.scenario("full")
+    base = bench.job.vehicle.wheelbase
+    assert bench.set_path("vehicle.seats.0.x", bench.job.vehicle.seats[0].x + 500)
+    people = bench.job.scenarios[[s.id for s in bench.job.scenarios].index("full")].people
+    after = bench.verdict.loads.scenario("full")
+    assert after.rear.value - before.rear.value == pytest.approx(people[0] * 500 / base)
+    assert after.gross.value == pytest.approx(before.gross.value)
+    assert bench.set_path("vehicle.seats.0.y", -bench.job.vehicle.seats[0].y)
+    assert bench.verdict.loads.scenario("full").left.value > after.left.value
+    assert bench.set_path("vehicle.fuel.x", bench.job.vehicle.fuel.x + 300)
+    assert bench.verdict.loads.scenario("full").rear.value > after.rear.value
+
+
 def test_a_spring_may_be_broken_and_a_load_index_not() -> None:
     spring, index = (
         Field(n, "w", "number") for n in ("vehicle.springs.rear", "vehicle.tyre_load_index")
