@@ -29,7 +29,7 @@ def edited(demo: Job, *path: object, value: object) -> bytes:
         (("vehicle", "kind"), "bus", "kind"),
         (("vehicle", "kind"), "wagon", "a wagon has a hold"),
         (("vehicle", "cab_back"), 3500, "not between the axles"),
-        (("vehicle", "tyre_load_index"), 140, "load index 140 is not in the table"),
+        (("vehicle", "tyre_load_index"), 60, "load index 60 is not in the table"),
         (("vehicle", "seats"), [], "seats"),
         (("body", "tray", "rail"), "lots", "tray"),
         (("body", "tray", "floor_material"), "tin", "no material"),

@@ -1,12 +1,16 @@
 """Figures that anybody can look up: tyre diameters, combination masses, sheet masses, contrast."""
 
+import math
+
 import msgspec
 import pytest
+import scipy.optimize
 
 from roomy_hull.core.sheetmetal import SheetPart
-from roomy_hull.core.tyres import overall_diameter
+from roomy_hull.core.tyres import load_of_index, overall_diameter
 from roomy_hull.desktop.theme import DARK, LIGHT, Theme, contrast
 from roomy_hull.job.model import Job
+from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import judge
 
 
@@ -72,3 +76,45 @@ def test_both_themes_reach_wcag_aa(theme: Theme) -> None:
     for role in ("unit name", "axle load", "size", "nested name"):
         on = theme.roles["unit plan"].fill if role == "unit name" else theme.paper
         assert contrast(theme.roles[role].line, on) >= 4.5, role
+
+
+@pytest.mark.parametrize(
+    ("index", "kg"),
+    [
+        (88, 560),
+        (95, 690),
+        (100, 800),
+        (105, 925),
+        (112, 1120),
+        (116, 1250),
+        (121, 1450),
+        (123, 1550),
+    ],
+)
+def test_load_indices_of_the_etrto_standards_manual(index: int, kg: float) -> None:
+    # ETRTO Standards Manual, load index table (from memory).
+    assert load_of_index(index) == kg
+
+
+@pytest.mark.parametrize(
+    ("wheelbase", "limit"), [(3000.0, 1800.0), (3240.0, 1944.0), (7000.0, 3700.0)]
+)
+def test_rear_overhang_after_adr_43(demo: Job, wheelbase: float, limit: float) -> None:
+    # ADR 43 (from memory): at most 60 % of the wheelbase, and at most 3.7 m.
+    vehicle = demo.vehicle.but(wheelbase=wheelbase, chassis_end=wheelbase + 560)
+    outline = judge(msgspec.structs.replace(demo, vehicle=vehicle)).outline
+    assert outline.overhang_limit == pytest.approx(limit)
+
+
+@pytest.mark.parametrize("behind", [400.0, 900.0, 1600.0])
+def test_departure_angle_as_iso_612_defines_it(behind: float) -> None:
+    # ISO 612, departure angle (from memory): the steepest plane that touches the rear tyres and no
+    # part behind them. Here by turning a plane about the tyre until it meets the point.
+    radius, height = 400.0, 380.0
+
+    def clear(angle: float) -> float:
+        """Give the point's distance above a plane that touches the tyre from below."""
+        return height * math.cos(angle) + radius * (1 - math.cos(angle)) - behind * math.sin(angle)
+
+    angle = scipy.optimize.brentq(clear, 1e-6, math.radians(89))
+    assert tangent_angle(behind, height, radius) == pytest.approx(math.degrees(angle), abs=1e-6)
