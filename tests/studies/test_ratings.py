@@ -128,3 +128,12 @@ def test_a_vehicle_that_is_over_its_axle_may_tow_nothing(demo: Job) -> None:
     assert point.most == 0
     assert point.by == "rear axle"
     assert all(x < point.vehicle for x, _y in point.region)
+
+
+def test_a_ball_over_the_front_axle_loads_no_rear_axle(demo: Job) -> None:
+    vehicle = demo.vehicle.but(tow=demo.vehicle.tow.but(x=0.0))
+    most, by = towing.most_trailer(vehicle, 3000, 1400, 1600)
+    assert most > 0
+    assert by != "rear axle"
+    over = towing.most_trailer(vehicle, 3000, 500, 2500)
+    assert over == (0.0, "rear axle")

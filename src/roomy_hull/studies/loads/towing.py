@@ -68,7 +68,11 @@ def most_trailer(
         found.append((r.combination - solo, "combination mass"))
     if share > 0:
         found.append(((r.gross - solo) / share, "gross mass"))
-        found.append(((governing(vehicle, "rear").kg - rear) / (share * lever), "rear axle"))
+    left = governing(vehicle, "rear").kg - rear
+    if share * lever > 0:
+        found.append((left / (share * lever), "rear axle"))
+    elif left < 0:
+        found.append((0.0, "rear axle"))
     if front > governing(vehicle, "front").kg:
         found.append((0.0, "front axle"))
     most, by = min(found)
