@@ -8,6 +8,9 @@ from roomy_hull.core.solids import Box
 
 Weight = Literal["stop", "look", "note"]
 
+PRACTICE = "common practice"
+"""The source of a rule of the trade that nobody published."""
+
 WEIGHT_ORDER: dict[str, int] = {"stop": 0, "look": 1, "note": 2}
 
 

@@ -8,6 +8,8 @@ the theme gives it a colour, a width, a dash or a hatch.
 import msgspec
 
 Point = tuple[float, float]
+Rect = tuple[float, float, float, float]
+"""A stretch of a drawing: left, lower, right, upper. [mm]"""
 
 
 class Outline(msgspec.Struct, frozen=True):

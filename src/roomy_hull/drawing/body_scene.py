@@ -16,7 +16,7 @@ from roomy_hull.kit.expansion import Expansion
 
 def tray(assembly: Assembly, view: View) -> list[Stroke]:
     """Draw the tray in an elevation: headboard, floor edge, rear guard, lamps."""
-    ground, vehicle = assembly.ground, assembly.job.vehicle
+    ground = assembly.ground
     found: list[Stroke] = []
     if assembly.job.body.tray.kind == "hold":
         return found
@@ -45,7 +45,6 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
             found.append(rectangle("lamp red", c - 150, z - 50, c + 60, z + 30, 10))
             found.append(rectangle("lamp", c + 60, z - 50, c + 150, z + 30, 10))
         found.append(rectangle("plate", -185, z - 70, 185, z + 40, 8))
-    del vehicle
     return found
 
 

@@ -6,6 +6,7 @@ from roomy_hull.core.strokes import (
     Disc,
     Outline,
     Point,
+    Rect,
     Scene,
     Size,
     Stroke,
@@ -16,8 +17,6 @@ from roomy_hull.core.strokes import (
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.sheets import Sheet
-
-Rect = tuple[float, float, float, float]
 
 BAR_STEP = 190.0
 """Distance from one drawn bar to the next; bars are drawn taller than they are. [mm]"""

@@ -13,6 +13,7 @@ from roomy_hull.core.strokes import (
     Disc,
     Lines,
     Outline,
+    Rect,
     Scene,
     Size,
     Stroke,
@@ -35,9 +36,6 @@ class Looks(msgspec.Struct, frozen=True):
 
     opened: frozenset[str] = frozenset()
     stature: float = 0.0
-
-
-Rect = tuple[float, float, float, float]
 
 
 def frame(
@@ -147,7 +145,7 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     """
     view = ELEVATION[station]
     if station in ("above", "underneath"):
-        return tuple(_plan_things(assembly, view, looks, names=True))
+        return tuple(_plan_things(assembly, view, looks))
     strokes = body_scene.rack(assembly, view)
     for thing in _by_nearness(assembly, view):
         if isinstance(thing.value, Carried):
@@ -281,7 +279,7 @@ def slice_things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     """Draw units and carried items as the slice shows them. [mm]"""
     if station in ("above", "underneath"):
         return things(assembly, "left", Looks())
-    return tuple(_plan_things(assembly, SLICE[station], looks, names=True))
+    return tuple(_plan_things(assembly, SLICE[station], looks))
 
 
 def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
@@ -314,7 +312,7 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
     return found
 
 
-def _plan_things(assembly: Assembly, view: View, looks: Looks, *, names: bool) -> list[Stroke]:
+def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
     """Draw units and carried items from above, the lowest first; open ones stand out dashed."""
     found: list[Stroke] = []
     for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
@@ -336,9 +334,7 @@ def _plan_things(assembly: Assembly, view: View, looks: Looks, *, names: bool) -
             found.append(
                 rectangle("unit face", *view.rect(thing.place.frame.box(front)), 0, item.id)
             )
-    if names:
-        found += _names(assembly, view)
-    return found
+    return found + _names(assembly, view)
 
 
 def _names(assembly: Assembly, view: View) -> list[Stroke]:

@@ -1,13 +1,11 @@
 """The vehicle on its axles: what each carries, where the centre of mass is, what weighs where."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, Words, line
+from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line
 from roomy_hull.core.units import System, show
 from roomy_hull.drawing.ground_scene import elevation, frame
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
-
-Rect = tuple[float, float, float, float]
 
 
 def loads_frame(assembly: Assembly) -> Rect:

@@ -6,6 +6,7 @@ from roomy_hull.core.strokes import (
     Disc,
     Outline,
     Point,
+    Rect,
     Scene,
     Size,
     Stroke,
@@ -21,7 +22,6 @@ from roomy_hull.job.vehicle import Hold, Vehicle
 from roomy_hull.planning.survey import Plan
 from roomy_hull.studies.loads.towing import Towing
 
-Rect = tuple[float, float, float, float]
 Where = tuple[str, Point, Point]
 """Which picture (``side`` or ``plan``), and both ends of a measure in it. [mm]"""
 

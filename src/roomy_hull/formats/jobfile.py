@@ -6,18 +6,20 @@ import os
 import re
 import time
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.job.migrations import to_newest
 from roomy_hull.job.model import FORMAT, Job
-from roomy_hull.job.value import put_back, set_aside
+from roomy_hull.job.value import Value, put_back, set_aside
 
 SUFFIX = ".hull.json"
 KEPT_SUFFIX = ".previous"
 MAX_BYTES = 32 * 1024 * 1024
+
+T = TypeVar("T", bound=Value)
 
 
 def loads(data: bytes, place: str = "the file") -> Job:
@@ -52,17 +54,41 @@ def loads(data: bytes, place: str = "the file") -> Job:
         )
     try:
         raw = to_newest(raw)
-        return msgspec.convert(set_aside(raw, Job), Job)
     except JobFileError as trouble:
         inner = f"{place}, {trouble.place}" if trouble.place else place
         raise JobFileError(trouble.what, inner, trouble.remedy) from None
+    return converted(
+        raw, Job, place, "Mend the value; docs/formats.md says what each field may hold."
+    )
+
+
+def converted(raw: dict[str, Any], kind: type[T], place: str, remedy: str) -> T:
+    """Make a value of what a file holds, its unknown fields kept.
+
+    Parameters
+    ----------
+    raw : dict
+        As decoded.
+    kind : type
+        What it should be.
+    place, remedy : str
+        What to call the file in messages, and what to do about a value that is not allowed.
+
+    Returns
+    -------
+    Value
+        Of that kind.
+
+    Raises
+    ------
+    JobFileError
+        A value is not allowed; names the field.
+    """
+    try:
+        return msgspec.convert(set_aside(raw, kind), kind)
     except msgspec.ValidationError as trouble:
         what, where = worded(str(trouble), raw)
-        raise JobFileError(
-            what,
-            f"{place}, {where}" if where else place,
-            "Mend the value; docs/formats.md says what each field may hold.",
-        ) from None
+        raise JobFileError(what, f"{place}, {where}" if where else place, remedy) from None
 
 
 def decode(data: bytes, place: str) -> Any:
@@ -168,15 +194,35 @@ def load(path: Path) -> Job:
     JobFileError
         The file cannot be read, or `loads` refuses it.
     """
+    if os.path.isdir(path):
+        raise JobFileError("this is a folder", str(path), "Give a job file.")
+    return loads(read_whole(path), path.name)
+
+
+def read_whole(path: Path) -> bytes:
+    """Read a file's bytes.
+
+    Parameters
+    ----------
+    path : Path
+        The file.
+
+    Returns
+    -------
+    bytes
+        Its contents.
+
+    Raises
+    ------
+    JobFileError
+        The file cannot be read.
+    """
     try:
-        if path.is_dir():
-            raise JobFileError("this is a folder", str(path), "Give a job file.")
-        data = path.read_bytes()
+        return path.read_bytes()
     except OSError as trouble:
         raise JobFileError(
             f"the file cannot be read ({trouble.strerror})", str(path), "Check its name and rights."
         ) from None
-    return loads(data, path.name)
 
 
 def dumps(job: Job) -> bytes:
@@ -192,8 +238,12 @@ def dumps(job: Job) -> bytes:
     bytes
         JSON ending in a line break.
     """
-    plain = put_back(msgspec.to_builtins(job))
-    return (json.dumps(plain, indent=1, ensure_ascii=False, allow_nan=False) + "\n").encode()
+    return encode(put_back(msgspec.to_builtins(job)))
+
+
+def encode(frame: Any) -> bytes:
+    """Write plain values as readable JSON that ends in a line break."""
+    return (json.dumps(frame, indent=1, ensure_ascii=False, allow_nan=False) + "\n").encode()
 
 
 def save(job: Job, path: Path, *, keep: bool = True) -> None:

@@ -1,6 +1,5 @@
 """Vehicles as files: the library that ships, a folder of the user's own, import and export."""
 
-import json
 import os
 from pathlib import Path
 from typing import Any
@@ -9,8 +8,8 @@ import msgspec
 
 from roomy_hull.core.errors import JobFileError, UserError
 from roomy_hull.core.shipped import FOLDER
-from roomy_hull.formats.jobfile import decode, worded, write_whole
-from roomy_hull.job.value import put_back, set_aside
+from roomy_hull.formats.jobfile import converted, decode, encode, read_whole, write_whole
+from roomy_hull.job.value import put_back
 from roomy_hull.job.vehicle import Vehicle
 
 FORMAT = "roomy-hull-vehicle"
@@ -63,13 +62,7 @@ def loads(data: bytes, place: str) -> Vehicle:
     inner = raw.get("vehicle")
     if not isinstance(inner, dict):
         raise JobFileError("there is no field vehicle", place, "See docs/formats.md.")
-    try:
-        return msgspec.convert(set_aside(inner, Vehicle), Vehicle)
-    except msgspec.ValidationError as trouble:
-        what, where = worded(str(trouble), inner)
-        raise JobFileError(
-            what, f"{place}, {where}" if where else place, "Mend the value; see docs/formats.md."
-        ) from None
+    return converted(inner, Vehicle, place, "Mend the value; see docs/formats.md.")
 
 
 def load(path: Path) -> Vehicle:
@@ -90,13 +83,7 @@ def load(path: Path) -> Vehicle:
     JobFileError
         The file cannot be read, or `loads` refuses it.
     """
-    try:
-        data = path.read_bytes()
-    except OSError as trouble:
-        raise JobFileError(
-            f"the file cannot be read ({trouble.strerror})", str(path), "Check its name and rights."
-        ) from None
-    return loads(data, path.name)
+    return loads(read_whole(path), path.name)
 
 
 def dumps(vehicle: Vehicle) -> bytes:
@@ -106,7 +93,7 @@ def dumps(vehicle: Vehicle) -> bytes:
         "version": 1,
         "vehicle": put_back(msgspec.to_builtins(vehicle)),
     }
-    return (json.dumps(frame, indent=1, ensure_ascii=False, allow_nan=False) + "\n").encode()
+    return encode(frame)
 
 
 def save(vehicle: Vehicle, path: Path) -> None:

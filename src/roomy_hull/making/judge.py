@@ -1,12 +1,10 @@
 """Making: can these parts be bent, drilled, and cut from the stock?"""
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.findings import Finding
+from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
 from roomy_hull.core.tables import stock
 from roomy_hull.making.flats import blank, fits, hole_to_bend, least_flange
-
-PRACTICE = "common practice"
 
 
 def judge(parts: tuple[Part, ...]) -> tuple[Finding, ...]:

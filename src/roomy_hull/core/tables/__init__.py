@@ -2,10 +2,13 @@
 
 import functools
 from pathlib import Path
+from typing import TypeVar
 
 import msgspec
 
 from roomy_hull.core.errors import InputError
+
+T = TypeVar("T")
 
 
 class Material(msgspec.Struct, frozen=True):
@@ -55,6 +58,16 @@ class Rules(msgspec.Struct, frozen=True):
 def _read(name: str) -> bytes:
     """Read one table's file."""
     return (Path(__file__).parent / name).read_bytes()
+
+
+def _found(table: dict[str, T], key: str, what: str) -> T:
+    """Give a table's row, or say which rows there are."""
+    try:
+        return table[key]
+    except KeyError:
+        raise InputError(
+            f"there is no {what} '{key}'", remedy=f"Use one of {', '.join(table)}."
+        ) from None
 
 
 @functools.cache
@@ -160,12 +173,7 @@ def dimension_rule(key: str) -> DimensionRule:
     InputError
         No such rule; the message lists those there are.
     """
-    try:
-        return dimension_rules()[key]
-    except KeyError:
-        raise InputError(
-            f"there is no rule '{key}'", remedy=f"Use one of {', '.join(dimension_rules())}."
-        ) from None
+    return _found(dimension_rules(), key, "rule")
 
 
 def material(key: str) -> Material:
@@ -186,9 +194,4 @@ def material(key: str) -> Material:
     InputError
         No such material; the message lists those there are.
     """
-    try:
-        return materials()[key]
-    except KeyError:
-        raise InputError(
-            f"there is no material '{key}'", remedy=f"Use one of {', '.join(materials())}."
-        ) from None
+    return _found(materials(), key, "material")

@@ -1,13 +1,12 @@
 """Fit: from flaws to findings, with the fixes that can be computed."""
 
 from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.core.findings import Finding, Fix, Weight
+from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
 from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit.closed import FitResult, Flaw
 from roomy_hull.studies.fit.free_space import free_space
 
 GEOMETRY = "geometry of the job"
-PRACTICE = "common practice"
 
 _SIDE_WORDS = {
     "start": "ahead of the bay's start", "end": "past the bay's end",

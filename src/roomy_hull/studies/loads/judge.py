@@ -2,7 +2,7 @@
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.doubt import chance_over
-from roomy_hull.core.findings import Finding
+from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.tables import rules
 from roomy_hull.job.model import Scenario
 from roomy_hull.studies.loads.axles import Figure, LoadResult, ScenarioLoads
@@ -87,7 +87,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult) -> list[Finding]:
         found.append(
             Finding("loads.sides", "look", f"{loads.name}: the {heavy} side is the heavier",
                     (), lean * 100, limits.side_imbalance * 100, "% of gross",
-                    "common practice", "Loads", scenario=loads.id)
+                    PRACTICE, "Loads", scenario=loads.id)
         )  # fmt: skip
     lost = (result.kerb_front - loads.front.value) / max(result.kerb_front, 1e-9)
     if lost > limits.front_loss:
@@ -95,7 +95,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult) -> list[Finding]:
             Finding("loads.front_light", "look",
                     f"{loads.name}: the build lifts the front axle below its kerb load",
                     (), loads.front.value, result.kerb_front * (1 - limits.front_loss), "kg",
-                    "common practice", "Loads", scenario=loads.id)
+                    PRACTICE, "Loads", scenario=loads.id)
         )  # fmt: skip
     return found
 

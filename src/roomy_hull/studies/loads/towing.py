@@ -57,24 +57,13 @@ def most_trailer(
         (solo + ball), combination (solo + trailer, the ball counted once), rear axle (ball at its
         lever) or front axle being left with nothing.
     """
-    r = vehicle.ratings
-    lever = vehicle.tow.x / vehicle.wheelbase
     found: list[tuple[float, str]] = []
-    if r.towed:
-        found.append((r.towed, "towed mass"))
-    if r.ball and share > 0:
-        found.append((r.ball / share, "ball mass"))
-    if r.combination:
-        found.append((r.combination - solo, "combination mass"))
-    if share > 0:
-        found.append(((r.gross - solo) / share, "gross mass"))
-    left = governing(vehicle, "rear").kg - rear
-    if share * lever > 0:
-        found.append((left / (share * lever), "rear axle"))
-    elif left < 0:
-        found.append((0.0, "rear axle"))
-    if front > governing(vehicle, "front").kg:
-        found.append((0.0, "front axle"))
+    for name, a, b, limit in _limits(vehicle, solo, front, rear, share):
+        left = limit - a * solo
+        if b > 0:
+            found.append((left / b, name))
+        elif left < 0:
+            found.append((0.0, name))
     most, by = min(found)
     return max(0.0, most), by
 
@@ -100,28 +89,39 @@ def region(
         Corners of a convex polygon of (vehicle without ball load, trailer), anticlockwise; empty
         where nothing is allowed. Its upper edge at `solo` is what `most_trailer` gives. [kg]
     """
+    start, gross = min(vehicle.kerb.front + vehicle.kerb.rear, solo), vehicle.ratings.gross
+    most = 2 * gross
+    corners = [(start, 0.0), (gross, 0.0), (gross, most), (start, most)]
+    for _name, a, b, limit in _limits(vehicle, solo, front, rear, share):
+        corners = _kept(corners, a, b, limit)
+    return tuple(corners)
+
+
+def _limits(
+    vehicle: Vehicle, solo: float, front: float, rear: float, share: float
+) -> list[tuple[str, float, float, float]]:
+    """Give every limit by name as (a, b, limit): a · vehicle + b · trailer is at most the limit. [kg]"""
     r, kerb = vehicle.ratings, vehicle.kerb
     empty = kerb.front + kerb.rear
-    start = min(empty, solo)
     # Where the scenario is as light as the kerb, what is added is shared like the kerb mass.
     added = solo - empty
     grows = (rear - kerb.rear) / added if abs(added) > 1 else kerb.rear / empty
     behind = rear - grows * solo
     before = front - (1 - grows) * solo
     lever = vehicle.tow.x / vehicle.wheelbase
-    limits = [(1.0, share, r.gross), (grows, share * lever, governing(vehicle, "rear").kg - behind),
-              (1 - grows, 0.0, governing(vehicle, "front").kg - before)]  # fmt: skip
+    limits = [
+        ("rear axle", grows, share * lever, governing(vehicle, "rear").kg - behind),
+        ("front axle", 1 - grows, 0.0, governing(vehicle, "front").kg - before),
+    ]
     if r.towed:
-        limits.append((0.0, 1.0, r.towed))
-    if r.ball and share > 0:
-        limits.append((0.0, share, r.ball))
+        limits.append(("towed mass", 0.0, 1.0, r.towed))
     if r.combination:
-        limits.append((1.0, 1.0, r.combination))
-    most = 2 * r.gross
-    corners = [(start, 0.0), (r.gross, 0.0), (r.gross, most), (start, most)]
-    for a, b, limit in limits:
-        corners = _kept(corners, a, b, limit)
-    return tuple(corners)
+        limits.append(("combination mass", 1.0, 1.0, r.combination))
+    if share > 0:
+        limits.append(("gross mass", 1.0, share, r.gross))
+        if r.ball:
+            limits.append(("ball mass", 0.0, share, r.ball))
+    return limits
 
 
 def _kept(

@@ -1,12 +1,11 @@
 """Outline: from sizes to findings, on the stages Survey and Body."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.core.findings import PRACTICE, Finding, Fix
 from roomy_hull.core.tables import dimension_rule
 from roomy_hull.kit.canopy import BayPlace
 from roomy_hull.studies.outline.outline import Outline
 
-PRACTICE = "common practice"
 LEAST_DEPARTURE = 15.0
 """Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
 LEAST_BAY = 60.0
