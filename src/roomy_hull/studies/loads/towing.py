@@ -109,18 +109,17 @@ def _limits(
     behind = rear - grows * solo
     before = front - (1 - grows) * solo
     lever = vehicle.tow.x / vehicle.wheelbase
-    limits = [
+    limits = [("gross mass", 1.0, share, r.gross)] if share > 0 else []
+    limits += [
         ("rear axle", grows, share * lever, governing(vehicle, "rear").kg - behind),
         ("front axle", 1 - grows, 0.0, governing(vehicle, "front").kg - before),
     ]
     if r.towed:
         limits.append(("towed mass", 0.0, 1.0, r.towed))
+    if r.ball and share > 0:
+        limits.append(("ball mass", 0.0, share, r.ball))
     if r.combination:
         limits.append(("combination mass", 1.0, 1.0, r.combination))
-    if share > 0:
-        limits.append(("gross mass", 1.0, share, r.gross))
-        if r.ball:
-            limits.append(("ball mass", 0.0, share, r.ball))
     return limits
 
 
