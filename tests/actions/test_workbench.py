@@ -1,5 +1,6 @@
 from pathlib import Path
 
+import msgspec
 import pytest
 
 from roomy_hull.actions.fields import Field, fields_of, shown, typed
@@ -75,7 +76,7 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
     for action in registry.all():
         assert action.words
         assert action.tip
-        assert action.menu in {"Job", "Edit", "Look", "Body", "Stage", "Help"}
+        assert action.menu in {"Job", "Edit", "Look", "Body", "Unit", "Stage", "Help"}
     assert len(registry.key_sheet()) == sum(bool(a.keys) for a in registry.all())
 
 
@@ -141,7 +142,13 @@ def test_duplicate_mirror_delete_and_undo(registry: Registry, bench: Workbench) 
 
 
 def test_what_cannot_be_mirrored_is_told(registry: Registry, bench: Workbench) -> None:
-    bench.select("waders")
+    canopy = bench.job.body.canopy
+    assert canopy is not None
+    one_sided = msgspec.structs.replace(canopy, bays=tuple(b for b in canopy.bays if b.id != "L"))
+    body = msgspec.structs.replace(bench.job.body, canopy=one_sided)
+    units = tuple(u for u in bench.job.units if u.bay != "L")
+    bench.edit("one side", msgspec.structs.replace(bench.job, body=body, units=units))
+    bench.select("tools")
     run(registry, bench, "edit.mirror")
     assert "no counterpart" in bench.message
 
@@ -267,7 +274,7 @@ def test_cutting_with_stops_asks_first(
     assert run(registry, bench, "job.cut", Answers(tmp_path)).asked[-1] == f"cut {tmp_path.name}"
     bench.edit("clash", edits.changed(bench.job, "sample-fridge", u=75.0))
     refused = run(registry, bench, "job.cut", Answers(tmp_path, agrees=False))
-    assert refused.asked[0].startswith("3 stop findings are open")
+    assert refused.asked[0].startswith("4 stop findings are open")
     assert len(refused.asked) == 1
 
 
@@ -295,7 +302,7 @@ def test_looking_actions(registry: Registry, bench: Workbench) -> None:
     bench.select("bedding")
     assert not registry.get("look.open").enabled(bench)
     bench.toggle_open("bedding")
-    assert "nothing that slides" in bench.message
+    assert "nothing that opens" in bench.message
     for _ in range(3):
         run(registry, bench, "look.next")
     assert bench.verdict.assembly.thing(bench.selection) is not None

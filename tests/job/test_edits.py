@@ -1,6 +1,7 @@
 import msgspec
 import pytest
 
+from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import EditError
 from roomy_hull.job import edits
 from roomy_hull.job.history import History
@@ -40,9 +41,9 @@ def test_an_impossible_change_is_refused_and_named(
 
 def test_added_things_get_an_id_of_their_own(demo: Job) -> None:
     twin = edits.added(demo, demo.units[2])
-    assert twin.units[-1].id == "wet-bench-2"
+    assert twin.units[-1].id == "extinguisher-2"
     third = edits.added(twin, twin.units[-1])
-    assert third.units[-1].id == "wet-bench-3"
+    assert third.units[-1].id == "extinguisher-3"
     jerry = edits.added(demo, demo.carried[1])
     assert jerry.carried[-1].id == "jerry-2"
     with pytest.raises(EditError, match="no bay"):
@@ -65,14 +66,39 @@ def test_mirroring_twice_is_where_it_was(demo: Job) -> None:
     assert edits.mirrored(demo, "nothing") is demo
 
 
-def test_mirroring_keeps_a_handed_vent_right(demo: Job) -> None:
+def test_what_is_bought_stays_itself_when_mirrored_and_what_is_made_becomes_its_image(
+    demo: Job,
+) -> None:
     job = edits.changed(demo, "sample-fridge", vent_side="left")
-    assert edits.mirrored(job, "sample-fridge").thing("sample-fridge").vent_side == "right"  # type: ignore[union-attr]
+    there = edits.mirrored(job, "sample-fridge")
+    # The same fridge: its vent is at the left of whoever faces it, so it now points the other way.
+    assert there.thing("sample-fridge").vent_side == "left"  # type: ignore[union-attr]
+    vents = [next(b for z, b in zip(t.expansion.zones, t.zones, strict=True) if z.kind == "vent").x0 - t.envelope.x0
+             for j in (job, there) if (t := assemble(j).thing("sample-fridge")) is not None]  # fmt: skip
+    assert vents[0] > 0 > vents[1]
+    bench = edits.mirrored(edits.changed(demo, "wet-bench", leaf_left=100.0), "wet-bench").thing(
+        "wet-bench"
+    )
+    assert (bench.leaf_left, bench.leaf_right) == (250, 100)  # type: ignore[union-attr]
+    assert edits.mirrored(demo, "gas").thing("gas").hinge == "right"  # type: ignore[union-attr]
+    shower = edits.mirrored(demo, "shower").thing("shower")
+    assert (shower.side, shower.hand) == ("left", "left")  # type: ignore[union-attr]
+
+
+def test_a_unit_at_the_rear_is_mirrored_within_its_bay(demo: Job) -> None:
+    assert edits.mirrored(demo, "waders").thing("waders").u == 1710 - 25 - 822  # type: ignore[union-attr]
 
 
 def test_what_has_no_other_side_is_not_mirrored(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    lone = msgspec.structs.replace(canopy, bays=tuple(b for b in canopy.bays if b.id != "R"))
+    body = msgspec.structs.replace(demo.body, canopy=lone)
+    job = msgspec.structs.replace(
+        demo, body=body, units=tuple(u for u in demo.units if u.bay != "R")
+    )
     with pytest.raises(EditError, match="no counterpart"):
-        edits.mirrored(demo, "waders")
+        edits.mirrored(job, "wet-bench")
 
 
 def test_a_later_acceptance_replaces_an_earlier_one(demo: Job) -> None:

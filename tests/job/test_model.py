@@ -77,7 +77,7 @@ def test_a_canopy_without_room_inside_is_refused(demo: Job) -> None:
 
 def test_the_unit_with_a_bad_value_is_named(demo: Job) -> None:
     with pytest.raises(JobFileError, match="Net drawer"):
-        loads(edited(demo, "units", 3, "width", value="wide"))
+        loads(edited(demo, "units", 4, "width", value="wide"))
 
 
 def test_jobs_are_values(demo: Job) -> None:

@@ -33,6 +33,8 @@ def window(qtbot: QtBot, bench: Workbench) -> Iterator[MainWindow]:
     bench.history.mark_saved()
     made.close()
     made.deleteLater()
+    # Else every window of the session lives on, and each new one is styled together with all of them.
+    QApplication.sendPostedEvents(made, QEvent.Type.DeferredDelete.value)
 
 
 class Hand:

@@ -26,9 +26,9 @@ def test_dragging_the_fridge_moves_the_strip_and_raises_and_clears_a_clash(
         stops.append(bench.verdict.count("stop"))
     assert rears == sorted(rears)
     assert rears[-1] > rear + 2
-    assert stops[-1] == 3
+    assert stops[-1] == 4
     assert bench.job.thing("sample-fridge").u == 175  # type: ignore[union-attr]
-    assert "3 stop" in window.findings.title.text()
+    assert "4 stop" in window.findings.title.text()
     assert bench.history.settled is start, "nothing is settled while the hand holds it"
     hand.move(at)
     assert bench.verdict.count("stop") == 0

@@ -1,13 +1,16 @@
 """The few real parameters of each thing, as the card shows them: words, quantity, what they mean."""
 
+import functools
+
 import msgspec
 
 from roomy_hull.core.doubt import RELATIVE_DOUBT
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables import dimension_rules, materials
 from roomy_hull.core.units import Quantity, System, parse, show
+from roomy_hull.job import unit as units
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried, Drawer, Fridge, Shelf, Tank, Unit
+from roomy_hull.job.unit import Block, Carried, Unit
 from roomy_hull.job.vehicle import Vehicle
 
 
@@ -19,7 +22,8 @@ class Field(msgspec.Struct, frozen=True):
     name, words, tip : str
         Field of the value, its words on the card, what it means in the trade.
     quantity : str
-        ``length``, ``mass``, ``volume`` or ``number``; ``text``, ``choice`` or ``yes``.
+        ``length``, ``mass``, ``volume`` or ``number``; ``text``, ``choice`` or ``yes``; ``lengths`` for
+        several with spaces between, ``boxes`` for those of an own unit.
     choices : tuple of str
         What a ``choice`` may be.
     """
@@ -61,6 +65,110 @@ def _material() -> Field:
     )
 
 
+def _mass(name: str, words: str, tip: str = "") -> Field:
+    return Field(name, words, "mass", tip)
+
+
+def _choice(name: str, words: str, tip: str, *choices: str) -> Field:
+    return Field(name, words, "choice", tip, choices)
+
+
+def _yes(name: str, words: str, tip: str = "") -> Field:
+    return Field(name, words, "yes", tip)
+
+
+_LOCKS = _yes("locks", "Slides lock out", "A drawer without a lock rolls back on a slope")
+_HINGE = _choice("hinge", "Hinge", "As one faces it", "left", "right")
+_SHEET = _length("sheet", "Sheet")
+_SLIDE_RATING = _mass("slide_rating", "Slide rating", "Of the pair, from its data sheet")
+_SLIDE_MASS = _mass("slide_mass", "Slides' mass", "Of the pair")
+
+
+@functools.cache
+def _own_fields() -> dict[type, tuple[Field, ...]]:
+    """Give what each kind has besides place, size and contents."""
+    boxed = (
+        _length("slide", "Slide thickness", "Each of the pair; common are 12.7 to 19 mm"), _SLIDE_RATING,
+        _SLIDE_MASS, _length("carcass", "Carcass sheet"), _length("sheet", "Box sheet"),
+        _length("front", "Front sheet"), _material(), _LOCKS, _yes("lockable", "Lock with a key"),
+    )  # fmt: skip
+    drop = (_choice("slide_style", "Slide", "A drop slide lowers it once it is out", "plain", "drop"),
+            _length("drop", "Drops by", "Of a drop slide"))  # fmt: skip
+    return {
+        units.Drawer: (*boxed, _yes("table", "Table above it", "A board pulls out over the box")),
+        units.Stack: (Field("heights", "Fronts, from below", "lengths", "Heights with spaces between"), *boxed),
+        units.Fridge: (
+            _choice("style", "Kind", "Chest on a slide, upright with a door, or a drawer", "chest", "upright",
+                    "drawer"), *drop,
+            _choice("hinge", "Lid or door turns", "About this edge, as one faces it", "left", "right", "back"),
+            Field("litres", "Volume", "volume"), _mass("mass", "Fridge, empty", "From its data sheet"),
+            _length("slide_height", "Slide height", "The fridge stands on it"), _mass("slide_mass", "Slide's mass"),
+            _mass("slide_rating", "Slide rating", "From its data sheet"),
+            _length("vent", "Vent needs", "Free air in front of the vent"),
+            _choice("vent_side", "Vent is at the", "As one faces it", "back", "left", "right"),
+            _length("lid_gap", "Above the lid", "Room kept clear"),
+            _yes("locks", "Slide locks out", "A slide without a lock rolls back on a slope"),
+        ),
+        units.Slide: (
+            _choice("style", "Slide", "A drop slide lowers its load once it is out", "plain", "drop"),
+            _length("drop", "Drops by"), _length("slide_height", "Slide height"), _SLIDE_MASS, _SLIDE_RATING, _LOCKS,
+        ),
+        units.Shelf: (
+            _SHEET, _length("lip", "Lip", "Keeps what lies on it from sliding out"), _length("flange", "Side flange"),
+            _yes("slides", "Pulls out"), _SLIDE_RATING, _SLIDE_MASS, _LOCKS, _material(),
+        ),
+        units.Pocket: (_SHEET, _length("lip", "Front", "Low enough to look and reach over"), _material()),
+        units.Partition: (_SHEET, _yes("rail", "Tie-down rail"), _material()),
+        units.Pantry: (Field("baskets", "Baskets", "number"), _SHEET, _length("front", "Front sheet"), _SLIDE_RATING,
+                       _SLIDE_MASS, _LOCKS, _material()),
+        units.Table: (_choice("style", "Kind", "", "pull-out", "fold-down"), _SHEET,
+                      _mass("slide_mass", "Runners' mass"), _LOCKS, _material()),
+        units.Kitchen: (
+            _choice("style", "Kind", "", "pull-out", "drop-down", "flush"),
+            _length("leaf_left", "Left leaf", "Folds out, as one faces it; 0 for none"),
+            _length("leaf_right", "Right leaf", "Folds out, as one faces it; 0 for none"),
+            _choice("cooker", "Cooker", "Gas: a licensed fitter and the local code decide", "none", "burner",
+                    "induction"),
+            _yes("sink", "Sink"), _yes("tap", "Tap"), _yes("oven", "Oven"), _yes("spice_rack", "Spice rack"),
+            _yes("cutlery", "Cutlery tray"), _SHEET, _length("front", "Front sheet"), _SLIDE_RATING, _SLIDE_MASS,
+            _LOCKS, _material(),
+        ),
+        units.FalseFloor: (_length("board", "Board"), Field("hatches", "Hatches", "number"), _material()),
+        units.Wing: (_length("board", "Board"), _HINGE, _material()),
+        units.Compartment: (
+            _choice("use", "For", "", "dog", "crew"), Field("vents", "Open vents, cm²", "number", "Besides the mesh door"),
+            _HINGE, _SHEET, _material(),
+        ),
+        units.Device: (
+            _choice("what", "What it is", "", *units.DeviceKind.__args__),  # type: ignore[attr-defined]  # a Literal
+            _mass("mass", "Mass", "From its data sheet"),
+            _choice("mass_source", "Mass known by", "Decides its doubt", *RELATIVE_DOUBT),
+            _length("service", "Room to serve it", "Kept clear in front of it"),
+            _length("vent", "Air around it", "At its sides and above"),
+            _choice("use", "Wanted", "How quickly it has to be at hand", "now", "each stop", "each camp", "rarely"),
+        ),
+        units.GasLocker: (_choice("bottle", "Bottle", "Its gas", "2 kg", "4.5 kg", "9 kg"), _HINGE, _SHEET, _material()),
+        units.CaseRack: (
+            _length("case_width", "Case width"), _length("case_depth", "Case depth"),
+            _length("case_height", "Case height"), Field("across", "Cases across", "number"),
+            Field("up", "Cases up", "number"), _length("play", "Play", "Around each case"), _SHEET, _material(),
+        ),
+        units.Tube: (_length("reach", "Drawn out by", "0 for its whole depth"), _SHEET, _material()),
+        units.Tank: (
+            _choice("style", "Kind", "", "box", "wedge", "bladder", "cans"),
+            _length("low", "Front height", "Of a wedge"), Field("cans", "Cans", "number", "Of 20 l"), _SHEET,
+            Field("baffles", "Baffles", "number", "Against surge; they cost a little volume"),
+            _length("inlet", "Filler", "38 mm takes a bucket"), _material(),
+        ),
+        units.Own: (
+            _mass("mass", "Mass, empty"), _choice("mass_source", "Mass known by", "Decides its doubt", *RELATIVE_DOUBT),
+            _length("travel", "Slides out by", "What moves of it"), Field("turn", "Turns by, degrees", "number"), _HINGE,
+            _yes("locks", "Locks when open"), Field("blocks", "Boxes", "boxes",
+            "u v w width depth height, one box each, ; between; m after one that moves"),
+        ),
+    }  # fmt: skip
+
+
 def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
     """Give the parameters that the card shows for a thing.
 
@@ -75,64 +183,37 @@ def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
         In the order shown.
     """
     if isinstance(thing, Carried):
-        return (
-            _NAME,
-            _length("x", "Aft of front axle", "Its middle"),
-            _length("y", "Right of centre", "Its middle; left is negative"),
-            _length("z", "Above ground", "Its underside"),
-            _length("length", "Length", "Along the vehicle"),
-            _length("width", "Width", "Across the vehicle"),
-            _length("height", "Height"),
-            Field("mass", "Mass", "mass", "Empty"),
-            Field("mass_source", "Mass known by", "choice", "Decides its doubt", tuple(RELATIVE_DOUBT)),
-            Field("contents", "Contents", "mass", "Scales with the scenario"),
-            Field("mount", "Stays with", "choice", "With what it comes off",
-                  ("vehicle", "tray", "canopy")),
-            Field("on_roof", "On the roof", "yes", "Counts against the roof rating"),
-        )  # fmt: skip
-    own: tuple[Field, ...]
-    if isinstance(thing, Drawer):
-        own = (
-            _length("slide", "Slide thickness", "Each of the pair; common are 12.7 to 19 mm"),
-            Field("slide_rating", "Slide rating", "mass", "Of the pair, from its data sheet"),
-            Field("slide_mass", "Slides' mass", "mass", "Of the pair"),
-            _length("carcass", "Carcass sheet"),
-            _length("sheet", "Box sheet"),
-            _length("front", "Front sheet"),
-            _material(),
-            Field(
-                "locks", "Slides lock out", "yes", "A drawer without a lock rolls back on a slope"
-            ),
-        )
-    elif isinstance(thing, Fridge):
-        own = (
-            Field("litres", "Volume", "volume"),
-            Field("mass", "Fridge, empty", "mass", "From its data sheet"),
-            _length("slide_height", "Slide height", "The fridge stands on it"),
-            Field("slide_mass", "Slide's mass", "mass"),
-            Field("slide_rating", "Slide rating", "mass", "From its data sheet"),
-            _length("vent", "Vent needs", "Free air in front of the vent"),
-            Field("vent_side", "Vent is at the", "choice", "Seen from the access face",
-                  ("back", "left", "right")),
-            _length("lid_gap", "Above the lid", "Room kept clear"),
-            Field("locks", "Slide locks out", "yes", "A slide without a lock rolls back on a slope"),
-        )  # fmt: skip
-    elif isinstance(thing, Shelf):
-        own = (
-            _length("sheet", "Sheet"),
-            _length("lip", "Lip", "Keeps what lies on it from sliding out"),
-            _length("flange", "Side flange"),
-            _material(),
-        )
-    else:
-        own = (
-            _length("sheet", "Sheet"),
-            Field("baffles", "Baffles", "number", "Against surge; they cost a little volume"),
-            _length("inlet", "Filler", "38 mm takes a bucket"),
-            _material(),
-        )
-    contents = () if isinstance(thing, Tank) else _CONTENTS
-    return (_NAME, *_PLACE, *_SIZE, *contents, *own, _NOTE)
+        return _carried_fields(thing)
+    contents = () if isinstance(thing, units.Tank | units.Table) else _CONTENTS
+    return (_NAME, *_PLACE, *_SIZE, *contents, *_own_fields()[type(thing)], _NOTE)
+
+
+def _carried_fields(item: Carried) -> tuple[Field, ...]:
+    """Give the parameters of a carried item; those of opening only where it opens."""
+    own: tuple[Field, ...] = ()
+    if item.kind in ("tent", "awning", "shower tent"):
+        own += (_choice("side", "Opens to the", "Or hangs on this side", "left", "right", "rear"),)
+    if item.kind in ("awning", "shower tent", "spare wheel", "jerry"):
+        reach = "Beside its post" if item.kind in ("spare wheel", "jerry") else "Comes out by"
+        own += (_choice("hand", "Hand", "The end about which it turns, as one faces it", "left", "right"),
+                _length("reach", reach), Field("turn", "Turns by, degrees", "number", "0 for not at all"))  # fmt: skip
+    if item.kind in ("tent", "awning"):
+        own += (_yes("legs", "On posts or a ladder"),)
+    return (
+        _NAME,
+        _length("x", "Aft of front axle", "Its middle"),
+        _length("y", "Right of centre", "Its middle; left is negative"),
+        _length("z", "Above ground", "Its underside"),
+        _length("length", "Length", "Along the vehicle"),
+        _length("width", "Width", "Across the vehicle"),
+        _length("height", "Height"),
+        _mass("mass", "Mass", "Empty"),
+        _choice("mass_source", "Mass known by", "Decides its doubt", *RELATIVE_DOUBT),
+        _mass("contents", "Contents", "Scales with the scenario"),
+        *own,
+        _choice("mount", "Stays with", "With what it comes off", "vehicle", "tray", "canopy"),
+        _yes("on_roof", "On the roof", "Counts against the roof rating"),
+    )
 
 
 def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
@@ -285,6 +366,8 @@ def body_fields(job: Job) -> tuple[Field, ...]:
             found.append(
                 _length(f"{c}doors.{door.id}.split", f"Door {door.id}, let-down", "0 for one leaf")
             )
+            found.append(_choice(f"{c}doors.{door.id}.hinge", f"Door {door.id}, hinge", "start and end are upright",
+                                 "top", "bottom", "start", "end"))  # fmt: skip
     found.append(Field("body.rule", "Rule for sizes", "choice", "Width, height, rear overhang",
                        tuple(dimension_rules())))  # fmt: skip
     return tuple(found)
@@ -294,13 +377,53 @@ def shown(field: Field, value: object, system: System) -> str:
     """Write a field's value as the card shows it, without its unit."""
     if field.quantity in ("text", "choice"):
         return str(value)
+    if field.quantity == "lengths" and isinstance(value, tuple):
+        return "  ".join(_figure(float(v), "length", system) for v in value)
+    if field.quantity == "boxes" and isinstance(value, tuple):
+        return "; ".join(_box_words(b, system) for b in value)
     if field.quantity == "number":
         return f"{float(str(value)):g}"
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text, choice, yes are out
-    number = float(str(value))
+    return _figure(float(str(value)), quantity, system)
+
+
+def _figure(number: float, quantity: Quantity, system: System) -> str:
+    """Write a figure of the file in the person's units."""
     if system == "metric":
         return f"{number:.2f}".rstrip("0").rstrip(".") if number else "0"
     return show(number, quantity, system, unit=False)
+
+
+def _box_words(box: Block, system: System) -> str:
+    """Write one box of an own unit as the card shows it."""
+    sizes = (box.u, box.v, box.w, box.width, box.depth, box.height)
+    return " ".join(_figure(v, "length", system).replace(" ", "-") for v in sizes) + (
+        " m" if box.moves else ""
+    )
+
+
+def _typed_boxes(text: str, system: System) -> tuple[Block, ...]:
+    """Read the boxes of an own unit."""
+    found = []
+    for n, row in enumerate(filter(None, (r.strip() for r in text.split(";"))), 1):
+        words = row.split()
+        moves = words[-1:] == ["m"]
+        words = words[:-1] if moves else words
+        if len(words) != 6:
+            raise InputError(
+                f"box {n} has {len(words)} figures", "Boxes", "Type u v w width depth height."
+            )
+        sizes = [parse(w, "length", system) for w in words]
+        try:
+            found.append(msgspec.convert(dict(zip(("u", "v", "w", "width", "depth", "height"), sizes, strict=True))
+                                         | {"moves": moves}, Block))  # fmt: skip
+        except msgspec.ValidationError as trouble:
+            raise InputError(
+                f"box {n}: {str(trouble).split(' - at')[0]}", "Boxes", "Sizes are above 0."
+            ) from None
+    if not found:
+        raise InputError("there is no box", "Boxes", "Type u v w width depth height.")
+    return tuple(found)
 
 
 def typed(field: Field, text: str, system: System) -> object:
@@ -327,10 +450,14 @@ def typed(field: Field, text: str, system: System) -> object:
     """
     if field.quantity in ("text", "choice"):
         return text
+    if field.quantity == "lengths":
+        return tuple(parse(word, "length", system) for word in text.replace(";", " ").split())
+    if field.quantity == "boxes":
+        return _typed_boxes(text, system)
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text and choice are out
     value = parse(text, quantity, system)
     if field.quantity == "number":
-        if field.name.startswith("vehicle.springs"):
+        if field.name.startswith("vehicle.springs") or field.name in ("turn", "vents"):
             return value
         if abs(value - round(value)) > 1e-9:
             raise InputError("a whole number is wanted", place=field.words, remedy="Type 0, 1, 2 …")

@@ -31,6 +31,12 @@ class Asker(Protocol):
     def vehicle_path(self, *, to_save: bool) -> Path | None:
         """Ask for a vehicle file to import, or to export to."""
 
+    def name(self, words: str, wish: str) -> str:
+        """Ask for a name; empty where the person changes their mind."""
+
+    def chosen_entry(self) -> str:
+        """Give the key of what is chosen in the stores; empty for nothing."""
+
     def agree(self, words: str) -> bool:
         """Ask yes or no."""
 

@@ -6,6 +6,8 @@ from pathlib import Path
 
 import msgspec
 
+from roomy_hull.actions import fitting_out
+from roomy_hull.actions.finding_room import free_twin
 from roomy_hull.actions.registry import Action, Asker, Registry
 from roomy_hull.actions.workbench import STAGES, Workbench
 from roomy_hull.core.errors import UserError
@@ -25,9 +27,9 @@ def _has_selection(bench: Workbench) -> bool:
 
 
 def _slides(bench: Workbench) -> bool:
-    """Enable only where the selection slides."""
+    """Enable only where something of the selection opens."""
     thing = bench.verdict.assembly.thing(bench.selection)
-    return thing is not None and thing.moves
+    return thing is not None and bool(thing.openings)
 
 
 def _try(bench: Workbench, path: Path, what: str) -> None:
@@ -141,10 +143,11 @@ def _cut(bench: Workbench, ask: Asker) -> None:
 
 
 def _delete(bench: Workbench, _ask: Asker) -> None:
-    key = bench.selection
-    thing = bench.job.thing(key)
+    keys = bench.chosen()
+    thing = bench.job.thing(bench.selection)
     if thing is not None:
-        bench.edit(f"delete {thing.name}", edits.removed(bench.job, key))
+        words = thing.name if len(keys) == 1 else f"{len(keys)} things"
+        bench.edit(f"delete {words}", functools.reduce(edits.removed, keys, bench.job))
 
 
 def _duplicate(bench: Workbench, _ask: Asker) -> None:
@@ -154,7 +157,7 @@ def _duplicate(bench: Workbench, _ask: Asker) -> None:
     value = thing.value
     new_id = edits.free_id(bench.job, value.id)
     if thing.place is not None:
-        from_space = bench.free_twin(thing)
+        from_space = free_twin(bench.verdict.assembly, thing)
         if from_space is None:
             bench.say(
                 f"There is no free place for a second {value.name} in this bay.", trouble=True
@@ -171,7 +174,11 @@ def _mirror(bench: Workbench, _ask: Asker) -> None:
     thing = bench.job.thing(bench.selection)
     if thing is None:
         return
-    done = bench.attempt(f"mirror {thing.name}", lambda: edits.mirrored(bench.job, thing.id))
+    keys = bench.chosen()
+    words = thing.name if len(keys) == 1 else f"{len(keys)} things"
+    done = bench.attempt(
+        f"mirror {words}", lambda: functools.reduce(edits.mirrored, keys, bench.job)
+    )
     placed = bench.verdict.assembly.thing(thing.id)
     if done and placed is not None and placed.place is not None:
         bench.set_look(station=placed.place.bay.side)
@@ -234,11 +241,6 @@ def _next_finding(bench: Workbench, _ask: Asker) -> None:
     keys = [f.key for f in found]
     at = keys.index(bench.finding.key) + 1 if bench.finding and bench.finding.key in keys else 0
     bench.show_finding(found[at % len(found)])
-
-
-def _open_all(bench: Workbench, _ask: Asker) -> None:
-    sliding = frozenset(t.id for t in bench.verdict.assembly.things if t.moves)
-    bench.set_look(opened=frozenset() if bench.look.opened >= sliding else sliding)
 
 
 def _person(bench: Workbench, _ask: Asker) -> None:
@@ -330,10 +332,8 @@ def standard() -> Registry:
     actions += [
         ground("look.whole", "Whole vehicle or body", "Fit the picture to the vehicle or to the body",
                "Look", lambda b, _a: b.set_look(whole=not b.look.whole), ("B",)),
-        ground("look.open", "Open or close the selection", "Slides it out in the slice", "Look",
+        ground("look.open", "Open or close the selection", "Slides it out, turns it, lets it down", "Look",
                lambda b, _a: b.toggle_open(b.selection), ("Space",), _slides),
-        ground("look.open_all", "Open or close everything", "Everything that slides", "Look",
-               _open_all, ("O",)),
         ground("look.person", "Person: none, small, tall", "153 cm or 187 cm beside the body", "Look",
                _person, ("P",)),
         ground("look.next", "Select the next unit", "On this side", "Look", _select_step(1),
@@ -370,6 +370,7 @@ def standard() -> Registry:
         Action("vehicle.export", "Export the vehicle…", "Write it to a file, for other jobs", "Body",
                _export_vehicle),
     ]  # fmt: skip
+    actions += fitting_out.actions()
     actions += [
         Action(f"stage.{name.lower()}", name, f"Go to {name}", "Stage", _stage(name), (f"Alt+{n}",))
         for n, name in enumerate(STAGES, 1)

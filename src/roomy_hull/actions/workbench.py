@@ -9,14 +9,15 @@ from pathlib import Path
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Thing, trial_thing
+from roomy_hull.actions.finding_room import first_place, side_of, why_not
+from roomy_hull.actions.placing import carried_place
 from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.units import System
 from roomy_hull.drawing.view import Station
-from roomy_hull.formats import jobfile
+from roomy_hull.formats import jobfile, unitfile
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import edits
+from roomy_hull.job import edits, layouts
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Acceptance, Job, Scenario
 from roomy_hull.job.resizing import resized
@@ -24,12 +25,10 @@ from roomy_hull.job.survey import Reading
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import stores
 from roomy_hull.planning.survey import Adjusted, adjust, taken_over
-from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.studies.fit.moving import applied
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
-TRIAL = "stores-trial"
-"""Id of a unit that is only tried, never kept."""
 ALIVE = frozenset({"Survey", "Body", "Fit-out", "Loads", "Cut"})
 
 
@@ -60,6 +59,9 @@ class LookState(msgspec.Struct, frozen=True):
     whole: bool = True
     stature: float = 0.0
     opened: frozenset[str] = frozenset()
+    page: str = "Drawing"
+    run: str = ""
+    step: int = 0
 
 
 class Workbench:
@@ -81,12 +83,15 @@ class Workbench:
         self.selection_changed = Notice()
         self.look_changed = Notice()
         self.told = Notice()
+        self.stores_changed = Notice()
         self.message = ""
         self.trouble = False
         self.history = History(job)
         self.path = path
         self.verdict: Verdict = judge(job)
         self.selection: str = ""
+        self.also: tuple[str, ...] = ()
+        self._own: tuple[stores.Entry, ...] | None = None
         self.finding: Finding | None = None
         self.look = LookState(scenario=self._usual_scenario(job))
 
@@ -120,10 +125,10 @@ class Workbench:
         if not saved:
             self.history.mark_unsaved()
         self.path = path
-        self.selection, self.finding = "", None
+        self.selection, self.also, self.finding = "", (), None
         self.verdict = verdict
         self.look = msgspec.structs.replace(
-            self.look, scenario=self._usual_scenario(job), opened=frozenset()
+            self.look, scenario=self._usual_scenario(job), opened=frozenset(), run="", step=0
         )
         self._announce_all()
 
@@ -224,8 +229,10 @@ class Workbench:
     def _judge(self) -> None:
         """Judge the job as it stands and tell everybody."""
         self.verdict = judge(self.job, self.verdict)
-        if self.selection and self.job.thing(self.selection) is None:
-            self.selection = ""
+        if any(self.job.thing(k) is None for k in self.chosen()):
+            self.also = tuple(k for k in self.also if self.job.thing(k) is not None)
+            if self.job.thing(self.selection) is None:
+                self.selection = ""
             self.selection_changed.emit()
         if self.finding is not None:
             key = self.finding.key
@@ -312,16 +319,7 @@ class Workbench:
 
     def apply(self, fix: Fix) -> None:
         """Apply a computed fix."""
-
-        def make() -> Job:
-            if fix.subject != "body":
-                return edits.changed(self.job, fix.subject, **fix.changes)
-            job = self.job
-            for path, value in fix.changes.items():
-                job = resized(job, path, value)
-            return job
-
-        self.attempt(fix.words, make)
+        self.attempt(fix.words, lambda: applied(self.job, fix))
 
     def accept(self, finding: Finding, reason: str, initials: str) -> None:
         """Record that a *look* was accepted."""
@@ -337,18 +335,55 @@ class Workbench:
         )  # fmt: skip
         self.edit(f"accept: {finding.title}", edits.accepted(self.job, record))
 
+    def entries(self) -> tuple[stores.Entry, ...]:
+        """Give the stores: what ships, then the user's own; read once, and again when they change."""
+        if self._own is None:
+            self._own, troubles = unitfile.own_stores(self.keeping.units_folder())
+            if troubles:
+                self.say(f"A file of your own stores cannot be used: {troubles[0]}", trouble=True)
+        return (*stores.entries(), *self._own)
+
+    def entry(self, key: str) -> stores.Entry:
+        """Look an entry of the stores up."""
+        return stores.find(key, self.entries())
+
+    def keep_unit(self, key: str) -> None:
+        """Keep a unit in the user's own stores, as an open file."""
+        unit = self.job.thing(key)
+        if unit is None or isinstance(unit, Carried):
+            return
+        folder = self.keeping.units_folder()
+        path = (
+            folder
+            / f"{unit.name.lower().replace(' ', '-').replace('/', '-') or unit.id}{unitfile.SUFFIX}"
+        )
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+            unitfile.save(unit, path)
+        except (OSError, UserError) as trouble:
+            self.say(f"The unit cannot be kept: {trouble}", trouble=True)
+            return
+        self._own = None
+        self.say(f"{unit.name} is in your stores now: {path}")
+        self.stores_changed.emit()
+
     def place(self, key: str, bay: str = "", u: float = 0.0, w: float = 0.0) -> str:
         """Place a thing from the stores as one step; returns its id, or nothing if refused.
 
         Without a bay it goes to the first free place on the side where one stands.
         """
-        made = stores.entry(key).make
+        made = self.entry(key).make
         if isinstance(made, Carried):
-            thing: Unit | Carried = self._carried_place(made)
+            thing: Unit | Carried = carried_place(self.verdict, made, self.look.station)
         else:
-            at = (bay, u, w) if bay else self.first_place(key)
+            at = (
+                (bay, u, w)
+                if bay
+                else first_place(self.verdict.assembly, made, side_of(self.look.station))
+            )
             if at is None:
-                self.say(f"{made.name} fits no bay on this side: {self.why_not(key)}", trouble=True)
+                why = why_not(self.verdict.assembly, made, side_of(self.look.station))
+                self.say(f"{made.name} fits no bay on this side: {why}", trouble=True)
                 return ""
             thing = made.but(bay=at[0], u=at[1], w=at[2])
         wish = edits.free_id(self.job, thing.id)
@@ -357,100 +392,35 @@ class Workbench:
         self.select(wish)
         return wish
 
-    def _carried_place(self, made: Carried) -> Carried:
-        """Put a carried item where such things go: behind the tray, or on the roof."""
-        ground = self.verdict.assembly.ground
-        if made.on_roof:
-            box = ground.canopy or ground.tray["floor"]
-            taken = [t.envelope.z1 for t in self.verdict.assembly.things
-                     if isinstance(t.value, Carried) and t.value.on_roof]  # fmt: skip
-            top = max([box.z1 + 60, *(z + 20 for z in taken)])
-            return made.but(x=box.centre()[0], y=0.0, z=top)
-        floor = ground.tray["floor"]
-        behind = [
-            t.envelope
-            for t in self.verdict.assembly.things
-            if isinstance(t.value, Carried) and t.envelope.x1 > floor.x1
-        ]
-        z = max(floor.z1 - 260, 560.0)
-        half = made.width / 2
-        steps = sorted((n * 25.0 for n in range(-40, 41)), key=abs)
-        for y in (s for s in steps if abs(s) + half <= floor.y1 + 150):
-            if all(b.y1 <= y - half or b.y0 >= y + half for b in behind):
-                return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=z)
-        rear = max(b.x1 for b in behind) if behind else floor.x1
-        return made.but(x=rear + 20 + made.length / 2, y=0.0, z=z)
-
-    def spaces(self, key: str, side: str = "") -> list[FreeSpace]:
-        """Give the free space of a stores' unit in every bay of a side (all bays without one)."""
-        made = stores.entry(key).make
-        if isinstance(made, Carried):
-            return []
-        assembly = self.verdict.assembly
-        found = []
-        for place in assembly.ground.bays.values():
-            if side and place.bay.side != side:
-                continue
-            trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), assembly)
-            found.append(free_space(assembly, trial, place))
-        return found
-
-    def first_place(self, key: str) -> tuple[str, float, float] | None:
-        """Find the first free place of a stores' unit: lowest, then furthest forward."""
-        side = self.look.station if self.look.station in ("left", "right", "rear") else ""
-        best: tuple[float, float, str] | None = None
-        for space in self.spaces(key, side):
-            pitch = self.verdict.assembly.ground.bays[space.bay].bay.pitch
-            for cell in space.cells():
-                for w in (cell[1],):
-                    u = space.nearest(cell[0], w, pitch)
-                    if u is not None and (best is None or (w, u) < best[:2]):
-                        best = (w, u, space.bay)
-        return None if best is None else (best[2], best[1], best[0])
-
-    def why_not(self, key: str) -> str:
-        """Say by how much a stores' unit is too large for the bays of this side."""
-        from_side = self.look.station if self.look.station in ("left", "right", "rear") else ""
-        rows = []
-        for space in self.spaces(key, from_side):
-            bay = self.verdict.assembly.ground.bays[space.bay].bay.name
-            over = [
-                f"{s:.0f} mm too {n}"
-                for s, n in zip(space.short, ("long", "deep", "high"), strict=True)
-                if s > 0.05
-            ]
-            rows.append(f"{bay} {' and '.join(over) if over else 'has no free place left'}")
-        return "; ".join(rows) or "there is no bay here"
-
-    def free_twin(self, thing: Thing) -> tuple[float, float] | None:
-        """Find the free place in a unit's bay nearest to it, as (u, w); none if there is none."""
-        unit, place = thing.value, thing.place
-        if place is None or isinstance(unit, Carried):
-            return None
-        twin = trial_thing(unit.but(id=TRIAL), self.verdict.assembly)
-        space = free_space(self.verdict.assembly, twin, place, unit.v)
-        heights = sorted({unit.w, *(c[1] for c in space.cells())}, key=lambda w: abs(w - unit.w))
-        for w in heights:
-            u = space.nearest(unit.u, w, place.bay.pitch)
-            if u is not None:
-                return (u, w)
-        return None
-
     # Looking
 
     def select(self, key: str) -> None:
-        """Select a unit or carried item; an empty key selects nothing."""
-        if key != self.selection:
-            self.selection = key
+        """Select a unit or carried item alone; an empty key selects nothing."""
+        if key != self.selection or self.also:
+            self.selection, self.also = key, ()
             self.finding = None
             self.selection_changed.emit()
+
+    def select_also(self, key: str) -> None:
+        """Add a thing to the selection, or take it out again."""
+        if not key or not self.selection:
+            self.select(key)
+            return
+        chosen = self.chosen()
+        chosen = tuple(k for k in chosen if k != key) if key in chosen else (*chosen, key)
+        self.selection, self.also = (chosen[0] if chosen else ""), chosen[1:]
+        self.selection_changed.emit()
+
+    def chosen(self) -> tuple[str, ...]:
+        """Give the ids of everything selected, the first chosen first."""
+        return (self.selection, *self.also) if self.selection else ()
 
     def show_finding(self, finding: Finding | None) -> None:
         """Turn to where a finding is and select its first subject."""
         self.finding = finding
         if finding is not None:
             if finding.subjects and self.job.thing(finding.subjects[0]) is not None:
-                self.selection = finding.subjects[0]
+                self.selection, self.also = finding.subjects[0], ()
             self._face(finding)
         self.selection_changed.emit()
 
@@ -476,13 +446,21 @@ class Workbench:
             self.look_changed.emit()
 
     def toggle_open(self, key: str) -> None:
-        """Open or close a unit that slides."""
+        """Open or close everything that opens on a thing, or one opening by its own id."""
         thing = self.verdict.assembly.thing(key)
-        if thing is None or not thing.moves:
-            self.say("This has nothing that slides.")
+        opening = self.verdict.assembly.opening(key)
+        keys = (
+            {o.id for o in thing.openings}
+            if thing is not None
+            else {opening.id}
+            if opening
+            else set()
+        )
+        if not keys:
+            self.say("This has nothing that opens.")
             return
         opened = self.look.opened
-        self.set_look(opened=opened - {key} if key in opened else opened | {key})
+        self.set_look(opened=opened - keys if keys <= opened else opened | keys)
 
     def _announce_all(self) -> None:
         """Tell every listener that all has changed."""
@@ -503,12 +481,13 @@ class Workbench:
             field = "y" if station in ("rear", "front") else "x"
             sign = -1.0 if station in ("right", "front") else 1.0
             changes = {field: getattr(thing, field) + sign * du, "z": thing.z + dw}
-        else:
-            placed = self.verdict.assembly.thing(thing.id)
-            side = placed.place.bay.side if placed and placed.place else "left"
-            sign = -1.0 if side == "right" else 1.0
-            changes = {"u": thing.u + sign * du, "w": thing.w + dw}
-        self.attempt(f"move {thing.name}", lambda: edits.changed(self.job, thing.id, **changes))
+            self.attempt(f"move {thing.name}", lambda: edits.changed(self.job, thing.id, **changes))
+            return
+        placed = self.verdict.assembly.thing(thing.id)
+        side = placed.place.bay.side if placed and placed.place else "left"
+        sign = -1.0 if side == "right" else 1.0
+        words = f"move {thing.name}" if not self.also else f"move {len(self.chosen())} units"
+        self.attempt(words, lambda: layouts.shifted(self.job, self.chosen(), sign * du, 0.0, dw))
 
     def pitch_of_selection(self) -> float:
         """Give the rail pitch under the selection, or a handy step where there is none. [mm]"""

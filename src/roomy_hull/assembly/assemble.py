@@ -2,14 +2,17 @@
 
 import msgspec
 
+from roomy_hull.assembly.openings import Opening, fixed, of_body, of_carried, of_unit
 from roomy_hull.core.doubt import doubt_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.frames import Frame
+from roomy_hull.core.motion import Piece
 from roomy_hull.core.sheetmetal import Part
 from roomy_hull.core.solids import Box
 from roomy_hull.job.model import Job
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import canopy as canopy_kit
+from roomy_hull.kit import outside
 from roomy_hull.kit import tray as tray_kit
 from roomy_hull.kit.canopy import BayPlace
 from roomy_hull.kit.expansion import Expansion, Lump, Solid, Zone
@@ -56,6 +59,8 @@ class Thing(msgspec.Struct, frozen=True):
         Its masses.
     trouble : str
         Why it could not be written out (it is then a plain block), else empty.
+    openings : tuple of Opening
+        What opens on it.
     """
 
     id: str
@@ -68,11 +73,20 @@ class Thing(msgspec.Struct, frozen=True):
     zones: tuple[Box, ...]
     masses: tuple[Mass, ...]
     trouble: str = ""
+    openings: tuple[Opening, ...] = ()
 
     @property
     def moves(self) -> bool:
         """Whether any of it slides."""
         return self.expansion.travel > 0
+
+    @property
+    def still(self) -> tuple[Box, ...]:
+        """Those of its solids that stay where they are. [mm]"""
+        pairs = zip(self.expansion.solids, self.solids, strict=True)
+        if not self.openings:
+            return self.solids
+        return tuple(box for solid, box in pairs if not solid.moves)
 
 
 class Ground(msgspec.Struct, frozen=True):
@@ -89,6 +103,8 @@ class Ground(msgspec.Struct, frozen=True):
     masses: tuple[Mass, ...]
     parts: tuple[Part, ...]
     unit_mount: str
+    openings: tuple[Opening, ...] = ()
+    fixed: tuple[tuple[str, Piece], ...] = ()
 
 
 class Assembly(msgspec.Struct, frozen=True):
@@ -101,6 +117,17 @@ class Assembly(msgspec.Struct, frozen=True):
     def thing(self, key: str) -> Thing | None:
         """Find a thing by its id."""
         return next((t for t in self.things if t.id == key), None)
+
+    def openings(self) -> list[Opening]:
+        """Give everything that opens: the body's doors, then each thing's."""
+        found = list(self.ground.openings)
+        for thing in self.things:
+            found += thing.openings
+        return found
+
+    def opening(self, key: str) -> Opening | None:
+        """Find an opening by its id."""
+        return next((o for o in self.openings() if o.id == key), None)
 
     def masses(self) -> list[Mass]:
         """Give all masses: vehicle and body, then each thing's."""
@@ -178,7 +205,7 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
         expansion, trouble = before.expansion, before.trouble
     else:
         try:
-            expansion = expand(value, place.bay.pitch)
+            expansion = expand(value, place.bay.pitch, place.bay.side)
         except InputError as error:
             trouble = f"{error.what}. {error.remedy}"
             expansion = _block(value)
@@ -186,6 +213,11 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
     at = Frame(*frame.point(value.u, value.v, value.w), frame.side)
     solids = tuple(at.box(s.box) for s in expansion.solids)
     zones = tuple(at.box(z.box) for z in expansion.zones)
+    openings: tuple[Opening, ...] = ()
+    try:
+        openings = of_unit(value.id, expansion.motions, at)
+    except InputError as error:
+        trouble = trouble or f"{error.what}. {error.remedy}"
     envelope = at.box(expansion.envelope)
     masses = tuple(
         Mass(
@@ -198,7 +230,7 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
     reach = _around(envelope, zones)
     return Thing(
         value.id, value, expansion, place, envelope, reach, solids, zones, masses,
-        trouble,
+        trouble, openings,
     )  # fmt: skip
 
 
@@ -207,7 +239,8 @@ def _only_moved(before: Thing, value: Unit, place: BayPlace) -> bool:
     old = before.value
     if isinstance(old, Carried) or before.place is None:
         return False
-    if before.place.bay.pitch != place.bay.pitch:
+    here, bay = before.place.bay, place.bay
+    if here.pitch != bay.pitch or (here.side == "right") != (bay.side == "right"):
         return False
     there = msgspec.structs.replace(old, bay=value.bay, u=value.u, v=value.v, w=value.w)
     return bool(there == value)
@@ -245,8 +278,11 @@ def _carried(item: Carried) -> Thing:
                  fill="contents", mount=item.mount)
         )  # fmt: skip
     own = Box(0, 0, 0, item.length, item.width, item.height)
-    expansion = Expansion((Solid(own, "carried"),), (), (), (), own, ())
-    return Thing(item.id, item, expansion, None, box, box, (box,), (), tuple(masses))
+    moves = outside.motions(item)
+    whole = any(m.box == own for motion in moves for m in motion.moved)
+    expansion = Expansion((Solid(own, "carried", moves=whole),), (), (), (), own, (), motions=moves)
+    openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side)
+    return Thing(item.id, item, expansion, None, box, box, (box,), (), tuple(masses), "", openings)
 
 
 def _ground(job: Job) -> Ground:
@@ -262,15 +298,18 @@ def _ground(job: Job) -> Ground:
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
+    solids, outer = tray_kit.solids(vehicle, body.tray), canopy_kit.outside(vehicle, body)
     return Ground(
         canopy_kit.bays(vehicle, body),
-        tray_kit.solids(vehicle, body.tray),
-        canopy_kit.outside(vehicle, body),
+        solids,
+        outer,
         canopy_kit.inside(vehicle, body),
         cab,
         tuple(masses),
         parts,
         "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
+        of_body(body, outer, solids),
+        fixed(vehicle, body, cab, solids, outer),
     )
 
 

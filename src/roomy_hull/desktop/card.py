@@ -25,7 +25,8 @@ from roomy_hull.core.sheetmetal import BarPart, Hardware, SheetPart
 from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.job.resizing import value_at
-from roomy_hull.job.unit import Carried
+from roomy_hull.job.unit import Carried, Device, Fridge, Slide
+from roomy_hull.kit.kinds import caution_of, kind_of
 from roomy_hull.making.cost import cost
 from roomy_hull.studies.loads.governing import governing
 
@@ -368,8 +369,8 @@ def _kind_words(placed: Thing) -> str:
     thing = placed.value
     if isinstance(thing, Carried) or placed.place is None:
         return f"{getattr(thing, 'kind', 'item')}, carried outside"
-    kind = {"Drawer": "drawer, made", "Fridge": "fridge, bought", "Shelf": "shelf, made",
-            "Tank": "water tank, made"}[type(thing).__name__]  # fmt: skip
+    bought = isinstance(thing, Device | Fridge | Slide)
+    kind = f"{thing.what if isinstance(thing, Device) else kind_of(thing)}, {'bought' if bought else 'made'}"
     return f"{kind} · {placed.place.bay.name} bay"
 
 
@@ -377,6 +378,8 @@ def _made_words(placed: Thing) -> str:
     """List what it is made of."""
     if placed.trouble:
         return f"Cannot be made like this: {placed.trouble}"
+    thing = placed.value
+    warned = "" if isinstance(thing, Carried) else caution_of(thing)
     rows = []
     for part in placed.expansion.parts:
         short = part.name.split(": ")[-1]
@@ -387,4 +390,5 @@ def _made_words(placed: Thing) -> str:
             rows.append(f"{part.count} × {short}, {part.section}, {part.length:.0f} long")
         elif isinstance(part, Hardware):
             rows.append(f"{part.count} × {short}")
-    return "Made of\n" + "\n".join(rows) if rows else ""
+    made = "Made of\n" + "\n".join(rows) if rows else ""
+    return "\n\n".join(words for words in (warned, made) if words)

@@ -21,17 +21,15 @@ from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import body_scene
 from roomy_hull.drawing.view import ELEVATION
-from roomy_hull.job.unit import Carried
+from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.kit import stores
-from roomy_hull.kit.expansion import Expansion
 
 KEY = Qt.ItemDataRole.UserRole
 
 
-def picture(key: str) -> tuple[Scene, tuple[float, float]]:
+def picture(made: Unit | Carried) -> tuple[Scene, tuple[float, float]]:
     """Give an entry's likeness and its width and height. [mm]"""
-    made = stores.entry(key).make
-    expansion = stores.likeness(key)
+    expansion = stores.likeness(made)
     if expansion is not None:
         return expansion.likeness, (expansion.envelope.x1, expansion.envelope.z1)
     assert isinstance(made, Carried)  # ruff: ignore[assert]  # the stores hold nothing else
@@ -71,26 +69,29 @@ class StoreDelegate(QStyledItemDelegate):
         chosen = index == self._view.currentIndex()
         if chosen:
             painter.fillRect(rect, QColor(t.accent))
-        scene, (wide, high) = picture(key)
+        made = self._bench.entry(key).make
+        scene, (wide, high) = picture(made)
         area = QRectF(rect.left() + 6, rect.top() + 5, 54, rect.height() - 10)
         painter.fillRect(area, QColor(t.paper))
-        window = fit((0 if wide_from_zero(key) else -wide / 2, 0,
-                      wide if wide_from_zero(key) else wide / 2, high), area.adjusted(3, 3, -3, -3))  # fmt: skip
+        window = fit((0 if wide_from_zero(made) else -wide / 2, 0,
+                      wide if wide_from_zero(made) else wide / 2, high), area.adjusted(3, 3, -3, -3))  # fmt: skip
         painter_for(t, "metric").paint(painter, scene, window)
-        made = stores.entry(key).make
         system = self._bench.look.system
         sizes = (made.width, made.depth, made.height) if not isinstance(made, Carried) else (
             made.length, made.width, made.height)  # fmt: skip
         painter.setPen(QColor(t.accent_ink if chosen else t.ink))
-        painter.setFont(font(13, bold=True))
-        x = area.right() + 8
-        painter.drawText(QPointF(x, rect.top() + 20), made.name)
+        painter.setFont(font(12, bold=True))
+        x = area.right() + 7
+        name = painter.fontMetrics().elidedText(
+            made.name, Qt.TextElideMode.ElideRight, int(rect.right() - x - 2)
+        )
+        painter.drawText(QPointF(x, rect.top() + 20), name)
         painter.setFont(font(11))
         painter.setPen(QColor(t.accent_ink if chosen else t.faint))
         words = "×".join(_short(v, system) for v in sizes)
         painter.drawText(QPointF(x, rect.top() + 37), words)
         painter.drawText(
-            QPointF(x, rect.top() + 53), show(stores.mass(key), "mass", system) + " full"
+            QPointF(x, rect.top() + 53), show(stores.mass(made), "mass", system) + " full"
         )
         painter.restore()
 
@@ -100,10 +101,9 @@ def _short(mm: float, system: System) -> str:
     return f"{mm / MM_PER_INCH:.1f}" if system == "us" else f"{mm:.0f}"
 
 
-def wide_from_zero(key: str) -> bool:
+def wide_from_zero(made: Unit | Carried) -> bool:
     """Say whether an entry's likeness begins at 0 rather than about its middle."""
-    found: Expansion | None = stores.likeness(key)
-    return found is not None
+    return stores.likeness(made) is not None
 
 
 class StoresList(QListWidget):
@@ -151,6 +151,11 @@ class StoresList(QListWidget):
         if key and event is not None:
             self.dropped.emit(key, event.globalPosition().toPoint())
 
+    def chosen_key(self) -> str:
+        """Give the key of the chosen entry; empty for none."""
+        item = self.currentItem()
+        return str(item.data(KEY) or "") if item is not None else ""
+
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Place the entry in the first free place."""
         item = self.itemAt(event.position().toPoint()) if event is not None else None
@@ -197,6 +202,7 @@ class StoresPanel(QWidget):
             box.addWidget(widget)
         self.search.textChanged.connect(self._fill)
         bench.look_changed.connect(self.list.viewport().update)  # type: ignore[union-attr]
+        bench.stores_changed.connect(lambda: self._fill(self.search.text()))
         self._fill("")
         self.theme = theme
 
@@ -216,7 +222,7 @@ class StoresPanel(QWidget):
         words = text.lower().split()
         self.list.clear()
         use = ""
-        for entry in stores.entries():
+        for entry in self._bench.entries():
             haystack = f"{entry.use} {entry.make.name} {entry.tip}".lower()
             if not all(w in haystack for w in words):
                 continue
@@ -227,7 +233,7 @@ class StoresPanel(QWidget):
                 use = entry.use
             item = QListWidgetItem(entry.make.name)
             item.setData(KEY, entry.key)
-            item.setToolTip(entry.tip)
+            item.setToolTip(f"{entry.make.name}: {entry.tip}")
             self.list.addItem(item)
         if self.list.count() == 0:
             none = QListWidgetItem("Nothing by that name")

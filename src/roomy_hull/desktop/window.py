@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QDialog,
     QFileDialog,
     QHBoxLayout,
+    QInputDialog,
     QLabel,
     QMainWindow,
     QMessageBox,
@@ -35,6 +36,10 @@ from roomy_hull.formats.vehiclefile import own_folder
 from roomy_hull.job.model import Job
 
 if TYPE_CHECKING:
+    from roomy_hull.desktop.fitout.panels import InOutPanel, RunPanel
+    from roomy_hull.desktop.fitout.solid import SolidPage
+    from roomy_hull.desktop.fitout.together import TogetherPage
+    from roomy_hull.desktop.fitout.variants import VariantsPage
     from roomy_hull.desktop.stages.body import BodyStage
     from roomy_hull.desktop.stages.cut import CutStage
     from roomy_hull.desktop.stages.loads import LoadsStage
@@ -43,6 +48,7 @@ if TYPE_CHECKING:
 
 Page = TypeVar("Page", bound=QWidget)
 
+FIT_OUT_PAGES = ("together_page", "variants_page", "solid_page", "run_panel", "in_out_panel")
 AUTOSAVE_MS = 20_000
 FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
 
@@ -63,6 +69,7 @@ class MainWindow(QMainWindow):
         self.bench, self.registry = bench, registry
         self._dark = bench.look.dark
         self.settled = False
+        self._page_shown = "Drawing"
         theme = self._theme()
         self.job_line = JobLine(bench, theme)
         self.ground = Ground(bench, theme)
@@ -76,6 +83,72 @@ class MainWindow(QMainWindow):
         self.ground.setFocus()
 
     # Stages, each read and built when it is first shown: the window opens the sooner
+
+    @functools.cached_property
+    def together_page(self) -> "TogetherPage":
+        """The page Together of Fit-out."""
+        from roomy_hull.desktop.fitout.together import TogetherPage
+
+        return self._fit_out_page(TogetherPage(self.bench, self._theme()))
+
+    @functools.cached_property
+    def variants_page(self) -> "VariantsPage":
+        """The page Variants of Fit-out."""
+        from roomy_hull.desktop.fitout.variants import VariantsPage
+
+        return self._fit_out_page(VariantsPage(self.bench, self._theme()))
+
+    @functools.cached_property
+    def solid_page(self) -> "SolidPage":
+        """The page Solid of Fit-out."""
+        from roomy_hull.desktop.fitout.solid import SolidPage
+
+        return self._fit_out_page(SolidPage(self.bench, self._theme()))
+
+    @functools.cached_property
+    def run_panel(self) -> "RunPanel":
+        """The panel over the drawing that plays run-throughs."""
+        from roomy_hull.desktop.fitout.panels import RunPanel
+
+        return self._panel(RunPanel(self.bench, self._theme()))
+
+    @functools.cached_property
+    def in_out_panel(self) -> "InOutPanel":
+        """The panel over the drawing that says what goes in and out in which order."""
+        from roomy_hull.desktop.fitout.panels import InOutPanel
+
+        return self._panel(InOutPanel(self.bench, self._theme()))
+
+    def _fit_out_page(self, page: Page) -> Page:
+        """Put a page of Fit-out beside the drawing."""
+        self.pages.addWidget(page)
+        return page
+
+    def _panel(self, panel: Page) -> Page:
+        """Put a panel over the drawing."""
+        self._over.addWidget(panel)
+        return panel
+
+    def _show_page(self) -> None:
+        """Show the chosen page of Fit-out, and the panel that belongs to it."""
+        name = self.bench.look.page
+        if not self.settled or name == self._page_shown:
+            return
+        self._page_shown = name
+        page: QWidget = self.ground
+        if name == "Together":
+            page = self.together_page
+        elif name == "Variants":
+            page = self.variants_page
+        elif name == "Solid":
+            page = self.solid_page
+        for panel, its in (("run_panel", "Run-through"), ("in_out_panel", "In and out")):
+            if name == its:
+                getattr(self, panel).show()
+            elif panel in self.__dict__:
+                getattr(self, panel).hide()
+        self._left.setVisible(page is self.ground)
+        self.pages.setCurrentWidget(page)
 
     @functools.cached_property
     def loads_stage(self) -> "LoadsStage":
@@ -134,7 +207,19 @@ class MainWindow(QMainWindow):
         self._left.setFixedWidth(208)
         QVBoxLayout(self._left).setContentsMargins(0, 0, 0, 0)
         row.addWidget(self._left)
-        row.addWidget(self.ground, 1)
+        # Bar and panels are built when the window stands; their room is kept from the start.
+        self._above = QWidget()
+        self._above.setMinimumHeight(34)
+        self._over = QVBoxLayout(self._above)
+        self._over.setContentsMargins(0, 0, 0, 0)
+        self._over.setSpacing(0)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.ground)
+        middle_column = QVBoxLayout()
+        middle_column.setSpacing(0)
+        middle_column.addWidget(self._above)
+        middle_column.addWidget(self.pages, 1)
+        row.addLayout(middle_column, 1)
         self.stack = QStackedWidget()
         self.stack.addWidget(self.fit_out)
         self.side = QSplitter(Qt.Orientation.Vertical)
@@ -184,6 +269,7 @@ class MainWindow(QMainWindow):
             return
         from roomy_hull.desktop.card import Card  # read now, as the stages are
         from roomy_hull.desktop.findings_panel import FindingsPanel
+        from roomy_hull.desktop.fitout.bar import PageBar
         from roomy_hull.desktop.stores_panel import StoresPanel
 
         bench, theme = self.bench, self._theme()
@@ -192,6 +278,8 @@ class MainWindow(QMainWindow):
         left = self._left.layout()
         if left is not None:
             left.addWidget(self.stores)
+        self.bar = PageBar(bench, theme)
+        self._over.addWidget(self.bar)
         self.side.addWidget(self.card)
         self.side.addWidget(self.findings)
         self.side.setSizes([360, 280])
@@ -200,6 +288,7 @@ class MainWindow(QMainWindow):
         self.stores.list.abandoned.connect(self._abandon)
         self.stores.list.chosen.connect(self._place)
         self.settled = True
+        self._show_page()
         self.menus.fill()
         icon = QPixmap()
         icon.loadFromData(shipped("icon.png"))
@@ -231,6 +320,7 @@ class MainWindow(QMainWindow):
         if look.dark != self._dark:
             self._dark = look.dark
             self._retheme()
+        self._show_page()
         page: QWidget
         if look.stage == "Fit-out":
             page = self.fit_out
@@ -253,9 +343,10 @@ class MainWindow(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             themes.apply(app, theme)
-        panels = (self.stores, self.card, self.findings) if self.settled else ()
+        panels = [self.stores, self.card, self.findings, self.bar] if self.settled else []
+        panels += [self.__dict__[n] for n in FIT_OUT_PAGES if n in self.__dict__]
         for view in (self.job_line, self.ground, self.strip, *panels):
-            view.theme = theme
+            view.theme = theme  # type: ignore[attr-defined]  # every one of them has one
             view.update()
         for n in range(1, self.stack.count()):
             stage = self.stack.widget(n)
@@ -356,6 +447,15 @@ class MainWindow(QMainWindow):
         else:
             name, _ = QFileDialog.getOpenFileName(self, "Import a vehicle", start, kinds)
         return Path(name) if name else None
+
+    def name(self, words: str, wish: str) -> str:
+        """Ask for a name; empty where the person changes their mind."""
+        text, fine = QInputDialog.getText(self, "Roomy Hull", words, text=wish)
+        return text.strip() if fine else ""
+
+    def chosen_entry(self) -> str:
+        """Give the key of what is chosen in the stores; empty for nothing."""
+        return self.stores.list.chosen_key() if self.settled else ""
 
     def agree(self, words: str) -> bool:
         """Ask yes or no."""

@@ -194,7 +194,46 @@ def carried(thing: Thing, view: View, tyre: str) -> Scene:
                 tag=tag,
             ),
         )
-    return _load(h0, k0, h1, k1, item, end_on and view.k[0] == 2)
+    drawn = _hung(h0, k0, h1, k1, item, upright=view.k[0] == 2)
+    return drawn or _load(h0, k0, h1, k1, item, end_on and view.k[0] == 2)
+
+
+def _hung(h0: float, k0: float, h1: float, k1: float, item: Carried, *, upright: bool) -> Scene:
+    """Draw an awning's case, a bracket, a ladder, lights, an aerial or boards; nothing for others."""
+    tag, wide, high = item.id, h1 - h0, k1 - k0
+    if item.kind in ("awning", "shower tent"):
+        role = "canvas" if item.kind == "awning" else "trim"
+        return (rectangle(role, h0, k0, h1, k1, min(wide, high) * 0.3, tag),
+                line("detail", (h0 + 8, k0 + high * 0.3), (h1 - 8, k0 + high * 0.3), tag=tag))  # fmt: skip
+    if item.kind == "ladder" and upright and wide > 100:
+        rungs = max(2, int(high / 280))
+        rows = tuple(
+            ((h0, k0 + high * (n + 0.5) / rungs), (h1, k0 + high * (n + 0.5) / rungs))
+            for n in range(rungs)
+        )
+        return (rectangle("trim", h0, k0, h0 + 34, k1, 10, tag), rectangle("trim", h1 - 34, k0, h1, k1, 10, tag),
+                Lines("strap", rows, tag))  # fmt: skip
+    if item.kind == "light bar":
+        found: list[Stroke] = [rectangle("trim", h0, k0, h1, k1, 10, tag)]
+        count = int(wide // 90)
+        found += [Disc("lamp", (h0 + wide * (n + 0.5) / count, (k0 + k1) / 2), min(high, 70) * 0.36, tag)
+                  for n in range(count)]  # fmt: skip
+        return tuple(found)
+    if item.kind == "aerial":
+        c = (h0 + h1) / 2
+        if not upright:
+            return (Disc("trim", (c, (k0 + k1) / 2), 20, tag),)
+        return (
+            rectangle("trim", h0, k0, h1, k0 + 90, 8, tag),
+            line("steel line", (c, k0 + 90), (c, k1), tag=tag),
+        )
+    if item.kind == "recovery boards":
+        slots = tuple(
+            ((h0 + wide * n / 9, k0 + high * 0.2), (h0 + wide * n / 9, k1 - high * 0.2))
+            for n in range(1, 9)
+        )
+        return (rectangle("jerry", h0, k0, h1, k1, 14, tag), Lines("detail", slots, tag))
+    return ()
 
 
 def _load(h0: float, k0: float, h1: float, k1: float, item: Carried, long_side: bool) -> Scene:

@@ -1,13 +1,10 @@
 """The ground's two pictures: the elevation from where one stands, and the slice that explains it."""
 
-import math
 from collections.abc import Callable
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.core.findings import Finding
-from roomy_hull.core.regions import union
 from roomy_hull.core.solids import Box
 from roomy_hull.core.strokes import (
     Disc,
@@ -21,11 +18,10 @@ from roomy_hull.core.strokes import (
     line,
     rectangle,
 )
-from roomy_hull.drawing import body_scene, vehicle_scene
+from roomy_hull.drawing import body_scene, opened_scene, vehicle_scene
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
 from roomy_hull.job.unit import Carried
 from roomy_hull.kit.canopy import door_box
-from roomy_hull.studies.fit.free_space import FreeSpace
 
 END_DEPTH = 1500.0
 """How much of the body's depth the slice shows from either end. [mm]"""
@@ -56,7 +52,7 @@ def frame(
     whole : bool
         The whole vehicle, or close up to the canopy's side.
     opened : frozenset of str
-        Ids of units that stand open; the close-up's slice makes room for them.
+        Ids of openings that stand open; the close-up's slice makes room for them.
 
     Returns
     -------
@@ -68,6 +64,7 @@ def frame(
         return _close_up(assembly, station, canopy, opened)
     shape = assembly.job.vehicle.shape
     boxes = [assembly.ground.tray["floor"], *(t.envelope for t in assembly.things)]
+    boxes += [o.opened_box for o in opened_scene.shown(assembly, opened)]
     if canopy is not None:
         boxes.append(canopy.moved(0, 0, 210))
     half = max(shape.width / 2 + 60, *(max(-b.y0, b.y1) for b in boxes))
@@ -87,12 +84,18 @@ def _close_up(
     assembly: Assembly, station: Station, canopy: Box, opened: frozenset[str]
 ) -> tuple[Rect, Rect]:
     """Frame the canopy's side, and in the slice the near half with what stands open."""
-    out = 90.0 + max(
-        (t.expansion.travel for t in assembly.things
-         if t.id in opened and t.place is not None and t.place.bay.side == station),
-        default=0.0,
-    )  # fmt: skip
+    # Awnings and tents reach too far: they may run out of the picture, so that the units stay large.
+    boxes = [
+        o.opened_box for o in opened_scene.shown(assembly, opened)
+        if o.side == station and o.kind != "outside"
+    ]  # fmt: skip
     low, top = canopy.z0 - 190, canopy.z1 + 300
+    out = 90.0
+    for b in boxes:
+        reach = {"left": canopy.y0 - b.y0, "right": b.y1 - canopy.y1, "rear": b.x1 - canopy.x1}[
+            station
+        ]
+        out, low, top = max(out, reach + 60), min(low, b.z0 - 60), max(top, b.z1 + 60)
     if station == "rear":
         depth = max((p.bay.depth for p in assembly.ground.bays.values() if p.bay.side == "rear"),
                     default=500.0)  # fmt: skip
@@ -151,7 +154,8 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
         if isinstance(thing.value, Carried):
             strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
         elif thing.place is not None and thing.place.bay.side == station:
-            strokes += _front_of(thing, view)
+            strokes += _front_of(thing, view, gone=_leaves_its_place(thing, looks.opened))
+    strokes += opened_scene.opened_things(assembly, view, station, looks.opened, plan=False)
     if station == "front":
         strokes += vehicle_scene.end(assembly.job.vehicle, rear=False)
     if looks.stature > 0:
@@ -230,8 +234,17 @@ def _by_nearness(assembly: Assembly, view: View) -> list[Thing]:
     return sorted(assembly.things, key=lambda t: view.nearness(t.envelope))
 
 
-def _front_of(thing: Thing, view: View) -> Scene:
-    """Draw a unit's likeness in its place."""
+def _leaves_its_place(thing: Thing, opened: frozenset[str]) -> bool:
+    """Say whether a unit stands lower than its place because it is open."""
+    return any(
+        o.id in opened and any(s.verb == "lower" for s in o.motion.steps) for o in thing.openings
+    )
+
+
+def _front_of(thing: Thing, view: View, *, gone: bool = False) -> Scene:
+    """Draw a unit's likeness in its place, or its empty place where it has been let down."""
+    if gone:
+        return (rectangle("space", *view.rect(thing.envelope), 6, thing.id),)
     h0, k0, h1, _k1 = view.rect(thing.envelope)
     side = thing.place.bay.side if thing.place is not None else "left"
     sign = -1 if side == "right" else 1
@@ -323,17 +336,16 @@ def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
             else:
                 found += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
             continue
-        if item.id in looks.opened and thing.moves and thing.place is not None:
-            out = thing.expansion.envelope.moved(item.u, item.v - thing.expansion.travel, item.w)
-            found.append(rectangle("moving", *view.rect(thing.place.frame.box(out)), 4, item.id))
         rect = view.rect(thing.envelope)
-        found.append(rectangle("unit plan", *rect, 4, item.id))
+        out = thing.moves and any(o.id in looks.opened and not o.motion.id for o in thing.openings)
+        found.append(rectangle("space" if out else "unit plan", *rect, 4, item.id))
         if thing.place is not None:
             edge = thing.expansion.envelope.moved(item.u, item.v, item.w)
             front = Box(edge.x0, edge.y0, edge.z0, edge.x1, edge.y0 + 16, edge.z1)
             found.append(
                 rectangle("unit face", *view.rect(thing.place.frame.box(front)), 0, item.id)
             )
+    found += opened_scene.opened_things(assembly, view, "", looks.opened, plan=True)
     return found + _names(assembly, view)
 
 
@@ -393,105 +405,6 @@ def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
         Words("person words", (c, s + 70), f"{s / 10:.0f} cm", 10.0),
         line("person mark", (c - w - 130, 0.936 * s), (c + w + 130, 0.936 * s)),
     ]  # fmt: skip
-
-
-def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) -> Scene:
-    """Draw where a unit may stand: the area that it could cover, and where not at all.
-
-    Parameters
-    ----------
-    space : FreeSpace
-        Its free places in one bay. [mm]
-    thing : Thing
-        The unit.
-    assembly : Assembly
-        The job.
-    view : View
-        The elevation in which the bay is seen from its access face.
-
-    Returns
-    -------
-    Scene
-        The area that the unit can cover, free places widened by its size, with its edge. [mm]
-    """
-    place = assembly.ground.bays[space.bay]
-    e = thing.expansion.envelope
-    covered = [
-        view.rect(place.frame.box(Box(u0 + e.x0, 0, w0 + e.z0, u1 + e.x1, 1, w1 + e.z1)))
-        for u0, w0, u1, w1 in space.cells()
-    ]
-    areas, edges = union(covered)
-    found: list[Stroke] = [rectangle("free", *area) for area in areas]
-    found += [line("free edge", *edge) for edge in edges]
-    if not found:
-        rect = view.rect(place.frame.box(place.size))
-        found.append(rectangle("not free", *rect))
-        words = shortfall(space)
-        at = ((rect[0] + rect[2]) / 2, rect[3] - 90)
-        found.append(Words("not free words", at, words, 11))
-    return tuple(found)
-
-
-def shortfall(space: FreeSpace) -> str:
-    """Say by how much a unit is too large for a bay, and in which direction."""
-    names = ("along the wall", "deep", "high")
-    over = [f"{s:.0f} mm too {n}" if n != "along the wall" else f"{s:.0f} mm too long {n}"
-            for s, n in zip(space.short, names, strict=True) if s > 0.05]  # fmt: skip
-    return ", ".join(over) if over else "no room left at this depth"
-
-
-def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:
-    """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
-
-    Parameters
-    ----------
-    assembly : Assembly
-        The job.
-    thing : Thing
-        The unit that is held.
-    view : View
-        The elevation in which its bay is seen.
-
-    Returns
-    -------
-    Scene
-        A size to the left, right, below and above, where there is a gap. [mm]
-    """
-    place, unit = thing.place, thing.value
-    if place is None or isinstance(unit, Carried):
-        return ()
-    h0, k0, h1, k1 = view.rect(thing.envelope)
-    b0, c0, b1, c1 = view.rect(place.frame.box(place.size))
-    left, right, low, high = b0, b1, c0, c1
-    for other in assembly.things:
-        if other.place is None or other.place.bay.id != place.bay.id or other.id == unit.id:
-            continue
-        o0, p0, o1, p1 = view.rect(other.envelope)
-        if p0 < k1 - 1 and p1 > k0 + 1:
-            left = max(left, o1) if o1 <= h0 + 0.05 else left
-            right = min(right, o0) if o0 >= h1 - 0.05 else right
-        if o0 < h1 - 1 and o1 > h0 + 1:
-            low = max(low, p1) if p1 <= k0 + 0.05 else low
-            high = min(high, p0) if p0 >= k1 - 0.05 else high
-    mid_h, mid_k = (h0 + h1) / 2, (k0 + k1) / 2
-    found: list[Stroke] = []
-    for a, b in (
-        ((left, mid_k), (h0, mid_k)), ((h1, mid_k), (right, mid_k)),
-        ((mid_h, low), (mid_h, k0)), ((mid_h, k1), (mid_h, high)),
-    ):  # fmt: skip
-        if math.dist(a, b) > 0.5:
-            found.append(Size("gap", a, b))
-    return tuple(found)
-
-
-def marks(findings: tuple[Finding, ...], view: View) -> Scene:
-    """Draw where findings are, by weight. [mm]"""
-    found: list[Stroke] = []
-    for finding in findings:
-        for box in finding.where:
-            h0, k0, h1, k1 = view.rect(box)
-            found.append(rectangle(f"mark {finding.weight}", h0 - 4, k0 - 4, h1 + 4, k1 + 4, 6))
-    return tuple(found)
 
 
 def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene:

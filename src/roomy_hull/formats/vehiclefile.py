@@ -1,15 +1,12 @@
 """Vehicles as files: the library that ships, a folder of the user's own, import and export."""
 
-import os
 from pathlib import Path
-from typing import Any
 
 import msgspec
 
-from roomy_hull.core.errors import JobFileError, UserError
 from roomy_hull.core.shipped import FOLDER
-from roomy_hull.formats.jobfile import converted, decode, encode, read_whole, write_whole
-from roomy_hull.job.value import put_back
+from roomy_hull.formats import thingfile
+from roomy_hull.formats.jobfile import read_whole, write_whole
 from roomy_hull.job.vehicle import Vehicle
 
 FORMAT = "roomy-hull-vehicle"
@@ -44,25 +41,8 @@ def loads(data: bytes, place: str) -> Vehicle:
     JobFileError
         The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
-    if not data.strip():
-        raise JobFileError("the file is empty", place, "Export the vehicle again.")
-    raw = decode(data, place)
-    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-        raise JobFileError(
-            "this is not a Roomy Hull vehicle",
-            place,
-            f'A vehicle file starts with "format": "{FORMAT}".',
-        )
-    if raw.get("version") != 1:
-        raise JobFileError(
-            f"the version {raw.get('version')!r} is not 1",
-            place,
-            "Open it with a newer Roomy Hull.",
-        )
-    inner = raw.get("vehicle")
-    if not isinstance(inner, dict):
-        raise JobFileError("there is no field vehicle", place, "See docs/formats.md.")
-    return converted(inner, Vehicle, place, "Mend the value; see docs/formats.md.")
+    found: Vehicle = thingfile.read(data, place, FORMAT, "vehicle", Vehicle)
+    return found
 
 
 def load(path: Path) -> Vehicle:
@@ -88,12 +68,7 @@ def load(path: Path) -> Vehicle:
 
 def dumps(vehicle: Vehicle) -> bytes:
     """Write a vehicle as the bytes of its file."""
-    frame: dict[str, Any] = {
-        "format": FORMAT,
-        "version": 1,
-        "vehicle": put_back(msgspec.to_builtins(vehicle)),
-    }
-    return encode(frame)
+    return thingfile.written(vehicle, FORMAT, "vehicle")
 
 
 def save(vehicle: Vehicle, path: Path) -> None:
@@ -116,8 +91,7 @@ def save(vehicle: Vehicle, path: Path) -> None:
 
 def own_folder() -> Path:
     """Give the folder of the user's own vehicles, as the desktop standard names it."""
-    home = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local/share"
-    return Path(home) / "roomy-hull" / "vehicles"
+    return thingfile.own_folder("vehicles")
 
 
 def library(own: Path | None = None) -> list[Entry]:
@@ -133,11 +107,5 @@ def library(own: Path | None = None) -> list[Entry]:
     list of Entry
         Sorted by file name within each folder.
     """
-    found = []
-    for folder in (FOLDER / "vehicles", own or own_folder()):
-        for path in sorted(folder.glob(f"*{SUFFIX}")) if folder.is_dir() else []:
-            try:
-                found.append(Entry(path, load(path)))
-            except UserError as trouble:
-                found.append(Entry(path, None, str(trouble)))
-    return found
+    folders = (FOLDER / "vehicles", own or own_folder())
+    return [Entry(*row) for folder in folders for row in thingfile.listed(folder, SUFFIX, load)]

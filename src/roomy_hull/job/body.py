@@ -130,9 +130,10 @@ class Tray(Value, frozen=True, kw_only=True):
 
 
 class Door(Value, frozen=True, kw_only=True):
-    """A top-hinged door; sizes of the clear opening from the canopy's front and floor. [mm]
+    """A door; sizes of the clear opening from the canopy's front (left end at the rear) and floor. [mm]
 
-    `split` is the height of a half that lets down from its lower edge; 0 for one flat door.
+    `split` is the height of a half that lets down from its lower edge; 0 for one flat door. `hinge` is
+    the edge about which it turns (`start` and `end` are upright edges), `swing` how far. [degrees]
     """
 
     id: Id
@@ -142,6 +143,8 @@ class Door(Value, frozen=True, kw_only=True):
     sill: Gap = 0.0
     height: PositiveMm
     split: Gap = 0.0
+    hinge: Literal["top", "bottom", "start", "end"] = "top"
+    swing: Annotated[float, Meta(gt=0, le=270, description="degrees")] = 100.0
 
 
 class Bay(Value, frozen=True, kw_only=True):

@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.frames import OTHER_SIDE
 from roomy_hull.job.model import Acceptance, Job
-from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.job.unit import Carried, Fridge, Kitchen, Unit
 
 
 def changed(job: Job, key: str, **changes: Any) -> Job:
@@ -83,7 +83,10 @@ def removed(job: Job, key: str) -> Job:
 
 
 def mirrored(job: Job, key: str) -> Job:
-    """Move a unit to the same place on the other side, or a carried item across the centre.
+    """Move a unit to the mirrored place, or a carried item across the centre.
+
+    What is made is mirrored with all that is handed. What is bought stays the same article: its vent or
+    door is where it was as one faces it. A carried thing becomes that of the other hand.
 
     Parameters
     ----------
@@ -95,7 +98,7 @@ def mirrored(job: Job, key: str) -> Job:
     Returns
     -------
     Job
-        The new job.
+        The new job; doing it twice gives the first job again.
 
     Raises
     ------
@@ -106,22 +109,28 @@ def mirrored(job: Job, key: str) -> Job:
     if thing is None:
         return job
     if isinstance(thing, Carried):
-        return changed(job, key, y=-thing.y)
+        hand = OTHER_SIDE[thing.hand]
+        return changed(job, key, y=-thing.y, hand=hand, side=OTHER_SIDE.get(thing.side, thing.side))
     canopy = job.body.canopy
     bays = canopy.bays if canopy else ()
     here = next(b for b in bays if b.id == thing.bay)
-    there = [b for b in bays if b.side == OTHER_SIDE.get(here.side)]
-    if not there:
-        raise EditError(
-            f"the {here.name.lower()} has no counterpart on the other side",
-            place=thing.name,
-            remedy="Only units in a side bay can be mirrored.",
-        )
-    nearest = min(there, key=lambda b: abs(b.start - here.start))
-    changes: dict[str, Any] = {"bay": nearest.id, "u": thing.u + here.start - nearest.start}
-    swap = {"left": "right", "right": "left"}
-    if getattr(thing, "vent_side", "back") in swap:
-        changes["vent_side"] = swap[getattr(thing, "vent_side", "back")]
+    changes: dict[str, Any] = {}
+    if here.side == "rear":
+        changes["u"] = here.length - thing.u - thing.width
+    else:
+        there = [b for b in bays if b.side == OTHER_SIDE.get(here.side)]
+        if not there:
+            raise EditError(
+                f"the {here.name.lower()} has no counterpart on the other side",
+                place=thing.name,
+                remedy="Only units in a side bay can be mirrored.",
+            )
+        nearest = min(there, key=lambda b: abs(b.start - here.start))
+        changes |= {"bay": nearest.id, "u": thing.u + here.start - nearest.start}
+    if not isinstance(thing, Fridge) and getattr(thing, "hinge", "") in OTHER_SIDE:
+        changes["hinge"] = OTHER_SIDE[thing.hinge]  # type: ignore[union-attr]  # it has one, as asked
+    if isinstance(thing, Kitchen):
+        changes |= {"leaf_left": thing.leaf_right, "leaf_right": thing.leaf_left}
     return changed(job, key, **changes)
 
 

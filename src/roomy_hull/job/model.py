@@ -10,6 +10,8 @@ from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.job.value import Fraction, Id, Kg, Name, Value
 from roomy_hull.job.vehicle import Vehicle
 
+OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
+"""A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""
 FORMAT = "roomy-hull-job"
 VERSION = 1
 
@@ -39,6 +41,38 @@ class Acceptance(Value, frozen=True, kw_only=True):
     initials: Annotated[str, Meta(min_length=1, max_length=8)]
 
 
+class TogetherSet(Value, frozen=True, kw_only=True):
+    """What the owner wants open at the same time; `members` are ids of openings."""
+
+    id: Id
+    name: Name
+    members: Annotated[tuple[OpeningId, ...], Meta(min_length=1, max_length=40)]
+
+
+class Move(Value, frozen=True, kw_only=True):
+    """One action of a run-through: something opened, closed or taken out, or the canopy off or on."""
+
+    do: Literal["open", "close", "take out", "canopy off", "canopy on"]
+    what: Annotated[str, Meta(max_length=120)] = ""
+
+
+class RunThrough(Value, frozen=True, kw_only=True):
+    """A sequence that has to go through without a conflict, such as making camp."""
+
+    id: Id
+    name: Name
+    moves: Annotated[tuple[Move, ...], Meta(min_length=1, max_length=100)]
+
+
+class Variant(Value, frozen=True, kw_only=True):
+    """Another layout of the same body, kept beside the one in hand."""
+
+    id: Id
+    name: Name
+    units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
+    carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
+
+
 class Job(Value, frozen=True, kw_only=True):
     """One vehicle's build as one immutable value; an edit makes a new one."""
 
@@ -51,6 +85,10 @@ class Job(Value, frozen=True, kw_only=True):
     units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
     carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
     scenarios: Annotated[tuple[Scenario, ...], Meta(min_length=1, max_length=24)]
+    sets: Annotated[tuple[TogetherSet, ...], Meta(max_length=40)] = ()
+    runs: Annotated[tuple[RunThrough, ...], Meta(max_length=40)] = ()
+    layout: Name = "A"
+    variants: Annotated[tuple[Variant, ...], Meta(max_length=12)] = ()
     survey: Survey = Survey()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 
@@ -69,9 +107,21 @@ class Job(Value, frozen=True, kw_only=True):
         names = [s.id for s in self.scenarios]
         if len(set(names)) != len(names):
             raise ValueError("two scenarios share an id; give each its own")
+        for what, listed in (
+            ("set", self.sets),
+            ("run-through", self.runs),
+            ("variant", self.variants),
+        ):
+            keys = [x.id for x in listed]
+            if len(set(keys)) != len(keys):
+                raise ValueError(f"two {what}s share an id; give each its own")
+        for variant in self.variants:
+            own = [u.id for u in variant.units] + [c.id for c in variant.carried]
+            if len(set(own)) != len(own):
+                raise ValueError(f"variant '{variant.id}' has an id twice; give each unit its own")
         canopy = self.body.canopy
         bays = {b.id for b in canopy.bays} if canopy else set()
-        for unit in self.units:
+        for unit in (*self.units, *(u for v in self.variants for u in v.units)):
             if unit.bay not in bays:
                 raise ValueError(
                     f"unit '{unit.id}' is in bay '{unit.bay}', which does not exist; "

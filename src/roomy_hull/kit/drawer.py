@@ -3,18 +3,41 @@
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.sheetmetal import Cutout, Hardware, Hole, Part, SheetPart
 from roomy_hull.core.solids import Box
-from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.tables import rules
 from roomy_hull.job.unit import Drawer
-from roomy_hull.kit.expansion import Expansion, Lump, Solid, Zone, part_mass, rail_holes
+from roomy_hull.kit.expansion import (
+    Expansion,
+    Lump,
+    Solid,
+    Zone,
+    part_mass,
+    pull,
+    pull_out,
+    rail_holes,
+)
 
 BOX_GAP = 4.0
 """Room between the drawer box and the carcass below and above it (common practice). [mm]"""
 
 
+TABLE_ROOM = 20.0
+"""Room of a table above the box, its runners included (common practice). [mm]"""
+
+
 def inner_width(unit: Drawer) -> float:
     """Give the drawer box's outside width: unit less two carcass sheets and two slides. [mm]"""
     return unit.width - 2 * (unit.carcass + unit.slide)
+
+
+def head(unit: Drawer) -> float:
+    """Give the room above the box: for the slides' play, and for a table if it has one. [mm]"""
+    return 20.0 + (TABLE_ROOM if unit.table else 0.0)
+
+
+def front_height(unit: Drawer) -> float:
+    """Give the height of the front, which leaves a table's edge free. [mm]"""
+    return unit.height - (TABLE_ROOM + 6.0 if unit.table else 0.0)
 
 
 def parts(unit: Drawer, pitch: float) -> tuple[Part, ...]:
@@ -39,7 +62,7 @@ def parts(unit: Drawer, pitch: float) -> tuple[Part, ...]:
     """
     box_width = inner_width(unit)
     box_depth = unit.depth - unit.front - 25.0
-    box_height = unit.height - unit.carcass - 2 * BOX_GAP - 20.0
+    box_height = unit.height - unit.carcass - 2 * BOX_GAP - head(unit)
     if min(box_width, box_depth, box_height) < 60:
         raise InputError(
             f"carcass and slides leave a drawer box of {box_width:.0f} × {box_depth:.0f} × "
@@ -49,8 +72,8 @@ def parts(unit: Drawer, pitch: float) -> tuple[Part, ...]:
         )
     depth = unit.depth - unit.front
     holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, pitch))
-    pull = min(120.0, unit.width / 2)
-    return (
+    pull_width = min(120.0, unit.width / 2)
+    made: tuple[Part, ...] = (
         SheetPart(
             f"{unit.name}: carcass", unit.id, unit.width, depth, unit.carcass, unit.material,
             left=unit.height, right=unit.height, holes=holes,
@@ -60,13 +83,22 @@ def parts(unit: Drawer, pitch: float) -> tuple[Part, ...]:
             left=box_height, right=box_height, front=box_height, back=box_height,
         ),
         SheetPart(
-            f"{unit.name}: front", unit.id, unit.width, unit.height, unit.front, unit.material,
+            f"{unit.name}: front", unit.id, unit.width, front_height(unit), unit.front, unit.material,
             cutouts=(
-                Cutout((unit.width - pull) / 2, unit.height - 55.0, pull, 30.0, 12.0),
-            ) if unit.height >= 90 else (),
+                Cutout((unit.width - pull_width) / 2, front_height(unit) - 55.0, pull_width, 30.0, 12.0),
+            ) if front_height(unit) >= 90 else (),
         ),
         Hardware(f"pair of slides, {unit.slide_rating:g} kg, {unit.slide:g} mm each", unit.id),
     )  # fmt: skip
+    if unit.table:
+        made += (
+            SheetPart(f"{unit.name}: table", unit.id, box_width, box_depth * 0.9, 2.0, unit.material,
+                      left=15.0, right=15.0),
+            Hardware("pair of table runners with stops", unit.id),
+        )  # fmt: skip
+    if unit.lockable:
+        made += (Hardware("drawer lock with key", unit.id),)
+    return made
 
 
 def expand(unit: Drawer, pitch: float) -> Expansion:
@@ -92,15 +124,25 @@ def expand(unit: Drawer, pitch: float) -> Expansion:
     made = parts(unit, pitch)
     w, d, h = unit.width, unit.depth, unit.height
     t, s, f = unit.carcass, unit.slide, unit.front
-    solids = (
+    solids: tuple[Solid, ...] = (
         Solid(Box(0, f, 0, w, d, t), "made"),
         Solid(Box(0, f, t, t, d, h), "made"),
         Solid(Box(w - t, f, t, w, d, h), "made"),
         Solid(Box(t, f, h / 2 - 22, t + s, d, h / 2 + 22), "bought"),
         Solid(Box(w - t - s, f, h / 2 - 22, w - t, d, h / 2 + 22), "bought"),
-        Solid(Box(t + s, f, t + BOX_GAP, w - t - s, d - 25, h - 20 - BOX_GAP), "made", moves=True),
-        Solid(Box(0, 0, 0, w, f, h), "front", moves=True),
+        Solid(
+            Box(t + s, f, t + BOX_GAP, w - t - s, d - 25, h - head(unit) - BOX_GAP),
+            "made",
+            moves=True,
+        ),
+        Solid(Box(0, 0, 0, w, f, front_height(unit)), "front", moves=True),
     )
+    moving_boxes = tuple(b.box for b in solids if b.moves)
+    motions = [pull_out(unit.name, moving_boxes, d - f - 25, locks=unit.locks)]
+    if unit.table:
+        board = Box(t + s, 0, h - TABLE_ROOM - 4, w - t - s, d - 25, h - 6)
+        solids += (Solid(board, "made", moves=True),)
+        motions.append(pull_out(f"Table of {unit.name}", (board,), (d - f - 25) * 0.8, "table"))
     gap = rules().running_gap
     zones = (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),)
     made_kg = part_mass(made)
@@ -120,19 +162,32 @@ def expand(unit: Drawer, pitch: float) -> Expansion:
         travel=d - f - 25,
         slide_rating=unit.slide_rating,
         slide_load=moving,
+        motions=tuple(motions),
+        plan=plan(unit),
     )
 
 
 def likeness(unit: Drawer) -> Scene:
-    """Draw the drawer's front: panel, recessed pull, lock."""
+    """Draw the drawer's front: panel, recessed pull, latch, and its lock or table if it has one."""
     w, h = unit.width, unit.height
-    pull = min(120.0, w / 2)
-    strokes: list[object] = [rectangle("front", 0, 0, w, h, 4)]
-    if h >= 90:
-        strokes.append(rectangle("recess", (w - pull) / 2, h - 55, (w + pull) / 2, h - 25, 12))
-    else:
-        strokes.append(line("detail", (w / 2 - 40, h - 14), (w / 2 + 40, h - 14)))
+    top = front_height(unit)
+    strokes: list[Stroke] = [rectangle("front", 0, 0, w, top, 4), *pull(w, top)]
     if unit.locks:
-        strokes.append(Disc("fitting", (w - 24, h - min(40.0, h / 2)), 9))
+        strokes.append(Disc("fitting", (w - 24, top - min(40.0, h / 2)), 9))
+    if unit.lockable:
+        strokes.append(Disc("fitting", (24, top - min(40.0, h / 2)), 6))
+    if unit.table:
+        strokes.append(rectangle("front", 24, h - 24, w - 24, h - 6, 3))
     strokes.append(line("detail", (10, 10), (w - 10, 10)))
-    return tuple(strokes)  # type: ignore[arg-type]  # all of them are strokes
+    return tuple(strokes)
+
+
+def plan(unit: Drawer) -> Scene:
+    """Draw the drawer from above: front and open box."""
+    w, d, f = unit.width, unit.depth, unit.front
+    edge = unit.carcass + unit.slide
+    return (
+        rectangle("front", edge, f, w - edge, d - 25, 6),
+        rectangle("space", edge + 6, f + 6, w - edge - 6, d - 31, 4),
+        rectangle("unit face", 0, 0, w, 16),
+    )

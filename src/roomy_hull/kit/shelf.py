@@ -1,10 +1,10 @@
-"""Shelf: one folded sheet with a lip in front, so that nothing slides out."""
+"""Shelf: one folded sheet with a lip in front, so that nothing slides out; fixed, or on slides."""
 
-from roomy_hull.core.sheetmetal import Hole, SheetPart
+from roomy_hull.core.sheetmetal import Hardware, Hole, Part, SheetPart
 from roomy_hull.core.solids import Box
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.job.unit import Shelf
-from roomy_hull.kit.expansion import Expansion, Lump, Solid, part_mass, rail_holes
+from roomy_hull.kit.expansion import Expansion, Lump, Solid, part_mass, pull_out, rail_holes
 
 
 def expand(unit: Shelf, pitch: float) -> Expansion:
@@ -25,7 +25,7 @@ def expand(unit: Shelf, pitch: float) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)
     flange = min(unit.flange, h)
-    parts = (
+    parts: tuple[Part, ...] = (
         SheetPart(
             f"{unit.name}: shelf", unit.id, w, d, t, unit.material,
             left=flange, right=flange, front=lip, back=flange,
@@ -41,10 +41,16 @@ def expand(unit: Shelf, pitch: float) -> Expansion:
         solids.append(Solid(Box(0, 0, t, w, t, lip), "made"))
     load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
     solids.append(load)
+    if unit.slides:
+        parts += (Hardware(f"pair of shelf slides, {unit.slide_rating:g} kg", unit.id),)
+        solids = [Solid(s.box, s.role, moves=True) for s in solids]
+    travel = d * 0.9 if unit.slides else 0.0
+    everything = tuple(s.box for s in solids)
     return Expansion(
         tuple(solids),
         (),
         (
+            Lump("slides", unit.slide_mass if unit.slides else 0.0, "data sheet", (w / 2, d / 2, t)),
             Lump("sheet metal", part_mass(parts), "geometry", (w / 2, d / 2, t)),
             Lump("contents", unit.contents, unit.contents_source,
                  (w / 2, d / 2, t + (h - t) * 0.4), "contents"),
@@ -52,6 +58,11 @@ def expand(unit: Shelf, pitch: float) -> Expansion:
         parts,
         Box(0, 0, 0, w, d, h),
         likeness(unit),
+        travel=travel,
+        slide_rating=unit.slide_rating if unit.slides else 0.0,
+        slide_load=part_mass(parts) + unit.contents if unit.slides else 0.0,
+        motions=(pull_out(unit.name, everything, travel, locks=unit.locks),) if unit.slides else (),
+        plan=(rectangle("front", 0, 0, w, d, 4), rectangle("space", 8, 12, w - 8, d - 8, 4)),
     )  # fmt: skip
 
 

@@ -1,4 +1,6 @@
-"""Water tank: two folded shells, ends and baffles, welded."""
+"""Water: a welded tank of two folded shells, ends and baffles; a wedge; a bladder in a tray; loose cans."""
+
+import math
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.sheetmetal import Hardware, Hole, Part, SheetPart
@@ -7,6 +9,10 @@ from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangl
 from roomy_hull.job.unit import Tank
 from roomy_hull.kit.expansion import Expansion, Lump, Solid, part_mass
 
+CAN_LITRES, CAN_MASS = 20.0, 1.4
+"""A usual water can (common practice). [l, kg]"""
+BLADDER_FILL = 0.85
+"""How much of its box a full bladder fills (common practice)."""
 WELD_LAP = 15.0
 """Flange on each end and baffle by which it is welded in (common practice). [mm]"""
 
@@ -57,9 +63,19 @@ def litres(unit: Tank) -> float:
     InputError
         The sheets leave no room inside.
     """
+    if unit.style == "cans":
+        return CAN_LITRES * unit.cans
     a, b, c = inside(unit)
+    if unit.style == "bladder":
+        return a * b * c * 1e-6 * BLADDER_FILL
+    c *= mean_height(unit) / unit.height
     baffle = (a * c + 2 * (WELD_LAP - unit.sheet) * (a + c)) * unit.sheet
     return max(0.0, (a * b * c - unit.baffles * baffle) * 1e-6)
+
+
+def mean_height(unit: Tank) -> float:
+    """Give the height of a box of the same volume: a wedge's is midway between front and back. [mm]"""
+    return (min(unit.low, unit.height) + unit.height) / 2 if unit.style == "wedge" else unit.height
 
 
 def parts(unit: Tank) -> tuple[Part, ...]:
@@ -84,6 +100,17 @@ def parts(unit: Tank) -> tuple[Part, ...]:
         The sheets leave no room inside.
     """
     a, _b, c = inside(unit)
+    if unit.style == "cans":
+        return (Hardware(f"water can, {CAN_LITRES:g} l", unit.id, unit.cans),
+                SheetPart(f"{unit.name}: tray", unit.id, unit.width, unit.depth, unit.sheet, unit.material,
+                          left=60.0, right=60.0, front=60.0, back=60.0))  # fmt: skip
+    if unit.style == "bladder":
+        return (Hardware(f"water bladder {litres(unit):.0f} l with filler and outlet", unit.id),
+                SheetPart(f"{unit.name}: tray", unit.id, unit.width, unit.depth, unit.sheet, unit.material,
+                          left=unit.height * 0.6, right=unit.height * 0.6, front=unit.height * 0.6,
+                          back=unit.height * 0.6))  # fmt: skip
+    if unit.style == "wedge":
+        return _wedge_parts(unit)
     made: list[Part] = [
         SheetPart(f"{unit.name}: shell", unit.id, unit.width, unit.depth, unit.sheet,
                   unit.material, left=unit.height - unit.sheet, right=unit.height - unit.sheet),
@@ -101,6 +128,38 @@ def parts(unit: Tank) -> tuple[Part, ...]:
         )  # fmt: skip
     made.append(Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.id))
     return tuple(made)
+
+
+def _wedge_parts(unit: Tank) -> tuple[Part, ...]:
+    """Give a wedge's sheets: floor with back and front, sloping lid, two ends cut from rectangles. [mm]"""
+    _a, _b, c = inside(unit)
+    slope = math.hypot(unit.depth, unit.height - min(unit.low, unit.height))
+    low = max(unit.sheet * 2, min(unit.low, unit.height))
+    return (
+        SheetPart(f"{unit.name}: shell", unit.id, unit.width, unit.depth, unit.sheet, unit.material,
+                  front=low - unit.sheet, back=unit.height - unit.sheet),
+        SheetPart(f"{unit.name}: sloping lid", unit.id, unit.width, slope, unit.sheet, unit.material,
+                  holes=(Hole(60.0, slope - 60.0, unit.inlet),) if unit.inlet else ()),
+        SheetPart(f"{unit.name}: end, cut on the slope", unit.id, unit.depth - 2 * unit.sheet, c, unit.sheet,
+                  unit.material, count=2 + unit.baffles),
+        Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.id),
+    )  # fmt: skip
+
+
+def solids(unit: Tank) -> tuple[Solid, ...]:
+    """Give the tank's boxes; a wedge as four steps around its slope, never less than it. [mm]"""
+    w, d, h = unit.width, unit.depth, unit.height
+    if unit.style == "wedge":
+        low = min(unit.low, h)
+        return tuple(
+            Solid(Box(0, d * n / 4, 0, w, d * (n + 1) / 4, low + (h - low) * (n + 1) / 4), "tank")
+            for n in range(4)
+        )
+    if unit.style == "cans":
+        each = w / unit.cans
+        cans = (Box(n * each + 3, 3, 0, (n + 1) * each - 3, d - 3, h) for n in range(unit.cans))
+        return (Solid(Box(0, 0, 0, w, d, unit.sheet), "made"), *(Solid(b, "tank") for b in cans))
+    return (Solid(Box(0, 0, 0, w, d, h), "tank"),)
 
 
 def expand(unit: Tank, pitch: float) -> Expansion:  # ruff: ignore[unused-function-argument]  # one signature for all kinds
@@ -127,11 +186,12 @@ def expand(unit: Tank, pitch: float) -> Expansion:  # ruff: ignore[unused-functi
     made = parts(unit)
     middle = (w / 2, d / 2, h / 2)
     return Expansion(
-        (Solid(Box(0, 0, 0, w, d, h), "tank"),),
+        solids(unit),
         (),
         (
             Lump("sheet metal", part_mass(made), "geometry", middle),
-            Lump("water", litres(unit), "geometry", middle, "water"),
+            Lump("cans", CAN_MASS * unit.cans if unit.style == "cans" else 0.0, "estimate", middle),
+            Lump("water", litres(unit), "geometry", water_at(unit), "water"),
         ),
         made,
         Box(0, 0, 0, w, d, h),
@@ -139,10 +199,31 @@ def expand(unit: Tank, pitch: float) -> Expansion:  # ruff: ignore[unused-functi
     )
 
 
+def water_at(unit: Tank) -> tuple[float, float, float]:
+    """Give the middle of a full tank's water: a wedge's lies towards its high side. [mm]
+
+    For a trapezium with parallel sides p (front) and q (back) at a distance d, the centroid lies
+    d (p + 2q) / 3(p + q) from p, and (p² + pq + q²) / 3(p + q) above the base (closed form).
+    """
+    d, q = unit.depth, unit.height
+    p = min(unit.low, q) if unit.style == "wedge" else q
+    return (
+        unit.width / 2,
+        d * (p + 2 * q) / (3 * (p + q)),
+        (p * p + p * q + q * q) / (3 * (p + q)),
+    )
+
+
 def likeness(unit: Tank) -> Scene:
     """Draw the tank's face: shell, sight gauge, waves, filler, straps."""
     w, h = unit.width, unit.height
+    if unit.style == "cans":
+        return _cans(unit)
     strokes: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
+    if unit.style == "wedge":
+        low = min(unit.low, h)
+        strokes.append(line("detail", (6, low), (w - 6, low)))
+        h = low
     level = h * 0.86
     wave = [(0.0, level)]
     steps = 8
@@ -157,3 +238,15 @@ def likeness(unit: Tank) -> Scene:
         strokes.append(line("detail", (w * 0.5 + 9, k), (w * 0.5 + 22, k)))
     strokes.append(Disc("fitting", (w * 0.3, h - 26), 13))
     return tuple(strokes)
+
+
+def _cans(unit: Tank) -> Scene:
+    """Draw the cans side by side with their grips."""
+    each, h = unit.width / unit.cans, unit.height
+    found: list[Stroke] = []
+    for n in range(unit.cans):
+        a, b = n * each + 3, (n + 1) * each - 3
+        found += [rectangle("water", a, 0, b, h - 40, 18), rectangle("detail", a + 12, 20, b - 12, h - 60, 14),
+                  rectangle("bought dark", a + (b - a) * 0.3, h - 40, b - (b - a) * 0.3, h, 8)]  # fmt: skip
+    found.append(rectangle("front", 0, 0, unit.width, 60, 3))
+    return tuple(found)

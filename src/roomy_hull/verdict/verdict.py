@@ -7,8 +7,9 @@ from roomy_hull.core.findings import WEIGHT_ORDER, Finding, Fix
 from roomy_hull.job.model import Job
 from roomy_hull.job.value import unknown_fields
 from roomy_hull.making import judge as making_judge
-from roomy_hull.studies.fit import closed
+from roomy_hull.studies.fit import closed, in_out, together
 from roomy_hull.studies.fit import judge as fit_judge
+from roomy_hull.studies.fit import moving as moving_judge
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads import judge as loads_judge
 from roomy_hull.studies.outline import judge as outline_judge
@@ -24,6 +25,8 @@ class Verdict(msgspec.Struct, frozen=True):
     job: Job
     assembly: Assembly
     fit: closed.FitResult
+    together: together.Togetherness
+    in_out: in_out.InOut
     loads: axles.LoadResult
     outline: outlines.Outline
     making: dict[str, tuple[Finding, ...]]
@@ -59,10 +62,13 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     assembly = assemble(job, previous.assembly if previous else None)
     memory = (previous.assembly, previous.fit) if previous else None
     fit = closed.study(assembly, memory)
+    moving = together.study(assembly, previous.together if previous else None)
     loads = axles.study(assembly, (previous.assembly, previous.loads) if previous else None)
     sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios)
     outline = outlines.study(assembly, sags)
-    found = fit_judge.judge(assembly, fit) + loads_judge.judge(assembly, loads)
+    blocked = in_out.study(assembly, previous.in_out if previous else None)
+    found = fit_judge.judge(assembly, fit) + moving_judge.judge(assembly, moving, blocked, fit)
+    found += loads_judge.judge(assembly, loads)
     found += outline_judge.judge(assembly, outline)
     making = _making(assembly, previous)
     for flaws in making.values():
@@ -71,7 +77,7 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
-    return Verdict(job, assembly, fit, loads, outline, making, tuple(found))
+    return Verdict(job, assembly, fit, moving, blocked, loads, outline, making, tuple(found))
 
 
 def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
@@ -89,8 +95,10 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         What can be set; empty where nothing by itself would help.
     """
-    return fit_judge.fixes(verdict.assembly, finding) + outline_judge.fixes(
-        verdict.assembly, finding
+    return (
+        fit_judge.fixes(verdict.assembly, finding)
+        + moving_judge.fixes(verdict.assembly, verdict.together, finding)
+        + outline_judge.fixes(verdict.assembly, finding)
     )
 
 

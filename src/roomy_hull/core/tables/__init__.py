@@ -49,6 +49,7 @@ class Rules(msgspec.Struct, frozen=True):
     """Starting values of the trade, adjustable, never hard limits."""
 
     running_gap: float
+    moving_gap: float
     slide_dynamic: float
     side_imbalance: float
     front_loss: float

@@ -4,17 +4,17 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF
 
+from roomy_hull.actions.finding_room import TRIAL
 from roomy_hull.actions.snapping import snapped
-from roomy_hull.actions.workbench import TRIAL, Workbench
+from roomy_hull.actions.workbench import Workbench
 from roomy_hull.assembly.assemble import Thing, trial_thing
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.strokes import Point, Scene
-from roomy_hull.drawing.ground_scene import free_places
+from roomy_hull.drawing.overlays import free_places
 from roomy_hull.drawing.view import View
-from roomy_hull.job import edits
+from roomy_hull.job import edits, layouts
 from roomy_hull.job.model import Job
 from roomy_hull.job.unit import Carried, Unit
-from roomy_hull.kit import stores
 from roomy_hull.kit.canopy import BayPlace
 from roomy_hull.studies.fit.free_space import free_space
 
@@ -92,6 +92,11 @@ class Drag:
         moves_v = abs(step[0 if place.bay.side == "rear" else 1]) > 0
         v = v if moves_v else unit.v
         w = w if step[2] else unit.w
+        if self._bench.also and unit.id in self._bench.chosen():
+            by = (u - unit.u, v - unit.v, w - unit.w)
+            settled, keys = self._bench.history.settled, self._bench.chosen()
+            self._preview(lambda: layouts.shifted(settled, keys, *by))
+            return
         self._preview(lambda: edits.changed(self._bench.history.settled, unit.id, u=u, v=v, w=w))
 
     def _preview(self, make: Callable[[], Job]) -> None:
@@ -120,7 +125,7 @@ class Drag:
 
     def carry(self, key: str, view: View, at: Point, over: bool) -> None:
         """Hold a thing from the stores at a point of the elevation. [mm]"""
-        made = stores.entry(key).make
+        made = self._bench.entry(key).make
         self.held = self.active = True
         self._stores, self.view, self._over = key, view, over
         self.holds = TRIAL
@@ -167,10 +172,10 @@ class Drag:
         self._forget()
         if thing is None:
             if key and over:
-                made = stores.entry(key).make
+                made = self._bench.entry(key).make
                 self._bench.say(f"{made.name} was let go outside the bays; nothing was placed.")
             return ""
-        made = stores.entry(key).make
+        made = self._bench.entry(key).make
         new = thing.but(id=edits.free_id(self._bench.job, made.id))
         self._bench.edit(f"place {new.name}", edits.added(self._bench.job, new))
         self._bench.select(new.id)
@@ -198,7 +203,7 @@ class Drag:
     def _thing_in(self, place: BayPlace) -> Thing | None:
         """Give what is held as a thing in a bay; nothing for a carried item or the wrong bay."""
         if self._stores:
-            made = stores.entry(self._stores).make
+            made = self._bench.entry(self._stores).make
             if isinstance(made, Carried):
                 return None
             return trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._bench.verdict.assembly)

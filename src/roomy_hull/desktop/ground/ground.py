@@ -22,7 +22,7 @@ from roomy_hull.desktop.ground.drag import Drag
 from roomy_hull.desktop.ground.scene_painter import Window, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
 from roomy_hull.desktop.theme import Theme, font
-from roomy_hull.drawing import ground_scene
+from roomy_hull.drawing import ground_scene, overlays
 from roomy_hull.drawing.ground_scene import Looks
 from roomy_hull.drawing.view import ELEVATION, SLICE, View
 from roomy_hull.job.unit import Carried
@@ -217,13 +217,20 @@ class Ground(QWidget):
                 f for f in bench.verdict.open_findings()
                 if f.weight == "stop" and f.where and self._faces(f.subjects)
             )  # fmt: skip
-        scene += ground_scene.marks(shown, view)
+        scene += overlays.marks(shown, view)
+        for key in bench.also:
+            other = assembly.thing(key)
+            if other is not None and (not upper or self.seen(other)):
+                scene += (rectangle("selected", *view.rect(other.envelope), 4),)
+        if upper and bench.look.page == "In and out":
+            scene += overlays.order_badges(assembly, bench.verdict.in_out, view, bench.look.station)
         thing = assembly.thing(self.drag.holds or bench.selection)
         if thing is not None and (not upper or self.seen(thing)):
             h0, k0, h1, k1 = view.rect(thing.envelope)
             scene += (rectangle("selected", h0, k0, h1, k1, 4),)
+            if upper and bench.look.page != "In and out":
+                scene += overlays.gaps(assembly, thing, view)
             if upper:
-                scene += ground_scene.gaps(assembly, thing, view)
                 scene += (
                     line("lever", (h0, k0), (h0, -6000)),
                     line("lever", (h1, k0), (h1, -6000)),
@@ -275,7 +282,11 @@ class Ground(QWidget):
         if event.button() != Qt.MouseButton.LeftButton:
             return
         thing, upper = self.at(event.position())
-        self._bench.select(thing.id if thing else "")
+        if thing is not None and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self._bench.select_also(thing.id)
+            return
+        if thing is None or thing.id not in self._bench.chosen():
+            self._bench.select(thing.id if thing else "")
         if thing is None:
             self._pan_from = event.position()
             return
@@ -317,7 +328,7 @@ class Ground(QWidget):
         """Open or close what is under the pointer."""
         if event is not None:
             thing, _ = self.at(event.position())
-            if thing is not None and thing.moves:
+            if thing is not None and thing.openings:
                 self._bench.toggle_open(thing.id)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name

@@ -11,7 +11,7 @@ from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.scene_painter import Window, fit, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
 from roomy_hull.desktop.theme import Theme, font
-from roomy_hull.drawing import body_sizes, ground_scene
+from roomy_hull.drawing import body_sizes, ground_scene, overlays
 from roomy_hull.drawing.body_sizes import BodySize, Handle
 from roomy_hull.drawing.ground_scene import Looks
 from roomy_hull.drawing.view import ELEVATION, Station
@@ -83,7 +83,7 @@ class BodyDrawing(QWidget):
         painter.paint(p, ground_scene.things(assembly, station, Looks()), window)
         shown = tuple(f for f in bench.verdict.open_findings() if f.weight == "stop" and f.where)
         view = ELEVATION[station]
-        painter.paint(p, ground_scene.marks(shown, view), window)
+        painter.paint(p, overlays.marks(shown, view), window)
         painter.paint(p, body_sizes.scene(assembly, station), window)
         p.setPen(QColor(t.ink))
         p.setFont(font(14, bold=True))

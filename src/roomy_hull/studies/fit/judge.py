@@ -5,6 +5,7 @@ from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
 from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit.closed import FitResult, Flaw
 from roomy_hull.studies.fit.free_space import free_space
+from roomy_hull.studies.fit.passage import passage
 
 GEOMETRY = "geometry of the job"
 
@@ -53,7 +54,10 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     owner, other = (a, b) if flaw.other == a.id else (b, a)
     if flaw.kind == "vent":
         title = f"{other.value.name} stands in the vent of {owner.value.name}"
-        source = "the fridge's data sheet"
+        source = "its data sheet"
+    elif flaw.kind == "service":
+        title = f"{other.value.name} stands in the way of serving {owner.value.name}"
+        source = "its data sheet"
     else:
         title = f"{owner.value.name} runs too near to {other.value.name}"
         source = f"{PRACTICE}, running gap"
@@ -72,13 +76,17 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
     if flaw.kind == "outside":
         title = f"{name} stands {_SIDE_WORDS[flaw.how]}"
     elif flaw.kind == "opening" and flaw.how == "pass":
-        title = f"{name} does not pass the opening upright"
+        how = _way_in(thing)
+        if how in ("tilted", "turned"):
+            return Finding("fit.passage", "note", f"{name} goes in only {how}", (thing.id,), flaw.amount, 0.0,
+                           "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
+        title = f"{name} does not pass the opening, upright, turned or tilted"
     elif flaw.kind == "opening":
         title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
     elif flaw.kind == "arch":
         title = f"{name} stands in the wheel arch ({flaw.other})"
     elif flaw.kind == "vent":
-        weight, source = "look", "the fridge's data sheet"
+        weight, source = "look", "its data sheet"
         title = f"The vent of {name} is too near to the {'wall' if flaw.how else 'wheel arch'}"
     elif flaw.kind == "running":
         weight, source = "look", f"{PRACTICE}, running gap"
@@ -95,6 +103,15 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
     subjects = (thing.id, flaw.other) if flaw.kind in ("body", "arch") else (thing.id,)
     return Finding(code, weight, title, subjects, measured, limit, "mm", source,
                    where=flaw.where)  # fmt: skip
+
+
+def _way_in(thing: Thing) -> str:
+    """Say how a unit can be got in."""
+    unit, place = thing.value, thing.place
+    if place is None or isinstance(unit, Carried):
+        return "not"
+    size, room = thing.expansion.envelope.size(), place.size.size()
+    return passage(size, room, place.opening).how
 
 
 def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:

@@ -1,0 +1,103 @@
+"""Files of one thing each, a vehicle or a unit: what is common to reading, writing and listing them."""
+
+import os
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any, TypeVar
+
+import msgspec
+
+from roomy_hull.core.errors import JobFileError, UserError
+from roomy_hull.formats.jobfile import converted, decode, encode
+from roomy_hull.job.value import put_back
+
+T = TypeVar("T")
+
+
+def read(data: bytes, place: str, form: str, field: str, kind: Any) -> Any:
+    """Read one thing from the bytes of its file.
+
+    Parameters
+    ----------
+    data : bytes
+        UTF-8 JSON.
+    place : str
+        What to call the file in messages.
+    form, field : str
+        The file's format word, and the field that holds the thing.
+    kind : type
+        What the thing has to be.
+
+    Returns
+    -------
+    object
+        Of that kind, unknown fields kept.
+
+    Raises
+    ------
+    JobFileError
+        The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
+    """
+    if not data.strip():
+        raise JobFileError("the file is empty", place, f"Export the {field} again.")
+    raw = decode(data, place)
+    if not isinstance(raw, dict) or raw.get("format") != form:
+        raise JobFileError(
+            f"this is not a Roomy Hull {field}",
+            place,
+            f'A {field} file starts with "format": "{form}".',
+        )
+    if raw.get("version") != 1:
+        raise JobFileError(
+            f"the version {raw.get('version')!r} is not 1",
+            place,
+            "Open it with a newer Roomy Hull.",
+        )
+    inner = raw.get(field)
+    if not isinstance(inner, dict):
+        raise JobFileError(f"there is no field {field}", place, "See docs/formats.md.")
+    return converted(inner, kind, place, "Mend the value; see docs/formats.md.")
+
+
+def written(value: Any, form: str, field: str) -> bytes:
+    """Write a thing as the bytes of its file."""
+    frame: dict[str, Any] = {
+        "format": form,
+        "version": 1,
+        field: put_back(msgspec.to_builtins(value)),
+    }
+    return encode(frame)
+
+
+def own_folder(name: str) -> Path:
+    """Give a folder of the user's own, as the desktop standard names it."""
+    home = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local/share"
+    return Path(home) / "roomy-hull" / name
+
+
+def listed(
+    folder: Path, suffix: str, load: Callable[[Path], T]
+) -> list[tuple[Path, T | None, str]]:
+    """Read every file of a folder; a bad one is listed with its trouble.
+
+    Parameters
+    ----------
+    folder : Path
+        It need not exist.
+    suffix : str
+        Of the files' names.
+    load : callable
+        Reads one.
+
+    Returns
+    -------
+    list of (Path, T or None, str)
+        Sorted by name: the thing, or why it cannot be used.
+    """
+    found: list[tuple[Path, T | None, str]] = []
+    for path in sorted(folder.glob(f"*{suffix}")) if folder.is_dir() else []:
+        try:
+            found.append((path, load(path), ""))
+        except UserError as trouble:
+            found.append((path, None, str(trouble)))
+    return found

@@ -1,0 +1,163 @@
+"""In and out: which units have to come out before another, and in which order they go in.
+
+A unit goes straight out at its access face, after being shifted sideways and lifted as far as the opening
+asks. What is in that way, and what stands on the unit, has to come out first.
+"""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.core.graphs import circles, in_order
+from roomy_hull.core.solids import Box, hull
+from roomy_hull.job.unit import Carried
+
+RESTS = 8.0
+"""What begins no higher than this above a unit's top rests on it. [mm]"""
+
+
+class InBay(msgspec.Struct, frozen=True):
+    """What blocks what in one bay: its units, their blockers, the order of fitting, the circles."""
+
+    members: tuple[Thing, ...]
+    blockers: dict[str, tuple[str, ...]]
+    order: tuple[str, ...]
+    circles: tuple[tuple[str, ...], ...]
+
+
+class InOut(msgspec.Struct, frozen=True):
+    """What blocks what, bay by bay.
+
+    `blockers` of a bay map a unit to those that have to come out right before it, in the job's order; its
+    `order` is that in which its units go in, empty where there is a circle; `circles` are units of which
+    each has to come out before the other.
+    """
+
+    bays: dict[str, InBay]
+
+    @property
+    def order(self) -> dict[str, tuple[str, ...]]:
+        """The order of fitting of each bay."""
+        return {key: bay.order for key, bay in self.bays.items()}
+
+    @property
+    def circles(self) -> tuple[tuple[str, ...], ...]:
+        """All circles."""
+        return tuple(c for bay in self.bays.values() for c in bay.circles)
+
+    def blockers(self, key: str) -> tuple[str, ...]:
+        """Give what has to come out right before a unit."""
+        return next((b.blockers[key] for b in self.bays.values() if key in b.blockers), ())
+
+    def before(self, key: str) -> tuple[str, ...]:
+        """Give everything that has to come out before a unit, the first to come out first."""
+        found: list[str] = []
+        seen = {key}
+
+        def visit(one: str) -> None:
+            for other in self.blockers(one):
+                if other not in seen:
+                    seen.add(other)
+                    visit(other)
+                    found.append(other)
+
+        visit(key)
+        return tuple(found)
+
+
+def study(assembly: Assembly, previous: InOut | None = None) -> InOut:
+    """Find what blocks what in every bay.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+    previous : InOut or None
+        An earlier study; bays and pairs of units that did not change are taken from it. Only a memory, it
+        never alters the result.
+
+    Returns
+    -------
+    InOut
+        Blockers, orders of fitting, circles.
+    """
+    members: dict[str, list[Thing]] = {}
+    for t in assembly.things:
+        if t.place is not None:
+            members.setdefault(t.place.bay.id, []).append(t)
+    bays = {}
+    for key, units in members.items():
+        old = previous.bays.get(key) if previous is not None else None
+        if old is not None and len(old.members) == len(units) and all(map(_is, old.members, units)):
+            bays[key] = old
+        else:
+            bays[key] = _in_bay(units, old)
+    return InOut(bays)
+
+
+def _is(a: Thing, b: Thing) -> bool:
+    """Say whether two are one."""
+    return a is b
+
+
+def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
+    """Find what blocks what in one bay; pairs of which neither changed keep their answer."""
+    before = {t.id: t for t in old.members} if old is not None else {}
+    same = {t.id for t in units if before.get(t.id) is t}
+    local = {t.id: _local(t) for t in units}
+    blockers: dict[str, tuple[str, ...]] = {}
+    for t in units:
+        known = old.blockers.get(t.id, ()) if old is not None and t.id in same else None
+        ways: tuple[Box, Box] | None = None
+        found = []
+        for other in units:
+            if other is t:
+                continue
+            if known is not None and other.id in same:
+                blocks = other.id in known
+            else:
+                ways = ways or _ways(t, local[t.id])
+                blocks = _blocks(local[t.id], ways, local[other.id])
+            if blocks:
+                found.append(other.id)
+        if found:
+            blockers[t.id] = tuple(found)
+    # What blocks a unit goes in after it.
+    order = in_order([t.id for t in units], blockers)
+    return InBay(
+        tuple(units),
+        blockers,
+        tuple(order or ()),
+        () if order is not None else tuple(circles(blockers)),
+    )
+
+
+def _local(thing: Thing) -> Box:
+    """Give a unit's envelope in its bay's directions. [mm]"""
+    unit = thing.value
+    if isinstance(unit, Carried):
+        return thing.envelope
+    return thing.expansion.envelope.moved(unit.u, unit.v, unit.w)
+
+
+def _ways(thing: Thing, e: Box) -> tuple[Box, Box]:
+    """Give the room a unit passes through: sideways and up to the opening, then straight out. [mm]"""
+    if thing.place is None:
+        return e, e
+    u0, w0, u1, w1 = thing.place.opening
+    du = max(0.0, u0 - e.x0) - max(0.0, e.x1 - u1)
+    dw = max(0.0, w0 - e.z0) - max(0.0, e.z1 - w1)
+    there = e.moved(du, 0, dw)
+    return hull((e, there)), hull((there, there._replace(y0=min(0.0, there.y0))))
+
+
+def _blocks(e: Box, ways: tuple[Box, Box], other: Box) -> bool:
+    """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
+    if e.common(other) is not None:
+        return False
+    if any(w.common(other) is not None for w in ways):
+        return True
+    return (
+        -0.5 <= other.z0 - e.z1 <= RESTS
+        and min(e.x1, other.x1) - max(e.x0, other.x0) > 1
+        and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
+    )

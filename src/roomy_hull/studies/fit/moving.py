@@ -1,0 +1,410 @@
+"""Moving: from what meets what to findings, and the cheapest change by which a set would hold."""
+
+import functools
+from typing import Any
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.assembly.openings import Opening
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
+from roomy_hull.core.graphs import circles
+from roomy_hull.core.tables import rules
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job, RunThrough, TogetherSet
+from roomy_hull.job.resizing import resized
+from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.studies.fit.closed import FitResult
+from roomy_hull.studies.fit.in_out import InOut
+from roomy_hull.studies.fit.run_through import Played, play
+from roomy_hull.studies.fit.together import Meeting, Plan, Togetherness, plan, study
+
+GEOMETRY = "geometry of the job"
+
+
+def judge(assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResult) -> list[Finding]:
+    """Turn meetings into findings: what can never open, what comes too near, sets that do not hold.
+
+    Run-throughs that stop, and units that each have to come out before the other, are told too.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    found : Togetherness
+        All meetings.
+    blocked : InOut
+        What has to come out before what.
+    fit : FitResult
+        The closed fit: what overlaps at rest is not told twice.
+
+    Returns
+    -------
+    list of Finding
+        In the order of the openings. [mm]
+    """
+    names = {o.id: o.name for o in found.openings} | {t.id: t.value.name for t in assembly.things}
+    by_id = {o.id: o for o in found.openings}
+    result: list[Finding] = []
+    seen: set[tuple[str, str]] = set()
+    for x, rows in found.still.items():
+        for name, meeting in rows:
+            if meeting.clashes and not _told(by_id[x].owner, name, fit):
+                seen.add((x, name))
+                result.append(_blocked(by_id[x], name, names.get(name, name), meeting))
+            elif not meeting.clashes:
+                result.append(_near(by_id[x], name, names.get(name, name), meeting))
+    for (x, y), meeting in found.shut.items():
+        other = found.opened.get((x, y))
+        owners = (by_id[x].owner, by_id[y].owner)
+        if (x, owners[1]) in seen:
+            continue
+        if meeting.clashes and other is not None and other.clashes and not _told(*owners, fit):
+            result.append(
+                _blocked(by_id[x], y, names[y], other if other.late else meeting, both=True)
+            )
+        elif not meeting.clashes and (other is None or not other.clashes):
+            result.append(_near(by_id[x], y, names[y], meeting))
+    overlapping = {
+        t for pair, flaws in fit.pairs.items() for t in pair if flaws[0].kind == "overlap"
+    }
+    for group in circles(found.needs):
+        if overlapping.isdisjoint(by_id[g].owner for g in group):
+            result.append(_deadlock(by_id, group, found))
+    for wanted in assembly.job.sets:
+        plan_of = plan(found, wanted.members)
+        # What overlaps at rest cannot be open together either; the overlap is told, and comes first.
+        clear = [c for c in plan_of.conflicts if not _told_pair(c, by_id, overlapping)]
+        if not plan_of.holds and (clear or not plan_of.conflicts):
+            plan_of = msgspec.structs.replace(plan_of, conflicts=tuple(clear))
+            result.append(_broken(wanted, plan_of, names, by_id))
+    for run in assembly.job.runs:
+        last = play(assembly, found, blocked, run).played[-1]
+        opening = by_id.get(last.move.what)
+        if not last.fine and (opening is None or opening.owner not in overlapping):
+            result.append(_stopped(assembly, run, last))
+    for group in blocked.circles:
+        things = [t for t in assembly.things if t.id in group]
+        words = " and ".join(t.value.name for t in things)
+        result.append(Finding("out.circle", "stop", f"{words} each have to come out before the other", group,
+                              source=GEOMETRY, where=tuple(t.envelope for t in things)))  # fmt: skip
+    return result
+
+
+def _stopped(assembly: Assembly, run: RunThrough, last: Played) -> Finding:
+    """Word a run-through that does not go through."""
+    what = last.move.what
+    opening = assembly.opening(what)
+    subjects = tuple(
+        dict.fromkeys(s for s in (opening.owner if opening else "", what, run.id) if s)
+    )
+    return Finding("move.run", "look", f"Run-through '{run.name}' stops: {last.words}", subjects,
+                   source="the owner's run-throughs", where=last.where)  # fmt: skip
+
+
+def _told(one: str, other: str, fit: FitResult) -> bool:
+    """Say whether two things overlap at rest, or the first cannot pass its opening: told already."""
+    for pair in ((one, other), (other, one)):
+        if any(f.kind == "overlap" for f in fit.pairs.get(pair, ())):
+            return True
+    flaws = fit.alone.get(one, ())
+    return other.startswith("the ") and any(
+        f.kind in ("opening", "outside", "arch", "body") for f in flaws
+    )
+
+
+def _told_pair(
+    conflict: tuple[str, str, Meeting], by_id: dict[str, Opening], overlapping: set[str]
+) -> bool:
+    """Say whether one of two things that meet overlaps something at rest."""
+    x, y, _meeting = conflict
+    owners = {by_id[k].owner if k in by_id else k for k in (x, y)}
+    return not overlapping.isdisjoint(owners)
+
+
+def _subjects(x: Opening, other: str) -> tuple[str, ...]:
+    """Give a finding's subjects: the thing, the opening, and what it meets."""
+    return tuple(dict.fromkeys(s for s in (x.owner, x.id, other) if s))
+
+
+def _blocked(x: Opening, other: str, name: str, meeting: Meeting, *, both: bool = False) -> Finding:
+    """Word an opening that can never open."""
+    weight: Weight = "look" if x.lifts or meeting.late else "stop"
+    if meeting.late:
+        title = f"{x.name} comes out, but does not open all the way: {name} is in its way"
+    elif other == "the ground":
+        title = f"{x.name} reaches the ground"
+    else:
+        title = f"{x.name} cannot open: {name} is in its way" + (", open or closed" if both else "")
+    return Finding(
+        "move.blocked", weight, title, _subjects(x, other), max(0.0, -meeting.gap), 0.0, "mm", GEOMETRY,
+        where=(meeting.where,),
+    )  # fmt: skip
+
+
+def _near(x: Opening, other: str, name: str, meeting: Meeting) -> Finding:
+    """Word an opening that comes nearer than wanted."""
+    return Finding(
+        "move.near", "look", f"{x.name} passes very near to {name}", _subjects(x, other),
+        max(0.0, meeting.gap), rules().moving_gap, "mm", f"{PRACTICE}, gap of moving parts",
+        where=(meeting.where,),
+    )  # fmt: skip
+
+
+def _deadlock(by_id: dict[str, Opening], group: tuple[str, ...], found: Togetherness) -> Finding:
+    """Word openings that each wait for the other."""
+    names = " and ".join(by_id[g].name for g in group)
+    where = tuple(
+        m.where for p, m in found.shut.items() if p[0] in group and p[1] in group and m.clashes
+    )
+    owners = tuple(dict.fromkeys(o for g in group for o in (by_id[g].owner, g) if o))
+    return Finding("move.deadlock", "stop", f"{names} each wait for the other to be opened first", owners,
+                   source=GEOMETRY, where=where)  # fmt: skip
+
+
+def _broken(
+    wanted: TogetherSet, found: Plan, names: dict[str, str], by_id: dict[str, Opening]
+) -> Finding:
+    """Word a set that does not hold."""
+    if found.missing:
+        return Finding("move.set", "look", f"Set '{wanted.name}' names '{found.missing[0]}', which does not open",
+                       (wanted.id, *found.missing), source="the owner's sets")  # fmt: skip
+    if not found.conflicts:
+        members = tuple(by_id[m].owner or m for m in wanted.members if m in by_id)
+        return Finding("move.set", "look", f"Set '{wanted.name}' does not hold: there is no order to open it in",
+                       (*members, wanted.id), source="the owner's sets")  # fmt: skip
+    x, y, meeting = found.conflicts[0]
+    more = len(found.conflicts) - 1
+    tail = f", and {more} more" if more else ""
+    owners = tuple(dict.fromkeys(s for s in (by_id[x].owner, x, y) if s))
+    return Finding(
+        "move.set", "look",
+        f"Set '{wanted.name}' does not hold: {names.get(x, x)} meets {names.get(y, y)}{tail}",
+        (*owners, wanted.id), max(0.0, -meeting.gap), 0.0, "mm", "the owner's sets",
+        where=tuple(m.where for _x, _y, m in found.conflicts),
+    )  # fmt: skip
+
+
+# The cheapest change
+
+MOST_STEPS = 12
+"""How many rail pitches a unit is tried to be moved either way."""
+
+
+class Change(msgspec.Struct, frozen=True):
+    """A change that could mend a set: how dear it is in the workshop, and the fix."""
+
+    price: float
+    fix: Fix
+
+
+def fixes(assembly: Assembly, found: Togetherness, finding: Finding) -> tuple[Fix, ...]:
+    """Find the cheapest changes by which a set would hold, or by which something could open.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job as it was judged.
+    found : Togetherness
+        All meetings.
+    finding : Finding
+        Any finding; those of other studies have no fixes here.
+
+    Returns
+    -------
+    tuple of Fix
+        At most three that were tried and hold, the cheapest first: a bracket of the other hand or a
+        mirrored lid, then a hinge moved, then a move along rail or wall, then the other side.
+    """
+    if finding.code not in ("move.set", "move.blocked", "move.near"):
+        return ()
+    wanted = next((s for s in assembly.job.sets if s.id in finding.subjects), None)
+    if wanted is None and finding.code == "move.set":
+        return ()
+    bad = _badness(assembly.job, assembly, found, wanted)
+    good: list[Change] = []
+    for change in sorted(_changes(assembly, finding), key=lambda c: c.price):
+        try:
+            job = applied(assembly.job, change.fix)
+        except UserError:
+            continue
+        if job is assembly.job:
+            continue
+        there = assemble(job, assembly)
+        again = study(there, found)
+        if _mended(finding, wanted, there, again, bad):
+            good.append(change)
+            if len(good) == 3:
+                break
+    return tuple(c.fix for c in good)
+
+
+def applied(job: Job, fix: Fix) -> Job:
+    """Apply a fix to a job.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    fix : Fix
+        On a unit, a carried thing, or ``body`` by the paths of its sizes.
+
+    Returns
+    -------
+    Job
+        The new job.
+
+    Raises
+    ------
+    UserError
+        A value is not allowed there.
+    """
+    if fix.subject != "body":
+        return edits.changed(job, fix.subject, **fix.changes)
+    return functools.reduce(lambda j, item: resized(j, item[0], item[1]), fix.changes.items(), job)
+
+
+def _badness(job: Job, assembly: Assembly, found: Togetherness, wanted: TogetherSet | None) -> int:
+    """Count what is wrong: clashes with what stays, clashes at rest, and sets that do not hold."""
+    clashes = sum(m.clashes for rows in found.still.values() for _n, m in rows)
+    broken = sum(not plan(found, s.members).holds for s in job.sets if s is not wanted)
+    overlaps = sum(
+        a.envelope.common(b.envelope) is not None
+        for i, a in enumerate(assembly.things) for b in assembly.things[i + 1 :]
+    )  # fmt: skip
+    outside = sum(
+        t.place is not None and t.envelope.common(t.place.frame.box(t.place.size)) != t.envelope
+        for t in assembly.things
+    )
+    return clashes + broken + overlaps + outside
+
+
+def _mended(
+    finding: Finding, wanted: TogetherSet | None, there: Assembly, again: Togetherness, bad: int
+) -> bool:
+    """Say whether a change mends the finding and makes nothing else worse."""
+    now = next((s for s in there.job.sets if wanted is not None and s.id == wanted.id), None)
+    if now is not None and not plan(again, now.members).holds:
+        return False
+    if wanted is None:
+        x, other = finding.subjects[-2:] if len(finding.subjects) > 1 else (finding.subjects[0], "")
+        rows = [m for n, m in again.still.get(x, ()) if n == other]
+        rows += [m for d in (again.shut, again.opened) if (m := d.get((x, other))) is not None]
+        if any(m.clashes or finding.code == "move.near" for m in rows):
+            return False
+    return _badness(there.job, there, again, wanted) <= bad
+
+
+def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
+    """List the changes worth trying on what a finding concerns."""
+    found: list[Change] = []
+    for key in finding.subjects:
+        thing = assembly.thing(key)
+        if thing is None:
+            if key.startswith("door:"):
+                found += _hinges(assembly.job, key)
+            continue
+        value = thing.value
+        if isinstance(value, Carried):
+            found += _carried_changes(value)
+            continue
+        if getattr(value, "hinge", "") in ("left", "right", "back"):
+            options = ("back", "left", "right") if isinstance(value, Fridge) else ("left", "right")
+            if isinstance(value, Fridge) and value.style == "upright":
+                options = ("left", "right")
+            for hinge in options:
+                if hinge != value.hinge:  # type: ignore[union-attr]  # it has one, as asked above
+                    words = f"Hinge {value.name} at the {hinge}"
+                    found.append(Change(1.0, Fix(words, value.id, {"hinge": hinge})))
+        step = (
+            thing.place.bay.pitch if thing.place is not None and thing.place.bay.pitch > 0 else 25.0
+        )
+        for n in range(-MOST_STEPS, MOST_STEPS + 1):
+            if n:
+                way = "aft" if n > 0 else "forward"
+                if thing.place is not None and thing.place.bay.side == "rear":
+                    way = "to the right" if n > 0 else "to the left"
+                words = f"Move {value.name} {abs(n) * step:.0f} mm {way}"
+                found.append(
+                    Change(
+                        3.0 + abs(n) * step / 100, Fix(words, value.id, {"u": value.u + n * step})
+                    )
+                )
+    return found
+
+
+def _carried_changes(item: Carried) -> list[Change]:
+    """List the changes worth trying on a carried thing."""
+    found: list[Change] = []
+    if item.kind in ("awning", "shower tent") or item.turn:
+        hand = "right" if item.hand == "left" else "left"
+        found.append(
+            Change(1.0, Fix(f"Take the {hand}-handed {item.name}", item.id, {"hand": hand}))
+        )
+    if item.kind == "tent":
+        for side in ("left", "right", "rear"):
+            if side != item.side:
+                found.append(
+                    Change(1.5, Fix(f"Let {item.name} open to the {side}", item.id, {"side": side}))
+                )
+    axis = "x" if item.side != "rear" else "y"
+    for n in range(-MOST_STEPS, MOST_STEPS + 1):
+        if n:
+            way = (
+                ("aft" if n > 0 else "forward")
+                if axis == "x"
+                else ("to the right" if n > 0 else "to the left")
+            )
+            changes: dict[str, Any] = {axis: getattr(item, axis) + n * 50.0}
+            found.append(
+                Change(
+                    3.0 + abs(n) / 2,
+                    Fix(f"Move {item.name} {abs(n) * 50} mm {way}", item.id, changes),
+                )
+            )
+            if n > 0:
+                up: dict[str, Any] = {"z": item.z + n * 20.0}
+                found.append(
+                    Change(2.5 + n / 4, Fix(f"Move {item.name} {n * 20} mm up", item.id, up))
+                )
+    return found
+
+
+def _hinges(job: Job, key: str) -> list[Change]:
+    """List the other hinges of a canopy door."""
+    canopy = job.body.canopy
+    door = next((d for d in canopy.doors if d.id == key.split(":")[1]), None) if canopy else None
+    if door is None or door.split:
+        return []
+    words = {
+        "top": "along its top",
+        "bottom": "along its lower edge",
+        "start": "at its front edge",
+        "end": "at its rear edge",
+    }
+    if door.side == "rear":
+        words |= {"start": "at its left edge", "end": "at its right edge"}
+    path = f"body.canopy.doors.{door.id}."
+    found = []
+    for hinge in ("top", "bottom", "start", "end"):
+        if hinge != door.hinge:
+            found.append(
+                Change(
+                    2.0,
+                    Fix(f"Hinge door {door.id} {words[hinge]}", "body", {path + "hinge": hinge}),
+                )
+            )
+    for swing in (80.0, 65.0, 50.0):
+        if swing < door.swing:
+            found.append(
+                Change(
+                    1.8,
+                    Fix(
+                        f"Stop door {door.id} at {swing:.0f} degrees",
+                        "body",
+                        {path + "swing": swing},
+                    ),
+                )
+            )
+    return found

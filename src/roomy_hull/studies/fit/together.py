@@ -1,0 +1,341 @@
+"""Together: what meets what when it opens, what can be open at the same time, and in which order.
+
+For an opening X and another Y two questions are asked: does X on its way meet Y closed, and does it meet
+Y open? From the answers follow all relations: X has to wait for Y to be opened, or for Y to be closed, or
+they exclude each other. Sweeps are convex prisms, exact for slides and up to `motion.MARGIN` too large for
+swings, so that a clash is never missed.
+"""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.assembly.openings import Opening
+from roomy_hull.core.apart import apart, clash, nearest, shared
+from roomy_hull.core.graphs import in_order
+from roomy_hull.core.motion import Piece, block
+from roomy_hull.core.solids import Box
+from roomy_hull.core.tables import rules
+
+Pair = tuple[str, str]
+
+
+class Meeting(msgspec.Struct, frozen=True):
+    """How near an opening comes to something: the gap (negative: so deep into it), and where. [mm]
+
+    `late` says that it slides out clear, and only its lid or leaf meets something at the end.
+    """
+
+    gap: float
+    where: Box
+    late: bool = False
+
+    @property
+    def clashes(self) -> bool:
+        """Whether they share room."""
+        return clash(self.gap)
+
+
+class Togetherness(msgspec.Struct, frozen=True):
+    """All meetings of a job.
+
+    Attributes
+    ----------
+    openings : tuple of Opening
+        Everything that opens.
+    shut, opened : dict
+        (x, y) to what x meets of y closed, and of y open, where nearer than wanted.
+    still : dict
+        x to (name or id, meeting) of what stays where it is.
+    needs : dict
+        x to those that have to be open before it.
+    """
+
+    openings: tuple[Opening, ...]
+    shut: dict[Pair, Meeting]
+    opened: dict[Pair, Meeting]
+    still: dict[str, tuple[tuple[str, Meeting], ...]]
+    needs: dict[str, frozenset[str]]
+    things: tuple[Thing, ...]
+    pairs_tested: int = 0
+
+    def relation(self, x: str, y: str) -> str:
+        """Say how two openings stand to each other.
+
+        Parameters
+        ----------
+        x, y : str
+            Ids of openings.
+
+        Returns
+        -------
+        str
+            ``clear``, ``near`` (below the wanted gap), ``x first``, ``y first`` (only opened in that order
+            are both open), or ``never``.
+        """
+        if any(self._hits(self.shut, p) and self._hits(self.opened, p) for p in ((x, y), (y, x))):
+            return "never"
+        # y has to be open already where x meets it closed, or where y on its way would meet x open.
+        y_first = self._hits(self.shut, (x, y)) or self._hits(self.opened, (y, x))
+        x_first = self._hits(self.shut, (y, x)) or self._hits(self.opened, (x, y))
+        if x_first and y_first:
+            return "never"
+        if x_first or y_first:
+            return "x first" if x_first else "y first"
+        pairs = ((x, y), (y, x))
+        return "near" if any(p in self.shut or p in self.opened for p in pairs) else "clear"
+
+    @staticmethod
+    def _hits(found: dict[Pair, Meeting], pair: Pair) -> bool:
+        meeting = found.get(pair)
+        return meeting is not None and meeting.clashes
+
+    def meeting(self, x: str, y: str) -> Meeting | None:
+        """Give where two openings meet at their worst, or nothing."""
+        found = [
+            m
+            for d in (self.opened, self.shut)
+            for p in ((x, y), (y, x))
+            if (m := d.get(p)) is not None
+        ]
+        return min(found, key=lambda m: m.gap) if found else None
+
+
+class Plan(msgspec.Struct, frozen=True):
+    """How a set of openings can be opened together.
+
+    `order` is empty where they cannot; `extra` are those that have to be opened besides; `conflicts` are
+    (x, y or name of what stays) with their meeting.
+    """
+
+    order: tuple[str, ...]
+    extra: tuple[str, ...]
+    conflicts: tuple[tuple[str, str, Meeting], ...]
+    missing: tuple[str, ...] = ()
+
+    @property
+    def holds(self) -> bool:
+        """Whether all can be open together."""
+        return bool(self.order) and not self.conflicts and not self.missing
+
+
+def study(assembly: Assembly, previous: Togetherness | None = None) -> Togetherness:
+    """Hold every opening against every other, and against what stays.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+    previous : Togetherness or None
+        An earlier study; what neither side of a pair changed is taken from it. Only a memory, it never
+        alters the result.
+
+    Returns
+    -------
+    Togetherness
+        Every meeting nearer than wanted.
+    """
+    openings = tuple(assembly.openings())
+    things = assembly.things
+    old_openings = {o.id: o for o in previous.openings} if previous else {}
+    old_things = {t.id: t for t in previous.things} if previous else {}
+    fresh = {o.id for o in openings if old_openings.get(o.id) is not o}
+    fresh_things = [t for t in things if old_things.get(t.id) is not t]
+    present = {o.id for o in openings}
+    shut: dict[Pair, Meeting] = {}
+    opened: dict[Pair, Meeting] = {}
+    if previous is not None:
+        for old, new in ((previous.shut, shut), (previous.opened, opened)):
+            for pair, meeting in old.items():
+                if present.issuperset(pair) and fresh.isdisjoint(pair):
+                    new[pair] = meeting
+    tested = 0
+    moving = rules().moving_gap
+    for i, x in enumerate(openings):
+        if x.id not in fresh:
+            continue
+        for j, y in enumerate(openings):
+            if i == j or (j < i and y.id in fresh):
+                continue  # that pair was met from the other side
+            tested += 1
+            _meet(x, y, moving, shut, opened)
+            _meet(y, x, moving, shut, opened)
+    still = _against_still(assembly, openings, fresh, fresh_things, previous, moving)
+    needs: dict[str, frozenset[str]] = {}
+    for (a, b), meeting in shut.items():
+        if meeting.clashes:
+            needs[a] = needs.get(a, frozenset()) | {b}
+    return Togetherness(openings, shut, opened, still, needs, things, tested)
+
+
+def _meet(
+    x: Opening, y: Opening, wanted: float, shut: dict[Pair, Meeting], opened: dict[Pair, Meeting]
+) -> None:
+    """Hold x on its way against y closed and y open."""
+    for pieces, box, found in ((y.rest, y.rest_box, shut), (y.opened, y.opened_box, opened)):
+        if _beside(x.swept_box, box, wanted):
+            continue
+        # A unit behind a closed door cannot move at all; how near it would pass says nothing.
+        gap = 0.0 if found is shut and y.kind == "door" and x.kind == "unit" else wanted
+        meeting = _meeting(x, pieces, gap)
+        if meeting is not None:
+            found[x.id, y.id] = meeting
+
+
+def _beside(a: Box, b: Box, by: float) -> bool:
+    """Say whether two boxes are further apart than a gap."""
+    return (
+        b[0] - a[3] > by or a[0] - b[3] > by or b[1] - a[4] > by
+        or a[1] - b[4] > by or b[2] - a[5] > by or a[2] - b[5] > by
+    )  # fmt: skip
+
+
+def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
+    """Give how near x comes to some pieces, where that is nearer than wanted and than when it is closed.
+
+    What slides out of a bay is only asked whether it clashes: its running gaps are judged closed.
+    """
+    gap, i, j = nearest(x.swept, pieces, 0.0 if x.kind == "unit" else wanted)
+    if i >= 0 and clash(gap):
+        sliding = tuple(p for p in x.swept if p.square)
+        late = bool(sliding) and x.turns and not clash(nearest(sliding, pieces, 0.0)[0])
+        return Meeting(gap, shared(x.swept[i], pieces[j]), late)
+    if wanted <= 0:
+        return None
+    turning = tuple(p for p in x.swept if not p.square) if x.kind == "unit" else x.swept
+    gap, i, j = nearest(turning, pieces, wanted)
+    if i < 0 or gap >= wanted:
+        return None
+    at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
+    return Meeting(gap, shared(turning[i], pieces[j])) if gap < min(wanted, at_rest - 0.5) else None
+
+
+def _against_still(
+    assembly: Assembly, openings: tuple[Opening, ...], fresh: set[str], fresh_things: list[Thing],
+    previous: Togetherness | None, wanted: float,
+) -> dict[str, tuple[tuple[str, Meeting], ...]]:  # fmt: skip
+    """Hold every opening against the body, and against those solids of other things that stay."""
+    changed = {t.id for t in fresh_things}
+    present = {t.id for t in assembly.things}
+    same_body = previous is not None and not any(o.id in fresh for o in assembly.ground.openings)
+    found: dict[str, tuple[tuple[str, Meeting], ...]] = {}
+    for x in openings:
+        rows: list[tuple[str, Meeting]] = []
+        again = x.id in fresh or not same_body
+        if previous is not None and not again:
+            rows += [
+                r for r in previous.still.get(x.id, ())
+                if r[0].startswith("the ") or (r[0] in present and r[0] not in changed)
+            ]  # fmt: skip
+        if again:
+            rows += _against_body(x, assembly, wanted)
+        for thing in assembly.things if again else fresh_things:
+            if thing.id != x.owner:
+                meeting = _against_thing(x, thing, wanted)
+                if meeting is not None:
+                    rows.append((thing.id, meeting))
+        if rows:
+            found[x.id] = tuple(rows)
+    return found
+
+
+def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[str, Meeting]]:
+    """Hold one opening against what is fixed; a door is not held against the wall that it closes."""
+    rows = []
+    for name, piece in assembly.ground.fixed:
+        if x.kind == "door" and name == f"canopy {x.side} wall":
+            continue
+        own_box = name.startswith(("box ", "under-tray")) and x.kind == "tray"
+        limit = wanted if x.turns and name != "ground" else 0.0
+        if own_box or _beside(x.swept_box, piece.box, limit):
+            continue
+        meeting = _meeting(x, (piece,), limit)
+        if meeting is not None:
+            rows.append((f"the {name}", meeting))
+    return rows
+
+
+def _against_thing(x: Opening, thing: Thing, wanted: float) -> Meeting | None:
+    """Hold one opening against a thing's solids that stay."""
+    limit = wanted if x.turns else 0.0
+    if _beside(x.swept_box, thing.envelope, limit):
+        return None
+    still = thing.still
+    return _meeting(x, tuple(block(s) for s in still), limit) if still else None
+
+
+def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:
+    """Find an order in which some openings can be opened and all stay open.
+
+    Parameters
+    ----------
+    found : Togetherness
+        All meetings.
+    members : tuple of str
+        Ids of openings.
+
+    Returns
+    -------
+    Plan
+        The order, with what has to be opened besides; or the conflicts.
+    """
+    known = {o.id for o in found.openings}
+    missing = tuple(m for m in members if m not in known)
+    needs = found.needs
+    wanted = [m for m in members if m in known]
+    queue, everything = list(wanted), set(wanted)
+    conflicts: list[tuple[str, str, Meeting]] = []
+    while queue:
+        x = queue.pop()
+        for y in sorted(needs.get(x, ())):
+            if y not in everything:
+                everything.add(y)
+                queue.append(y)
+    after: dict[str, set[str]] = {}
+    ordered = [o.id for o in found.openings if o.id in everything]
+    for i, x in enumerate(ordered):
+        for name, meeting in found.still.get(x, ()):
+            if meeting.clashes:
+                conflicts.append((x, name, meeting))
+        for y in ordered[i + 1 :]:
+            relation = found.relation(x, y)
+            if relation == "never":
+                worst = found.meeting(x, y)
+                if worst is not None:
+                    conflicts.append((x, y, worst))
+            elif relation == "x first":
+                after.setdefault(x, set()).add(y)
+            elif relation == "y first":
+                after.setdefault(y, set()).add(x)
+    order = in_order(ordered, after)
+    if order is None and not conflicts:
+        pair = next((x, y) for x, ys in after.items() for y in ys)
+        worst = found.meeting(*pair)
+        if worst is not None:
+            conflicts.append((*pair, worst))
+    extra = tuple(x for x in ordered if x not in wanted)
+    return Plan(tuple(order or ()), extra, tuple(conflicts), missing)
+
+
+def most_open(found: Togetherness, wished: tuple[str, ...]) -> tuple[str, ...]:
+    """Give as many of some openings as can be open together, taken in their order.
+
+    Parameters
+    ----------
+    found : Togetherness
+        All meetings.
+    wished : tuple of str
+        Ids of openings, the most wanted first.
+
+    Returns
+    -------
+    tuple of str
+        Those that hold together, with what they need; what can never open is left out.
+    """
+    chosen: tuple[str, ...] = ()
+    for one in wished:
+        if one in chosen:
+            continue
+        trial = plan(found, (*chosen, one))
+        if trial.holds:
+            chosen = trial.order
+    return chosen

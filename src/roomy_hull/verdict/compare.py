@@ -1,0 +1,163 @@
+"""Compare: the variants of a layout side by side, and what an exchange of sides would do."""
+
+import msgspec
+
+from roomy_hull.core.findings import Finding
+from roomy_hull.job import edits, layouts
+from roomy_hull.job.model import Job
+from roomy_hull.kit.stored import stored_litres
+from roomy_hull.making.cost import cost
+from roomy_hull.verdict.verdict import Verdict, judge
+
+
+class Column(msgspec.Struct, frozen=True):
+    """One layout in figures, in the chosen scenario.
+
+    Attributes
+    ----------
+    id, name : str
+        Empty id for the layout in hand.
+    units : int
+        How many units it has.
+    fitted : float
+        Mass of units and carried things, empty. [kg]
+    gross, front, rear : (float, float)
+        Mean and one-sigma doubt. [kg]
+    payload : float
+        Left of the gross rating. [kg]
+    balance : float
+        Right side less left side. [kg]
+    litres : float
+        Room for goods. [l]
+    price : float
+        Parts of units, in the shop's own money.
+    stops, looks : int
+        Open findings.
+    verdict : Verdict
+        What it rests on.
+    """
+
+    id: str
+    name: str
+    units: int
+    fitted: float
+    gross: tuple[float, float]
+    front: tuple[float, float]
+    rear: tuple[float, float]
+    payload: float
+    balance: float
+    litres: float
+    price: float
+    stops: int
+    looks: int
+    verdict: Verdict
+
+
+def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
+    """Put one judged layout in figures.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The layout, judged.
+    scenario : str
+        Id of the scenario for the loads.
+    key : str
+        Id of the variant, empty for the layout in hand.
+
+    Returns
+    -------
+    Column
+        Its figures.
+    """
+    job, loads = verdict.job, verdict.loads.scenario(scenario)
+    parts = [p for t in verdict.assembly.things for p in t.expansion.parts]
+    fitted = sum(m.kg for t in verdict.assembly.things for m in t.masses if m.fill == "fixed")
+    return Column(
+        key, job.layout, len(job.units), fitted,
+        (loads.gross.value, loads.gross.doubt), (loads.front.value, loads.front.doubt),
+        (loads.rear.value, loads.rear.doubt), loads.payload_left.value,
+        loads.right.value - loads.left.value, sum(stored_litres(u) for u in job.units),
+        cost(parts).total, verdict.count("stop"), verdict.count("look"), verdict,
+    )  # fmt: skip
+
+
+def columns(verdict: Verdict, scenario: str, known: dict[str, Verdict]) -> list[Column]:
+    """Put the layout in hand and every variant in figures.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The layout in hand.
+    scenario : str
+        Id of the scenario for the loads.
+    known : dict of str to Verdict
+        Verdicts on variants from an earlier call, by id; brought up to date here.
+
+    Returns
+    -------
+    list of Column
+        The layout in hand first.
+    """
+    found = [column(verdict, scenario)]
+    for variant in verdict.job.variants:
+        job = layouts.as_job(verdict.job, variant)
+        before = known.get(variant.id)
+        same = before is not None and before.job == job
+        known[variant.id] = before if before is not None and same else judge(job, before)
+        found.append(column(known[variant.id], scenario, variant.id))
+    return found
+
+
+class Exchange(msgspec.Struct, frozen=True):
+    """What would come of moving things to the other side."""
+
+    job: Job
+    new: tuple[Finding, ...]
+    gone: tuple[Finding, ...]
+    balance: float
+
+    @property
+    def works(self) -> bool:
+        """Whether no new stop would come of it."""
+        return not any(f.weight == "stop" for f in self.new)
+
+
+def other_side(verdict: Verdict, keys: tuple[str, ...], scenario: str) -> Exchange:
+    """Try some things, or both whole sides, on the other side.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job as it is.
+    keys : tuple of str
+        Ids of units and carried things; none for an exchange of both sides.
+    scenario : str
+        Id of the scenario for the balance.
+
+    Returns
+    -------
+    Exchange
+        The job as it would be, the findings that would come and go, and the right side less the left. [kg]
+
+    Raises
+    ------
+    EditError
+        A bay has no counterpart.
+    """
+    job = verdict.job
+    if keys:
+        for key in keys:
+            job = edits.mirrored(job, key)
+    else:
+        job = layouts.exchanged(job)
+    there = judge(job, verdict)
+    before = {f.key for f in verdict.findings}
+    after = {f.key for f in there.findings}
+    loads = there.loads.scenario(scenario)
+    return Exchange(
+        job,
+        tuple(f for f in there.open_findings() if f.key not in before),
+        tuple(f for f in verdict.open_findings() if f.key not in after),
+        loads.right.value - loads.left.value,
+    )
