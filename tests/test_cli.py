@@ -294,3 +294,29 @@ def test_a_stand_in_device_is_served_until_it_is_stopped(device: str, says: byte
         _out, trouble = run.communicate(timeout=20)
     assert run.returncode == 130
     assert "Traceback" not in trouble
+
+
+def test_the_solid_is_written_open_or_closed(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    out = tmp_path / "demo.glb"
+    assert (
+        command("solid", "demo", "--out", str(out), "--open", "door:left", "--open", "wet-bench")
+        == 0
+    )
+    assert out.read_bytes()[:4] == b"glTF"
+    assert command("solid", "demo", "--out", str(out), "--open", "moon") == 2
+    assert "no 'moon' that opens. Choose of: door:left" in capsys.readouterr().err
+
+
+def test_json_tells_what_opens_and_in_which_order(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("check", "demo", "--json") == 0
+    moving = json.loads(capsys.readouterr().out)["moving"]
+    pairs = {tuple(p["pair"]): p for p in moving["together"]}
+    assert pairs["wet-bench", "galley:1"]["relation"] == "never"
+    assert pairs["door:left", "wet-bench"]["first"] == "door:left"
+    assert [s["holds"] for s in moving["sets"]] == [True, True, True]
+    assert [r["actions"] for r in moving["runs"]] == [6, 4, 2]
+    right = next(b for b in moving["in_and_out"] if b["bay"] == "R")
+    assert right["order"].index("battery") < right["order"].index("bird-bags")
+    assert moving["layouts"][0]["name"] == "A"

@@ -65,6 +65,16 @@ def parser() -> argparse.ArgumentParser:
     one = commands.add_parser("shots", help="write pictures of the main views")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")
+    one = commands.add_parser("solid", help="write the job as a 3D file (GLB) for the customer")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="FILE", help="the file, ending in .glb")
+    one.add_argument(
+        "--open",
+        action="append",
+        default=[],
+        metavar="ID",
+        help="an opening to show open; repeatable",
+    )
     commands.add_parser("vehicles", help="list the library of vehicles")
     one = commands.add_parser(
         "simulate", help="a measuring device that is not there, for trying out"
@@ -131,6 +141,8 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
             print(file)
         return FINE
     verdict = judge(_job(args.job))
+    if args.command == "solid":
+        return _solid(verdict, Path(args.out), args.open)
     if args.command == "check":
         if args.json:
             from roomy_hull.formats.verdict_json import (
@@ -145,6 +157,21 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
             print(report(verdict))
         return STOPS if verdict.count("stop") else FINE
     return _cut(verdict, Path(args.out), anyway=args.anyway)
+
+
+def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
+    """Write the job as GLB; an opening that there is not is named with those that there are."""
+    from roomy_hull.formats import solid3d  # not to slow `open`
+
+    known = [o.id for o in verdict.assembly.openings()]
+    for key in opened:
+        if key not in known:
+            raise InputError(
+                f"there is no '{key}' that opens", remedy=f"Choose of: {', '.join(known)}."
+            )
+    solid3d.write(verdict.assembly, out, frozenset(opened))
+    print(out)
+    return FINE
 
 
 def _vehicles() -> int:

@@ -39,6 +39,12 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     ]
     z = max(floor.z1 - 260, 560.0)
     half = made.width / 2
+    if made.turn:
+        # Its post stands at the tray's corner, so that it swings clear of the rear door.
+        sign = -1 if made.hand == "left" else 1
+        return made.but(
+            x=floor.x1 + 20 + made.length / 2, y=sign * (floor.y1 - 45 - made.reach - half), z=z
+        )
     steps = sorted((n * 25.0 for n in range(-40, 41)), key=abs)
     for y in (s for s in steps if abs(s) + half <= floor.y1 + 150):
         if all(b.y1 <= y - half or b.y0 >= y + half for b in behind):
@@ -48,9 +54,9 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
 
 
 def _on_wall(made: Carried, canopy: Box, station: str) -> Carried:
-    """Hang an awning or bracket under the roof's edge of the side where one stands. [mm]"""
+    """Hang an awning or bracket on the roof's edge of the side where one stands, above its door. [mm]"""
     side = station if station in ("left", "right", "rear") else made.side
-    z, out = canopy.z1 - made.height - 2, made.width / 2 + 6
+    z, out = canopy.z1 + 40, made.width / 2 + 6
     if side == "rear":
         turned = made.but(length=made.width, width=made.length)
         return turned.but(x=canopy.x1 + out, y=0.0, z=z, side="rear")

@@ -368,7 +368,8 @@ def _check(motion: Motion) -> None:
 def carried(frame: Frame, piece: Piece) -> Piece:
     """Carry a piece from a unit's directions (u, v, w) into vehicle axes. [mm]"""
     if piece.square:
-        return block(frame.box(piece.box), {0: 0, 1: 1, 2: 2}[piece.axis])
+        axis = {0: 1, 1: 0, 2: 2}[piece.axis] if frame.side == "rear" else piece.axis
+        return block(frame.box(piece.box), axis)
     x, y, z = frame.x, frame.y, frame.z
     axis, ring = piece.axis, piece.ring
     if frame.side == "left":

@@ -6,6 +6,7 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.survey import adjust
@@ -62,6 +63,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "outline": _outline(verdict),
         "towing": _towing(verdict),
         "body": _body(verdict),
+        "moving": moving_json(verdict),
     }
 
 

@@ -18,6 +18,7 @@ from roomy_hull.kit.expansion import (
     sheet_lumps,
 )
 
+WALL_CLEAR = 80.0
 LEAF = 20.0
 """Thickness of a folded worktop leaf (common practice). [mm]"""
 FITTINGS: dict[str, tuple[str, float]] = {
@@ -120,7 +121,8 @@ def _motion(unit: Kitchen, box: Box, top: Box, face: Box, travel: float) -> Moti
     moved.append(Moved(top, "box"))
     steps = [Step("slide", INWARD, -travel, ("box", "left", "right"))]
     high = h - LEAF - 20
-    v0, v1 = box.y0 + 30, box.y1 - 30
+    # Behind, the leaves stay clear of the wall that the box has come out through.
+    v0, v1 = box.y0 + 30, box.y1 - WALL_CLEAR
     for side, wide in (("left", unit.leaf_left), ("right", unit.leaf_right)):
         if wide <= 0:
             continue
@@ -165,7 +167,9 @@ def plan(unit: Kitchen) -> Scene:
             across = min(wide, hang)
             if across > 0:
                 h0 = 20 - across if at < 0 else w - 20
-                found.append(rectangle("front", h0, unit.front + 30, h0 + across, d - 55, 6))
+                found.append(
+                    rectangle("front", h0, unit.front + 30, h0 + across, d - 25 - WALL_CLEAR, 6)
+                )
     found.append(rectangle("bought", 20, unit.front, w - 20, d - 25, 8))
     middle = w / 2
     if unit.sink:

@@ -145,7 +145,7 @@ def _shelves() -> tuple[Entry, ...]:
               "Keeps loads apart; a tie-down rail on top"),
         _unit(FalseFloor, "false-floor", "Shelves and walls", "False floor", (900, 800, 120),
               "Hatches over space that nothing else can use", contents=0),
-        _unit(Wing, "wing", "Shelves and walls", "Wing", (220, 900, 260), "The odd room beside the drawers",
+        _unit(Wing, "wing", "Shelves and walls", "Wing", (220, 820, 260), "The odd room beside the drawers",
               contents=8),
         _unit(Compartment, "compartment", "Shelves and walls", "Dog compartment", (600, 700, 600),
               "Mesh door and air vents", contents=25),

@@ -1,0 +1,182 @@
+"""In and out: what blocks what, the order of fitting, and ways through an opening."""
+
+import msgspec
+import pytest
+
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+from roomy_hull.job.unit import Device, Drawer, Pocket
+from roomy_hull.studies.fit import in_out
+from roomy_hull.studies.fit.in_out import InOut
+from roomy_hull.studies.fit.passage import PLAY, passage
+from roomy_hull.verdict.verdict import judge
+
+
+def found(job: Job) -> InOut:
+    return in_out.study(assemble(job))
+
+
+def test_what_stands_in_front_or_rests_on_a_unit_comes_out_first(demo: Job) -> None:
+    seen = found(demo)
+    assert set(seen.blockers("battery")) == {"bird-bags", "fuses", "first-aid"}
+    assert seen.blockers("wet-bench") == ("net-drawer",)
+    assert seen.before("wet-bench") == ("field-lab", "net-drawer")
+    assert seen.before("sample-fridge") == ()
+    assert seen.before("poles") == ("optics-cases", "gas")
+
+
+def test_the_order_of_fitting_is_the_order_of_taking_out_turned_round(demo: Job) -> None:
+    seen = found(demo)
+    for order in seen.order.values():
+        for n, key in enumerate(order):
+            assert set(seen.before(key)) <= set(order[n + 1 :])
+    assert {k for o in seen.order.values() for k in o} == {u.id for u in demo.units}
+
+
+def test_memory_never_alters_it_and_unchanged_bays_are_kept(demo: Job) -> None:
+    seen, job = found(demo), demo
+    for key, change in (("net-drawer", {"w": 340.0}), ("battery", {"v": 400.0}), ("bird-bags", {"v": 90.0}),
+                        ("waders", {"u": 50.0}), ("battery", {"bay": "B", "v": 0.0})):  # fmt: skip
+        job = edits.changed(job, key, **change)
+        again = in_out.study(assemble(job, assemble(demo)), seen)
+        assert {k: (b.blockers, b.order, b.circles) for k, b in again.bays.items()} == {
+            k: (b.blockers, b.order, b.circles) for k, b in found(job).bays.items()
+        }
+        seen = again
+    base = assemble(demo)
+    first = in_out.study(base)
+    second = in_out.study(assemble(edits.changed(demo, "waders", u=50.0), base), first)
+    assert second.bays["L"] is first.bays["L"]
+    assert second.bays["B"] is not first.bays["B"]
+
+
+def test_two_that_block_each_other_are_a_stop(demo: Job) -> None:
+    bare = msgspec.structs.replace(demo, units=(), sets=(), runs=())
+    canopy = demo.body.canopy
+    assert canopy is not None
+    # The opening begins 400 along the wall: what stands ahead of it is first pushed aft.
+    bays = tuple(b.but(margin_start=400.0) if b.id == "R" else b for b in canopy.bays)
+    body = msgspec.structs.replace(demo.body, canopy=msgspec.structs.replace(canopy, bays=bays))
+    bare = msgspec.structs.replace(bare, body=body)
+    pusher = Pocket(id="a", name="Ahead", bay="R", u=0, v=300, width=380, depth=300, height=300)
+    middle = Device(
+        id="b",
+        name="Behind",
+        bay="R",
+        u=500,
+        v=350,
+        width=200,
+        depth=200,
+        height=200,
+        what="battery",
+        mass=9,
+    )
+    lid = Drawer(
+        id="c", name="On both", bay="R", u=200, v=300, w=303, width=500, depth=300, height=200
+    )
+    job = edits.added(edits.added(edits.added(bare, pusher), middle), lid)
+    assert found(job).blockers("a") == ("b", "c")
+    front = Pocket(id="d", name="Front", bay="R", u=500, v=0, width=300, depth=300, height=250)
+    high = Device(
+        id="e",
+        name="High",
+        bay="R",
+        u=520,
+        v=40,
+        w=255,
+        width=900,
+        depth=500,
+        height=40,
+        what="charger",
+        mass=2,
+    )
+    circle = edits.added(edits.added(job, front), high)
+    seen = found(circle)
+    assert "d" in seen.blockers("b")
+    # Something long on top, and a unit below it that has to go up over the sill: each waits for the other.
+    sill = tuple(b.but(margin_bottom=300.0) if b.id == "R" else b for b in bays)
+    deep = msgspec.structs.replace(circle, body=msgspec.structs.replace(
+        body, canopy=msgspec.structs.replace(canopy, bays=sill)))  # fmt: skip
+    shelf = edits.changed(deep, "e", v=0.0, depth=600.0)
+    assert found(shelf).blockers("d")
+    low = edits.added(
+        bare, Pocket(id="p", name="Low", bay="R", u=450, v=0, width=300, depth=300, height=200)
+    )
+    both = edits.added(
+        low,
+        Pocket(id="q", name="Left of it", bay="R", u=100, v=0, width=300, depth=300, height=200),
+    )
+    assert found(both).blockers("q") == ("p",)
+    assert found(both).circles == ()
+
+
+def test_a_circle_is_found_and_told(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    bays = tuple(
+        b.but(margin_start=500.0, margin_end=500.0) if b.id == "R" else b for b in canopy.bays
+    )
+    body = msgspec.structs.replace(demo.body, canopy=msgspec.structs.replace(canopy, bays=bays))
+    bare = msgspec.structs.replace(demo, units=(), sets=(), runs=(), body=body)
+    # Each has to pass through the other's place to come to the opening in the middle.
+    one = Pocket(id="a", name="Front end", bay="R", u=250, v=0, width=490, depth=300, height=200)
+    other = Pocket(id="b", name="Rear end", bay="R", u=750, v=0, width=490, depth=300, height=200)
+    verdict = judge(edits.added(edits.added(bare, one), other))
+    assert verdict.in_out.circles == (("a", "b"),)
+    hit = next(f for f in verdict.findings if f.code == "out.circle")
+    assert hit.weight == "stop"
+    assert hit.title == "Front end and Rear end each have to come out before the other"
+    assert verdict.in_out.order["R"] == ()
+
+
+@pytest.mark.parametrize(
+    ("size", "bay", "opening", "how"),
+    [
+        ((400, 300, 500), (1500, 900, 900), (0, 0, 1500, 600), "upright"),
+        # 700 high under a head of 600: on its back it is 300, and inside there is room to stand it up.
+        ((400, 300, 700), (1500, 900, 900), (0, 0, 1500, 600), "tilted"),
+        # As high as the bay but for its play: it cannot be stood up, its diagonal is longer.
+        ((400, 500, 890), (1500, 560, 900), (0, 0, 1500, 600), "not"),
+        # Wider than the opening, but its depth is not: in sideways, then turned.
+        ((700, 300, 400), (1500, 900, 900), (0, 0, 500, 600), "turned"),
+        ((700, 650, 400), (1500, 900, 900), (0, 0, 500, 600), "not"),
+        # Too large for the bay itself.
+        ((400, 300, 950), (1500, 900, 900), (0, 0, 1500, 600), "not"),
+    ],
+)
+def test_ways_through_an_opening(
+    size: tuple[float, float, float], bay: tuple[float, float, float],
+    opening: tuple[float, float, float, float], how: str,
+) -> None:  # fmt: skip
+    made = passage(size, bay, opening)
+    assert made.how == how
+    assert (made.short > 0) == (how == "not")
+
+
+def test_a_narrower_opening_never_lets_more_through() -> None:
+    order = ["not", "tilted", "upright"]
+    seen = [
+        order.index(
+            passage((400.0, 320.0, 700.0), (1500.0, 900.0, 900.0), (0.0, 0.0, 1500.0, head)).how
+        )
+        for head in (300.0, 322.0, 320 + 3 * PLAY + 12, 500.0, 690.0, 701.0)
+    ]
+    assert seen == sorted(seen)
+    assert (seen[0], seen[-1]) == (0, 2)
+    assert seen[2] >= 1
+
+
+def test_a_unit_that_goes_in_tilted_is_a_note_not_a_stop(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    bays = tuple(b.but(margin_top=300.0) if b.id == "R" else b for b in canopy.bays)
+    body = msgspec.structs.replace(demo.body, canopy=msgspec.structs.replace(canopy, bays=bays))
+    tall = Pocket(id="tall", name="Tall pocket", bay="R", u=100, width=300, depth=250, height=700)
+    job = msgspec.structs.replace(demo, body=body, units=(tall,), sets=(), runs=())
+    hit = next(f for f in judge(job).findings if "tall" in f.subjects)
+    assert (hit.code, hit.weight, hit.title) == (
+        "fit.passage",
+        "note",
+        "Tall pocket goes in only tilted",
+    )

@@ -1,0 +1,285 @@
+"""What can be open together: relations, order, the owner's sets, and the cheapest change."""
+
+import msgspec
+import pytest
+
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.graphs import circles, in_order
+from roomy_hull.job import edits, layouts
+from roomy_hull.job.model import Job, Move, RunThrough, TogetherSet
+from roomy_hull.job.resizing import resized
+from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.studies.fit import together
+from roomy_hull.studies.fit.moving import applied
+from roomy_hull.studies.fit.run_through import play
+from roomy_hull.studies.fit.together import Togetherness, most_open, plan
+from roomy_hull.verdict.verdict import Verdict, fixes, judge
+
+
+def found(job: Job) -> Togetherness:
+    return together.study(assemble(job))
+
+
+def hits(verdict: Verdict, code: str) -> list[Finding]:
+    return [f for f in verdict.findings if f.code == code]
+
+
+def with_sets(job: Job, *sets: TogetherSet) -> Job:
+    return msgspec.structs.replace(job, sets=sets)
+
+
+def test_a_unit_waits_for_its_door_and_a_door_for_what_hangs_behind_it(
+    demo_verdict: Verdict,
+) -> None:
+    seen = demo_verdict.together
+    assert seen.relation("door:left", "wet-bench") == "x first"
+    assert seen.relation("wet-bench", "door:left") == "y first"
+    assert seen.needs["door:rear"] == {"spare", "jerry-1"}
+    assert seen.relation("galley:2", "galley:1") == "clear"
+    # The right leaf of the bench stands where the lower galley drawer comes out.
+    assert seen.relation("wet-bench", "galley:1") == "never"
+    meeting = seen.meeting("wet-bench", "galley:1")
+    assert meeting is not None
+    assert meeting.clashes
+    bench, drawer = (
+        demo_verdict.assembly.opening("wet-bench"),
+        demo_verdict.assembly.opening("galley:1"),
+    )
+    assert bench is not None
+    assert drawer is not None
+    assert bench.swept_box.common(meeting.where) or drawer.swept_box.common(meeting.where)
+
+
+def test_relations_are_the_same_from_either_side(demo_verdict: Verdict) -> None:
+    swap = {"x first": "y first", "y first": "x first"}
+    seen = demo_verdict.together
+    keys = [o.id for o in seen.openings]
+    for x in keys:
+        for y in keys:
+            if x != y:
+                one = seen.relation(x, y)
+                assert seen.relation(y, x) == swap.get(one, one)
+
+
+def test_memory_never_alters_what_meets_what(demo: Job) -> None:
+    job, seen = demo, found(demo)
+    for key, change in (("wet-bench", {"u": 375.0}), ("spare", {"hand": "left"}), ("sample-fridge", {"hinge": "right"}),
+                        ("battery", {"v": 0.0}), ("spare", {"hand": "right"})):  # fmt: skip
+        job = edits.changed(job, key, **change)
+        there = assemble(job, assemble(demo))
+        seen = together.study(there, seen)
+        fresh = found(job)
+        assert (seen.shut, seen.opened, seen.needs) == (fresh.shut, fresh.opened, fresh.needs)
+        assert {k: set(v) for k, v in seen.still.items()} == {
+            k: set(v) for k, v in fresh.still.items()
+        }
+    gone = edits.removed(job, "spare")
+    seen = together.study(assemble(gone), seen)
+    assert not any("spare" in pair for pair in (*seen.shut, *seen.opened))
+
+
+def test_only_what_changed_is_tested_again(demo: Job) -> None:
+    first = assemble(demo)
+    seen = together.study(first)
+    n = len(seen.openings)
+    assert seen.pairs_tested == n * (n - 1) / 2
+    moved = edits.changed(demo, "tools", u=500.0)
+    again = together.study(assemble(moved, first), seen)
+    assert again.pairs_tested == n - 1
+
+
+def test_a_set_gets_an_order_and_what_it_needs_besides(demo_verdict: Verdict) -> None:
+    made = plan(demo_verdict.together, ("recovery",))
+    assert made.holds
+    assert made.order[-1] == "recovery"
+    assert set(made.extra) == {"door:rear", "spare", "jerry-1"}
+    assert made.order.index("spare") < made.order.index("door:rear")
+    broken = plan(demo_verdict.together, ("wet-bench", "galley:1"))
+    assert not broken.holds
+    assert {broken.conflicts[0][0], broken.conflicts[0][1]} == {"wet-bench", "galley:1"}
+    assert plan(demo_verdict.together, ("nothing",)).missing == ("nothing",)
+
+
+def test_as_much_as_goes_is_opened(demo_verdict: Verdict) -> None:
+    keys = tuple(o.id for o in demo_verdict.together.openings if o.side == "left")
+    chosen = most_open(demo_verdict.together, keys)
+    assert plan(demo_verdict.together, chosen).holds
+    left = set(keys) - set(chosen)
+    assert left == {"galley:1"} or left == {"wet-bench"}
+
+
+def test_a_bracket_of_the_wrong_hand_breaks_the_set_and_the_other_hand_is_offered(
+    demo: Job,
+) -> None:
+    wrong = edits.changed(demo, "shower", hand="left")
+    verdict = judge(wrong)
+    hit = next(f for f in hits(verdict, "move.set") if "washing" in f.subjects)
+    assert hit.weight == "look"
+    assert "Shower tent" in hit.title
+    assert hit.measured is not None
+    assert hit.measured > 0
+    offered = fixes(verdict, hit)
+    assert offered[0].words == "Take the right-handed Shower tent"
+    assert not hits(judge(applied(wrong, offered[0])), "move.set")
+
+
+def test_an_upright_fridge_against_its_neighbour_gets_its_hinge_moved(demo: Job) -> None:
+    empty = msgspec.structs.replace(demo, units=(), carried=(), sets=(), runs=())
+    fridge = Fridge(
+        id="f",
+        name="Upright",
+        bay="R",
+        u=25,
+        width=475,
+        depth=500,
+        height=620,
+        style="upright",
+        hinge="right",
+    )
+    place = assemble(empty).ground.bays["R"]
+    x, y, z = place.frame.point(-80.0, -415.0, 0.0)
+    # A low post outside, ahead of the fridge: below the canopy door's way, within the fridge door's.
+    post = Carried(
+        id="post", name="Post", x=x, y=y, z=0, length=40, width=60, height=z + 90, mass=3
+    )
+    job = edits.added(edits.added(empty, fridge), post)
+    job = with_sets(job, TogetherSet(id="s", name="Cold", members=("door:right", "f")))
+    verdict = judge(job)
+    # On the right side the right of whoever faces it is the front end, where the post stands.
+    hit = hits(verdict, "move.set")[0]
+    assert "Upright meets Post" in hit.title
+    offered = fixes(verdict, hit)
+    assert offered[0].words == "Hinge Upright at the left"
+    assert not hits(judge(applied(job, offered[0])), "move.set")
+
+
+def test_a_fixed_wheel_behind_the_rear_door_is_a_stop_and_a_hinge_or_place_may_help(
+    demo: Job,
+) -> None:
+    job = edits.changed(demo, "spare", turn=0.0)
+    verdict = judge(job)
+    hit = next(f for f in hits(verdict, "move.blocked") if f.subjects[0] == "door:rear")
+    assert hit.weight == "stop"
+    assert hit.title == "Rear door cannot open: Spare wheel is in its way"
+    for fix in fixes(verdict, hit):
+        after = judge(applied(job, fix))
+        assert not any(f.subjects[:2] == hit.subjects[:2] for f in hits(after, "move.blocked")), (
+            fix.words
+        )
+
+
+def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
+    verdict = judge(edits.changed(demo, "sample-fridge", drop=1200.0))
+    assert "Sample fridge reaches the ground" in [f.title for f in hits(verdict, "move.blocked")]
+
+
+def test_a_lid_that_opens_part_of_the_way_is_a_look(demo: Job) -> None:
+    verdict = judge(edits.changed(demo, "sample-fridge", slide_style="plain"))
+    titles = {f.title: f.weight for f in hits(verdict, "move.blocked")}
+    words = "Sample fridge comes out, but does not open all the way: Right door is in its way"
+    assert titles[words] == "look"
+
+
+def test_two_that_wait_for_each_other_are_a_stop() -> None:
+    assert circles({"a": ("b",), "b": ("c",), "c": ("a",), "d": ("a",)}) == [("a", "b", "c")]
+    assert circles({"a": ("b",), "b": ()}) == []
+    assert circles({"a": ("a",)}) == [("a",)]
+    assert in_order(["c", "b", "a"], {"a": ("b",), "b": ("c",)}) == ["a", "b", "c"]
+    assert in_order(["a", "b"], {"a": ("b",), "b": ("a",)}) is None
+    assert in_order(["a", "b"], {}) == ["a", "b"]
+
+
+def test_a_carrier_and_a_tent_that_lock_each_other_are_a_deadlock(demo: Job) -> None:
+    bare = msgspec.structs.replace(demo, carried=(), sets=(), runs=())
+    one = Carried(id="one", name="One", kind="spare wheel", x=3900, y=-200, z=600, length=200, width=380,
+                  height=500, mass=30, turn=100, hand="left", reach=40)  # fmt: skip
+    other = one.but(id="other", name="Other", y=260, x=4150, hand="right")
+    first = edits.added(edits.added(bare, one), other)
+    seen = found(first)
+    assert seen.relation("one", "other") in {"clear", "x first", "y first", "never", "near"}
+    blocked = one.but(id="wall", name="Wall", x=4150, y=-240, turn=0.0, width=900)
+    verdict = judge(edits.added(edits.added(bare, one), blocked))
+    assert "Carrier of One cannot open: Wall is in its way" in [
+        f.title for f in hits(verdict, "move.blocked")
+    ]
+
+
+def test_the_demo_runs_go_through_and_count_their_actions(demo: Job, demo_verdict: Verdict) -> None:
+    v = demo_verdict
+    results = {r.id: play(v.assembly, v.together, v.in_out, r) for r in demo.runs}
+    assert {k: (r.through, r.actions) for k, r in results.items()} == {
+        "camp": (True, 6), "bogged": (True, 4), "work": (True, 2)
+    }  # fmt: skip
+    assert results["camp"].played[-1].opened == {m.what for m in demo.runs[0].moves}
+    assert results["work"].played[-1].canopy is False
+
+
+@pytest.mark.parametrize(
+    ("moves", "at", "says"),
+    [
+        ((("open", "wet-bench"),), 1, "Left door is in its way, and it is closed"),
+        ((("open", "door:rear"),), 1, "Carrier of Spare wheel is in its way"),
+        ((("open", "door:left"), ("open", "door:left")), 2, "is open already"),
+        ((("close", "door:left"),), 1, "is closed already"),
+        ((("open", "door:left"), ("canopy off", "")), 2, "Close Left door before"),
+        ((("canopy off", ""), ("open", "tools")), 2, "is not there"),
+        ((("canopy on", ""),), 1, "is on already"),
+        ((("open", "moon"),), 1, "no 'moon' that opens"),
+        ((("take out", "battery"),), 1, "cannot come out before Ringing kit"),
+        ((("take out", "bedding"),), 1, "Right door has to be open before"),
+        (
+            (("open", "door:right"), ("take out", "bedding"), ("take out", "bedding")),
+            3,
+            "not there any more",
+        ),
+        ((("take out", "moon"),), 1, "no 'moon' to take out"),
+        (
+            (("open", "door:left"), ("open", "wet-bench"), ("open", "galley:1")),
+            3,
+            "Wet bench is in its way",
+        ),
+        ((("open", "door:left"), ("open", "wet-bench"), ("close", "door:left")), 3, "cannot close"),
+    ],
+)
+def test_a_run_through_stops_at_the_first_conflict(
+    demo: Job, demo_verdict: Verdict, moves: tuple[tuple[str, str], ...], at: int, says: str
+) -> None:
+    run = RunThrough(id="r", name="R", moves=tuple(Move(do=d, what=w) for d, w in moves))  # type: ignore[arg-type]
+    v = demo_verdict
+    result = play(v.assembly, v.together, v.in_out, run)
+    assert not result.through
+    assert len(result.played) == at
+    assert result.actions == at - 1
+    assert says in result.played[-1].words
+    job = msgspec.structs.replace(demo, runs=(run,))
+    assert hits(judge(job), "move.run")[0].title.startswith("Run-through 'R' stops: ")
+
+
+def test_a_door_with_another_hinge_sweeps_elsewhere(demo: Job) -> None:
+    boxes = {}
+    for hinge in ("top", "bottom", "start", "end"):
+        job = resized(demo, "body.canopy.doors.left.hinge", hinge)
+        opening = assemble(job).opening("door:left")
+        assert opening is not None
+        boxes[hinge] = opening.opened_box
+    rest = assemble(demo).opening("door:left").rest_box  # type: ignore[union-attr]
+    assert boxes["top"].z1 > rest.z1
+    assert boxes["bottom"].z0 < rest.z0
+    assert boxes["start"].x1 < rest.centre()[0]
+    assert boxes["end"].x0 > rest.centre()[0]
+    assert all(b.y0 < rest.y0 - 500 for b in boxes.values())
+    halves = assemble(resized(demo, "body.canopy.doors.left.split", 300.0))
+    assert [o.id for o in halves.openings()][:2] == ["door:left", "door:left:half"]
+
+
+def test_drop_sides_stand_before_the_doors_until_they_are_let_down(demo: Job) -> None:
+    job = resized(demo, "body.tray.sides", 280.0)
+    seen = judge(job).together
+    assert "tray:side-left" in seen.needs["wet-bench"]
+    assert seen.relation("tray:side-left", "door:left") in {"clear", "near", "x first"}
+
+
+def test_sets_of_a_variant_that_lacks_something_say_so(demo: Job) -> None:
+    job = edits.removed(layouts.kept(demo, "B"), "wet-bench")
+    assert any("'wet-bench', which does not open" in f.title for f in judge(job).findings)

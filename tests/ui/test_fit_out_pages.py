@@ -1,0 +1,276 @@
+"""The pages of Fit-out in the real window: together, run-through, in and out, variants, solid."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtWidgets import QFileDialog, QInputDialog
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.actions.fitting_out import PAGE_KEYS, PAGES
+from roomy_hull.desktop.fitout.together import CELL, HEAD, NAMES
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.job import edits
+from tests.ui.conftest import Hand
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+LEFT = Qt.MouseButton.LeftButton
+
+
+def middle(window: MainWindow, key: str) -> QPointF:
+    """Give where a thing is on the elevation. [px]"""
+    thing = window.bench.verdict.assembly.thing(key)
+    assert thing is not None
+    h0, k0, h1, k1 = ELEVATION[window.bench.look.station].rect(thing.envelope)
+    return window.ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
+
+
+def test_every_page_has_a_key_and_a_button(window: MainWindow, qtbot: QtBot) -> None:
+    for name, key in zip(PAGES, PAGE_KEYS, strict=True):
+        qtbot.keyClick(window, getattr(Qt.Key, f"Key_{key}"))
+        assert window.bench.look.page == name
+        assert window.bar.buttons[name].isChecked()
+        assert not window.grab().isNull()
+    qtbot.mouseClick(window.bar.buttons["Drawing"], LEFT)
+    assert window.pages.currentWidget() is window.ground
+    assert window._left.isVisible()
+
+
+def test_a_cell_says_how_two_stand_and_shows_them_on_the_drawing(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    qtbot.keyClick(window, Qt.Key.Key_F3)
+    page = window.together_page
+    rows = [o.id for o in page.grid.rows()]
+    bench, galley = rows.index("wet-bench"), rows.index("galley:1")
+    at = QPoint(NAMES + galley * CELL + CELL // 2, HEAD + bench * CELL + CELL // 2)
+    qtbot.mouseClick(page.grid, LEFT, pos=at)
+    assert page.pair.text().startswith("Wet bench and Galley drawers 1 cannot be open together")
+    qtbot.keyClick(page.grid, Qt.Key.Key_Left)
+    assert "Net drawer" in page.pair.text()
+    qtbot.keyClick(page.grid, Qt.Key.Key_Right)
+    qtbot.keyClick(page.grid, Qt.Key.Key_Return)
+    assert window.bench.look.page == "Drawing"
+    assert window.bench.look.opened == {"wet-bench", "galley:1"}
+    assert window.bench.look.station == "left"
+    assert window.bench.finding is not None
+    assert window.bench.finding.where
+    page.side.setCurrentIndex(3)
+    assert {o.side for o in page.grid.rows()} == {"rear"}
+
+
+def test_sets_are_shown_kept_opened_and_dropped(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    bench = window.bench
+    bench.set_look(opened=frozenset({"wet-bench", "galley:1", "door:left"}))
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Both at once", True))
+    qtbot.keyClick(window, Qt.Key.Key_T, CTRL)
+    assert bench.job.sets[-1].name == "Both at once"
+    assert "does not hold" in window.message.text()
+    assert any("Both at once" in f.title for f in bench.verdict.findings)
+    qtbot.keyClick(window, Qt.Key.Key_F3)
+    page = window.together_page
+    texts = [page.sets.item(n).text() for n in range(page.sets.count())]  # type: ignore[union-attr]
+    assert [t[0] for t in texts] == ["✓", "✓", "✓", "✕"]
+    page.sets.setCurrentRow(2)
+    qtbot.mouseClick(page.show_set, LEFT)
+    assert bench.look.opened >= {"door:rear", "recovery", "spare", "jerry-1"}
+    qtbot.keyClick(window, Qt.Key.Key_F3)
+    page.sets.setCurrentRow(3)
+    qtbot.mouseClick(page.drop_set, LEFT)
+    assert [s.name for s in bench.job.sets][-1] == "Bogged at night"
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert bench.job.sets[-1].name == "Both at once"
+
+
+def test_a_run_is_played_move_by_move_and_stops_where_it_fails(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    bench = window.bench
+    qtbot.keyClick(window, Qt.Key.Key_F4)
+    panel = window.run_panel
+    assert panel.count.text() == "Goes through in 6 actions."
+    qtbot.mouseClick(panel.on, LEFT)
+    assert bench.look.opened == {"awning"}
+    window.ground.setFocus()
+    qtbot.keyClick(window.ground, Qt.Key.Key_Period)
+    assert bench.look.opened == {"awning", "door:left"}
+    assert bench.look.station == "left"
+    qtbot.keyClick(window.ground, Qt.Key.Key_Comma)
+    assert bench.look.opened == {"awning"}
+    bench.edit("fix the wheel", edits.changed(bench.job, "spare", turn=0.0))
+    panel.choice.setCurrentIndex(1)
+    panel.choice.activated.emit(1)
+    assert panel.count.text() == "Stops after 0 of 4 actions."
+    qtbot.mouseClick(panel.on, LEFT)
+    assert "no 'spare' that opens" in window.message.text()
+    qtbot.mouseClick(panel.drop, LEFT)
+    assert [r.id for r in bench.job.runs] == ["camp", "work"]
+    bench.set_look(run="camp", step=0)
+    qtbot.mouseClick(panel.run, LEFT)
+    qtbot.waitUntil(lambda: bench.look.step >= 1, timeout=4000)
+    bench.set_look(page="Drawing")
+    assert not panel.isVisible()
+
+
+def test_a_run_is_kept_from_what_stands_open(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Recover", True))
+    window.bench.set_look(opened=frozenset({"recovery"}))
+    window.do("unit.keep_run")
+    assert [m.what for m in window.bench.job.runs[-1].moves][-1] == "recovery"
+    assert len(window.bench.job.runs[-1].moves) == 4
+    assert window.run_panel.count.text() == "Goes through in 4 actions."
+
+
+def test_the_order_of_fitting_is_numbered_and_the_way_out_told(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    bench = window.bench
+    qtbot.keyClick(window, Qt.Key.Key_F5)
+    panel = window.in_out_panel
+    assert panel.order.text().startswith("Driver side is fitted in this order: 1 Sample fridge")
+    bench.select("battery")
+    assert (
+        panel.out.text()
+        == "To take out House battery, first take out Ringing kit, Fuse board, First-aid kit."
+    )
+    bench.select("sample-fridge")
+    assert panel.out.text() == "Sample fridge comes out by itself."
+    bench.set_look(station="above")
+    assert "Stand at the left" in panel.order.text()
+
+
+def test_two_layouts_are_weighed_against_each_other(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    bench = window.bench
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Upright", True))
+    qtbot.keyClick(window, Qt.Key.Key_V, CTRL | Qt.KeyboardModifier.ShiftModifier)
+    assert bench.job.layout == "Upright"
+    bench.edit("lighter", edits.changed(bench.job, "sample-fridge", slide_mass=0.0))
+    qtbot.keyClick(window, Qt.Key.Key_F7)
+    page = window.variants_page
+    assert [c.name for c in page.columns] == ["Upright", "A"]
+    mine, theirs = page.columns
+    assert theirs.gross[0] - mine.gross[0] == pytest.approx(24)
+    assert theirs.fitted - mine.fitted == pytest.approx(24)
+    assert (page.left.column, page.right.column) == (mine, theirs)
+    assert page.table.item(2, 0).text() != page.table.item(2, 1).text()  # type: ignore[union-attr]
+    qtbot.mouseClick(page.take, LEFT)
+    assert bench.job.layout == "A"
+    assert bench.job.thing("sample-fridge").slide_mass == 24  # type: ignore[union-attr]
+    qtbot.mouseClick(page.drop, LEFT)
+    assert bench.job.variants == ()
+    assert page.right.column is None
+
+
+def test_the_solid_is_turned_opened_and_written(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
+    bench = window.bench
+    qtbot.keyClick(window, Qt.Key.Key_F12)
+    view = window.solid_page.view
+    before = view.grab().toImage()
+    yaw = view.yaw
+    hand = Hand(view)
+    hand.press(QPointF(300, 300))
+    hand.move(QPointF(240, 320))
+    hand.release(QPointF(240, 320))
+    assert view.yaw == pytest.approx(yaw + 24)
+    assert view.grab().toImage() != before
+    qtbot.keyClick(view, Qt.Key.Key_Up)
+    assert view.pitch == pytest.approx(24 + 8 + 8)
+    count = len(view._items)
+    bench.set_look(opened=frozenset({"door:left", "wet-bench"}))
+    qtbot.waitUntil(lambda: len(view._items) != count, timeout=4000)
+    tags = {tag for _shape, tag in view._hits}
+    assert "wet-bench" in tags
+    for name in ("job.png", "job.glb"):
+        window.solid_page.save(tmp_path / name)
+        assert (tmp_path / name).stat().st_size > 4000
+        assert name in window.message.text()
+    window.solid_page.save(tmp_path / "none" / "job.glb")
+    assert "cannot be written" in window.message.text()
+
+
+def test_save_asks_for_a_file(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    window.bench.set_look(page="Solid")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "x"), ""))
+    window.solid_page.file.click()
+    assert (tmp_path / "x.glb").is_file()
+
+
+def test_several_are_chosen_moved_aligned_and_copied(window: MainWindow, qtbot: QtBot) -> None:
+    bench = window.bench
+    hand = Hand(window.ground)
+    bench.set_look(station="left")
+    for n, key in enumerate(("sample-shelf", "extinguisher")):
+        at = middle(window, key)
+        hand.press(at, CTRL if n else Qt.KeyboardModifier.NoModifier)
+        hand.release(at)
+    assert bench.chosen() == ("sample-shelf", "extinguisher")
+    qtbot.keyClick(window.ground, Qt.Key.Key_Right)
+    assert [bench.job.thing(k).u for k in bench.chosen()] == [25, 250]  # type: ignore[union-attr]
+    at = middle(window, "sample-shelf")
+    hand.press(at)
+    for step in range(1, 8):
+        hand.move(at + QPointF(step * 3, 0))
+    hand.release(at + QPointF(21, 0))
+    us = [bench.job.thing(k).u for k in bench.chosen()]  # type: ignore[union-attr]
+    assert us[0] > 25
+    assert us[1] - us[0] == 225
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    window.do("unit.align_floor")
+    hand.press(middle(window, "extinguisher"), CTRL)
+    assert bench.chosen() == ("sample-shelf",)
+    bench.select("galley")
+    window.do("unit.copy_across")
+    assert bench.selection == "galley-2"
+    assert bench.look.station == "right"
+
+
+def test_would_it_work_on_the_other_side(window: MainWindow, qtbot: QtBot) -> None:
+    bench = window.bench
+    bench.select("first-aid")
+    qtbot.keyClick(window, Qt.Key.Key_M, CTRL)
+    assert window.message.text().startswith("No: First-aid kit would not work on the other side")
+    before = bench.job
+    bench.select("")
+    qtbot.keyClick(window, Qt.Key.Key_M, CTRL)
+    assert "each side would" in window.message.text()
+    assert bench.job is before
+    window.do("unit.exchange")
+    assert bench.job.thing("wet-bench").bay == "R"  # type: ignore[union-attr]
+
+
+def test_a_unit_is_kept_in_my_stores_and_replaces_another(window: MainWindow, qtbot: QtBot) -> None:
+    bench = window.bench
+    bench.select("optics")
+    window.do("unit.keep")
+    assert "in your stores now" in window.message.text()
+    row = window.stores.row_of("own:optics-drawer.unit.json")
+    assert row > 0
+    bench.select("bird-bags")
+    window.stores.list.setCurrentRow(row)
+    qtbot.keyClick(window, Qt.Key.Key_R, CTRL)
+    there = bench.job.thing("bird-bags")
+    assert there is not None
+    assert (there.name, there.height, there.w) == ("Optics drawer", 220, 486)  # type: ignore[union-attr]
+
+
+def test_what_cannot_be_used_of_my_stores_is_told_and_nothing_lost(window: MainWindow) -> None:
+    folder = window.bench.keeping.units_folder()
+    folder.mkdir(parents=True, exist_ok=True)
+    (folder / "odd.unit.json").write_text(
+        '{"format": "roomy-hull-unit", "version": 1, "unit": {"kind": "own", "id": "o",'
+        ' "name": "O", "bay": "-", "width": 1, "depth": 1, "height": 1, "blocks": []}}'
+    )
+    window.bench._own = None
+    assert len(window.bench.entries()) > 50
+    assert "odd.unit.json" in window.message.text()
