@@ -11,7 +11,7 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
-from jobs import crowded
+from jobs import busy, crowded
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.desktop import application
 from roomy_hull.drawing.view import ELEVATION
@@ -55,8 +55,10 @@ def drag(job: Job, key: str) -> dict[str, float]:
 def main() -> None:
     """Print the figures as JSON."""
     demo = demo_job()
-    busy = edits.changed(crowded(60), "d1", u=0.0)
-    json.dump({"demo": drag(demo, "sample-fridge"), "units_60": drag(busy, "d1")}, sys.stdout)
+    clashing = edits.changed(crowded(60), "d1", u=0.0)
+    found = {"demo": drag(demo, "sample-fridge"), "units_60": drag(clashing, "d1")}
+    found |= {"busy": drag(busy(60), "d1"), "units_300": drag(crowded(300), "d1")}
+    json.dump(found, sys.stdout)
 
 
 if __name__ == "__main__":

@@ -54,8 +54,8 @@ def test_a_side_is_built_from_an_empty_canopy(window: MainWindow, qtbot: QtBot) 
     bench.take(msgspec.structs.replace(bench.job, units=(), carried=(), sets=(), runs=()), None)
     bench.set_look(station="left", whole=False)
     QApplication.processEvents()
-    plan = (("fridge-drop", 0, 0), ("kitchen", 475, 0), ("drawer-low", 475, 303), ("pantry", 1100, 0),
-            ("pocket", 475, 556), ("first-aid", 900, 556), ("extinguisher", 1375, 0))  # fmt: skip
+    plan = (("fridge-drop", 25, 0), ("kitchen", 500, 0), ("drawer-low", 500, 303), ("pantry", 1125, 0),
+            ("pocket", 500, 556), ("switch-panel", 925, 556))  # fmt: skip
     for key, u, w in plan:
         made = bench.entry(key).make
         carry(window, key, place_at(window, "L", u + 4, w + 6, (made.width, made.height)))  # type: ignore[union-attr]
@@ -71,17 +71,17 @@ def test_a_side_is_built_from_an_empty_canopy(window: MainWindow, qtbot: QtBot) 
     # The pantry is moved forward by the hand, and back again by undo.
     hand = Hand(window.ground)
     scale = window.ground.layout_now().elevation.s
-    at = place_at(window, "L", 1100, 0, (250, 200))
+    at = place_at(window, "L", 1125, 0, (250, 200))
     hand.press(at)
     for n in range(1, 9):
         hand.move(at + QPointF(-n * 25 * scale / 8, 0))
     hand.release(at + QPointF(-25 * scale, 0))
-    assert bench.job.thing("pantry").u == 1075  # type: ignore[union-attr]
+    assert bench.job.thing("pantry").u == 1100  # type: ignore[union-attr]
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     # Doubled clicks open; the kitchen shows both leaves in the slice.
     bench.set_look(opened=frozenset({"door:left"}))
     qtbot.mouseDClick(window.ground, Qt.MouseButton.LeftButton,
-                      pos=place_at(window, "L", 475, 0, (600, 200)).toPoint())  # fmt: skip
+                      pos=place_at(window, "L", 500, 0, (600, 200)).toPoint())  # fmt: skip
     assert "kitchen" in bench.look.opened
     # One step of the history for each thing done.
     for _ in plan:

@@ -1,5 +1,6 @@
 """Apart: how far two convex prisms are from each other, or how deep they share room, and where."""
 
+import functools
 import math
 
 from roomy_hull.core.motion import PLANE, Piece, Ring, across, cross
@@ -28,28 +29,51 @@ def apart(a: Piece, b: Piece, wanted: float = 0.0) -> float:
     gap = max(q[0] - p[3], p[0] - q[3], q[1] - p[4], p[1] - q[4], q[2] - p[5], p[2] - q[5])
     if gap > wanted or (a.square and b.square):
         return gap
-    if a.axis == b.axis or a.square or b.square:
-        axis = b.axis if a.square else a.axis
-        flat = _flat_gap(across(a, axis).ring, across(b, axis).ring, gap, wanted)
-        return max(gap, flat)
+    if a.square or b.square:
+        askew, box = (b, p) if a.square else (a, q)
+        return _box_gap(askew, box, gap, wanted)
+    if a.axis == b.axis:
+        return max(gap, _flat_gap(a.ring, b.ring, gap, wanted))
     return _solid_gap(a, b, gap, wanted)
+
+
+@functools.lru_cache(maxsize=65536)
+def _sides(ring: Ring) -> tuple[tuple[float, float, float], ...]:
+    """Give each edge of a ring as its outward normal and its distance from the origin along that."""
+    found = []
+    last = ring[-1]
+    for p in ring:
+        nx, ny = p[1] - last[1], last[0] - p[0]
+        long = math.hypot(nx, ny)
+        if long > 1e-9:
+            nx, ny = nx / long, ny / long
+            found.append((nx, ny, last[0] * nx + last[1] * ny))
+        last = p
+    return tuple(found)
+
+
+def _box_gap(askew: Piece, box: Box, best: float, wanted: float) -> float:
+    """Give the widest gap between a prism and a box; the box's own faces have been asked before."""
+    i, j = PLANE[askew.axis]
+    x0, y0, x1, y1 = box[i], box[j], box[i + 3], box[j + 3]
+    for nx, ny, base in _sides(askew.ring):
+        gap = (x0 if nx > 0 else x1) * nx + (y0 if ny > 0 else y1) * ny - base
+        if gap > best:
+            best = gap
+            if best > wanted:
+                return best
+    return best
 
 
 def _flat_gap(one: Ring, other: Ring, best: float, wanted: float) -> float:
     """Give the widest gap between two rings along the normals of their edges."""
     for first, second in ((one, other), (other, one)):
-        last = first[-1]
-        for p in first:
-            nx, ny = p[1] - last[1], last[0] - p[0]
-            long = math.hypot(nx, ny)
-            if long > 1e-9:
-                base = last[0] * nx + last[1] * ny
-                gap = (min(x * nx + y * ny for x, y in second) - base) / long
-                if gap > best:
-                    best = gap
-                    if best > wanted:
-                        return best
-            last = p
+        for nx, ny, base in _sides(first):
+            gap = min(x * nx + y * ny for x, y in second) - base
+            if gap > best:
+                best = gap
+                if best > wanted:
+                    return best
     return best
 
 

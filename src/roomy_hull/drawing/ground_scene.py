@@ -353,14 +353,17 @@ def _names(assembly: Assembly, view: View) -> list[Stroke]:
     """Write the name on each unit that nothing covers from above."""
     found: list[Stroke] = []
     units = [t for t in assembly.things if not isinstance(t.value, Carried)]
+    boxes = sorted((t.envelope for t in units), key=lambda b: -b.z0)
     for thing in units:
         e = thing.envelope
-        cx, cy, _ = e.centre()
-        covered = any(
-            o is not thing and o.envelope.z0 >= e.z1 - 1
-            and o.envelope.x0 < cx < o.envelope.x1 and o.envelope.y0 < cy < o.envelope.y1
-            for o in units
-        )  # fmt: skip
+        cx, cy, low = (e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2, e.z1 - 1
+        covered = False
+        for o in boxes:
+            if o[2] < low:
+                break
+            if o[0] < cx < o[3] and o[1] < cy < o[4] and o is not e:
+                covered = True
+                break
         if not covered:
             h0, k0, h1, k1 = view.rect(e)
             at = ((h0 + h1) / 2, (k0 + k1) / 2)

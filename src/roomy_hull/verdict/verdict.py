@@ -19,6 +19,16 @@ BODY = ""
 """Under this key stand the findings on the body's own parts."""
 
 
+def _tally(findings: list[Finding]) -> dict[tuple[str, str], int]:
+    """Count open findings by weight and stage, and by weight alone (under no stage)."""
+    found: dict[tuple[str, str], int] = {}
+    for f in findings:
+        if not f.accepted:
+            for key in ((f.weight, f.stage), (f.weight, "")):
+                found[key] = found.get(key, 0) + 1
+    return found
+
+
 class Verdict(msgspec.Struct, frozen=True):
     """The findings of all studies on one job, and the results they rest on."""
 
@@ -31,6 +41,7 @@ class Verdict(msgspec.Struct, frozen=True):
     outline: outlines.Outline
     making: dict[str, tuple[Finding, ...]]
     findings: tuple[Finding, ...]
+    tally: dict[tuple[str, str], int]
 
     def open_findings(self) -> tuple[Finding, ...]:
         """Give the findings that nobody accepted."""
@@ -38,9 +49,7 @@ class Verdict(msgspec.Struct, frozen=True):
 
     def count(self, weight: str, stage: str = "") -> int:
         """Count open findings of one weight, in one stage or in all."""
-        return sum(
-            f.weight == weight and (not stage or f.stage == stage) for f in self.open_findings()
-        )
+        return self.tally.get((weight, stage), 0)
 
 
 def judge(job: Job, previous: Verdict | None = None) -> Verdict:
@@ -77,7 +86,9 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
-    return Verdict(job, assembly, fit, moving, blocked, loads, outline, making, tuple(found))
+    return Verdict(
+        job, assembly, fit, moving, blocked, loads, outline, making, tuple(found), _tally(found)
+    )
 
 
 def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:

@@ -43,6 +43,7 @@ class Drag:
         self._place: BayPlace | None = None
         self._stores = ""
         self._over = False
+        self._free: tuple[object, tuple[Thing, ...], Scene] | None = None
 
     # Things of the job
 
@@ -120,6 +121,7 @@ class Drag:
         self.held = self.active = False
         self.holds, self._stores = "", ""
         self._start = self._place = self.view = None
+        self._free = None
 
     # Things from the stores
 
@@ -188,6 +190,23 @@ class Drag:
         bench = self._bench
         assembly = bench.verdict.assembly
         station = bench.look.station
+        held = assembly.thing(self.holds)
+        # Where it may stand hangs on the others, on its size and depth, and not on where the hand has it.
+        others = tuple(t for t in assembly.things if t.id not in (self.holds, TRIAL))
+        what = (
+            self._stores,
+            station,
+            held and id(held.expansion),
+            getattr(held and held.value, "v", 0.0),
+        )
+        known = self._free
+        same = known is not None and known[0] == what and len(known[1]) == len(others)
+        if (
+            known is not None
+            and same
+            and all(a is b for a, b in zip(known[1], others, strict=True))
+        ):
+            return known[2]
         scene: Scene = ()
         for place in assembly.ground.bays.values():
             if place.bay.side != station:
@@ -198,6 +217,7 @@ class Drag:
             v = getattr(thing.value, "v", 0.0)
             space = free_space(assembly, thing, place, v, leave_out=(TRIAL,))
             scene += free_places(space, thing, assembly, view)
+        self._free = (what, others, scene)
         return scene
 
     def _thing_in(self, place: BayPlace) -> Thing | None:

@@ -14,7 +14,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.actions.workbench import Workbench
-from roomy_hull.assembly.assemble import Thing
+from roomy_hull.assembly.assemble import Assembly, Thing
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.units import show
 from roomy_hull.desktop.ground.backdrop import Backdrop
@@ -24,7 +24,7 @@ from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import ground_scene, overlays
 from roomy_hull.drawing.ground_scene import Looks
-from roomy_hull.drawing.view import ELEVATION, SLICE, View
+from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View
 from roomy_hull.job.unit import Carried
 
 HEAD = 26.0
@@ -56,6 +56,7 @@ class Ground(QWidget):
         self._animation = QVariantAnimation(self)
         self._animation.valueChanged.connect(self._turned)
         self._unseen = True
+        self._still: dict[bool, tuple[object, Scene, object]] = {}
         self._backdrops = {True: Backdrop(), False: Backdrop()}
         self.drag = Drag(bench)
         self.walkabout = Walkabout(bench, theme, self)
@@ -141,13 +142,11 @@ class Ground(QWidget):
         assembly = bench.verdict.assembly
         self._titles(p, where)
         station = look.station
-        for area, window, back, scene, view in (
-            (where.lower, where.cut, ground_scene.slice_backdrop(assembly, station),
-             ground_scene.slice_things(assembly, station, looks), SLICE[station]),
-            (where.upper, where.elevation, ground_scene.backdrop(assembly, station),
-             ground_scene.things(assembly, station, looks), ELEVATION[station]),
+        for area, window, view in (
+            (where.lower, where.cut, SLICE[station]), (where.upper, where.elevation, ELEVATION[station])
         ):  # fmt: skip
             upper = area is where.upper
+            back, scene = self._layers(assembly, station, looks, upper=upper)
             seen = area.adjusted(-8, 0, 8, 0)
             p.save()
             p.setClipRect(seen)
@@ -179,6 +178,30 @@ class Ground(QWidget):
         if self._unseen:
             self._unseen = False
             self.painted.emit()
+
+    def _layers(
+        self, assembly: Assembly, station: Station, looks: Looks, *, upper: bool
+    ) -> tuple[Scene, Scene]:
+        """Give what stays as it is from one paint to the next, and what is drawn over it.
+
+        While something is dragged, all that it leaves where it is belongs to what stays.
+        """
+        draw = ground_scene.things if upper else ground_scene.slice_things
+        behind = (ground_scene.backdrop if upper else ground_scene.slice_backdrop)(
+            assembly, station
+        )
+        if not self.drag.active:
+            return behind, draw(assembly, station, looks)
+        held = {self.drag.holds, *self._bench.also}
+        others = tuple(t for t in assembly.things if t.id not in held)
+        key = (id(behind), station, looks, tuple(id(t) for t in others))
+        known = self._still.get(upper)
+        if known is None or known[0] != key:
+            still = msgspec.structs.replace(assembly, things=others)
+            known = (key, behind + draw(still, station, looks), (behind, others))
+            self._still[upper] = known
+        moving = tuple(t for t in assembly.things if t.id in held)
+        return known[1], draw(msgspec.structs.replace(assembly, things=moving), station, looks)
 
     def _titles(self, p: QPainter, where: Layout) -> None:
         t, look = self._theme, self._bench.look

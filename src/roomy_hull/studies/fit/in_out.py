@@ -16,12 +16,13 @@ RESTS = 8.0
 
 
 class InBay(msgspec.Struct, frozen=True):
-    """What blocks what in one bay: its units, their blockers, the order of fitting, the circles."""
+    """What blocks what in one bay: its units, their blockers, order of fitting, circles, and ways out. [mm]"""
 
     members: tuple[Thing, ...]
     blockers: dict[str, tuple[str, ...]]
     order: tuple[str, ...]
     circles: tuple[tuple[str, ...], ...]
+    ways: dict[str, tuple[Box, Box]]
 
 
 class InOut(msgspec.Struct, frozen=True):
@@ -104,10 +105,11 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     before = {t.id: t for t in old.members} if old is not None else {}
     same = {t.id for t in units if before.get(t.id) is t}
     local = {t.id: _local(t) for t in units}
+    kept = old.ways if old is not None else {}
+    ways = {t.id: kept[t.id] if t.id in same else _ways(t, local[t.id]) for t in units}
     blockers: dict[str, tuple[str, ...]] = {}
     for t in units:
         known = old.blockers.get(t.id, ()) if old is not None and t.id in same else None
-        ways: tuple[Box, Box] | None = None
         found = []
         for other in units:
             if other is t:
@@ -115,20 +117,15 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
             if known is not None and other.id in same:
                 blocks = other.id in known
             else:
-                ways = ways or _ways(t, local[t.id])
-                blocks = _blocks(local[t.id], ways, local[other.id])
+                blocks = _blocks(local[t.id], ways[t.id], local[other.id])
             if blocks:
                 found.append(other.id)
         if found:
             blockers[t.id] = tuple(found)
     # What blocks a unit goes in after it.
     order = in_order([t.id for t in units], blockers)
-    return InBay(
-        tuple(units),
-        blockers,
-        tuple(order or ()),
-        () if order is not None else tuple(circles(blockers)),
-    )
+    locked = () if order is not None else tuple(circles(blockers))
+    return InBay(tuple(units), blockers, tuple(order or ()), locked, ways)
 
 
 def _local(thing: Thing) -> Box:

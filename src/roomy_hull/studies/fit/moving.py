@@ -9,7 +9,6 @@ from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.assembly.openings import Opening
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
-from roomy_hull.core.graphs import circles
 from roomy_hull.core.tables import rules
 from roomy_hull.job import edits
 from roomy_hull.job.model import Job, RunThrough, TogetherSet
@@ -69,7 +68,7 @@ def judge(assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResul
     overlapping = {
         t for pair, flaws in fit.pairs.items() for t in pair if flaws[0].kind == "overlap"
     }
-    for group in circles(found.needs):
+    for group in found.circles:
         if overlapping.isdisjoint(by_id[g].owner for g in group):
             result.append(_deadlock(by_id, group, found))
     for wanted in assembly.job.sets:

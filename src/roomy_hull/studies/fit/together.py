@@ -11,7 +11,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly, Thing
 from roomy_hull.assembly.openings import Opening
 from roomy_hull.core.apart import apart, clash, nearest, shared
-from roomy_hull.core.graphs import in_order
+from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.core.motion import Piece, block
 from roomy_hull.core.solids import Box
 from roomy_hull.core.tables import rules
@@ -48,6 +48,8 @@ class Togetherness(msgspec.Struct, frozen=True):
         x to (name or id, meeting) of what stays where it is.
     needs : dict
         x to those that have to be open before it.
+    circles : tuple of tuple of str
+        Openings that each wait for the other.
     """
 
     openings: tuple[Opening, ...]
@@ -55,6 +57,7 @@ class Togetherness(msgspec.Struct, frozen=True):
     opened: dict[Pair, Meeting]
     still: dict[str, tuple[tuple[str, Meeting], ...]]
     needs: dict[str, frozenset[str]]
+    circles: tuple[tuple[str, ...], ...]
     things: tuple[Thing, ...]
     pairs_tested: int = 0
 
@@ -144,10 +147,9 @@ def study(assembly: Assembly, previous: Togetherness | None = None) -> Togethern
     shut: dict[Pair, Meeting] = {}
     opened: dict[Pair, Meeting] = {}
     if previous is not None:
+        stale = fresh | (old_openings.keys() - present)
         for old, new in ((previous.shut, shut), (previous.opened, opened)):
-            for pair, meeting in old.items():
-                if present.issuperset(pair) and fresh.isdisjoint(pair):
-                    new[pair] = meeting
+            new.update({p: m for p, m in old.items() if p[0] not in stale and p[1] not in stale})
     tested = 0
     moving = rules().moving_gap
     for i, x in enumerate(openings):
@@ -157,6 +159,8 @@ def study(assembly: Assembly, previous: Togetherness | None = None) -> Togethern
             if i == j or (j < i and y.id in fresh):
                 continue  # that pair was met from the other side
             tested += 1
+            if _beside(x.swept_box, y.swept_box, moving):
+                continue  # what is closed or open lies within what is swept
             _meet(x, y, moving, shut, opened)
             _meet(y, x, moving, shut, opened)
     still = _against_still(assembly, openings, fresh, fresh_things, previous, moving)
@@ -164,7 +168,9 @@ def study(assembly: Assembly, previous: Togetherness | None = None) -> Togethern
     for (a, b), meeting in shut.items():
         if meeting.clashes:
             needs[a] = needs.get(a, frozenset()) | {b}
-    return Togetherness(openings, shut, opened, still, needs, things, tested)
+    same = previous is not None and previous.needs == needs
+    locked = previous.circles if previous is not None and same else tuple(circles(needs))
+    return Togetherness(openings, shut, opened, still, needs, locked, things, tested)
 
 
 def _meet(
@@ -218,17 +224,20 @@ def _against_still(
     present = {t.id for t in assembly.things}
     same_body = previous is not None and not any(o.id in fresh for o in assembly.ground.openings)
     found: dict[str, tuple[tuple[str, Meeting], ...]] = {}
+    old = previous.still if previous is not None else {}
+    envelopes = [(t, t.envelope) for t in fresh_things]
     for x in openings:
         rows: list[tuple[str, Meeting]] = []
-        again = x.id in fresh or not same_body
-        if previous is not None and not again:
-            rows += [
-                r for r in previous.still.get(x.id, ())
-                if r[0].startswith("the ") or (r[0] in present and r[0] not in changed)
-            ]  # fmt: skip
-        if again:
+        if x.id in fresh or not same_body:
             rows += _against_body(x, assembly, wanted)
-        for thing in assembly.things if again else fresh_things:
+            near = list(assembly.things)
+        else:
+            if x.id in old:
+                rows += [
+                    r for r in old[x.id] if r[0].startswith("the ") or (r[0] in present and r[0] not in changed)
+                ]  # fmt: skip
+            near = [t for t, e in envelopes if not _beside(x.swept_box, e, wanted)]
+        for thing in near:
             if thing.id != x.owner:
                 meeting = _against_thing(x, thing, wanted)
                 if meeting is not None:

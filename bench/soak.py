@@ -1,0 +1,72 @@
+"""Two thousand random edits with undo and redo: does memory stay flat?"""
+
+import gc
+import json
+import os
+import random
+import sys
+import tempfile
+from pathlib import Path
+
+import psutil
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import UserError
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job import edits, layouts
+from roomy_hull.job.model import Job
+
+EDITS = 2000
+
+
+def chance_edit(job: Job, chance: random.Random) -> Job:
+    """Make one edit of any kind; a refused one changes nothing."""
+    thing = chance.choice((*job.units, *job.carried))
+    try:
+        match chance.randrange(6):
+            case 0:
+                return edits.changed(
+                    job, thing.id, height=thing.height + chance.choice((-5.0, 5.0))
+                )
+            case 1:
+                return edits.mirrored(job, thing.id)
+            case 2 if len(job.units) < 40:
+                return edits.added(job, thing)
+            case 3 if len(job.units) > 15:
+                return edits.removed(job, chance.choice(job.units).id)
+            case 4 if thing in job.carried:
+                return edits.changed(job, thing.id, hand=chance.choice(("left", "right")))
+            case _:
+                return layouts.shifted(job, (thing.id,), chance.choice((-25.0, 25.0)), 0.0, 0.0)
+    except UserError:
+        return job
+
+
+def used() -> float:
+    """Give the memory in use after a collection. [MB]"""
+    gc.collect()
+    return psutil.Process(os.getpid()).memory_info().rss / 1e6
+
+
+def main() -> None:
+    """Print the figures as JSON."""
+    chance = random.Random(3)
+    where = Path(tempfile.mkdtemp())
+    bench = Workbench(demo_job(), Keeping(where, where))
+    early = 0.0
+    for n in range(EDITS):
+        bench.edit("soak", chance_edit(bench.job, chance))
+        for _ in range(chance.randrange(3)):
+            bench.undo()
+        if chance.random() < 0.5:
+            bench.redo()
+        if n == 500:
+            early = used()
+    late = used()
+    found = {"edits": EDITS, "early_mb": early, "late_mb": late, "growth_mb": late - early}
+    json.dump(found, sys.stdout)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,96 @@
+"""How long the together table takes from nothing and after an edit, and against sampling with FCL."""
+
+import json
+import random
+import statistics
+import sys
+import time
+
+from edit import p95
+from jobs import busy, crowded
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+from roomy_hull.studies.fit import together
+from roomy_hull.verdict.verdict import judge
+from sampling import clashes
+
+SAMPLES = 36
+
+
+def scratch(job: Job) -> float:
+    """Time the table from nothing. [ms]"""
+    assembly = assemble(job)
+    times = []
+    for _ in range(5):
+        start = time.perf_counter()
+        together.study(assembly)
+        times.append((time.perf_counter() - start) * 1e3)
+    return statistics.median(times)
+
+
+def after_edits(job: Job, count: int = 200) -> list[float]:
+    """Time the table after moves of random units. [ms]"""
+    chance = random.Random(11)
+    assembly = assemble(job)
+    found = together.study(assembly)
+    times = []
+    for n in range(count):
+        unit = chance.choice(job.units)
+        job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
+        assembly = assemble(job, assembly)
+        start = time.perf_counter()
+        found = together.study(assembly, found)
+        times.append((time.perf_counter() - start) * 1e3)
+    return times
+
+
+def whole(job: Job, count: int = 120) -> list[float]:
+    """Time the complete verdict after moves of random units. [ms]"""
+    chance = random.Random(5)
+    verdict = judge(job)
+    times = []
+    for n in range(count):
+        unit = chance.choice(job.units)
+        start = time.perf_counter()
+        job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
+        verdict = judge(job, verdict)
+        times.append((time.perf_counter() - start) * 1e3)
+    return times
+
+
+def main() -> None:
+    """Print the figures as JSON."""
+    found: dict[str, object] = {"growth": {}}
+    for units in (15, 30, 60):
+        job = busy(units)
+        edit = after_edits(job)
+        found["growth"][units] = {
+            "motions": len(assemble(job).openings()), "scratch": scratch(job), "edit": statistics.median(edit),
+            "edit_p95": p95(edit), "verdict_p95": p95(whole(job)),
+        }  # fmt: skip
+    many = crowded(300)
+    edit = after_edits(many, 60)
+    found["growth"][300] = {
+        "motions": len(assemble(many).openings()), "scratch": scratch(many), "edit": statistics.median(edit),
+        "edit_p95": p95(edit), "verdict_p95": p95(whole(many, 60)),
+    }  # fmt: skip
+    assembly = assemble(demo_job())
+    ours = scratch(demo_job())
+    start = time.perf_counter()
+    closed, opened = clashes(assembly, SAMPLES)
+    theirs = (time.perf_counter() - start) * 1e3
+    table = together.study(assembly)
+    mine = {("shut", *p) for p, m in table.shut.items() if m.clashes}
+    mine |= {("open", *p) for p, m in table.opened.items() if m.clashes}
+    seen = {("shut", *p) for p in closed} | {("open", *p) for p in opened}
+    found["reference"] = {
+        "ours_ms": ours, "theirs_ms": theirs, "ratio": theirs / ours, "missed": len(seen - mine),
+        "alarms": len(mine - seen), "clashes": len(seen), "samples": SAMPLES,
+    }  # fmt: skip
+    json.dump(found, sys.stdout)
+
+
+if __name__ == "__main__":
+    main()
