@@ -1,7 +1,6 @@
 """The demo jobs' whole together tables against fine sampling with FCL (see bench/sampling.py)."""
 
 import pytest
-from sampling import clashes
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.motion import MARGIN
@@ -10,6 +9,7 @@ from roomy_hull.job import edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.resizing import resized
 from roomy_hull.studies.fit import together
+from sampling import clashes
 
 
 def changed(name: str) -> Job:
@@ -17,7 +17,9 @@ def changed(name: str) -> Job:
     if name == "hinged":
         job = resized(demo_job(), "body.canopy.doors.right.hinge", "start")
         job = resized(job, "body.canopy.doors.left.split", 330.0)
-        return edits.changed(edits.mirrored(job, "shower"), "sample-fridge", hinge="right", slide_style="plain")
+        return edits.changed(
+            edits.mirrored(job, "shower"), "sample-fridge", hinge="right", slide_style="plain"
+        )
     return demo_job(name)
 
 

@@ -5,12 +5,14 @@ from pathlib import Path
 
 from PyQt6.QtCore import QEventLoop, QPointF, QTimer
 
+from roomy_hull.actions.fitting_out import go_to_step
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.desktop.application import application, bench_for, window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.job import layouts
+from roomy_hull.job.unit import Carried, Fridge, Kitchen
 
 SIZE = (1280, 800)
 
@@ -86,8 +88,73 @@ def _let_go(window: MainWindow) -> None:
     window.bench.select("")
 
 
+def _kitchen(window: MainWindow) -> None:
+    _let_go(window)
+    _first_of(window, Kitchen)
+    bench = window.bench
+    bench.set_look(
+        stature=0.0, opened=frozenset({bench.selection, "door:left", "galley:2"}), whole=False
+    )
+
+
+def _first_of(window: MainWindow, kind: type) -> None:
+    """Select the first unit of a kind and stand at its side."""
+    bench = window.bench
+    key = _first(window, kind)
+    thing = bench.verdict.assembly.thing(key)
+    if thing is not None and thing.place is not None:
+        bench.set_look(station=thing.place.bay.side)
+    bench.select(key)
+
+
+def _together(window: MainWindow) -> None:
+    window.bench.select("")
+    window.bench.set_look(page="Together", opened=frozenset())
+    grid = window.together_page.grid
+    rows = [o.id for o in grid.rows()]
+    if "wet-bench" in rows and "galley:1" in rows:
+        grid.at = (rows.index("wet-bench"), rows.index("galley:1"))
+        window.together_page.refresh()
+
+
+def _run(window: MainWindow) -> None:
+    runs = window.bench.job.runs
+    window.bench.set_look(page="Run-through", whole=False, run=runs[0].id if runs else "")
+    if runs:
+        go_to_step(window.bench, len(runs[0].moves))
+
+
+def _in_out(window: MainWindow) -> None:
+    window.bench.set_look(page="In and out", station="right", whole=False, opened=frozenset())
+    window.bench.select("battery" if window.bench.job.thing("battery") else "")
+
+
+def _variants(window: MainWindow) -> None:
+    bench = window.bench
+    bench.select("")
+    bench.preview(layouts.kept(bench.job, "Upright"))
+    key = _first(window, Fridge)
+    new = Fridge(id="x", name="Upright 85 l", bay="-", width=447, depth=500, height=620, litres=85, mass=22,
+                 style="upright", contents=30, slide_mass=0)  # fmt: skip
+    if isinstance(bench.job.thing(key), Fridge):
+        bench.preview(layouts.replaced(bench.job, key, new))
+    bench.set_look(page="Variants", station="right")
+
+
+def _solid(window: MainWindow) -> None:
+    bench = window.bench
+    bench.cancel()
+    wished = ("door:left", "wet-bench", "galley:2", "net-drawer")
+    known = {o.id for o in bench.verdict.assembly.openings()}
+    bench.set_look(page="Solid", opened=frozenset(known.intersection(wished)))
+    view = window.solid_page.view
+    view.yaw, view.pitch, view.zoom = -52.0, 28.0, 1.15
+    view.build()
+
+
 def _loads(window: MainWindow) -> None:
     _let_go(window)
+    window.bench.set_look(page="Drawing", opened=frozenset())
     window.bench.set_look(stage="Loads", whole=True)
 
 
@@ -134,6 +201,12 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("fit-out-rear", _rear),
     ("fit-out-above", _above),
     ("fit-out-dragging", _dragging),
+    ("fit-out-kitchen", _kitchen),
+    ("fit-out-together", _together),
+    ("fit-out-run", _run),
+    ("fit-out-in-out", _in_out),
+    ("fit-out-variants", _variants),
+    ("fit-out-solid", _solid),
     ("loads", _loads),
     ("cut-blank", _cut),
     ("cut-sheet", _sheet),
@@ -177,6 +250,7 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         ) from None
     for name, prepare in VIEWS:
         prepare(window)
+        window.hush()
         wait(30)
         file = folder / f"{name}.png"
         if not window.grab().save(str(file)):

@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import (
     QLabel,
     QMainWindow,
     QMessageBox,
+    QSizePolicy,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
@@ -120,7 +121,8 @@ class MainWindow(QMainWindow):
         return self._panel(InOutPanel(self.bench, self._theme()))
 
     def _fit_out_page(self, page: Page) -> Page:
-        """Put a page of Fit-out beside the drawing."""
+        """Put a page of Fit-out beside the drawing; it takes the room there is."""
+        page.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self.pages.addWidget(page)
         return page
 
@@ -302,7 +304,7 @@ class MainWindow(QMainWindow):
         bench.told.connect(self._tell)
         self._message_timer = QTimer(self)
         self._message_timer.setSingleShot(True)
-        self._message_timer.timeout.connect(self._hush)
+        self._message_timer.timeout.connect(self.hush)
         self._autosave_timer = QTimer(self)
         self._autosave_timer.timeout.connect(bench.autosave)
         self._autosave_timer.start(AUTOSAVE_MS)
@@ -363,7 +365,8 @@ class MainWindow(QMainWindow):
         self.message.setStyleSheet(f"color: {shade}; font-weight: {weight}")
         self._message_timer.start(15_000 if bench.trouble else 6_000)
 
-    def _hush(self) -> None:
+    def hush(self) -> None:
+        """Take the message away."""
         self.message.setText("")
         self.message.setToolTip("")
 

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import (
     QListWidget,
     QListWidgetItem,
     QPushButton,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -30,7 +31,6 @@ class RunPanel(QWidget):
         self.setFixedHeight(158)
         self.choice = QComboBox()
         self.choice.setAccessibleName("Run-through")
-        self.choice.setMinimumWidth(80)
         self.list = QListWidget()
         self.list.setAccessibleName("Moves")
         self.back, self.on = QPushButton("Back"), QPushButton("Next")
@@ -38,7 +38,6 @@ class RunPanel(QWidget):
         self.drop = QPushButton("Drop")
         self.back.setToolTip("One move back (,)")
         self.on.setToolTip("Next move (.)")
-        self.list.setMinimumWidth(120)
         self.count = QLabel()
         self.count.setWordWrap(True)
         left = QVBoxLayout()
@@ -53,6 +52,9 @@ class RunPanel(QWidget):
         box.setContentsMargins(8, 2, 8, 4)
         box.addLayout(left, 4)
         box.addWidget(self.list, 5)
+        # The panel takes the room there is; it never makes the window wider.
+        for widget in (self.choice, self.list, self.back, self.on, self.run, self.drop):
+            widget.setSizePolicy(QSizePolicy.Policy.Ignored, widget.sizePolicy().verticalPolicy())
         self._beat = QTimer(self)
         self._beat.setInterval(BEAT_MS)
         self._beat.timeout.connect(self._next_beat)
@@ -76,7 +78,7 @@ class RunPanel(QWidget):
         self._theme = theme
         self.count.setFont(font(12))
         for button in (self.back, self.on, self.run, self.drop):
-            button.setStyleSheet("QPushButton { padding: 3px 4px; min-width: 40px; }")
+            button.setStyleSheet("QPushButton { padding: 3px 2px; }")
         self.refresh()
 
     def refresh(self) -> None:

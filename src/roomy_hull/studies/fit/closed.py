@@ -7,7 +7,8 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly, Thing, expanded_zones
 from roomy_hull.core.solids import TOUCH, Box, hull
 from roomy_hull.core.tables import rules
-from roomy_hull.job.unit import Carried
+from roomy_hull.job.unit import Carried, Compartment
+from roomy_hull.kit.compartment import DOG_VENTS
 
 PITCH_TOLERANCE = 0.5
 """A bolt finds its slot within this. [mm]"""
@@ -194,6 +195,9 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     if thing.place is None:
         yield from _against_body(thing, assembly)
         return
+    value = thing.value
+    if isinstance(value, Compartment) and value.use == "dog" and value.vents < DOG_VENTS:
+        yield Flaw("air", value.vents, DOG_VENTS, where=(thing.envelope,))
     yield from _in_bay(thing)
     for name, box in assembly.ground.tray.items():
         if name.startswith("arch"):

@@ -83,6 +83,9 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
         title = f"{name} does not pass the opening, upright, turned or tilted"
     elif flaw.kind == "opening":
         title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
+    elif flaw.kind == "air":
+        return Finding("fit.air", "look", f"{name} has little air for a dog", (thing.id,), flaw.amount, limit,
+                       "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
     elif flaw.kind == "arch":
         title = f"{name} stands in the wheel arch ({flaw.other})"
     elif flaw.kind == "vent":
