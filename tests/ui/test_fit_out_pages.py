@@ -271,6 +271,6 @@ def test_what_cannot_be_used_of_my_stores_is_told_and_nothing_lost(window: MainW
         '{"format": "roomy-hull-unit", "version": 1, "unit": {"kind": "own", "id": "o",'
         ' "name": "O", "bay": "-", "width": 1, "depth": 1, "height": 1, "blocks": []}}'
     )
-    window.bench._own = None
+    window.bench._room._own = None
     assert len(window.bench.entries()) > 50
     assert "odd.unit.json" in window.message.text()

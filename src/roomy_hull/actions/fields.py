@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.core.doubt import RELATIVE_DOUBT
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables import dimension_rules, materials
-from roomy_hull.core.units import Quantity, System, parse, show
+from roomy_hull.core.units import MM_PER_INCH, Quantity, System, parse, show
 from roomy_hull.job import unit as units
 from roomy_hull.job.model import Job
 from roomy_hull.job.unit import Block, Carried, Unit
@@ -378,7 +378,7 @@ def shown(field: Field, value: object, system: System) -> str:
     if field.quantity in ("text", "choice"):
         return str(value)
     if field.quantity == "lengths" and isinstance(value, tuple):
-        return "  ".join(_figure(float(v), "length", system) for v in value)
+        return "  ".join(_plain_length(float(v), system) for v in value)
     if field.quantity == "boxes" and isinstance(value, tuple):
         return "; ".join(_box_words(b, system) for b in value)
     if field.quantity == "number":
@@ -394,12 +394,15 @@ def _figure(number: float, quantity: Quantity, system: System) -> str:
     return show(number, quantity, system, unit=False)
 
 
+def _plain_length(mm: float, system: System) -> str:
+    """Write a length without any space in it, for lists of lengths: inches as decimals."""
+    return _figure(mm, "length", "metric") if system == "metric" else f"{mm / MM_PER_INCH:.3f}"
+
+
 def _box_words(box: Block, system: System) -> str:
     """Write one box of an own unit as the card shows it."""
     sizes = (box.u, box.v, box.w, box.width, box.depth, box.height)
-    return " ".join(_figure(v, "length", system).replace(" ", "-") for v in sizes) + (
-        " m" if box.moves else ""
-    )
+    return " ".join(_plain_length(v, system) for v in sizes) + (" m" if box.moves else "")
 
 
 def _typed_boxes(text: str, system: System) -> tuple[Block, ...]:
@@ -451,7 +454,8 @@ def typed(field: Field, text: str, system: System) -> object:
     if field.quantity in ("text", "choice"):
         return text
     if field.quantity == "lengths":
-        return tuple(parse(word, "length", system) for word in text.replace(";", " ").split())
+        rows = text.split(";") if ";" in text else text.split()
+        return tuple(parse(word, "length", system) for word in rows if word.strip())
     if field.quantity == "boxes":
         return _typed_boxes(text, system)
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text and choice are out

@@ -1,8 +1,10 @@
 """Finding room: where a unit from the stores, or a second one of the job, can stand."""
 
 from roomy_hull.assembly.assemble import Assembly, Thing, trial_thing
+from roomy_hull.job import edits
 from roomy_hull.job.unit import Carried, Unit
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.verdict.verdict import Verdict, judge
 
 TRIAL = "stores-trial"
 """Id of a unit that is only tried, never kept."""
@@ -42,18 +44,53 @@ def spaces(assembly: Assembly, made: Unit | Carried, side: str = "") -> list[Fre
     return found
 
 
-def first_place(
+TRIED = 14
+"""So many free places are judged whole before the first of them is taken as it is."""
+
+
+def free_starts(
     assembly: Assembly, made: Unit | Carried, side: str
-) -> tuple[str, float, float] | None:
-    """Find the first free place of a unit on a side: lowest, then furthest forward, as (bay, u, w). [mm]"""
-    best: tuple[float, float, str] | None = None
+) -> list[tuple[str, float, float]]:
+    """List where a unit could stand on a side, as (bay, u, w): lowest first, then furthest forward. [mm]"""
+    found: set[tuple[float, float, str]] = set()
     for space in spaces(assembly, made, side):
         pitch = assembly.ground.bays[space.bay].bay.pitch
+        step = pitch if pitch > 0 else 25.0
         for cell in space.cells():
-            u = space.nearest(cell[0], cell[1], pitch)
-            if u is not None and (best is None or (cell[1], u) < best[:2]):
-                best = (cell[1], u, space.bay)
-    return None if best is None else (best[2], best[1], best[0])
+            for at in (cell[0], cell[0] + step, (cell[0] + cell[2]) / 2, cell[2]):
+                u = space.nearest(at, cell[1], pitch)
+                if u is not None:
+                    found.add((cell[1], u, space.bay))
+    return [(bay, u, w) for w, u, bay in sorted(found)]
+
+
+def first_place(
+    verdict: Verdict, made: Unit | Carried, side: str
+) -> tuple[str, float, float] | None:
+    """Find the first place of a unit on a side where nothing is wrong with it.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job as it stands.
+    made : Unit or Carried
+        What comes from the stores.
+    side : str
+        ``left``, ``right`` or ``rear``; empty for all bays.
+
+    Returns
+    -------
+    (str, float, float) or None
+        Bay, u and w: the first of a few in which it makes no *stop*, so that it can be opened and taken
+        out as well; else the first free one; none where there is none. [mm]
+    """
+    starts = [] if isinstance(made, Carried) else free_starts(verdict.assembly, made, side)
+    for bay, u, w in starts[:TRIED]:
+        trial = edits.added(verdict.job, made.but(id=TRIAL, bay=bay, u=u, w=w))
+        after = judge(trial, verdict)
+        if not any(f.weight == "stop" and TRIAL in f.subjects for f in after.findings):
+            return bay, u, w
+    return starts[0] if starts else None
 
 
 def why_not(assembly: Assembly, made: Unit | Carried, side: str) -> str:

@@ -1,6 +1,7 @@
 """Actions of the stage Fit-out: opening together, several units at once, the other side, variants, runs."""
 
 import functools
+from typing import TYPE_CHECKING
 
 from roomy_hull.actions.registry import Action, Asker
 from roomy_hull.actions.workbench import Workbench
@@ -10,7 +11,9 @@ from roomy_hull.job.model import Move
 from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit.run_through import RunResult, play
 from roomy_hull.studies.fit.together import most_open, plan
-from roomy_hull.verdict.compare import Exchange, other_side
+
+if TYPE_CHECKING:
+    from roomy_hull.verdict.compare import Exchange
 
 PAGES = ("Drawing", "Together", "Run-through", "In and out", "Variants", "Solid")
 """The pages of the stage Fit-out, in the order of their keys."""
@@ -166,7 +169,7 @@ def _replace(bench: Workbench, ask: Asker) -> None:
 # The other side
 
 
-def exchange_words(found: Exchange, what: str) -> str:
+def exchange_words(found: "Exchange", what: str) -> str:
     """Say what would come of an exchange."""
     side = "right" if found.balance > 0 else "left"
     weigh = f"the {side} side would be {abs(found.balance):.0f} kg heavier"
@@ -178,6 +181,10 @@ def exchange_words(found: Exchange, what: str) -> str:
 
 
 def _would_it_work(bench: Workbench, _ask: Asker) -> None:
+    from roomy_hull.verdict.compare import (
+        other_side,  # read when wanted: the window opens the sooner
+    )
+
     keys = bench.chosen()
     thing = bench.job.thing(bench.selection)
     what = (

@@ -27,7 +27,9 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     if made.kind == "aerial":
         return made.but(x=-shape.front - 40.0, y=-shape.width / 2 + 250, z=shape.sill + 300)
     if made.kind in ("awning", "shower tent") and ground.canopy is not None:
-        return _on_wall(made, ground.canopy, station)
+        hung = _on_wall(made, ground.canopy, station)
+        others = [t.envelope for t in things if isinstance(t.value, Carried)]
+        return _clear_along(hung, others, ground.canopy)
     if made.on_roof:
         box = ground.canopy or ground.tray["floor"]
         taken = [t.envelope.z1 for t in things if isinstance(t.value, Carried) and t.value.on_roof]
@@ -51,6 +53,23 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
             return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=z)
     rear = max(b.x1 for b in behind) if behind else floor.x1
     return made.but(x=rear + 20 + made.length / 2, y=0.0, z=z)
+
+
+def _clear_along(item: Carried, taken: list[Box], canopy: Box) -> Carried:
+    """Shift a hung thing along its wall, or else up, until it is clear of what hangs there. [mm]"""
+    along, long = ("y", item.width) if item.side == "rear" else ("x", item.length)
+    low, high = (canopy.y0, canopy.y1) if item.side == "rear" else (canopy.x0, canopy.x1)
+    middle = getattr(item, along)
+    for up in (0.0, 140.0, 280.0):
+        for by in sorted((n * 25.0 for n in range(-60, 61)), key=abs):
+            if by and not low <= middle + by - long / 2 <= middle + by + long / 2 <= high:
+                continue
+            there = item.but(z=item.z + up, **{along: middle + by})
+            box = Box(there.x - there.length / 2, there.y - there.width / 2, there.z,
+                      there.x + there.length / 2, there.y + there.width / 2, there.z + there.height)  # fmt: skip
+            if all(box.common(other) is None for other in taken):
+                return there
+    return item
 
 
 def _on_wall(made: Carried, canopy: Box, station: str) -> Carried:

@@ -6,16 +6,17 @@ Views are given the workbench and listen to its notices; it knows none of them.
 import math
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 
 from roomy_hull.actions.finding_room import first_place, side_of, why_not
+from roomy_hull.actions.look_state import LookState, Notice
 from roomy_hull.actions.placing import carried_place
+from roomy_hull.actions.store_room import StoreRoom
 from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.findings import Finding, Fix
-from roomy_hull.core.units import System
-from roomy_hull.drawing.view import Station
-from roomy_hull.formats import jobfile, unitfile
+from roomy_hull.formats import jobfile
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job import edits, layouts
 from roomy_hull.job.history import History
@@ -23,45 +24,15 @@ from roomy_hull.job.model import Acceptance, Job, Scenario
 from roomy_hull.job.resizing import resized
 from roomy_hull.job.survey import Reading
 from roomy_hull.job.unit import Carried, Unit
-from roomy_hull.kit import stores
 from roomy_hull.planning.survey import Adjusted, adjust, taken_over
 from roomy_hull.studies.fit.moving import applied
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
+if TYPE_CHECKING:
+    from roomy_hull.kit.stores import Entry
+
 STAGES = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build")
 ALIVE = frozenset({"Survey", "Body", "Fit-out", "Loads", "Cut"})
-
-
-class Notice:
-    """Something that listeners hear about."""
-
-    def __init__(self) -> None:
-        self._listeners: list[Callable[[], None]] = []
-
-    def connect(self, listener: Callable[[], None]) -> None:
-        """Have a function called on every notice."""
-        self._listeners.append(listener)
-
-    def emit(self) -> None:
-        """Call all listeners."""
-        for listener in tuple(self._listeners):
-            listener()
-
-
-class LookState(msgspec.Struct, frozen=True):
-    """How the job is looked at; nothing of it is saved with the job."""
-
-    stage: str = "Fit-out"
-    station: Station = "right"
-    scenario: str = ""
-    system: System = "metric"
-    dark: bool = False
-    whole: bool = True
-    stature: float = 0.0
-    opened: frozenset[str] = frozenset()
-    page: str = "Drawing"
-    run: str = ""
-    step: int = 0
 
 
 class Workbench:
@@ -75,9 +46,13 @@ class Workbench:
         Where recent jobs, preferences and autosaves go.
     path : Path or None
         The job's file.
+    whole : bool
+        Whether the first verdict is whole; without, what opens is judged when `complete` is called.
     """
 
-    def __init__(self, job: Job, keeping: Keeping, path: Path | None = None) -> None:
+    def __init__(
+        self, job: Job, keeping: Keeping, path: Path | None = None, *, whole: bool = True
+    ) -> None:
         self.keeping = keeping
         self.job_changed = Notice()
         self.selection_changed = Notice()
@@ -88,10 +63,11 @@ class Workbench:
         self.trouble = False
         self.history = History(job)
         self.path = path
-        self.verdict: Verdict = judge(job)
+        self._whole = whole
+        self.verdict: Verdict = judge(job, opens=whole)
         self.selection: str = ""
         self.also: tuple[str, ...] = ()
-        self._own: tuple[stores.Entry, ...] | None = None
+        self._room = StoreRoom(keeping.units_folder())
         self.finding: Finding | None = None
         self.look = LookState(scenario=self._usual_scenario(job))
 
@@ -121,6 +97,7 @@ class Workbench:
     def take(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
         """Put another job on the bench."""
         verdict = judge(job)
+        self._whole = True
         self.history = History(job)
         if not saved:
             self.history.mark_unsaved()
@@ -226,9 +203,15 @@ class Workbench:
             self._judge()
             self.say(f"Redone: {words}")
 
+    def complete(self) -> None:
+        """Judge what opens too, where the first verdict left it out."""
+        if not self._whole:
+            self._judge()
+
     def _judge(self) -> None:
         """Judge the job as it stands and tell everybody."""
-        self.verdict = judge(self.job, self.verdict)
+        self.verdict = judge(self.job, self.verdict if self._whole else None)
+        self._whole = True
         if any(self.job.thing(k) is None for k in self.chosen()):
             self.also = tuple(k for k in self.also if self.job.thing(k) is not None)
             if self.job.thing(self.selection) is None:
@@ -335,35 +318,30 @@ class Workbench:
         )  # fmt: skip
         self.edit(f"accept: {finding.title}", edits.accepted(self.job, record))
 
-    def entries(self) -> tuple[stores.Entry, ...]:
-        """Give the stores: what ships, then the user's own; read once, and again when they change."""
-        if self._own is None:
-            self._own, troubles = unitfile.own_stores(self.keeping.units_folder())
-            if troubles:
-                self.say(f"A file of your own stores cannot be used: {troubles[0]}", trouble=True)
-        return (*stores.entries(), *self._own)
+    def entries(self) -> "tuple[Entry, ...]":
+        """Give everything in the stores; a file of the user's own that cannot be used is told once."""
+        found = self._room.entries()
+        if self._room.trouble:
+            self.say(
+                f"A file of your own stores cannot be used: {self._room.trouble}", trouble=True
+            )
+            self._room.trouble = ""
+        return found
 
-    def entry(self, key: str) -> stores.Entry:
+    def entry(self, key: str) -> "Entry":
         """Look an entry of the stores up."""
-        return stores.find(key, self.entries())
+        return next(e for e in self.entries() if e.key == key)
 
     def keep_unit(self, key: str) -> None:
         """Keep a unit in the user's own stores, as an open file."""
         unit = self.job.thing(key)
         if unit is None or isinstance(unit, Carried):
             return
-        folder = self.keeping.units_folder()
-        path = (
-            folder
-            / f"{unit.name.lower().replace(' ', '-').replace('/', '-') or unit.id}{unitfile.SUFFIX}"
-        )
         try:
-            folder.mkdir(parents=True, exist_ok=True)
-            unitfile.save(unit, path)
-        except (OSError, UserError) as trouble:
+            path = self._room.keep(unit)
+        except UserError as trouble:
             self.say(f"The unit cannot be kept: {trouble}", trouble=True)
             return
-        self._own = None
         self.say(f"{unit.name} is in your stores now: {path}")
         self.stores_changed.emit()
 
@@ -376,11 +354,7 @@ class Workbench:
         if isinstance(made, Carried):
             thing: Unit | Carried = carried_place(self.verdict, made, self.look.station)
         else:
-            at = (
-                (bay, u, w)
-                if bay
-                else first_place(self.verdict.assembly, made, side_of(self.look.station))
-            )
+            at = (bay, u, w) if bay else first_place(self.verdict, made, side_of(self.look.station))
             if at is None:
                 why = why_not(self.verdict.assembly, made, side_of(self.look.station))
                 self.say(f"{made.name} fits no bay on this side: {why}", trouble=True)

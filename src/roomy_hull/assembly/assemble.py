@@ -144,7 +144,7 @@ class Assembly(msgspec.Struct, frozen=True):
         return found
 
 
-def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
+def assemble(job: Job, previous: Assembly | None = None, *, opens: bool = True) -> Assembly:
     """Expand a job, reusing from an earlier assembly whatever did not change.
 
     Parameters
@@ -153,6 +153,8 @@ def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
         The job.
     previous : Assembly or None
         An assembly of an earlier value of the job; only a memory, it never alters the result.
+    opens : bool
+        Whether what opens is worked out too; without, for a first quick look.
 
     Returns
     -------
@@ -165,13 +167,13 @@ def assemble(job: Job, previous: Assembly | None = None) -> Assembly:
         and previous.job.vehicle is job.vehicle
         and previous.job.body is job.body
     )
-    ground = previous.ground if previous is not None and same_ground else _ground(job)
+    ground = previous.ground if previous is not None and same_ground else _ground(job, opens=opens)
     known = (
         {id(t.value): t for t in previous.things} if previous is not None and same_ground else {}
     )
     before = {t.id: t for t in previous.things} if previous is not None else {}
     things = tuple(
-        known.get(id(value)) or _thing(value, ground, before.get(value.id))
+        known.get(id(value)) or _thing(value, ground, before.get(value.id), opens=opens)
         for value in (*job.units, *job.carried)
     )
     return Assembly(job, ground, things)
@@ -195,10 +197,12 @@ def trial_thing(value: Unit | Carried, assembly: Assembly) -> Thing:
     return _thing(value, assembly.ground)
 
 
-def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -> Thing:
+def _thing(
+    value: Unit | Carried, ground: Ground, before: Thing | None = None, *, opens: bool = True
+) -> Thing:
     """Expand one unit or carried item and place it; one that only moved keeps its expansion."""
     if isinstance(value, Carried):
-        return _carried(value)
+        return _carried(value, opens=opens)
     place = ground.bays[value.bay]
     trouble = ""
     if before is not None and _only_moved(before, value, place):
@@ -215,7 +219,7 @@ def _thing(value: Unit | Carried, ground: Ground, before: Thing | None = None) -
     zones = tuple(at.box(z.box) for z in expansion.zones)
     openings: tuple[Opening, ...] = ()
     try:
-        openings = of_unit(value.id, expansion.motions, at)
+        openings = of_unit(value.id, expansion.motions, at) if opens else ()
     except InputError as error:
         trouble = trouble or f"{error.what}. {error.remedy}"
     envelope = at.box(expansion.envelope)
@@ -261,7 +265,7 @@ def _block(unit: Unit) -> Expansion:
     return Expansion((Solid(box, "made"),), (), (lump,), (), box, ())
 
 
-def _carried(item: Carried) -> Thing:
+def _carried(item: Carried, *, opens: bool) -> Thing:
     """Place a carried item as one box."""
     box = Box(
         item.x - item.length / 2, item.y - item.width / 2, item.z,
@@ -281,11 +285,11 @@ def _carried(item: Carried) -> Thing:
     moves = outside.motions(item)
     whole = any(m.box == own for motion in moves for m in motion.moved)
     expansion = Expansion((Solid(own, "carried", moves=whole),), (), (), (), own, (), motions=moves)
-    openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side)
+    openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side) if opens else ()
     return Thing(item.id, item, expansion, None, box, box, (box,), (), tuple(masses), "", openings)
 
 
-def _ground(job: Job) -> Ground:
+def _ground(job: Job, *, opens: bool) -> Ground:
     """Place vehicle and body, and take from the kerb masses what was aboard at the weighing."""
     vehicle, body = job.vehicle, job.body
     canopy = body.canopy
@@ -308,7 +312,7 @@ def _ground(job: Job) -> Ground:
         tuple(masses),
         parts,
         "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
-        of_body(body, outer, solids),
+        of_body(body, outer, solids) if opens else (),
         fixed(vehicle, body, cab, solids, outer),
     )
 

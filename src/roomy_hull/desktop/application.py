@@ -81,7 +81,7 @@ def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
         The file cannot be used.
     """
     job = load(path) if path is not None else demo_job()
-    bench = Workbench(job, keeping, path)
+    bench = Workbench(job, keeping, path, whole=False)
     if path is not None:
         keeping.add_recent(path)
     known = keeping.preferences()

@@ -275,6 +275,7 @@ class MainWindow(QMainWindow):
         from roomy_hull.desktop.stores_panel import StoresPanel
 
         bench, theme = self.bench, self._theme()
+        bench.complete()
         self.stores, self.card = StoresPanel(bench, theme), Card(bench, theme)
         self.findings = FindingsPanel(bench, theme)
         left = self._left.layout()

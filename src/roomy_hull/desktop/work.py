@@ -5,6 +5,7 @@ import threading
 from collections.abc import Callable
 from typing import Any
 
+from PyQt6 import sip
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from roomy_hull.core.errors import UserError
@@ -39,18 +40,27 @@ class Work(QObject):
         try:
             found = self._job(self._step)
         except UserError as trouble:
-            self.failed.emit(str(trouble))
+            self._tell("failed", str(trouble))
         except Exception:
             sys.excepthook(*sys.exc_info())
-            self.failed.emit(
-                "Something went wrong inside the program; it is noted in its log file."
+            self._tell(
+                "failed", "Something went wrong inside the program; it is noted in its log file."
             )
         else:
-            self.done.emit(found)
+            self._tell("done", found)
 
     def _step(self, share: float) -> bool:
-        self.progressed.emit(share)
-        return not self._stop.is_set()
+        return self._tell("progressed", share) and not self._stop.is_set()
+
+    def _tell(self, signal: str, what: object) -> bool:
+        """Send a signal; False where the window that waited for it is gone, and nobody listens."""
+        if sip.isdeleted(self):
+            return False
+        try:
+            getattr(self, signal).emit(what)
+        except RuntimeError:  # it went between the question and the signal
+            return False
+        return True
 
 
 class _Runner(QRunnable):

@@ -11,7 +11,7 @@ import msgspec
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats.jobfile import dumps, loads, write_whole
-from roomy_hull.formats.unitfile import own_folder
+from roomy_hull.formats.thingfile import own_folder
 from roomy_hull.job.model import Job
 
 RECENT_LIMIT = 8
@@ -42,7 +42,7 @@ class Keeping:
         self.state = (
             state or Path(env.get("XDG_STATE_HOME") or home / ".local/state") / "roomy-hull"
         )
-        self._units = state / "units" if state else own_folder()
+        self._units = state / "units" if state else own_folder("units")
         self._mark = f"{os.getpid()}-{time.time_ns():x}"
 
     def units_folder(self) -> Path:

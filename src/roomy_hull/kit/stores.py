@@ -242,27 +242,20 @@ def _outside() -> tuple[Entry, ...]:
     )  # fmt: skip
 
 
-def find(key: str, among: tuple[Entry, ...]) -> Entry:
-    """Look an entry up.
+def entry(key: str) -> Entry:
+    """Look an entry of the shipped stores up.
 
     Parameters
     ----------
     key : str
         The entry's key.
-    among : tuple of Entry
-        The stores.
 
     Returns
     -------
     Entry
         The entry.
     """
-    return next(e for e in among if e.key == key)
-
-
-def entry(key: str) -> Entry:
-    """Look an entry of the shipped stores up."""
-    return find(key, entries())
+    return next(e for e in entries() if e.key == key)
 
 
 _likenesses: dict[int, tuple[Unit, Expansion]] = {}

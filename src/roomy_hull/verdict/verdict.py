@@ -52,7 +52,7 @@ class Verdict(msgspec.Struct, frozen=True):
         return self.tally.get((weight, stage), 0)
 
 
-def judge(job: Job, previous: Verdict | None = None) -> Verdict:
+def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> Verdict:
     """Judge a job.
 
     Parameters
@@ -62,13 +62,15 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     previous : Verdict or None
         A verdict on an earlier value of the same job, to reuse what did not change. Only a
         memory, it never alters the result.
+    opens : bool
+        Whether what opens is judged too; without, for a first quick look that is made whole at once.
 
     Returns
     -------
     Verdict
         Assembly, results and findings, the weightiest first.
     """
-    assembly = assemble(job, previous.assembly if previous else None)
+    assembly = assemble(job, previous.assembly if previous else None, opens=opens)
     memory = (previous.assembly, previous.fit) if previous else None
     fit = closed.study(assembly, memory)
     moving = together.study(assembly, previous.together if previous else None)
@@ -76,7 +78,9 @@ def judge(job: Job, previous: Verdict | None = None) -> Verdict:
     sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios)
     outline = outlines.study(assembly, sags)
     blocked = in_out.study(assembly, previous.in_out if previous else None)
-    found = fit_judge.judge(assembly, fit) + moving_judge.judge(assembly, moving, blocked, fit)
+    found = fit_judge.judge(assembly, fit)
+    if opens:
+        found += moving_judge.judge(assembly, moving, blocked, fit)
     found += loads_judge.judge(assembly, loads)
     found += outline_judge.judge(assembly, outline)
     making = _making(assembly, previous)

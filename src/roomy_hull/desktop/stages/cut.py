@@ -156,13 +156,17 @@ class CutStage(QWidget):
     def _start(self, job: Callable[[Step], Any], done: Callable[[Any], None], words: str) -> None:
         """Begin long work with its progress bar."""
         self._work = Work(job, self)
-        self._work.progressed.connect(lambda share: self.progress.setValue(round(share * 100)))
+        self._work.progressed.connect(self._progressed)
         self._work.done.connect(done)
         self._work.failed.connect(self._failed)
         self.progress.setFormat(f"{words} %p %")
         self.progress.setValue(0)
         self._busy(on=True)
         self._work.start()
+
+    def _progressed(self, share: float) -> None:
+        # A method, not a lambda: Qt lets go of it when the window goes.
+        self.progress.setValue(round(share * 100))
 
     def _busy(self, *, on: bool) -> None:
         self.progress.setVisible(on)

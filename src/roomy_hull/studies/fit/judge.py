@@ -5,7 +5,6 @@ from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
 from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit.closed import FitResult, Flaw
 from roomy_hull.studies.fit.free_space import free_space
-from roomy_hull.studies.fit.passage import passage
 
 GEOMETRY = "geometry of the job"
 
@@ -110,6 +109,8 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
 
 def _way_in(thing: Thing) -> str:
     """Say how a unit can be got in."""
+    from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start
+
     unit, place = thing.value, thing.place
     if place is None or isinstance(unit, Carried):
         return "not"

@@ -18,10 +18,10 @@ from roomy_hull.core import lazily
 
 if TYPE_CHECKING:
     import numpy as np
-    from scipy import ndimage
+    import scipy
 else:
     np = lazily.module("numpy")
-    ndimage = lazily.module("scipy.ndimage")
+    scipy = lazily.module("scipy")  # its parts are read when they are asked for
 
 STEP = 10.0
 """Grid step. [mm]"""
@@ -103,7 +103,7 @@ def _way_in(deep: float, tall: float, gap: tuple[float, float], room: tuple[floa
             meets &= np.abs(dx * c + dy * s) < p + hx * abs(c) + hy * abs(s)
             meets &= np.abs(dy * c - dx * s) < q + hx * abs(s) + hy * abs(c)
             free[n] &= ~meets
-    regions, _count = ndimage.label(free, structure=np.ones((3, 3, 3)))
+    regions, _count = scipy.ndimage.label(free, structure=np.ones((3, 3, 3)))
     outside = set(np.unique(regions[:, x < -reach / 2 - WALL, :]).tolist()) - {0}
     upright = int(np.argmin(np.abs(angles)))
     # Once upright inside the empty bay it can be pushed to any place there, so any such pose will do.
