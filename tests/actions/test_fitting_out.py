@@ -240,7 +240,7 @@ def test_boxes_and_heights_are_typed_with_spaces() -> None:
         with pytest.raises(InputError, match=says):
             typed(boxes, text, "metric")
     heights = next(f for f in fields_of(stores.entry("stack").make) if f.name == "heights")
-    assert typed(heights, '200 150+10; 4"', "metric") == pytest.approx((200, 160, 101.6))
+    assert typed(heights, '200; 150+10; 4"', "metric") == pytest.approx((200, 160, 101.6))
 
 
 def test_a_bad_figure_keeps_the_old_one_and_names_the_place(bench: Workbench) -> None:

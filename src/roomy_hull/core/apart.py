@@ -2,6 +2,7 @@
 
 import functools
 import math
+from collections.abc import Sequence
 
 from roomy_hull.core.motion import PLANE, Piece, Ring, across, cross
 from roomy_hull.core.solids import TOUCH, Box
@@ -131,6 +132,37 @@ def _cross3(
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
+def _around(pieces: Sequence[Piece]) -> Box:
+    """Give the box around some pieces. [mm]"""
+    columns = list(zip(*[p.box for p in pieces], strict=True))
+    return Box(
+        min(columns[0]),
+        min(columns[1]),
+        min(columns[2]),
+        max(columns[3]),
+        max(columns[4]),
+        max(columns[5]),
+    )
+
+
+def _near(pieces: tuple[Piece, ...], among: Sequence[int], box: Box, by: float) -> list[int]:
+    """Give which pieces are no further from a box than so much."""
+    x0, y0, z0, x1, y1, z1 = (
+        box[0] - by,
+        box[1] - by,
+        box[2] - by,
+        box[3] + by,
+        box[4] + by,
+        box[5] + by,
+    )
+    found = []
+    for i in among:
+        b = pieces[i].box
+        if b[0] <= x1 and b[3] >= x0 and b[1] <= y1 and b[4] >= y0 and b[2] <= z1 and b[5] >= z0:
+            found.append(i)
+    return found
+
+
 def nearest(
     one: tuple[Piece, ...], other: tuple[Piece, ...], wanted: float
 ) -> tuple[float, int, int]:
@@ -151,13 +183,24 @@ def nearest(
     """
     best, at, to = FAR, -1, -1
     limit = wanted
-    for i, a in enumerate(one):
-        p = a.box
-        for j, b in enumerate(other):
+    first: Sequence[int] = range(len(one))
+    second: Sequence[int] = range(len(other))
+    if (
+        len(one) * len(other) > 8
+    ):  # many pieces: only those near to the others as a whole are paired
+        first = _near(one, first, _around(other), wanted)
+        if not first:
+            return best, at, to
+        second = _near(other, second, _around([one[i] for i in first]), wanted)
+    for i in first:
+        a = one[i]
+        p0, p1, p2, p3, p4, p5 = a.box
+        for j in second:
+            b = other[j]
             q = b.box
             if (
-                q[0] - p[3] > limit or p[0] - q[3] > limit or q[1] - p[4] > limit
-                or p[1] - q[4] > limit or q[2] - p[5] > limit or p[2] - q[5] > limit
+                q[0] - p3 > limit or p0 - q[3] > limit or q[1] - p4 > limit
+                or p1 - q[4] > limit or q[2] - p5 > limit or p2 - q[5] > limit
             ):  # fmt: skip
                 continue
             gap = apart(a, b, limit)
