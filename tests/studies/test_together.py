@@ -162,7 +162,9 @@ def test_a_fixed_wheel_behind_the_rear_door_is_a_stop_and_a_hinge_or_place_may_h
     hit = next(f for f in hits(verdict, "move.blocked") if f.subjects[0] == "door:rear")
     assert hit.weight == "stop"
     assert hit.title == "Rear door cannot open: Spare wheel is in its way"
-    for fix in fixes(verdict, hit):
+    offered = fixes(verdict, hit)
+    assert "Hang Spare wheel on a carrier that swings to the right" in [f.words for f in offered]
+    for fix in offered:
         after = judge(applied(job, fix))
         assert not any(f.subjects[:2] == hit.subjects[:2] for f in hits(after, "move.blocked")), (
             fix.words
@@ -179,6 +181,8 @@ def test_a_lid_that_opens_part_of_the_way_is_a_look(demo: Job) -> None:
     titles = {f.title: f.weight for f in hits(verdict, "move.blocked")}
     words = "Sample fridge comes out, but does not open all the way: Right door is in its way"
     assert titles[words] == "look"
+    hit = next(f for f in hits(verdict, "move.blocked") if f.title == words)
+    assert "Put Sample fridge on a drop slide" in [f.words for f in fixes(verdict, hit)]
 
 
 def test_two_that_wait_for_each_other_are_a_stop() -> None:

@@ -1,6 +1,6 @@
 """The findings: grouped by weight; choosing one turns to where it is, with the fixes at hand."""
 
-from PyQt6.QtCore import QModelIndex, QRectF, QSize, Qt
+from PyQt6.QtCore import QModelIndex, QRectF, QSize, Qt, QTimer
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import (
     QDialog,
@@ -100,6 +100,10 @@ class AcceptDialog(QDialog):
         form.addRow(buttons)
 
 
+MANY, REST_MS = 24, 110
+"""A list longer than this is filled anew only when the hand rests for so long. [ms]"""
+
+
 class FindingsPanel(QWidget):
     """List, and the chosen finding's figures, source and fixes."""
 
@@ -131,6 +135,10 @@ class FindingsPanel(QWidget):
         self.accept_button = QPushButton("Accept with a reason…")
         self.accept_button.clicked.connect(self._accept)
         box.addWidget(self.accept_button)
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(REST_MS)
+        self._later.timeout.connect(self._list_all)
         self.list.currentItemChanged.connect(self._chosen)
         bench.job_changed.connect(self.refresh)
         bench.selection_changed.connect(self._mark)
@@ -159,9 +167,26 @@ class FindingsPanel(QWidget):
         before = [(f.key, f.title, f.accepted) for f in self._findings or ()]
         changed = keys != before or self._findings is None
         self._findings = found
-        if changed:
-            self._fill()
+        if not changed:
+            self._mark()
+            return
+        self._count()
+        if len(found) > MANY and self._bench.job is not self._bench.history.settled:
+            self._later.start()  # a hand is at work: a long list waits for a moment's rest
+            return
+        self._later.stop()
+        self._list_all()
+
+    def _list_all(self) -> None:
+        """Fill the list, and show which one is chosen."""
+        self._fill()
         self._mark()
+
+    def _count(self) -> None:
+        """Say how many there are."""
+        verdict = self._bench.verdict
+        stops, looks = verdict.count("stop"), verdict.count("look")
+        self.title.setText(f"Findings · {stops} stop, {looks} look")
 
     def _fill(self) -> None:
         found = self._findings or ()
@@ -184,9 +209,6 @@ class FindingsPanel(QWidget):
             item.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addItem(item)
         self.list.blockSignals(False)
-        verdict = self._bench.verdict
-        stops, looks = verdict.count("stop"), verdict.count("look")
-        self.title.setText(f"Findings · {stops} stop, {looks} look")
 
     def _mark(self) -> None:
         """Show which finding is chosen."""
@@ -210,7 +232,10 @@ class FindingsPanel(QWidget):
     def _detail(self) -> None:
         """Say what was measured against what, and offer the fixes."""
         finding = self._bench.finding
-        fixes = self._fixes = self._bench.fixes(finding) if finding is not None else ()
+        resting = (
+            self._bench.job is self._bench.history.settled
+        )  # fixes are tried one by one: not in a drag
+        fixes = self._fixes = self._bench.fixes(finding) if finding is not None and resting else ()
         for n, button in enumerate(self.buttons):
             button.setVisible(n < len(fixes))
             if n < len(fixes):

@@ -20,8 +20,15 @@ class JobLine(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("Job line: stages of the work")
-        bench.job_changed.connect(self.update)
+        self._tally = bench.verdict.tally
+        bench.job_changed.connect(self._counted)
         bench.look_changed.connect(self.update)
+
+    def _counted(self) -> None:
+        """Paint again where the counts changed; a drag makes many verdicts with the same ones."""
+        if self._bench.verdict.tally != self._tally:
+            self._tally = self._bench.verdict.tally
+            self.update()
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give the usual size."""

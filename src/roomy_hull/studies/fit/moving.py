@@ -288,9 +288,17 @@ def _mended(
         return False
     if wanted is None:
         x, other = finding.subjects[-2:] if len(finding.subjects) > 1 else (finding.subjects[0], "")
-        rows = [m for n, m in again.still.get(x, ()) if n == other]
-        rows += [m for d in (again.shut, again.opened) if (m := d.get((x, other))) is not None]
-        if any(m.clashes or finding.code == "move.near" for m in rows):
+        if any(m.clashes for n, m in again.still.get(x, ()) if n == other):
+            return False
+        pairs = [
+            again.relation(x, o.id)
+            for o in again.openings
+            if other in (o.id, o.owner) and o.id != x
+        ]
+        refused = ("never", "near") if finding.code == "move.near" else ("never",)
+        if any(relation in refused for relation in pairs):
+            return False
+        if finding.code == "move.near" and any(n == other for n, _m in again.still.get(x, ())):
             return False
     return _badness(there.job, there, again, wanted) <= bad
 
@@ -316,6 +324,12 @@ def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
                 if hinge != value.hinge:  # type: ignore[union-attr]  # it has one, as asked above
                     words = f"Hinge {value.name} at the {hinge}"
                     found.append(Change(1.0, Fix(words, value.id, {"hinge": hinge})))
+        if isinstance(value, Fridge) and value.style == "chest" and value.slide_style == "plain":
+            found.append(
+                Change(
+                    3.5, Fix(f"Put {value.name} on a drop slide", value.id, {"slide_style": "drop"})
+                )
+            )
         step = (
             thing.place.bay.pitch if thing.place is not None and thing.place.bay.pitch > 0 else 25.0
         )
@@ -341,6 +355,12 @@ def _carried_changes(item: Carried) -> list[Change]:
         found.append(
             Change(1.0, Fix(f"Take the {hand}-handed {item.name}", item.id, {"hand": hand}))
         )
+    if item.kind in ("spare wheel", "jerry") and not item.turn:
+        for hand in ("left", "right"):
+            words = f"Hang {item.name} on a carrier that swings to the {hand}"
+            found.append(
+                Change(4.0, Fix(words, item.id, {"turn": 110.0, "hand": hand, "reach": 150.0}))
+            )
     if item.kind == "tent":
         for side in ("left", "right", "rear"):
             if side != item.side:
