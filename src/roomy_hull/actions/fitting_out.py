@@ -106,7 +106,7 @@ def go_to_step(bench: Workbench, step: int) -> None:
     changes: dict[str, object] = {"step": step, "opened": done.opened if done else frozenset()}
     if done is not None:
         opening = bench.verdict.assembly.opening(done.move.what)
-        if opening is not None and opening.side in ("left", "right", "rear"):
+        if opening is not None:
             changes["station"] = opening.side
     bench.set_look(**changes)
     if done is not None and not done.fine:

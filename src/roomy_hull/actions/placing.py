@@ -1,7 +1,9 @@
 """Placing: where a carried thing from the stores goes first."""
 
+from roomy_hull.actions.finding_room import side_of
 from roomy_hull.core.solids import Box
 from roomy_hull.job.unit import Carried
+from roomy_hull.kit.outside import box_of
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -65,8 +67,7 @@ def _clear_along(item: Carried, taken: list[Box], canopy: Box) -> Carried:
             if by and not low <= middle + by - long / 2 <= middle + by + long / 2 <= high:
                 continue
             there = item.but(z=item.z + up, **{along: middle + by})
-            box = Box(there.x - there.length / 2, there.y - there.width / 2, there.z,
-                      there.x + there.length / 2, there.y + there.width / 2, there.z + there.height)  # fmt: skip
+            box = box_of(there)
             if all(box.common(other) is None for other in taken):
                 return there
     return item
@@ -74,7 +75,7 @@ def _clear_along(item: Carried, taken: list[Box], canopy: Box) -> Carried:
 
 def _on_wall(made: Carried, canopy: Box, station: str) -> Carried:
     """Hang an awning or bracket on the roof's edge of the side where one stands, above its door. [mm]"""
-    side = station if station in ("left", "right", "rear") else made.side
+    side = side_of(station) or made.side
     z, out = canopy.z1 + 40, made.width / 2 + 6
     if side == "rear":
         turned = made.but(length=made.width, width=made.length)

@@ -129,6 +129,11 @@ class Assembly(msgspec.Struct, frozen=True):
         """Find an opening by its id."""
         return next((o for o in self.openings() if o.id == key), None)
 
+    def names(self) -> dict[str, str]:
+        """Give the name of every opening and every thing, by id."""
+        found = {o.id: o.name for o in self.openings()}
+        return found | {t.id: t.value.name for t in self.things}
+
     def masses(self) -> list[Mass]:
         """Give all masses: vehicle and body, then each thing's."""
         found = list(self.ground.masses)
@@ -267,10 +272,7 @@ def _block(unit: Unit) -> Expansion:
 
 def _carried(item: Carried, *, opens: bool) -> Thing:
     """Place a carried item as one box."""
-    box = Box(
-        item.x - item.length / 2, item.y - item.width / 2, item.z,
-        item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
-    )  # fmt: skip
+    box = outside.box_of(item)
     centre = box.centre()
     masses = [
         Mass(item.id, item.name, item.mass, doubt_of(item.mass, item.mass_source), *centre,

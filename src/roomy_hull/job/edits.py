@@ -127,11 +127,21 @@ def mirrored(job: Job, key: str) -> Job:
             )
         nearest = min(there, key=lambda b: abs(b.start - here.start))
         changes |= {"bay": nearest.id, "u": thing.u + here.start - nearest.start}
-    if not isinstance(thing, Fridge) and getattr(thing, "hinge", "") in OTHER_SIDE:
-        changes["hinge"] = OTHER_SIDE[thing.hinge]  # type: ignore[union-attr]  # it has one, as asked
-    if isinstance(thing, Kitchen):
-        changes |= {"leaf_left": thing.leaf_right, "leaf_right": thing.leaf_left}
+    if not isinstance(thing, Fridge):
+        changes |= other_handed(thing)
     return changed(job, key, **changes)
+
+
+def other_handed(unit: Unit) -> dict[str, Any]:
+    """Give the fields of a unit that are handed, with left and right changed: hinge, vent, worktop leaves."""
+    changes: dict[str, Any] = {
+        name: OTHER_SIDE[getattr(unit, name)]
+        for name in ("hinge", "vent_side")
+        if getattr(unit, name, "") in OTHER_SIDE
+    }
+    if isinstance(unit, Kitchen):
+        changes |= {"leaf_left": unit.leaf_right, "leaf_right": unit.leaf_left}
+    return changes
 
 
 def accepted(job: Job, acceptance: Acceptance) -> Job:

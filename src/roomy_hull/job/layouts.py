@@ -276,8 +276,14 @@ def taken(job: Job, key: str) -> Job:
 
 def dropped(job: Job, key: str) -> Job:
     """Drop a variant; an unknown id changes nothing."""
-    left = tuple(v for v in job.variants if v.id != key)
-    return job if len(left) == len(job.variants) else msgspec.structs.replace(job, variants=left)
+    return _without(job, "variants", key)
+
+
+def _without(job: Job, field: str, key: str) -> Job:
+    """Drop the one of an id from a field of the job; the same job where there is none."""
+    here = getattr(job, field)
+    left = tuple(x for x in here if x.id != key)
+    return job if len(left) == len(here) else msgspec.structs.replace(job, **{field: left})
 
 
 def as_job(job: Job, variant: Variant) -> Job:
@@ -325,8 +331,7 @@ def with_set(job: Job, name: str, members: tuple[str, ...]) -> Job:
 
 def without_set(job: Job, key: str) -> Job:
     """Drop a set; an unknown id changes nothing."""
-    left = tuple(s for s in job.sets if s.id != key)
-    return job if len(left) == len(job.sets) else msgspec.structs.replace(job, sets=left)
+    return _without(job, "sets", key)
 
 
 def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
@@ -364,5 +369,4 @@ def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
 
 def without_run(job: Job, key: str) -> Job:
     """Drop a run-through; an unknown id changes nothing."""
-    left = tuple(r for r in job.runs if r.id != key)
-    return job if len(left) == len(job.runs) else msgspec.structs.replace(job, runs=left)
+    return _without(job, "runs", key)

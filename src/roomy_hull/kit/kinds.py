@@ -5,6 +5,7 @@ from typing import Any
 
 import msgspec
 
+from roomy_hull.job import edits
 from roomy_hull.job import unit as units
 from roomy_hull.job.unit import Unit
 from roomy_hull.kit import (
@@ -41,18 +42,9 @@ _EXPAND: dict[type, Callable[[Any, float], Expansion]] = {
 }  # fmt: skip
 
 
-SWAP = {"left": "right", "right": "left"}
-
-
 def other_handed(unit: Unit) -> Unit:
-    """Give a unit with left and right changed in all that is handed: hinge, vent, worktop leaves."""
-    changes: dict[str, object] = {
-        name: SWAP[getattr(unit, name)]
-        for name in ("hinge", "vent_side")
-        if getattr(unit, name, "") in SWAP
-    }
-    if isinstance(unit, units.Kitchen):
-        changes |= {"leaf_left": unit.leaf_right, "leaf_right": unit.leaf_left}
+    """Give a unit with left and right changed in all that is handed."""
+    changes = edits.other_handed(unit)
     return msgspec.structs.replace(unit, **changes) if changes else unit
 
 

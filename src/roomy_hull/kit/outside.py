@@ -16,6 +16,14 @@ LADDER, POST, CLOTH, ARM = 420.0, 40.0, 30.0, 60.0
 """Width of a ladder, of a post; thickness of cloth on its poles; width of an awning's arms. [mm]"""
 
 
+def box_of(item: Carried) -> Box:
+    """Give a carried thing's box in vehicle axes. [mm]"""
+    return Box(
+        item.x - item.length / 2, item.y - item.width / 2, item.z,
+        item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
+    )  # fmt: skip
+
+
 def motions(item: Carried) -> tuple[Motion, ...]:
     """Give what opens on a carried thing.
 

@@ -274,7 +274,7 @@ class TogetherPage(QWidget):
         self._tell_pair()
         row = self.sets.currentRow()
         self.sets.clear()
-        found, names = self._bench.verdict.together, self._names()
+        found, names = self._bench.verdict.together, self._bench.verdict.assembly.names()
         for wanted in self._bench.job.sets:
             made = plan(found, wanted.members)
             order = ", ".join(names.get(o, o) for o in made.order)
@@ -293,12 +293,6 @@ class TogetherPage(QWidget):
         self.sets.setCurrentRow(max(0, row) if self.sets.count() else -1)
         for button in (self.show_set, self.drop_set):
             button.setEnabled(self.sets.count() > 0)
-
-    def _names(self) -> dict[str, str]:
-        assembly = self._bench.verdict.assembly
-        return {o.id: o.name for o in assembly.openings()} | {
-            t.id: t.value.name for t in assembly.things
-        }
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Fill on being shown."""
@@ -326,11 +320,7 @@ class TogetherPage(QWidget):
         bench = self._bench
         opening = bench.verdict.assembly.opening(x)
         meeting = bench.verdict.together.meeting(x, y)
-        side = (
-            opening.side
-            if opening is not None and opening.side in ("left", "right", "rear")
-            else bench.look.station
-        )
+        side = opening.side if opening is not None else bench.look.station
         bench.set_look(page="Drawing", station=side, opened=frozenset({x, y}))
         if meeting is not None:
             weight = "stop" if meeting.clashes else "look"

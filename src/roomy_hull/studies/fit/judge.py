@@ -156,11 +156,11 @@ def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]
         u = space.nearest(unit.u, unit.w, place.bay.pitch)
         if u is None or abs(u - unit.u) < 0.01:
             continue
-        fixes.append(_move(thing, u - unit.u))
+        fixes.append(along_the_wall(thing, u - unit.u))
     return tuple(fixes)
 
 
-def _move(thing: Thing, du: float) -> Fix:
+def along_the_wall(thing: Thing, du: float) -> Fix:
     """Word a move along the wall."""
     unit = thing.value
     side = thing.place.bay.side if thing.place else "left"
@@ -207,4 +207,4 @@ def _on_pitch(thing: Thing) -> tuple[Fix, ...]:
     if place is None or isinstance(unit, Carried):
         return ()
     pitch = place.bay.pitch
-    return (_move(thing, round(unit.u / pitch) * pitch - unit.u),)
+    return (along_the_wall(thing, round(unit.u / pitch) * pitch - unit.u),)

@@ -16,6 +16,7 @@ from roomy_hull.job.resizing import resized
 from roomy_hull.job.unit import Carried, Fridge
 from roomy_hull.studies.fit.closed import FitResult
 from roomy_hull.studies.fit.in_out import InOut
+from roomy_hull.studies.fit.judge import along_the_wall
 from roomy_hull.studies.fit.run_through import Played, play
 from roomy_hull.studies.fit.together import Meeting, Plan, Togetherness, plan, study
 
@@ -43,7 +44,7 @@ def judge(assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResul
     list of Finding
         In the order of the openings. [mm]
     """
-    names = {o.id: o.name for o in found.openings} | {t.id: t.value.name for t in assembly.things}
+    names = assembly.names()
     by_id = {o.id: o for o in found.openings}
     result: list[Finding] = []
     seen: set[tuple[str, str]] = set()
@@ -335,15 +336,7 @@ def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
         )
         for n in range(-MOST_STEPS, MOST_STEPS + 1):
             if n:
-                way = "aft" if n > 0 else "forward"
-                if thing.place is not None and thing.place.bay.side == "rear":
-                    way = "to the right" if n > 0 else "to the left"
-                words = f"Move {value.name} {abs(n) * step:.0f} mm {way}"
-                found.append(
-                    Change(
-                        3.0 + abs(n) * step / 100, Fix(words, value.id, {"u": value.u + n * step})
-                    )
-                )
+                found.append(Change(3.0 + abs(n) * step / 100, along_the_wall(thing, n * step)))
     return found
 
 
