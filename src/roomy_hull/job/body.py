@@ -129,6 +129,22 @@ class Tray(Value, frozen=True, kw_only=True):
         _check_stock("tray", (self.rail, self.cross), (self.floor_material, self.bar_material))
 
 
+class Strut(Value, frozen=True, kw_only=True):
+    """A door's gas struts. [N, mm]
+
+    `force` is one strut's when it is out, at 20 °C; pushed in it grows by the part `growth`. `body` is
+    how far its fixed stud lies below the hinge, `inset` how far inward of the leaf; `leaf` how far its
+    other stud lies from the hinge along the leaf.
+    """
+
+    force: Annotated[float, Meta(gt=0, le=5000, description="N")]
+    count: Annotated[int, Meta(ge=1, le=4)] = 2
+    body: PositiveMm
+    leaf: PositiveMm
+    inset: Gap = 25.0
+    growth: Annotated[float, Meta(ge=0, le=1, description="0 to 1")] = 0.25
+
+
 class Door(Value, frozen=True, kw_only=True):
     """A door; sizes of the clear opening from the canopy's front (left end at the rear) and floor. [mm]
 
@@ -145,6 +161,18 @@ class Door(Value, frozen=True, kw_only=True):
     split: Gap = 0.0
     hinge: Literal["top", "bottom", "start", "end"] = "top"
     swing: Annotated[float, Meta(gt=0, le=270, description="degrees")] = 100.0
+    strut: Strut | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse struts that are fixed outside the leaf.
+
+        Raises
+        ------
+        ValueError
+            Names the door.
+        """
+        if self.strut is not None and self.strut.leaf > self.height:
+            raise ValueError(f"door {self.id}: its strut's stud lies beyond the leaf's edge")
 
 
 class Bay(Value, frozen=True, kw_only=True):

@@ -200,7 +200,7 @@ def replaced(job: Job, key: str, new: Unit) -> Job:
 # Variants
 
 
-def _slug(name: str, taken: set[str]) -> str:
+def slug(name: str, taken: set[str]) -> str:
     """Give an id for a name that is not taken."""
     base = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower()[:40] or "layout"
     key, n = base, 2
@@ -236,7 +236,7 @@ def kept(job: Job, name: str) -> Job:
         )
     if len(job.variants) >= 12:
         raise EditError("there are twelve variants already", remedy="Drop one first.")
-    key = _slug(job.layout, {v.id for v in job.variants})
+    key = slug(job.layout, {v.id for v in job.variants})
     now = Variant(id=key, name=job.layout, units=job.units, carried=job.carried)
     return msgspec.structs.replace(job, variants=(*job.variants, now), layout=name)
 
@@ -266,7 +266,7 @@ def taken(job: Job, key: str) -> Job:
         raise EditError(f"there is no variant '{key}'")
     taken_ids = {v.id for v in job.variants if v.id != key}
     now = Variant(
-        id=_slug(job.layout, taken_ids), name=job.layout, units=job.units, carried=job.carried
+        id=slug(job.layout, taken_ids), name=job.layout, units=job.units, carried=job.carried
     )
     variants = tuple(now if v.id == key else v for v in job.variants)
     return msgspec.structs.replace(
@@ -324,7 +324,7 @@ def with_set(job: Job, name: str, members: tuple[str, ...]) -> Job:
             remedy="Open what has to be open together.",
         )
     others = tuple(s for s in job.sets if s.name != name.strip())
-    key = _slug(name, {s.id for s in others} | {r.id for r in job.runs})
+    key = slug(name, {s.id for s in others} | {r.id for r in job.runs})
     new = TogetherSet(id=key, name=name.strip(), members=members)
     return msgspec.structs.replace(job, sets=(*others, new))
 
@@ -361,7 +361,7 @@ def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
             "a run-through wants a name and a move", remedy="Open or close something first."
         )
     others = tuple(r for r in job.runs if r.name != name.strip())
-    key = _slug(name, {r.id for r in others} | {s.id for s in job.sets})
+    key = slug(name, {r.id for r in others} | {s.id for s in job.sets})
     return msgspec.structs.replace(
         job, runs=(*others, RunThrough(id=key, name=name.strip(), moves=moves))
     )

@@ -4,10 +4,11 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.doubt import Source
 from roomy_hull.job.body import Body
 from roomy_hull.job.survey import Survey
 from roomy_hull.job.unit import Carried, Unit
-from roomy_hull.job.value import Fraction, Id, Kg, Name, Value
+from roomy_hull.job.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.vehicle import Vehicle
 
 OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
@@ -29,6 +30,76 @@ class Scenario(Value, frozen=True, kw_only=True):
     left_behind: tuple[Id, ...] = ()
     ball: Kg = 0.0
     trailer: Kg = 0.0
+
+
+class Weighing(Value, frozen=True, kw_only=True):
+    """What scales said, in one scenario. A zero was not read. [kg]
+
+    Either the wheels were read or the axles. `scale` is the one-sigma doubt of one reading. Where one
+    axle was raised by `raised_by` [mm], `raised_kg` is what the other axle then carried: it gives the
+    height of the centre of mass. `counts` says whether the predictions follow it.
+    """
+
+    id: Id
+    scenario: Id
+    date: Annotated[str, Meta(max_length=20)] = ""
+    place: Name = ""
+    front: Kg = 0.0
+    rear: Kg = 0.0
+    front_left: Kg = 0.0
+    front_right: Kg = 0.0
+    rear_left: Kg = 0.0
+    rear_right: Kg = 0.0
+    scale: Annotated[float, Meta(gt=0, le=200, description="kg")] = 5.0
+    raised: Literal["front", "rear"] = "front"
+    raised_by: Mm = 0.0
+    raised_kg: Kg = 0.0
+    counts: bool = True
+    note: Name = ""
+
+    def wheels(self) -> dict[str, float]:
+        """Give the wheels' readings, by end and side; empty unless all four were read. [kg]"""
+        found = {"front left": self.front_left, "front right": self.front_right,
+                 "rear left": self.rear_left, "rear right": self.rear_right}  # fmt: skip
+        return found if all(v > 0 for v in found.values()) else {}
+
+    def axles(self) -> dict[str, float]:
+        """Give the axles' readings, those of the wheels where these were read. [kg]"""
+        wheels = self.wheels()
+        if wheels:
+            return {
+                "front": self.front_left + self.front_right,
+                "rear": self.rear_left + self.rear_right,
+            }
+        return {k: v for k, v in (("front", self.front), ("rear", self.rear)) if v > 0}
+
+
+Need = Literal["needed", "wanted", "later"]
+NEEDS: tuple[Need, ...] = ("needed", "wanted", "later")
+
+
+class Wish(Value, frozen=True, kw_only=True):
+    """Something of the brief with a mass; `thing` is the id of what was decided for it. [kg, mm]
+
+    `x` is where it would be, aft of the front axle, for its share of the axles.
+    """
+
+    id: Id
+    name: Name
+    need: Need = "wanted"
+    mass: Kg = 0.0
+    mass_source: Source = "estimate"
+    x: Mm = 0.0
+    thing: Annotated[str, Meta(max_length=60)] = ""
+
+
+class Brief(Value, frozen=True, kw_only=True):
+    """What the vehicle is for: who travels, how long away, what is wished for."""
+
+    purpose: Annotated[str, Meta(max_length=400)] = ""
+    travellers: Annotated[int, Meta(ge=0, le=20)] = 0
+    days: Annotated[float, Meta(ge=0, le=365)] = 0.0
+    wishes: Annotated[tuple[Wish, ...], Meta(max_length=200)] = ()
 
 
 class Acceptance(Value, frozen=True, kw_only=True):
@@ -90,6 +161,8 @@ class Job(Value, frozen=True, kw_only=True):
     layout: Name = "A"
     variants: Annotated[tuple[Variant, ...], Meta(max_length=12)] = ()
     survey: Survey = Survey()
+    brief: Brief = Brief()
+    weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 
     def __post_init__(self) -> None:
@@ -111,10 +184,13 @@ class Job(Value, frozen=True, kw_only=True):
             ("set", self.sets),
             ("run-through", self.runs),
             ("variant", self.variants),
+            ("weighing", self.weighings),
+            ("wish", self.brief.wishes),
         ):
             keys = [x.id for x in listed]
             if len(set(keys)) != len(keys):
-                raise ValueError(f"two {what}s share an id; give each its own")
+                plural = "wishes" if what == "wish" else f"{what}s"
+                raise ValueError(f"two {plural} share an id; give each its own")
         for variant in self.variants:
             own = [u.id for u in variant.units] + [c.id for c in variant.carried]
             if len(set(own)) != len(own):
@@ -137,6 +213,12 @@ class Job(Value, frozen=True, kw_only=True):
                 raise ValueError(
                     f"scenario '{scenario.id}': ball mass {scenario.ball:g} kg is more than "
                     f"the trailer's {scenario.trailer:g} kg; the ball mass is part of the trailer"
+                )
+        for weighing in self.weighings:
+            if weighing.scenario not in names:
+                raise ValueError(
+                    f"weighing '{weighing.id}' belongs to the scenario '{weighing.scenario}', which does "
+                    f"not exist; use one of: {', '.join(names)}"
                 )
 
     def thing(self, key: str) -> Unit | Carried | None:

@@ -19,12 +19,14 @@ from roomy_hull.job.value import (
 )
 
 ClassOfUse = Literal["now", "each stop", "each camp", "rarely"]
+BoltSize = Literal["M6", "M8", "M10", "M12", "M16"]
 
 
 class Placed(Value, frozen=True, kw_only=True):
     """What every unit has: a bay, a place in it (u along, v inward, w up), a size, contents. [mm]
 
-    `width` lies along u, `depth` along v, `height` along w, all outside sizes.
+    `width` lies along u, `depth` along v, `height` along w, all outside sizes. `bolts` hold it to the
+    rails or the floor.
     """
 
     id: Id
@@ -38,6 +40,8 @@ class Placed(Value, frozen=True, kw_only=True):
     height: PositiveMm
     contents: Kg = 0.0
     contents_source: Source = "estimate"
+    bolt: BoltSize = "M8"
+    bolts: Annotated[int, Meta(ge=0, le=24)] = 4
     note: Annotated[str, Meta(max_length=2000)] = ""
 
 

@@ -45,11 +45,55 @@ class Ratings(Value, frozen=True, kw_only=True):
     rear_spring: Kg = 0.0
 
 
-class Springs(Value, frozen=True, kw_only=True):
-    """Spring rate of one wheel, at the wheel. [N/mm]"""
+Rate = Annotated[float, Meta(gt=0, le=2000, description="N/mm at the wheel")]
+ExtraRate = Annotated[float, Meta(ge=0, le=2000, description="N/mm at the wheel, 0 for the usual")]
+Pressure = Annotated[float, Meta(ge=0, le=1500, description="kPa over the air's")]
+SpringSchool = Literal["standard", "constant load", "extra leaf", "air"]
+SCHOOLS: tuple[SpringSchool, ...] = ("standard", "constant load", "extra leaf", "air")
 
-    front: Annotated[float, Meta(gt=0, le=2000, description="N/mm at the wheel")]
-    rear: Annotated[float, Meta(gt=0, le=2000, description="N/mm at the wheel")]
+
+class Springs(Value, frozen=True, kw_only=True):
+    """Springs: the standard rates of one wheel, and what may be done at the rear. [N/mm at the wheel]
+
+    `school` is what is fitted. Springs for a constant load stand at kerb height under `constant` more
+    on the axle. An extra leaf adds `leaf_rate` and lifts the empty tail by `leaf_lift`. Air springs
+    have an effective area [cm²] and height [mm], bear on the chassis `air_x` behind the rear axle
+    (ahead is negative), and hold between `air_least` and `air_most`; `air_pressure` 0 means: set for
+    level. `leaf_span` is from eye to eye of a leaf spring, 0 for coils. The unsprung masses are those
+    of an axle with its wheels; `roll_front` is the front's part of the roll stiffness, 0 to take it
+    from the rates.
+    """
+
+    front: Rate
+    rear: Rate
+    school: SpringSchool = "standard"
+    constant: Kg = 300.0
+    constant_rate: ExtraRate = 0.0
+    leaf_rate: ExtraRate = 0.0
+    leaf_lift: Gap = 15.0
+    air_area: Annotated[float, Meta(gt=0, le=1000, description="cm²")] = 60.0
+    air_height: PositiveMm = 140.0
+    air_x: Mm = 0.0
+    air_pressure: Pressure = 0.0
+    air_least: Pressure = 35.0
+    air_most: Pressure = 700.0
+    leaf_span: Gap = 0.0
+    unsprung_front: Kg = 95.0
+    unsprung_rear: Kg = 150.0
+    roll_front: Annotated[float, Meta(ge=0, lt=1, description="0 to below 1")] = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse air springs whose least pressure is above their most.
+
+        Raises
+        ------
+        ValueError
+            Names both.
+        """
+        if self.air_least >= self.air_most:
+            raise ValueError(
+                f"springs: air_least {self.air_least:g} kPa is not below air_most {self.air_most:g} kPa"
+            )
 
 
 class Seat(Value, frozen=True, kw_only=True):

@@ -99,6 +99,12 @@ def door_parts(canopy: Canopy, door: Door) -> tuple[Part, ...]:
     )  # fmt: skip
 
 
+def door_mass(canopy: Canopy, door: Door) -> float:
+    """Give the mass of a door's leaf, or of both its halves. [kg]"""
+    parts = (p for p in door_parts(canopy, door) if isinstance(p, SheetPart | BarPart))
+    return sum(p.mass() * p.count for p in parts)
+
+
 INSULATION_DENSITY = 32.0
 """Closed-cell foam (common practice). [kg/m³]"""
 JACK_MASS = 5.5
@@ -206,11 +212,7 @@ def lumps(vehicle: Vehicle, body: Body) -> tuple[Lump, ...]:
     if canopy.jacks:
         found.append(Lump("jack legs", 4 * JACK_MASS, "estimate", (cx, cy, cz)))
     for door in canopy.doors:
-        kg = sum(
-            p.mass() * p.count
-            for p in door_parts(canopy, door)
-            if isinstance(p, SheetPart | BarPart)
-        )
+        kg = door_mass(canopy, door)
         found.append(Lump(f"door {door.id}", kg, "geometry", door_box(box, door).centre()))
     if canopy.fittings:
         found.append(Lump("seals, locks, struts, jacks", canopy.fittings, "estimate", (cx, cy, cz)))

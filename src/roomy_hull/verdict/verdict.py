@@ -10,7 +10,7 @@ from roomy_hull.making import judge as making_judge
 from roomy_hull.studies.fit import closed, in_out, together
 from roomy_hull.studies.fit import judge as fit_judge
 from roomy_hull.studies.fit import moving as moving_judge
-from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads import axles, carrying, carrying_judge
 from roomy_hull.studies.loads import judge as loads_judge
 from roomy_hull.studies.outline import judge as outline_judge
 from roomy_hull.studies.outline import outline as outlines
@@ -38,6 +38,7 @@ class Verdict(msgspec.Struct, frozen=True):
     together: together.Togetherness
     in_out: in_out.InOut
     loads: axles.LoadResult
+    carrying: carrying.Carrying | None
     outline: outlines.Outline
     making: dict[str, tuple[Finding, ...]]
     findings: tuple[Finding, ...]
@@ -63,7 +64,8 @@ def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> V
         A verdict on an earlier value of the same job, to reuse what did not change. Only a
         memory, it never alters the result.
     opens : bool
-        Whether what opens is judged too; without, for a first quick look that is made whole at once.
+        Whether what opens and what carries is judged too; without, for a first quick look that is made
+        whole at once.
 
     Returns
     -------
@@ -77,11 +79,19 @@ def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> V
     loads = axles.study(assembly, (previous.assembly, previous.loads) if previous else None)
     sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios)
     outline = outlines.study(assembly, sags)
+    carries = None
+    if opens:
+        known = previous.carrying if previous is not None else None
+        carries = carrying.study(
+            assembly, loads, (previous.assembly, known) if previous is not None and known else None
+        )
     blocked = in_out.study(assembly, previous.in_out if previous else None)
     found = fit_judge.judge(assembly, fit)
     if opens:
         found += moving_judge.judge(assembly, moving, blocked, fit)
     found += loads_judge.judge(assembly, loads)
+    if carries is not None:
+        found += carrying_judge.judge(assembly, loads, carries)
     found += outline_judge.judge(assembly, outline)
     making = _making(assembly, previous)
     for flaws in making.values():
@@ -91,7 +101,17 @@ def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> V
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
     return Verdict(
-        job, assembly, fit, moving, blocked, loads, outline, making, tuple(found), _tally(found)
+        job,
+        assembly,
+        fit,
+        moving,
+        blocked,
+        loads,
+        carries,
+        outline,
+        making,
+        tuple(found),
+        _tally(found),
     )
 
 
@@ -114,6 +134,7 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
         fit_judge.fixes(verdict.assembly, finding)
         + moving_judge.fixes(verdict.assembly, verdict.together, finding)
         + outline_judge.fixes(verdict.assembly, finding)
+        + carrying_judge.fixes(verdict.assembly, finding)
     )
 
 

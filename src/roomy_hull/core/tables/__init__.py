@@ -24,6 +24,8 @@ class Material(msgspec.Struct, frozen=True):
         Neutral line in a bend as a fraction of the thickness; a shop's test bend replaces it.
     bend_radius_per_t : float
         Least usual inside bend radius as a multiple of the thickness.
+    young_mpa : float
+        Modulus of elasticity. [MPa]
     """
 
     name: str
@@ -32,6 +34,7 @@ class Material(msgspec.Struct, frozen=True):
     welded_mpa: float
     k_factor: float
     bend_radius_per_t: float
+    young_mpa: float
     source: str
 
 
@@ -46,13 +49,49 @@ class Stock(msgspec.Struct, frozen=True):
 
 
 class Rules(msgspec.Struct, frozen=True):
-    """Starting values of the trade, adjustable, never hard limits."""
+    """Starting values of the trade, adjustable, never hard limits.
+
+    Attributes
+    ----------
+    running_gap, moving_gap : float
+        Beside what stands and beside what turns. [mm]
+    slide_dynamic, shelf_dynamic, vertical_dynamic : float
+        By what a load counts more on a rough road: on slides, on shelves and floors, on the chassis.
+    side_imbalance, front_loss : float
+        Parts of gross and of the front axle's kerb load from which a look is worth it.
+    member_safety, sag_share : float
+        Yield over stress, and span over sag, that members should keep.
+    slope, rolling : float
+        The slope on which things are opened [degree], and what slides resist as a part of weight.
+    level_band, ssf_least : float
+        How far from level is a look [mm]; least static stability factor.
+    axis_forward, axis_rearward, axis_sideways, axis_up : float
+        Restraint as parts of weight, the last beyond weight.
+    hand_pull : float
+        What one hand may have to pull. [N]
+    cold : float
+        The cold morning on which a gas strut still has to hold. [°C]
+    """
 
     running_gap: float
     moving_gap: float
     slide_dynamic: float
     side_imbalance: float
     front_loss: float
+    vertical_dynamic: float
+    shelf_dynamic: float
+    member_safety: float
+    sag_share: float
+    slope: float
+    rolling: float
+    level_band: float
+    ssf_least: float
+    axis_forward: float
+    axis_rearward: float
+    axis_sideways: float
+    axis_up: float
+    hand_pull: float
+    cold: float
     source: str
 
 

@@ -20,7 +20,7 @@ from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, colour, font
 from roomy_hull.drawing.loads_scene import loads_frame, loads_scene
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
-from roomy_hull.studies.loads.judge import LOOK_CHANCE
+from roomy_hull.studies.loads.board import LOOK_CHANCE
 
 ROWS = ("Front axle", "Rear axle", "Gross", "Payload left", "Left side", "Right side", "On the roof",
         "With trailer", "Tail settles lower")  # fmt: skip

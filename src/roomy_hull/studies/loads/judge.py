@@ -5,12 +5,11 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.tables import rules
 from roomy_hull.job.model import Scenario
-from roomy_hull.studies.loads.axles import Figure, LoadResult, ScenarioLoads
+from roomy_hull.studies.loads.axles import WHEELS, Figure, LoadResult, ScenarioLoads
+from roomy_hull.studies.loads.board import LOOK_CHANCE
 from roomy_hull.studies.loads.governing import governing
 
 RATING = "the vehicle's rating plate, as entered"
-LOOK_CHANCE = 0.05
-"""From this chance of exceeding a rating on, a load within it is worth a look."""
 
 
 def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
@@ -41,6 +40,7 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
         ):
             if figure is not None and figure.limit is not None:
                 found += _against(code, words, figure, scenario, sources.get(code, RATING))
+        found += _wheels(loads, scenario)
         found += _balance(loads, result)
         found += _towing(assembly, scenario)
     found += _slides(assembly)
@@ -74,6 +74,15 @@ def _against(
                     scenario=scenario.id)
         ]  # fmt: skip
     return []
+
+
+def _wheels(loads: ScenarioLoads, scenario: Scenario) -> list[Finding]:
+    """Judge the wheel that carries most against its tyre and its own rating."""
+    name, figure = max(zip(WHEELS, loads.wheels, strict=True), key=lambda w: w[1].value)
+    if figure.limit is None:
+        return []
+    source = "tyre load index (ETRTO, from memory) or the wheel's rating, the lower"
+    return _against("wheel", f"the {name} wheel", figure, scenario, source)
 
 
 def _balance(loads: ScenarioLoads, result: LoadResult) -> list[Finding]:

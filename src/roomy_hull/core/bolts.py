@@ -1,0 +1,97 @@
+"""Bolts: stress area, and how far shear and tension together use one."""
+
+import functools
+import math
+from pathlib import Path
+
+import msgspec
+
+from roomy_hull.core.errors import InputError
+
+
+class Thread(msgspec.Struct, frozen=True):
+    """A metric coarse thread. [mm]"""
+
+    diameter: float
+    pitch: float
+
+
+class Grade(msgspec.Struct, frozen=True):
+    """A property class: tensile strength [MPa] and the shear factor of EN 1993-1-8, table 3.4."""
+
+    tensile: float
+    shear: float
+
+
+GRADES = {"8.8": Grade(800.0, 0.6), "10.9": Grade(1000.0, 0.5), "A2-70": Grade(700.0, 0.5)}
+"""ISO 898-1 and ISO 3506-1; shear factors from EN 1993-1-8, table 3.4. From memory."""
+PARTIAL = 1.25
+"""Partial factor of bolts, EN 1993-1-8 (from memory)."""
+
+
+@functools.cache
+def threads() -> dict[str, Thread]:
+    """Give the usual threads by name (ISO 261 coarse pitches)."""
+    raw = (Path(__file__).parent / "tables" / "bolts.json").read_bytes()
+    return msgspec.json.decode(raw, type=dict[str, Thread])
+
+
+def stress_area(name: str) -> float:
+    """Give a bolt's stress area.
+
+    Parameters
+    ----------
+    name : str
+        For example ``M8``.
+
+    Returns
+    -------
+    float
+        A = π/4·(d - 0.9382·P)². [mm²] ISO 898-1.
+
+    Raises
+    ------
+    InputError
+        The table does not hold it.
+    """
+    try:
+        thread = threads()[name]
+    except KeyError:
+        raise InputError(
+            f"there is no bolt '{name}'", remedy=f"Use one of {', '.join(threads())}."
+        ) from None
+    return math.pi / 4 * (thread.diameter - 0.9382 * thread.pitch) ** 2
+
+
+def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
+    """Give how far one bolt is used.
+
+    Parameters
+    ----------
+    name, grade : str
+        For example ``M8`` and ``8.8``.
+    shear, tension : float
+        On one bolt; a push counts as no tension. [N]
+
+    Returns
+    -------
+    float
+        1 where it is used up: the greater of F_t/F_t,Rd and F_v/F_v,Rd + F_t/(1.4·F_t,Rd), with
+        F_v,Rd = α_v·f_ub·A/γ and F_t,Rd = 0.9·f_ub·A/γ.
+
+    Raises
+    ------
+    InputError
+        No such bolt or grade.
+
+    Notes
+    -----
+    EN 1993-1-8, table 3.4, from memory. The bolt alone: sheet, rail and rivet nut may give way first.
+    """
+    if grade not in GRADES:
+        raise InputError(f"there is no grade '{grade}'", remedy=f"Use one of {', '.join(GRADES)}.")
+    area, g = stress_area(name), GRADES[grade]
+    holds_shear = g.shear * g.tensile * area / PARTIAL
+    holds_tension = 0.9 * g.tensile * area / PARTIAL
+    pull = max(0.0, tension)
+    return max(pull / holds_tension, abs(shear) / holds_shear + pull / (1.4 * holds_tension))

@@ -1,0 +1,136 @@
+"""Rectangular plates, simply supported on four edges, under an even pressure."""
+
+import functools
+import math
+
+POISSON = 0.3
+
+
+def cbrt(x: float) -> float:
+    """Give the real cube root."""
+    return math.copysign(abs(x) ** (1 / 3), x)
+
+
+@functools.lru_cache(maxsize=512)
+def coefficients(ratio: float, terms: int = 29) -> tuple[float, float]:
+    """Give the coefficients of greatest deflection and greatest moment.
+
+    Parameters
+    ----------
+    ratio : float
+        Long side over short side, 1 or more.
+    terms : int
+        Greatest odd order of the series.
+
+    Returns
+    -------
+    (float, float)
+        α of w = α·q·a⁴/D and β of M = β·q·a², a the short side, Poisson's ratio 0.3.
+
+    Notes
+    -----
+    Navier's double series for the middle of the plate; Timoshenko and Woinowsky-Krieger, Theory of
+    Plates and Shells, chapter 5, tabulates it in table 8. Beyond a ratio of 8 the plate is taken as a
+    strip: 5/384 (1-ν² is in D) and 1/8.
+    """
+    if ratio > 8:
+        return 5 / 384, 0.125
+    sag = moment = 0.0
+    for m in range(1, terms * 2, 2):
+        for n in range(1, terms * 2, 2):
+            sign = math.sin(m * math.pi / 2) * math.sin(n * math.pi / 2)
+            k = m * m + (n / ratio) ** 2
+            sag += sign / (m * n * k * k)
+            moment += sign * (m * m + POISSON * (n / ratio) ** 2) / (m * n * k * k)
+    return 16 / math.pi**6 * sag, 16 / math.pi**4 * moment
+
+
+def held_plate(
+    pressure: float, one: float, other: float, thickness: float, young: float
+) -> tuple[float, float]:
+    """Give the greatest deflection and stress of a plate whose edges cannot draw in.
+
+    Parameters
+    ----------
+    pressure : float
+        Even pressure. [MPa]
+    one, other : float
+        Sides, above 0. [mm]
+    thickness : float
+        [mm]
+    young : float
+        Modulus of elasticity. [MPa]
+
+    Returns
+    -------
+    (float, float)
+        Deflection w [mm] of q = w·D/(α·a⁴) + c·E·t·w³/a⁴, and the stress in the middle, bending and
+        membrane together [MPa].
+
+    Notes
+    -----
+    Von Kármán's equations for simply supported, immovable edges by one term of Galerkin's method
+    (textbook, from memory), with the series of `coefficients` for the part that bends: with r = a/b,
+    c = π⁶/256·[(1 + r⁴) + 2(1 + 2νr² + r⁴)/(1-ν²)], and membrane stress
+    π²/8·E·(w/a)²·[1 + (1 + νr²)/(1-ν²)]. Folded or welded sides hold the edges so; a plate that lies
+    loose does not.
+    """
+    short, long = sorted((one, other))
+    ratio = short / long
+    alpha, beta = coefficients(round(long / short, 4))
+    stiff = bending_stiffness(thickness, young) / (alpha * short**4)
+    square = (1 + ratio**4) + 2 * (1 + 2 * POISSON * ratio**2 + ratio**4) / (1 - POISSON**2)
+    cubic = math.pi**6 / 256 * square * young * thickness / short**4
+    # One real root of cubic·w³ + stiff·w = q, by Cardano.
+    p, q = stiff / cubic, pressure / cubic
+    root = math.sqrt(q * q / 4 + p**3 / 27)
+    sag = cbrt(q / 2 + root) + cbrt(q / 2 - root)
+    bends = 6 * beta * (stiff * sag) * short**2 / thickness**2
+    pulls = 1 + (1 + POISSON * ratio**2) / (1 - POISSON**2)
+    return sag, bends + math.pi**2 / 8 * young * (sag / short) ** 2 * pulls
+
+
+def bending_stiffness(thickness: float, young: float) -> float:
+    """Give a plate's stiffness D = E·t³/12(1-ν²).
+
+    Parameters
+    ----------
+    thickness : float
+        [mm]
+    young : float
+        Modulus of elasticity. [MPa]
+
+    Returns
+    -------
+    float
+        [N·mm]
+    """
+    return young * thickness**3 / (12 * (1 - POISSON**2))
+
+
+def plate(
+    pressure: float, one: float, other: float, thickness: float, young: float
+) -> tuple[float, float]:
+    """Give the greatest deflection and stress of a plate.
+
+    Parameters
+    ----------
+    pressure : float
+        Even pressure. [MPa]
+    one, other : float
+        Sides, above 0. [mm]
+    thickness : float
+        [mm]
+    young : float
+        Modulus of elasticity. [MPa]
+
+    Returns
+    -------
+    (float, float)
+        Deflection [mm] and bending stress 6·M/t² [MPa], by the theory of small deflections: beyond a
+        deflection of about half the thickness the plate is stiffer than this says.
+    """
+    short, long = sorted((one, other))
+    alpha, beta = coefficients(round(long / short, 4))
+    sag = alpha * pressure * short**4 / bending_stiffness(thickness, young)
+    return sag, 6 * beta * pressure * short**2 / thickness**2

@@ -1,0 +1,104 @@
+"""The mass budget of the brief: what is wished, what is decided, and what the rating leaves."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.doubt import doubt_of
+from roomy_hull.job.model import NEEDS, Need, Wish
+from roomy_hull.studies.loads.axles import LoadResult
+
+
+class BudgetRow(msgspec.Struct, frozen=True):
+    """One wish: what was allowed for it, what it came to where it is decided, and its axle loads. [kg]
+
+    `decided` is none where nothing stands for it yet.
+    """
+
+    wish: Wish
+    allowed: float
+    doubt: float
+    decided: float | None
+    front: float
+    rear: float
+
+
+class Budget(msgspec.Struct, frozen=True):
+    """The budget in the scenario that is heaviest.
+
+    Attributes
+    ----------
+    rows : tuple of BudgetRow
+        Every wish.
+    scenario : str
+        Name of the heaviest scenario.
+    left : float
+        Payload left there as the job stands. [kg]
+    doubt : float
+        Of what would be left with all needed and wanted. [kg]
+    open : dict of Need to float
+        Still to come, by ``needed``, ``wanted`` and ``later``. [kg]
+    over : dict of Need to float
+        What decided things came to beyond what was allowed for them, by need. [kg]
+    left_needed, left_wanted, left_all : float
+        Left once the needed is there too, then the wanted, then what is for later. [kg]
+    rear_wanted : float
+        What the rear axle has left once needed and wanted are there, at their places. [kg]
+    """
+
+    rows: tuple[BudgetRow, ...]
+    scenario: str
+    left: float
+    doubt: float
+    open: dict[Need, float]
+    over: dict[Need, float]
+    left_needed: float
+    left_wanted: float
+    left_all: float
+    rear_wanted: float
+
+
+def study(assembly: Assembly, result: LoadResult) -> Budget:
+    """Hold the brief against what the rating leaves.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job; a wish is decided where its `thing` is one of the job's.
+    result : LoadResult
+        What the scenarios weigh.
+
+    Returns
+    -------
+    Budget
+        In the scenario with the least payload left. [kg]
+    """
+    job = assembly.job
+    heavy = min(result.scenarios, key=lambda s: s.payload_left.value)
+    full = {t.id: sum(m.kg for m in t.masses if m.fill != "ball") for t in assembly.things}
+    base = job.vehicle.wheelbase
+    rows = []
+    still = dict.fromkeys(NEEDS, 0.0)
+    over = dict.fromkeys(NEEDS, 0.0)
+    variance, rear = heavy.payload_left.doubt**2, 0.0
+    for wish in job.brief.wishes:
+        decided = full.get(wish.thing)
+        doubt = doubt_of(wish.mass, wish.mass_source)
+        behind = wish.mass * wish.x / base
+        rows.append(BudgetRow(wish, wish.mass, doubt, decided, wish.mass - behind, behind))
+        if decided is None:
+            still[wish.need] += wish.mass
+            if wish.need != "later":
+                variance += doubt**2
+                rear += behind
+        else:
+            over[wish.need] += decided - wish.mass
+    left = heavy.payload_left.value
+    needed = left - still["needed"]
+    wanted = needed - still["wanted"]
+    room = (heavy.rear.limit or math.inf) - heavy.rear.value - rear
+    return Budget(
+        tuple(rows), heavy.name, left, math.sqrt(variance), still, over, needed, wanted,
+        wanted - still["later"], room,
+    )  # fmt: skip

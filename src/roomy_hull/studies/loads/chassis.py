@@ -1,0 +1,381 @@
+"""The chassis as a beam on its springs: shear and bending in every scenario, against an even load.
+
+The bare vehicle is spread so that it weighs what its axles were weighed at. Everything else stands
+where it stands, spread over its own length. The springs push up: at the axle for coils, at both ends
+of a leaf spring, at one point for an air spring.
+"""
+
+from typing import Any
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly, Mass
+from roomy_hull.core import lazily
+from roomy_hull.core.tables import rules
+from roomy_hull.core.units import G
+from roomy_hull.job.model import Scenario
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.studies.loads import axles, springs
+from roomy_hull.studies.loads.axles import Share
+
+np = lazily.module("numpy")
+
+STEP = 25.0
+"""Between the points at which the diagrams are reckoned. [mm]"""
+
+
+class Push(msgspec.Struct, frozen=True):
+    """An upward force of the springs on the chassis, static. [mm, N]"""
+
+    x: float
+    newton: float
+    what: str
+
+
+class Diagram(msgspec.Struct, frozen=True):
+    """One scenario's diagram, the dynamic factor in it.
+
+    Attributes
+    ----------
+    scenario, name : str
+        Its id and name.
+    shear : tuple of float
+        Just right of each point. [N]
+    moment : tuple of float
+        Positive where the chassis sags, negative where it hogs. [N·m]
+    peak, peak_x : float
+        The greatest moment behind the cab, with its sign, and where. [N·m, mm]
+    ratio : float
+        Its size over that of the rated payload spread evenly over the tray.
+    axle : float
+        The moment over the rear axle, where it matters how the springs bear. [N·m]
+    pushes : tuple of Push
+        What the springs push up with.
+    """
+
+    scenario: str
+    name: str
+    shear: tuple[float, ...]
+    moment: tuple[float, ...]
+    peak: float
+    peak_x: float
+    ratio: float
+    axle: float
+    pushes: tuple[Push, ...]
+
+
+class ChassisResult(msgspec.Struct, frozen=True):
+    """All scenarios over the same points [mm], and the evenly spread rated payload to compare with.
+
+    `payload` is that payload [kg], `factor` the vertical dynamic factor, `start` and `end` the part of
+    the chassis that is judged: from the cab's back to its end. `trouble` says why it was not reckoned.
+    """
+
+    xs: tuple[float, ...]
+    diagrams: tuple[Diagram, ...]
+    baseline: Diagram
+    payload: float
+    factor: float
+    start: float
+    end: float
+    trouble: str = ""
+
+    def diagram(self, scenario: str) -> Diagram:
+        """Find a scenario's diagram; the first one where there is none such."""
+        return next((d for d in self.diagrams if d.scenario == scenario), self.diagrams[0])
+
+    def worst(self) -> Diagram:
+        """Give the diagram with the greatest ratio."""
+        return max(self.diagrams, key=lambda d: d.ratio)
+
+
+class Variation(msgspec.Struct, frozen=True):
+    """What one change would make of the peak and of the moment over the axle. `words` name it. [N·m]
+
+    `point` is the greatest single push of a rear spring on the chassis, the dynamic factor in it. [N]
+    """
+
+    words: str
+    peak: float
+    peak_x: float
+    ratio: float
+    axle: float
+    point: float
+
+
+def kerb_spread(vehicle: Vehicle) -> tuple[tuple[float, float, float], ...]:
+    """Spread the bare vehicle's sprung mass so that it weighs on the axles what it was weighed at.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        Kerb axle masses, unsprung masses, outline. [kg, mm]
+
+    Returns
+    -------
+    tuple of (kg, start, end)
+        One even load from the nose to the cab's back and one from there to the chassis' end; at the
+        axles where no such pair does it.
+    """
+    s, kerb, base = vehicle.springs, vehicle.kerb, vehicle.wheelbase
+    front, rear = kerb.front - s.unsprung_front, kerb.rear - s.unsprung_rear
+    kg = front + rear
+    nose, cab = -vehicle.shape.front, vehicle.cab_back
+    tail = max(vehicle.chassis_end, vehicle.shape.rear, cab + 100)
+    ahead, behind = (nose + cab) / 2, (cab + tail) / 2
+    second = (rear * base - kg * ahead) / (behind - ahead)
+    first = kg - second
+    if min(front, rear, first, second) < 0:
+        return ((front, 0.0, 0.0), (rear, base, base))
+    return ((first, nose, cab), (second, cab, tail))
+
+
+def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
+    """Give the points at which the diagrams are reckoned, every support among them. [mm]"""
+    low = min(-vehicle.shape.front, 0.0)
+    high = (
+        max(vehicle.chassis_end, vehicle.tow.x, tray[1], vehicle.shape.rear, vehicle.wheelbase)
+        + 400
+    )
+    s = vehicle.springs
+    marks = [
+        0.0, vehicle.wheelbase, vehicle.wheelbase + s.air_x, vehicle.wheelbase - s.leaf_span / 2,
+        vehicle.wheelbase + s.leaf_span / 2, vehicle.cab_back, vehicle.chassis_end, *tray, vehicle.tow.x,
+    ]  # fmt: skip
+    return np.unique(np.concatenate([np.arange(low, high, STEP), [high], np.array(marks)]))
+
+
+def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tuple[Push, ...]:
+    """Give what the springs push up with under sprung loads, static.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        Springs and wheelbase.
+    front, rear : float
+        Sprung loads of the axles. [N]
+    pressure : float
+        Of the air springs, 0 for none. [kPa]
+
+    Returns
+    -------
+    tuple of Push
+        Together they carry front at 0 and rear at the wheelbase: force and moment both. [N, mm]
+    """
+    s, base = vehicle.springs, vehicle.wheelbase
+    found = [Push(0.0, front, "front springs")]
+    air = min(2 * pressure * s.air_area * 100 * 1e-3, max(0.0, rear))
+    rest = rear - air
+    if air > 0:
+        found.append(Push(base + s.air_x, air, "air springs"))
+    if s.leaf_span > 0:
+        # The two eyes carry the rest, and hold the axle against the air springs' lever.
+        half = s.leaf_span / 2
+        tilt = -air * s.air_x / s.leaf_span
+        found += [
+            Push(base - half, rest / 2 - tilt, "leaf spring, front eye"),
+            Push(base + half, rest / 2 + tilt, "leaf spring, rear eye"),
+        ]
+    else:
+        # A coil takes force only; the axle's links hold the air springs' lever by a couple at the frame.
+        found.append(Push(base, rest, "rear springs"))
+        if air > 0 and s.air_x:
+            arm = 400.0
+            couple = -air * s.air_x / arm
+            found += [
+                Push(base - arm, -couple, "axle links"),
+                Push(base, couple, "axle links"),
+            ]
+    return tuple(found)
+
+
+def _left_of(xs: Any, kg: Any, start: Any, end: Any) -> tuple[Any, Any]:
+    """Give, for loads (rows) and points (columns), the force left of a point and its moment there."""
+    x, a, b, f = xs[None, :], start[:, None], end[:, None], kg[:, None]
+    span = np.maximum(b - a, 1e-9)
+    inside = np.clip(x - a, 0.0, span)
+    share = np.where(b - a < 1e-6, (x >= a) * 1.0, inside / span)
+    moment = np.where(
+        b - a < 1e-6, np.maximum(x - a, 0.0), inside * inside / (2 * span) + np.maximum(x - b, 0.0)
+    )
+    return f * share, f * moment
+
+
+def extent(mass: Mass, span: tuple[float, float]) -> tuple[float, float]:
+    """Spread a mass evenly about its own middle, as far as its thing reaches on the nearer side. [mm]"""
+    half = max(0.0, min(mass.x - span[0], span[1] - mass.x))
+    return mass.x - half, mass.x + half
+
+
+def _loads(assembly: Assembly) -> list[tuple[Mass, float, float]]:
+    """List every mass but the bare vehicle's with the length over which it stands."""
+    floor, canopy = assembly.ground.tray["floor"], assembly.ground.canopy
+    spans = {
+        "tray": (floor.x0, floor.x1),
+        "canopy": (canopy.x0, canopy.x1) if canopy else (floor.x0, floor.x1),
+    }
+    found = []
+    for m in assembly.ground.masses:
+        if m.owner == "vehicle" and m.label.startswith("kerb"):
+            continue
+        if m.owner == "vehicle":
+            half = 200.0 if m.fill.startswith("person") else 300.0
+            found.append((m, m.x - half, m.x + half))
+        elif m.owner in spans and m.fill == "fixed":
+            found.append((m, *extent(m, spans[m.owner])))
+        else:
+            found.append((m, m.x, m.x))
+    for thing in assembly.things:
+        span = (thing.envelope.x0, thing.envelope.x1)
+        found += [(m, *extent(m, span)) for m in thing.masses]
+    return found
+
+
+def study(
+    assembly: Assembly, scenarios: tuple[Scenario, ...] | None = None,
+    leave_out: frozenset[str] = frozenset(),
+) -> ChassisResult:  # fmt: skip
+    """Reckon shear and bending of the chassis.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [kg, mm]
+    scenarios : tuple of Scenario or None
+        Others than the job's.
+    leave_out : frozenset of str
+        Owners that are thought away.
+
+    Returns
+    -------
+    ChassisResult
+        Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of
+        the rated payload spread evenly over the tray.
+
+    Notes
+    -----
+    Statics of a straight beam; AISC table 3-23 holds its special cases. The rails' own strength is not
+    judged: the ratio says how the build compares with what the maker rated it for.
+    """
+    job, vehicle = assembly.job, assembly.job.vehicle
+    chosen = job.scenarios if scenarios is None else scenarios
+    floor = assembly.ground.tray["floor"]
+    xs = points(vehicle, (floor.x0, floor.x1))
+    loads = [row for row in _loads(assembly) if row[0].owner not in leave_out]
+    keys: dict[tuple[str, str, str], int] = {}
+    column = [keys.setdefault((m.owner, m.fill, m.mount), len(keys)) for m, _, _ in loads]
+    shares = [Share(owner, fill, mount, (), ()) for owner, fill, mount in keys]
+    kerb = kerb_spread(vehicle)
+    rows = np.array(
+        [(m.kg, a, b, m.x) for m, a, b in loads] + [(kg, a, b, (a + b) / 2) for kg, a, b in kerb]
+    )
+    shear, moment = _left_of(xs, rows[:, 0], rows[:, 1], rows[:, 2])
+    factors = np.array([[axles.factor(s, share) for share in shares] for s in chosen])
+    count = len(loads)
+    scale = np.ones((len(chosen), len(rows)))
+    scale[:, :count] = factors.reshape(len(chosen), -1)[:, column] if count else scale[:, :0]
+    payload = max(0.0, vehicle.ratings.gross - vehicle.kerb.front - vehicle.kerb.rear)
+    even_v, even_m = _left_of(xs, np.array([payload]), np.array([floor.x0]), np.array([floor.x1]))
+    # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
+    down_v = np.vstack([scale @ shear, shear[count:].sum(axis=0) + even_v[0]])
+    down_m = np.vstack([scale @ moment, moment[count:].sum(axis=0) + even_m[0]])
+    kg = np.append(scale @ rows[:, 0], rows[count:, 0].sum() + payload)
+    kgx = np.append(
+        scale @ (rows[:, 0] * rows[:, 3]),
+        (rows[count:, 0] * rows[count:, 3]).sum() + payload * (floor.x0 + floor.x1) / 2,
+    )
+    factor = rules().vertical_dynamic
+    start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
+    judged = (xs >= start) & (xs <= end)
+    over = int(np.searchsorted(xs, vehicle.wheelbase))
+    made: list[tuple[Any, Any, float, float, float, tuple[Push, ...]]] = []
+    for n in range(len(chosen) + 1):
+        rear = float(kgx[n]) / vehicle.wheelbase
+        front = float(kg[n]) - rear
+        pressure = 0.0
+        if n < len(chosen) and vehicle.springs.school == "air":
+            unsprung = vehicle.springs
+            whole = (front + unsprung.unsprung_front, rear + unsprung.unsprung_rear)
+            pressure = springs.stance(vehicle, *whole).pressure
+        up = pushes(vehicle, front * G, rear * G, pressure)
+        v, m = -down_v[n] * G, -down_m[n] * G
+        for push in up:
+            v += push.newton * (xs >= push.x)
+            m += push.newton * np.maximum(xs - push.x, 0.0)
+        v, m = v * factor, m * factor * 1e-3
+        at = int(np.argmax(np.where(judged, np.abs(m), -1.0)))
+        made.append((v, m, float(m[at]), float(xs[at]), float(m[over]), up))
+    even = made.pop()
+    size = max(abs(even[2]), 1e-9)
+
+    def diagram(
+        key: str, name: str, row: tuple[Any, Any, float, float, float, tuple[Push, ...]]
+    ) -> Diagram:
+        v, m, peak, x, axle, up = row
+        return Diagram(
+            key, name, tuple(v.tolist()), tuple(m.tolist()), peak, x, abs(peak) / size, axle, up
+        )
+
+    base = diagram("", "Rated payload, spread evenly", even)
+    diagrams = tuple(diagram(s.id, s.name, row) for s, row in zip(chosen, made, strict=True))
+    return ChassisResult(tuple(xs.tolist()), diagrams, base, payload, factor, start, end)
+
+
+def variations(assembly: Assembly, scenario: Scenario) -> tuple[Variation, ...]:
+    """Say what overhang, ball and air springs do to one scenario's peak.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    scenario : Scenario
+        One of the job's.
+
+    Returns
+    -------
+    tuple of Variation
+        As it is, without the ball mass, without what hangs behind the tray, with air springs over the
+        axle, and with them 150 mm to either side; each against the same baseline. [N·m]
+    """
+    vehicle = assembly.job.vehicle
+    floor = assembly.ground.tray["floor"]
+    tail = frozenset(
+        t.id for t in assembly.things if (t.envelope.x0 + t.envelope.x1) / 2 > floor.x1 - 1
+    )
+    plain = study(assembly, (scenario,)).diagrams[0]
+    factor = rules().vertical_dynamic
+
+    def one_of(words: str, d: Diagram) -> Variation:
+        point = factor * max(p.newton for p in d.pushes if p.what != "front springs")
+        return Variation(words, d.peak, d.peak_x, d.ratio, d.axle, point)
+
+    found = [one_of("As it is", plain)]
+
+    def add(words: str, of: Assembly, trial: Scenario, out: frozenset[str] = frozenset()) -> None:
+        d = study(of, (trial,), out)
+        found.append(one_of(words, d.diagrams[0]))
+
+    if scenario.ball > 0:
+        add("Without the ball mass", assembly, msgspec.structs.replace(scenario, ball=0.0))
+    elif vehicle.ratings.ball > 0:
+        heavy = msgspec.structs.replace(
+            scenario, ball=vehicle.ratings.ball, trailer=max(scenario.trailer, vehicle.ratings.ball)
+        )
+        add("With the ball's rated mass", assembly, heavy)
+    if tail:
+        add("Without what hangs behind the tray", assembly, scenario, tail)
+    for school, shift, words in (
+        ("standard", 0.0, "With the standard springs"),
+        ("air", 0.0, "Air springs over the axle"),
+        ("air", -150.0, "Air springs 150 mm ahead of it"),
+        ("air", 150.0, "Air springs 150 mm behind it"),
+    ):
+        s = vehicle.springs
+        if s.school == school and (school != "air" or s.air_x == shift):
+            continue
+        other = msgspec.structs.replace(s, school=school, air_x=shift)
+        job = msgspec.structs.replace(
+            assembly.job, vehicle=msgspec.structs.replace(vehicle, springs=other)
+        )
+        add(words, msgspec.structs.replace(assembly, job=job), scenario)
+    return tuple(found)

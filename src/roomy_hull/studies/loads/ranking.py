@@ -1,0 +1,128 @@
+"""What weighs what: each thing's part of the axles and sides, and what would come of moving it."""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.job.model import Scenario
+from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads.axles import LoadResult
+
+MEASURES = ("rear", "front", "side")
+
+
+class Contribution(msgspec.Struct, frozen=True):
+    """One owner's part in a scenario. [kg, mm]
+
+    `x` and `y` are where its mass is; `side` is right less left.
+    """
+
+    owner: str
+    name: str
+    kg: float
+    x: float
+    y: float
+    z: float
+    front: float
+    rear: float
+    side: float
+
+    def of(self, measure: str) -> float:
+        """Give its part of ``rear``, ``front`` or ``side``. [kg]"""
+        found: float = getattr(self, measure)
+        return found
+
+
+def contributions(
+    assembly: Assembly, result: LoadResult, scenario: Scenario
+) -> tuple[Contribution, ...]:
+    """Give every owner's part of front, rear and sides.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        For the names.
+    result : LoadResult
+        The study.
+    scenario : Scenario
+        What is aboard.
+
+    Returns
+    -------
+    tuple of Contribution
+        Of all that is aboard; together they are the scenario's loads before any weighing. [kg]
+    """
+    names = {t.id: t.value.name for t in assembly.things}
+    names |= {
+        "vehicle": "Vehicle, fuel, people",
+        "tray": "Tray",
+        "canopy": "Canopy",
+        "trailer": "Ball mass",
+    }
+    sums: dict[str, list[float]] = {}
+    for group in result.shares.values():
+        for share in group:
+            f = axles.factor(scenario, share)
+            if f:
+                row = sums.setdefault(share.owner, [0.0] * 4)
+                for i in range(4):
+                    row[i] += f * share.sums[i]
+    r = result.readings
+    found = []
+    for owner, row in sums.items():
+        kg = row[0]
+        if kg == 0:
+            continue
+        lean = axles.value_of(r.right, row) - axles.value_of(r.left, row)
+        found.append(
+            Contribution(
+                owner, names.get(owner, owner), kg, row[1] / kg, row[2] / kg, row[3] / kg,
+                axles.value_of(r.front, row), axles.value_of(r.rear, row), lean,
+            )
+        )  # fmt: skip
+    return tuple(found)
+
+
+def ranked(rows: tuple[Contribution, ...], measure: str) -> tuple[Contribution, ...]:
+    """Order contributions by their part of ``rear``, ``front`` or ``side``, the greatest first."""
+    return tuple(sorted(rows, key=lambda c: -abs(c.of(measure))))
+
+
+class Change(msgspec.Struct, frozen=True):
+    """What a change would do. [kg]"""
+
+    front: float
+    rear: float
+    gross: float
+    side: float
+
+
+def if_moved(result: LoadResult, one: Contribution, dx: float, dy: float = 0.0) -> Change:
+    """Say what moving a thing would do.
+
+    Parameters
+    ----------
+    result : LoadResult
+        The study, for the wheelbase and tracks.
+    one : Contribution
+        The thing in a scenario.
+    dx, dy : float
+        How far aft and to the right; forward and to the left are negative. [mm]
+
+    Returns
+    -------
+    Change
+        rear += m·Δx/L, front -= the same; the sides by the lean. [kg]
+    """
+    r = result.readings
+    delta = (0.0, one.kg * dx, one.kg * dy)
+    return Change(
+        axles.value_of(r.front, delta),
+        axles.value_of(r.rear, delta),
+        0.0,
+        axles.value_of(r.right, delta) - axles.value_of(r.left, delta),
+    )
+
+
+def if_off(one: Contribution) -> Change:
+    """Say what leaving a thing at home would do. [kg]"""
+    return Change(-one.front, -one.rear, -one.kg, -one.side)

@@ -1,0 +1,218 @@
+"""Improve: the moves and swaps that take most off the axle that is short, each one held against the fit."""
+
+import itertools
+
+import msgspec
+
+from roomy_hull.core.units import System, show
+from roomy_hull.job import edits
+from roomy_hull.job.body import Bay
+from roomy_hull.job.model import Job
+from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.studies.fit.free_space import free_space
+from roomy_hull.studies.loads import board, ranking
+from roomy_hull.verdict.verdict import Verdict, judge
+
+LEAST = 0.5
+"""What gains less is not worth a bolt. [kg]"""
+TRIED = 60
+"""So many of the most promising changes are judged at most."""
+
+
+class Better(msgspec.Struct, frozen=True):
+    """One change that would help.
+
+    Attributes
+    ----------
+    words : str
+        What to do.
+    gain : float
+        What the axle (or the heavier side) has less of it. [kg]
+    job : Job
+        The job with it done.
+    looks : int
+        How many *look* findings more it would bring; below 0 where some would go.
+    """
+
+    words: str
+    gain: float
+    job: Job
+    looks: int
+
+
+class Short(msgspec.Struct, frozen=True):
+    """What is short: a measure of the ranking, in which scenario, and in words."""
+
+    measure: str
+    scenario: str
+    words: str
+
+
+def short_of(verdict: Verdict) -> Short:
+    """Say which axle is short: the one of the board's worst cell, else the rear axle.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job, judged.
+
+    Returns
+    -------
+    Short
+        ``rear`` or ``front`` and the scenario that uses it most.
+    """
+    best = max(
+        (
+            (round(board.chance(figure), 3), figure.value / figure.limit, key, s)
+            for s in verdict.loads.scenarios
+            for key in ("rear", "front")
+            if (figure := board.cell(s, key)) is not None and figure.limit
+        ),
+        key=lambda row: row[:2],
+    )
+    _, use, key, s = best
+    return Short(key, s.id, f"{key} axle, {use:.0%} used in '{s.name}'")
+
+
+def better(
+    verdict: Verdict, measure: str, scenario: str, system: System = "metric", most: int = 6
+) -> tuple[Better, ...]:
+    """Find the changes that gain most.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job, judged.
+    measure : str
+        ``rear``, ``front`` or ``side``: what should become less.
+    scenario : str
+        Id of the scenario in which it counts.
+    system : str
+        ``metric`` or ``us``, for the words.
+    most : int
+        How many are wanted.
+
+    Returns
+    -------
+    tuple of Better
+        The greatest gain first; none brings a *stop*. A unit is tried in every free place of every bay,
+        and pairs of units in each other's.
+    """
+    one = next((s for s in verdict.job.scenarios if s.id == scenario), verdict.job.scenarios[0])
+    rows = {c.owner: c for c in ranking.contributions(verdict.assembly, verdict.loads, one)}
+    total = sum(c.side for c in rows.values())
+    tries = [*_moves(verdict, rows, measure, total, system), *_swaps(verdict, rows, measure, total)]
+    tries.sort(key=lambda t: -t[0])
+    known = {f.key for f in verdict.findings if f.weight == "stop"}
+    looks = verdict.count("look")
+    found: list[Better] = []
+    done: set[str] = set()
+    for gain, key, words, job in tries[:TRIED]:
+        if key in done:
+            continue
+        trial = judge(job, verdict)
+        if any(f.key not in known for f in trial.findings if f.weight == "stop"):
+            continue
+        done.add(key)
+        found.append(Better(words, gain, job, trial.count("look") - looks))
+        if len(found) == most:
+            break
+    return tuple(found)
+
+
+Try = tuple[float, str, str, Job]
+
+
+def _gain(
+    verdict: Verdict, one: ranking.Contribution, by: tuple[float, float], measure: str, total: float
+) -> float:
+    """Give what a move takes off the measure. [kg]"""
+    change = ranking.if_moved(verdict.loads, one, *by)
+    if measure == "side":
+        return abs(total) - abs(total + change.side)
+    return -change.rear if measure == "rear" else -change.front
+
+
+def _moves(
+    verdict: Verdict,
+    rows: dict[str, ranking.Contribution],
+    measure: str,
+    total: float,
+    system: System,
+) -> list[Try]:
+    """List every unit's best free place in every bay, with its gain."""
+    found: list[Try] = []
+    assembly = verdict.assembly
+    for thing in assembly.things:
+        value, one = thing.value, rows.get(thing.id)
+        if isinstance(value, Carried) or one is None or thing.place is None:
+            continue
+        here = thing.envelope.centre()
+        for place in assembly.ground.bays.values():
+            space = free_space(assembly, thing, place, value.v)
+            if space.room is None:
+                continue
+            step = place.bay.pitch or 5.0
+            best: Try | None = None
+            for u0, w0, u1, _w1 in space.cells():
+                low, high = -(-u0 // step) * step, u1 // step * step
+                for u in {low, high} if low <= high else set():
+                    if place is thing.place and abs(u - value.u) < 1 and abs(w0 - value.w) < 1:
+                        continue
+                    there = place.frame.point(u + value.width / 2, value.v + value.depth / 2, w0)
+                    gain = _gain(
+                        verdict, one, (there[0] - here[0], there[1] - here[1]), measure, total
+                    )
+                    if gain >= LEAST and (best is None or gain > best[0]):
+                        job = edits.changed(verdict.job, thing.id, bay=place.bay.id, u=u, w=w0)
+                        words = f"{value.name}: to the {place.bay.name} bay"
+                        if place is thing.place:
+                            words = _words(value, u - value.u, w0 - value.w, place.bay, system)
+                        best = (gain, thing.id, words, job)
+            if best is not None:
+                found.append(best)
+    return found
+
+
+def _words(unit: Unit, du: float, dw: float, bay: Bay, system: System) -> str:
+    """Say where a unit goes within its bay."""
+    ways = ("to the right", "to the left") if bay.side == "rear" else ("aft", "forward")
+    moves = [(du, ways), (dw, ("up", "down"))]
+    parts = [
+        f"{show(abs(by), 'length', system)} {way[0] if by > 0 else way[1]}"
+        for by, way in moves
+        if abs(by) >= 1
+    ]
+    return f"{unit.name}: {' and '.join(parts)}"
+
+
+def _swaps(
+    verdict: Verdict, rows: dict[str, ranking.Contribution], measure: str, total: float
+) -> list[Try]:
+    """List pairs of units that fit each other's place by size, with their gain."""
+    found: list[Try] = []
+    units = [
+        t for t in verdict.assembly.things
+        if not isinstance(t.value, Carried) and t.id in rows and t.place is not None
+    ]  # fmt: skip
+    for a, b in itertools.combinations(units, 2):
+        va, vb = a.value, b.value
+        if isinstance(va, Carried) or isinstance(vb, Carried):
+            continue
+        # Not worth judging where the larger would need much more room than the other leaves.
+        if max(abs(va.width - vb.width), abs(va.height - vb.height)) > 120:
+            continue
+        ca, cb = a.envelope.centre(), b.envelope.centre()
+        ga = ranking.if_moved(verdict.loads, rows[a.id], cb[0] - ca[0], cb[1] - ca[1])
+        gb = ranking.if_moved(verdict.loads, rows[b.id], ca[0] - cb[0], ca[1] - cb[1])
+        side = ga.side + gb.side
+        gain = {
+            "rear": -(ga.rear + gb.rear), "front": -(ga.front + gb.front),
+            "side": abs(total) - abs(total + side),
+        }[measure]  # fmt: skip
+        if gain < LEAST:
+            continue
+        job = edits.changed(verdict.job, a.id, bay=vb.bay, u=vb.u, v=vb.v, w=vb.w)
+        job = edits.changed(job, b.id, bay=va.bay, u=va.u, v=va.v, w=va.w)
+        found.append((gain, f"{a.id} {b.id}", f"{va.name} and {vb.name} change places", job))
+    return found
