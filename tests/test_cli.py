@@ -54,7 +54,7 @@ def test_check_prints_scenarios_and_findings(capsys: pytest.CaptureFixture[str])
     said = capsys.readouterr().out
     assert "Leaving full, crew of two" in said
     assert "LOOK  Tool drawer" in said
-    assert "0 stop, 1 look" in said
+    assert "0 stop, 2 look" in said
 
 
 def test_check_of_a_clash_exits_with_one(
@@ -86,7 +86,7 @@ def test_json_carries_what_the_window_shows(
         assert sum(o["mass_kg"] for o in row["owners"].values()) == pytest.approx(
             loads.gross.value, abs=0.02
         )
-    assert [f["code"] for f in frame["findings"]] == ["loads.slide"]
+    assert [f["code"] for f in frame["findings"]] == ["loads.slide", "loads.level"]
     assert {"code", "weight", "title", "subjects", "measured", "limit", "unit", "source"} <= set(
         frame["findings"][0]
     )

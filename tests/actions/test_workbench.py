@@ -211,7 +211,9 @@ def test_a_finding_turns_one_to_where_it_is(registry: Registry, bench: Workbench
     bench.edit("mend", edits.changed(bench.job, "tools", contents=10.0))
     assert bench.finding is None
     run(registry, bench, "look.finding")
-    assert bench.message == "Nothing is found wrong."
+    assert bench.finding is not None
+    assert bench.finding.code == "loads.level"
+    assert (bench.look.stage, bench.look.scenario) == ("Loads", "rear")
 
 
 def test_accepting_wants_a_look_a_reason_and_initials(bench: Workbench) -> None:
@@ -285,7 +287,7 @@ def test_looking_actions(registry: Registry, bench: Workbench) -> None:
         ("look.units", "system", ["us", "metric"]),
         ("look.theme", "dark", [True, False]),
         ("look.whole", "whole", [False, True]),
-        ("look.scenario", "scenario", ["dry", "tray", "full"]),
+        ("look.scenario", "scenario", ["dry", "towing", "rear", "tray", "empty", "full"]),
     ):
         seen = []
         for _ in values:

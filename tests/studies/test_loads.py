@@ -13,9 +13,9 @@ from roomy_hull.verdict.verdict import Verdict, judge
 
 
 def with_scenario(demo: Job, **changes: object) -> Job:
-    """The demo with its second scenario changed."""
-    new = demo.scenarios[1].but(**changes)
-    return msgspec.structs.replace(demo, scenarios=(demo.scenarios[0], new, demo.scenarios[2]))
+    """The demo with its full scenario changed."""
+    new = tuple(s.but(**changes) if s.id == "full" else s for s in demo.scenarios)
+    return msgspec.structs.replace(demo, scenarios=new)
 
 
 def with_ratings(demo: Job, **changes: object) -> Job:

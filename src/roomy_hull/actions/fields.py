@@ -22,7 +22,8 @@ class Field(msgspec.Struct, frozen=True):
     name, words, tip : str
         Field of the value, its words on the card, what it means in the trade.
     quantity : str
-        ``length``, ``mass``, ``volume`` or ``number``; ``text``, ``choice`` or ``yes``; ``lengths`` for
+        ``length``, ``mass``, ``volume`` or ``number``; ``share`` for a part shown in per cent; ``text``,
+        ``choice`` or ``yes``; ``lengths`` for
         several with spaces between, ``boxes`` for those of an own unit.
     choices : tuple of str
         What a ``choice`` may be.
@@ -57,6 +58,16 @@ _CONTENTS = (
           tuple(RELATIVE_DOUBT)),
 )  # fmt: skip
 _NOTE = Field("note", "Note", "text", "For the workshop")
+_BOLTS = (
+    Field("bolts", "Bolts", "number", "That hold it in braking and on bumps"),
+    Field(
+        "bolt",
+        "Bolt size",
+        "choice",
+        "Stainless A2-70 is reckoned with",
+        ("M6", "M8", "M10", "M12", "M16"),
+    ),
+)
 
 
 def _material() -> Field:
@@ -185,7 +196,7 @@ def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
     if isinstance(thing, Carried):
         return _carried_fields(thing)
     contents = () if isinstance(thing, units.Tank | units.Table) else _CONTENTS
-    return (_NAME, *_PLACE, *_SIZE, *contents, *_own_fields()[type(thing)], _NOTE)
+    return (_NAME, *_PLACE, *_SIZE, *contents, *_own_fields()[type(thing)], *_BOLTS, _NOTE)
 
 
 def _carried_fields(item: Carried) -> tuple[Field, ...]:
@@ -366,6 +377,18 @@ def body_fields(job: Job) -> tuple[Field, ...]:
             found.append(
                 _length(f"{c}doors.{door.id}.split", f"Door {door.id}, let-down", "0 for one leaf")
             )
+            if door.strut is not None:
+                p = f"{c}doors.{door.id}.strut."
+                found += [
+                    Field(
+                        p + "force",
+                        f"Door {door.id}, strut",
+                        "number",
+                        "N of one when out, at 20 °C",
+                    ),
+                    _length(p + "body", "… fixed under the hinge", "Its stud on the body"),
+                    _length(p + "leaf", "… along the leaf", "Its stud on the leaf, from the hinge"),
+                ]
             found.append(_choice(f"{c}doors.{door.id}.hinge", f"Door {door.id}, hinge", "start and end are upright",
                                  "top", "bottom", "start", "end"))  # fmt: skip
     found.append(Field("body.rule", "Rule for sizes", "choice", "Width, height, rear overhang",
@@ -383,6 +406,8 @@ def shown(field: Field, value: object, system: System) -> str:
         return "; ".join(_box_words(b, system) for b in value)
     if field.quantity == "number":
         return f"{float(str(value)):g}"
+    if field.quantity == "share":
+        return f"{float(str(value)) * 100:g}"
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text, choice, yes are out
     return _figure(float(str(value)), quantity, system)
 
@@ -458,10 +483,12 @@ def typed(field: Field, text: str, system: System) -> object:
         return tuple(parse(word, "length", system) for word in rows if word.strip())
     if field.quantity == "boxes":
         return _typed_boxes(text, system)
+    if field.quantity == "share":
+        return parse(text.replace("%", ""), "number", system) / 100
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text and choice are out
     value = parse(text, quantity, system)
     if field.quantity == "number":
-        if field.name.startswith("vehicle.springs") or field.name in ("turn", "vents"):
+        if field.name.startswith("vehicle.springs") or field.name in ("turn", "vents", "growth"):
             return value
         if abs(value - round(value)) > 1e-9:
             raise InputError("a whole number is wanted", place=field.words, remedy="Type 0, 1, 2 …")

@@ -38,3 +38,5 @@ class LookState(msgspec.Struct, frozen=True):
     page: str = "Drawing"
     run: str = ""
     step: int = 0
+    loads_page: str = "Board"
+    row: str = "rear"

@@ -52,6 +52,9 @@ class Asker(Protocol):
     def write_cut(self, folder: Path) -> None:
         """Write the cut files in the background."""
 
+    def write_sheet(self, folder: Path) -> None:
+        """Write the load sheet as PDF and CSV."""
+
 
 Check = Callable[[Workbench], bool]
 

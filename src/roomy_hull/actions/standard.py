@@ -6,7 +6,7 @@ from pathlib import Path
 
 import msgspec
 
-from roomy_hull.actions import fitting_out
+from roomy_hull.actions import fitting_out, loading
 from roomy_hull.actions.finding_room import free_twin
 from roomy_hull.actions.registry import Action, Asker, Registry
 from roomy_hull.actions.workbench import STAGES, Workbench
@@ -371,6 +371,7 @@ def standard() -> Registry:
                _export_vehicle),
     ]  # fmt: skip
     actions += fitting_out.actions()
+    actions += loading.actions()
     actions += [
         Action(f"stage.{name.lower()}", name, f"Go to {name}", "Stage", _stage(name), (f"Alt+{n}",))
         for n, name in enumerate(STAGES, 1)

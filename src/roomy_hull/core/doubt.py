@@ -49,3 +49,22 @@ def chance_over(mean: float, sigma: float, limit: float) -> float:
     if sigma <= 0.0:
         return 1.0 if mean > limit else 0.0
     return 0.5 * math.erfc((limit - mean) / (sigma * math.sqrt(2.0)))
+
+
+def source_of(kg: float, sigma: float) -> str:
+    """Give where a mass is known from, by its doubt.
+
+    Parameters
+    ----------
+    kg, sigma : float
+        Mass and its one-sigma doubt. [kg]
+
+    Returns
+    -------
+    str
+        The key of `RELATIVE_DOUBT` that comes nearest; a person or ball counts as ``estimate``.
+    """
+    if kg == 0:
+        return "estimate"
+    share = sigma / abs(kg)
+    return min(RELATIVE_DOUBT, key=lambda key: abs(RELATIVE_DOUBT[key] - share))

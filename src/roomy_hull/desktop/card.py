@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.actions.fields import Field, body_fields, fields_of, shown, typed, vehicle_fields
+from roomy_hull.actions.load_fields import scenario_fields, spring_fields
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.assembly.assemble import Thing
 from roomy_hull.core.errors import UserError
@@ -124,13 +125,20 @@ class Card(QScrollArea):
         if bench.look.stage == "Body":
             return body_fields(bench.job)
         thing = bench.job.thing(bench.selection)
-        return fields_of(thing) if thing is not None else ()
+        if thing is not None:
+            return fields_of(thing)
+        if bench.look.stage == "Loads":
+            job = bench.job
+            return (*scenario_fields(job, bench.scenario().id), *spring_fields(job.vehicle))
+        return ()
 
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
         bench = self._bench
         fields = self._fields()
-        alone = "" if bench.look.stage in ("Survey", "Body") else bench.selection
+        alone = (
+            "" if bench.look.stage in ("Survey", "Body") else bench.selection or bench.look.stage
+        )
         want = (alone, bench.look.system, *(f.name for f in fields))
         if want != self._shown:
             self._shown = want
@@ -227,6 +235,8 @@ class Card(QScrollArea):
         placed = bench.verdict.assembly.thing(bench.selection)
         if stage in ("Survey", "Body"):
             (self._fill_vehicle if stage == "Survey" else self._fill_body)()
+        elif placed is None and stage == "Loads":
+            self._fill_scenario()
         elif placed is None:
             self._fill_job()
             return
@@ -280,6 +290,21 @@ class Card(QScrollArea):
         self._sum.setText("\n".join(rows))
         self._made.setText(
             "Planning figures. The rating plates, the certifying engineer and local road law decide."
+        )
+
+    def _fill_scenario(self) -> None:
+        """Say what the chosen scenario comes to, and what stays at home in it."""
+        bench, system = self._bench, self._bench.look.system
+        loads, one = bench.verdict.loads.scenario(bench.look.scenario), bench.scenario()
+        self._title.setText(one.name)
+        self._kind.setText("scenario, and the springs")
+        self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
+        names = {t.id: t.value.name for t in bench.verdict.assembly.things}
+        home = ", ".join(names.get(k, k) for k in one.left_behind)
+        self._sum.setText(f"Left at home: {home}." if home else "Everything is aboard.")
+        self._made.setText(
+            "Copy, delete or add scenarios in the menu Loads. Choose a thing in Levers and press Ctrl+H to leave it "
+            "at home in this scenario."
         )
 
     def _fill_body(self) -> None:

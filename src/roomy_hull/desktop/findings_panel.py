@@ -119,6 +119,7 @@ class FindingsPanel(QWidget):
         self.list = QListWidget()
         self.list.setAccessibleName("Findings")
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setResizeMode(QListWidget.ResizeMode.Adjust)  # words wrap anew in another width
         self.list.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
         self._delegate = FindingDelegate(theme, self.list)
         self.list.setItemDelegate(self._delegate)

@@ -152,6 +152,29 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "centre line": Style(line=c["accent"], width=1.2, dash="9 3 2 3"),
         "centre words": Style(line=c["text"]),
         "lever": Style(line=soft, width=1, dash="3 3"),
+        "lever line": Style(line=c["accent"], width=1.6, dash="6 3"),
+        "lever mass": Style(c["load"], ink, 0.8, alpha=110),
+        "lever chosen": Style(c["accent"], c["paper"], 1.4, alpha=215),
+        "chart field": Style(c["paper"], soft, 1),
+        "chart grid": Style(line=soft, width=0.5),
+        "chart zero": Style(line=ink, width=1.3),
+        "chart mark": Style(line=c["accent"], width=1.2, dash="2 3"),
+        "chart words": Style(line=c["text"]),
+        "chart title": Style(line=c["text"], bold=True),
+        "chart limit words": Style(line=c["stop"]),
+        "chart band": Style(c["accent"], "", alpha=34),
+        "curve 1": Style(line=c["accent"], width=2.4),
+        "curve 2": Style(line=c["person"], width=2, dash="7 3"),
+        "curve 3": Style(line=c["look"], width=2, dash="2 2"),
+        "curve 4": Style(line=c["text"], width=1.6, dash="9 3 2 3"),
+        "curve 1 dot": Style(c["accent"], c["paper"], 1),
+        "curve 2 dot": Style(c["person"], c["paper"], 1),
+        "curve 3 dot": Style(c["look"], c["paper"], 1),
+        "curve 4 dot": Style(c["text"], c["paper"], 1),
+        "curve thin": Style(line=soft, width=0.8),
+        "curve base": Style(line=c["text"], width=1.6, dash="6 4"),
+        "curve limit": Style(line=c["stop"], width=1.4, dash="8 4"),
+        "chassis judged": Style(c["free"], "", alpha=26),
     }
 
 
@@ -281,6 +304,7 @@ def _sheet(t: Theme) -> str:
     QPushButton {{ background: {t.panel}; color: {t.ink}; border: 1px solid {t.rule};
         padding: 5px 12px; }}
     QPushButton:hover {{ border-color: {t.accent}; }}
+    QPushButton:checked {{ background: {t.accent}; color: {t.accent_ink}; border-color: {t.accent}; }}
     QPushButton:focus {{ border: 2px solid {t.accent}; padding: 4px 11px; }}
     QPushButton:disabled {{ color: {t.faint}; }}
     QListView, QTableView, QTreeView {{ background: {t.panel}; color: {t.ink};
@@ -290,6 +314,7 @@ def _sheet(t: Theme) -> str:
         color: {t.accent_ink}; }}
     QHeaderView::section {{ background: {t.window}; color: {t.ink}; border: 0;
         border-bottom: 1px solid {t.rule}; padding: 4px; }}
+    QHeaderView::section:vertical {{ padding: 0 4px; }}
     QTableCornerButton::section {{ background: {t.window}; border: 0; }}
     QScrollBar:vertical {{ background: {t.window}; width: 11px; margin: 0; }}
     QScrollBar::handle:vertical {{ background: {t.faint}; min-height: 24px; margin: 2px; }}

@@ -8,13 +8,8 @@ from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QIcon, QPixmap
 from PyQt6.QtWidgets import (
     QApplication,
-    QDialog,
-    QFileDialog,
     QHBoxLayout,
-    QInputDialog,
     QLabel,
-    QMainWindow,
-    QMessageBox,
     QSizePolicy,
     QSplitter,
     QStackedWidget,
@@ -27,14 +22,11 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
+from roomy_hull.desktop.asking import Asking
 from roomy_hull.desktop.ground.ground import Ground
 from roomy_hull.desktop.job_line import JobLine
 from roomy_hull.desktop.menus import Menus
 from roomy_hull.desktop.weigh_strip import WeighStrip
-from roomy_hull.formats.jobfile import SUFFIX
-from roomy_hull.formats.vehiclefile import SUFFIX as VEHICLE_SUFFIX
-from roomy_hull.formats.vehiclefile import own_folder
-from roomy_hull.job.model import Job
 
 if TYPE_CHECKING:
     from roomy_hull.desktop.fitout.panels import InOutPanel, RunPanel
@@ -51,10 +43,9 @@ Page = TypeVar("Page", bound=QWidget)
 
 FIT_OUT_PAGES = ("together_page", "variants_page", "solid_page", "run_panel", "in_out_panel")
 AUTOSAVE_MS = 20_000
-FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
 
 
-class MainWindow(QMainWindow):
+class MainWindow(Asking):
     """Puts the views together and asks the person what actions need to know.
 
     Parameters
@@ -157,7 +148,7 @@ class MainWindow(QMainWindow):
         """The stage Loads."""
         from roomy_hull.desktop.stages.loads import LoadsStage
 
-        return self._page(LoadsStage(self.bench, self._theme()))
+        return self._page(LoadsStage(self.bench, self._theme(), lambda: self.do("loads.write")))
 
     @functools.cached_property
     def cut_stage(self) -> "CutStage":
@@ -388,98 +379,6 @@ class MainWindow(QMainWindow):
         if self.bench.place(key):
             self.ground.setFocus()
 
-    # Asking: what actions need to know
-
-    def open_path(self) -> Path | None:
-        """Ask for a job file to open."""
-        name, _ = QFileDialog.getOpenFileName(self, "Open a job", self._folder(), FILES)
-        return Path(name) if name else None
-
-    def save_path(self) -> Path | None:
-        """Ask for a job file to save to."""
-        bench = self.bench
-        plain = bench.job.name.lower().replace(" ", "-") or "job"
-        start = str(bench.path) if bench.path else str(Path(self._folder()) / f"{plain}{SUFFIX}")
-        name, _ = QFileDialog.getSaveFileName(self, "Save the job", start, FILES)
-        return Path(name) if name else None
-
-    def folder(self, words: str) -> Path | None:
-        """Ask for a folder."""
-        name = QFileDialog.getExistingDirectory(self, words, self._folder())
-        return Path(name) if name else None
-
-    def _folder(self) -> str:
-        recent = self.bench.keeping.recent()
-        return str(
-            self.bench.path.parent
-            if self.bench.path
-            else recent[0].parent
-            if recent
-            else Path.home()
-        )
-
-    def may_lose(self) -> bool:
-        """Ask what to do with unsaved work; False stops the action."""
-        if not self.bench.history.dirty:
-            return True
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self, "Unsaved work", f"Save the changes to {self.bench.job.name} first?",
-            buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
-        )  # fmt: skip
-        if answer == buttons.Save:
-            self.do("job.save")
-            return not self.bench.history.dirty
-        if answer == buttons.Discard:
-            self.bench.keeping.drop_autosave()
-            return True
-        return False
-
-    def new_job(self) -> Job | None:
-        """Ask for a vehicle and a first body; nothing where the person changes their mind."""
-        from roomy_hull.desktop.new_job import NewJob  # read when wanted, as the stages are
-
-        dialog = NewJob(self._theme(), self)
-        return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
-
-    def vehicle_path(self, *, to_save: bool) -> Path | None:
-        """Ask for a vehicle file to import, or to export to."""
-        kinds = f"Vehicles (*{VEHICLE_SUFFIX});;All files (*)"
-        start = str(own_folder())
-        if to_save:
-            name, _ = QFileDialog.getSaveFileName(self, "Export the vehicle", start, kinds)
-        else:
-            name, _ = QFileDialog.getOpenFileName(self, "Import a vehicle", start, kinds)
-        return Path(name) if name else None
-
-    def name(self, words: str, wish: str) -> str:
-        """Ask for a name; empty where the person changes their mind."""
-        text, fine = QInputDialog.getText(self, "Roomy Hull", words, text=wish)
-        return text.strip() if fine else ""
-
-    def chosen_entry(self) -> str:
-        """Give the key of what is chosen in the stores; empty for nothing."""
-        return self.stores.list.chosen_key() if self.settled else ""
-
-    def agree(self, words: str) -> bool:
-        """Ask yes or no."""
-        answer = QMessageBox.question(self, "Roomy Hull", words)
-        return answer == QMessageBox.StandardButton.Yes
-
-    def show_keys(self) -> None:
-        """Show the key sheet."""
-        from roomy_hull.desktop.dialogs import KeySheet  # read when wanted, as the stages are
-
-        KeySheet(self.registry, self).exec()
-
-    def find_action(self) -> None:
-        """Show the list of all actions to search, and do the chosen one."""
-        from roomy_hull.desktop.dialogs import ActionSearch  # as above
-
-        dialog = ActionSearch(self.registry, self.bench, self)
-        if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
-            self.do(dialog.chosen())
-
     def quit(self) -> None:
         """Close the window."""
         self.close()
@@ -488,6 +387,12 @@ class MainWindow(QMainWindow):
         """Write the cut files in the background."""
         self.bench.set_look(stage="Cut")
         self.cut_stage.write(folder)
+
+    def write_sheet(self, folder: Path) -> None:
+        """Write the load sheet as PDF and CSV."""
+        from roomy_hull.desktop.loads import sheet_pdf  # read when wanted, as the stages are
+
+        sheet_pdf.write_told(self.bench, folder)
 
     def closeEvent(self, event: QCloseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Ask about unsaved work before closing."""

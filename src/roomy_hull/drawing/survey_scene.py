@@ -242,9 +242,11 @@ def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect
                            show(n * step, "mass", system, unit=False), 11, anchor="right"))  # fmt: skip
     for x in (x0, x1):
         scene.append(Words("centre words", at(x, -0.07 * y1), show(x, "mass", system), 11))
-    for point in found.points:
+    for n, point in enumerate(found.points, 1):
         if point is one and point.most > 0:
             scene.append(line("lever", at(point.vehicle, 0), at(point.vehicle, point.most)))
             scene.append(Disc("allowed most", at(point.vehicle, point.most), wide * 0.014))
         scene.append(Disc("centre", at(point.vehicle, point.trailer), wide * 0.014))
+        here = at(point.vehicle, point.trailer)
+        scene.append(Words("axle name", (here[0], here[1] + wide * 0.045), str(n), 11))
     return tuple(scene), (-wide * 0.16, -0.14 * y1 / tall, wide * 1.06, 1.1 * y1 / tall)

@@ -7,7 +7,7 @@ from roomy_hull.core.sheetmetal import BarPart, SheetPart
 from roomy_hull.making.cutlist import CutList
 
 
-def _table(rows: list[list[object]]) -> str:
+def table(rows: list[list[object]]) -> str:
     """Write rows as CSV with plain line ends; a cell never starts a formula."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
@@ -71,7 +71,7 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
             ])
         else:
             rows.append([number, part.name, part.count, "bought", "", "", "", "", "", "", "", ""])
-    return _table(rows)
+    return table(rows)
 
 
 def bar_list(cut: CutList) -> str:
@@ -81,4 +81,4 @@ def bar_list(cut: CutList) -> str:
         for i, (name, length) in enumerate(bar.pieces):
             rest = f"{bar.offcut:.0f}" if i == len(bar.pieces) - 1 else ""
             rows.append([number, bar.section, bar.material, name, f"{length:.1f}", rest])
-    return _table(rows)
+    return table(rows)

@@ -44,6 +44,10 @@ def set_at(value: Any, path: str, new: Any) -> Any:
     """
     head, _, rest = path.partition(".")
     if isinstance(value, tuple):
+        if head.isdigit() and not rest and _figures(value):
+            # A list of figures, such as the masses on the seats, grows by zeros.
+            filled = [*value, *([0.0] * (int(head) + 1 - len(value)))]
+            return (*filled[: int(head)], new, *filled[int(head) + 1 :])
         for n, item in enumerate(value):
             if getattr(item, "id", str(n)) == head or str(n) == head:
                 inner = set_at(item, rest, new) if rest else new
@@ -52,15 +56,23 @@ def set_at(value: Any, path: str, new: Any) -> Any:
     if not isinstance(value, Value) or head not in value.__struct_fields__:
         raise EditError(f"there is no field '{head}'", place=path)
     try:
+        inner = getattr(value, head)
+        if rest and isinstance(inner, tuple) and _figures(inner):
+            return value.but(**{head: set_at(inner, rest, new)})
         if rest:
             # Only the last value is converted and checked anew; what is beside the path is shared.
-            return msgspec.structs.replace(value, **{head: set_at(getattr(value, head), rest, new)})
+            return msgspec.structs.replace(value, **{head: set_at(inner, rest, new)})
         return value.but(**{head: new})
     except (msgspec.ValidationError, ValueError) as trouble:
         words = str(trouble).split(" - at `")[0].replace("Expected `float`", "expected a figure")
         raise EditError(
             words.replace("`", ""), place=path, remedy="The old value is kept."
         ) from None
+
+
+def _figures(values: tuple[Any, ...]) -> bool:
+    """Say whether a tuple holds figures only, or nothing."""
+    return all(isinstance(v, int | float) for v in values)
 
 
 def value_at(value: Any, path: str) -> Any:
@@ -86,7 +98,9 @@ def value_at(value: Any, path: str) -> Any:
     for step in path.split("."):
         if value is None:
             return None
-        if isinstance(value, tuple):
+        if isinstance(value, tuple) and step.isdigit() and _figures(value):
+            value = value[int(step)] if int(step) < len(value) else 0.0
+        elif isinstance(value, tuple):
             value = next(
                 (i for n, i in enumerate(value) if getattr(i, "id", "") == step or str(n) == step),
                 None,
@@ -108,7 +122,7 @@ def resized(job: Job, path: str, new: Any) -> Job:
     job : Job
         The job.
     path : str
-        A path that begins with ``vehicle.`` or ``body.``.
+        A path that begins with ``vehicle.``, ``body.``, ``scenarios.``, ``brief.`` or ``weighings.``.
     new : object
         The new value. [mm or as the field says]
 

@@ -1,0 +1,195 @@
+"""What the pages of Loads are built from: a page that follows the bench, pictures of scenes, tables."""
+
+from collections.abc import Callable, Sequence
+
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QHeaderView,
+    QLabel,
+    QTableWidget,
+    QTableWidgetItem,
+    QWidget,
+)
+
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.units import KG_PER_POUND, unit_word
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
+from roomy_hull.desktop.theme import Theme, colour, font
+
+
+class LoadsPage(QWidget):
+    """A page that follows the bench while it is seen, and nothing while it is not."""
+
+    def __init__(self, bench: Workbench, theme: Theme) -> None:
+        super().__init__()
+        self._bench, self._theme = bench, theme
+        bench.job_changed.connect(self.refresh)
+        bench.look_changed.connect(self.refresh)
+        bench.selection_changed.connect(self.refresh)
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = theme
+        for picture in self.findChildren(Picture):
+            picture.theme = theme
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Bring the page up to date where it is seen."""
+        if self.isVisible():
+            self.fill()
+            for picture in self.findChildren(Picture):
+                picture.update()
+
+    def fill(self) -> None:
+        """Bring tables and words up to date."""
+
+    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+        """Fill on being shown."""
+        self.refresh()
+
+
+Drawn = tuple[Scene, Rect]
+
+
+class Picture(QWidget):
+    """A scene in its frame, under a title."""
+
+    def __init__(
+        self,
+        bench: Workbench,
+        theme: Theme,
+        words: str,
+        draw: Callable[[float], tuple[str, Drawn | None]],
+    ) -> None:
+        super().__init__()
+        self._bench, self.theme, self._draw = bench, theme, draw
+        self.setMinimumSize(180, 120)
+        self.setAccessibleName(words)
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+        """Paint title and scene."""
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        p.fillRect(self.rect(), QColor(self.theme.paper))
+        area = QRectF(8, 28, self.width() - 16, max(self.height() - 34, 10))
+        title, drawn = self._draw(area.width() / area.height())
+        p.setPen(QColor(self.theme.ink))
+        p.setFont(font(13, bold=True))
+        p.drawText(QRectF(12, 6, self.width() - 20, 20), Qt.AlignmentFlag.AlignLeft, title)
+        if drawn is not None:
+            scene, frame = drawn
+            painter_for(self.theme, self._bench.look.system).paint(p, scene, fit(frame, area))
+
+
+Cell = tuple[str, str]
+"""Words of a cell, and its weight: ``stop``, ``look``, ``bold`` or nothing."""
+
+
+class Grid(QTableWidget):
+    """A table of words that is filled whole."""
+
+    def __init__(self, words: str, *, rows_chosen: bool = False) -> None:
+        super().__init__()
+        self.setAccessibleName(words)
+        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setWordWrap(False)
+        if rows_chosen:
+            self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+            self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        else:
+            self.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
+        down, across = self.verticalHeader(), self.horizontalHeader()
+        if down is not None and across is not None:
+            down.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
+            down.setDefaultSectionSize(22)
+            down.setMinimumSectionSize(18)
+            across.setFixedHeight(24)
+            across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+
+    def row_height(self, px: int) -> None:
+        """Make the rows lower or higher than usual."""
+        down = self.verticalHeader()
+        if down is not None:
+            down.setDefaultSectionSize(px)
+
+    def fill(
+        self,
+        theme: Theme,
+        heads: Sequence[str],
+        rows: Sequence[Sequence[Cell]],
+        names: Sequence[str] = (),
+        shaded: Callable[[int, int], bool] = lambda _r, _c: False,
+        widths: Sequence[int] = (),
+    ) -> None:
+        """Fill the table.
+
+        Parameters
+        ----------
+        theme : Theme
+            For the weights' colours.
+        heads : sequence of str
+            Column heads.
+        rows : sequence of sequence of Cell
+            The cells.
+        names : sequence of str
+            Row heads; none where empty.
+        shaded : callable
+            Whether the cell of a row and column is shaded as chosen.
+        widths : sequence of int
+            Widths of the first columns in pixels; the others share the rest.
+        """
+        self.setRowCount(len(rows))
+        self.setColumnCount(len(heads))
+        self.setHorizontalHeaderLabels(list(heads))
+        down, across = self.verticalHeader(), self.horizontalHeader()
+        if down is None or across is None:
+            return
+        down.setVisible(bool(names))
+        if names:
+            self.setVerticalHeaderLabels(list(names))
+        across.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        for n, width in enumerate(widths):
+            if width:
+                across.setSectionResizeMode(n, QHeaderView.ResizeMode.Fixed)
+                self.setColumnWidth(n, width)
+        for r, row in enumerate(rows):
+            for c, (text, weight) in enumerate(row):
+                item = QTableWidgetItem(text)
+                item.setFont(font(12, bold=bool(weight)))
+                if weight in ("stop", "look", "note"):
+                    item.setForeground(QColor(theme.weight(weight)))
+                if shaded(r, c):
+                    item.setBackground(colour(theme.accent, 40))
+                item.setToolTip(text)
+                self.setItem(r, c, item)
+
+
+def kg_of(bench: Workbench, value: float) -> str:
+    """Write a mass in whole kilograms or pounds, without its unit."""
+    text = f"{value / KG_PER_POUND if bench.look.system == 'us' else value:,.0f}"
+    return "0" if text == "-0" else text
+
+
+def mass_word(bench: Workbench) -> str:
+    """Give kg or lb."""
+    return unit_word("mass", bench.look.system)
+
+
+def caution(text: str) -> QLabel:
+    """Give a line that says once what the figures are not."""
+    label = QLabel(text)
+    label.setWordWrap(True)
+    label.setFont(font(11))
+    label.setContentsMargins(10, 2, 10, 4)
+    return label
