@@ -30,7 +30,11 @@ class Recorder:
             self.calls.append(("shots", path, folder))
             return [folder / "a.png"]
 
-        return cli.Desktop(run, shots)
+        def sheet(job: Job, folder: Path, scenario: str) -> tuple[Path, Path]:
+            self.calls.append(("sheet", job.name, folder, scenario))
+            return folder / "load-sheet.pdf", folder / "load-sheet.csv"
+
+        return cli.Desktop(run, shots, sheet)
 
 
 @pytest.fixture
@@ -320,3 +324,37 @@ def test_json_tells_what_opens_and_in_which_order(capsys: pytest.CaptureFixture[
     right = next(b for b in moving["in_and_out"] if b["bay"] == "R")
     assert right["order"].index("battery") < right["order"].index("bird-bags")
     assert moving["layouts"][0]["name"] == "A"
+
+
+def test_why_prints_the_sum_behind_a_figure(capsys: pytest.CaptureFixture[str]) -> None:
+    assert command("why", "demo", "full", "rear left") == 0
+    said = capsys.readouterr().out
+    assert said.startswith("Wheel rear left: Leaving full, crew of two")
+    assert "Drinking water: water" in said
+    assert "Limit: 1,550 kg by load index 123" in said
+    assert command("why", "demo", "dry", "level") == 0
+    assert "Front axle beyond kerb" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("scenario", "row", "words"),
+    [("fool", "rear", "no scenario 'fool'"), ("full", "rare", "no row 'rare'")],
+)
+def test_why_names_what_there_is(
+    capsys: pytest.CaptureFixture[str], scenario: str, row: str, words: str
+) -> None:
+    assert command("why", "demo", scenario, row) == 2
+    assert words in capsys.readouterr().err
+
+
+def test_sheet_hands_the_job_to_the_desktop(
+    recorder: Recorder, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert (
+        cli.main(
+            ("sheet", "demo:tarn", "--out", str(tmp_path), "--scenario", "dry"), recorder.desktop()
+        )
+        == 0
+    )
+    assert recorder.calls == [("sheet", "Tarn Seed Bank", tmp_path, "dry")]
+    assert "load-sheet.pdf" in capsys.readouterr().out

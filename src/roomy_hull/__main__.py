@@ -11,6 +11,7 @@ import sys  # noqa: E402
 from pathlib import Path  # noqa: E402
 
 from roomy_hull import cli  # noqa: E402
+from roomy_hull.job.model import Job  # noqa: E402
 
 
 def _run(path: Path | None) -> int:
@@ -28,9 +29,19 @@ def _shots(path: Path | None, folder: Path) -> list[Path]:
     return shots.write(path, folder)
 
 
+def _sheet(job: Job, folder: Path, scenario: str) -> tuple[Path, Path]:
+    """Write the load sheet without a display."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from roomy_hull.desktop import application  # noqa: PLC0415  # Qt, as above
+    from roomy_hull.desktop.loads import sheet_pdf  # noqa: PLC0415
+
+    application.application()
+    return sheet_pdf.write_job(job, folder, scenario)
+
+
 def main() -> int:
     """Run the command line with its own arguments."""
-    return cli.main(sys.argv[1:], cli.Desktop(_run, _shots))
+    return cli.main(sys.argv[1:], cli.Desktop(_run, _shots, _sheet))
 
 
 if __name__ == "__main__":

@@ -1,4 +1,4 @@
-"""The command line: open, check, cut, shots, schema. Without Qt; the desktop is handed in."""
+"""The command line: open, check, why, cut, sheet, shots, schema. Without Qt; the desktop is handed in."""
 
 import argparse
 import json
@@ -17,6 +17,7 @@ from roomy_hull.core.shipped import FOLDER
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.model import Job
+from roomy_hull.studies.loads import board
 from roomy_hull.studies.loads.axles import ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -30,6 +31,7 @@ class Desktop(msgspec.Struct, frozen=True):
 
     run: Callable[[Path | None], int]
     shots: Callable[[Path | None, Path], list[Path]]
+    sheet: Callable[[Job, Path, str], tuple[Path, Path]]
 
 
 class _Parser(argparse.ArgumentParser):
@@ -75,6 +77,14 @@ def parser() -> argparse.ArgumentParser:
         metavar="ID",
         help="an opening to show open; repeatable",
     )
+    one = commands.add_parser("sheet", help="write the load sheet as PDF and CSV")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
+    one.add_argument("--scenario", default="", metavar="ID", help="the one that is drawn")
+    one = commands.add_parser("why", help="the sum behind one figure of the scenario board")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("scenario", metavar="SCENARIO", help="its id")
+    one.add_argument("row", metavar="ROW", help="front, rear, gross, payload, 'rear left', level …")
     commands.add_parser("vehicles", help="list the library of vehicles")
     one = commands.add_parser(
         "simulate", help="a measuring device that is not there, for trying out"
@@ -140,7 +150,13 @@ def _run(args: argparse.Namespace, desktop: Desktop) -> int:
         for file in desktop.shots(_path(args.job), Path(args.out)):
             print(file)
         return FINE
+    if args.command == "sheet":
+        for file in desktop.sheet(_job(args.job), Path(args.out), args.scenario):
+            print(file)
+        return FINE
     verdict = judge(_job(args.job))
+    if args.command == "why":
+        return _why(verdict, args.scenario, args.row)
     if args.command == "solid":
         return _solid(verdict, Path(args.out), args.open)
     if args.command == "check":
@@ -171,6 +187,27 @@ def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
             )
     solid3d.write(verdict.assembly, out, frozenset(opened))
     print(out)
+    return FINE
+
+
+def _why(verdict: Verdict, scenario: str, row: str) -> int:
+    """Print the sum behind one figure; an unknown scenario or row is named with those there are."""
+    ids, keys = [s.id for s in verdict.job.scenarios], [k for k, _ in board.ROWS]
+    for word, known, what in ((scenario, ids, "scenario"), (row, keys, "row")):
+        if word not in known:
+            raise InputError(
+                f"there is no {what} '{word}'", remedy=f"Choose of: {', '.join(known)}."
+            )
+    one = next(s for s in verdict.job.scenarios if s.id == scenario)
+    found = board.why(verdict.assembly, verdict.loads, one, row)
+    print(f"{found.title}\n{found.rule}")
+    for line in found.lines:
+        part = f"{line.kg:>9,.1f} kg × {line.part:>7.4f} =" if line.kg else " " * 24
+        print(f"  {line.words:<44}{part}{line.amount:>10,.1f} {found.unit}")
+    doubt = f" ± {found.doubt:,.1f}" if found.doubt else ""
+    print(
+        f"  {'together':<44}{'':24}{found.total:>10,.1f}{doubt} {found.unit}\nLimit: {found.limit}."
+    )
     return FINE
 
 

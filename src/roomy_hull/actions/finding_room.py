@@ -140,3 +140,22 @@ def free_twin(assembly: Assembly, thing: Thing) -> tuple[float, float] | None:
         if u is not None:
             return (u, w)
     return None
+
+
+_PAGES = {
+    "level": "Springs", "air": "Springs", "chassis": "Chassis", "mount": "Strength", "mount_out": "Strength",
+    "loose": "Strength", "lock": "Strength", "pull": "Strength", "member": "Strength", "sag": "Strength",
+    "strut": "Strength", "strut_falls": "Strength", "strut_heavy": "Strength", "stability": "Stability",
+    "scales": "Sheet", "sides": "Levers", "towed": "Stability",
+}  # fmt: skip
+_ROWS = {"front": "front", "front_light": "front", "rear": "rear", "gross": "gross", "roof": "roof", "ball": "ball",
+         "combination": "combination"}  # fmt: skip
+
+
+def page_of(code: str) -> dict[str, str]:
+    """Give the page of Loads, and the row of its board, on which a finding is understood."""
+    word = code.removeprefix("loads.")
+    changes = {"loads_page": _PAGES.get(word, "Board")}
+    if word in _ROWS:
+        changes["row"] = _ROWS[word]
+    return changes

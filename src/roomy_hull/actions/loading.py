@@ -9,7 +9,7 @@ from roomy_hull.job.model import Scenario, Wish
 
 LOADS_PAGES = ("Board", "Levers", "Budget", "Springs", "Chassis", "Strength", "Stability", "Sheet")
 """The pages of the stage Loads, in the order of their keys."""
-LOADS_KEYS = tuple(f"Ctrl+{n}" for n in range(1, len(LOADS_PAGES) + 1))
+LOADS_KEYS = tuple(f"Ctrl+Alt+{n}" for n in range(1, len(LOADS_PAGES) + 1))
 
 
 def missing(bench: Workbench) -> tuple[Scenario, ...]:
@@ -98,7 +98,7 @@ def actions() -> list[Action]:
         Action("loads.usual", "Add the usual scenarios", "Those of the trade that are not there yet", "Loads",
                add_usual, (), lambda b: bool(missing(b))),
         Action("loads.copy", "Copy the scenario…", "Then change the copy on the card", "Loads", copy_scenario,
-               ("Ctrl+Shift+S",)),
+               ("Ctrl+Shift+D",)),
         Action("loads.drop", "Delete the scenario", "The chosen one", "Loads", drop_scenario, (),
                lambda b: len(b.job.scenarios) > 1),
         Action("loads.leave", "Leave the selection at home", "In the chosen scenario; again to take it along", "Loads",

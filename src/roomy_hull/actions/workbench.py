@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 import msgspec
 
-from roomy_hull.actions.finding_room import first_place, side_of, why_not
+from roomy_hull.actions.finding_room import first_place, page_of, side_of, why_not
 from roomy_hull.actions.look_state import LookState, Notice
 from roomy_hull.actions.placing import carried_place
 from roomy_hull.actions.store_room import StoreRoom
@@ -410,6 +410,8 @@ class Workbench:
             changes["scenario"] = finding.scenario
         if finding.stage in ALIVE and finding.stage != "Cut":
             changes["stage"] = finding.stage
+        if finding.stage == "Loads":
+            changes |= page_of(finding.code)
         self.set_look(**changes)
 
     def set_look(self, **changes: object) -> None:

@@ -45,10 +45,10 @@ def coefficients(ratio: float, terms: int = 29) -> tuple[float, float]:
     return 16 / math.pi**6 * sag, 16 / math.pi**4 * moment
 
 
-def held_plate(
+def box_plate(
     pressure: float, one: float, other: float, thickness: float, young: float
 ) -> tuple[float, float]:
-    """Give the greatest deflection and stress of a plate whose edges cannot draw in.
+    """Give the greatest deflection and stress of a plate whose edges stay straight but may draw in.
 
     Parameters
     ----------
@@ -69,25 +69,23 @@ def held_plate(
 
     Notes
     -----
-    Von Kármán's equations for simply supported, immovable edges by one term of Galerkin's method
-    (textbook, from memory), with the series of `coefficients` for the part that bends: with r = a/b,
-    c = π⁶/256·[(1 + r⁴) + 2(1 + 2νr² + r⁴)/(1-ν²)], and membrane stress
-    π²/8·E·(w/a)²·[1 + (1 + νr²)/(1-ν²)]. Folded or welded sides hold the edges so; a plate that lies
-    loose does not.
+    Von Kármán's equations for simply supported edges that stay straight without pull from outside, by one
+    term of Galerkin's method (textbook, from memory), with the series of `coefficients` for the part that
+    bends: with r = a/b, c = π⁶/256·(1 + r⁴), and membrane stress π²/8·E·(w/a)². So is the floor of a folded
+    box: its sides keep the edges straight, but give way inward. Edges held fast would make it stiffer
+    still.
     """
     short, long = sorted((one, other))
     ratio = short / long
     alpha, beta = coefficients(round(long / short, 4))
     stiff = bending_stiffness(thickness, young) / (alpha * short**4)
-    square = (1 + ratio**4) + 2 * (1 + 2 * POISSON * ratio**2 + ratio**4) / (1 - POISSON**2)
-    cubic = math.pi**6 / 256 * square * young * thickness / short**4
-    # One real root of cubic·w³ + stiff·w = q, by Cardano.
+    cubic = math.pi**6 / 256 * (1 + ratio**4) * young * thickness / short**4
+    # The one real root of cubic·w³ + stiff·w = q, by Cardano.
     p, q = stiff / cubic, pressure / cubic
     root = math.sqrt(q * q / 4 + p**3 / 27)
     sag = cbrt(q / 2 + root) + cbrt(q / 2 - root)
     bends = 6 * beta * (stiff * sag) * short**2 / thickness**2
-    pulls = 1 + (1 + POISSON * ratio**2) / (1 - POISSON**2)
-    return sag, bends + math.pi**2 / 8 * young * (sag / short) ** 2 * pulls
+    return sag, bends + math.pi**2 / 8 * young * (sag / short) ** 2
 
 
 def bending_stiffness(thickness: float, young: float) -> float:

@@ -8,11 +8,14 @@ from PyQt6.QtCore import QEventLoop, QPointF, QTimer
 from roomy_hull.actions.fitting_out import go_to_step
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.desktop.application import application, bench_for, window_for
+from roomy_hull.desktop.loads.levers import LeversPage
+from roomy_hull.desktop.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import layouts
-from roomy_hull.job.unit import Carried, Fridge, Kitchen
+from roomy_hull.job import layouts, scenarios
+from roomy_hull.job.model import Weighing
+from roomy_hull.job.unit import Carried, Fridge
 
 SIZE = (1280, 800)
 
@@ -58,16 +61,9 @@ def _opened(window: MainWindow) -> None:
     window.do("look.open_all")
 
 
-def _rear(window: MainWindow) -> None:
-    window.bench.set_look(station="rear", stature=0.0, opened=frozenset(), whole=True)
-
-
-def _above(window: MainWindow) -> None:
-    window.bench.set_look(station="above")
-
-
 def _dragging(window: MainWindow) -> None:
     """Hold the first fridge half a unit into its neighbour."""
+    window.bench.set_look(stature=0.0, opened=frozenset())
     _selected(window)
     bench, ground = window.bench, window.ground
     thing = bench.verdict.assembly.thing(bench.selection)
@@ -88,27 +84,8 @@ def _let_go(window: MainWindow) -> None:
     window.bench.select("")
 
 
-def _kitchen(window: MainWindow) -> None:
-    _let_go(window)
-    _first_of(window, Kitchen)
-    bench = window.bench
-    bench.set_look(
-        stature=0.0, opened=frozenset({bench.selection, "door:left", "galley:2"}), whole=False
-    )
-
-
-def _first_of(window: MainWindow, kind: type) -> None:
-    """Select the first unit of a kind and stand at its side."""
-    bench = window.bench
-    key = _first(window, kind)
-    thing = bench.verdict.assembly.thing(key)
-    if thing is not None and thing.place is not None:
-        bench.set_look(station=thing.place.bay.side)
-    bench.select(key)
-
-
 def _together(window: MainWindow) -> None:
-    window.bench.select("")
+    _let_go(window)
     window.bench.set_look(page="Together", opened=frozenset())
     grid = window.together_page.grid
     rows = [o.id for o in grid.rows()]
@@ -122,11 +99,6 @@ def _run(window: MainWindow) -> None:
     window.bench.set_look(page="Run-through", whole=False, run=runs[0].id if runs else "")
     if runs:
         go_to_step(window.bench, len(runs[0].moves))
-
-
-def _in_out(window: MainWindow) -> None:
-    window.bench.set_look(page="In and out", station="right", whole=False, opened=frozenset())
-    window.bench.select("battery" if window.bench.job.thing("battery") else "")
 
 
 def _variants(window: MainWindow) -> None:
@@ -155,10 +127,59 @@ def _solid(window: MainWindow) -> None:
 def _loads(window: MainWindow) -> None:
     _let_go(window)
     window.bench.set_look(page="Drawing", opened=frozenset())
-    window.bench.set_look(stage="Loads", whole=True)
+    window.bench.set_look(stage="Loads", whole=True, loads_page="Board", row="rear")
+
+
+def _levers(window: MainWindow) -> None:
+    window.bench.set_look(loads_page="Levers")
+    page = window.loads_stage.page("Levers")
+    if isinstance(page, LeversPage):
+        page.rank_by("front")
+        page.search()
+
+
+def _springs(window: MainWindow) -> None:
+    window.bench.select("")
+    window.bench.set_look(loads_page="Springs")
+
+
+def _chassis(window: MainWindow) -> None:
+    window.bench.set_look(loads_page="Chassis")
+
+
+def _strength(window: MainWindow) -> None:
+    window.bench.set_look(loads_page="Strength")
+    page = window.loads_stage.page("Strength")
+    if isinstance(page, StrengthPage):
+        page.only("")
+        page.at = next((n for n, r in enumerate(page.rows()) if r.kind == "Strut"), 0)
+        page.refresh()
+
+
+def _stability(window: MainWindow) -> None:
+    window.bench.set_look(loads_page="Stability")
+
+
+def _sheet_page(window: MainWindow) -> None:
+    """Show a weighing of the chosen scenario, a little off what was reckoned."""
+    bench = window.bench
+    loads = bench.verdict.loads.scenario(bench.look.scenario)
+    wheels = dict(
+        zip(("front_left", "front_right", "rear_left", "rear_right"), loads.wheels, strict=True)
+    )
+    read = {
+        k: round(f.value + d)
+        for (k, f), d in zip(wheels.items(), (-7.0, -2.0, 15.0, 9.0), strict=True)
+    }
+    one = Weighing(id="w", scenario=loads.id, date="2026-11-20", place="four wheel pads").but(
+        **read
+    )
+    bench.preview(scenarios.weighed(bench.job, one))
+    bench.set_look(loads_page="Sheet")
 
 
 def _cut(window: MainWindow) -> None:
+    window.bench.cancel()
     window.bench.set_look(stage="Cut")
     _wait_for_cut(window)
     cut = window.cut_stage.cut
@@ -196,18 +217,19 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("survey", _survey),
     ("body", _body),
     ("fit-out", _plain),
-    ("fit-out-selected", _selected),
     ("fit-out-open", _opened),
-    ("fit-out-rear", _rear),
-    ("fit-out-above", _above),
     ("fit-out-dragging", _dragging),
-    ("fit-out-kitchen", _kitchen),
     ("fit-out-together", _together),
     ("fit-out-run", _run),
-    ("fit-out-in-out", _in_out),
     ("fit-out-variants", _variants),
     ("fit-out-solid", _solid),
     ("loads", _loads),
+    ("loads-levers", _levers),
+    ("loads-springs", _springs),
+    ("loads-chassis", _chassis),
+    ("loads-strength", _strength),
+    ("loads-stability", _stability),
+    ("loads-sheet", _sheet_page),
     ("cut-blank", _cut),
     ("cut-sheet", _sheet),
     ("fit-out-dark-us", _dark),

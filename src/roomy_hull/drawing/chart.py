@@ -138,7 +138,7 @@ def scene(chart: Chart) -> tuple[Scene, Rect]:
         here = at((x0, level.value))
         found.append(line(level.role, here, (WIDE, here[1])))
         found.append(
-            Words("chart limit words", (WIDE - 8, here[1] + 17), level.words, 11, anchor="right")
+            Words("chart limit words", (WIDE - 8, here[1] + 30), level.words, 11, anchor="right")
         )
     for curve in chart.curves:
         if len(curve.points) > 1:

@@ -221,7 +221,7 @@ def chassis_scene(
                 Disc("curve 1 dot", at, 30),
                 Words(
                     "axle load",
-                    (chosen.peak_x, at[1] + 150),
+                    (chosen.peak_x, at[1] + (150 if chosen.peak > 0 else -170)),
                     f"{abs(chosen.peak) / 1e3:,.1f} kN·m",
                     13,
                 ),

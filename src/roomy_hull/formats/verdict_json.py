@@ -6,12 +6,13 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.survey import adjust
 from roomy_hull.studies.loads import towing
-from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
+from roomy_hull.studies.loads.axles import WHEELS, Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
 from roomy_hull.verdict.verdict import Verdict, fixes
 
@@ -64,6 +65,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "towing": _towing(verdict),
         "body": _body(verdict),
         "moving": moving_json(verdict),
+        "loads": loads_json(verdict),
     }
 
 
@@ -235,6 +237,10 @@ def _scenario(
         "payload_left_kg": payload,
         "combination_kg": _figure(loads.combination) if loads.combination else None,
         "roof_kg": _figure(loads.roof),
+        "ball_kg": _figure(loads.ball) if loads.ball else None,
+        "trailer_kg": _figure(loads.trailer) if loads.trailer else None,
+        "wheels_kg": {w: _figure(f) for w, f in zip(WHEELS, loads.wheels, strict=True)},
+        "pressure_kpa": _r(loads.stance.pressure),
         "front_sag_mm": _r(loads.stance.front_sag),
         "rear_sag_mm": _r(loads.stance.rear_sag),
         "tail_low_mm": _r(loads.stance.tail_low),

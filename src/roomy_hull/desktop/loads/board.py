@@ -94,7 +94,7 @@ class BoardPage(LoadsPage):
         top = QWidget()
         above.setContentsMargins(0, 0, 0, 0)
         top.setLayout(above)
-        top.setFixedHeight(226)
+        top.setFixedHeight(214)
         box.addWidget(top)
         box.addWidget(self.verdict)
         box.addWidget(self.table, 1)

@@ -26,8 +26,8 @@ class ChassisPage(LoadsPage):
         self.effects = Grid("What overhang, ball and air springs do to it")
         below = QHBoxLayout()
         below.setSpacing(2)
-        below.addWidget(self.table, 4)
-        below.addWidget(self.effects, 6)
+        below.addWidget(self.table, 9)
+        below.addWidget(self.effects, 10)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(2)
@@ -83,17 +83,26 @@ class ChassisPage(LoadsPage):
                 (f"{d.ratio:.0%}", over), (show(d.peak_x, "length", system, unit=False), ""),
             ])  # fmt: skip
         self.table.fill(self._theme, ("Scenario", "Peak, kN·m", "Of rated", "Aft of axle"), rows, (),
-                        widths=(0, 74, 62, 82))  # fmt: skip
+                        widths=(0, 72, 60, 78))  # fmt: skip
         cells: list[list[Cell]] = [
             [(v.words, ""), (f"{abs(v.peak) / 1e3:,.1f}", ""), (f"{v.ratio:.0%}", "look" if v.ratio > 1 else ""),
              (f"{v.axle / 1e3:,.1f}", ""), (f"{v.point / 1e3:,.1f}", "")]
             for v in self.variations()
         ]  # fmt: skip
         self.effects.fill(self._theme, ("In this scenario", "Peak", "Of rated", "Over axle", "One spring, kN"),
-                          cells, (), widths=(0, 46, 64, 70, 98))  # fmt: skip
+                          cells, (), widths=(0, 42, 62, 68, 102))  # fmt: skip
         self.words.setFont(font(12))
-        self.words.setText(
+        words = (
             f"Bending at {result.factor:g} times gravity (a rough road, common practice), against "
-            f"{show(result.payload, 'mass', system)} of rated payload spread evenly. Between cab and rear springs the "
-            "peak does not depend on where the rear springs bear; over the axle, and in one spring's push, it does."
+            f"{show(result.payload, 'mass', system)} of rated payload spread evenly. "
         )
+        chosen = result.diagram(here)
+        first = min(p.x for p in chosen.pushes if p.what != "front springs")
+        if bench.job.vehicle.kind == "wagon":
+            words += "A wagon's whole body carries it: for comparison only, nothing is judged."
+        elif chosen.peak_x < first:
+            words += (
+                "The peak lies ahead of the rear springs, so where they bear does not change it; over the axle, and in "
+                "one spring's push, it does."
+            )
+        self.words.setText(words)

@@ -26,6 +26,7 @@ class LoadsPage(QWidget):
     def __init__(self, bench: Workbench, theme: Theme) -> None:
         super().__init__()
         self._bench, self._theme = bench, theme
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         bench.job_changed.connect(self.refresh)
         bench.look_changed.connect(self.refresh)
         bench.selection_changed.connect(self.refresh)

@@ -39,9 +39,10 @@ class SheetPage(LoadsPage):
         form = QGridLayout()
         form.setContentsMargins(10, 4, 10, 4)
         form.setVerticalSpacing(3)
+        form.setHorizontalSpacing(8)
         for n, key in enumerate(READ):
             edit = QLineEdit()
-            edit.setFixedWidth(100)
+            edit.setFixedWidth(92)
             edit.setAccessibleName(f"Scale: {key}")
             edit.setAlignment(Qt.AlignmentFlag.AlignRight)
             self.edits[key] = edit
@@ -54,7 +55,7 @@ class SheetPage(LoadsPage):
             ("raised_kg", "… rear then", "What the rear axle carried with the front raised"),
         )):  # fmt: skip
             edit = QLineEdit()
-            edit.setFixedWidth(100)
+            edit.setFixedWidth(92)
             edit.setToolTip(tip)
             edit.setAccessibleName(f"Scale: {key}")
             self.edits[key] = edit
@@ -110,7 +111,7 @@ class SheetPage(LoadsPage):
         middle.setSpacing(4)
         holder = QWidget()
         holder.setLayout(left)
-        holder.setFixedWidth(410)
+        holder.setFixedWidth(424)
         middle.addWidget(holder)
         middle.addLayout(right, 1)
         box = QVBoxLayout(self)
@@ -182,7 +183,7 @@ class SheetPage(LoadsPage):
         self.list.blockSignals(blocked)
         self._compare()
         if bench.verdict.carrying is not None:
-            self.text.setFont(font(12))
+            self.text.setFont(font(11))
             self.text.setText(self.sheet_text())
 
     def _compare(self) -> None:

@@ -6,15 +6,16 @@ from PyQt6.QtCore import QMarginsF, QRectF, QSizeF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from roomy_hull.actions.workbench import Workbench
-from roomy_hull.core.errors import JobFileError, UserError
+from roomy_hull.core.errors import InputError, JobFileError, UserError
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import LIGHT, font
 from roomy_hull.drawing import loads_scene
 from roomy_hull.formats.load_sheet import LoadSheet, Section, build, csv
+from roomy_hull.job.model import Job
 from roomy_hull.studies.loads import ranking
-from roomy_hull.verdict.verdict import Verdict
+from roomy_hull.verdict.verdict import Verdict, judge
 
 DPI = 88
 WIDE, TALL = 8.27 * DPI, 11.69 * DPI
@@ -67,7 +68,7 @@ def _widths(page: _Page, section: Section) -> list[float]:
     want = [
         min(
             330.0,
-            10
+            16
             + max(
                 metrics.horizontalAdvance(r[c])
                 for r in (section.heads, *section.rows)
@@ -240,6 +241,40 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
         ) from None
     write_pdf(sheet, verdict, pdf, system, scenario)
     return pdf, text
+
+
+def write_job(job: Job, folder: Path, scenario: str = "") -> tuple[Path, Path]:
+    """Judge a job and write its sheet.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    folder : Path
+        Where to.
+    scenario : str
+        Id of the one that is drawn; the heaviest where empty.
+
+    Returns
+    -------
+    (Path, Path)
+        The PDF and the CSV.
+
+    Raises
+    ------
+    InputError
+        There is no such scenario.
+    JobFileError
+        The place cannot be written.
+    """
+    verdict = judge(job)
+    ids = [s.id for s in job.scenarios]
+    if scenario and scenario not in ids:
+        raise InputError(
+            f"there is no scenario '{scenario}'", remedy=f"Choose of: {', '.join(ids)}."
+        )
+    heavy = max(verdict.loads.scenarios, key=lambda s: s.gross.value).id
+    return write(verdict, folder, "metric", scenario or heavy)
 
 
 def write_told(bench: Workbench, folder: Path) -> None:

@@ -61,7 +61,16 @@ class LoadsStage(QWidget):
             self.stack.addWidget(made)
         return self._pages[name]
 
+    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+        """Take the focus, that Qt would else give to the first button of the bar."""
+        page = self.stack.currentWidget()
+        if page is not None:
+            page.setFocus()
+
     def _follow(self) -> None:
         name = self._bench.look.loads_page
         if self._bench.look.stage == "Loads" or not self._pages:
-            self.stack.setCurrentWidget(self.page(name if name in MADE else "Board"))
+            wanted = self.page(name if name in MADE else "Board")
+            if self.stack.currentWidget() is not wanted or not wanted.isVisible():
+                self.stack.setCurrentWidget(wanted)
+                wanted.setFocus()  # else Qt gives it to the first button of the bar

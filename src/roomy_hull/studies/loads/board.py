@@ -283,7 +283,7 @@ def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
         lines.append(Line("", words, 0.0, 0.0, 1.0, behind.sag - plain, 0.0))
     lines += [
         Line("", "Front axle beyond kerb", front, 0.0, -G / (2 * s.front), -stance.front_sag, 0.0),
-        Line("", "Owner's target", 0.0, 0.0, -1.0, -vehicle.level_target, 0.0),
+        Line("", "Owner's target", 0.0, 0.0, -1.0, 0.0 - vehicle.level_target, 0.0),
     ]
     rule = (
         f"Sag of the rear less sag of the front and the target; {s.rear:g} and {s.front:g} N/mm at one "

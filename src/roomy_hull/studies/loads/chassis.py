@@ -103,13 +103,17 @@ class Variation(msgspec.Struct, frozen=True):
     point: float
 
 
-def kerb_spread(vehicle: Vehicle) -> tuple[tuple[float, float, float], ...]:
+def kerb_spread(
+    vehicle: Vehicle, front: float, rear: float
+) -> tuple[tuple[float, float, float], ...]:
     """Spread the bare vehicle's sprung mass so that it weighs on the axles what it was weighed at.
 
     Parameters
     ----------
     vehicle : Vehicle
-        Kerb axle masses, unsprung masses, outline. [kg, mm]
+        Unsprung masses and outline. [kg, mm]
+    front, rear : float
+        Axle masses of the bare vehicle, without what was aboard at the weighing. [kg]
 
     Returns
     -------
@@ -117,8 +121,8 @@ def kerb_spread(vehicle: Vehicle) -> tuple[tuple[float, float, float], ...]:
         One even load from the nose to the cab's back and one from there to the chassis' end; at the
         axles where no such pair does it.
     """
-    s, kerb, base = vehicle.springs, vehicle.kerb, vehicle.wheelbase
-    front, rear = kerb.front - s.unsprung_front, kerb.rear - s.unsprung_rear
+    s, base = vehicle.springs, vehicle.wheelbase
+    front, rear = front - s.unsprung_front, rear - s.unsprung_rear
     kg = front + rear
     nose, cab = -vehicle.shape.front, vehicle.cab_back
     tail = max(vehicle.chassis_end, vehicle.shape.rear, cab + 100)
@@ -265,7 +269,10 @@ def study(
     keys: dict[tuple[str, str, str], int] = {}
     column = [keys.setdefault((m.owner, m.fill, m.mount), len(keys)) for m, _, _ in loads]
     shares = [Share(owner, fill, mount, (), ()) for owner, fill, mount in keys]
-    kerb = kerb_spread(vehicle)
+    bare = [
+        m.kg for m in assembly.ground.masses if m.owner == "vehicle" and m.label.startswith("kerb")
+    ]
+    kerb = kerb_spread(vehicle, *bare)
     rows = np.array(
         [(m.kg, a, b, m.x) for m, a, b in loads] + [(kg, a, b, (a + b) / 2) for kg, a, b in kerb]
     )
@@ -274,7 +281,7 @@ def study(
     count = len(loads)
     scale = np.ones((len(chosen), len(rows)))
     scale[:, :count] = factors.reshape(len(chosen), -1)[:, column] if count else scale[:, :0]
-    payload = max(0.0, vehicle.ratings.gross - vehicle.kerb.front - vehicle.kerb.rear)
+    payload = max(0.0, vehicle.ratings.gross - sum(bare))
     even_v, even_m = _left_of(xs, np.array([payload]), np.array([floor.x0]), np.array([floor.x1]))
     # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
     down_v = np.vstack([scale @ shear, shear[count:].sum(axis=0) + even_v[0]])

@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, Thing
 from roomy_hull.core import beams
-from roomy_hull.core.plates import held_plate, plate
+from roomy_hull.core.plates import box_plate, plate
 from roomy_hull.core.sections import section
 from roomy_hull.core.sheetmetal import SheetPart
 from roomy_hull.core.tables import material, rules
@@ -74,13 +74,13 @@ def _sheet_check(
     """Check one plate: (material, thickness), sides, (pressure moving, at rest [MPa], words)."""
     metal, thickness = material(sheet[0]), sheet[1]
     moving, rest, words = load
-    bent = plate if loose else held_plate
+    bent = plate if loose else box_plate
     _, stress = bent(moving, *sides, thickness, metal.young_mpa)
     sag, _ = bent(rest, *sides, thickness, metal.young_mpa)
     r = rules()
     allowed = (metal.welded_mpa if welded else metal.yield_mpa) / r.member_safety
     short = min(sides)
-    edges = "lying on its supports" if loose else "its edges held by folds or welds"
+    edges = "lying on its supports" if loose else "its edges kept straight by folds or welds"
     form = f"plate {sides[0]:,.0f} × {sides[1]:,.0f} × {thickness:g}, {metal.name}, {edges}"
     return MemberCheck(
         owner, name, what, words, form, short, stress, allowed, sag, short / r.sag_share, welded,

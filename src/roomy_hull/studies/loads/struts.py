@@ -1,5 +1,6 @@
 """Gas struts: what a door does over its whole swing, level, on a side slope, and on a cold morning."""
 
+import itertools
 import math
 
 import msgspec
@@ -156,10 +157,12 @@ def proposal(mass: float, height: float, swing: float) -> Strut:
         Two, in the next steps of 50 N and 10 mm, that hold it open on the slope and in the cold with a
         tenth to spare.
     """
-    body = max(160.0, round(height * 0.55 / 10) * 10)
-    trial = Strut(force=100.0, body=body, leaf=40.0)
-    for leaf in range(int(height * 0.3 / 10) * 10, 40, -10):
-        wider = trial.but(leaf=float(leaf))
+    trial = Strut(force=100.0, body=max(160.0, round(height * 0.55 / 10) * 10), leaf=40.0)
+    for share, leaf in itertools.product(
+        (0.55, 0.7, 0.85), range(int(height * 0.03) * 10, 40, -10)
+    ):
+        body = max(160.0, round(height * share / 10) * 10)
+        wider = trial.but(body=body, leaf=float(leaf))
         if not _trouble(strut_length(wider, 0.0), strut_length(wider, swing)):
             trial = wider
             break

@@ -1,0 +1,198 @@
+"""Scenarios, brief, weighings and pages by action; the fields of the card in the stage Loads."""
+
+from pathlib import Path
+
+import pytest
+
+from roomy_hull.actions import loading
+from roomy_hull.actions.fields import shown, typed
+from roomy_hull.actions.load_fields import scenario_fields, spring_fields
+from roomy_hull.actions.registry import Registry
+from roomy_hull.actions.standard import standard
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.core.errors import EditError, InputError
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job import scenarios
+from roomy_hull.job.model import Job, Weighing
+from roomy_hull.job.resizing import resized, value_at
+from roomy_hull.verdict import improve
+from roomy_hull.verdict.verdict import judge
+
+
+class Asked:
+    """Somebody who answers."""
+
+    def __init__(self, name: str = "", folder: Path | None = None) -> None:
+        self._name, self._folder = name, folder
+        self.written: list[Path] = []
+
+    def name(self, words: str, wish: str) -> str:
+        return self._name
+
+    def folder(self, words: str) -> Path | None:
+        return self._folder
+
+    def write_sheet(self, folder: Path) -> None:
+        self.written.append(folder)
+
+
+@pytest.fixture
+def registry() -> Registry:
+    return standard()
+
+
+def do(registry: Registry, bench: Workbench, key: str, ask: Asked | None = None) -> None:
+    action = registry.get(key)
+    assert action.enabled(bench), key
+    action.run(bench, ask or Asked())  # type: ignore[arg-type]  # answers what is asked
+
+
+def test_pages_have_keys_and_are_shown(registry: Registry, bench: Workbench) -> None:
+    for n, name in enumerate(loading.LOADS_PAGES, 1):
+        assert registry.get(f"loads.{name.lower()}").keys == (f"Ctrl+Alt+{n}",)
+        do(registry, bench, f"loads.{name.lower()}")
+        assert (bench.look.stage, bench.look.loads_page) == ("Loads", name)
+
+
+def test_the_usual_scenarios_are_added_once(registry: Registry, bench: Workbench) -> None:
+    before = len(bench.job.scenarios)
+    do(registry, bench, "loads.usual")
+    names = [s.name for s in bench.job.scenarios]
+    assert len(set(names)) == len(names) > before
+    assert not registry.get("loads.usual").enabled(bench)
+    bench.undo()
+    assert len(bench.job.scenarios) == before
+
+
+@pytest.mark.parametrize("name", list(DEMOS))
+def test_usual_scenarios_suit_the_vehicle(name: str) -> None:
+    job = demo_job(name)
+    found = {s.id: s for s in scenarios.usual(job)}
+    removable = job.body.canopy is not None and job.body.canopy.kind == "canopy"
+    assert ("tray" in found) == removable
+    assert len(found["rear"].people) == len(job.vehicle.seats)
+    for one in found.values():
+        job = scenarios.added(job, one)
+        assert one.ball <= one.trailer
+    assert judge(job).loads.scenarios[-1].gross.value > 0
+
+
+def test_a_copy_is_changed_on_the_card_and_dropped(registry: Registry, bench: Workbench) -> None:
+    do(registry, bench, "loads.copy", Asked("Two dogs along"))
+    one = bench.scenario()
+    assert one.name == "Two dogs along"
+    assert one.but(id="full", name="Leaving full, crew of two") == bench.job.scenarios[2]
+    assert bench.set_path(f"scenarios.{one.id}.people.3", 55.0)
+    assert bench.scenario().people == (82, 74, 0, 55)
+    assert bench.set_path(f"scenarios.{one.id}.water", 0.5)
+    assert bench.verdict.loads.scenario(one.id).gross.value == pytest.approx(
+        3251.3 + 55 - 45, abs=1
+    )
+    assert not bench.set_path(f"scenarios.{one.id}.people.0", -4.0)
+    assert not bench.set_path(f"scenarios.{one.id}.ball", 100.0)
+    assert "ball mass is part of the trailer" in bench.message
+    assert bench.set_path(f"scenarios.{one.id}.trailer", 900.0)
+    assert bench.set_path(f"scenarios.{one.id}.ball", 100.0)
+    do(registry, bench, "loads.drop")
+    assert one.id not in [s.id for s in bench.job.scenarios]
+    do(registry, bench, "loads.copy", Asked(""))
+    assert len(bench.job.scenarios) == 6
+
+
+def test_scenarios_that_are_needed_stay(demo: Job) -> None:
+    alone = demo
+    for s in demo.scenarios[1:]:
+        alone = scenarios.dropped(alone, s.id)
+    with pytest.raises(EditError, match="keeps one scenario"):
+        scenarios.dropped(alone, demo.scenarios[0].id)
+    weighed = scenarios.weighed(
+        demo, Weighing(id="w", scenario="full", rear=1700, date="2026-11-20")
+    )
+    with pytest.raises(EditError, match="2026-11-20 was made in it"):
+        scenarios.dropped(weighed, "full")
+    with pytest.raises(EditError, match="no scenario"):
+        scenarios.copied(demo, "nowhere", "x")
+    many = demo
+    for n in range(18):
+        many = scenarios.copied(many, "full", f"S {n}")
+    with pytest.raises(EditError, match="at most 24"):
+        scenarios.copied(many, "full", "one more")
+
+
+def test_a_thing_is_left_at_home_and_taken_along(registry: Registry, bench: Workbench) -> None:
+    bench.select("punt")
+    before = bench.verdict.loads.scenario("full").gross.value
+    do(registry, bench, "loads.leave")
+    assert bench.scenario().left_behind == ("punt",)
+    assert bench.verdict.loads.scenario("full").gross.value == pytest.approx(before - 38)
+    do(registry, bench, "loads.leave")
+    assert bench.scenario().left_behind == ()
+
+
+def test_wishes_and_the_sheet(registry: Registry, bench: Workbench, tmp_path: Path) -> None:
+    do(registry, bench, "loads.wish", Asked("Anvil"))
+    wish = bench.job.brief.wishes[-1]
+    assert (wish.id, wish.name, bench.look.loads_page) == ("anvil", "Anvil", "Budget")
+    assert bench.set_path("brief.wishes.anvil.mass", 40.0)
+    assert bench.job.brief.wishes[-1].mass == 40
+    ask = Asked(folder=tmp_path)
+    do(registry, bench, "loads.write", ask)
+    assert ask.written == [tmp_path]
+    full = bench.job
+    for n in range(200 - len(full.brief.wishes)):
+        full = scenarios.wished(full, wish.but(name=f"W{n}"))
+    with pytest.raises(EditError, match="at most 200"):
+        scenarios.wished(full, wish)
+
+
+def test_every_field_of_a_scenario_and_of_each_school_is_shown_and_read_back(demo: Job) -> None:
+    job = demo
+    for school in ("standard", "constant load", "extra leaf", "air"):
+        job = resized(job, "vehicle.springs.school", school)
+        fields = (*scenario_fields(job, "full"), *spring_fields(job.vehicle))
+        assert len({f.name for f in fields}) == len(fields)
+        for field in fields:
+            value = value_at(job, field.name)
+            if field.quantity == "yes":
+                continue
+            text = shown(field, value, "metric")
+            again = resized(job, field.name, typed(field, text, "metric"))
+            assert (
+                value_at(again, field.name) == pytest.approx(value)
+                if field.quantity != "text"
+                else True
+            )
+    share = next(f for f in scenario_fields(job, "full") if f.name.endswith("water"))
+    assert typed(share, "37.5 %", "metric") == 0.375
+    with pytest.raises(EditError):
+        resized(job, share.name, typed(share, "140", "metric"))
+    with pytest.raises(InputError):
+        typed(share, "half", "metric")
+    with pytest.raises(EditError, match="not below"):
+        resized(job, "vehicle.springs.air_most", 20.0)
+
+
+def test_better_moves_are_real_and_stop_nothing(demo: Job) -> None:
+    verdict = judge(demo)
+    short = improve.short_of(verdict)
+    assert (short.measure, short.scenario) == ("front", "full")
+    assert "96%" in short.words
+    for measure in ("front", "rear", "side"):
+        found = improve.better(verdict, measure, "full")
+        assert found
+        assert [b.gain for b in found] == sorted((b.gain for b in found), reverse=True)
+        for one in found:
+            after = judge(one.job)
+            assert after.count("stop") == 0
+            a, b = verdict.loads.scenario("full"), after.loads.scenario("full")
+            if measure == "side":
+                before, now = (abs(x.right.value - x.left.value) for x in (a, b))
+                assert before - now == pytest.approx(one.gain, abs=0.6)
+            else:
+                # A unit that turns its contents with it may come out a little otherwise than its box moves.
+                assert getattr(a, measure).value - getattr(b, measure).value == pytest.approx(
+                    one.gain, abs=0.6
+                )
+            assert after.count("look") - verdict.count("look") == one.looks
+    inches = improve.better(verdict, "side", "full", "us")
+    assert any(" in " in b.words for b in inches)

@@ -1,0 +1,333 @@
+"""The stage Loads in the real window: its pages by key and mouse, what they say, and what they change."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QApplication, QLineEdit
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.actions.loading import LOADS_PAGES
+from roomy_hull.desktop.loads.board import BoardPage
+from roomy_hull.desktop.loads.budget import BudgetPage
+from roomy_hull.desktop.loads.chassis import ChassisPage
+from roomy_hull.desktop.loads.levers import LeversPage
+from roomy_hull.desktop.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.loads.sheet import SheetPage
+from roomy_hull.desktop.loads.springs import SpringsPage
+from roomy_hull.desktop.loads.stability import StabilityPage
+from roomy_hull.desktop.loads.strength import StrengthPage
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.job import edits
+from roomy_hull.studies.loads import board
+
+LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
+
+
+def page(window: MainWindow, name: str) -> LoadsPage:
+    window.bench.set_look(stage="Loads", loads_page=name)
+    QApplication.processEvents()
+    found = window.loads_stage.page(name)
+    assert window.loads_stage.stack.currentWidget() is found
+    return found
+
+
+def click(qtbot: QtBot, table: Grid, row: int, column: int) -> None:
+    item = table.item(row, column)
+    assert item is not None
+    table.scrollToItem(item)
+    qtbot.mouseClick(table.viewport(), LEFT, pos=table.visualItemRect(item).center())
+
+
+def text(table: Grid, row: int, column: int) -> str:
+    item = table.item(row, column)
+    assert item is not None
+    return item.text()
+
+
+def row_of(key: str) -> int:
+    return [k for k, _ in board.ROWS].index(key)
+
+
+def test_pages_by_key_each_painted_in_both_themes_and_systems(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    for system, dark in (("metric", False), ("us", True)):
+        window.bench.set_look(system=system, dark=dark)
+        for n, name in enumerate(LOADS_PAGES, 1):
+            qtbot.keyClick(
+                window, getattr(Qt.Key, f"Key_{n}"), CTRL | Qt.KeyboardModifier.AltModifier
+            )
+            assert window.bench.look.loads_page == name
+            assert window.loads_stage.bar.buttons[name].isChecked()
+            picture = window.grab().toImage()
+            assert (
+                len({picture.pixel(x, y) for x in range(120, 960, 24) for y in range(70, 640, 24)})
+                > 5
+            )
+            assert window.size().width() == 1280
+
+
+def test_a_click_on_a_figure_answers_why(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Board")
+    assert isinstance(found, BoardPage)
+    table = found.table
+    assert text(table, row_of("gross"), 0) == "3,500"
+    assert text(table, row_of("gross"), 3) == "3,251 ± 19"
+    click(qtbot, table, row_of("rear left"), 4)
+    assert window.bench.look.scenario == "dry"
+    assert window.strip.chooser.currentText() == "Coming home dry"
+    assert "Wheel rear left: Coming home dry" in found.rule.text()
+    figure = board.cell(window.bench.verdict.loads.scenario("dry"), "rear left")
+    assert figure is not None
+    assert text(found.why, 0, 3) == f"{figure.value:,.0f} kg"
+    amounts = [
+        float(text(found.why, r, 3).replace(",", "")) for r in range(1, found.why.rowCount())
+    ]
+    assert sum(amounts) == pytest.approx(figure.value, abs=0.5 * len(amounts))
+    click(qtbot, table, row_of("level"), 2)
+    assert "N/mm" in found.rule.text()
+    assert text(found.why, 0, 3).endswith("mm")
+    window.bench.set_look(system="us")
+    assert text(table, row_of("gross"), 0) == "7,716"
+
+
+def test_sweeps_and_the_worst_cell(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Board")
+    assert isinstance(found, BoardPage)
+    assert (
+        found.verdict.text() == "The worst cell governs: gross in 'Worst rear', 96% of its limit."
+    )
+    qtbot.mouseClick(found.tabs["water"], LEFT)
+    assert found.beside.currentIndex() == 1
+    title, drawn = found._sweep(1.8)
+    assert "water" in title
+    assert drawn[0]
+    qtbot.mouseClick(found.tabs["why"], LEFT)
+    assert found.beside.currentIndex() == 0
+
+
+def test_an_overload_is_seen_on_the_board(window: MainWindow) -> None:
+    found = page(window, "Board")
+    assert isinstance(found, BoardPage)
+    window.bench.edit("load", edits.changed(window.bench.job, "camp", contents=900.0))
+    item = found.table.item(row_of("rear"), 3)
+    assert item is not None
+    assert "· 100%" in item.text()
+    assert item.foreground().color() == QColor(found.theme.stop)
+    assert window.bench.verdict.count("stop", "Loads") >= 2
+
+
+def test_the_card_edits_the_chosen_scenario(window: MainWindow, qtbot: QtBot) -> None:
+    page(window, "Board")
+    edit = window.card.edit_of("scenarios.full.people.2")
+    assert isinstance(edit, QLineEdit)
+    edit.setFocus()
+    edit.selectAll()
+    qtbot.keyClicks(edit, "30+25")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert window.bench.scenario().people == (82, 74, 55)
+    water = window.card.edit_of("scenarios.full.water")
+    assert isinstance(water, QLineEdit)
+    water.setFocus()
+    water.selectAll()
+    qtbot.keyClicks(water, "150")
+    qtbot.keyClick(water, Qt.Key.Key_Return)
+    assert window.bench.scenario().water == 1
+    assert window.bench.trouble
+    qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert window.bench.scenario().people == (82, 74)
+
+
+def test_levers_rank_answer_and_improve(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Levers")
+    assert isinstance(found, LeversPage)
+    names = [text(found.table, r, 0) for r in range(found.table.rowCount())]
+    assert names[0] == "Vehicle, fuel, people"
+    click(qtbot, found.table, names.index("Sample fridge"), 0)
+    assert window.bench.selection == "sample-fridge"
+    found.by.selectAll()
+    qtbot.keyClicks(found.by, "2*150")
+    qtbot.mouseClick(found.ways["aft"], LEFT)
+    assert found.answer.text().startswith("300 mm aft: front -6.9 kg")
+    assert "Came off: front -27.9" in found.answer.text()
+    found.by.setText("x")
+    assert "figure" in found.answer.text()
+    found.by.setText("300")
+    qtbot.mouseClick(found.buttons["side"], LEFT)
+    assert found.measure == "side"
+    qtbot.mouseClick(found.finder, LEFT)
+    assert found.list.count() >= 3
+    before = window.bench.verdict.loads.scenario("full")
+    item = found.list.item(0)
+    assert item is not None
+    gain = float(item.text().split()[0].strip("−"))
+    found.list.setCurrentItem(item)
+    qtbot.keyClick(found.list, Qt.Key.Key_Return)
+    after = window.bench.verdict.loads.scenario("full")
+    lean = [abs(s.right.value - s.left.value) for s in (before, after)]
+    assert lean[0] - lean[1] == pytest.approx(gain, abs=0.7)
+    assert window.bench.verdict.count("stop") == 0
+
+
+def test_springs_are_fitted_and_the_drawing_sits_so(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Springs")
+    assert isinstance(found, SpringsPage)
+    before = found.picture.grab().toImage()
+    assert "35.6 mm tail low on standard springs" in found._vehicle(1.5)[0]
+    qtbot.mouseClick(found.buttons["air"], LEFT)
+    assert window.bench.job.vehicle.springs.school == "air"
+    assert found.buttons["air"].isChecked()
+    assert found.picture.grab().toImage() != before
+    assert not [f for f in window.bench.verdict.findings if f.code == "loads.level"]
+    assert window.card.edit_of("vehicle.springs.air_x") is not None
+    assert "never run them below" in found.words.text()
+    rows = {text(found.table, r, 0): r for r in range(found.table.rowCount())}
+    assert text(found.table, rows["6  Worst rear"], 13) == "706"
+    window.bench.set_look(system="us")
+    assert text(found.table, rows["6  Worst rear"], 13) == "102"
+
+
+def test_the_chassis_page_names_peaks_and_effects(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Chassis")
+    assert isinstance(found, ChassisPage)
+    c = window.bench.verdict.carrying
+    assert c is not None
+    assert text(found.table, 2, 1) == f"{c.chassis.diagrams[2].peak / 1e3:,.1f}"
+    click(qtbot, found.table, 5, 0)
+    assert window.bench.look.scenario == "rear"
+    words = [text(found.effects, r, 0) for r in range(found.effects.rowCount())]
+    assert words[:2] == ["As it is", "Without the ball mass"]
+    assert found.variations() is found.variations()
+
+
+def test_strength_writes_out_every_sum(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Strength")
+    assert isinstance(found, StrengthPage)
+    rows = found.rows()
+    assert [r.use for r in rows] == sorted((r.use for r in rows), reverse=True)
+    assert {r.kind for r in rows} == {"Mount", "Slide", "Member", "Strut"}
+    assert (rows[0].kind, rows[0].owner) == ("Slide", "tools")
+    assert "107%" in text(found.table, 0, 3)
+    for row in rows:
+        lines = found.sum_of(row)
+        assert len(lines) >= 3
+        assert row.name in lines[0]
+    qtbot.mouseClick(found.buttons["Strut"], LEFT)
+    assert {r.kind for r in found.rows()} == {"Strut"}
+    click(qtbot, found.table, 1, 1)
+    assert found.picture.isVisible()
+    assert "Stays open" in found.words.text()
+    assert not found.put.isVisible()
+
+
+def test_proposed_struts_go_into_the_job(window: MainWindow, qtbot: QtBot) -> None:
+    bench = window.bench
+    assert bench.set_path("body.canopy.doors.left.strut", None)
+    found = page(window, "Strength")
+    assert isinstance(found, StrengthPage)
+    found.only("Strut")
+    found.at = next(n for n, r in enumerate(found.rows()) if r.name == "Door left")
+    found.refresh()
+    assert found.put.isVisible()
+    qtbot.mouseClick(found.put, LEFT)
+    canopy = bench.job.body.canopy
+    assert canopy is not None
+    assert canopy.doors[0].strut is not None
+    assert not found.put.isVisible()
+
+
+def test_stability_numbers_its_scenarios(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Stability")
+    assert isinstance(found, StabilityPage)
+    assert text(found.table, 2, 0) == "3  Leaving full, crew of two"
+    assert text(found.table, 2, 4) == "1.00"
+    click(qtbot, found.table, 0, 3)
+    assert window.bench.look.scenario == "tray"
+    assert "1.20" in found._behind(1.0)[0]
+
+
+def test_the_brief_is_edited_on_its_page(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Budget")
+    assert isinstance(found, BudgetPage)
+    assert "leaves <b>24 kg</b>" in found.sums.text()
+    for edit, words in ((found.name, "Anvil"), (found.mass, "20*2"), (found.place, "3900")):
+        edit.setFocus()
+        edit.selectAll()
+        qtbot.keyClicks(edit, words)
+    qtbot.mouseClick(found.add_button, LEFT)
+    wish = window.bench.job.brief.wishes[-1]
+    assert (wish.name, wish.mass, wish.x, wish.need) == ("Anvil", 40, 3900, "needed")
+    assert found.at == wish.id
+    found.mass.setFocus()
+    found.mass.selectAll()
+    qtbot.keyClicks(found.mass, "150")
+    qtbot.keyClick(found.mass, Qt.Key.Key_Return)
+    assert window.bench.job.brief.wishes[-1].mass == 150
+    assert "-126 kg" in found.sums.text()
+    found.thing.setCurrentIndex(found.thing.findData("tools"))
+    found.thing.activated.emit(found.thing.currentIndex())
+    assert window.bench.job.brief.wishes[-1].thing == "tools"
+    qtbot.mouseClick(found.drop_button, LEFT)
+    assert window.bench.job.brief.wishes[-1].name == "Compressor and air tank"
+    found.mass.setFocus()
+    found.mass.selectAll()
+    qtbot.keyClicks(found.mass, "much")
+    qtbot.keyClick(found.mass, Qt.Key.Key_Return)
+    assert window.bench.trouble
+
+
+def test_a_weighing_is_entered_compared_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Sheet")
+    assert isinstance(found, SheetPage)
+    qtbot.mouseClick(found.add_button, LEFT)
+    assert "nothing was read" in window.bench.message.lower()
+    before = window.bench.verdict.loads.scenario("full").rear.value
+    for key, value in (("front left", "742"), ("front right", "731"), ("rear left", "910"), ("rear right", "884"),
+                       ("raised_by", "400"), ("raised_kg", "1890")):  # fmt: skip
+        found.edits[key].setFocus()
+        qtbot.keyClicks(found.edits[key], value)
+    qtbot.mouseClick(found.add_button, LEFT)
+    assert len(window.bench.job.weighings) == 1
+    after = window.bench.verdict.loads.scenario("full").rear.value
+    assert before < after < 1794
+    assert text(found.table, 6, 0) == "Gross"
+    assert text(found.table, 6, 2) == "3,267"
+    assert "Raised-axle weighing" in found.words.text()
+    assert "Found at the scales" in [
+        x.words
+        for x in board.why(
+            window.bench.verdict.assembly,
+            window.bench.verdict.loads,
+            window.bench.scenario(),
+            "rear",
+        ).lines
+    ]
+    qtbot.mouseClick(found.counts, LEFT, pos=QPoint(8, found.counts.height() // 2))
+    assert not window.bench.job.weighings[0].counts
+    assert window.bench.verdict.loads.scenario("full").rear.value == pytest.approx(before)
+    qtbot.mouseClick(found.drop_button, LEFT)
+    assert window.bench.job.weighings == ()
+
+
+def test_the_sheet_is_written_where_one_says(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    found = page(window, "Sheet")
+    assert isinstance(found, SheetPage)
+    assert "Load sheet: Brackwater Bird Survey" in found.text.text()
+    monkeypatch.setattr(window, "folder", lambda words: tmp_path)
+    qtbot.mouseClick(found.write_button, LEFT)
+    assert (tmp_path / "load-sheet.pdf").exists()
+    assert "load sheet is written" in window.bench.message
+    monkeypatch.setattr(window, "folder", lambda words: tmp_path / "load-sheet.csv" / "below")
+    qtbot.mouseClick(found.write_button, LEFT)
+    assert window.bench.trouble
+
+
+def test_a_finding_on_loads_turns_to_its_page(window: MainWindow) -> None:
+    level = next(f for f in window.bench.verdict.findings if f.code == "loads.level")
+    window.bench.show_finding(level)
+    assert (window.bench.look.stage, window.bench.look.loads_page) == ("Loads", "Springs")
+    assert window.bench.look.scenario == "rear"
