@@ -58,7 +58,12 @@ def test_the_diagram_is_the_plain_beam_under_the_same_loads(demo_verdict: Verdic
     factor = result.factor * G
     bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
     loads = [Load(kg * factor, a, b) for kg, a, b in chassis.kerb_spread(v.job.vehicle, *bare)]
-    for m, a, b in chassis._loads(v.assembly):
+    rows = [row for listed in chassis._ground_rows(v.assembly).values() for row in listed]
+    for thing in v.assembly.things:
+        rows += [
+            (m, *chassis.extent(m, (thing.envelope.x0, thing.envelope.x1))) for m in thing.masses
+        ]
+    for m, a, b in rows:
         f = axles.factor(scenario, axles.Share(m.owner, m.fill, m.mount, (), ()))
         loads.append(Load(m.kg * f * factor, a, b))
     loads += [Load(-p.newton * result.factor, p.x, p.x) for p in d.pushes]

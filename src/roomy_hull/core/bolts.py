@@ -63,6 +63,31 @@ def stress_area(name: str) -> float:
     return math.pi / 4 * (thread.diameter - 0.9382 * thread.pitch) ** 2
 
 
+@functools.cache
+def strength(name: str, grade: str) -> tuple[float, float]:
+    """Give what one bolt holds in shear and in tension.
+
+    Parameters
+    ----------
+    name, grade : str
+        For example ``M8`` and ``8.8``.
+
+    Returns
+    -------
+    (float, float)
+        F_v,Rd = α_v·f_ub·A/γ and F_t,Rd = 0.9·f_ub·A/γ. [N] EN 1993-1-8, table 3.4, from memory.
+
+    Raises
+    ------
+    InputError
+        No such bolt or grade.
+    """
+    if grade not in GRADES:
+        raise InputError(f"there is no grade '{grade}'", remedy=f"Use one of {', '.join(GRADES)}.")
+    area, g = stress_area(name), GRADES[grade]
+    return g.shear * g.tensile * area / PARTIAL, 0.9 * g.tensile * area / PARTIAL
+
+
 def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
     """Give how far one bolt is used.
 
@@ -76,8 +101,7 @@ def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
     Returns
     -------
     float
-        1 where it is used up: the greater of F_t/F_t,Rd and F_v/F_v,Rd + F_t/(1.4·F_t,Rd), with
-        F_v,Rd = α_v·f_ub·A/γ and F_t,Rd = 0.9·f_ub·A/γ.
+        1 where it is used up: the greater of F_t/F_t,Rd and F_v/F_v,Rd + F_t/(1.4·F_t,Rd).
 
     Raises
     ------
@@ -88,10 +112,6 @@ def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
     -----
     EN 1993-1-8, table 3.4, from memory. The bolt alone: sheet, rail and rivet nut may give way first.
     """
-    if grade not in GRADES:
-        raise InputError(f"there is no grade '{grade}'", remedy=f"Use one of {', '.join(GRADES)}.")
-    area, g = stress_area(name), GRADES[grade]
-    holds_shear = g.shear * g.tensile * area / PARTIAL
-    holds_tension = 0.9 * g.tensile * area / PARTIAL
+    holds_shear, holds_tension = strength(name, grade)
     pull = max(0.0, tension)
     return max(pull / holds_tension, abs(shear) / holds_shear + pull / (1.4 * holds_tension))

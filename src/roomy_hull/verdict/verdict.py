@@ -1,5 +1,7 @@
 """One verdict for the window, the command line and every file."""
 
+from typing import TYPE_CHECKING
+
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
@@ -10,10 +12,13 @@ from roomy_hull.making import judge as making_judge
 from roomy_hull.studies.fit import closed, in_out, together
 from roomy_hull.studies.fit import judge as fit_judge
 from roomy_hull.studies.fit import moving as moving_judge
-from roomy_hull.studies.loads import axles, carrying, carrying_judge
+from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads import judge as loads_judge
 from roomy_hull.studies.outline import judge as outline_judge
 from roomy_hull.studies.outline import outline as outlines
+
+if TYPE_CHECKING:
+    from roomy_hull.studies.loads.carrying import Carrying
 
 BODY = ""
 """Under this key stand the findings on the body's own parts."""
@@ -38,7 +43,7 @@ class Verdict(msgspec.Struct, frozen=True):
     together: together.Togetherness
     in_out: in_out.InOut
     loads: axles.LoadResult
-    carrying: carrying.Carrying | None
+    carrying: "Carrying | None"
     outline: outlines.Outline
     making: dict[str, tuple[Finding, ...]]
     findings: tuple[Finding, ...]
@@ -81,6 +86,10 @@ def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> V
     outline = outlines.study(assembly, sags)
     carries = None
     if opens:
+        from roomy_hull.studies.loads import (
+            carrying,
+        )  # read when wanted: the window opens the sooner
+
         known = previous.carrying if previous is not None else None
         carries = carrying.study(
             assembly, loads, (previous.assembly, known) if previous is not None and known else None
@@ -91,6 +100,8 @@ def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> V
         found += moving_judge.judge(assembly, moving, blocked, fit)
     found += loads_judge.judge(assembly, loads)
     if carries is not None:
+        from roomy_hull.studies.loads import carrying_judge  # as above
+
         found += carrying_judge.judge(assembly, loads, carries)
     found += outline_judge.judge(assembly, outline)
     making = _making(assembly, previous)
@@ -130,6 +141,8 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         What can be set; empty where nothing by itself would help.
     """
+    from roomy_hull.studies.loads import carrying_judge  # as above
+
     return (
         fit_judge.fixes(verdict.assembly, finding)
         + moving_judge.fixes(verdict.assembly, verdict.together, finding)

@@ -49,7 +49,7 @@ def study(
     same_body = before is not None and before.job.body is assembly.job.body
     doors = known.struts if known is not None and same_body else struts.study(assembly)
     return Carrying(
-        chassis.study(assembly),
+        chassis.study(assembly, memory=known.chassis.memory if known is not None else None),
         mounts.study(assembly, (before, known.mounts) if before is not None and known else None),
         members.study(assembly, (before, known.members) if before is not None and known else None),
         doors,

@@ -9,7 +9,7 @@ from typing import Any
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Mass
+from roomy_hull.assembly.assemble import Assembly, Ground, Mass
 from roomy_hull.core import lazily
 from roomy_hull.core.tables import rules
 from roomy_hull.core.units import G
@@ -20,7 +20,7 @@ from roomy_hull.studies.loads.axles import Share
 
 np = lazily.module("numpy")
 
-STEP = 25.0
+STEP = 50.0
 """Between the points at which the diagrams are reckoned. [mm]"""
 
 
@@ -64,11 +64,43 @@ class Diagram(msgspec.Struct, frozen=True):
     pushes: tuple[Push, ...]
 
 
+class Block(msgspec.Struct, frozen=True):
+    """What masses that scale alike do to the left of every point, at full scale.
+
+    `left` holds force [kg] and moment [kg·mm] in two rows; `sums` are Σm [kg] and Σm·x [kg·mm].
+    """
+
+    fill: str
+    mount: str
+    left: Any
+    sums: tuple[float, float]
+
+
+class Memory:
+    """The blocks of an earlier study, by thing; only a memory, so all are equal.
+
+    `ground` and `xs` are those for which the blocks hold.
+    """
+
+    def __init__(
+        self, ground: Ground, xs: Any, blocks: dict[str, tuple[object, tuple[Block, ...]]]
+    ):
+        self.ground, self.xs, self.blocks = ground, xs, blocks
+
+    def __eq__(self, other: object) -> bool:
+        """Say that it is equal: it never alters a result."""
+        return isinstance(other, Memory)
+
+    def __hash__(self) -> int:
+        """Give what all have."""
+        return 0
+
+
 class ChassisResult(msgspec.Struct, frozen=True):
     """All scenarios over the same points [mm], and the evenly spread rated payload to compare with.
 
     `payload` is that payload [kg], `factor` the vertical dynamic factor, `start` and `end` the part of
-    the chassis that is judged: from the cab's back to its end. `trouble` says why it was not reckoned.
+    the chassis that is judged: from the cab's back to its end. `memory` speeds the next study.
     """
 
     xs: tuple[float, ...]
@@ -78,7 +110,7 @@ class ChassisResult(msgspec.Struct, frozen=True):
     factor: float
     start: float
     end: float
-    trouble: str = ""
+    memory: Memory
 
     def diagram(self, scenario: str) -> Diagram:
         """Find a scenario's diagram; the first one where there is none such."""
@@ -195,13 +227,13 @@ def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tupl
 
 def _left_of(xs: Any, kg: Any, start: Any, end: Any) -> tuple[Any, Any]:
     """Give, for loads (rows) and points (columns), the force left of a point and its moment there."""
-    x, a, b, f = xs[None, :], start[:, None], end[:, None], kg[:, None]
-    span = np.maximum(b - a, 1e-9)
+    x, b, f = xs[None, :], end[:, None], kg[:, None]
+    # A point is a very short stretch that ends there, so that the shear just right of it holds it whole.
+    a = np.minimum(start, end - 1e-9)[:, None]
+    span = b - a
     inside = np.clip(x - a, 0.0, span)
-    share = np.where(b - a < 1e-6, (x >= a) * 1.0, inside / span)
-    moment = np.where(
-        b - a < 1e-6, np.maximum(x - a, 0.0), inside * inside / (2 * span) + np.maximum(x - b, 0.0)
-    )
+    share = inside / span
+    moment = inside * share / 2 + np.maximum(x - b, 0.0)
     return f * share, f * moment
 
 
@@ -211,33 +243,87 @@ def extent(mass: Mass, span: tuple[float, float]) -> tuple[float, float]:
     return mass.x - half, mass.x + half
 
 
-def _loads(assembly: Assembly) -> list[tuple[Mass, float, float]]:
-    """List every mass but the bare vehicle's with the length over which it stands."""
+Row = tuple[Mass, float, float]
+
+
+def blocks_of(xs: Any, rows: dict[str, list[Row]]) -> dict[str, tuple[Block, ...]]:
+    """Add up masses with their lengths by owner, by what scales them and what they come off with.
+
+    Parameters
+    ----------
+    xs : array
+        The points. [mm]
+    rows : dict of str to list of (Mass, start, end)
+        By owner. [kg, mm]
+
+    Returns
+    -------
+    dict of str to tuple of Block
+        By owner; all reckoned in one pass.
+    """
+    groups: dict[tuple[str, str, str], list[tuple[float, float, float, float]]] = {}
+    for owner, listed in rows.items():
+        for m, start, end in listed:
+            groups.setdefault((owner, m.fill, m.mount), []).append((m.kg, start, end, m.x))
+    found: dict[str, tuple[Block, ...]] = dict.fromkeys(rows, ())
+    if not groups:
+        return found
+    table = np.array([row for listed in groups.values() for row in listed])
+    starts = np.cumsum([0, *(len(listed) for listed in groups.values())])[:-1]
+    force, moment = _left_of(xs, table[:, 0], table[:, 1], table[:, 2])
+    left = np.stack([np.add.reduceat(force, starts), np.add.reduceat(moment, starts)], axis=1)
+    kg = np.add.reduceat(table[:, 0], starts).tolist()
+    kgx = np.add.reduceat(table[:, 0] * table[:, 3], starts).tolist()
+    for n, (owner, fill, mount) in enumerate(groups):
+        found[owner] += (Block(fill, mount, left[n], (kg[n], kgx[n])),)
+    return found
+
+
+def _ground_rows(assembly: Assembly) -> dict[str, list[Row]]:
+    """List the masses of vehicle and body, but for the bare vehicle's, by owner with their lengths."""
     floor, canopy = assembly.ground.tray["floor"], assembly.ground.canopy
     spans = {
         "tray": (floor.x0, floor.x1),
         "canopy": (canopy.x0, canopy.x1) if canopy else (floor.x0, floor.x1),
     }
-    found = []
+    found: dict[str, list[Row]] = {}
     for m in assembly.ground.masses:
         if m.owner == "vehicle" and m.label.startswith("kerb"):
             continue
         if m.owner == "vehicle":
             half = 200.0 if m.fill.startswith("person") else 300.0
-            found.append((m, m.x - half, m.x + half))
+            row = (m, m.x - half, m.x + half)
         elif m.owner in spans and m.fill == "fixed":
-            found.append((m, *extent(m, spans[m.owner])))
+            row = (m, *extent(m, spans[m.owner]))
         else:
-            found.append((m, m.x, m.x))
-    for thing in assembly.things:
-        span = (thing.envelope.x0, thing.envelope.x1)
-        found += [(m, *extent(m, span)) for m in thing.masses]
+            row = (m, m.x, m.x)
+        found.setdefault(m.owner, []).append(row)
     return found
+
+
+def _blocks(assembly: Assembly, xs: Any, memory: Memory | None) -> Memory:
+    """Give every owner's blocks; those of things that did not change are taken from before."""
+    known = memory.blocks if memory is not None and memory.ground is assembly.ground else {}
+    found = {key: kept for key, kept in known.items() if kept[0] is assembly.ground}
+    rows = {} if known else {f"ground {k}": v for k, v in _ground_rows(assembly).items()}
+    of: dict[str, object] = dict.fromkeys(rows, assembly.ground)
+    for thing in assembly.things:
+        kept = known.get(thing.id)
+        if kept is not None and kept[0] is thing:
+            found[thing.id] = kept
+        else:
+            span = (thing.envelope.x0, thing.envelope.x1)
+            rows[thing.id] = [(m, *extent(m, span)) for m in thing.masses]
+            of[thing.id] = thing
+    found |= {key: (of[key], blocks) for key, blocks in blocks_of(xs, rows).items()}
+    # Always in one order, so that a memory does not alter even the last digit of a sum.
+    order = sorted(k for k in found if k.startswith("ground ")) + [t.id for t in assembly.things]
+    return Memory(assembly.ground, xs, {key: found[key] for key in order})
 
 
 def study(
     assembly: Assembly, scenarios: tuple[Scenario, ...] | None = None,
-    leave_out: frozenset[str] = frozenset(),
+    leave_out: frozenset[str] = frozenset(), memory: Memory | None = None,
 ) -> ChassisResult:  # fmt: skip
     """Reckon shear and bending of the chassis.
 
@@ -249,6 +335,8 @@ def study(
         Others than the job's.
     leave_out : frozenset of str
         Owners that are thought away.
+    memory : Memory or None
+        That of an earlier study of the same job; only a memory, it never alters the result.
 
     Returns
     -------
@@ -264,33 +352,23 @@ def study(
     job, vehicle = assembly.job, assembly.job.vehicle
     chosen = job.scenarios if scenarios is None else scenarios
     floor = assembly.ground.tray["floor"]
-    xs = points(vehicle, (floor.x0, floor.x1))
-    loads = [row for row in _loads(assembly) if row[0].owner not in leave_out]
-    keys: dict[tuple[str, str, str], int] = {}
-    column = [keys.setdefault((m.owner, m.fill, m.mount), len(keys)) for m, _, _ in loads]
-    shares = [Share(owner, fill, mount, (), ()) for owner, fill, mount in keys]
+    kept = memory if memory is not None and memory.ground is assembly.ground else None
+    xs = kept.xs if kept is not None else points(vehicle, (floor.x0, floor.x1))
+    new = _blocks(assembly, xs, kept)
+    down, sums = _scaled(new, chosen, leave_out, len(xs))
     bare = [
         m.kg for m in assembly.ground.masses if m.owner == "vehicle" and m.label.startswith("kerb")
     ]
-    kerb = kerb_spread(vehicle, *bare)
-    rows = np.array(
-        [(m.kg, a, b, m.x) for m, a, b in loads] + [(kg, a, b, (a + b) / 2) for kg, a, b in kerb]
-    )
-    shear, moment = _left_of(xs, rows[:, 0], rows[:, 1], rows[:, 2])
-    factors = np.array([[axles.factor(s, share) for share in shares] for s in chosen])
-    count = len(loads)
-    scale = np.ones((len(chosen), len(rows)))
-    scale[:, :count] = factors.reshape(len(chosen), -1)[:, column] if count else scale[:, :0]
+    kerb = np.array(kerb_spread(vehicle, *bare))
     payload = max(0.0, vehicle.ratings.gross - sum(bare))
-    even_v, even_m = _left_of(xs, np.array([payload]), np.array([floor.x0]), np.array([floor.x1]))
+    left_v, left_m = _left_of(xs, kerb[:, 0], kerb[:, 1], kerb[:, 2])
+    even_v, even_m = _left_of(xs, *(np.array([v]) for v in (payload, floor.x0, floor.x1)))
     # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
-    down_v = np.vstack([scale @ shear, shear[count:].sum(axis=0) + even_v[0]])
-    down_m = np.vstack([scale @ moment, moment[count:].sum(axis=0) + even_m[0]])
-    kg = np.append(scale @ rows[:, 0], rows[count:, 0].sum() + payload)
-    kgx = np.append(
-        scale @ (rows[:, 0] * rows[:, 3]),
-        (rows[count:, 0] * rows[count:, 3]).sum() + payload * (floor.x0 + floor.x1) / 2,
-    )
+    own = np.vstack([left_v.sum(axis=0), left_m.sum(axis=0)])
+    down = np.concatenate([down, np.vstack([even_v, even_m])[None]]) + own[None]
+    sums = np.vstack([sums, (payload, payload * (floor.x0 + floor.x1) / 2)])
+    kg = sums[:, 0] + kerb[:, 0].sum()
+    kgx = sums[:, 1] + (kerb[:, 0] * (kerb[:, 1] + kerb[:, 2]) / 2).sum()
     factor = rules().vertical_dynamic
     start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
     judged = (xs >= start) & (xs <= end)
@@ -305,7 +383,7 @@ def study(
             whole = (front + unsprung.unsprung_front, rear + unsprung.unsprung_rear)
             pressure = springs.stance(vehicle, *whole).pressure
         up = pushes(vehicle, front * G, rear * G, pressure)
-        v, m = -down_v[n] * G, -down_m[n] * G
+        v, m = -down[n, 0] * G, -down[n, 1] * G
         for push in up:
             v += push.newton * (xs >= push.x)
             m += push.newton * np.maximum(xs - push.x, 0.0)
@@ -325,7 +403,33 @@ def study(
 
     base = diagram("", "Rated payload, spread evenly", even)
     diagrams = tuple(diagram(s.id, s.name, row) for s, row in zip(chosen, made, strict=True))
-    return ChassisResult(tuple(xs.tolist()), diagrams, base, payload, factor, start, end)
+    return ChassisResult(tuple(xs.tolist()), diagrams, base, payload, factor, start, end, new)
+
+
+def _scaled(
+    blocks: Memory, chosen: tuple[Scenario, ...], leave_out: frozenset[str], points_count: int
+) -> tuple[Any, Any]:
+    """Add the blocks up in each scenario: what is left of every point, and both sums."""
+    apart = {owner for s in chosen for owner in s.left_behind}
+    groups: dict[tuple[str, str, str], list[Block]] = {}
+    for key, (_, listed) in blocks.blocks.items():
+        owner = key.removeprefix("ground ")
+        if owner in leave_out:
+            continue
+        for block in listed:
+            groups.setdefault(
+                (owner if owner in apart else "", block.fill, block.mount), []
+            ).append(block)
+    down, sums = np.zeros((len(chosen), 2, points_count)), np.zeros((len(chosen), 2))
+    if not groups:
+        return down, sums
+    shares = [Share(*key, (), ()) for key in groups]
+    factors = np.array([[axles.factor(s, share) for share in shares] for s in chosen])
+    whole = np.array([sum(b.left for b in listed) for listed in groups.values()])
+    totals = np.array([
+        [sum(b.sums[i] for b in listed) for i in (0, 1)] for listed in groups.values()
+    ])
+    return np.einsum("sg,grp->srp", factors, whole), factors @ totals
 
 
 def variations(assembly: Assembly, scenario: Scenario) -> tuple[Variation, ...]:

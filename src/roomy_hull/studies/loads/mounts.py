@@ -179,7 +179,10 @@ def check(thing: Thing) -> MountCheck | None:
     kg = sum(m.kg for m in masses)
     if kg <= 0:
         return None
-    x, y, z = (sum(m.kg * getattr(m, c) for m in masses) / kg for c in "xyz")
+    x, y, z = (
+        sum(m.kg * m.x for m in masses) / kg, sum(m.kg * m.y for m in masses) / kg,
+        sum(m.kg * m.z for m in masses) / kg,
+    )  # fmt: skip
     box, r, value = thing.envelope, rules(), thing.value
     fixed = not isinstance(value, Carried)
     count, bolt = (0, "") if isinstance(value, Carried) else (value.bolts, value.bolt)

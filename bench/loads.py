@@ -1,0 +1,152 @@
+"""The full loads study of a large job, against a plain reference; chances against random draws; the strip."""
+
+import json
+import math
+import os
+import statistics
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+
+import msgspec
+import numpy as np
+
+from edit import p95
+from jobs import crowded
+from roomy_hull.actions.workbench import Workbench
+from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.core.doubt import chance_over
+from roomy_hull.desktop import application
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job import edits
+from roomy_hull.job.model import Job
+from roomy_hull.studies.loads import axles, board, carrying, springs
+from roomy_hull.verdict.verdict import judge
+
+
+def many(units: int, scenarios: int) -> Job:
+    """Give a crowded job with so many scenarios, each filled otherwise."""
+    job = crowded(units)
+    listed = tuple(
+        job.scenarios[n % len(job.scenarios)].but(
+            id=f"s{n}", name=f"S {n}", water=(n % 5) / 4, contents=0.4 + (n % 4) / 5
+        )
+        for n in range(scenarios)
+    )
+    return msgspec.structs.replace(job, scenarios=listed)
+
+
+def study(assembly: Assembly) -> None:
+    """Study all of the loads: axles and wheels, worst cell, springs, chassis, mounts, members, struts, tilt."""
+    loads = axles.study(assembly)
+    board.worst(loads)
+    springs.study(
+        assembly.job.vehicle, tuple((s.id, s.front.value, s.rear.value) for s in loads.scenarios)
+    )
+    carrying.study(assembly, loads)
+
+
+def plainly(assembly: Assembly) -> float:
+    """Reckon axles, wheels and bending mass by mass, point by point, in plain Python: the reference."""
+    job = assembly.job
+    how = axles.readings(job.vehicle)
+    masses = assembly.masses()
+    total = 0.0
+    for scenario in job.scenarios:
+        factors = [
+            axles.factor(scenario, axles.Share(m.owner, m.fill, m.mount, (), ())) for m in masses
+        ]
+        for reading in (how.front, how.rear, how.gross, how.left, how.right, *how.wheels):
+            value = variance = 0.0
+            for m, f in zip(masses, factors, strict=True):
+                part = reading[0] + reading[1] * m.x + reading[2] * m.y
+                value += f * m.kg * part
+                variance += (f * m.sigma * part) ** 2
+            total += value + math.sqrt(variance)
+        for x in range(-900, 4500, 25):
+            shear = bend = 0.0
+            for m, f in zip(masses, factors, strict=True):
+                if m.x <= x:
+                    shear += f * m.kg
+                    bend += f * m.kg * (x - m.x)
+            total += shear + bend
+    return total
+
+
+def draws(count: int) -> dict[str, float]:
+    """Set chances of being over against random draws; the worst difference in standard errors."""
+    verdict = judge(demo_job())
+    scenario = verdict.job.scenarios[2]
+    chance = np.random.default_rng(5)
+    worst = 0.0
+    for row in ("front", "rear", "gross", "rear left"):
+        a, b, c = verdict.loads.readings.of(row)
+        total = np.zeros(count)
+        for m in verdict.assembly.masses():
+            f = axles.factor(scenario, axles.Share(m.owner, m.fill, m.mount, (), ()))
+            if f:
+                total += f * chance.normal(m.kg, m.sigma, count) * (a + b * m.x + c * m.y)
+        figure = board.cell(verdict.loads.scenario(scenario.id), row)
+        assert figure is not None
+        for sigmas in (-1.5, -0.5, 0.0, 0.8, 1.7, 2.4):
+            limit = figure.value + sigmas * figure.doubt
+            p = chance_over(figure.value, figure.doubt, limit)
+            error = math.sqrt(p * (1 - p) / count)
+            worst = max(worst, abs(float((total > limit).mean()) - p) / error)
+    return {"draws": count, "worst": worst}
+
+
+def strip(job: Job, key: str) -> dict[str, float]:
+    """Time from a new job value to the painted weigh strip. [ms]"""
+    app = application.application()
+    where = Path(tempfile.mkdtemp())
+    window = application.window_for(Workbench(job, Keeping(where, where)))
+    window.resize(1280, 800)
+    window.show()
+    window.settle()
+    app.processEvents()
+    verdict = window.bench.verdict
+    unit = job.thing(key)
+    assert unit is not None
+    times = []
+    for n in range(160):
+        new = edits.changed(job, key, u=unit.u + 1.0 + n % 20)  # type: ignore[union-attr]
+        start = time.perf_counter()
+        verdict = window.bench.verdict = judge(new, verdict)
+        window.strip.scale.repaint()
+        times.append((time.perf_counter() - start) * 1e3)
+    window.bench.history.mark_saved()
+    window.close()
+    return {"median": statistics.median(times[20:]), "p95": p95(times[20:])}
+
+
+def main() -> None:
+    """Print the figures as JSON."""
+    assembly = assemble(many(300, 12))
+    times = []
+    for _ in range(15):
+        start = time.perf_counter()
+        study(assembly)
+        times.append((time.perf_counter() - start) * 1e3)
+    plain = []
+    for _ in range(2):
+        start = time.perf_counter()
+        plainly(assembly)
+        plain.append((time.perf_counter() - start) * 1e3)
+    json.dump(
+        {
+            "study": {"median": statistics.median(times[3:]), "p95": max(times[3:])},
+            "plain": min(plain), "ratio": min(plain) / statistics.median(times[3:]),
+            "chances": draws(1_000_000), "strip": strip(demo_job(), "sample-fridge"),
+            "strip_60": strip(crowded(60), "d1"),
+        },
+        sys.stdout,
+    )  # fmt: skip
+
+
+if __name__ == "__main__":
+    main()
