@@ -222,7 +222,7 @@ def test_the_drawn_stance_follows_the_school(demo: Job) -> None:
         found_row = springs.study(v.job.vehicle, ((s.id, s.front.value, s.rear.value),)).row(
             "air", s.id
         )
-        assert s.stance == found_row.stance
+        assert msgspec.structs.replace(s.stance, doubt=0.0) == found_row.stance
         assert abs(s.stance.tail_low) < 1
     angles = {a.scenario: a.departure for a in v.outline.angles}
     plain = {a.scenario: a.departure for a in judge(demo).outline.angles}

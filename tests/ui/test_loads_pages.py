@@ -19,7 +19,7 @@ from roomy_hull.desktop.loads.springs import SpringsPage
 from roomy_hull.desktop.loads.stability import StabilityPage
 from roomy_hull.desktop.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.job import edits
+from roomy_hull.job import edits, scenarios
 from roomy_hull.studies.loads import board
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
@@ -331,3 +331,56 @@ def test_a_finding_on_loads_turns_to_its_page(window: MainWindow) -> None:
     window.bench.show_finding(level)
     assert (window.bench.look.stage, window.bench.look.loads_page) == ("Loads", "Springs")
     assert window.bench.look.scenario == "rear"
+
+
+def test_a_thing_is_left_at_home_from_its_lever_and_taken_along(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    found = page(window, "Levers")
+    assert isinstance(found, LeversPage)
+
+    def names() -> list[str]:
+        return [text(found.table, r, 0) for r in range(found.table.rowCount())]
+
+    click(qtbot, found.table, names().index("Light punt"), 0)
+    before = window.bench.verdict.loads.scenario("full").gross.value
+    qtbot.mouseClick(found.home, LEFT)
+    assert window.bench.scenario().left_behind == ("punt",)
+    assert window.bench.verdict.loads.scenario("full").gross.value == pytest.approx(before - 38)
+    assert names()[-1] == "Light punt (at home)"
+    assert found.home.text().startswith("Take it along")
+    qtbot.mouseClick(found.home, LEFT)
+    assert window.bench.scenario().left_behind == ()
+    assert "Light punt" in names()
+
+
+def test_scenarios_are_added_copied_and_deleted_from_the_board(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    found = page(window, "Board")
+    assert isinstance(found, BoardPage)
+    monkeypatch.setattr(window, "name", lambda words, wish: "Two dogs along")
+    buttons = {b.text(): b for b, _ in found.asks}
+    qtbot.mouseClick(buttons["Copy…"], LEFT)
+    assert window.bench.scenario().name == "Two dogs along"
+    assert found.table.columnCount() == 8
+    qtbot.mouseClick(buttons["Delete"], LEFT)
+    assert found.table.columnCount() == 7
+    qtbot.mouseClick(found.usual, LEFT)
+    assert found.table.columnCount() > 9
+    assert not found.usual.isVisible()
+    window.grab()
+
+
+def test_a_board_of_many_scenarios_scrolls(window: MainWindow) -> None:
+    job = window.bench.job
+    for n in range(18):
+        job = scenarios.copied(job, "full", f"Another trip {n}")
+    window.bench.edit("many", job)
+    found = page(window, "Board")
+    assert isinstance(found, BoardPage)
+    bar = found.table.horizontalScrollBar()
+    assert found.table.columnCount() == 25
+    assert bar is not None
+    assert bar.maximum() > 0
+    assert window.grab().width() == 1280

@@ -7,16 +7,23 @@ Woinowsky-Krieger, Theory of Plates and Shells, table 8; ISO 898-1, stress areas
 
 import math
 
+import msgspec
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
+from roomy_hull.assembly.assemble import Mass
 from roomy_hull.core import beams, bolts, plates
 from roomy_hull.core.beams import Load, moment_at, shear_at
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.sections import section
+from roomy_hull.core.units import G
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.job.model import Scenario
+from roomy_hull.studies.loads import axles, chassis
+from roomy_hull.verdict.verdict import judge
 
 
 def overhanging(w: float, span: float, a: float) -> tuple[Load, ...]:
@@ -87,6 +94,53 @@ def test_shear_and_moment_agree_with_a_finite_element_library() -> None:
         assert shear_at(ours, x) == pytest.approx(
             member.shear("Fy", x, "Combo 1"), rel=1e-6, abs=0.5
         )
+
+
+def test_the_chassis_of_a_whole_job_agrees_with_finite_elements() -> None:
+    pynite = pytest.importorskip("Pynite")
+    demo = demo_job()
+    coils = demo.vehicle.but(springs=demo.vehicle.springs.but(leaf_span=0.0))
+    job = msgspec.structs.replace(demo, vehicle=coils)
+    v = judge(job)
+    assert v.carrying is not None
+    result = v.carrying.chassis
+    d, factor = result.diagram("towing"), result.factor * G
+    scenario = next(s for s in job.scenarios if s.id == "towing")
+    nose, end = result.xs[0], result.xs[-1]
+    model = pynite.FEModel3D()
+    model.add_material("steel", 200_000, 77_000, 0.3, 7.85e-6)
+    model.add_section("rails", 4000, 1e7, 1e7, 1e7)
+    for name, x in (("nose", nose), ("front", 0.0), ("rear", job.vehicle.wheelbase), ("end", end)):
+        model.add_node(name, x, 0, 0)
+    model.add_member("m", "nose", "end", "steel", "rails")
+    model.def_support("front", True, True, True, True, False, False)
+    model.def_support("rear", False, True, True, False, False, False)
+    bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
+    rows = list(chassis.kerb_spread(job.vehicle, *bare))
+    for listed in chassis._ground_rows(v.assembly).values():
+        rows += [(m.kg * _factor(scenario, m), a, b) for m, a, b in listed]
+    for thing in v.assembly.things:
+        span = (thing.envelope.x0, thing.envelope.x1)
+        rows += [(m.kg * _factor(scenario, m), *chassis.extent(m, span)) for m in thing.masses]
+    for kg, a, b in rows:
+        if kg == 0:
+            continue
+        if b - a < 1e-6:
+            model.add_member_pt_load("m", "Fy", -kg * factor, a - nose)
+        else:
+            w = -kg * factor / (b - a)
+            model.add_member_dist_load("m", "Fy", w, w, max(a, nose) - nose, b - nose)
+    model.analyze_linear()
+    member = model.members["m"]
+    for i in range(4, len(result.xs) - 2, 7):
+        x = result.xs[i] - nose
+        assert d.moment[i] == pytest.approx(
+            -member.moment("Mz", x, "Combo 1") * 1e-3, rel=2e-3, abs=15
+        )
+
+
+def _factor(scenario: Scenario, mass: Mass) -> float:
+    return axles.factor(scenario, axles.Share(mass.owner, mass.fill, mass.mount, (), ()))
 
 
 def test_members_deflect_as_the_finite_elements_do() -> None:

@@ -153,6 +153,9 @@ def test_doubts_and_chances_agree_with_a_million_draws() -> None:
             for row, total in sums.items():
                 a, b, c = verdict.loads.readings.of(row)
                 total += drawn * (a + b * m.x + c * m.y)
+        springs_of = job.vehicle.springs
+        low = G * (sums["rear"] / (2 * springs_of.rear) - sums["front"] / (2 * springs_of.front))
+        assert low.std() == pytest.approx(loads.stance.doubt, rel=0.004)
         for row, total in sums.items():
             figure = board.cell(loads, row)
             assert figure is not None

@@ -148,7 +148,7 @@ class MainWindow(Asking):
         """The stage Loads."""
         from roomy_hull.desktop.stages.loads import LoadsStage
 
-        return self._page(LoadsStage(self.bench, self._theme(), lambda: self.do("loads.write")))
+        return self._page(LoadsStage(self.bench, self._theme(), self.do))
 
     @functools.cached_property
     def cut_stage(self) -> "CutStage":

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from roomy_hull.actions.loading import missing
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import KG_PER_POUND, show
@@ -94,9 +95,21 @@ class BoardPage(LoadsPage):
         top = QWidget()
         above.setContentsMargins(0, 0, 0, 0)
         top.setLayout(above)
-        top.setFixedHeight(214)
+        top.setFixedHeight(208)
         box.addWidget(top)
-        box.addWidget(self.verdict)
+        middle = QHBoxLayout()
+        middle.setContentsMargins(0, 0, 4, 0)
+        middle.setSpacing(4)
+        middle.addWidget(self.verdict, 1)
+        self.usual = self.ask(
+            "Add the usual", "loads.usual", "Scenarios of the trade that are not there yet"
+        )
+        middle.addWidget(self.usual)
+        middle.addWidget(
+            self.ask("Copy…", "loads.copy", "The chosen scenario, to be changed on the card")
+        )
+        middle.addWidget(self.ask("Delete", "loads.drop", "The chosen scenario"))
+        box.addLayout(middle)
         box.addWidget(self.table, 1)
         box.addWidget(
             caution(
@@ -207,6 +220,7 @@ class BoardPage(LoadsPage):
             self.verdict.setText(
                 f"The worst cell governs: {row} in '{name}', {worst.use:.0%} of its limit{odds}."
             )
+        self.usual.setVisible(bool(missing(bench)))
         self._fill_why()
 
     def limit(self, key: str) -> Cell:
@@ -223,7 +237,9 @@ class BoardPage(LoadsPage):
         if figure is None:
             return "–", ""
         if key == "level":
-            return show(figure.value, "length", self._bench.look.system), ""
+            low = show(figure.value, "length", self._bench.look.system)
+            doubt = show(figure.doubt, "length", self._bench.look.system, unit=False)
+            return (low.replace(" mm", f" ± {doubt} mm") if doubt not in ("0", "0.0") else low), ""
         text = f"{kg_of(self._bench, figure.value)} ± {kg_of(self._bench, figure.doubt)}"
         if key == "payload":
             return text, "stop" if figure.value < 0 else ""

@@ -88,6 +88,10 @@ class LeversPage(LoadsPage):
             right.addWidget(widget)
         right.addLayout(ways)
         right.addWidget(self.answer)
+        self.home = self.ask(
+            "Leave it at home in this scenario", "loads.leave", "Again to take it along"
+        )
+        right.addWidget(self.home)
         right.addWidget(self.finder)
         right.addWidget(self.list, 1)
         left = QVBoxLayout()
@@ -113,10 +117,17 @@ class LeversPage(LoadsPage):
         self.refresh()
 
     def rows(self) -> tuple[Contribution, ...]:
-        """Give what is aboard, the greatest part of the measure first."""
-        verdict = self._bench.verdict
-        found = ranking.contributions(verdict.assembly, verdict.loads, self._bench.scenario())
-        return ranking.ranked(found, self.measure)
+        """Give what is aboard, the greatest part of the measure first, then what stays at home."""
+        verdict, one = self._bench.verdict, self._bench.scenario()
+        found = ranking.contributions(verdict.assembly, verdict.loads, one)
+        home = tuple(
+            Contribution(
+                t.id, f"{t.value.name} (at home)", *(0.0, *t.envelope.centre()), 0.0, 0.0, 0.0
+            )
+            for t in verdict.assembly.things
+            if t.id in one.left_behind
+        )
+        return (*ranking.ranked(found, self.measure), *home)
 
     def _picked(self, row: int, _c: int, _r: int, _k: int) -> None:
         rows = self.rows()
@@ -173,6 +184,13 @@ class LeversPage(LoadsPage):
         self.finder.setToolTip(f"Short is the {short.words}")
         if self._better[0] is not bench.job:
             self.list.clear()
+        here = bench.job.thing(self.chosen) is not None and bench.selection == self.chosen
+        self.home.setEnabled(here)
+        self.home.setText(
+            "Take it along in this scenario"
+            if self.chosen in bench.scenario().left_behind
+            else "Leave it at home in this scenario"
+        )
         self._answer()
 
     def _answer(self) -> None:

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHeaderView,
     QLabel,
+    QPushButton,
     QTableWidget,
     QTableWidgetItem,
     QWidget,
@@ -21,11 +22,15 @@ from roomy_hull.desktop.theme import Theme, colour, font
 
 
 class LoadsPage(QWidget):
-    """A page that follows the bench while it is seen, and nothing while it is not."""
+    """A page that follows the bench while it is seen, and nothing while it is not.
+
+    `asks` are its buttons that do an action of the registry; the stage connects them.
+    """
 
     def __init__(self, bench: Workbench, theme: Theme) -> None:
         super().__init__()
         self._bench, self._theme = bench, theme
+        self.asks: list[tuple[QPushButton, str]] = []
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         bench.job_changed.connect(self.refresh)
         bench.look_changed.connect(self.refresh)
@@ -52,6 +57,14 @@ class LoadsPage(QWidget):
 
     def fill(self) -> None:
         """Bring tables and words up to date."""
+
+    def ask(self, words: str, action: str, tip: str = "") -> QPushButton:
+        """Give a button that does an action of the registry."""
+        button = QPushButton(words)
+        button.setFont(font(11))
+        button.setToolTip(tip)
+        self.asks.append((button, action))
+        return button
 
     def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
         """Fill on being shown."""

@@ -102,7 +102,7 @@ class SheetPage(LoadsPage):
         scroll.setWidgetResizable(True)
         scroll.setWidget(self.text)
         scroll.setAccessibleName("The load sheet")
-        self.write_button = QPushButton("Write the load sheet: PDF and CSV…")
+        self.write_button = self.ask("Write the load sheet: PDF and CSV…", "loads.write")
         right = QVBoxLayout()
         right.setSpacing(3)
         right.addWidget(scroll, 1)

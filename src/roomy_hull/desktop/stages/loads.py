@@ -24,11 +24,11 @@ MADE: dict[str, Callable[[Workbench, Theme], LoadsPage]] = {
 
 
 class LoadsStage(QWidget):
-    """A bar of pages over the page that is shown; `write` asks for a folder and writes the sheet."""
+    """A bar of pages over the page that is shown; `do` does an action by its id."""
 
-    def __init__(self, bench: Workbench, theme: Theme, write: Callable[[], None]) -> None:
+    def __init__(self, bench: Workbench, theme: Theme, do: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench, self._theme, self._write = bench, theme, write
+        self._bench, self._theme, self._do = bench, theme, do
         self._pages: dict[str, LoadsPage] = {}
         self.bar = PageBar(bench, theme, "loads_page")
         self.stack = QStackedWidget()
@@ -55,8 +55,8 @@ class LoadsStage(QWidget):
         """Give a page, built on first use."""
         if name not in self._pages:
             made = MADE[name](self._bench, self._theme)
-            if isinstance(made, SheetPage):
-                made.write_button.clicked.connect(lambda _on: self._write())
+            for button, action in made.asks:
+                button.clicked.connect(lambda _on, key=action: self._do(key))
             self._pages[name] = made
             self.stack.addWidget(made)
         return self._pages[name]

@@ -15,7 +15,7 @@ from roomy_hull.core.tyres import load_of_index
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads.governing import governing
-from roomy_hull.studies.loads.springs import Stance, roll_front, stance
+from roomy_hull.studies.loads.springs import Stance, level_rates, roll_front, stance
 from roomy_hull.studies.loads.weighing import Evidence, evidence
 
 WHEELS = ("front left", "front right", "rear left", "rear right")
@@ -127,7 +127,7 @@ def value_of(reading: Triple, sums: Sequence[float]) -> float:
     return reading[0] * sums[0] + reading[1] * sums[1] + reading[2] * sums[2]
 
 
-def variance_of(reading: Triple, spread: Sequence[float]) -> float:
+def variance_of(reading: Sequence[float], spread: Sequence[float]) -> float:
     """Read a figure's variance from the covariance of the three sums; never negative. [kg²]"""
     a, b, c = reading
     s = spread
@@ -423,6 +423,10 @@ def weigh(
     rear = figure(how.rear, governing(vehicle, "rear").kg)
     x, y, z = (m / gross.value if gross.value > 0 else 0.0 for m in total[1:4])
     fl, fr, rl, rr = (figure(r, tyre) for r in how.wheels)
+    stands = stance(vehicle, front.value, rear.value)
+    per_front, per_rear = level_rates(vehicle, stands.pressure)
+    sinks = tuple(per_front * f + per_rear * r for f, r in zip(how.front, how.rear, strict=True))
+    stands = msgspec.structs.replace(stands, doubt=math.sqrt(variance_of(sinks, spread)))
     return ScenarioLoads(
         scenario.id,
         scenario.name,
@@ -434,7 +438,7 @@ def weigh(
         Figure(ratings.gross - gross.value, gross.doubt, 0.0),
         combination,
         Figure(total[4], math.sqrt(max(0.0, spread[6])), ratings.roof or None),
-        stance(vehicle, front.value, rear.value),
+        stands,
         (x, y, z),
         (fl, fr, rl, rr),
         ball,

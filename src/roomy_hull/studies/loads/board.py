@@ -44,7 +44,7 @@ def cell(loads: ScenarioLoads, key: str) -> Figure | None:
     if key in WHEELS:
         return loads.wheels[WHEELS.index(key)]
     if key == "level":
-        return Figure(loads.stance.tail_low, 0.0)
+        return Figure(loads.stance.tail_low, loads.stance.doubt)
     found: Figure | None = getattr(loads, "payload_left" if key == "payload" else key)
     return found
 
@@ -289,7 +289,7 @@ def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
         f"Sag of the rear less sag of the front and the target; {s.rear:g} and {s.front:g} N/mm at one "
         "wheel."
     )
-    return Why(title, rule, tuple(lines), stance.tail_low, 0.0, "mm", "common practice")
+    return Why(title, rule, tuple(lines), stance.tail_low, stance.doubt, "mm", "common practice")
 
 
 class SweepPoint(msgspec.Struct, frozen=True):

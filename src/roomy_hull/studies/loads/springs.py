@@ -20,13 +20,15 @@ POLYTROPIC = 1.3
 class Stance(msgspec.Struct, frozen=True):
     """How far each end settles from kerb, and how much lower the tail is than wished. [mm]
 
-    `pressure` is that of the air springs, 0 where there are none [kPa].
+    `pressure` is that of the air springs, 0 where there are none [kPa]; `doubt` that of `tail_low`, from
+    the masses alone [mm].
     """
 
     front_sag: float
     rear_sag: float
     tail_low: float
     pressure: float = 0.0
+    doubt: float = 0.0
 
 
 class RearSpring(msgspec.Struct, frozen=True):
@@ -149,6 +151,29 @@ def stance(vehicle: Vehicle, front: float, rear: float, school: str = "") -> Sta
     behind = rear_spring(vehicle, school or vehicle.springs.school, rear, ahead)
     low = behind.sag - ahead - vehicle.level_target
     return Stance(ahead, behind.sag, low, behind.pressure)
+
+
+def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
+    """Give by how much the tail sinks for each kilogram on the front and on the rear axle.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        Its springs and the school fitted.
+    pressure : float
+        Of the air springs. [kPa]
+
+    Returns
+    -------
+    (float, float)
+        -g/2k of the front and g/2k of the rear [mm/kg]; both 0 while air springs follow the load.
+    """
+    s = vehicle.springs
+    follows = s.air_pressure == 0 and s.air_least < pressure < s.air_most
+    if s.school == "air" and follows:
+        return 0.0, 0.0
+    rate = s.rear if s.school == "air" else rear_rate(vehicle)
+    return -G / (2 * s.front), G / (2 * rate)
 
 
 def bounce(rate: float, kg: float) -> float:
