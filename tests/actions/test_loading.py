@@ -2,9 +2,10 @@
 
 from pathlib import Path
 
+import msgspec
 import pytest
 
-from roomy_hull.actions import loading
+from roomy_hull.actions import loading, workbench
 from roomy_hull.actions.fields import shown, typed
 from roomy_hull.actions.load_fields import scenario_fields, spring_fields
 from roomy_hull.actions.registry import Registry
@@ -13,7 +14,7 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import EditError, InputError
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job import scenarios
-from roomy_hull.job.model import Job, Weighing
+from roomy_hull.job.model import Job, Weighing, Wish
 from roomy_hull.job.resizing import resized, value_at
 from roomy_hull.verdict import improve
 from roomy_hull.verdict.verdict import judge
@@ -196,3 +197,68 @@ def test_better_moves_are_real_and_stop_nothing(demo: Job) -> None:
             assert after.count("look") - verdict.count("look") == one.looks
     inches = improve.better(verdict, "side", "full", "us")
     assert any(" in " in b.words for b in inches)
+
+
+def test_names_and_masses_that_cannot_be_are_told(demo: Job) -> None:
+    with pytest.raises(EditError, match="length <= 120"):
+        scenarios.copied(demo, "full", "n" * 200)
+    with pytest.raises(EditError, match="length <= 120"):
+        scenarios.wished(demo, Wish(id="w", name="n" * 200))
+
+
+def test_worst_rear_keeps_the_combination(demo: Job) -> None:
+    rear = next(s for s in scenarios.usual(demo) if s.id == "rear")
+    assert (rear.ball, rear.trailer) == (350, 3000)
+    assert not [
+        f
+        for f in judge(scenarios.added(demo, rear.but(people=(80.0,)))).findings
+        if f.code == "loads.combination"
+    ]
+    solo = demo.vehicle.but(ratings=demo.vehicle.ratings.but(ball=0, towed=0))
+    found = {s.id: s for s in scenarios.usual(msgspec.structs.replace(demo, vehicle=solo))}
+    assert found["rear"].trailer == 0
+    assert "towing" not in found
+
+
+def test_a_step_that_cannot_be_judged_is_taken_back(
+    bench: Workbench, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    before, real = bench.job, workbench.judge
+
+    def refuse(job: Job, *rest: object, **more: object) -> object:
+        if job is not before:
+            raise InputError("this cannot be judged", "the tray", "Mend it.")
+        return real(job, *rest, **more)  # type: ignore[arg-type]  # handed on
+
+    monkeypatch.setattr(workbench, "judge", refuse)
+    assert bench.set_path("body.tray.length", 2100.0)
+    assert bench.job is before
+    assert bench.message == "The tray: this cannot be judged. Mend it. The step is taken back."
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        ("body.tray.tank.height", 12.0, "no room inside"),
+        ("body.tray.trundle.width", 60.0, "leave no box"),
+    ],
+)
+def test_what_hangs_under_the_tray_keeps_a_size(
+    registry: Registry, bench: Workbench, path: str, value: float, words: str
+) -> None:
+    what = path.split(".")[2]
+    bench.set_path("vehicle.chassis_end", 4400.0)
+    bench.set_path("body.tray.length", 2600.0)
+    if getattr(bench.job.body.tray, what) is None:
+        do(registry, bench, f"body.{what}")
+    assert getattr(bench.job.body.tray, what) is not None, bench.message
+    assert not bench.set_path(path, value)
+    assert words in bench.message
+
+
+def test_narrow_rails_leave_no_room_between_them(registry: Registry, bench: Workbench) -> None:
+    bench.set_path("vehicle.rail_spread", 130.0)
+    for what in ("trundle", "tank"):
+        do(registry, bench, f"body.{what}")
+        assert getattr(bench.job.body.tray, what) is None
+        assert "no room" in bench.message

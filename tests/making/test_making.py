@@ -195,3 +195,10 @@ def test_the_demos_cut_is_whole(demo_verdict: Verdict) -> None:
     assert all(isinstance(b, Blank) for b in cut.blanks)
     assert all(used <= 2 * bound for used, bound in cut.nest.bounds.values())
     assert stock().sheets
+
+
+def test_a_blank_without_size_is_a_stop_and_not_nested() -> None:
+    part = SheetPart("Box: floor", "box", 200.0, -12.0, 2.0, "5052-H32")
+    assert [(f.code, f.weight) for f in judge((part,))] == [("making.nothing", "stop")]
+    with pytest.raises(InputError, match="no size left"):
+        cut_list([part])

@@ -157,9 +157,14 @@ class Workbench:
     # Edits
 
     def edit(self, words: str, job: Job) -> None:
-        """Make a step of the history."""
+        """Make a step of the history; one that cannot be judged is taken back, and that is told."""
         if self.history.push(words, job) or self.verdict.job is not self.job:
-            self._judge()
+            try:
+                self._judge()
+            except UserError as trouble:
+                self.history.undo()
+                self._judge()
+                self.say(f"{trouble} The step is taken back.", trouble=True)
 
     def attempt(self, words: str, make: Callable[[], Job]) -> bool:
         """Make a step from a function that may refuse; a refusal is told, not raised."""

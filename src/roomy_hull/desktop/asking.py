@@ -99,7 +99,7 @@ class Asking(QMainWindow):
     def name(self, words: str, wish: str) -> str:
         """Ask for a name; empty where the person changes their mind."""
         text, fine = QInputDialog.getText(self, "Roomy Hull", words, text=wish)
-        return text.strip() if fine else ""
+        return text.strip()[:120] if fine else ""
 
     def chosen_entry(self) -> str:
         """Give the key of what is chosen in the stores; empty for nothing."""

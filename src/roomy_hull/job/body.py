@@ -69,6 +69,17 @@ class Trundle(Value, frozen=True, kw_only=True):
     sheet: Thickness = 2.0
     contents: Kg = 0.0
 
+    def __post_init__(self) -> None:
+        """Refuse a drawer whose slides and sheets leave no box.
+
+        Raises
+        ------
+        ValueError
+            Says what is too small.
+        """
+        if self.width < 120 or self.height < 40:
+            raise ValueError("trundle: slides and sheets leave no box; make it wider or higher")
+
 
 class UnderTank(Value, frozen=True, kw_only=True):
     """A water tank under the tray, `start` behind the tray's front, between the rails. [mm]"""
@@ -79,6 +90,19 @@ class UnderTank(Value, frozen=True, kw_only=True):
     height: PositiveMm
     sheet: Thickness = 2.0
     baffles: Annotated[int, Meta(ge=0, le=20)] = 2
+
+    def __post_init__(self) -> None:
+        """Refuse a tank whose sheets leave no room inside.
+
+        Raises
+        ------
+        ValueError
+            Says so.
+        """
+        if min(self.length, self.width, self.height) - 2 * self.sheet < 20:
+            raise ValueError(
+                "tank: the sheets leave no room inside; make it larger or its sheet thinner"
+            )
 
 
 class Tray(Value, frozen=True, kw_only=True):

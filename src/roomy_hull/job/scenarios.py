@@ -1,13 +1,15 @@
 """Scenarios, weighings and the brief: added, changed and dropped as pure functions Job → Job."""
 
-from typing import Any
+from typing import Any, TypeVar
 
 import msgspec
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.layouts import slug
 from roomy_hull.job.model import Job, Scenario, Weighing, Wish
+from roomy_hull.job.value import Value
 
+Part = TypeVar("Part", bound=Value)
 PERSON = 80.0
 """Somebody on a seat who was not weighed (common practice). [kg]"""
 
@@ -18,6 +20,14 @@ def _replace(job: Job, **changes: Any) -> Job:
         return msgspec.structs.replace(job, **changes)
     except (msgspec.ValidationError, ValueError) as trouble:
         raise EditError(str(trouble), remedy="The old value is kept.") from None
+
+
+def _but(value: Part, **changes: Any) -> Part:
+    """Change a value; what its fields do not allow is told as an edit's trouble."""
+    try:
+        return value.but(**changes)
+    except (msgspec.ValidationError, ValueError) as trouble:
+        raise EditError(str(trouble).split(" - at `")[0], remedy="Type it again.") from None
 
 
 def usual(job: Job) -> tuple[Scenario, ...]:
@@ -39,6 +49,10 @@ def usual(job: Job) -> tuple[Scenario, ...]:
     whole = (PERSON,) * len(vehicle.seats)
     removable = canopy is not None and canopy.kind == "canopy"
     ball, towed = vehicle.ratings.ball, vehicle.ratings.towed
+    combined, gross = vehicle.ratings.combination, vehicle.ratings.gross
+    # The ball at its rating, under a trailer that the combination still leaves room for.
+    limits = [towed, 10 * ball] + ([combined - gross] if combined > gross else [])
+    behind = max(ball, min(limits)) if ball and towed else 0.0
     found = []
     if removable:
         found.append(
@@ -55,7 +69,7 @@ def usual(job: Job) -> tuple[Scenario, ...]:
         Scenario(id="empty", name="Canopy on, empty" if removable else "Empty", people=two[:1], water=0, contents=0),
         Scenario(id="full", name="Crew of two, leaving full", people=two),
         Scenario(id="dry", name="Coming home dry", people=two, fuel=0.15, water=0.05, contents=0.7),
-        Scenario(id="rear", name="Worst rear", people=whole, ball=min(ball, towed or ball), trailer=towed if ball else 0),
+        Scenario(id="rear", name="Worst rear", people=whole, ball=behind and ball, trailer=behind),
     ]  # fmt: skip
     if towed > 0:
         trailer = towed / 2
@@ -95,7 +109,7 @@ def added(job: Job, scenario: Scenario) -> Job:
     if len(job.scenarios) >= 24:
         raise EditError("a job has at most 24 scenarios", remedy="Delete one first.")
     key = slug(scenario.name, {s.id for s in job.scenarios})
-    return _replace(job, scenarios=(*job.scenarios, scenario.but(id=key)))
+    return _replace(job, scenarios=(*job.scenarios, _but(scenario, id=key)))
 
 
 def copied(job: Job, key: str, name: str) -> Job:
@@ -123,7 +137,7 @@ def copied(job: Job, key: str, name: str) -> Job:
     one = next((s for s in job.scenarios if s.id == key), None)
     if one is None:
         raise EditError(f"there is no scenario '{key}'")
-    return added(job, one.but(name=name[:120]))
+    return added(job, _but(one, name=name))
 
 
 def dropped(job: Job, key: str) -> Job:
@@ -180,7 +194,7 @@ def weighed(job: Job, weighing: Weighing) -> Job:
     if not weighing.axles():
         raise EditError("nothing was read", remedy="Enter one axle at least, or all four wheels.")
     key = slug(weighing.id or "weighing", {w.id for w in job.weighings})
-    return _replace(job, weighings=(*job.weighings, weighing.but(id=key)))
+    return _replace(job, weighings=(*job.weighings, _but(weighing, id=key)))
 
 
 def unweighed(job: Job, key: str) -> Job:
@@ -211,7 +225,7 @@ def wished(job: Job, wish: Wish) -> Job:
     wishes = job.brief.wishes
     if len(wishes) >= 200:
         raise EditError("a brief has at most 200 wishes", remedy="Delete one first.")
-    new = wish.but(id=slug(wish.name, {w.id for w in wishes}))
+    new = _but(wish, id=slug(wish.name, {w.id for w in wishes}))
     return _replace(job, brief=job.brief.but(wishes=(*wishes, new)))
 
 

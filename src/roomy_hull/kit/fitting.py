@@ -288,7 +288,7 @@ def _trundle(job: Job) -> Trundle:
     wide = vehicle.rail_spread - vehicle.rail_width - 40
     for high in (300.0, 220.0, 160.0):
         a, b, _by = _room(job, vehicle.wheelbase, x1, -wide / 2, wide / 2, high)
-        if b >= x1 - 1 and b - a >= 250:
+        if wide >= 120 and b >= x1 - 1 and b - a >= 250:
             return Trundle(length=min(1500.0, (b - a - 10) // 10 * 10), width=wide, height=high)
     raise InputError(
         "there is no room for a trundle drawer behind the axle", remedy="Make the tray longer."
@@ -302,7 +302,7 @@ def _tank(job: Job) -> UnderTank:
     wide = vehicle.rail_spread - vehicle.rail_width - 40
     for high in (260.0, 200.0, 150.0):
         a, b, _by = _room(job, x0 + 20, vehicle.wheelbase, -wide / 2, wide / 2, high)
-        if b - a >= 250:
+        if wide >= 60 and b - a >= 250:
             long = min(700.0, (b - a) // 10 * 10)
             return UnderTank(start=a - x0, length=long, width=wide, height=high)
     raise InputError(

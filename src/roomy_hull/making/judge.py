@@ -36,6 +36,11 @@ def judge(parts: tuple[Part, ...]) -> tuple[Finding, ...]:
 
 def _sheet(part: SheetPart) -> list[Finding]:
     """Judge one sheet part."""
+    if min(part.length, part.width) <= 0:
+        return [
+            Finding("making.nothing", "stop", f"{part.name} has no size left", (part.owner,),
+                    min(part.length, part.width), 0.0, "mm", "its sizes and sheets", "Cut")
+        ]  # fmt: skip
     found = []
     flanges = [f for f in (part.left, part.right, part.front, part.back) if f > 0]
     least = least_flange(part)

@@ -72,6 +72,13 @@ def nest(blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: 
     InputError
         A blank is larger than every stock sheet, or the work was given up.
     """
+    none = next((b for b in blanks if min(b.length, b.width) <= 0), None)
+    if none is not None:
+        raise InputError(
+            f"the blank has no size left ({none.length:.1f} × {none.width:.1f} mm)",
+            place=none.part.name,
+            remedy="Make what it belongs to larger.",
+        )
     groups: dict[tuple[str, float], list[Blank]] = {}
     for one in blanks:
         groups.setdefault((one.part.material, one.part.thickness), []).append(one)

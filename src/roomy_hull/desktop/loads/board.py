@@ -2,11 +2,9 @@
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
     QHeaderView,
     QLabel,
-    QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -16,7 +14,16 @@ from roomy_hull.actions.loading import missing
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import KG_PER_POUND, show
-from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution, kg_of, mass_word
+from roomy_hull.desktop.loads.parts import (
+    Cell,
+    Grid,
+    LoadsPage,
+    Picture,
+    caution,
+    choice_row,
+    kg_of,
+    mass_word,
+)
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import chart
 from roomy_hull.drawing.loads_scene import centre_height, loads_frame, loads_scene
@@ -60,24 +67,8 @@ class BoardPage(LoadsPage):
         column.addWidget(self.sweep, 1)
         self.beside.addWidget(sums)
         self.beside.addWidget(swept)
-        self.tabs: dict[str, QPushButton] = {}
-        bar = QHBoxLayout()
-        bar.setContentsMargins(4, 2, 4, 2)
-        bar.setSpacing(4)
-        group = QButtonGroup(self)
-        for key, words in (
-            ("why", "Why this figure"),
-            *((k, f"{v} run out") for k, v in SWEPT.items()),
-        ):
-            button = QPushButton(words if key != "both" else "Both run out")
-            button.setCheckable(True)
-            button.setFont(font(11))
-            button.clicked.connect(lambda _on, k=key: self.turn(k))
-            group.addButton(button)
-            self.tabs[key] = button
-            bar.addWidget(button)
-        bar.addStretch(1)
-        self.tabs["why"].setChecked(True)
+        tabs = [("why", "Why this figure"), *((k, f"{v} run out") for k, v in SWEPT.items())]
+        bar, self.tabs = choice_row(tabs, "why", self.turn, self)
         right = QVBoxLayout()
         right.setSpacing(0)
         right.addLayout(bar)

@@ -2,7 +2,6 @@
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
     QLabel,
     QLineEdit,
@@ -16,7 +15,15 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import parse, show
-from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, kg_of, mass_word
+from roomy_hull.desktop.loads.parts import (
+    Cell,
+    Grid,
+    LoadsPage,
+    Picture,
+    choice_row,
+    kg_of,
+    mass_word,
+)
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing.loads_scene import lever_scene, loads_frame, stability_frame
 from roomy_hull.studies.loads import ranking
@@ -39,38 +46,14 @@ class LeversPage(LoadsPage):
         self.picture = Picture(bench, theme, "Levers drawn on the vehicle", self._draw)
         self.table = Grid("What weighs what", rows_chosen=True)
         self.table.currentCellChanged.connect(self._picked)
-        bar, self.buttons = QHBoxLayout(), {}
-        bar.setContentsMargins(6, 2, 6, 2)
-        group = QButtonGroup(self)
-        for key, words in WORDS.items():
-            button = QPushButton(words)
-            button.setCheckable(True)
-            button.setChecked(key == "rear")
-            button.setFont(font(11))
-            button.clicked.connect(lambda _on, k=key: self.rank_by(k))
-            group.addButton(button)
-            self.buttons[key] = button
-            bar.addWidget(button)
-        bar.addStretch(1)
+        bar, self.buttons = choice_row(tuple(WORDS.items()), "rear", self.rank_by, self)
         self.by = QLineEdit("300")
         self.by.setFixedWidth(84)
         self.by.setAccessibleName("How far it would move")
         self.by.setToolTip("A figure or a sum")
         self.by.textChanged.connect(lambda _t: self._answer())
-        ways, self.ways = QHBoxLayout(), {}
-        ways.setSpacing(3)
-        ways.addWidget(self.by)
-        group = QButtonGroup(self)
-        for way in WAYS:
-            button = QPushButton(way)
-            button.setCheckable(True)
-            button.setChecked(way == "forward")
-            button.setFont(font(11))
-            button.clicked.connect(lambda _on, w=way: self._go(w))
-            group.addButton(button)
-            self.ways[way] = button
-            ways.addWidget(button)
-        ways.addStretch(1)
+        ways, self.ways = choice_row([(w, w) for w in WAYS], "forward", self._go, self)
+        ways.insertWidget(0, self.by)
         self.question, self.answer = QLabel(), QLabel()
         for label in (self.question, self.answer):
             label.setWordWrap(True)

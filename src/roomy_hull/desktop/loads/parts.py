@@ -6,6 +6,8 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QButtonGroup,
+    QHBoxLayout,
     QHeaderView,
     QLabel,
     QPushButton,
@@ -187,6 +189,44 @@ class Grid(QTableWidget):
                     item.setBackground(colour(theme.accent, 40))
                 item.setToolTip(text)
                 self.setItem(r, c, item)
+
+
+def choice_row(
+    items: Sequence[tuple[str, str]], chosen: str, pick: Callable[[str], None], parent: QWidget
+) -> tuple[QHBoxLayout, dict[str, QPushButton]]:
+    """Give a row of buttons of which one is down.
+
+    Parameters
+    ----------
+    items : sequence of (str, str)
+        Key and words of each.
+    chosen : str
+        The one that is down at first.
+    pick : callable
+        Takes the key of the one that was clicked.
+    parent : QWidget
+        Where they belong.
+
+    Returns
+    -------
+    (QHBoxLayout, dict of str to QPushButton)
+        The row, and the buttons by key.
+    """
+    row, buttons = QHBoxLayout(), {}
+    row.setContentsMargins(6, 2, 6, 2)
+    row.setSpacing(4)
+    group = QButtonGroup(parent)
+    for key, words in items:
+        button = QPushButton(words)
+        button.setCheckable(True)
+        button.setChecked(key == chosen)
+        button.setFont(font(11))
+        button.clicked.connect(lambda _on, k=key: pick(k))
+        group.addButton(button)
+        buttons[key] = button
+        row.addWidget(button)
+    row.addStretch(1)
+    return row, buttons
 
 
 def kg_of(bench: Workbench, value: float) -> str:

@@ -8,7 +8,7 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.tables import rules
 from roomy_hull.core.units import show
-from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution, choice_row
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import chart
 from roomy_hull.studies.loads.carrying import Carrying
@@ -90,23 +90,8 @@ class StrengthPage(LoadsPage):
         right.addWidget(scroll, 3)
         right.addWidget(self.picture, 5)
         right.addWidget(self.put)
-        bar = QHBoxLayout()
-        bar.setContentsMargins(6, 2, 6, 2)
-        self.buttons: dict[str, QPushButton] = {}
-        for kind, words in (
-            ("", "All"),
-            ("Mount", "Mounts"),
-            ("Slide", "Slides"),
-            ("Member", "Members"),
-            ("Strut", "Struts"),
-        ):
-            button = QPushButton(words)
-            button.setCheckable(True)
-            button.setFont(font(11))
-            button.clicked.connect(lambda _on, k=kind: self.only(k))
-            self.buttons[kind] = button
-            bar.addWidget(button)
-        bar.addStretch(1)
+        kinds = [("", "All"), *((k, f"{k}s") for k in ("Mount", "Slide", "Member", "Strut"))]
+        bar, self.buttons = choice_row(kinds, "", self.only, self)
         left = QVBoxLayout()
         left.setSpacing(0)
         left.addLayout(bar)
