@@ -195,6 +195,8 @@ def test_better_moves_are_real_and_stop_nothing(demo: Job) -> None:
                     one.gain, abs=0.6
                 )
             assert after.count("look") - verdict.count("look") == one.looks
+    with pytest.raises(InputError, match="given up"):
+        improve.better(verdict, "side", "full", progress=lambda share: share < 0.03)
     inches = improve.better(verdict, "side", "full", "us")
     assert any(" in " in b.words for b in inches)
 

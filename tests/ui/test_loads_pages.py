@@ -158,6 +158,7 @@ def test_levers_rank_answer_and_improve(window: MainWindow, qtbot: QtBot) -> Non
     qtbot.mouseClick(found.buttons["side"], LEFT)
     assert found.measure == "side"
     qtbot.mouseClick(found.finder, LEFT)
+    qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
     assert found.list.count() >= 3
     before = window.bench.verdict.loads.scenario("full")
     item = found.list.item(0)
@@ -367,7 +368,7 @@ def test_scenarios_are_added_copied_and_deleted_from_the_board(
     qtbot.mouseClick(buttons["Delete"], LEFT)
     assert found.table.columnCount() == 7
     qtbot.mouseClick(found.usual, LEFT)
-    assert found.table.columnCount() > 9
+    assert found.table.columnCount() > 7
     assert not found.usual.isVisible()
     window.grab()
 
@@ -384,3 +385,20 @@ def test_a_board_of_many_scenarios_scrolls(window: MainWindow) -> None:
     assert bar is not None
     assert bar.maximum() > 0
     assert window.grab().width() == 1280
+
+
+def test_a_search_is_given_up_and_one_overtaken_by_an_edit_shows_nothing(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    found = page(window, "Levers")
+    assert isinstance(found, LeversPage)
+    qtbot.mouseClick(found.finder, LEFT)
+    qtbot.mouseClick(found.finder, LEFT)
+    qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
+    assert found.finder.text().startswith("Best moves")
+    if found.list.count() == 0:
+        assert "given up" in window.bench.message
+    qtbot.mouseClick(found.finder, LEFT)
+    window.bench.edit("meanwhile", edits.changed(window.bench.job, "camp", contents=12.0))
+    qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
+    assert found.list.count() == 0

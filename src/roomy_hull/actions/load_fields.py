@@ -38,6 +38,20 @@ def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
     )  # fmt: skip
 
 
+def brief_fields() -> tuple[Field, ...]:
+    """Give the parameters of the brief besides its wishes, by their paths."""
+    return (
+        Field(
+            "brief.purpose",
+            "What it is for",
+            "text",
+            "Work in the week, touring, how far from a town",
+        ),
+        Field("brief.travellers", "Travellers", "number", "People who live in it"),
+        Field("brief.days", "Days out", "number", "Between towns"),
+    )
+
+
 def spring_fields(vehicle: Vehicle) -> tuple[Field, ...]:
     """Give the parameters of the springs that matter for the school fitted, by their paths.
 

@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.actions.fields import Field, body_fields, fields_of, shown, typed, vehicle_fields
-from roomy_hull.actions.load_fields import scenario_fields, spring_fields
+from roomy_hull.actions.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.assembly.assemble import Thing
 from roomy_hull.core.errors import UserError
@@ -129,7 +129,8 @@ class Card(QScrollArea):
             return fields_of(thing)
         if bench.look.stage == "Loads":
             job = bench.job
-            return (*scenario_fields(job, bench.scenario().id), *spring_fields(job.vehicle))
+            first = brief_fields() if bench.look.loads_page == "Budget" else ()
+            return (*first, *scenario_fields(job, bench.scenario().id), *spring_fields(job.vehicle))
         return ()
 
     def refresh(self) -> None:

@@ -35,8 +35,8 @@ class FindingDelegate(QStyledItemDelegate):
         self.theme, self._view = theme, view
 
     def _room(self) -> int:
-        port = self._view.viewport()
-        return (port.width() if port is not None else 240) - 40
+        # As narrow as a scroll bar leaves it, whether there is one yet or not.
+        return self._view.width() - 14 - 40
 
     def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give a row as many lines as its title needs."""

@@ -136,6 +136,10 @@ def _levers(window: MainWindow) -> None:
     if isinstance(page, LeversPage):
         page.rank_by("front")
         page.search()
+        for _ in range(200):
+            if page.work is None:
+                break
+            wait(30)
 
 
 def _springs(window: MainWindow) -> None:

@@ -146,7 +146,7 @@ def _axles(verdict: Verdict, kg: Write, word: str) -> Section:
                 row.append("–")
                 continue
             odds = board.chance(figure)
-            text = f"{kg(figure.value)} ± {kg(figure.doubt)}"
+            text = kg(figure.value) + (f" ± {kg(figure.doubt)}" if figure.doubt > 0.05 else "")
             row.append(text + (f" ({odds:.0%} over)" if odds >= 0.005 and key != "payload" else ""))
         rows.append(tuple(row))
     limits = [

@@ -41,7 +41,7 @@ def usual(job: Job) -> tuple[Scenario, ...]:
     Returns
     -------
     tuple of Scenario
-        Empty tray at work, canopy on and empty, crew of two leaving full, coming home dry, worst rear,
+        Bare tray at work, canopy on and empty, crew of two leaving full, coming home dry, worst rear,
         towing; one that makes no sense here (a canopy that does not come off, no tow rating) is left out.
     """
     vehicle, canopy = job.vehicle, job.body.canopy
@@ -58,7 +58,7 @@ def usual(job: Job) -> tuple[Scenario, ...]:
         found.append(
             Scenario(
                 id="tray",
-                name="Empty tray at work",
+                name="Bare tray at work",
                 people=two[:1],
                 water=0,
                 contents=0,
@@ -67,7 +67,7 @@ def usual(job: Job) -> tuple[Scenario, ...]:
         )
     found += [
         Scenario(id="empty", name="Canopy on, empty" if removable else "Empty", people=two[:1], water=0, contents=0),
-        Scenario(id="full", name="Crew of two, leaving full", people=two),
+        Scenario(id="full", name="Leaving full", people=two),
         Scenario(id="dry", name="Coming home dry", people=two, fuel=0.15, water=0.05, contents=0.7),
         Scenario(id="rear", name="Worst rear", people=whole, ball=behind and ball, trailer=behind),
     ]  # fmt: skip

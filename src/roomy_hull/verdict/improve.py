@@ -1,9 +1,12 @@
 """Improve: the moves and swaps that take most off the axle that is short, each one held against the fit."""
 
+import functools
 import itertools
+from collections.abc import Callable
 
 import msgspec
 
+from roomy_hull.core.errors import InputError
 from roomy_hull.core.units import System, show
 from roomy_hull.job import edits
 from roomy_hull.job.body import Bay
@@ -75,8 +78,9 @@ def short_of(verdict: Verdict) -> Short:
 
 
 def better(
-    verdict: Verdict, measure: str, scenario: str, system: System = "metric", most: int = 6
-) -> tuple[Better, ...]:
+    verdict: Verdict, measure: str, scenario: str, system: System = "metric", most: int = 6,
+    progress: Callable[[float], bool] = lambda _share: True,
+) -> tuple[Better, ...]:  # fmt: skip
     """Find the changes that gain most.
 
     Parameters
@@ -91,12 +95,19 @@ def better(
         ``metric`` or ``us``, for the words.
     most : int
         How many are wanted.
+    progress : callable
+        Takes the share that is done; False gives the search up.
 
     Returns
     -------
     tuple of Better
         The greatest gain first; none brings a *stop*. A unit is tried in every free place of every bay,
         and pairs of units in each other's.
+
+    Raises
+    ------
+    InputError
+        The search was given up.
     """
     one = next((s for s in verdict.job.scenarios if s.id == scenario), verdict.job.scenarios[0])
     rows = {c.owner: c for c in ranking.contributions(verdict.assembly, verdict.loads, one)}
@@ -107,9 +118,12 @@ def better(
     looks = verdict.count("look")
     found: list[Better] = []
     done: set[str] = set()
-    for gain, key, words, job in tries[:TRIED]:
+    for n, (gain, key, words, make) in enumerate(tries[:TRIED]):
+        if not progress(n / TRIED):
+            raise InputError("the search was given up")
         if key in done:
             continue
+        job = make()
         trial = judge(job, verdict)
         if any(f.key not in known for f in trial.findings if f.weight == "stop"):
             continue
@@ -120,7 +134,7 @@ def better(
     return tuple(found)
 
 
-Try = tuple[float, str, str, Job]
+Try = tuple[float, str, str, Callable[[], Job]]
 
 
 def _gain(
@@ -164,7 +178,9 @@ def _moves(
                         verdict, one, (there[0] - here[0], there[1] - here[1]), measure, total
                     )
                     if gain >= LEAST and (best is None or gain > best[0]):
-                        job = edits.changed(verdict.job, thing.id, bay=place.bay.id, u=u, w=w0)
+                        job = functools.partial(
+                            edits.changed, verdict.job, thing.id, bay=place.bay.id, u=u, w=w0
+                        )
                         words = f"{value.name}: to the {place.bay.name} bay"
                         if place is thing.place:
                             words = _words(value, u - value.u, w0 - value.w, place.bay, system)
@@ -212,7 +228,12 @@ def _swaps(
         }[measure]  # fmt: skip
         if gain < LEAST:
             continue
-        job = edits.changed(verdict.job, a.id, bay=vb.bay, u=vb.u, v=vb.v, w=vb.w)
-        job = edits.changed(job, b.id, bay=va.bay, u=va.u, v=va.v, w=va.w)
+        job = functools.partial(_exchanged, verdict.job, va, vb)
         found.append((gain, f"{a.id} {b.id}", f"{va.name} and {vb.name} change places", job))
     return found
+
+
+def _exchanged(job: Job, a: Unit, b: Unit) -> Job:
+    """Put two units in each other's place."""
+    job = edits.changed(job, a.id, bay=b.bay, u=b.u, v=b.v, w=b.w)
+    return edits.changed(job, b.id, bay=a.bay, u=a.u, v=a.v, w=a.w)

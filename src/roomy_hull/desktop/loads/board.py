@@ -198,10 +198,10 @@ class BoardPage(LoadsPage):
         if across is not None:
             across.setFixedHeight(44)
             across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap)
-            if len(loads) > 8:
+            if len(loads) > 6:
                 across.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
                 for c in range(1, len(heads)):
-                    self.table.setColumnWidth(c, 96)
+                    self.table.setColumnWidth(c, 118)
         worst = board.worst(bench.verdict.loads)
         self.verdict.setFont(font(12))
         if worst is not None:
@@ -231,7 +231,9 @@ class BoardPage(LoadsPage):
             low = show(figure.value, "length", self._bench.look.system)
             doubt = show(figure.doubt, "length", self._bench.look.system, unit=False)
             return (low.replace(" mm", f" ± {doubt} mm") if doubt not in ("0", "0.0") else low), ""
-        text = f"{kg_of(self._bench, figure.value)} ± {kg_of(self._bench, figure.doubt)}"
+        text = kg_of(self._bench, figure.value)
+        if figure.doubt > 0.05:
+            text += f" ± {kg_of(self._bench, figure.doubt)}"
         if key == "payload":
             return text, "stop" if figure.value < 0 else ""
         chance = board.chance(figure)

@@ -25,6 +25,7 @@ from roomy_hull.desktop.loads.parts import (
     mass_word,
 )
 from roomy_hull.desktop.theme import Theme, font
+from roomy_hull.desktop.work import Work
 from roomy_hull.drawing.loads_scene import lever_scene, loads_frame, stability_frame
 from roomy_hull.studies.loads import ranking
 from roomy_hull.studies.loads.ranking import Contribution
@@ -43,6 +44,8 @@ class LeversPage(LoadsPage):
         self.chosen = ""
         self.way = "forward"
         self._better: tuple[object, tuple[improve.Better, ...]] = (None, ())
+        self._asked: object = None
+        self.work: Work | None = None
         self.picture = Picture(bench, theme, "Levers drawn on the vehicle", self._draw)
         self.table = Grid("What weighs what", rows_chosen=True)
         self.table.currentCellChanged.connect(self._picked)
@@ -163,7 +166,8 @@ class LeversPage(LoadsPage):
             self.table.selectRow(owners.index(self.chosen))
         self.table.blockSignals(blocked)
         short = improve.short_of(bench.verdict)
-        self.finder.setText(f"Best moves and swaps for: {WORDS[self.measure].lower()}")
+        if self.work is None:
+            self.finder.setText(f"Best moves and swaps for: {WORDS[self.measure].lower()}")
         self.finder.setToolTip(f"Short is the {short.words}")
         if self._better[0] is not bench.job:
             self.list.clear()
@@ -215,20 +219,51 @@ class LeversPage(LoadsPage):
         )
 
     def search(self) -> None:
-        """Look for the best changes of the job as it is."""
+        """Look for the best changes of the job as it is, beside the window; again to give it up."""
+        if self.work is not None:
+            self.work.cancel()
+            return
         bench = self._bench
-        found = improve.better(bench.verdict, self.measure, bench.scenario().id, bench.look.system)
-        self._better = (bench.job, found)
+        verdict, measure, key, system = (
+            bench.verdict,
+            self.measure,
+            bench.scenario().id,
+            bench.look.system,
+        )
+        self._asked = bench.job
+        self.work = Work(
+            lambda step: improve.better(verdict, measure, key, system, progress=step), self
+        )
+        self.work.progressed.connect(self._progressed)
+        self.work.done.connect(self._found)
+        self.work.failed.connect(self._given_up)
         self.list.clear()
-        for one in found:
+        self.work.start()
+
+    def _progressed(self, share: float) -> None:
+        self.finder.setText(f"Searching, {share:.0%}; click to give it up")
+
+    def _given_up(self, words: str) -> None:
+        self.work = None
+        self._bench.say(words)
+        self.fill()
+
+    def _found(self, found: object) -> None:
+        """Show what was found, unless the job is another by now."""
+        self.work = None
+        self._better = (self._asked, found)  # type: ignore[assignment]  # what `better` gives
+        self.list.clear()
+        self.fill()
+        if self._asked is not self._bench.job:
+            return
+        for one in self._better[1]:
             looks = f"; {one.looks:+d} look" if one.looks else ""
-            item = QListWidgetItem(
-                f"−{show(one.gain, 'mass', bench.look.system)}  {one.words}{looks}"
-            )
+            gain = show(one.gain, "mass", self._bench.look.system)
+            item = QListWidgetItem(f"−{gain}  {one.words}{looks}")
             item.setFont(font(12))
             item.setToolTip("Double-click or Enter does it; undo takes it back")
             self.list.addItem(item)
-        if not found:
+        if not self._better[1]:
             self.list.addItem("No move or swap gains half a kilogram without a stop.")
 
     def _do(self, item: QListWidgetItem) -> None:

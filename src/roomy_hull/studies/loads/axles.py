@@ -417,8 +417,9 @@ def weigh(
             math.hypot(gross.doubt, TRAILER_DOUBT * behind),
             ratings.combination or None,
         )
-        ball = Figure(scenario.ball, 0.05 * scenario.ball, ratings.ball or None)
-        trailer = Figure(scenario.trailer, TRAILER_DOUBT * scenario.trailer, ratings.towed or None)
+        # As entered: what is planned for, not what is known.
+        ball = Figure(scenario.ball, 0.0, ratings.ball or None)
+        trailer = Figure(scenario.trailer, 0.0, ratings.towed or None)
     front = figure(how.front, governing(vehicle, "front").kg)
     rear = figure(how.rear, governing(vehicle, "rear").kg)
     x, y, z = (m / gross.value if gross.value > 0 else 0.0 for m in total[1:4])
