@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from pathlib import Path
 
-from PyQt6.QtCore import QEventLoop, QPointF, QTimer
+from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
 from roomy_hull.actions.fitting_out import go_to_step
 from roomy_hull.core.errors import JobFileError
@@ -262,18 +262,30 @@ def write(path: Path | None, folder: Path) -> list[Path]:
     """
     application()
     bench = bench_for(path, _Forgetful(folder))
-    window = window_for(bench)
-    window.ground.turn_ms = 0
-    window.resize(*SIZE)
-    window.show()
-    window.settle()
-    written = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as trouble:
         raise JobFileError(
             f"the folder cannot be made ({trouble.strerror})", str(folder), "Choose another place."
         ) from None
+    window = window_for(bench)
+    try:
+        return _pictures(window, folder)
+    finally:
+        bench.history.mark_saved()
+        window.close()
+        # Now, not some time later: every window that lives on is styled together with each new one.
+        window.deleteLater()
+        QCoreApplication.sendPostedEvents(window, QEvent.Type.DeferredDelete.value)
+
+
+def _pictures(window: MainWindow, folder: Path) -> list[Path]:
+    """Take every view of a window."""
+    window.ground.turn_ms = 0
+    window.resize(*SIZE)
+    window.show()
+    window.settle()
+    written = []
     for name, prepare in VIEWS:
         prepare(window)
         window.hush()
@@ -282,8 +294,6 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         if not window.grab().save(str(file)):
             raise JobFileError("the picture cannot be written", str(file), "Choose another place.")
         written.append(file)
-    window.bench.history.mark_saved()
-    window.close()
     return written
 
 
