@@ -3,7 +3,7 @@
 import msgspec
 import pytest
 
-from roomy_hull.core.beams import Load, moment_at, shear_at
+from plain_beam import Load, moment_at, shear_at
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.units import G
 from roomy_hull.job import edits, scenarios

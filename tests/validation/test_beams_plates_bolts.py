@@ -14,9 +14,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
+from plain_beam import Load, moment_at, shear_at
 from roomy_hull.assembly.assemble import Mass
 from roomy_hull.core import beams, bolts, plates
-from roomy_hull.core.beams import Load, moment_at, shear_at
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.sections import section
 from roomy_hull.core.units import G
@@ -43,6 +43,11 @@ def test_the_manuals_overhanging_beam() -> None:
     assert shear_at(beam, 797.5) == pytest.approx(0, abs=1e-9)
     assert shear_at(beam, 1999.999) == pytest.approx(797.5 - 1999.999)
     assert shear_at(beam, 2000) == pytest.approx(900)
+    # The same through the arrays with which the chassis is reckoned.
+    loads = np.array([[b.newton, b.start, b.end] for b in beam])
+    shear, moment = beams.left_of(np.array([797.5, 2000.0, 2900.0]), *loads.T)
+    assert -moment.sum(axis=0) == pytest.approx([318_003.125, -405_000, 0], abs=1e-3)
+    assert -shear.sum(axis=0) == pytest.approx([0, 900, 0], abs=1e-9)
 
 
 @given(st.floats(0.05, 8), st.floats(1500, 5000), st.floats(0.05, 0.9))

@@ -58,16 +58,6 @@ _CONTENTS = (
           tuple(RELATIVE_DOUBT)),
 )  # fmt: skip
 _NOTE = Field("note", "Note", "text", "For the workshop")
-_BOLTS = (
-    Field("bolts", "Bolts", "number", "That hold it in braking and on bumps"),
-    Field(
-        "bolt",
-        "Bolt size",
-        "choice",
-        "Stainless A2-70 is reckoned with",
-        ("M6", "M8", "M10", "M12", "M16"),
-    ),
-)
 
 
 def _material() -> Field:
@@ -88,6 +78,10 @@ def _yes(name: str, words: str, tip: str = "") -> Field:
     return Field(name, words, "yes", tip)
 
 
+_BOLTS = (
+    Field("bolts", "Bolts", "number", "That hold it in braking and on bumps"),
+    _choice("bolt", "Bolt size", "Stainless A2-70 is reckoned with", *units.BoltSize.__args__),  # type: ignore[attr-defined]  # a Literal
+)
 _LOCKS = _yes("locks", "Slides lock out", "A drawer without a lock rolls back on a slope")
 _HINGE = _choice("hinge", "Hinge", "As one faces it", "left", "right")
 _SHEET = _length("sheet", "Sheet")

@@ -1,69 +1,40 @@
 """Beams: shear and bending of point and spread loads, and the closed forms of usual members."""
 
-import msgspec
+from typing import Any
+
+from roomy_hull.core import lazily
+
+np = lazily.module("numpy")
 
 
-class Load(msgspec.Struct, frozen=True):
-    """A force down, at a point (`start` = `end`) or spread evenly between. [N, mm]
-
-    An upward force, such as a support's, is negative.
-    """
-
-    newton: float
-    start: float
-    end: float
-
-
-def shear_at(loads: tuple[Load, ...], x: float) -> float:
-    """Give the shear force just right of a point: what is left of it pushes up, less what pushes down.
+def left_of(xs: Any, force: Any, start: Any, end: Any) -> tuple[Any, Any]:
+    """Give, for each load and each point, the force left of the point and its moment there.
 
     Parameters
     ----------
-    loads : tuple of Load
-        All forces on the beam, supports included as negative ones. [N, mm]
-    x : float
-        Where. [mm]
+    xs : array of n
+        The points. [mm]
+    force, start, end : array of m
+        Loads, and between where each is spread evenly; at a point where both are the same. [N or kg, mm]
 
     Returns
     -------
-    float
-        V(x) = -Σ F·(share of it left of x). [N]
-    """
-    total = 0.0
-    for load in loads:
-        if x >= load.end:
-            total -= load.newton
-        elif x > load.start:
-            total -= load.newton * (x - load.start) / (load.end - load.start)
-    return total
-
-
-def moment_at(loads: tuple[Load, ...], x: float) -> float:
-    """Give the bending moment at a point; positive where the beam sags.
-
-    Parameters
-    ----------
-    loads : tuple of Load
-        All forces on the beam, supports included as negative ones. [N, mm]
-    x : float
-        Where. [mm]
-
-    Returns
-    -------
-    float
-        M(x) = -Σ F·(lever of what is left of x). [N·mm]
+    (array of m × n, array of m × n)
+        Force, just right of the point, and moment: the shear and bending that a load by itself makes,
+        with its sign turned. [N, N·mm; or kg, kg·mm]
 
     Notes
     -----
     Statics; AISC Steel Construction Manual, table 3-23, holds special cases.
     """
-    total = 0.0
-    for load in loads:
-        if x >= load.end:
-            total -= load.newton * (x - (load.start + load.end) / 2)
-        elif x > load.start:
-            total -= load.newton * (x - load.start) ** 2 / (2 * (load.end - load.start))
-    return total
+    x, b, f = xs[None, :], end[:, None], force[:, None]
+    # A point is a very short stretch that ends there, so that the shear just right of it holds it whole.
+    a = np.minimum(start, end - 1e-9)[:, None]
+    span = b - a
+    inside = np.clip(x - a, 0.0, span)
+    share = inside / span
+    moment = inside * share / 2 + np.maximum(x - b, 0.0)
+    return f * share, f * moment
 
 
 def span_moment(w: float, span: float) -> float:

@@ -2,18 +2,11 @@
 
 import functools
 import math
-from pathlib import Path
 
 import msgspec
 
 from roomy_hull.core.errors import InputError
-
-
-class Thread(msgspec.Struct, frozen=True):
-    """A metric coarse thread. [mm]"""
-
-    diameter: float
-    pitch: float
+from roomy_hull.core.tables import thread
 
 
 class Grade(msgspec.Struct, frozen=True):
@@ -27,13 +20,6 @@ GRADES = {"8.8": Grade(800.0, 0.6), "10.9": Grade(1000.0, 0.5), "A2-70": Grade(7
 """ISO 898-1 and ISO 3506-1; shear factors from EN 1993-1-8, table 3.4. From memory."""
 PARTIAL = 1.25
 """Partial factor of bolts, EN 1993-1-8 (from memory)."""
-
-
-@functools.cache
-def threads() -> dict[str, Thread]:
-    """Give the usual threads by name (ISO 261 coarse pitches)."""
-    raw = (Path(__file__).parent / "tables" / "bolts.json").read_bytes()
-    return msgspec.json.decode(raw, type=dict[str, Thread])
 
 
 def stress_area(name: str) -> float:
@@ -54,13 +40,8 @@ def stress_area(name: str) -> float:
     InputError
         The table does not hold it.
     """
-    try:
-        thread = threads()[name]
-    except KeyError:
-        raise InputError(
-            f"there is no bolt '{name}'", remedy=f"Use one of {', '.join(threads())}."
-        ) from None
-    return math.pi / 4 * (thread.diameter - 0.9382 * thread.pitch) ** 2
+    found = thread(name)
+    return math.pi / 4 * (found.diameter - 0.9382 * found.pitch) ** 2
 
 
 @functools.cache

@@ -190,3 +190,8 @@ def show(value: float, quantity: Quantity, system: System = "metric", *, unit: b
         if text in ("-0", "-0.0"):
             text = text[1:]
     return f"{text} {word}" if unit and word else text
+
+
+def rounded(value: float, places: int = 3) -> float:
+    """Round for a file, so that files compare; never minus nought."""
+    return round(value, places) + 0.0

@@ -5,10 +5,10 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from roomy_hull.actions.workbench import Workbench
-from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.units import show, unit_word
 from roomy_hull.desktop.theme import Theme, colour, font
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
+from roomy_hull.studies.loads.board import weight_of
 
 
 class WeighStrip(QWidget):
@@ -175,9 +175,8 @@ class WeighScale(QWidget):
         p.setPen(Qt.PenStyle.NoPen)
         p.setBrush(colour(t.rule))
         p.drawRect(bar)
-        chance = chance_over(figure.value, figure.doubt, limit)
-        shade = t.stop if figure.value > limit else t.look if chance >= 0.05 else t.faint
-        p.setBrush(QColor(shade))
+        weight = weight_of(figure)
+        p.setBrush(QColor(t.weight(weight) if weight else t.faint))
         p.drawRect(QRectF(bar.left(), bar.top(), end - bar.left(), bar.height()))
         band = bar.width() * 2 * figure.doubt / full
         p.setBrush(colour(t.ink, 120))

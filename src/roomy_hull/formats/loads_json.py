@@ -2,17 +2,13 @@
 
 from typing import Any
 
+from roomy_hull.core.units import rounded as _r
 from roomy_hull.job.vehicle import SCHOOLS
 from roomy_hull.studies.loads import board, budget, springs
 from roomy_hull.studies.loads import weighing as scales
 from roomy_hull.studies.loads.carrying import Carrying
 from roomy_hull.studies.loads.carrying_judge import predicted
 from roomy_hull.verdict.verdict import Verdict
-
-
-def _r(value: float, places: int = 3) -> float:
-    """Round away what is noise."""
-    return round(value, places)
 
 
 def loads_json(verdict: Verdict) -> dict[str, Any]:

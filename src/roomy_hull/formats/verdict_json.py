@@ -6,6 +6,7 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
@@ -202,11 +203,6 @@ def _body(verdict: Verdict) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _r(value: float) -> float:
-    """Round to a thousandth, so that files compare."""
-    return round(value, 3) + 0.0
-
-
 def _figure(figure: Figure) -> dict[str, Any]:
     """Give one figure with doubt, limit and the chance of exceeding it."""
     chance = None
@@ -246,7 +242,11 @@ def _scenario(
         "tail_low_mm": _r(loads.stance.tail_low),
         "centre_mm": [_r(c) for c in loads.centre],
         "owners": {
-            owner: {"mass_kg": _r(kg), "rear_kg": _r(rear), "right_less_left_kg": _r(side)}
+            owner: {
+                "mass_kg": _r(kg),
+                "rear_kg": _r(rear),
+                "right_less_left_kg": _r(side),
+            }
             for owner, (kg, rear, side) in owners.items()
         },
     }

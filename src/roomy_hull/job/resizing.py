@@ -9,7 +9,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.body import Bay, Body, Door
 from roomy_hull.job.model import Job
-from roomy_hull.job.value import Value
+from roomy_hull.job.value import Value, refusal
 
 Part = Door | Bay
 
@@ -64,10 +64,7 @@ def set_at(value: Any, path: str, new: Any) -> Any:
             return msgspec.structs.replace(value, **{head: set_at(inner, rest, new)})
         return value.but(**{head: new})
     except (msgspec.ValidationError, ValueError) as trouble:
-        words = str(trouble).split(" - at `")[0].replace("Expected `float`", "expected a figure")
-        raise EditError(
-            words.replace("`", ""), place=path, remedy="The old value is kept."
-        ) from None
+        raise EditError(refusal(trouble), place=path, remedy="The old value is kept.") from None
 
 
 def _figures(values: tuple[Any, ...]) -> bool:
@@ -153,7 +150,7 @@ def resized(job: Job, path: str, new: Any) -> Job:
         body = body.but(tray=body.tray, canopy=body.canopy)
     except (msgspec.ValidationError, ValueError) as trouble:
         raise EditError(
-            str(trouble).split(" - at `")[0].replace("`", ""),
+            refusal(trouble),
             place=path,
             remedy="The old value is kept.",
         ) from None

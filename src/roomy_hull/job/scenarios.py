@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.layouts import slug
 from roomy_hull.job.model import Job, Scenario, Weighing, Wish
-from roomy_hull.job.value import Value
+from roomy_hull.job.value import Value, refusal
 
 Part = TypeVar("Part", bound=Value)
 PERSON = 80.0
@@ -27,7 +27,7 @@ def _but(value: Part, **changes: Any) -> Part:
     try:
         return value.but(**changes)
     except (msgspec.ValidationError, ValueError) as trouble:
-        raise EditError(str(trouble).split(" - at `")[0], remedy="Type it again.") from None
+        raise EditError(refusal(trouble), remedy="Type it again.") from None
 
 
 def usual(job: Job) -> tuple[Scenario, ...]:

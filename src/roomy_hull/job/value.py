@@ -136,3 +136,9 @@ def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
         for name in value.__struct_fields__:
             if name != "extra":
                 yield from unknown_fields(getattr(value, name), f"{path}.{name}")
+
+
+def refusal(trouble: Exception) -> str:
+    """Give the words of a value that was refused, without the place in the file."""
+    words = str(trouble).split(" - at `")[0].replace("Expected `float`", "expected a figure")
+    return words.replace("`", "")

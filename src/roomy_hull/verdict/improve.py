@@ -64,17 +64,12 @@ def short_of(verdict: Verdict) -> Short:
     Short
         ``rear`` or ``front`` and the scenario that uses it most.
     """
-    best = max(
-        (
-            (round(board.chance(figure), 3), figure.value / figure.limit, key, s)
-            for s in verdict.loads.scenarios
-            for key in ("rear", "front")
-            if (figure := board.cell(s, key)) is not None and figure.limit
-        ),
-        key=lambda row: row[:2],
-    )
-    _, use, key, s = best
-    return Short(key, s.id, f"{key} axle, {use:.0%} used in '{s.name}'")
+    found = board.worst(verdict.loads, ("rear", "front"))
+    if found is None:
+        first = verdict.loads.scenarios[0]
+        return Short("rear", first.id, f"rear axle in '{first.name}'")
+    name = verdict.loads.scenario(found.scenario).name
+    return Short(found.key, found.scenario, f"{found.key} axle, {found.use:.0%} used in '{name}'")
 
 
 def better(
@@ -137,14 +132,11 @@ def better(
 Try = tuple[float, str, str, Callable[[], Job]]
 
 
-def _gain(
-    verdict: Verdict, one: ranking.Contribution, by: tuple[float, float], measure: str, total: float
-) -> float:
-    """Give what a move takes off the measure. [kg]"""
-    change = ranking.if_moved(verdict.loads, one, *by)
+def _gain(changes: tuple[ranking.Change, ...], measure: str, total: float) -> float:
+    """Give what some changes together take off the measure. [kg]"""
     if measure == "side":
-        return abs(total) - abs(total + change.side)
-    return -change.rear if measure == "rear" else -change.front
+        return abs(total) - abs(total + sum(c.side for c in changes))
+    return -sum(c.rear if measure == "rear" else c.front for c in changes)
 
 
 def _moves(
@@ -174,9 +166,10 @@ def _moves(
                     if place is thing.place and abs(u - value.u) < 1 and abs(w0 - value.w) < 1:
                         continue
                     there = place.frame.point(u + value.width / 2, value.v + value.depth / 2, w0)
-                    gain = _gain(
-                        verdict, one, (there[0] - here[0], there[1] - here[1]), measure, total
+                    by = ranking.if_moved(
+                        verdict.loads, one, there[0] - here[0], there[1] - here[1]
                     )
+                    gain = _gain((by,), measure, total)
                     if gain >= LEAST and (best is None or gain > best[0]):
                         job = functools.partial(
                             edits.changed, verdict.job, thing.id, bay=place.bay.id, u=u, w=w0
@@ -219,13 +212,14 @@ def _swaps(
         if max(abs(va.width - vb.width), abs(va.height - vb.height)) > 120:
             continue
         ca, cb = a.envelope.centre(), b.envelope.centre()
-        ga = ranking.if_moved(verdict.loads, rows[a.id], cb[0] - ca[0], cb[1] - ca[1])
-        gb = ranking.if_moved(verdict.loads, rows[b.id], ca[0] - cb[0], ca[1] - cb[1])
-        side = ga.side + gb.side
-        gain = {
-            "rear": -(ga.rear + gb.rear), "front": -(ga.front + gb.front),
-            "side": abs(total) - abs(total + side),
-        }[measure]  # fmt: skip
+        gain = _gain(
+            (
+                ranking.if_moved(verdict.loads, rows[a.id], cb[0] - ca[0], cb[1] - ca[1]),
+                ranking.if_moved(verdict.loads, rows[b.id], ca[0] - cb[0], ca[1] - cb[1]),
+            ),
+            measure,
+            total,
+        )
         if gain < LEAST:
             continue
         job = functools.partial(_exchanged, verdict.job, va, vb)

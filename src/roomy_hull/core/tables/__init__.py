@@ -195,6 +195,40 @@ def measures() -> dict[str, tuple[Measure, ...]]:
     return msgspec.json.decode(_read("measures.json"), type=dict[str, tuple[Measure, ...]])
 
 
+class Thread(msgspec.Struct, frozen=True):
+    """A metric coarse thread. [mm]"""
+
+    diameter: float
+    pitch: float
+
+
+@functools.cache
+def threads() -> dict[str, Thread]:
+    """Give the usual threads by name (ISO 261 coarse pitches)."""
+    return msgspec.json.decode(_read("bolts.json"), type=dict[str, Thread])
+
+
+def thread(key: str) -> Thread:
+    """Look a thread up.
+
+    Parameters
+    ----------
+    key : str
+        For example ``M8``.
+
+    Returns
+    -------
+    Thread
+        Its row.
+
+    Raises
+    ------
+    InputError
+        No such bolt; the message lists those there are.
+    """
+    return _found(threads(), key, "bolt")
+
+
 def dimension_rule(key: str) -> DimensionRule:
     """Look a rule on outside dimensions up.
 

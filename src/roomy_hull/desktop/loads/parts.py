@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 
 from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
-from roomy_hull.core.units import KG_PER_POUND, unit_word
+from roomy_hull.core.units import KG_PER_POUND, show, unit_word
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import Theme, colour, font
 
@@ -233,6 +233,12 @@ def kg_of(bench: Workbench, value: float) -> str:
     """Write a mass in whole kilograms or pounds, without its unit."""
     text = f"{value / KG_PER_POUND if bench.look.system == 'us' else value:,.0f}"
     return "0" if text == "-0" else text
+
+
+def mm_of(bench: Workbench, value: float) -> str:
+    """Write a length in whole millimetres, or in inches to 1/16, without its unit."""
+    system = bench.look.system
+    return show(round(value) if system == "metric" else value, "length", system, unit=False)
 
 
 def mass_word(bench: Workbench) -> str:

@@ -6,7 +6,7 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.tables import rules
 from roomy_hull.core.units import MM_PER_INCH, show, unit_word
-from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution, mm_of
 from roomy_hull.desktop.theme import Theme, font
 from roomy_hull.drawing import chart
 from roomy_hull.drawing.loads_scene import loads_frame, standing
@@ -132,9 +132,6 @@ class SpringsPage(LoadsPage):
         rows: list[list[Cell]] = [[*top, ("level at", "bold")], [*kerb, ("", "")]]
         s = bench.job.vehicle.springs
 
-        def whole(value: float) -> str:
-            return show(round(value) if system == "metric" else value, "length", system, unit=False)
-
         for n, scenario in enumerate(bench.job.scenarios, 1):
             row: list[Cell] = [
                 (f"{n}  {scenario.name}", "bold" if scenario.id == bench.scenario().id else "")
@@ -143,8 +140,8 @@ class SpringsPage(LoadsPage):
                 one = found.row(school, scenario.id)
                 low = one.stance.tail_low
                 row += [
-                    (whole(one.stance.rear_sag), ""),
-                    (whole(low), "look" if abs(low) > band else ""),
+                    (mm_of(bench, one.stance.rear_sag), ""),
+                    (mm_of(bench, low), "look" if abs(low) > band else ""),
                     (f"{one.rear_hz:.1f}", ""),
                 ]
             one = found.row("air", scenario.id)

@@ -6,7 +6,7 @@ from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.tables import rules
 from roomy_hull.core.units import show
-from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.loads.parts import Cell, Grid, LoadsPage, Picture, caution, mm_of
 from roomy_hull.desktop.theme import Theme
 from roomy_hull.drawing import survey_scene
 from roomy_hull.drawing.loads_scene import stability_frame, stability_scene
@@ -68,17 +68,14 @@ class StabilityPage(LoadsPage):
         towed = {p.id: p for p in towing.study(bench.job, verdict.loads).points}
         rows: list[list[Cell]] = []
 
-        def whole(value: float) -> str:
-            return show(round(value) if system == "metric" else value, "length", system, unit=False)
-
         both = zip(verdict.carrying.stability, verdict.outline.angles[1:], strict=True)
         for n, (s, angles) in enumerate(both, 1):
             bold = "bold" if s.scenario == bench.scenario().id else ""
             side = "right" if s.y > 0 else "left"
             rows.append([
-                (f"{n}  {s.name}", bold), (whole(s.x), ""),
-                (f"{whole(abs(s.y))} {side}", ""),
-                (whole(s.height), bold),
+                (f"{n}  {s.name}", bold), (mm_of(bench, s.x), ""),
+                (f"{mm_of(bench, abs(s.y))} {side}", ""),
+                (mm_of(bench, s.height), bold),
                 (f"{s.factor:.2f}", "look" if s.factor < least else ""),
                 (f"{s.tilt_left:.0f}° / {s.tilt_right:.0f}°", ""), (f"{angles.approach:.0f}°", ""),
                 (f"{angles.ramp:.0f}°", ""), (f"{angles.departure:.0f}°", ""),

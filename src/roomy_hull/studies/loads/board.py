@@ -75,13 +75,15 @@ class Worst(msgspec.Struct, frozen=True):
     use: float
 
 
-def worst(result: LoadResult) -> Worst | None:
+def worst(result: LoadResult, keys: tuple[str, ...] = LIMITED) -> Worst | None:
     """Find the cell that governs the whole board.
 
     Parameters
     ----------
     result : LoadResult
         The study.
+    keys : tuple of str
+        The rows that are looked at.
 
     Returns
     -------
@@ -92,7 +94,7 @@ def worst(result: LoadResult) -> Worst | None:
     found = [
         Worst(s.id, key, figure, chance(figure), figure.value / figure.limit)
         for s in result.scenarios
-        for key in LIMITED
+        for key in keys
         if (figure := cell(s, key)) is not None and figure.limit
     ]
     return max(found, key=lambda w: (round(w.chance, 3), w.use), default=None)

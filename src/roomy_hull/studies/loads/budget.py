@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.doubt import doubt_of
 from roomy_hull.job.model import NEEDS, Need, Wish
-from roomy_hull.studies.loads.axles import LoadResult
+from roomy_hull.studies.loads.axles import LoadResult, reactions
 
 
 class BudgetRow(msgspec.Struct, frozen=True):
@@ -76,7 +76,7 @@ def study(assembly: Assembly, result: LoadResult) -> Budget:
     """
     job = assembly.job
     heavy = min(result.scenarios, key=lambda s: s.payload_left.value)
-    full = {t.id: sum(m.kg for m in t.masses if m.fill != "ball") for t in assembly.things}
+    full = {t.id: sum(m.kg for m in t.masses) for t in assembly.things}
     base = job.vehicle.wheelbase
     rows = []
     still = dict.fromkeys(NEEDS, 0.0)
@@ -85,8 +85,8 @@ def study(assembly: Assembly, result: LoadResult) -> Budget:
     for wish in job.brief.wishes:
         decided = full.get(wish.thing)
         doubt = doubt_of(wish.mass, wish.mass_source)
-        behind = wish.mass * wish.x / base
-        rows.append(BudgetRow(wish, wish.mass, doubt, decided, wish.mass - behind, behind))
+        ahead, behind = reactions(wish.mass, wish.x, base)
+        rows.append(BudgetRow(wish, wish.mass, doubt, decided, ahead, behind))
         if decided is None:
             still[wish.need] += wish.mass
             if wish.need != "later":

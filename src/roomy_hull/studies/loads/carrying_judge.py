@@ -1,9 +1,8 @@
 """From what carries the load to findings: springs, chassis, mounts, slides, members, struts, stability."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.bolts import threads
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
-from roomy_hull.core.tables import rules
+from roomy_hull.core.tables import rules, threads
 from roomy_hull.job.unit import Carried
 from roomy_hull.studies.loads import weighing as scales
 from roomy_hull.studies.loads.axles import WHEELS, LoadResult, weigh

@@ -11,6 +11,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, Ground, Mass
 from roomy_hull.core import lazily
+from roomy_hull.core.beams import left_of
 from roomy_hull.core.tables import rules
 from roomy_hull.core.units import G
 from roomy_hull.job.model import Scenario
@@ -225,18 +226,6 @@ def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tupl
     return tuple(found)
 
 
-def _left_of(xs: Any, kg: Any, start: Any, end: Any) -> tuple[Any, Any]:
-    """Give, for loads (rows) and points (columns), the force left of a point and its moment there."""
-    x, b, f = xs[None, :], end[:, None], kg[:, None]
-    # A point is a very short stretch that ends there, so that the shear just right of it holds it whole.
-    a = np.minimum(start, end - 1e-9)[:, None]
-    span = b - a
-    inside = np.clip(x - a, 0.0, span)
-    share = inside / span
-    moment = inside * share / 2 + np.maximum(x - b, 0.0)
-    return f * share, f * moment
-
-
 def extent(mass: Mass, span: tuple[float, float]) -> tuple[float, float]:
     """Spread a mass evenly about its own middle, as far as its thing reaches on the nearer side. [mm]"""
     half = max(0.0, min(mass.x - span[0], span[1] - mass.x))
@@ -270,7 +259,7 @@ def blocks_of(xs: Any, rows: dict[str, list[Row]]) -> dict[str, tuple[Block, ...
         return found
     table = np.array([row for listed in groups.values() for row in listed])
     starts = np.cumsum([0, *(len(listed) for listed in groups.values())])[:-1]
-    force, moment = _left_of(xs, table[:, 0], table[:, 1], table[:, 2])
+    force, moment = left_of(xs, table[:, 0], table[:, 1], table[:, 2])
     left = np.stack([np.add.reduceat(force, starts), np.add.reduceat(moment, starts)], axis=1)
     kg = np.add.reduceat(table[:, 0], starts).tolist()
     kgx = np.add.reduceat(table[:, 0] * table[:, 3], starts).tolist()
@@ -361,8 +350,8 @@ def study(
     ]
     kerb = np.array(kerb_spread(vehicle, *bare))
     payload = max(0.0, vehicle.ratings.gross - sum(bare))
-    left_v, left_m = _left_of(xs, kerb[:, 0], kerb[:, 1], kerb[:, 2])
-    even_v, even_m = _left_of(xs, *(np.array([v]) for v in (payload, floor.x0, floor.x1)))
+    left_v, left_m = left_of(xs, kerb[:, 0], kerb[:, 1], kerb[:, 2])
+    even_v, even_m = left_of(xs, *(np.array([v]) for v in (payload, floor.x0, floor.x1)))
     # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
     own = np.vstack([left_v.sum(axis=0), left_m.sum(axis=0)])
     down = np.concatenate([down, np.vstack([even_v, even_m])[None]]) + own[None]

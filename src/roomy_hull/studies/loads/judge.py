@@ -1,12 +1,11 @@
 """Loads: from weighed scenarios to findings."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.tables import rules
 from roomy_hull.job.model import Scenario
+from roomy_hull.studies.loads import board
 from roomy_hull.studies.loads.axles import WHEELS, Figure, LoadResult, ScenarioLoads
-from roomy_hull.studies.loads.board import LOOK_CHANCE
 from roomy_hull.studies.loads.governing import governing
 
 RATING = "the vehicle's rating plate, as entered"
@@ -57,18 +56,17 @@ def _against(
     code: str, words: str, figure: Figure, scenario: Scenario, source: str
 ) -> list[Finding]:
     """Set one figure against its limit: over is a stop, a fair chance of it a look."""
-    limit = figure.limit if figure.limit is not None else 0.0
-    if figure.value > limit:
+    weight, limit = board.weight_of(figure), figure.limit
+    if weight == "stop":
         return [
             Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
                     (), figure.value, limit, "kg", source, "Loads",
                     scenario=scenario.id)
         ]  # fmt: skip
-    chance = chance_over(figure.value, figure.doubt, limit)
-    if chance >= LOOK_CHANCE:
+    if weight == "look":
         return [
             Finding(f"loads.{code}", "look",
-                    f"{scenario.name}: {chance:.0%} chance that {words} is over its limit",
+                    f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
                     f"{source}; normal distribution of the masses' doubt", "Loads",
                     scenario=scenario.id)

@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.studies.loads.axles import LoadResult
+from roomy_hull.studies.loads.axles import LoadResult, reactions
 from roomy_hull.studies.loads.governing import governing
 
 BALL_SHARE = 0.1
@@ -161,8 +161,8 @@ def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
     for scenario, s in zip(job.scenarios, loads.scenarios, strict=True):
         solo = s.gross.value - scenario.ball
         # The ball load is taken off where it stands, so that what remains is the vehicle alone.
-        at_rear = scenario.ball * job.vehicle.tow.x / job.vehicle.wheelbase
-        rear, front = s.rear.value - at_rear, s.front.value - (scenario.ball - at_rear)
+        ahead, behind = reactions(scenario.ball, job.vehicle.tow.x, job.vehicle.wheelbase)
+        rear, front = s.rear.value - behind, s.front.value - ahead
         most, by = most_trailer(job.vehicle, solo, front, rear, share)
         allowed = region(job.vehicle, solo, front, rear, share)
         points.append(

@@ -1,0 +1,66 @@
+"""A beam reckoned point by point in plain Python: what the chassis and finite elements are held against."""
+
+import msgspec
+
+
+class Load(msgspec.Struct, frozen=True):
+    """A force down, at a point (`start` = `end`) or spread evenly between. [N, mm]
+
+    An upward force, such as a support's, is negative.
+    """
+
+    newton: float
+    start: float
+    end: float
+
+
+def shear_at(loads: tuple[Load, ...], x: float) -> float:
+    """Give the shear force just right of a point: what is left of it pushes up, less what pushes down.
+
+    Parameters
+    ----------
+    loads : tuple of Load
+        All forces on the beam, supports included as negative ones. [N, mm]
+    x : float
+        Where. [mm]
+
+    Returns
+    -------
+    float
+        V(x) = -Σ F·(share of it left of x). [N]
+    """
+    total = 0.0
+    for load in loads:
+        if x >= load.end:
+            total -= load.newton
+        elif x > load.start:
+            total -= load.newton * (x - load.start) / (load.end - load.start)
+    return total
+
+
+def moment_at(loads: tuple[Load, ...], x: float) -> float:
+    """Give the bending moment at a point; positive where the beam sags.
+
+    Parameters
+    ----------
+    loads : tuple of Load
+        All forces on the beam, supports included as negative ones. [N, mm]
+    x : float
+        Where. [mm]
+
+    Returns
+    -------
+    float
+        M(x) = -Σ F·(lever of what is left of x). [N·mm]
+
+    Notes
+    -----
+    Statics; AISC Steel Construction Manual, table 3-23, holds special cases.
+    """
+    total = 0.0
+    for load in loads:
+        if x >= load.end:
+            total -= load.newton * (x - (load.start + load.end) / 2)
+        elif x > load.start:
+            total -= load.newton * (x - load.start) ** 2 / (2 * (load.end - load.start))
+    return total
