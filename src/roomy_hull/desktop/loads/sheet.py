@@ -42,7 +42,7 @@ class SheetPage(LoadsPage):
         form.setHorizontalSpacing(8)
         for n, key in enumerate(READ):
             edit = QLineEdit()
-            edit.setFixedWidth(92)
+            edit.setFixedWidth(102)
             edit.setAccessibleName(f"Scale: {key}")
             edit.setAlignment(Qt.AlignmentFlag.AlignRight)
             self.edits[key] = edit
@@ -51,11 +51,11 @@ class SheetPage(LoadsPage):
         for n, (key, words, tip) in enumerate((
             ("date", "Date", "Of the weighing"), ("place", "Scale", "Which scale, and where"),
             ("scale", "± one reading", "One-sigma doubt of the scale"),
-            ("raised_by", "Front raised by", "Of a second weighing with the front wheels raised; 0 for none"),
+            ("raised_by", "Front up by", "Of a second weighing with the front wheels raised; 0 for none"),
             ("raised_kg", "… rear then", "What the rear axle carried with the front raised"),
         )):  # fmt: skip
             edit = QLineEdit()
-            edit.setFixedWidth(92)
+            edit.setFixedWidth(102)
             edit.setToolTip(tip)
             edit.setAccessibleName(f"Scale: {key}")
             self.edits[key] = edit
@@ -111,7 +111,7 @@ class SheetPage(LoadsPage):
         middle.setSpacing(4)
         holder = QWidget()
         holder.setLayout(left)
-        holder.setFixedWidth(424)
+        holder.setFixedWidth(446)
         middle.addWidget(holder)
         middle.addLayout(right, 1)
         box = QVBoxLayout(self)
