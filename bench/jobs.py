@@ -1,10 +1,16 @@
 """Made-up jobs of a wished size, for benchmarks and tests."""
 
+import random
+
 import msgspec
 
-from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.model import Job
-from roomy_hull.job.unit import CaseRack, Drawer, Fridge, Stack, Unit
+from roomy_hull.core.errors import UserError
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job import edits, scenarios
+from roomy_hull.job.model import Job, Scenario, Weighing
+from roomy_hull.job.resizing import resized, value_at
+from roomy_hull.job.unit import Carried, CaseRack, Drawer, Fridge, Stack, Unit
+from roomy_hull.kit import stores
 
 
 def crowded(units: int, *, gap: float = 3.0) -> Job:
@@ -86,3 +92,65 @@ def busy(units: int) -> Job:
     tray = msgspec.structs.replace(plain.body.tray, sides=60.0)
     body = msgspec.structs.replace(plain.body, tray=tray)
     return msgspec.structs.replace(plain, body=body, units=tuple(made), sets=(), runs=())
+
+
+def any_job(seed: int) -> Job:
+    """Give a job made by chance from one of the demos: units, things outside, body, scenarios, weighings.
+
+    Parameters
+    ----------
+    seed : int
+        The same seed gives the same job.
+
+    Returns
+    -------
+    Job
+        Valid, though much of it may clash.
+    """
+    rng = random.Random(seed)  # noqa: S311  # no secret hangs on it
+    job = demo_job(rng.choice(sorted(DEMOS)))
+    for n in range(rng.randint(4, 14)):
+        try:
+            job = _by_chance(job, rng, n)
+        except UserError:
+            continue
+    return msgspec.structs.replace(job, name=f"Made by chance, {seed}")
+
+
+def _by_chance(job: Job, rng: random.Random, n: int) -> Job:
+    """Change a job somehow; what cannot be is refused."""
+    keys = [t.id for t in (*job.units, *job.carried)]
+    what = rng.choice(("add", "add", "move", "mirror", "size", "fill", "drop", "body", "scenario", "weigh", "carry"))
+    key = rng.choice(keys)
+    thing = job.thing(key)
+    if what == "add":
+        made = rng.choice([e.make for e in stores.entries() if not isinstance(e.make, Carried)])
+        bays = [b.id for b in job.body.canopy.bays] if job.body.canopy else []
+        at = {"u": float(rng.randrange(0, 1200, 25)), "w": float(rng.choice((0, 0, 150, 300)))}
+        return edits.added(job, made.but(bay=rng.choice(bays), **at))
+    if what == "carry":
+        made = rng.choice([e.make for e in stores.entries() if isinstance(e.make, Carried)])
+        return edits.added(job, made.but(x=float(rng.randint(1000, 5000)), y=float(rng.randint(-900, 900))))
+    if what == "move":
+        fields = ("x", "z") if isinstance(thing, Carried) else ("u", "w")
+        by = {f: getattr(thing, f) + rng.choice((-50.0, 25.0, 40.0, 125.0)) for f in fields[:1]}
+        return edits.changed(job, key, **by)
+    if what == "mirror":
+        return edits.mirrored(job, key)
+    if what == "size":
+        return edits.changed(job, key, height=thing.height * rng.uniform(0.8, 1.2))  # type: ignore[union-attr]
+    if what == "fill":
+        return edits.changed(job, key, contents=rng.uniform(0, 90))
+    if what == "drop":
+        return edits.removed(job, key)
+    if what == "body":
+        path = rng.choice(("body.tray.length", "body.canopy.height", "body.canopy.length", "vehicle.springs.rear",
+                           "body.tray.headboard", "vehicle.kerb.rear"))  # fmt: skip
+        return resized(job, path, float(value_at(job, path)) * rng.uniform(0.95, 1.08))
+    if what == "scenario":
+        one = Scenario(id=f"s{n}", name=f"Chance {n}", people=(80.0,), fuel=rng.random(), water=rng.random(),
+                       contents=rng.random(), left_behind=(key,), trailer=1500.0, ball=rng.uniform(50, 150))  # fmt: skip
+        return scenarios.added(job, one)
+    first = job.scenarios[0].id
+    one_read = Weighing(id=f"w{n}", scenario=first, front=1300.0 + rng.random() * 100, rear=1500.0 + rng.random() * 200)
+    return msgspec.structs.replace(job, weighings=(*job.weighings, one_read))

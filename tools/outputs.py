@@ -1,0 +1,88 @@
+"""Writes everything that leaves the program for many jobs, to be held against another version's.
+
+    tools/outputs.py make JOBS            fifty jobs made by chance, and the three demos
+    tools/outputs.py write JOBS OUT       verdict, cut files and load sheet of each
+    diff -r OUT OTHER                     nothing may differ
+
+What differs by itself at every run (dates, marks of a drawing's making) is taken out.
+"""
+
+import contextlib
+import io
+import os
+import re
+import sys
+import zlib
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+MARKS = re.compile(
+    r"(\$(?:TDCREATE|TDUCREATE|TDUPDATE|TDUUPDATE|VERSIONGUID|FINGERPRINTGUID)\n\s*\d+\n)[^\n]*"
+    r"|(?<=\n)[0-9.]+ @ 20[^\n]*"
+)
+
+
+def pages(pdf: bytes) -> bytes:
+    """Give what is drawn in a PDF, without its dates and marks."""
+    found = []
+    for row in re.findall(rb"stream\r?\n(.*?)\r?\nendstream", pdf, re.S):
+        with contextlib.suppress(zlib.error):
+            found.append(zlib.decompress(row))
+    # Typefaces are embedded in another order at each run; what is drawn is plain text.
+    return b"\n".join(f for f in found if f.isascii() and b"xmp" not in f)
+
+
+def make(folder: Path) -> None:
+    """Write the jobs."""
+    sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
+    from jobs import any_job
+
+    from roomy_hull.formats import jobfile
+    from roomy_hull.formats.demo import DEMOS, demo_job
+
+    for name in DEMOS:
+        jobfile.save(demo_job(name), folder / f"{name}.hull.json")
+    for seed in range(50):
+        jobfile.save(any_job(seed), folder / f"chance-{seed:02d}.hull.json")
+
+
+def run(*words: str) -> str:
+    """Run one command as the command line would, and give what it prints."""
+    from roomy_hull import __main__ as entry
+
+    said = io.StringIO()
+    sys.argv = ["roomy-hull", *words]
+    with contextlib.redirect_stdout(said), contextlib.redirect_stderr(said):
+        code = entry.main()
+    return f"{said.getvalue()}exit {code}\n"
+
+
+def write(jobs: Path, out: Path) -> None:
+    """Write what leaves the program for each job."""
+    out.mkdir(parents=True, exist_ok=True)
+    for job in sorted(jobs.glob("*.hull.json")):
+        name = job.name.removesuffix(".hull.json")
+        there = out / name
+        (there / "cut").mkdir(parents=True, exist_ok=True)
+        (there / "check.json").write_text(run("check", str(job), "--json"), "utf-8")
+        (there / "check.txt").write_text(run("check", str(job)), "utf-8")
+        said = run("cut", str(job), "--anyway", "--out", str(there / "cut"))
+        (there / "cut.txt").write_text(said.replace(str(out), "OUT"), "utf-8")
+        said = run("sheet", str(job), "--out", str(there))
+        (there / "sheet.txt").write_text(said.replace(str(out), "OUT"), "utf-8")
+        for file in there.rglob("*.dxf"):
+            text = MARKS.sub(lambda m: (m[1] or "") + "-", file.read_text("utf-8"))
+            file.write_text(text, "utf-8")
+        for file in there.rglob("*.pdf"):
+            file.write_bytes(pages(file.read_bytes()))
+        print(name, file=sys.stderr)
+
+
+if __name__ == "__main__":
+    if os.environ.get("PYTHONHASHSEED") != "0":  # the DXF library lists its classes as a set
+        os.execve(sys.executable, [sys.executable, *sys.argv], {**os.environ, "PYTHONHASHSEED": "0"})
+    if sys.argv[1:2] == ["make"]:
+        make(Path(sys.argv[2]))
+    else:
+        write(Path(sys.argv[2]), Path(sys.argv[3]))
