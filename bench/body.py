@@ -11,29 +11,29 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.desktop import application
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.session import Session
 
 
 def main() -> None:
     """Print the figures as JSON."""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Workbench(demo_job(), Keeping(where, where)))
+    window = application.window_for(Session(demo_job(), Keeping(where, where)))
     window.resize(1280, 800)
     window.show()
     window.settle()
-    window.bench.set_look(stage="Body", station="left")
+    window.session.view.set(stage="Body", station="left")
     app.processEvents()
     times = []
     for n in range(120):
         start = time.perf_counter()
-        window.bench.set_path("body.tray.length", 2000.0 + 10 * (n % 20))
+        window.session.do("edit.size", path="body.tray.length", value=2000.0 + 10 * (n % 20))
         app.processEvents()
         times.append((time.perf_counter() - start) * 1e3)
-    window.bench.history.mark_saved()
+    window.session.history.mark_saved()
     window.close()
     json.dump({"median": statistics.median(times[10:]), "p95": p95(times[10:])}, sys.stdout)
 

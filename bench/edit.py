@@ -8,7 +8,7 @@ import time
 
 from jobs import crowded
 from reference import judge as reference
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.verdict.verdict import judge
 
 

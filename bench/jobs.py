@@ -6,11 +6,17 @@ import msgspec
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.demo import DEMOS, demo_job
-from roomy_hull.job import edits, scenarios
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import scenarios
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job, Scenario, Weighing
-from roomy_hull.job.resizing import resized, value_at
-from roomy_hull.job.unit import Carried, CaseRack, Drawer, Fridge, Stack, Unit
-from roomy_hull.kit import stores
+from roomy_hull.kinds.case_rack import CaseRack
+from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.registry import Unit
+from roomy_hull.kinds.stack import Stack
+from roomy_hull.kit import catalogue as stores
 
 
 def crowded(units: int, *, gap: float = 3.0) -> Job:
@@ -120,7 +126,19 @@ def any_job(seed: int) -> Job:
 def _by_chance(job: Job, rng: random.Random, n: int) -> Job:
     """Change a job somehow; what cannot be is refused."""
     keys = [t.id for t in (*job.units, *job.carried)]
-    what = rng.choice(("add", "add", "move", "mirror", "size", "fill", "drop", "body", "scenario", "weigh", "carry"))
+    what = rng.choice((
+        "add",
+        "add",
+        "move",
+        "mirror",
+        "size",
+        "fill",
+        "drop",
+        "body",
+        "scenario",
+        "weigh",
+        "carry",
+    ))
     key = rng.choice(keys)
     thing = job.thing(key)
     if what == "add":
@@ -130,7 +148,9 @@ def _by_chance(job: Job, rng: random.Random, n: int) -> Job:
         return edits.added(job, made.but(bay=rng.choice(bays), **at))
     if what == "carry":
         made = rng.choice([e.make for e in stores.entries() if isinstance(e.make, Carried)])
-        return edits.added(job, made.but(x=float(rng.randint(1000, 5000)), y=float(rng.randint(-900, 900))))
+        return edits.added(
+            job, made.but(x=float(rng.randint(1000, 5000)), y=float(rng.randint(-900, 900)))
+        )
     if what == "move":
         fields = ("x", "z") if isinstance(thing, Carried) else ("u", "w")
         by = {f: getattr(thing, f) + rng.choice((-50.0, 25.0, 40.0, 125.0)) for f in fields[:1]}
@@ -152,5 +172,10 @@ def _by_chance(job: Job, rng: random.Random, n: int) -> Job:
                        contents=rng.random(), left_behind=(key,), trailer=1500.0, ball=rng.uniform(50, 150))  # fmt: skip
         return scenarios.added(job, one)
     first = job.scenarios[0].id
-    one_read = Weighing(id=f"w{n}", scenario=first, front=1300.0 + rng.random() * 100, rear=1500.0 + rng.random() * 200)
+    one_read = Weighing(
+        id=f"w{n}",
+        scenario=first,
+        front=1300.0 + rng.random() * 100,
+        rear=1500.0 + rng.random() * 200,
+    )
     return msgspec.structs.replace(job, weighings=(*job.weighings, one_read))

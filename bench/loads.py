@@ -16,15 +16,17 @@ import numpy as np
 
 from edit import p95
 from jobs import crowded
-from roomy_hull.actions.workbench import Workbench
+from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.desktop import application
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.studies.loads import axles, board, carrying, springs
+from roomy_hull.session.session import Session
+from roomy_hull.studies.loads import axles, board
+from roomy_hull.studies.strength import carrying
 from roomy_hull.verdict.verdict import judge
 
 
@@ -104,22 +106,22 @@ def strip(job: Job, key: str) -> dict[str, float]:
     """Time from a new job value to the painted weigh strip. [ms]"""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Workbench(job, Keeping(where, where)))
+    window = application.window_for(Session(job, Keeping(where, where)))
     window.resize(1280, 800)
     window.show()
     window.settle()
     app.processEvents()
-    verdict = window.bench.verdict
+    verdict = window.session.verdict
     unit = job.thing(key)
     assert unit is not None
     times = []
     for n in range(160):
         new = edits.changed(job, key, u=unit.u + 1.0 + n % 20)  # type: ignore[union-attr]
         start = time.perf_counter()
-        verdict = window.bench.verdict = judge(new, verdict)
+        verdict = window.session.verdict = judge(new, verdict)
         window.strip.scale.repaint()
         times.append((time.perf_counter() - start) * 1e3)
-    window.bench.history.mark_saved()
+    window.session.history.mark_saved()
     window.close()
     return {"median": statistics.median(times[20:]), "p95": p95(times[20:])}
 

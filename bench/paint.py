@@ -12,29 +12,29 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
 from jobs import busy, crowded
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.desktop import application
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.session.session import Session
 
 
 def drag(job: Job, key: str) -> dict[str, float]:
     """Hold a unit and move it to and fro, painting the whole window at every step. [ms]"""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Workbench(job, Keeping(where, where)))
+    window = application.window_for(Session(job, Keeping(where, where)))
     window.ground.turn_ms = 0
     window.resize(1280, 800)
     window.show()
     window.settle()
     app.processEvents()
-    bench, ground = window.bench, window.ground
-    thing = bench.verdict.assembly.thing(key)
+    session, ground = window.session, window.ground
+    thing = session.verdict.assembly.thing(key)
     assert thing is not None
-    view = ELEVATION[bench.look.station]
+    view = ELEVATION[session.look.station]
     h0, k0, h1, k1 = view.rect(thing.envelope)
     at = ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
     ground.drag.press(thing, view, ground.layout_now().elevation.mm(at.x(), at.y()), at)
@@ -47,7 +47,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
         app.processEvents()
         times.append((time.perf_counter() - start) * 1e3)
     ground.drag.cancel()
-    bench.history.mark_saved()
+    session.history.mark_saved()
     window.close()
     return {"median": statistics.median(times[20:]), "p95": p95(times[20:])}
 

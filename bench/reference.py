@@ -4,12 +4,16 @@ It shares the kit's expansions and the frames, and nothing of the studies, so th
 hold the studies against it.
 """
 
-from roomy_hull.core.frames import Frame
-from roomy_hull.core.solids import Box
+from roomy_hull.core.fill import Fill
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.model import Job, Scenario
-from roomy_hull.kit import canopy, tray
-from roomy_hull.kit.kinds import expand
+from roomy_hull.kinds.kind import Site
+from roomy_hull.kinds.registry import expand
+from roomy_hull.kit.body import canopy, tray
+from roomy_hull.shop.shop import shipped_shop
 
+SHOP = shipped_shop()
 TOUCH = 0.05
 
 
@@ -27,7 +31,7 @@ def placed(job: Job) -> list[tuple[str, list[Box], list[Box]]]:
     found = []
     for unit in job.units:
         bay = bays[unit.bay]
-        expansion = expand(unit, bay.bay.pitch)
+        expansion = expand(unit, Site(bay.bay.pitch, SHOP))
         at = Frame(*bay.frame.point(unit.u, unit.v, unit.w), bay.frame.side)
         solids = [at.box(s.box) for s in expansion.solids] + [at.box(expansion.envelope)]
         found.append((unit.id, solids, [at.box(z.box) for z in expansion.zones]))
@@ -55,9 +59,9 @@ def conflicts(job: Job) -> tuple[set[tuple[str, str]], set[tuple[str, str]]]:
     return overlaps, zones
 
 
-def _factor(scenario: Scenario, fill: str) -> float:
+def _factor(scenario: Scenario, fill: Fill) -> float:
     """Give a scenario's factor on contents, water or a fixed mass."""
-    return {"contents": scenario.contents, "water": scenario.water}.get(fill, 1.0)
+    return {"contents": scenario.contents, "water": scenario.water}.get(fill.by, 1.0)
 
 
 def axle_loads(job: Job) -> list[tuple[float, float]]:
@@ -73,16 +77,19 @@ def axle_loads(job: Job) -> list[tuple[float, float]]:
         masses.append((-kerb.driver, vehicle.seats[0].x))
         masses += [(kg, seat.x) for kg, seat in zip(scenario.people, vehicle.seats, strict=False)]
         masses.append((scenario.ball, vehicle.tow.x))
-        masses += [(lump.kg, lump.at[0]) for lump in tray.lumps(vehicle, body.tray)]
+        masses += [(point.kg, point.at[0]) for point in tray.masses(vehicle, body.tray, SHOP)]
         if scenario.canopy:
-            masses += [(lump.kg, lump.at[0]) for lump in canopy.lumps(vehicle, body)]
+            masses += [(point.kg, point.at[0]) for point in canopy.masses(vehicle, body, SHOP)]
             for unit in job.units:
                 if unit.id in scenario.left_behind:
                     continue
                 bay = bays[unit.bay]
                 at = Frame(*bay.frame.point(unit.u, unit.v, unit.w), bay.frame.side)
-                for lump in expand(unit, bay.bay.pitch).lumps:
-                    masses.append((lump.kg * _factor(scenario, lump.fill), at.point(*lump.at)[0]))
+                for point in expand(unit, Site(bay.bay.pitch, SHOP)).masses:
+                    masses.append((
+                        point.kg * _factor(scenario, point.fill),
+                        at.point(*point.at)[0],
+                    ))
         for item in job.carried:
             if item.id in scenario.left_behind or (item.mount == "canopy" and not scenario.canopy):
                 continue

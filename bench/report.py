@@ -107,7 +107,7 @@ def page() -> str:
         "",
         "## Loads",
         "",
-        "Axles and wheels in every scenario, the worst cell, springs by school, chassis, mounts, members, struts and "
+        "Axles and wheels in every scenario, the worst cell, springs by option, chassis, mounts, members, struts and "
         f"stability of 300 drawers in 12 scenarios, nothing remembered: median {loads['study']['median']:.0f} ms. The "
         f"reference, axles and bending alone in plain Python mass by mass, takes {loads['plain']:.0f} ms: "
         f"{loads['ratio']:.0f}× as long. From a new job value to the painted weigh strip: demo "

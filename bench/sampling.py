@@ -10,11 +10,11 @@ import fcl
 import numpy as np
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.openings import Opening
-from roomy_hull.core.frames import Frame
-from roomy_hull.core.motion import TURNS, Motion
-from roomy_hull.core.solids import Box
-from roomy_hull.job.unit import Carried
+from roomy_hull.assembly.motions import Opening
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.motion import TURNS, Motion
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.job.carried import Carried
 
 Placed = list[tuple[np.ndarray, np.ndarray, np.ndarray]]
 PENETRATION = 0.05

@@ -10,12 +10,13 @@ from pathlib import Path
 
 import psutil
 
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.session.session import Session
 
 EDITS = 2000
 
@@ -53,14 +54,14 @@ def main() -> None:
     """Print the figures as JSON."""
     chance = random.Random(3)
     where = Path(tempfile.mkdtemp())
-    bench = Workbench(demo_job(), Keeping(where, where))
+    session = Session(demo_job(), Keeping(where, where))
     early = 0.0
     for n in range(EDITS):
-        bench.edit("soak", chance_edit(bench.job, chance))
+        session.edit("soak", chance_edit(session.job, chance))
         for _ in range(chance.randrange(3)):
-            bench.undo()
+            session.undo()
         if chance.random() < 0.5:
-            bench.redo()
+            session.redo()
         if n == 500:
             early = used()
     late = used()

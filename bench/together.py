@@ -10,7 +10,7 @@ from edit import p95
 from jobs import busy, crowded
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.studies.fit import together
 from roomy_hull.verdict.verdict import judge

@@ -1,4 +1,4 @@
-"""Shared by all tests: the demo job, a workbench and a window that keep nothing of the machine's."""
+"""Shared by all tests: the demo job, a session and a window that keep nothing of the machine's."""
 
 import os
 import sys
@@ -10,10 +10,10 @@ from hypothesis import HealthCheck, settings
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
 
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.model import Job
+from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict, judge
 
 settings.register_profile(
@@ -46,6 +46,6 @@ def keeping(tmp_path: Path) -> Keeping:
 
 
 @pytest.fixture
-def bench(demo: Job, keeping: Keeping) -> Workbench:
-    """A workbench with the demo job."""
-    return Workbench(demo, keeping)
+def session(demo: Job, keeping: Keeping) -> Session:
+    """A session with the demo job."""
+    return Session(demo, keeping)

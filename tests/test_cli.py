@@ -10,7 +10,7 @@ import pytest
 
 from roomy_hull import cli
 from roomy_hull.formats import jobfile, vehiclefile
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.verdict.verdict import Verdict
 

@@ -9,8 +9,8 @@ from pathlib import Path
 import pytest
 
 from roomy_hull import __version__
-from roomy_hull.actions.standard import standard
 from roomy_hull.formats.jobfile import loads
+from roomy_hull.session.actions.standard import standard
 from roomy_hull.verdict.verdict import judge
 
 ROOT = Path(__file__).parent.parent
@@ -74,7 +74,7 @@ def test_no_file_holds_more_than_one_idea() -> None:
 def test_the_core_is_free_of_qt() -> None:
     names = (
         "core job kit assembly studies.fit.judge studies.loads.judge making.cutlist verdict.verdict",
-        "formats.cutfiles drawing.ground_scene actions.standard cli",
+        "formats.cutfiles drawing.scenes.ground session.actions.standard cli",
     )
     imports = "; ".join(f"import roomy_hull.{n}" for row in names for n in row.split())
     code = f"import sys; {imports}; assert not [m for m in sys.modules if m.startswith('PyQt')]"

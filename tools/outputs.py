@@ -37,7 +37,6 @@ def make(folder: Path) -> None:
     """Write the jobs."""
     sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
     from jobs import any_job
-
     from roomy_hull.formats import jobfile
     from roomy_hull.formats.demo import DEMOS, demo_job
 
@@ -81,7 +80,9 @@ def write(jobs: Path, out: Path) -> None:
 
 if __name__ == "__main__":
     if os.environ.get("PYTHONHASHSEED") != "0":  # the DXF library lists its classes as a set
-        os.execve(sys.executable, [sys.executable, *sys.argv], {**os.environ, "PYTHONHASHSEED": "0"})
+        os.execve(
+            sys.executable, [sys.executable, *sys.argv], {**os.environ, "PYTHONHASHSEED": "0"}
+        )
     if sys.argv[1:2] == ["make"]:
         make(Path(sys.argv[2]))
     else:

@@ -33,7 +33,7 @@ def _sheet(job: Job, folder: Path, scenario: str) -> tuple[Path, Path]:
     """Write the load sheet without a display."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from roomy_hull.desktop import application  # noqa: PLC0415  # Qt, as above
-    from roomy_hull.desktop.loads import sheet_pdf  # noqa: PLC0415
+    from roomy_hull.desktop.pages.loads import sheet_pdf  # noqa: PLC0415
 
     application.application()
     return sheet_pdf.write_job(job, folder, scenario)

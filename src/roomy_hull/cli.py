@@ -269,7 +269,7 @@ def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
     from roomy_hull.formats import cutfiles  # the packer is not to slow `open`
     from roomy_hull.making.cutlist import cut_list
 
-    stops = [f for f in verdict.findings if f.weight == "stop"]
+    stops = [f for f in verdict.findings if f.severity == "stop"]
     for finding in stops:
         print(_line(finding), file=sys.stderr)
     if stops and not anyway:
@@ -279,7 +279,7 @@ def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
             file=sys.stderr,
         )
         return STOPS
-    cut = cut_list(verdict.assembly.parts())
+    cut = cut_list(verdict.assembly.parts(), verdict.assembly.shop.stock)
     paths = cutfiles.write(cut, out)
     print(
         f"{len(paths)} files in {out}: {len(cut.blanks)} different blanks, "
@@ -336,4 +336,4 @@ def _line(finding: Finding) -> str:
     if finding.measured is not None:
         figures = f" [{finding.measured:,.1f} against {finding.limit or 0:,.1f} {finding.unit}]"
     accepted = f" (accepted: {finding.accepted})" if finding.accepted else ""
-    return f"{finding.weight.upper():<5} {finding.title}{figures} ({finding.source}){accepted}"
+    return f"{finding.severity.upper():<5} {finding.title}{figures} ({finding.source}){accepted}"

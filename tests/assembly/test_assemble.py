@@ -2,7 +2,8 @@ import msgspec
 import pytest
 
 from roomy_hull.assembly.assemble import assemble, trial_thing
-from roomy_hull.job import edits
+from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.verdict.verdict import judge
 
@@ -35,7 +36,7 @@ def test_memory_never_alters_the_result(demo: Job) -> None:
         job = edits.changed(job, key, **changes)
         verdict = judge(job, verdict)
         fresh = judge(job)
-        assert set(verdict.findings) == set(fresh.findings)
+        assert verdict.findings == fresh.findings  # and in the same order
         assert verdict.loads.scenarios == fresh.loads.scenarios
         assert verdict.fit.pairs.keys() == fresh.fit.pairs.keys()
     longer = msgspec.structs.replace(job.body.tray, length=2100.0)
@@ -49,7 +50,7 @@ def test_a_unit_that_cannot_be_made_is_a_block_with_its_trouble(demo: Job) -> No
     assert thing is not None
     assert "drawer box" in thing.trouble
     assert len(thing.solids) == 1
-    assert next(f.code for f in judge(job).findings if f.subjects == ("galley",)) == "fit.unit"
+    assert next(f.code for f in judge(job).findings if f.words == ("galley",)) == "fit.unit"
 
 
 def test_kerb_masses_lose_what_was_aboard_where_it_sat(demo: Job) -> None:
@@ -74,6 +75,6 @@ def test_a_trial_thing_is_not_added(demo: Job) -> None:
 
 def test_every_part_and_mass_has_an_owner_that_exists(demo: Job) -> None:
     assembly = assemble(demo)
-    owners = {t.id for t in assembly.things} | {"vehicle", "tray", "canopy", "trailer"}
+    owners = {t.ref for t in assembly.things} | {VEHICLE, TRAY, CANOPY, TRAILER}
     assert {m.owner for m in assembly.masses()} <= owners
     assert {p.owner for p in assembly.parts()} <= owners

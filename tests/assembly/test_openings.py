@@ -2,16 +2,18 @@
 
 import msgspec
 import pytest
+from tests.builders import expand
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.core.motion import Moved, Step
-from roomy_hull.core.solids import hull
+from roomy_hull.core.geometry.motion import Moved, Step
+from roomy_hull.core.geometry.solids import hull
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits
 from roomy_hull.job.body import Trundle, UnderBox
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized
-from roomy_hull.kit import doors, stores
+from roomy_hull.kit import catalogue as stores
+from roomy_hull.kit.body import doors
 from roomy_hull.verdict.verdict import judge
 
 
@@ -77,7 +79,7 @@ def test_without_what_opens_the_rest_is_the_same(demo: Job) -> None:
 def test_what_never_moves_leaves_out_what_opens(demo: Job) -> None:
     job = with_tray(demo, sides=250.0, trundle=Trundle(length=900, width=600, height=200))
     ground = assemble(job).ground
-    names = [n for n, _ in ground.fixed]
+    names = [p.ref.id for p in ground.fixed]
     assert {
         "ground",
         "cab",
@@ -91,7 +93,7 @@ def test_what_never_moves_leaves_out_what_opens(demo: Job) -> None:
     assert {"tray:side-left", "tray:side-right", "tray:tail", "tray:trundle"} <= {
         o.id for o in ground.openings
     }
-    assert ground.fixed[0][1].hi == 0
+    assert ground.fixed[0].piece.hi == 0
 
 
 def test_the_trundle_drawer_waits_for_the_tail_or_passes_below_it(demo: Job) -> None:
@@ -102,7 +104,7 @@ def test_the_trundle_drawer_waits_for_the_tail_or_passes_below_it(demo: Job) -> 
     assert trundle is not None
     assert trundle.opened_box.x1 == pytest.approx(trundle.rest_box.x1 + 0.9 * 650)
     assert not [
-        f for f in verdict.findings if f.code == "move.blocked" and "tray:trundle" in f.subjects
+        f for f in verdict.findings if f.code == "move.blocked" and "tray:trundle" in f.words
     ]
 
 
@@ -160,9 +162,7 @@ def test_an_endless_motion_is_told_and_the_unit_kept(
     job = edits.added(
         msgspec.structs.replace(demo, units=(), sets=(), runs=()), made.but(bay="R", u=100.0)
     )  # type: ignore[attr-defined]
-    from roomy_hull.kit import kinds
-
-    plain = kinds.expand(job.units[0], 25.0)
+    plain = expand(job.units[0])
     odd = msgspec.structs.replace(
         plain.motions[0], moved=(Moved(plain.envelope),), steps=(Step("slide", 1, 0.0),)
     )

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.apart import apart, clash, clipped, nearest, shared
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.frames import Frame
-from roomy_hull.core.motion import (
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.gaps import apart, clash, clipped, nearest, shared
+from roomy_hull.core.geometry.motion import (
     MARGIN,
     Motion,
     Moved,
@@ -26,7 +26,7 @@ from roomy_hull.core.motion import (
     swung,
     turned,
 )
-from roomy_hull.core.solids import Box
+from roomy_hull.core.geometry.solids import Box
 
 sizes = st.floats(5, 900)
 places = st.floats(-900, 900)

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.regions import Rect, free_cells, union
+from roomy_hull.core.geometry.regions import Rect, free_cells, union
 
 ROOM: Rect = (0.0, 0.0, 100.0, 60.0)
 

@@ -1,24 +1,18 @@
 import math
 
 import pytest
+from tests.builders import SHOP
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.sheetmetal import (
-    BarPart,
-    Cutout,
-    Hole,
-    SheetPart,
-    bend_allowance,
-    din_correction,
-    section_area,
-)
-from roomy_hull.core.tables import material
+from roomy_hull.core.mechanics.bends import bend_allowance, din_correction
+from roomy_hull.core.parts import BarPart, Cutout, Hole, SheetPart, section_area
+from roomy_hull.core.refs import Ref
 
 
 def plate(**changes: object) -> SheetPart:
     fields: dict[str, object] = {
-        "name": "plate", "owner": "x", "length": 600.0, "width": 400.0, "thickness": 2.0,
-        "material": "5052-H32",
+        "name": "plate", "owner": Ref("unit", "x"), "length": 600.0, "width": 400.0, "thickness": 2.0,
+        "material": SHOP.material("5052-H32"),
     }  # fmt: skip
     return SheetPart(**(fields | changes))  # type: ignore[arg-type]
 
@@ -31,7 +25,7 @@ def test_a_flat_plate_has_its_own_area_and_mass() -> None:
 
 def test_a_flange_adds_its_height_and_allowance_less_two_setbacks() -> None:
     part = plate(left=100.0)
-    k, r, t = material("5052-H32").k_factor, 3.0, 2.0
+    k, r, t = SHOP.material("5052-H32").k_factor, 3.0, 2.0
     expected = 600 + 100 + bend_allowance(90, r, t, k) - 2 * (r + t)
     assert part.developed()[0] == pytest.approx(expected)
     assert part.developed()[1] == 400
@@ -68,7 +62,7 @@ def test_unreadable_sections_are_refused(section: str) -> None:
 
 
 def test_a_bar_weighs_its_section_times_its_length() -> None:
-    bar = BarPart("post", "x", "40x40x3", 1000.0, "6060-T5")
+    bar = BarPart("post", Ref("unit", "x"), "40x40x3", 1000.0, SHOP.material("6060-T5"))
     assert bar.mass() == pytest.approx(444e-6 * 1.0 * 2700)
 
 
@@ -79,4 +73,4 @@ def test_din_6935_in_this_form_stops_at_ninety_degrees() -> None:
 
 def test_an_unknown_material_lists_those_there_are() -> None:
     with pytest.raises(InputError, match="5052-H32"):
-        material("unobtainium")
+        SHOP.material("unobtainium")

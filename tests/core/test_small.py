@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from roomy_hull.core import lazily
 from roomy_hull.core.doubt import chance_over, doubt_of
 from roomy_hull.core.errors import InputError, UserError
-from roomy_hull.core.frames import Frame
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.shipped import shipped
-from roomy_hull.core.solids import Box, hull
-from roomy_hull.core.tables import materials, rules, stock
+from roomy_hull.shop.shop import shipped_shop
 
 mm = st.floats(-3000, 3000)
 
@@ -72,14 +72,14 @@ def test_boxes_that_only_touch_share_nothing() -> None:
 
 
 def test_every_table_names_its_source_and_is_plausible() -> None:
-    for key, metal in materials().items():
+    for key, metal in shipped_shop().materials.items():
         assert metal.source, key
         assert 500 < metal.density < 9000
         assert metal.welded_mpa <= metal.yield_mpa
         assert 0.3 <= metal.k_factor <= 0.5
-    assert stock().source
-    assert rules().source
-    assert all(a > b > 1000 for a, b in stock().sheets)
+    assert shipped_shop().stock.source
+    assert shipped_shop().rules.source
+    assert all(a > b > 1000 for a, b in shipped_shop().stock.sheets)
 
 
 def test_an_error_says_place_what_and_remedy_on_one_line() -> None:

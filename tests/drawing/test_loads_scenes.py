@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.core.refs import VEHICLE, Ref
 from roomy_hull.core.strokes import (
     Disc,
     Lines,
@@ -19,13 +20,14 @@ from roomy_hull.core.strokes import (
     line,
     rectangle,
 )
-from roomy_hull.drawing import chart, loads_scene
-from roomy_hull.drawing.attitude import settled, settled_point
-from roomy_hull.drawing.ground_scene import elevation
-from roomy_hull.drawing.survey_scene import towing_scene
+from roomy_hull.drawing.scenes import chart
+from roomy_hull.drawing.scenes import loads as loads_scene
+from roomy_hull.drawing.scenes.attitude import settled, settled_point
+from roomy_hull.drawing.scenes.ground import elevation
+from roomy_hull.drawing.scenes.survey import towing_scene
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.model import Job
-from roomy_hull.studies.loads import ranking, towing
+from roomy_hull.studies.loads import ranking
 from roomy_hull.verdict.verdict import Verdict, judge
 
 
@@ -154,15 +156,15 @@ def test_seen_from_the_right_the_tail_goes_down_on_the_other_hand(demo: Job) -> 
 
 
 def test_wheels_and_ground_stay_and_the_spare_goes_along(demo_verdict: Verdict) -> None:
-    plain = elevation(demo_verdict.assembly, "left")
     loads = demo_verdict.loads.scenario("full")
+    plain = elevation(demo_verdict.assembly, "left")
     sat = loads_scene.standing(demo_verdict.assembly, loads.stance)
     tyres = [
         (a, b) for a, b in zip(plain, sat, strict=True) if a.role == "tyre" and isinstance(a, Disc)
     ]
     assert len(tyres) == 2
-    assert all(a is b for a, b in tyres)
-    assert all(a is b for a, b in zip(plain, sat, strict=True) if a.role == "ground")
+    assert all(a == b for a, b in tyres)
+    assert all(a == b for a, b in zip(plain, sat, strict=True) if a.role == "ground")
     spare = [(a, b) for a, b in zip(plain, sat, strict=True) if a.tag == "spare"]
     assert spare
     assert all(a != b for a, b in spare)
@@ -206,18 +208,22 @@ def test_every_picture_of_every_demo_lies_in_its_frame_and_is_finite(name: str) 
 
 def test_the_lever_runs_from_the_other_axle_to_the_mass(demo: Job, demo_verdict: Verdict) -> None:
     rows = ranking.contributions(demo_verdict.assembly, demo_verdict.loads, demo.scenarios[2])
-    water = next(r for r in rows if r.owner == "water")
-    scene = loads_scene.lever_scene(demo_verdict.assembly, rows, "water", "metric", "rear")
+    water = next(r for r in rows if r.owner == Ref("unit", "water"))
+    scene = loads_scene.lever_scene(
+        demo_verdict.assembly, rows, Ref("unit", "water"), "metric", "rear"
+    )
     assert f"{water.x:,.0f} mm from the front axle" in words(scene)
     assert "98.4 kg puts 58.8 kg on the rear axle" in words(scene)
     lever = [s for s in scene if s.role == "lever line"]
     assert isinstance(lever[1], Outline)
     assert {p[0] for p in lever[1].points} == {0.0, water.x}
-    front = loads_scene.lever_scene(demo_verdict.assembly, rows, "water", "metric", "front")
+    front = loads_scene.lever_scene(
+        demo_verdict.assembly, rows, Ref("unit", "water"), "metric", "front"
+    )
     assert f"{demo.vehicle.wheelbase - water.x:,.0f} mm from the rear axle" in words(front)
     discs = {s.radius for s in scene if isinstance(s, Disc) and s.role == "lever mass"}
     assert max(discs) == pytest.approx(
-        9 * math.sqrt(max(r.kg for r in rows if r.owner not in ("vehicle", "water")))
+        9 * math.sqrt(max(r.kg for r in rows if r.owner not in (VEHICLE, Ref("unit", "water"))))
     )
     none = loads_scene.lever_scene(demo_verdict.assembly, rows, "nobody", "metric", "rear")
     assert not of(none, "lever line")
@@ -240,7 +246,7 @@ def test_the_diagram_hangs_below_its_line_where_the_rails_sag(demo_verdict: Verd
 
 
 def test_the_towing_picture_numbers_the_scenarios(demo: Job, demo_verdict: Verdict) -> None:
-    scene, _ = towing_scene(towing.study(demo, demo_verdict.loads), "metric", "towing")
+    scene, _ = towing_scene(demo_verdict.towing, "metric", "towing")
     numbers = [s.text for s in scene if isinstance(s, Words) and s.role == "axle name"]
     assert numbers == [str(n) for n in range(1, len(demo.scenarios) + 1)]
 

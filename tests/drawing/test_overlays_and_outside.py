@@ -1,20 +1,23 @@
-"""What lies over the drawing, and the likeness of what hangs outside."""
+"""What lies over the drawing, and the elevation of what hangs outside."""
 
 import pytest
+from tests.builders import case
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.findings import Finding
-from roomy_hull.core.solids import Box
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.strokes import Disc, Panel, Size, Words
-from roomy_hull.desktop import theme
-from roomy_hull.drawing import body_scene, ground_scene, overlays
-from roomy_hull.drawing.ground_scene import Looks
-from roomy_hull.drawing.opened_scene import opened_things, shown
+from roomy_hull.drawing import manner
+from roomy_hull.drawing.scenes import body as body_scene
+from roomy_hull.drawing.scenes import ground as ground_scene
+from roomy_hull.drawing.scenes import overlays
+from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.scenes.opened import opened_things, shown
 from roomy_hull.drawing.view import ELEVATION, SLICE, STATIONS
-from roomy_hull.job import edits
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried
-from roomy_hull.kit import stores
+from roomy_hull.kit import catalogue as stores
 from roomy_hull.studies.fit import in_out
 
 OUTSIDE = [e.make for e in stores.entries() if isinstance(e.make, Carried)]
@@ -35,8 +38,8 @@ def test_what_hangs_outside_is_drawn_in_its_place_from_everywhere(item: Carried,
         assert scene
         h0, k0, h1, k1 = view.rect(box)
         for stroke in scene:
-            assert stroke.role in theme.LIGHT.roles
-            assert stroke.role in theme.DARK.roles
+            assert stroke.role in manner.LIGHT.roles
+            assert stroke.role in manner.DARK.roles
             assert stroke.tag == item.id
             if isinstance(stroke, Panel) and stroke.role != "trim":
                 assert h0 - 1 <= stroke.h0 <= stroke.h1 <= h1 + 1
@@ -44,7 +47,7 @@ def test_what_hangs_outside_is_drawn_in_its_place_from_everywhere(item: Carried,
 
 
 def test_each_unit_of_a_side_gets_its_number_once(assembly: Assembly) -> None:
-    found = in_out.study(assembly)
+    found = in_out.study(case(assembly))
     for station, bay in (("left", "L"), ("right", "R"), ("rear", "B")):
         scene = overlays.order_badges(assembly, found, ELEVATION[station], station)
         numbers = [s.text for s in scene if isinstance(s, Words)]
@@ -72,7 +75,7 @@ def test_gaps_reach_to_neighbours_and_walls(assembly: Assembly) -> None:
     lengths = sorted(
         round(abs(g.b[0] - g.a[0]) + abs(g.b[1] - g.a[1]), 1) for g in gaps if isinstance(g, Size)
     )
-    # To the extinguisher 15, to the galley and to the bench and the field lab 3 each.
+    # To the extinguisher 15, to the galley and to the session and the field lab 3 each.
     assert lengths == [3, 3, 3, 15]
 
 
@@ -84,7 +87,7 @@ def test_whatever_stands_open_is_drawn_in_known_roles_and_finite(
     for plan, views in ((False, ELEVATION), (True, SLICE)):
         scene = opened_things(assembly, views[station], station, everything, plan=plan)
         assert {s.tag for s in scene} >= {o.owner or o.id for o in assembly.openings()}
-        assert {s.role for s in scene} <= set(theme.LIGHT.roles)
+        assert {s.role for s in scene} <= set(manner.LIGHT.roles)
     upper, lower = ground_scene.frame(assembly, station, whole=True, opened=everything)  # type: ignore[arg-type]
     shut = ground_scene.frame(assembly, station, whole=True)[0]  # type: ignore[arg-type]
     assert upper[2] - upper[0] >= shut[2] - shut[0]

@@ -2,16 +2,20 @@ import math
 
 import msgspec
 import pytest
+from tests.builders import SHOP
 
-from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.solids import Box
+from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Scene, Size, Words
 from roomy_hull.core.tyres import overall_diameter
-from roomy_hull.desktop.theme import DARK, LIGHT
-from roomy_hull.drawing import cut_scene, ground_scene, loads_scene, overlays
-from roomy_hull.drawing.ground_scene import Looks
+from roomy_hull.drawing.manner import DARK, LIGHT
+from roomy_hull.drawing.scenes import cut as cut_scene
+from roomy_hull.drawing.scenes import ground as ground_scene
+from roomy_hull.drawing.scenes import loads as loads_scene
+from roomy_hull.drawing.scenes import overlays
+from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, SLICE, STATIONS, carried_over
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_list
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -24,7 +28,7 @@ def assembly(demo_verdict: Verdict) -> Assembly:
 
 @pytest.fixture(scope="module")
 def cut(assembly: Assembly) -> CutList:
-    return cut_list(assembly.parts())
+    return cut_list(assembly.parts(), SHOP.stock)
 
 
 def points(scene: Scene) -> list[tuple[float, float]]:
@@ -122,13 +126,15 @@ def test_an_open_drawer_stands_out_by_its_travel(assembly: Assembly) -> None:
 
 
 def test_backdrops_are_the_same_tuple_until_the_body_changes(demo: Job, assembly: Assembly) -> None:
-    first = ground_scene.backdrop(assembly, "left")
-    moved = judge(edits.changed(demo, "tools", u=500.0), judge(demo)).assembly
-    assert ground_scene.backdrop(assembly, "left") is first
+    kept = ground_scene.Backdrops()
+    first = kept.of(assembly, "left", upper=True)
+    assert first == ground_scene.backdrop(assembly, "left")
+    moved = assemble(edits.changed(demo, "tools", u=500.0), assembly)
+    assert kept.of(moved, "left", upper=True) is first
+    assert kept.of(moved, "left", upper=False) != first
     taller = msgspec.structs.replace(demo.body.canopy, height=900.0)  # type: ignore[type-var]
     changed = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, canopy=taller))
-    assert ground_scene.backdrop(judge(changed).assembly, "left") != first
-    assert moved.ground is not assembly.ground or ground_scene.backdrop(moved, "left") is first
+    assert kept.of(assemble(changed, moved), "left", upper=True) != first
 
 
 def test_a_persons_marks_are_at_the_published_fractions(assembly: Assembly) -> None:

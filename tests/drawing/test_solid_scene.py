@@ -9,11 +9,11 @@ import pytest
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.core.motion import block, round_piece
-from roomy_hull.core.solids import Box
-from roomy_hull.desktop import theme
-from roomy_hull.drawing.opened_scene import opened_things, outline
-from roomy_hull.drawing.solid_scene import Item, directions, faces, far_to_near, items, partition
+from roomy_hull.core.geometry.motion import block, round_piece
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.drawing import manner
+from roomy_hull.drawing.scenes.opened import opened_things, outline
+from roomy_hull.drawing.scenes.solid import Item, directions, faces, far_to_near, items, partition
 from roomy_hull.drawing.view import ELEVATION, SLICE
 from roomy_hull.formats import solid3d
 from roomy_hull.job.model import Job
@@ -47,7 +47,7 @@ def test_everything_is_there_once_closed_and_open(assembly: Assembly) -> None:
         tags = {i.tag for i in found if i.tag}
         assert tags >= {t.id for t in assembly.things}
         assert all(0 < i.solid <= 1 for i in found)
-        assert {i.role for i in found} <= set(theme.LIGHT.roles)
+        assert {i.role for i in found} <= set(manner.LIGHT.roles)
     assert min(i.piece.box.y0 for i in wide) < min(i.piece.box.y0 for i in shut) - 1500
 
 
@@ -172,7 +172,7 @@ def test_what_stands_open_is_drawn_where_it_is(assembly: Assembly) -> None:
 
 
 def test_the_kitchens_plan_lies_where_it_is_pulled_to_on_either_side(demo: Job) -> None:
-    from roomy_hull.job import edits
+    from roomy_hull.job.edits import units as edits
 
     for job, side in ((demo, "left"), (edits.mirrored(demo, "wet-bench"), "right")):
         there = assemble(job)

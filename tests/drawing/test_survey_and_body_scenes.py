@@ -9,16 +9,18 @@ import pytest
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.strokes import Disc, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.tables import measures
-from roomy_hull.desktop.theme import DARK, LIGHT
-from roomy_hull.drawing import body_scene, body_sizes, ground_scene, survey_scene
+from roomy_hull.drawing.manner import DARK, LIGHT
+from roomy_hull.drawing.scenes import body as body_scene
+from roomy_hull.drawing.scenes import body_sizes
+from roomy_hull.drawing.scenes import ground as ground_scene
+from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Trundle, UnderTank
+from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized, value_at
 from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.planning.survey import adjust
-from roomy_hull.studies.loads import towing
 from roomy_hull.verdict.verdict import judge
 
 JOBS = {"cab-chassis": "brackwater", "pickup": "lowfold", "wagon": "tarn"}
@@ -94,7 +96,7 @@ def test_out_of_square_is_drawn_tenfold(by: float) -> None:
 @pytest.mark.parametrize("system", ["metric", "us"])
 def test_the_towing_picture_has_every_scenario_in_its_frame(demo: Job, system: str) -> None:
     verdict = judge(demo)
-    found = towing.study(demo, verdict.loads)
+    found = verdict.towing
     scene, frame = survey_scene.towing_scene(found, system, demo.scenarios[0].id)  # type: ignore[arg-type]
     dots = [s for s in scene if isinstance(s, Disc) and s.role == "centre"]
     assert len(dots) == len(demo.scenarios)
@@ -113,7 +115,7 @@ def test_the_region_of_a_vehicle_without_a_tow_rating_is_still_drawn(demo: Job) 
     job = demo
     for name in ("towed", "ball", "combination"):
         job = resized(job, f"vehicle.ratings.{name}", 0.0)
-    scene, frame = survey_scene.towing_scene(towing.study(job, judge(job).loads), "metric", "")
+    scene, frame = survey_scene.towing_scene(judge(job).towing, "metric", "")
     assert all(math.isfinite(v) for v in frame)
     assert any(isinstance(s, Outline) for s in scene)
 
@@ -185,7 +187,9 @@ def test_what_hangs_between_the_rails_is_behind_the_wheel(demo: Job) -> None:
         first_tyre = next(n for n, s in enumerate(scene) if s.role == "tyre")
         assert all(scene.index(s) < first_tyre for s in hung)
     rear = ground_scene.backdrop(assembly, "rear")
-    drawer = ELEVATION["rear"].rect(assembly.ground.tray["trundle drawer"])
+    drawer = ELEVATION["rear"].rect(
+        next(p.box for p in assembly.ground.tray if p.role == "trundle")
+    )
     fronts = [
         s for s in rear
         if isinstance(s, Panel) and s.role == "front" and (s.h0, s.k0, s.h1, s.k1) == drawer

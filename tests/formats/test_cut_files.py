@@ -6,18 +6,20 @@ import ezdxf
 import pytest
 from ezdxf import recover
 
-from roomy_hull.core.sheetmetal import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.core.parts import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.core.refs import TRAY
 from roomy_hull.formats import cutfiles
 from roomy_hull.formats.csv_tables import bar_list, part_list
 from roomy_hull.formats.dxf import blank_dxf, rounded, sheet_dxf
 from roomy_hull.making.cutlist import CutList, cut_list
 from roomy_hull.making.flats import blank
 from roomy_hull.verdict.verdict import Verdict
+from tests.builders import SHOP
 
 
 @pytest.fixture(scope="module")
 def cut(demo_verdict: Verdict) -> CutList:
-    return cut_list(demo_verdict.assembly.parts())
+    return cut_list(demo_verdict.assembly.parts(), SHOP.stock)
 
 
 @pytest.fixture(scope="module")
@@ -78,7 +80,7 @@ def test_rounded_openings_have_quarter_circles() -> None:
     assert rounded(Cutout(0, 0, 10, 10)) == [(0, 0, 0), (10, 0, 0), (10, 10, 0), (0, 10, 0)]
     space = ezdxf.read(
         io.StringIO(
-            blank_dxf(blank(SheetPart("p", "x", 300, 200, 2, "5052-H32",
+            blank_dxf(blank(SheetPart("p", TRAY, 300, 200, 2, SHOP.material("5052-H32"),
                                       holes=(Hole(30, 30, 9),), cutouts=(Cutout(100, 60, 80, 50, 12),))))
         )
     ).modelspace()  # fmt: skip
@@ -110,8 +112,11 @@ def test_the_saw_list_adds_up(cut: CutList) -> None:
 
 
 def test_a_name_never_becomes_a_formula() -> None:
-    parts = [Hardware("=1+1", "x"), SheetPart("@cmd", "x", 300, 200, 2, "5052-H32")]
-    text = part_list(cut_list(parts), {})  # type: ignore[arg-type]
+    parts = [
+        Hardware("=1+1", TRAY),
+        SheetPart("@cmd", TRAY, 300, 200, 2, SHOP.material("5052-H32")),
+    ]
+    text = part_list(cut_list(parts, SHOP.stock), {})  # type: ignore[arg-type]
     assert "'=1+1" in text
     assert "'@cmd" in text
 

@@ -7,7 +7,7 @@ import pytest
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 
 DOCS = Path(__file__).parent.parent.parent / "docs"

@@ -3,12 +3,13 @@ from pathlib import Path
 import pytest
 
 from roomy_hull.core.errors import InputError, JobFileError
-from roomy_hull.core.tables import Prices
 from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.job.model import Job
-from roomy_hull.kit.fitting import begun, choices, fitted
+from roomy_hull.kit.body.fitting import begun, choices, fitted
 from roomy_hull.making.cost import cost
+from roomy_hull.shop.shop import Prices
 from roomy_hull.verdict.verdict import judge
+from tests.builders import SHOP
 
 LIBRARY = vehiclefile.library(Path("/nowhere"))
 
@@ -75,7 +76,7 @@ def test_the_cost_is_mass_cuts_bends_and_pieces(demo: Job) -> None:
     assert cost(parts, Prices(0, 0, 1, 0, 0, 0, "test")).total == sum(
         p.count for p in parts if not hasattr(p, "mass")
     )
-    assert cost(parts).total > 1000
+    assert cost(parts, SHOP.prices).total > 1000
 
 
 def test_load_of_a_topper_stays_when_it_comes_off() -> None:

@@ -3,7 +3,7 @@ import pytest
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import EditError
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Acceptance, Job
 
@@ -76,10 +76,10 @@ def test_what_is_bought_stays_itself_when_mirrored_and_what_is_made_becomes_its_
     vents = [next(b for z, b in zip(t.expansion.zones, t.zones, strict=True) if z.kind == "vent").x0 - t.envelope.x0
              for j in (job, there) if (t := assemble(j).thing("sample-fridge")) is not None]  # fmt: skip
     assert vents[0] > 0 > vents[1]
-    bench = edits.mirrored(edits.changed(demo, "wet-bench", leaf_left=100.0), "wet-bench").thing(
+    session = edits.mirrored(edits.changed(demo, "wet-bench", leaf_left=100.0), "wet-bench").thing(
         "wet-bench"
     )
-    assert (bench.leaf_left, bench.leaf_right) == (250, 100)  # type: ignore[union-attr]
+    assert (session.leaf_left, session.leaf_right) == (250, 100)  # type: ignore[union-attr]
     assert edits.mirrored(demo, "gas").thing("gas").hinge == "right"  # type: ignore[union-attr]
     shower = edits.mirrored(demo, "shower").thing("shower")
     assert (shower.side, shower.hand) == ("left", "left")  # type: ignore[union-attr]

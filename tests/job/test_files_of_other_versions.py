@@ -4,10 +4,10 @@ from pathlib import Path
 import pytest
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.value import unknown_fields
 from roomy_hull.formats.jobfile import dumps, load, loads
 from roomy_hull.job.migrations import STEPS, to_newest
 from roomy_hull.job.model import VERSION, Job
-from roomy_hull.job.value import unknown_fields
 
 SAMPLES = sorted((Path(__file__).parent.parent / "samples").glob("*.hull.json"))
 

@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 from roomy_hull.core.errors import EditError, JobFileError
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import dumps, loads
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job, Move
-from roomy_hull.job.unit import Fridge
+from roomy_hull.kinds.fridge import Fridge
 
 
 def u_of(job: Job, *keys: str) -> list[float]:

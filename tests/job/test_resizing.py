@@ -4,8 +4,8 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import demo_job
+from roomy_hull.job.edits.resizing import resized, set_at, value_at
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized, set_at, value_at
 from roomy_hull.verdict.verdict import fixes, judge
 
 DEMO = demo_job()
@@ -65,8 +65,8 @@ def test_a_shorter_tray_makes_findings_and_moves_no_unit(demo: Job) -> None:
     assert job.units is demo.units
     verdict = judge(job)
     outside = [f for f in verdict.findings if f.code == "fit.outside.end"]
-    assert {f.subjects[0] for f in outside} >= {"camp", "galley"}
-    assert all(f.weight == "stop" for f in outside)
+    assert {f.words[0] for f in outside} >= {"camp", "galley"}
+    assert all(f.severity == "stop" for f in outside)
     assert any(fixes(verdict, f) for f in outside)
 
 

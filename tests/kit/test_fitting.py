@@ -4,19 +4,21 @@ import math
 
 import msgspec
 import pytest
+from tests.builders import SHOP
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.sheetmetal import BarPart, Hardware, SheetPart, section_area
-from roomy_hull.core.tables import material
+from roomy_hull.core.fill import CONTENTS, WATER
+from roomy_hull.core.parts import BarPart, Hardware, SheetPart, section_area
+from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.formats import vehiclefile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.kit import canopy, fitting, tray, undertray
-from roomy_hull.kit.expansion import part_mass
+from roomy_hull.kinds.expansion import part_mass
+from roomy_hull.kit.body import canopy, fitting, tray, undertray
 from roomy_hull.verdict.verdict import judge
 
 VEHICLES = {e.vehicle.name: e.vehicle for e in vehiclefile.library() if e.vehicle is not None}
@@ -34,7 +36,7 @@ def all_choices() -> list[tuple[str, str]]:
 def test_a_first_body_stays_within_its_vehicle(name: str, choice: str) -> None:
     vehicle = VEHICLES[name]
     body = fitting.fitted(vehicle, choice)
-    floor = tray.solids(vehicle, body.tray)["floor"]
+    floor = tray.solids(vehicle, body.tray)[0].box
     assert floor.x0 >= vehicle.cab_back or vehicle.kind == "wagon"
     outside, inside = canopy.outside(vehicle, body), canopy.inside(vehicle, body)
     if outside is None or inside is None:
@@ -77,12 +79,12 @@ def test_what_is_hung_under_the_tray_touches_nothing(what: str) -> None:
     x0, top = tray.front_x(job.vehicle, one), tray.floor_z(job.vehicle, one)
     made = undertray.solids(one, x0, top)
     assert len(made) == 1
-    for box in made.values():
+    for box in (m.box for m in made):
         assert box.x0 >= x0 - 1e-6
         assert box.x1 <= x0 + one.length + 1e-6
-        for name, other in undertray.obstacles(job.vehicle, one).items():
-            shared = box.common(other)
-            assert shared is None or shared.volume() < 1e-3, name
+        for other in undertray.obstacles(job.vehicle, one):
+            shared = box.common(other.box)
+            assert shared is None or shared.volume() < 1e-3, other.words
     assert not [f for f in judge(hung).findings if f.code == "outline.under"]
     assert fitting.toggled(hung, what) == job
 
@@ -123,30 +125,32 @@ def test_masses_under_the_tray_are_those_of_their_parts(demo: Job) -> None:
         mudguards=True,
     )  # fmt: skip
     x0, top = tray.front_x(demo.vehicle, flat), tray.floor_z(demo.vehicle, flat)
-    lumps = undertray.lumps(flat, undertray.solids(flat, x0, top))
-    own = sum(lump.kg for lump in lumps if lump.fill not in ("contents", "water"))
-    made = [p for p in undertray.parts(flat, demo.vehicle.tyre) if p.name != undertray.GUARD]
+    points = undertray.masses(flat, undertray.solids(flat, x0, top), SHOP)
+    own = sum(p.kg for p in points if p.fill not in (CONTENTS, WATER))
+    made = [p for p in undertray.parts(flat, demo.vehicle.tyre, SHOP) if "mudguard" not in p.name]
     assert own == pytest.approx(part_mass(tuple(made)) + undertray.TRUNDLE_SLIDES)
-    held = {lump.label: lump.kg for lump in lumps if lump.fill == "contents"}
+    held = {p.label: p.kg for p in points if p.fill == CONTENTS}
     assert held == {"in toolbox a": 12, "in the trundle drawer": 20}
     # Sixty litres less 2 mm of sheet on every face and two baffles.
-    water = next(lump.kg for lump in lumps if lump.fill == "water")
+    water = next(p.kg for p in points if p.fill == WATER)
     assert 0.94 * 60 < water < 49.6 * 59.6 * 19.6 / 1000
 
 
 def test_a_folded_toolbox_weighs_what_its_faces_weigh() -> None:
     box = UnderBox(id="a", side="left", place="ahead", length=500, height=350, depth=400, sheet=2)
-    body = undertray.box_parts(box)[0]
+    body = undertray.box_parts(box, SHOP)[0]
     assert isinstance(body, SheetPart)
     # Back of 500 x 350 and four sides 400 deep, by outside sizes; bends take a little of it.
     faces = 500 * 350 + 2 * 400 * (500 + 350)
-    by_hand = faces * 2 * material("5052-H32").density / 1e9
+    by_hand = faces * 2 * SHOP.material("5052-H32").density / 1e9
     assert 0.97 * by_hand < body.mass() < by_hand
 
 
 def test_mudguards_are_half_a_ring_over_the_travelling_tyre(demo: Job) -> None:
     guard = next(
-        p for p in undertray.parts(demo.body.tray, demo.vehicle.tyre) if p.name == undertray.GUARD
+        p
+        for p in undertray.parts(demo.body.tray, demo.vehicle.tyre, SHOP)
+        if p.name == "Tray: mudguard strip"
     )
     assert isinstance(guard, SheetPart)
     radius = overall_diameter(demo.vehicle.tyre) / 2 + demo.body.tray.wheel_travel
@@ -155,8 +159,8 @@ def test_mudguards_are_half_a_ring_over_the_travelling_tyre(demo: Job) -> None:
 
 
 def test_planks_and_the_filler_pocket_are_made(demo: Job) -> None:
-    sheet = tray.own_parts(demo.body.tray)
-    planks = tray.own_parts(demo.body.tray.but(boards="planks", filler=True))
+    sheet = tray.own_parts(demo.body.tray, SHOP)
+    planks = tray.own_parts(demo.body.tray.but(boards="planks", filler=True), SHOP)
     assert "Tray: floor" in {p.name for p in sheet}
     names = {p.name for p in planks}
     assert "Tray: floor" not in names
@@ -164,12 +168,12 @@ def test_planks_and_the_filler_pocket_are_made(demo: Job) -> None:
     plank = next(p for p in planks if p.name == "Tray: floor plank")
     assert isinstance(plank, BarPart)
     assert plank.count == math.ceil(demo.body.tray.width / 150)
-    by_hand = section_area(plank.section) * plank.length * material(plank.material).density / 1e9
+    by_hand = section_area(plank.section) * plank.length * plank.material.density / 1e9
     assert plank.mass() == pytest.approx(by_hand)
 
 
 def test_rack_and_lifting_eyes(demo: Job) -> None:
-    parts = tray.own_parts(demo.body.tray.but(rack=250, lift_points=4))
+    parts = tray.own_parts(demo.body.tray.but(rack=250, lift_points=4), SHOP)
     assert any(p.name == "Tray: rack hoop" for p in parts)
     eyes = next(p for p in parts if isinstance(p, Hardware) and "lifting eye" in p.name)
     assert eyes.count == 4
@@ -186,9 +190,9 @@ def test_a_false_floor_takes_height_from_the_bays_and_is_weighed() -> None:
         assert new.sill == old.sill + 120
         assert new.height == old.height - 120
     assert resized(raised, "body.tray.false_floor", 0.0) == plain
-    kg = sum(m.kg for m in judge(raised).assembly.ground.masses if m.owner == "tray")
-    old_kg = sum(m.kg for m in judge(plain).assembly.ground.masses if m.owner == "tray")
-    added = [p for p in tray.hold_parts(raised.body.tray) if p.name.startswith("False floor")]
+    kg = sum(m.kg for m in judge(raised).assembly.ground.masses if m.owner == TRAY)
+    old_kg = sum(m.kg for m in judge(plain).assembly.ground.masses if m.owner == TRAY)
+    added = [p for p in tray.hold_parts(raised.body.tray, SHOP) if p.name.startswith("False floor")]
     assert kg - old_kg == pytest.approx(part_mass(tuple(added)), rel=0.01)
 
 
@@ -201,14 +205,14 @@ def test_wings_take_width_from_the_bays_on_both_sides() -> None:
     assert plain.body.canopy is not None
     bay, old = winged.body.canopy.bays[0], plain.body.canopy.bays[0]
     assert bay.length == old.length - 400
-    assert {p.name for p in tray.hold_parts(winged.body.tray)} >= {"Wing: top", "Wing: side"}
+    assert {p.name for p in tray.hold_parts(winged.body.tray, SHOP)} >= {"Wing: top", "Wing: side"}
     assert resized(winged, "body.tray.wings", 0.0).body.canopy == plain.body.canopy
 
 
 def test_a_tub_as_it_is_has_nothing_made() -> None:
     bare = fitting.begun("A job", of_kind("pickup"), "open tub")
-    assert tray.hold_parts(bare.body.tray) == ()
-    assert tray.parts(bare.body.tray, bare.vehicle.tyre) == ()
+    assert tray.hold_parts(bare.body.tray, SHOP) == ()
+    assert tray.parts(bare.body.tray, bare.vehicle.tyre, SHOP) == ()
 
 
 def test_insulation_jacks_and_let_down_doors_are_made_and_weighed(demo: Job) -> None:
@@ -219,11 +223,13 @@ def test_insulation_jacks_and_let_down_doors_are_made_and_weighed(demo: Job) -> 
 
     def kg(one: object) -> float:
         body = msgspec.structs.replace(demo.body, canopy=one)
-        return sum(lump.kg for lump in canopy.lumps(demo.vehicle, body))
+        return sum(p.kg for p in canopy.masses(demo.vehicle, body, SHOP))
 
     assert kg(lined) > kg(plain)
     assert kg(jacked) > kg(plain)
     door = next(d for d in plain.doors if d.side == "left")
     halved = msgspec.structs.replace(door, split=300.0)
-    names = [p.name for p in canopy.door_parts(plain, halved)]
-    assert len(names) > len(canopy.door_parts(plain, msgspec.structs.replace(door, split=0.0)))
+    names = [p.name for p in canopy.door_parts(plain, halved, SHOP)]
+    assert len(names) > len(
+        canopy.door_parts(plain, msgspec.structs.replace(door, split=0.0), SHOP)
+    )

@@ -3,23 +3,26 @@ import math
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import SHOP
 
-from roomy_hull.core.errors import InputError
-from roomy_hull.core.sheetmetal import BarPart, Cutout, Hardware, Hole, SheetPart
-from roomy_hull.core.tables import Stock, stock
+from roomy_hull.core.errors import GivenUp, InputError
+from roomy_hull.core.parts import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.core.refs import Ref
 from roomy_hull.making import bars, sheets
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.making.flats import Blank, blank, fits, hole_to_bend, least_flange
-from roomy_hull.making.judge import judge
+from roomy_hull.making.judge import flaws
+from roomy_hull.shop.shop import Stock
 from roomy_hull.verdict.verdict import Verdict
 
-SHOP = Stock(((2440, 1220), (3000, 1500)), 6500, 3, 10, "test")
+OWNER, METAL = Ref("unit", "x"), SHOP.material("6061-T6")
+STOCK = Stock(((2440, 1220), (3000, 1500)), 6500, 3, 10, "test")
 
 
 def part(length: float = 600, width: float = 400, **changes: object) -> SheetPart:
     fields: dict[str, object] = {
-        "name": "part", "owner": "x", "length": length, "width": width, "thickness": 2.0,
-        "material": "5052-H32",
+        "name": "part", "owner": OWNER, "length": length, "width": width, "thickness": 2.0,
+        "material": SHOP.material("5052-H32"),
     }  # fmt: skip
     return SheetPart(**(fields | changes))  # type: ignore[arg-type]
 
@@ -78,19 +81,19 @@ def test_what_cannot_be_made_is_found() -> None:
     near = part(left=50.0, holes=(Hole(12, 200, 8),))
     large = part(3200, 1000)
     wide = part(1600, 1550)
-    long = BarPart("rail", "x", "40x40x3", 7000, "6061-T6")
+    long = BarPart("rail", OWNER, "40x40x3", 7000, SHOP.material("6061-T6"))
     codes = {
-        name: [(f.code, f.weight) for f in judge((p,))]
+        name: [(f.code, f.severity) for f in flaws((p,), STOCK)]
         for name, p in (("short", short), ("near", near), ("large", large), ("wide", wide), ("long", long),
-                        ("good", part(left=50.0)), ("bought", Hardware("slides", "x")))
+                        ("good", part(left=50.0)), ("bought", Hardware("slides", OWNER)))
     }  # fmt: skip
     assert codes == {
         "short": [("making.flange", "look")], "near": [("making.hole", "look")],
         "large": [("making.sheet_stock", "stop")], "wide": [("making.sheet_stock", "stop")],
         "long": [("making.bar_stock", "stop")], "good": [], "bought": [],
     }  # fmt: skip
-    assert judge((wide,))[0].measured == pytest.approx(1550)
-    assert judge((large,))[0].measured == pytest.approx(3200)
+    assert flaws((wide,), STOCK)[0].measured == pytest.approx(1550)
+    assert flaws((large,), STOCK)[0].measured == pytest.approx(3200)
 
 
 def test_grain_keeps_a_blank_from_turning() -> None:
@@ -104,7 +107,7 @@ sizes = st.lists(st.tuples(st.integers(60, 1100), st.integers(60, 900)), min_siz
 @given(sizes)
 def test_every_nesting_is_valid_and_no_better_than_its_bound(pieces: list[tuple[int, int]]) -> None:
     blanks = [blank(part(float(a), float(b), name=f"p{n}")) for n, (a, b) in enumerate(pieces)]
-    nest = sheets.nest(blanks, SHOP)
+    nest = sheets.nest(blanks, STOCK)
     ((used, bound),) = nest.bounds.values()
     assert len(nest.sheets) == used >= bound >= 1
     placed = [p for s in nest.sheets for p in s.placed]
@@ -131,7 +134,7 @@ def test_exact_fits_fit() -> None:
 
 def test_a_blank_that_no_sheet_takes_is_named() -> None:
     with pytest.raises(InputError, match="part: the blank of 3200 × 1000 mm is larger"):
-        sheets.nest([blank(part(3200, 1000))], SHOP)
+        sheets.nest([blank(part(3200, 1000))], STOCK)
 
 
 def test_a_packing_that_is_wrong_is_refused() -> None:
@@ -141,7 +144,7 @@ def test_a_packing_that_is_wrong_is_refused() -> None:
     def place(n: int, x: float, y: float) -> sheets.PlacedBlank:
         return sheets.PlacedBlank(group[n], n, x, y, 600, 400, False)
 
-    sheets.check([(place(0, 10, 10), place(1, 613, 10))], group, size, SHOP)
+    sheets.check([(place(0, 10, 10), place(1, 613, 10))], group, size, STOCK)
     for wrong, says in (
         ([(place(0, 10, 10),)], "missing"),
         ([(place(0, 10, 10), place(1, 612, 10))], "too near"),
@@ -149,17 +152,17 @@ def test_a_packing_that_is_wrong_is_refused() -> None:
         ([(place(0, 10, 10), place(1, 1900, 10))], "edge trim"),
     ):
         with pytest.raises(InputError, match=says):
-            sheets.check(wrong, group, size, SHOP)  # type: ignore[arg-type]
+            sheets.check(wrong, group, size, STOCK)  # type: ignore[arg-type]
 
 
 def test_nesting_can_be_given_up() -> None:
-    with pytest.raises(InputError, match="given up"):
-        sheets.nest([blank(part())], SHOP, lambda _share: False)
+    with pytest.raises(GivenUp):
+        sheets.nest([blank(part())], STOCK, lambda _share: False)
 
 
 @given(st.lists(st.integers(50, 6500), min_size=1, max_size=40))
 def test_bars_hold_their_pieces_and_no_better_than_the_bound(lengths: list[int]) -> None:
-    parts = [BarPart(f"b{n}", "x", "40x40x3", float(v), "6061-T6") for n, v in enumerate(lengths)]
+    parts = [BarPart(f"b{n}", OWNER, "40x40x3", float(v), METAL) for n, v in enumerate(lengths)]
     plan = bars.plan(parts, 6500, 3)  # type: ignore[arg-type]
     ((used, bound),) = plan.bounds.values()
     assert len(plan.bars) == used >= bound
@@ -172,21 +175,21 @@ def test_bars_hold_their_pieces_and_no_better_than_the_bound(lengths: list[int])
 
 def test_sections_and_metals_are_sawn_apart_and_counts_count() -> None:
     parts = [
-        BarPart("a", "x", "40x40x3", 3000, "6061-T6", 3),
-        BarPart("b", "x", "40x40x3", 3000, "6060-T5", 1),
-        BarPart("c", "x", "30x30x3", 3000, "6060-T5", 1),
+        BarPart("a", OWNER, "40x40x3", 3000, METAL, 3),
+        BarPart("b", OWNER, "40x40x3", 3000, SHOP.material("6060-T5"), 1),
+        BarPart("c", OWNER, "30x30x3", 3000, SHOP.material("6060-T5"), 1),
     ]
     plan = bars.plan(parts, 6500, 3)  # type: ignore[arg-type]
     assert {k: v[0] for k, v in plan.bounds.items()} == {
         "40x40x3 6061-T6": 2, "40x40x3 6060-T5": 1, "30x30x3 6060-T5": 1,
     }  # fmt: skip
     with pytest.raises(InputError, match="longer than the stock bar"):
-        bars.plan([BarPart("long", "x", "40x40x3", 6501, "6061-T6")], 6500, 3)
+        bars.plan([BarPart("long", OWNER, "40x40x3", 6501, METAL)], 6500, 3)
 
 
 def test_the_demos_cut_is_whole(demo_verdict: Verdict) -> None:
     parts = demo_verdict.assembly.parts()
-    cut = cut_list(parts)
+    cut = cut_list(parts, SHOP.stock)
     wanted = sum(p.count for p in parts if isinstance(p, SheetPart))
     assert sum(len(s.placed) for s in cut.nest.sheets) == wanted
     assert sum(len(b.pieces) for b in cut.bars.bars) == sum(
@@ -194,11 +197,11 @@ def test_the_demos_cut_is_whole(demo_verdict: Verdict) -> None:
     )
     assert all(isinstance(b, Blank) for b in cut.blanks)
     assert all(used <= 2 * bound for used, bound in cut.nest.bounds.values())
-    assert stock().sheets
+    assert SHOP.stock.sheets
 
 
 def test_a_blank_without_size_is_a_stop_and_not_nested() -> None:
-    part = SheetPart("Box: floor", "box", 200.0, -12.0, 2.0, "5052-H32")
-    assert [(f.code, f.weight) for f in judge((part,))] == [("making.nothing", "stop")]
+    part = SheetPart("Box: floor", OWNER, 200.0, -12.0, 2.0, SHOP.material("5052-H32"))
+    assert [(f.code, f.severity) for f in flaws((part,), STOCK)] == [("making.nothing", "stop")]
     with pytest.raises(InputError, match="no size left"):
-        cut_list([part])
+        cut_list([part], STOCK)

@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job, Scenario
-from roomy_hull.job.vehicle import SCHOOLS
+from roomy_hull.job.vehicle import SPRING_OPTIONS
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.verdict.verdict import judge
 
@@ -125,17 +126,17 @@ def test_a_mirrored_job_mirrors_the_sides() -> None:
 
 
 @given(
-    st.sampled_from(SCHOOLS),
+    st.sampled_from(SPRING_OPTIONS),
     st.floats(30, 400),
     st.floats(0, 80),
     st.floats(0, 1400),
     st.floats(-300, 300),
 )
 def test_any_springs_stand_and_carry(
-    school: str, rate: float, lift: float, span: float, shift: float
+    option: str, rate: float, lift: float, span: float, shift: float
 ) -> None:
     springs = DEMO.vehicle.springs.but(
-        school=school, rear=rate, leaf_lift=lift, leaf_span=span, air_x=shift
+        school=option, rear=rate, leaf_lift=lift, leaf_span=span, air_x=shift
     )
     v = judge(msgspec.structs.replace(DEMO, vehicle=DEMO.vehicle.but(springs=springs)), PLAIN)
     assert v.carrying is not None

@@ -8,19 +8,21 @@ import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import case, expand
 from tests.core.test_motion import inside
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.motion import sweep_of
+from roomy_hull.core.geometry.motion import sweep_of
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import dumps, loads
 from roomy_hull.formats.verdict_json import verdict_json
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried, Own
-from roomy_hull.kit import stores
-from roomy_hull.kit.kinds import expand
+from roomy_hull.kinds.own import Own
+from roomy_hull.kit import catalogue as stores
 from roomy_hull.studies.fit import together
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.fit.passage import passage
@@ -49,7 +51,7 @@ def with_bay(job: Job, key: str, **grown: float) -> Job:
 def flaws(job: Job, key: str) -> set[str]:
     """Give the codes of a unit's own fit findings."""
     return {
-        f.code for f in judge(job).findings if f.subjects[:1] == (key,) and f.code.startswith("fit")
+        f.code for f in judge(job).findings if f.words[:1] == (key,) and f.code.startswith("fit")
     }
 
 
@@ -130,8 +132,10 @@ def holds(piece: object, p: object) -> bool:
 
 def test_a_mirrored_job_has_the_mirrored_table() -> None:
     mirrored = layouts.exchanged(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=()))
-    plain = together.study(assemble(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=())))
-    other = together.study(assemble(mirrored))
+    plain = together.study(
+        case(assemble(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=())))
+    )
+    other = together.study(case(assemble(mirrored)))
     doors = {"door:left": "door:right", "door:right": "door:left"}
     # The bought fridge stays the same article, so its lid turns the other way; all else is an image.
     keys = [o.id for o in plain.openings if o.id != "sample-fridge"]

@@ -6,12 +6,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError
+from roomy_hull.core.refs import Ref
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import dumps, loads
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
-from roomy_hull.kit import stores
+from roomy_hull.kit import catalogue as stores
 from roomy_hull.verdict.verdict import judge
 
 DEMO = demo_job()
@@ -119,8 +120,8 @@ def test_mirroring_keeps_front_and_rear_and_turns_the_sides(key: str) -> None:
     ):
         assert b.front.value == pytest.approx(a.front.value)
         assert b.rear.value == pytest.approx(a.rear.value)
-        side = before.loads.owners(scenario)[key][2]
-        assert mirrored.loads.owners(scenario)[key][2] == pytest.approx(-side)
+        side = before.loads.owners(scenario)[Ref("unit", key)][2]
+        assert mirrored.loads.owners(scenario)[Ref("unit", key)][2] == pytest.approx(-side)
 
 
 @given(st.floats(0, 1), st.floats(0, 1))
@@ -142,6 +143,6 @@ def test_a_clash_is_symmetric(u: float, w: float) -> None:
     back = judge(msgspec.structs.replace(job, units=job.units[::-1]))
 
     def pairs(verdict: object) -> set[frozenset[str]]:
-        return {frozenset(f.subjects) for f in verdict.findings if f.code == "fit.overlap"}  # type: ignore[attr-defined]
+        return {frozenset(f.words) for f in verdict.findings if f.code == "fit.overlap"}  # type: ignore[attr-defined]
 
     assert pairs(forth) == pairs(back)

@@ -6,7 +6,8 @@ import math
 import msgspec
 import pytest
 
-from roomy_hull.job import edits
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.studies.loads import axles, board, ranking
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -50,7 +51,7 @@ def test_each_line_is_its_mass_times_its_part(demo_verdict: Verdict) -> None:
             if line.owner:
                 assert line.kg * line.part == pytest.approx(line.amount)
     rear = board.why(demo_verdict.assembly, demo_verdict.loads, scenario, "rear")
-    spare = next(x for x in rear.lines if x.owner == "spare")
+    spare = next(x for x in rear.lines if x.owner == Ref("carried", "spare"))
     assert spare.part == pytest.approx(spare.at / demo_verdict.job.vehicle.wheelbase)
     assert spare.part > 1
 
@@ -81,13 +82,13 @@ def test_the_worst_cell_governs(demo: Job) -> None:
     over = board.worst(heavy.loads)
     assert over is not None
     assert (over.key, over.chance > 0.9) == ("roof", True)
-    assert board.weight_of(over.figure) == "stop"
+    assert board.severity_of(over.figure) == "stop"
 
 
 def test_a_wheel_over_its_tyre_is_a_stop(demo: Job) -> None:
     poor = judge(msgspec.structs.replace(demo, vehicle=demo.vehicle.but(tyre_load_index=104)))
     found = [f for f in poor.findings if f.code == "loads.wheel" and f.scenario == "rear"]
-    assert [f.weight for f in found] == ["stop"]
+    assert [f.severity for f in found] == ["stop"]
     assert "rear left wheel" in found[0].title
     assert found[0].limit == 900
     assert poor.loads.scenario("rear").rear.limit == 1800
@@ -117,7 +118,7 @@ def test_contributions_add_up_and_levers_are_linear(demo_verdict: Verdict, demo:
     assert sum(r.side for r in rows) == pytest.approx(loads.right.value - loads.left.value)
     ranked = ranking.ranked(rows, "side")
     assert [abs(r.side) for r in ranked] == sorted((abs(r.side) for r in rows), reverse=True)
-    drawer = next(r for r in rows if r.owner == "galley")
+    drawer = next(r for r in rows if r.owner == Ref("unit", "galley"))
     told = ranking.if_moved(demo_verdict.loads, drawer, -300.0)
     moved = judge(edits.changed(demo, "galley", u=1050.0 - 300.0)).loads.scenario("full")
     assert moved.rear.value - loads.rear.value == pytest.approx(told.rear)

@@ -5,9 +5,10 @@ import pytest
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.kit.stored import stored_litres
+from roomy_hull.kinds.registry import kind_of
 from roomy_hull.verdict.compare import columns, other_side
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -35,7 +36,7 @@ def test_both_sides_exchanged_turn_the_balance_round(demo_verdict: Verdict) -> N
     units = sum(
         m.kg * m.y for t in demo_verdict.assembly.things if t.place is not None for m in t.masses
     )
-    assert found.works == (not any(f.weight == "stop" for f in found.new))
+    assert found.works == (not any(f.severity == "stop" for f in found.new))
     # What the units pulled to one side they pull to the other.
     there = judge(found.job)
     after = sum(m.kg * m.y for t in there.assembly.things if t.place is not None and t.place.bay.side != "rear"
@@ -70,10 +71,10 @@ def test_what_has_no_other_side_says_so() -> None:
 
 def test_room_for_goods_is_less_than_the_outside(demo: Job) -> None:
     for unit in demo.units:
-        litres = stored_litres(unit)
+        litres = kind_of(unit).stored(unit)
         assert 0 <= litres < unit.width * unit.depth * unit.height * 1e-6
     # A drawer of 497 × 820 × 260 on 19 mm slides, inside its sheets.
     tools = next(u for u in demo.units if u.id == "tools")
-    assert stored_litres(tools) == pytest.approx(
+    assert kind_of(tools).stored(tools) == pytest.approx(
         (455 - 3.2) * (792 - 3.2) * (230 - 1.6) * 1e-6, rel=1e-6
     )

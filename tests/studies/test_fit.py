@@ -1,17 +1,22 @@
 import msgspec
 import pytest
+from tests.builders import again, case, once
 
 from jobs import crowded
 from reference import conflicts
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.study import Study
 from roomy_hull.core.findings import Finding
-from roomy_hull.job import edits
+from roomy_hull.core.refs import Ref
 from roomy_hull.job.body import Arch
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit import closed
-from roomy_hull.studies.fit.judge import fixes
-from roomy_hull.verdict.verdict import Verdict, judge
+from roomy_hull.studies.fit import judge as fits
+from roomy_hull.verdict.verdict import Verdict, fixes, judge
+
+CLOSED = Study(closed.KEY, closed.study)
 
 
 def found(verdict: Verdict, code: str) -> list[Finding]:
@@ -30,11 +35,11 @@ def test_an_overlap_is_a_stop_with_the_shortest_way_out_as_its_measure(demo: Job
     # The fridge ends at 25 + 447 = 472, the tools begin at 475; 50 mm aft it stands 47 mm inside.
     verdict = judge(edits.changed(demo, "sample-fridge", u=75.0))
     overlaps = found(verdict, "fit.overlap")
-    assert {o.subjects for o in overlaps} == {
+    assert {o.words for o in overlaps} == {
         ("tools", "sample-fridge"), ("optics", "sample-fridge"), ("bird-bags", "sample-fridge"),
         ("battery", "sample-fridge"),
     }  # fmt: skip
-    assert {o.weight for o in overlaps} == {"stop"}
+    assert {o.severity for o in overlaps} == {"stop"}
     assert overlaps[0].measured == pytest.approx(47)
     assert overlaps[0].where[0].size()[0] == pytest.approx(47, abs=7)
 
@@ -58,7 +63,7 @@ def test_each_flaw_is_measured(
     demo: Job, key: str, changes: dict[str, float], code: str, measured: float
 ) -> None:
     verdict = judge(edits.changed(demo, key, **changes))
-    hits = [f for f in found(verdict, code) if f.subjects[0] == key]
+    hits = [f for f in found(verdict, code) if f.words[0] == key]
     assert hits, {f.code for f in verdict.findings}
     assert hits[0].measured == pytest.approx(measured)
     assert hits[0].source
@@ -67,8 +72,8 @@ def test_each_flaw_is_measured(
 
 def test_running_too_near_is_a_look_that_names_the_gap_left(demo: Job) -> None:
     verdict = judge(edits.changed(demo, "optics", w=261.0))
-    hit = next(f for f in found(verdict, "fit.running") if "optics" in f.subjects)
-    assert hit.weight == "look"
+    hit = next(f for f in found(verdict, "fit.running") if "optics" in f.words)
+    assert hit.severity == "look"
     assert hit.measured == pytest.approx(1)
     assert hit.limit == 3
 
@@ -77,7 +82,7 @@ def test_something_in_a_vent_names_whose_vent(demo: Job) -> None:
     job = edits.changed(demo, "sample-fridge", vent_side="right")
     verdict = judge(job)
     hit = next(f for f in found(verdict, "fit.vent"))
-    assert hit.subjects[0] == "sample-fridge"
+    assert hit.words[0] == "sample-fridge"
     assert "vent of Sample fridge" in hit.title
     # On the right side the right of whoever faces it is forward: the wall is 25 mm away there.
     assert hit.measured == pytest.approx(25)
@@ -104,12 +109,12 @@ def test_an_arch_is_in_the_way(demo: Job) -> None:
     )
     job = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, tray=flat))
     hits = found(judge(job), "fit.arch")
-    assert {f.subjects[0] for f in hits} == {"tools"}
-    assert fixes(judge(job).assembly, hits[0]) == ()
+    assert {f.words[0] for f in hits} == {"tools"}
+    assert fixes(judge(job), hits[0]) == ()
     # Without the neighbours there is room behind the arch.
     for key in ("camp", "bedding", "bird-bags", "optics"):
         job = edits.removed(job, key)
-    offered = fixes(judge(job).assembly, found(judge(job), "fit.arch")[0])
+    offered = fixes(judge(job), found(judge(job), "fit.arch")[0])
     assert [f.words for f in offered] == ["Move Tool drawer 350 mm aft"]
     # At 325 mm it would clear the arch, but run against it.
     job = edits.changed(job, "tools", u=800.0)
@@ -128,12 +133,12 @@ def test_an_arch_is_in_the_way(demo: Job) -> None:
 )
 def test_a_carried_item_stands_in_nothing(demo: Job, changes: dict[str, float], where: str) -> None:
     hits = found(judge(edits.changed(demo, "spare", **changes)), "fit.body")
-    assert where in {f.subjects[1] for f in hits}
+    assert where in {f.words[1] for f in hits}
 
 
 def test_two_carried_items_overlap_too(demo: Job) -> None:
     job = edits.changed(demo, "jerry-1", y=100.0)
-    assert [f.subjects for f in found(judge(job), "fit.overlap")] == [("jerry-1", "spare")]
+    assert [f.words for f in found(judge(job), "fit.overlap")] == [("jerry-1", "spare")]
 
 
 def test_a_fix_removes_its_finding(demo: Job) -> None:
@@ -143,7 +148,7 @@ def test_a_fix_removes_its_finding(demo: Job) -> None:
     ):  # fmt: skip
         verdict = judge(edits.changed(demo, key, **changes))
         first = next(f for f in verdict.findings if f.code.startswith("fit"))
-        offered = [f for f in fixes(verdict.assembly, first) if f.subject == key]
+        offered = [f for f in fixes(verdict, first) if f.subject == Ref("unit", key)]
         assert offered, (key, first.title)
         mended = judge(edits.changed(verdict.job, key, **offered[0].changes))
         assert first.key not in {f.key for f in mended.findings}, first.title
@@ -151,20 +156,20 @@ def test_a_fix_removes_its_finding(demo: Job) -> None:
 
 def test_a_move_says_by_how_much_and_which_way(demo: Job) -> None:
     verdict = judge(edits.changed(demo, "sample-fridge", u=75.0))
-    words = {f.words for finding in verdict.findings for f in fixes(verdict.assembly, finding)}
+    words = {f.words for finding in verdict.findings for f in fixes(verdict, finding)}
     assert "Move Sample fridge 50 mm forward" in words
 
 
 def test_findings_of_other_studies_have_no_fit_fixes(demo: Job) -> None:
     verdict = judge(demo)
-    assert [fixes(verdict.assembly, f) for f in verdict.findings] == [(), ()]
+    assert [fits.fixes(verdict.case(), f) for f in verdict.findings] == [(), ()]
 
 
 @pytest.mark.parametrize("gap", [3.0, 1.0, -6.0])
 def test_the_study_agrees_with_the_plain_reference(gap: float) -> None:
     job = crowded(60, gap=gap)
     overlaps, zones = conflicts(job)
-    result = closed.study(assemble(job))
+    result = closed.study(case(assemble(job)))
     assert {k for k, v in result.pairs.items() if v[0].kind == "overlap"} == overlaps
     assert {k for k, v in result.pairs.items() if v[0].kind != "overlap"} == zones
     assert bool(overlaps) == (gap < 0)
@@ -173,27 +178,28 @@ def test_the_study_agrees_with_the_plain_reference(gap: float) -> None:
 
 def test_many_changes_at_once_are_found_as_well_as_few() -> None:
     job = crowded(60)
-    first = closed.study(assemble(job)), assemble(job)
+    first = once(CLOSED, assemble(job))
     shifted = msgspec.structs.replace(
         job, units=tuple(u.but(u=u.u + 25) if n % 2 else u for n, u in enumerate(job.units))
     )
-    assembly = assemble(shifted, first[1])
-    assert closed.study(assembly, (first[1], first[0])).pairs == closed.study(assembly).pairs
+    assembly = assemble(shifted, first.assembly)
+    remembered = again(CLOSED, assembly, first).results[closed.KEY]
+    assert remembered.pairs == once(CLOSED, assembly).results[closed.KEY].pairs
 
 
 def test_a_unit_of_the_same_name_in_another_order_keeps_its_flaws(demo: Job) -> None:
     job = edits.changed(demo, "sample-fridge", u=75.0)
     verdict = judge(job)
     turned = msgspec.structs.replace(job, units=job.units[::-1])
-    again = judge(turned, verdict)
-    assert {frozenset(f.subjects) for f in found(again, "fit.overlap")} == {
-        frozenset(f.subjects) for f in found(verdict, "fit.overlap")
+    other = judge(turned, verdict)
+    assert {frozenset(f.words) for f in found(other, "fit.overlap")} == {
+        frozenset(f.words) for f in found(verdict, "fit.overlap")
     }
-    assert set(again.findings) == set(judge(turned).findings)
+    assert set(other.findings) == set(judge(turned).findings)
 
 
 def test_the_whole_stores_carried_list_is_judged(demo: Job) -> None:
     tent = Carried(id="tent", name="Tent", kind="tent", x=2700, z=1700, length=1400, width=1200,
                    height=300, mass=60, mount="canopy", on_roof=True)  # fmt: skip
     hits = found(judge(edits.added(demo, tent)), "fit.body")
-    assert [f.subjects for f in hits] == [("tent", "canopy")]
+    assert [f.words for f in hits] == [("tent", "canopy")]

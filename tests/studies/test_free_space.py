@@ -6,10 +6,12 @@ from hypothesis import strategies as st
 
 from roomy_hull.assembly.assemble import Assembly, assemble, trial_thing
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Drawer, Fridge, Unit
-from roomy_hull.kit import stores
+from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.registry import Unit
+from roomy_hull.kit import catalogue as stores
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
 from roomy_hull.verdict.verdict import judge
 
@@ -27,7 +29,7 @@ def conflicts_at(job: Job, unit: Unit, u: float, w: float) -> set[str]:
     placed = edits.added(job, unit.but(id=key, u=u, w=w))
     return {
         f.code for f in judge(placed).findings
-        if key in f.subjects and f.code.startswith("fit") and f.code != "fit.pitch"
+        if key in f.words and f.code.startswith("fit") and f.code != "fit.pitch"
     }  # fmt: skip
 
 

@@ -2,11 +2,14 @@
 
 import msgspec
 import pytest
+from tests.builders import again, case, once
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Device, Drawer, Pocket
+from roomy_hull.kinds.device import Device
+from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.pocket import Pocket
 from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.in_out import InOut
 from roomy_hull.studies.fit.passage import PLAY, passage
@@ -14,7 +17,7 @@ from roomy_hull.verdict.verdict import judge
 
 
 def found(job: Job) -> InOut:
-    return in_out.study(assemble(job))
+    return in_out.study(case(assemble(job)))
 
 
 def test_what_stands_in_front_or_rests_on_a_unit_comes_out_first(demo: Job) -> None:
@@ -35,20 +38,21 @@ def test_the_order_of_fitting_is_the_order_of_taking_out_turned_round(demo: Job)
 
 
 def test_memory_never_alters_it_and_unchanged_bays_are_kept(demo: Job) -> None:
-    seen, job = found(demo), demo
+    memory, job = once(in_out.STUDY, assemble(demo)), demo
     for key, change in (("net-drawer", {"w": 340.0}), ("battery", {"v": 400.0}), ("bird-bags", {"v": 90.0}),
                         ("waders", {"u": 50.0}), ("battery", {"bay": "B", "v": 0.0})):  # fmt: skip
         job = edits.changed(job, key, **change)
-        again = in_out.study(assemble(job, assemble(demo)), seen)
-        assert {k: (b.blockers, b.order, b.circles) for k, b in again.bays.items()} == {
+        memory = again(in_out.STUDY, assemble(job, assemble(demo)), memory)
+        seen = memory.results[in_out.KEY]
+        assert {k: (b.blockers, b.order, b.circles) for k, b in seen.bays.items()} == {
             k: (b.blockers, b.order, b.circles) for k, b in found(job).bays.items()
         }
-        seen = again
     base = assemble(demo)
-    first = in_out.study(base)
-    second = in_out.study(assemble(edits.changed(demo, "waders", u=50.0), base), first)
-    assert second.bays["L"] is first.bays["L"]
-    assert second.bays["B"] is not first.bays["B"]
+    first = once(in_out.STUDY, base)
+    second = again(in_out.STUDY, assemble(edits.changed(demo, "waders", u=50.0), base), first)
+    old, new = first.results[in_out.KEY], second.results[in_out.KEY]
+    assert new.bays["L"] is old.bays["L"]
+    assert new.bays["B"] is not old.bays["B"]
 
 
 def test_two_that_block_each_other_are_a_stop(demo: Job) -> None:
@@ -125,7 +129,7 @@ def test_a_circle_is_found_and_told(demo: Job) -> None:
     verdict = judge(edits.added(edits.added(bare, one), other))
     assert verdict.in_out.circles == (("a", "b"),)
     hit = next(f for f in verdict.findings if f.code == "out.circle")
-    assert hit.weight == "stop"
+    assert hit.severity == "stop"
     assert hit.title == "Front end and Rear end each have to come out before the other"
     assert verdict.in_out.order["R"] == ()
 
@@ -174,8 +178,8 @@ def test_a_unit_that_goes_in_tilted_is_a_note_not_a_stop(demo: Job) -> None:
     body = msgspec.structs.replace(demo.body, canopy=msgspec.structs.replace(canopy, bays=bays))
     tall = Pocket(id="tall", name="Tall pocket", bay="R", u=100, width=300, depth=250, height=700)
     job = msgspec.structs.replace(demo, body=body, units=(tall,), sets=(), runs=())
-    hit = next(f for f in judge(job).findings if "tall" in f.subjects)
-    assert (hit.code, hit.weight, hit.title) == (
+    hit = next(f for f in judge(job).findings if "tall" in f.words)
+    assert (hit.code, hit.severity, hit.title) == (
         "fit.passage",
         "note",
         "Tall pocket goes in only tilted",

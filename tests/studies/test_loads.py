@@ -1,11 +1,15 @@
 import msgspec
 import pytest
+from tests.builders import case
 
 from reference import axle_loads
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.scaling import reactions, scale
+from roomy_hull.core.fill import BALL, CONTENTS, FIXED, FUEL, WATER, Fill
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.refs import Ref
 from roomy_hull.core.units import G
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads import axles
@@ -30,14 +34,14 @@ def loads_of(verdict: Verdict, code: str, scenario: str = "full") -> list[Findin
 
 
 def test_axles_agree_with_the_plain_reference(demo: Job) -> None:
-    found = axles.study(assemble(demo)).scenarios
+    found = axles.study(case(assemble(demo))).scenarios
     for loads, (front, rear) in zip(found, axle_loads(demo), strict=True):
         assert loads.front.value == pytest.approx(front)
         assert loads.rear.value == pytest.approx(rear)
 
 
 def test_one_kilogram_behind_the_rear_axle_lifts_the_front() -> None:
-    front, rear = axles.reactions(100, 4000, 3240)
+    front, rear = reactions(100, 4000, 3240)
     assert front < 0
     assert front + rear == pytest.approx(100)
 
@@ -125,7 +129,7 @@ def test_stance_is_the_added_load_on_two_springs(demo: Job) -> None:
 )
 def test_a_rating_exceeded_is_a_stop(demo: Job, ratings: dict[str, float], code: str) -> None:
     hits = loads_of(judge(with_ratings(demo, **ratings)), code)
-    assert [f.weight for f in hits] == ["stop"]
+    assert [f.severity for f in hits] == ["stop"]
     assert hits[0].measured > hits[0].limit  # type: ignore[operator]
     assert "rating plate" in hits[0].source
 
@@ -133,16 +137,16 @@ def test_a_rating_exceeded_is_a_stop(demo: Job, ratings: dict[str, float], code:
 def test_a_fair_chance_of_exceeding_is_a_look_that_says_how_fair(demo: Job) -> None:
     gross = judge(demo).loads.scenario("full").gross
     hits = loads_of(judge(with_ratings(demo, gross=gross.value + gross.doubt)), "gross")
-    assert [f.weight for f in hits] == ["look"]
+    assert [f.severity for f in hits] == ["look"]
     assert "16%" in hits[0].title
     assert not loads_of(judge(with_ratings(demo, gross=gross.value + 2 * gross.doubt)), "gross")
 
 
 def test_trailer_and_ball_have_their_own_limits(demo: Job) -> None:
     verdict = judge(with_scenario(demo, ball=360.0, trailer=3600.0))
-    assert [f.weight for f in loads_of(verdict, "ball")] == ["stop"]
-    assert [f.weight for f in loads_of(verdict, "towed")] == ["stop"]
-    assert [f.weight for f in loads_of(verdict, "combination")] == ["stop"]
+    assert [f.severity for f in loads_of(verdict, "ball")] == ["stop"]
+    assert [f.severity for f in loads_of(verdict, "towed")] == ["stop"]
+    assert [f.severity for f in loads_of(verdict, "combination")] == ["stop"]
 
 
 def test_a_rating_that_is_not_given_is_not_checked(demo: Job) -> None:
@@ -158,9 +162,9 @@ def test_sides_and_a_light_front_are_looks(demo: Job) -> None:
     for key in ("sample-fridge", "tools", "camp"):
         job = edits.removed(job, key)
     job = edits.changed(job, "wet-bench", contents=250.0)
-    assert [f.weight for f in loads_of(judge(job), "sides")] == ["look"]
+    assert [f.severity for f in loads_of(judge(job), "sides")] == ["look"]
     behind = edits.changed(with_scenario(demo, people=(60.0,), fuel=0.0), "spare", mass=1600.0)
-    assert {f.weight for f in loads_of(judge(behind), "front_light", "full")} == {"look"}
+    assert {f.severity for f in loads_of(judge(behind), "front_light", "full")} == {"look"}
 
 
 @pytest.mark.parametrize(("contents", "weight"), [(20.0, []), (52.0, ["look"]), (140.0, ["stop"])])
@@ -168,7 +172,7 @@ def test_slides_are_held_against_their_rating(
     demo: Job, contents: float, weight: list[str]
 ) -> None:
     verdict = judge(edits.changed(demo, "tools", contents=contents))
-    assert [f.weight for f in verdict.findings if f.code == "loads.slide"] == weight
+    assert [f.severity for f in verdict.findings if f.code == "loads.slide"] == weight
 
 
 def test_the_first_scenario_stands_in_for_an_unknown_one(demo_verdict: Verdict) -> None:
@@ -179,8 +183,7 @@ def test_a_factor_for_every_fill(demo: Job) -> None:
     scenario = Scenario(id="s", name="S", people=(80.0,), fuel=0.5, water=0.25, contents=0.75, ball=90.0,
                         trailer=900.0)  # fmt: skip
     for fill, expected in (
-        ("fixed", 1), ("fuel", 0.5), ("water", 0.25), ("contents", 0.75), ("ball", 90),
-        ("person 0", 80), ("person 3", 0),
+        (FIXED, 1), (FUEL, 0.5), (WATER, 0.25), (CONTENTS, 0.75), (BALL, 90),
+        (Fill("person", 0), 80), (Fill("person", 3), 0),
     ):  # fmt: skip
-        share = axles.Share("x", fill, "vehicle", (), ())
-        assert axles.factor(scenario, share) == expected
+        assert scale(scenario, Ref("unit", "x"), fill, "vehicle") == expected

@@ -5,17 +5,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.solids import hull
-from roomy_hull.job import edits
+from roomy_hull.core.geometry.solids import hull
 from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized, set_at, value_at
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized, set_at, value_at
 from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 
 def codes(verdict: Verdict) -> dict[str, str]:
-    return {f.code: f.weight for f in verdict.findings if f.code.startswith(("outline", "survey"))}
+    return {
+        f.code: f.severity for f in verdict.findings if f.code.startswith(("outline", "survey"))
+    }
 
 
 @given(st.floats(300, 2000), st.floats(50, 900))
@@ -81,7 +83,7 @@ def test_a_bay_that_reaches_out_of_its_canopy_is_a_stop_with_a_fix(
     path = f"body.canopy.bays.{bay}.{size}"
     verdict = judge(set_at(demo, path, value_at(demo, path) + by))
     finding = next(f for f in verdict.findings if f.code == "outline.bay")
-    assert finding.subjects == (bay,)
+    assert finding.words == (bay,)
     assert 0 < (finding.measured or 0) <= by
     assert size in finding.title
     job = verdict.job

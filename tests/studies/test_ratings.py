@@ -65,8 +65,7 @@ def test_each_kilogram_on_the_vehicle_takes_one_from_behind(demo: Job) -> None:
 )
 def test_the_limit_that_binds_is_named(demo: Job, ratings: dict[str, float], by: str) -> None:
     job = rated(demo, **ratings)
-    loads = judge(job).loads
-    point = next(p for p in towing.study(job, loads).points if p.id == "full")
+    point = next(p for p in judge(job).towing.points if p.id == "full")
     assert point.by == by
     # At that trailer the limit is just kept: a little more breaks it.
     s = next(s for s in job.scenarios if s.id == "full")
@@ -76,12 +75,12 @@ def test_the_limit_that_binds_is_named(demo: Job, ratings: dict[str, float], by:
         tried = judge(msgspec.structs.replace(job, scenarios=(heavy,)))
         code = {"towed mass": "towed", "ball mass": "ball", "combination mass": "combination",
                 "gross mass": "gross", "rear axle": "rear"}[by]  # fmt: skip
-        found = [f for f in tried.findings if f.code == f"loads.{code}" and f.weight == "stop"]
+        found = [f for f in tried.findings if f.code == f"loads.{code}" and f.severity == "stop"]
         assert len(found) == stops, factor
 
 
 def test_the_region_keeps_every_limit(demo: Job) -> None:
-    found = towing.study(demo, judge(demo).loads)
+    found = judge(demo).towing
     r = demo.vehicle.ratings
     for point in found.points:
         assert len(point.region) >= 4
@@ -123,8 +122,7 @@ def test_the_regions_edge_at_a_vehicle_is_the_most_it_may_tow(
 
 def test_a_vehicle_that_is_over_its_axle_may_tow_nothing(demo: Job) -> None:
     job = rated(demo, rear_axle=1500.0)
-    loads = judge(job).loads
-    point = next(p for p in towing.study(job, loads).points if p.id == "full")
+    point = next(p for p in judge(job).towing.points if p.id == "full")
     assert point.most == 0
     assert point.by == "rear axle"
     assert all(x < point.vehicle for x, _y in point.region)

@@ -1,4 +1,4 @@
-"""Springs by school, struts over the swing, tipping of mounts: behaviour that a workshop knows."""
+"""Springs by option, struts over the swing, tipping of mounts: behaviour that a workshop knows."""
 
 import math
 
@@ -6,17 +6,20 @@ import msgspec
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
+from tests.builders import SHOP
 
-from roomy_hull.actions.finding_room import page_of
+from roomy_hull.assembly import springs
 from roomy_hull.core.doubt import RELATIVE_DOUBT, doubt_of, source_of
-from roomy_hull.core.tables import rules
+from roomy_hull.core.findings import Finding
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits
 from roomy_hull.job.body import Strut
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.vehicle import SCHOOLS, Springs
-from roomy_hull.studies.loads import members, mounts, springs, struts
+from roomy_hull.job.vehicle import SPRING_OPTIONS, Springs
+from roomy_hull.session.pages.table import facing
+from roomy_hull.session.view import Look
+from roomy_hull.studies.strength import members, mounts, struts
 from roomy_hull.verdict.verdict import Verdict, judge
 
 VEHICLE = demo_job().vehicle
@@ -26,10 +29,10 @@ masses = st.floats(700, 3000)
 # Springs
 
 
-@given(st.sampled_from(SCHOOLS), masses, masses)
-def test_more_load_never_stands_higher(school: str, one: float, other: float) -> None:
+@given(st.sampled_from(SPRING_OPTIONS), masses, masses)
+def test_more_load_never_stands_higher(option: str, one: float, other: float) -> None:
     low, high = sorted((one, other))
-    a, b = (springs.rear_spring(VEHICLE, school, kg, 10.0) for kg in (low, high))
+    a, b = (springs.rear_spring(VEHICLE, option, kg, 10.0) for kg in (low, high))
     assert b.sag >= a.sag - 1e-9
     assert b.pressure >= a.pressure
     assert min(a.rate, b.rate) > 0
@@ -58,8 +61,8 @@ def test_a_fixed_pressure_is_not_adjusted() -> None:
 
 
 @given(st.sampled_from(["standard", "constant load", "extra leaf"]), masses, masses)
-def test_the_tail_sinks_by_its_rates(school: str, front: float, rear: float) -> None:
-    v = VEHICLE.but(springs=VEHICLE.springs.but(school=school))
+def test_the_tail_sinks_by_its_rates(option: str, front: float, rear: float) -> None:
+    v = VEHICLE.but(springs=VEHICLE.springs.but(school=option))
     a, b = springs.stance(v, front, rear), springs.stance(v, front + 7, rear + 11)
     per_front, per_rear = springs.level_rates(v, 0.0)
     assert b.tail_low - a.tail_low == pytest.approx(7 * per_front + 11 * per_rear)
@@ -74,12 +77,12 @@ def test_the_wished_tail_counts() -> None:
 
 
 def test_a_stiffer_school_bounces_faster_and_loaded_slower() -> None:
-    study = springs.study(VEHICLE, (("empty", 1200.0, 900.0), ("full", 1450.0, 1900.0)))
-    for school in SCHOOLS:
-        empty, full = study.row(school, "empty"), study.row(school, "full")
-        assert full.rear_hz < empty.rear_hz <= study.kerb_hz[school] * 1.05
+    study = springs.compare(VEHICLE, (("empty", 1200.0, 900.0), ("full", 1450.0, 1900.0)))
+    for option in SPRING_OPTIONS:
+        empty, full = study.row(option, "empty"), study.row(option, "full")
+        assert full.rear_hz < empty.rear_hz <= study.kerb_hz[option] * 1.05
         assert empty.rear_hz >= study.row("standard", "empty").rear_hz
-        assert set(springs.CAUTIONS) == set(SCHOOLS)
+        assert set(springs.CAUTIONS) == set(SPRING_OPTIONS)
     assert "one point of the chassis" in springs.CAUTIONS["air"]
 
 
@@ -103,8 +106,8 @@ def test_a_struts_moment_is_its_work(body: float, leaf: float, inset: float, ang
 
 def test_cold_and_growth_change_the_force_as_gas_does() -> None:
     strut = Strut(force=400.0, body=490.0, leaf=150.0, growth=0.25)
-    warm, cold = (struts.strut_moment(strut, 60.0, 100.0, cold=c) for c in (False, True))
-    assert cold / warm == pytest.approx((rules().cold + 273.15) / 293.15)
+    warm, cold = (struts.strut_moment(strut, 60.0, 100.0, cold=c) for c in (None, SHOP.rules.cold))
+    assert cold / warm == pytest.approx((SHOP.rules.cold + 273.15) / 293.15)
     plain = strut.but(growth=0.0)
     closed = [struts.strut_moment(s, 1e-9, 100.0) for s in (strut, plain)]
     assert closed[0] / closed[1] == pytest.approx(1.25, rel=1e-6)
@@ -162,11 +165,11 @@ def test_a_drop_slide_and_a_plain_one_reach_out(demo_verdict: Verdict) -> None:
 def test_water_presses_more_where_it_is_high_or_runs_far(
     height: float, length: float, baffles: int
 ) -> None:
-    moving, rest = members.head(height, length, baffles)
+    moving, rest = members.head(height, length, baffles, SHOP.rules)
     assert rest == pytest.approx(1e-6 * G * height / 2)
     assert moving > rest
-    assert members.head(height, length, baffles + 1)[0] < moving
-    assert members.head(height * 1.1, length, baffles)[0] > moving
+    assert members.head(height, length, baffles + 1, SHOP.rules)[0] < moving
+    assert members.head(height * 1.1, length, baffles, SHOP.rules)[0] > moving
 
 
 def test_the_bodys_own_members_grow_with_what_stands_on_them(demo: Job) -> None:
@@ -198,7 +201,10 @@ def test_a_doubt_tells_its_source(source: str) -> None:
      ("loads.rear", "Board", "rear"), ("loads.combination", "Board", "combination"), ("loads.scales", "Sheet", None),
      ("loads.wheel", "Board", None), ("loads.sides", "Levers", None)],
 )  # fmt: skip
-def test_findings_know_their_page(code: str, page: str, row: str | None) -> None:
-    found = page_of(code)
-    assert found["loads_page"] == page
+def test_findings_know_their_page(
+    code: str, page: str, row: str | None, demo_verdict: Verdict
+) -> None:
+    finding = Finding(code, "look", "", stage="Loads")
+    found = facing(finding, demo_verdict.assembly, Look(pages={"Fit-out": "Solid"}))
+    assert found["pages"] == {"Fit-out": "Solid", "Loads": page}
     assert found.get("row") == row

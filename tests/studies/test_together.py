@@ -2,23 +2,29 @@
 
 import msgspec
 import pytest
+from tests.builders import again, case, once
 
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.study import Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.graphs import circles, in_order
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job, Move, RunThrough, TogetherSet
-from roomy_hull.job.resizing import resized
-from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.studies.fit import together
 from roomy_hull.studies.fit.moving import applied
 from roomy_hull.studies.fit.run_through import play
 from roomy_hull.studies.fit.together import Togetherness, most_open, plan
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
+TOGETHER = Study(together.KEY, together.study)
+
 
 def found(job: Job) -> Togetherness:
-    return together.study(assemble(job))
+    return together.study(case(assemble(job)))
 
 
 def hits(verdict: Verdict, code: str) -> list[Finding]:
@@ -63,30 +69,30 @@ def test_relations_are_the_same_from_either_side(demo_verdict: Verdict) -> None:
 
 
 def test_memory_never_alters_what_meets_what(demo: Job) -> None:
-    job, seen = demo, found(demo)
+    job, memory = demo, once(TOGETHER, assemble(demo))
     for key, change in (("wet-bench", {"u": 375.0}), ("spare", {"hand": "left"}), ("sample-fridge", {"hinge": "right"}),
                         ("battery", {"v": 0.0}), ("spare", {"hand": "right"})):  # fmt: skip
         job = edits.changed(job, key, **change)
         there = assemble(job, assemble(demo))
-        seen = together.study(there, seen)
-        fresh = found(job)
+        memory = again(TOGETHER, there, memory)
+        seen, fresh = memory.results[together.KEY], found(job)
         assert (seen.shut, seen.opened, seen.needs) == (fresh.shut, fresh.opened, fresh.needs)
         assert {k: set(v) for k, v in seen.still.items()} == {
             k: set(v) for k, v in fresh.still.items()
         }
     gone = edits.removed(job, "spare")
-    seen = together.study(assemble(gone), seen)
+    seen = again(TOGETHER, assemble(gone), memory).results[together.KEY]
     assert not any("spare" in pair for pair in (*seen.shut, *seen.opened))
 
 
 def test_only_what_changed_is_tested_again(demo: Job) -> None:
     first = assemble(demo)
-    seen = together.study(first)
-    n = len(seen.openings)
-    assert seen.pairs_tested == n * (n - 1) / 2
+    seen = once(TOGETHER, first)
+    n = len(seen.results[together.KEY].openings)
+    assert seen.results[together.KEY].pairs_tested == n * (n - 1) / 2
     moved = edits.changed(demo, "tools", u=500.0)
-    again = together.study(assemble(moved, first), seen)
-    assert again.pairs_tested == n - 1
+    later = again(TOGETHER, assemble(moved, first), seen).results[together.KEY]
+    assert later.pairs_tested == n - 1
 
 
 def test_a_set_gets_an_order_and_what_it_needs_besides(demo_verdict: Verdict) -> None:
@@ -114,8 +120,8 @@ def test_a_bracket_of_the_wrong_hand_breaks_the_set_and_the_other_hand_is_offere
 ) -> None:
     wrong = edits.changed(demo, "shower", hand="left")
     verdict = judge(wrong)
-    hit = next(f for f in hits(verdict, "move.set") if "washing" in f.subjects)
-    assert hit.weight == "look"
+    hit = next(f for f in hits(verdict, "move.set") if "washing" in f.words)
+    assert hit.severity == "look"
     assert "Shower tent" in hit.title
     assert hit.measured is not None
     assert hit.measured > 0
@@ -159,16 +165,14 @@ def test_a_fixed_wheel_behind_the_rear_door_is_a_stop_and_a_hinge_or_place_may_h
 ) -> None:
     job = edits.changed(demo, "spare", turn=0.0)
     verdict = judge(job)
-    hit = next(f for f in hits(verdict, "move.blocked") if f.subjects[0] == "door:rear")
-    assert hit.weight == "stop"
+    hit = next(f for f in hits(verdict, "move.blocked") if f.words[0] == "door:rear")
+    assert hit.severity == "stop"
     assert hit.title == "Rear door cannot open: Spare wheel is in its way"
     offered = fixes(verdict, hit)
     assert "Hang Spare wheel on a carrier that swings to the right" in [f.words for f in offered]
     for fix in offered:
         after = judge(applied(job, fix))
-        assert not any(f.subjects[:2] == hit.subjects[:2] for f in hits(after, "move.blocked")), (
-            fix.words
-        )
+        assert not any(f.words[:2] == hit.words[:2] for f in hits(after, "move.blocked")), fix.words
 
 
 def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
@@ -178,7 +182,7 @@ def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
 
 def test_a_lid_that_opens_part_of_the_way_is_a_look(demo: Job) -> None:
     verdict = judge(edits.changed(demo, "sample-fridge", slide_style="plain"))
-    titles = {f.title: f.weight for f in hits(verdict, "move.blocked")}
+    titles = {f.title: f.severity for f in hits(verdict, "move.blocked")}
     words = "Sample fridge comes out, but does not open all the way: Right door is in its way"
     assert titles[words] == "look"
     hit = next(f for f in hits(verdict, "move.blocked") if f.title == words)

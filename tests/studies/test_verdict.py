@@ -1,14 +1,14 @@
 import json
 
 from roomy_hull.formats.jobfile import dumps, loads
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Acceptance, Job
 from roomy_hull.verdict.verdict import Verdict, judge
 
 
 def test_the_weightiest_findings_come_first(demo: Job) -> None:
     job = edits.changed(demo, "sample-fridge", u=80.0)
-    weights = [f.weight for f in judge(job).findings]
+    weights = [f.severity for f in judge(job).findings]
     assert weights == sorted(weights, key=["stop", "look", "note"].index)
     assert {"stop", "look"} <= set(weights)
 
@@ -28,12 +28,12 @@ def test_a_look_can_be_accepted_and_a_stop_cannot(demo: Job) -> None:
     for finding in judge(job).findings:
         job = edits.accepted(
             job,
-            Acceptance(code=finding.code, subjects=finding.subjects, scenario=finding.scenario,
+            Acceptance(code=finding.code, subjects=finding.words, scenario=finding.scenario,
                        reason="known", initials="KB"),
         )  # fmt: skip
     verdict = judge(job)
-    assert all(f.accepted == "known (KB)" for f in verdict.findings if f.weight == "look")
-    assert all(not f.accepted for f in verdict.findings if f.weight == "stop")
+    assert all(f.accepted == "known (KB)" for f in verdict.findings if f.severity == "look")
+    assert all(not f.accepted for f in verdict.findings if f.severity == "stop")
     assert verdict.count("look") == 0
     assert verdict.count("stop") == 4
 
@@ -47,7 +47,7 @@ def test_unknown_fields_are_noted(demo: Job) -> None:
     raw = json.loads(dumps(demo))
     raw["units"][0]["felt"] = "grey"
     raw["later"] = 1
-    notes = [f for f in judge(loads(json.dumps(raw).encode())).findings if f.weight == "note"]
+    notes = [f for f in judge(loads(json.dumps(raw).encode())).findings if f.severity == "note"]
     assert len(notes) == 2
     assert all(f.code == "file.unknown" for f in notes)
     assert any("felt" in f.title for f in notes)

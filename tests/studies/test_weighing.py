@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import scenarios
+from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Job, Weighing
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads import weighing as scales
-from roomy_hull.studies.loads.carrying_judge import predicted
+from roomy_hull.studies.loads.scales import predicted
 from roomy_hull.verdict.verdict import judge
 
 DEMO = demo_job()
@@ -113,7 +113,7 @@ def test_a_reading_far_off_is_a_look() -> None:
     found = [
         f for f in judge(weighed(rear=2050.0, front=1480.0)).findings if f.code == "loads.scales"
     ]
-    assert [f.weight for f in found] == ["look"]
+    assert [f.severity for f in found] == ["look"]
     assert found[0].measured == 2050
     assert not [
         f for f in judge(weighed(rear=1775.0, front=1480.0)).findings if f.code == "loads.scales"

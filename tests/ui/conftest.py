@@ -8,10 +8,10 @@ from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QApplication, QWidget
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.desktop.application import application, window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.session.session import Session
 
 
 @pytest.fixture(scope="session")
@@ -21,16 +21,16 @@ def qapp() -> QApplication:
 
 
 @pytest.fixture
-def window(qtbot: QtBot, bench: Workbench) -> Iterator[MainWindow]:
+def window(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
     """The window with the demo job, shown."""
-    made = window_for(bench)
+    made = window_for(session)
     made.ground.turn_ms = 0
     made.resize(1280, 800)
     made.show()
     made.settle()
     qtbot.waitExposed(made)
     yield made
-    bench.history.mark_saved()
+    session.history.mark_saved()
     made.close()
     made.deleteLater()
     # Else every window of the session lives on, and each new one is styled together with all of them.
@@ -76,9 +76,9 @@ def hand(window: MainWindow) -> Hand:
 
 def middle(window: MainWindow, key: str) -> QPointF:
     """Where the middle of a thing is in the elevation. [px]"""
-    thing = window.bench.verdict.assembly.thing(key)
+    thing = window.session.verdict.assembly.thing(key)
     assert thing is not None
-    h0, k0, h1, k1 = ELEVATION[window.bench.look.station].rect(thing.envelope)
+    h0, k0, h1, k1 = ELEVATION[window.session.look.station].rect(thing.envelope)
     return window.ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
 
 

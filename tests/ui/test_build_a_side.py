@@ -42,31 +42,31 @@ def place_at(
     window: MainWindow, bay: str, u: float, w: float, size: tuple[float, float]
 ) -> QPointF:
     """Give where the middle of a unit has to be held to stand at (u, w). [px]"""
-    place = window.bench.verdict.assembly.ground.bays[bay]
+    place = window.session.verdict.assembly.ground.bays[bay]
     x, y, z = place.frame.point(u + size[0] / 2, 0, w + size[1] / 2)
     return window.ground.layout_now().elevation.px(
-        ELEVATION[window.bench.look.station].point(x, y, z)
+        ELEVATION[window.session.look.station].point(x, y, z)
     )
 
 
 def test_a_side_is_built_from_an_empty_canopy(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    bench.take(msgspec.structs.replace(bench.job, units=(), carried=(), sets=(), runs=()), None)
-    bench.set_look(station="left", whole=False)
+    session = window.session
+    session.take(msgspec.structs.replace(session.job, units=(), carried=(), sets=(), runs=()), None)
+    session.view.set(station="left", whole=False)
     QApplication.processEvents()
     plan = (("fridge-drop", 25, 0), ("kitchen", 500, 0), ("drawer-low", 500, 303), ("pantry", 1125, 0),
             ("pocket", 500, 556), ("switch-panel", 925, 556))  # fmt: skip
     for key, u, w in plan:
-        made = bench.entry(key).make
+        made = session.catalogue.entry(key).make
         carry(window, key, place_at(window, "L", u + 4, w + 6, (made.width, made.height)))  # type: ignore[union-attr]
-        assert bench.selection == made.id, key
-    units = {u.id: u for u in bench.job.units}
+        assert session.selection.key == made.id, key
+    units = {u.id: u for u in session.job.units}
     assert len(units) == len(plan)
     for key, u, w in plan:
-        unit = units[bench.entry(key).make.id]
+        unit = units[session.catalogue.entry(key).make.id]
         assert (unit.bay, unit.u) == ("L", pytest.approx(u)), key
         assert unit.w == pytest.approx(w, abs=6), key
-    stops = [f.title for f in bench.verdict.findings if f.weight == "stop"]
+    stops = [f.title for f in session.verdict.findings if f.severity == "stop"]
     assert stops == []
     # The pantry is moved forward by the hand, and back again by undo.
     hand = Hand(window.ground)
@@ -76,14 +76,14 @@ def test_a_side_is_built_from_an_empty_canopy(window: MainWindow, qtbot: QtBot) 
     for n in range(1, 9):
         hand.move(at + QPointF(-n * 25 * scale / 8, 0))
     hand.release(at + QPointF(-25 * scale, 0))
-    assert bench.job.thing("pantry").u == 1100  # type: ignore[union-attr]
+    assert session.job.thing("pantry").u == 1100  # type: ignore[union-attr]
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     # Doubled clicks open; the kitchen shows both leaves in the slice.
-    bench.set_look(opened=frozenset({"door:left"}))
+    session.view.set(opened=frozenset({"door:left"}))
     qtbot.mouseDClick(window.ground, Qt.MouseButton.LeftButton,
                       pos=place_at(window, "L", 500, 0, (600, 200)).toPoint())  # fmt: skip
-    assert "kitchen" in bench.look.opened
+    assert "kitchen" in session.look.opened
     # One step of the history for each thing done.
     for _ in plan:
         qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert bench.job.units == ()
+    assert session.job.units == ()

@@ -18,8 +18,8 @@ from roomy_hull.desktop import application
 picture, sys.argv = sys.argv[1], ["roomy-hull", "open", "demo"]
 built = application.window_for
 
-def watched(bench):
-    window = built(bench)
+def watched(session):
+    window = built(session)
     QTimer.singleShot(500, lambda: (window.grab().save(picture), window.close()))
     return window
 

@@ -12,72 +12,72 @@ from .conftest import Hand, middle, millimetres
 def test_dragging_the_fridge_moves_the_strip_and_raises_and_clears_a_clash(
     window: MainWindow, hand: Hand
 ) -> None:
-    bench = window.bench
-    start = bench.job
+    session = window.session
+    start = session.job
     rear = window.strip.reading().rear.value
     at = middle(window, "sample-fridge")
     hand.press(at)
-    assert bench.selection == "sample-fridge"
+    assert session.selection.key == "sample-fridge"
     # From the right one sees the front of the vehicle at the right: aft is to the left.
     rears, stops = [], []
     for n in range(1, 7):
         hand.move(at - QPointF(millimetres(window, 25.0 * n), 0))
         rears.append(window.strip.reading().rear.value)
-        stops.append(bench.verdict.count("stop"))
+        stops.append(session.verdict.count("stop"))
     assert rears == sorted(rears)
     assert rears[-1] > rear + 2
     assert stops[-1] == 4
-    assert bench.job.thing("sample-fridge").u == 175  # type: ignore[union-attr]
+    assert session.job.thing("sample-fridge").u == 175  # type: ignore[union-attr]
     assert "4 stop" in window.findings.title.text()
-    assert bench.history.settled is start, "nothing is settled while the hand holds it"
+    assert session.history.settled is start, "nothing is settled while the hand holds it"
     hand.move(at)
-    assert bench.verdict.count("stop") == 0
+    assert session.verdict.count("stop") == 0
     assert window.strip.reading().rear.value == pytest.approx(rear)
     hand.move(at - QPointF(millimetres(window, 50), 0))
     hand.release(at - QPointF(millimetres(window, 50), 0))
-    assert bench.job.thing("sample-fridge").u == 75  # type: ignore[union-attr]
-    assert bench.history.undo_words() == "move Sample fridge"
+    assert session.job.thing("sample-fridge").u == 75  # type: ignore[union-attr]
+    assert session.history.undo_words() == "move Sample fridge"
 
 
 def test_one_gesture_is_undone_at_once(window: MainWindow, hand: Hand, qtbot: QtBot) -> None:
-    start = window.bench.job
+    start = window.session.job
     at = middle(window, "tools")
     hand.press(at)
     for n in range(30):
         hand.move(at + QPointF(0, -3.0 * n))
     hand.release(at + QPointF(0, -90))
-    assert window.bench.job is not start
+    assert window.session.job is not start
     qtbot.keyClick(window.ground, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert window.bench.job is start
+    assert window.session.job is start
     qtbot.keyClick(
         window.ground,
         Qt.Key.Key_Z,
         Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier,
     )
-    assert window.bench.job is not start
+    assert window.session.job is not start
 
 
 def test_escape_lets_go_without_a_trace(window: MainWindow, hand: Hand, qtbot: QtBot) -> None:
-    start = window.bench.job
+    start = window.session.job
     at = middle(window, "tools")
     hand.press(at)
     hand.move(at + QPointF(0, -60))
-    assert window.bench.job is not start
+    assert window.session.job is not start
     qtbot.keyClick(window.ground, Qt.Key.Key_Escape)
-    assert window.bench.job is start
-    assert window.bench.history.undo_words() == ""
+    assert window.session.job is start
+    assert window.session.history.undo_words() == ""
     hand.release(at)
-    assert window.bench.job is start
+    assert window.session.job is start
 
 
 def test_a_click_only_selects(window: MainWindow, hand: Hand) -> None:
-    start = window.bench.job
+    start = window.session.job
     at = middle(window, "optics")
     hand.press(at)
     hand.move(at + QPointF(1, 1))
     hand.release(at + QPointF(1, 1))
-    assert window.bench.selection == "optics"
-    assert window.bench.job is start
+    assert window.session.selection.key == "optics"
+    assert window.session.job is start
 
 
 def test_shift_goes_by_the_millimetre(window: MainWindow, hand: Hand) -> None:
@@ -86,7 +86,7 @@ def test_shift_goes_by_the_millimetre(window: MainWindow, hand: Hand) -> None:
     hand.press(at)
     hand.move(at - QPointF(millimetres(window, 37), 0), shift)
     hand.release(at - QPointF(millimetres(window, 37), 0))
-    assert window.bench.job.thing("tools").u == pytest.approx(512, abs=1)  # type: ignore[union-attr]
+    assert window.session.job.thing("tools").u == pytest.approx(512, abs=1)  # type: ignore[union-attr]
 
 
 def test_free_places_and_gaps_are_shown_while_holding(window: MainWindow, hand: Hand) -> None:
@@ -105,8 +105,8 @@ def test_free_places_and_gaps_are_shown_while_holding(window: MainWindow, hand: 
 
 
 def test_depth_is_moved_in_the_slice(window: MainWindow, hand: Hand) -> None:
-    window.bench.select("camp")
-    thing = window.bench.verdict.assembly.thing("bedding")
+    window.session.selection.select("camp")
+    thing = window.session.verdict.assembly.thing("bedding")
     assert thing is not None
     from roomy_hull.drawing.view import SLICE  # noqa: PLC0415
 
@@ -114,19 +114,19 @@ def test_depth_is_moved_in_the_slice(window: MainWindow, hand: Hand) -> None:
     cut = window.ground.layout_now().cut
     at = cut.px(((h0 + h1) / 2, (k0 + k1) / 2))
     hand.press(at)
-    assert window.bench.selection == "bedding"
+    assert window.session.selection.key == "bedding"
     hand.move(at - QPointF(0, 100 * cut.s))
     hand.release(at - QPointF(0, 100 * cut.s))
-    assert window.bench.job.thing("bedding").v == pytest.approx(100, abs=5)  # type: ignore[union-attr]
+    assert window.session.job.thing("bedding").v == pytest.approx(100, abs=5)  # type: ignore[union-attr]
 
 
 def test_a_carried_item_is_dragged_along_the_vehicle(window: MainWindow, hand: Hand) -> None:
     at = middle(window, "punt")
     hand.press(at)
-    assert window.bench.selection == "punt"
+    assert window.session.selection.key == "punt"
     hand.move(at + QPointF(millimetres(window, 300), 0))
     hand.release(at + QPointF(millimetres(window, 300), 0))
-    assert window.bench.job.thing("punt").x == pytest.approx(2420 - 300, abs=10)  # type: ignore[union-attr]
+    assert window.session.job.thing("punt").x == pytest.approx(2420 - 300, abs=10)  # type: ignore[union-attr]
 
 
 def test_the_wheel_zooms_about_the_pointer_and_an_empty_place_pans(
@@ -153,9 +153,9 @@ def test_the_wheel_zooms_about_the_pointer_and_an_empty_place_pans(
     turn(-4000)
     assert ground.layout_now().elevation.s == pytest.approx(before.s)
     assert ground.layout_now().elevation.mm(0, 0) == pytest.approx(before.mm(0, 0))
-    window.bench.select("tools")
+    window.session.selection.select("tools")
     hand.press(QPointF(10, 60))
     hand.move(QPointF(40, 80))
     hand.release(QPointF(40, 80))
     assert ground.layout_now().elevation.ox == pytest.approx(before.ox + 30)
-    assert window.bench.selection == ""
+    assert window.session.selection.key == ""

@@ -7,11 +7,11 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtWidgets import QFileDialog, QInputDialog
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.actions.fitting_out import PAGE_KEYS, PAGES
-from roomy_hull.desktop.fitout.together import CELL, HEAD, NAMES
+from roomy_hull.desktop.pages.fitout.together import CELL, HEAD, NAMES
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
+from roomy_hull.session.pages.table import stage
 from tests.ui.conftest import Hand
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -20,20 +20,21 @@ LEFT = Qt.MouseButton.LeftButton
 
 def middle(window: MainWindow, key: str) -> QPointF:
     """Give where a thing is on the elevation. [px]"""
-    thing = window.bench.verdict.assembly.thing(key)
+    thing = window.session.verdict.assembly.thing(key)
     assert thing is not None
-    h0, k0, h1, k1 = ELEVATION[window.bench.look.station].rect(thing.envelope)
+    h0, k0, h1, k1 = ELEVATION[window.session.look.station].rect(thing.envelope)
     return window.ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
 
 
 def test_every_page_has_a_key_and_a_button(window: MainWindow, qtbot: QtBot) -> None:
-    for name, key in zip(PAGES, PAGE_KEYS, strict=True):
+    assert window.fit_out.bar is not None
+    for name, key in ((p.title, p.key) for p in stage("Fit-out").pages):
         qtbot.keyClick(window, getattr(Qt.Key, f"Key_{key}"))
-        assert window.bench.look.page == name
-        assert window.bar.buttons[name].isChecked()
+        assert window.session.look.page("Fit-out") == name
+        assert window.fit_out.bar.buttons[name].isChecked()
         assert not window.grab().isNull()
-    qtbot.mouseClick(window.bar.buttons["Drawing"], LEFT)
-    assert window.pages.currentWidget() is window.ground
+    qtbot.mouseClick(window.fit_out.bar.buttons["Drawing"], LEFT)
+    assert window.fit_out.stack.currentWidget() is window.ground
     assert window._left.isVisible()
 
 
@@ -41,7 +42,7 @@ def test_a_cell_says_how_two_stand_and_shows_them_on_the_drawing(
     window: MainWindow, qtbot: QtBot
 ) -> None:
     qtbot.keyClick(window, Qt.Key.Key_F3)
-    page = window.together_page
+    page = window.page("Fit-out", "Together")
     rows = [o.id for o in page.grid.rows()]
     bench, galley = rows.index("wet-bench"), rows.index("galley:1")
     at = QPoint(NAMES + galley * CELL + CELL // 2, HEAD + bench * CELL + CELL // 2)
@@ -51,11 +52,11 @@ def test_a_cell_says_how_two_stand_and_shows_them_on_the_drawing(
     assert "Net drawer" in page.pair.text()
     qtbot.keyClick(page.grid, Qt.Key.Key_Right)
     qtbot.keyClick(page.grid, Qt.Key.Key_Return)
-    assert window.bench.look.page == "Drawing"
-    assert window.bench.look.opened == {"wet-bench", "galley:1"}
-    assert window.bench.look.station == "left"
-    assert window.bench.finding is not None
-    assert window.bench.finding.where
+    assert window.session.look.page("Fit-out") == "Drawing"
+    assert window.session.look.opened == {"wet-bench", "galley:1"}
+    assert window.session.look.station == "left"
+    assert window.session.selection.finding is not None
+    assert window.session.selection.finding.where
     page.side.setCurrentIndex(3)
     assert {o.side for o in page.grid.rows()} == {"rear"}
 
@@ -63,55 +64,55 @@ def test_a_cell_says_how_two_stand_and_shows_them_on_the_drawing(
 def test_sets_are_shown_kept_opened_and_dropped(
     window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    bench = window.bench
-    bench.set_look(opened=frozenset({"wet-bench", "galley:1", "door:left"}))
+    session = window.session
+    session.view.set(opened=frozenset({"wet-bench", "galley:1", "door:left"}))
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Both at once", True))
     qtbot.keyClick(window, Qt.Key.Key_T, CTRL)
-    assert bench.job.sets[-1].name == "Both at once"
+    assert session.job.sets[-1].name == "Both at once"
     assert "does not hold" in window.message.text()
-    assert any("Both at once" in f.title for f in bench.verdict.findings)
+    assert any("Both at once" in f.title for f in session.verdict.findings)
     qtbot.keyClick(window, Qt.Key.Key_F3)
-    page = window.together_page
+    page = window.page("Fit-out", "Together")
     texts = [page.sets.item(n).text() for n in range(page.sets.count())]  # type: ignore[union-attr]
     assert [t[0] for t in texts] == ["✓", "✓", "✓", "✕"]
     page.sets.setCurrentRow(2)
     qtbot.mouseClick(page.show_set, LEFT)
-    assert bench.look.opened >= {"door:rear", "recovery", "spare", "jerry-1"}
+    assert session.look.opened >= {"door:rear", "recovery", "spare", "jerry-1"}
     qtbot.keyClick(window, Qt.Key.Key_F3)
     page.sets.setCurrentRow(3)
     qtbot.mouseClick(page.drop_set, LEFT)
-    assert [s.name for s in bench.job.sets][-1] == "Bogged at night"
+    assert [s.name for s in session.job.sets][-1] == "Bogged at night"
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    assert bench.job.sets[-1].name == "Both at once"
+    assert session.job.sets[-1].name == "Both at once"
 
 
 def test_a_run_is_played_move_by_move_and_stops_where_it_fails(
     window: MainWindow, qtbot: QtBot
 ) -> None:
-    bench = window.bench
+    session = window.session
     qtbot.keyClick(window, Qt.Key.Key_F4)
-    panel = window.run_panel
+    panel = window.page("Fit-out", "Run-through")
     assert panel.count.text() == "Goes through in 6 actions."
     qtbot.mouseClick(panel.on, LEFT)
-    assert bench.look.opened == {"awning"}
+    assert session.look.opened == {"awning"}
     window.ground.setFocus()
     qtbot.keyClick(window.ground, Qt.Key.Key_Period)
-    assert bench.look.opened == {"awning", "door:left"}
-    assert bench.look.station == "left"
+    assert session.look.opened == {"awning", "door:left"}
+    assert session.look.station == "left"
     qtbot.keyClick(window.ground, Qt.Key.Key_Comma)
-    assert bench.look.opened == {"awning"}
-    bench.edit("fix the wheel", edits.changed(bench.job, "spare", turn=0.0))
+    assert session.look.opened == {"awning"}
+    session.edit("fix the wheel", edits.changed(session.job, "spare", turn=0.0))
     panel.choice.setCurrentIndex(1)
     panel.choice.activated.emit(1)
     assert panel.count.text() == "Stops after 0 of 4 actions."
     qtbot.mouseClick(panel.on, LEFT)
     assert "no 'spare' that opens" in window.message.text()
     qtbot.mouseClick(panel.drop, LEFT)
-    assert [r.id for r in bench.job.runs] == ["camp", "work"]
-    bench.set_look(run="camp", step=0)
+    assert [r.id for r in session.job.runs] == ["camp", "work"]
+    session.view.set(run="camp", step=0)
     qtbot.mouseClick(panel.run, LEFT)
-    qtbot.waitUntil(lambda: bench.look.step >= 1, timeout=4000)
-    bench.set_look(page="Drawing")
+    qtbot.waitUntil(lambda: session.look.step >= 1, timeout=4000)
+    session.view.turn_to("Fit-out", "Drawing")
     assert not panel.isVisible()
 
 
@@ -119,41 +120,41 @@ def test_a_run_is_kept_from_what_stands_open(
     window: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Recover", True))
-    window.bench.set_look(opened=frozenset({"recovery"}))
-    window.do("unit.keep_run")
-    assert [m.what for m in window.bench.job.runs[-1].moves][-1] == "recovery"
-    assert len(window.bench.job.runs[-1].moves) == 4
-    assert window.run_panel.count.text() == "Goes through in 4 actions."
+    window.session.view.set(opened=frozenset({"recovery"}))
+    window.session.do("unit.keep_run")
+    assert [m.what for m in window.session.job.runs[-1].moves][-1] == "recovery"
+    assert len(window.session.job.runs[-1].moves) == 4
+    assert window.page("Fit-out", "Run-through").count.text() == "Goes through in 4 actions."
 
 
 def test_the_order_of_fitting_is_numbered_and_the_way_out_told(
     window: MainWindow, qtbot: QtBot
 ) -> None:
-    bench = window.bench
+    session = window.session
     qtbot.keyClick(window, Qt.Key.Key_F5)
-    panel = window.in_out_panel
+    panel = window.page("Fit-out", "In and out")
     assert panel.order.text().startswith("Driver side is fitted in this order: 1 Sample fridge")
-    bench.select("battery")
+    session.selection.select("battery")
     assert (
         panel.out.text()
         == "To take out House battery, first take out Ringing kit, Fuse board, First-aid kit."
     )
-    bench.select("sample-fridge")
+    session.selection.select("sample-fridge")
     assert panel.out.text() == "Sample fridge comes out by itself."
-    bench.set_look(station="above")
+    session.view.set(station="above")
     assert "Stand at the left" in panel.order.text()
 
 
 def test_two_layouts_are_weighed_against_each_other(
     window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    bench = window.bench
+    session = window.session
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Upright", True))
     qtbot.keyClick(window, Qt.Key.Key_V, CTRL | Qt.KeyboardModifier.ShiftModifier)
-    assert bench.job.layout == "Upright"
-    bench.edit("lighter", edits.changed(bench.job, "sample-fridge", slide_mass=0.0))
+    assert session.job.layout == "Upright"
+    session.edit("lighter", edits.changed(session.job, "sample-fridge", slide_mass=0.0))
     qtbot.keyClick(window, Qt.Key.Key_F7)
-    page = window.variants_page
+    page = window.page("Fit-out", "Variants")
     assert [c.name for c in page.columns] == ["Upright", "A"]
     mine, theirs = page.columns
     assert theirs.gross[0] - mine.gross[0] == pytest.approx(24)
@@ -161,19 +162,19 @@ def test_two_layouts_are_weighed_against_each_other(
     assert (page.left.column, page.right.column) == (mine, theirs)
     assert page.table.item(2, 0).text() != page.table.item(2, 1).text()  # type: ignore[union-attr]
     qtbot.mouseClick(page.take, LEFT)
-    assert bench.job.layout == "A"
-    assert bench.job.thing("sample-fridge").slide_mass == 24  # type: ignore[union-attr]
+    assert session.job.layout == "A"
+    assert session.job.thing("sample-fridge").slide_mass == 24  # type: ignore[union-attr]
     qtbot.mouseClick(page.drop, LEFT)
-    assert bench.job.variants == ()
+    assert session.job.variants == ()
     assert page.right.column is None
 
 
 def test_the_solid_is_turned_opened_and_written(
     window: MainWindow, qtbot: QtBot, tmp_path: Path
 ) -> None:
-    bench = window.bench
+    session = window.session
     qtbot.keyClick(window, Qt.Key.Key_F12)
-    view = window.solid_page.view
+    view = window.page("Fit-out", "Solid").view
     before = view.grab().toImage()
     yaw = view.yaw
     hand = Hand(view)
@@ -185,92 +186,92 @@ def test_the_solid_is_turned_opened_and_written(
     qtbot.keyClick(view, Qt.Key.Key_Up)
     assert view.pitch == pytest.approx(24 + 8 + 8)
     count = len(view._items)
-    bench.set_look(opened=frozenset({"door:left", "wet-bench"}))
+    session.view.set(opened=frozenset({"door:left", "wet-bench"}))
     qtbot.waitUntil(lambda: len(view._items) != count, timeout=4000)
     tags = {tag for _shape, tag in view._hits}
     assert "wet-bench" in tags
     for name in ("job.png", "job.glb"):
-        window.solid_page.save(tmp_path / name)
+        window.page("Fit-out", "Solid").save(tmp_path / name)
         assert (tmp_path / name).stat().st_size > 4000
         assert name in window.message.text()
-    window.solid_page.save(tmp_path / "none" / "job.glb")
+    window.page("Fit-out", "Solid").save(tmp_path / "none" / "job.glb")
     assert "cannot be written" in window.message.text()
 
 
 def test_save_asks_for_a_file(
     window: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
-    window.bench.set_look(page="Solid")
+    window.session.view.turn_to("Fit-out", "Solid")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "x"), ""))
-    window.solid_page.file.click()
+    window.page("Fit-out", "Solid").file.click()
     assert (tmp_path / "x.glb").is_file()
 
 
 def test_several_are_chosen_moved_aligned_and_copied(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
+    session = window.session
     hand = Hand(window.ground)
-    bench.set_look(station="left")
+    session.view.set(station="left")
     for n, key in enumerate(("sample-shelf", "extinguisher")):
         at = middle(window, key)
         hand.press(at, CTRL if n else Qt.KeyboardModifier.NoModifier)
         hand.release(at)
-    assert bench.chosen() == ("sample-shelf", "extinguisher")
+    assert session.selection.ids() == ("sample-shelf", "extinguisher")
     qtbot.keyClick(window.ground, Qt.Key.Key_Right)
-    assert [bench.job.thing(k).u for k in bench.chosen()] == [25, 250]  # type: ignore[union-attr]
+    assert [session.job.thing(k).u for k in session.selection.ids()] == [25, 250]  # type: ignore[union-attr]
     at = middle(window, "sample-shelf")
     hand.press(at)
     for step in range(1, 8):
         hand.move(at + QPointF(step * 3, 0))
     hand.release(at + QPointF(21, 0))
-    us = [bench.job.thing(k).u for k in bench.chosen()]  # type: ignore[union-attr]
+    us = [session.job.thing(k).u for k in session.selection.ids()]  # type: ignore[union-attr]
     assert us[0] > 25
     assert us[1] - us[0] == 225
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    window.do("unit.align_floor")
+    window.session.do("unit.align_floor")
     hand.press(middle(window, "extinguisher"), CTRL)
-    assert bench.chosen() == ("sample-shelf",)
-    bench.select("galley")
-    window.do("unit.copy_across")
-    assert bench.selection == "galley-2"
-    assert bench.look.station == "right"
+    assert session.selection.ids() == ("sample-shelf",)
+    session.selection.select("galley")
+    window.session.do("unit.copy_across")
+    assert session.selection.key == "galley-2"
+    assert session.look.station == "right"
 
 
 def test_would_it_work_on_the_other_side(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    bench.select("first-aid")
+    session = window.session
+    session.selection.select("first-aid")
     qtbot.keyClick(window, Qt.Key.Key_M, CTRL)
     assert window.message.text().startswith("No: First-aid kit would not work on the other side")
-    before = bench.job
-    bench.select("")
+    before = session.job
+    session.selection.select("")
     qtbot.keyClick(window, Qt.Key.Key_M, CTRL)
     assert "each side would" in window.message.text()
-    assert bench.job is before
-    window.do("unit.exchange")
-    assert bench.job.thing("wet-bench").bay == "R"  # type: ignore[union-attr]
+    assert session.job is before
+    window.session.do("unit.exchange")
+    assert session.job.thing("wet-bench").bay == "R"  # type: ignore[union-attr]
 
 
 def test_a_unit_is_kept_in_my_stores_and_replaces_another(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    bench.select("optics")
-    window.do("unit.keep")
+    session = window.session
+    session.selection.select("optics")
+    window.session.do("unit.keep")
     assert "in your stores now" in window.message.text()
     row = window.stores.row_of("own:optics-drawer.unit.json")
     assert row > 0
-    bench.select("bird-bags")
+    session.selection.select("bird-bags")
     window.stores.list.setCurrentRow(row)
     qtbot.keyClick(window, Qt.Key.Key_R, CTRL)
-    there = bench.job.thing("bird-bags")
+    there = session.job.thing("bird-bags")
     assert there is not None
     assert (there.name, there.height, there.w) == ("Optics drawer", 220, 486)  # type: ignore[union-attr]
 
 
 def test_what_cannot_be_used_of_my_stores_is_told_and_nothing_lost(window: MainWindow) -> None:
-    folder = window.bench.keeping.units_folder()
+    folder = window.session.keeping.units_folder()
     folder.mkdir(parents=True, exist_ok=True)
     (folder / "odd.unit.json").write_text(
         '{"format": "roomy-hull-unit", "version": 1, "unit": {"kind": "own", "id": "o",'
         ' "name": "O", "bay": "-", "width": 1, "depth": 1, "height": 1, "blocks": []}}'
     )
-    window.bench._room._own = None
-    assert len(window.bench.entries()) > 50
+    window.session.catalogue._own = None
+    assert len(window.session.catalogue.entries()) > 50
     assert "odd.unit.json" in window.message.text()

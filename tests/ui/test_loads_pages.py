@@ -5,31 +5,34 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QApplication, QLineEdit
+from PyQt6.QtWidgets import QApplication, QLineEdit, QPushButton
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.actions.loading import LOADS_PAGES
-from roomy_hull.desktop.loads.board import BoardPage
-from roomy_hull.desktop.loads.budget import BudgetPage
-from roomy_hull.desktop.loads.chassis import ChassisPage
-from roomy_hull.desktop.loads.levers import LeversPage
-from roomy_hull.desktop.loads.parts import Grid, LoadsPage
-from roomy_hull.desktop.loads.sheet import SheetPage
-from roomy_hull.desktop.loads.springs import SpringsPage
-from roomy_hull.desktop.loads.stability import StabilityPage
-from roomy_hull.desktop.loads.strength import StrengthPage
+from roomy_hull.core.refs import Ref
+from roomy_hull.desktop.pages.loads.board import BoardPage
+from roomy_hull.desktop.pages.loads.budget import BudgetPage
+from roomy_hull.desktop.pages.loads.chassis import ChassisPage
+from roomy_hull.desktop.pages.loads.levers import LeversPage
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.pages.loads.sheet import SheetPage
+from roomy_hull.desktop.pages.loads.springs import SpringsPage
+from roomy_hull.desktop.pages.loads.stability import StabilityPage
+from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.job import edits, scenarios
+from roomy_hull.job.edits import scenarios
+from roomy_hull.job.edits import units as edits
+from roomy_hull.session.marks import bare
+from roomy_hull.session.pages.table import stage
 from roomy_hull.studies.loads import board
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
 
 
 def page(window: MainWindow, name: str) -> LoadsPage:
-    window.bench.set_look(stage="Loads", loads_page=name)
+    window.session.view.turn_to("Loads", name)
     QApplication.processEvents()
-    found = window.loads_stage.page(name)
-    assert window.loads_stage.stack.currentWidget() is found
+    found = window.page("Loads", name)
+    assert window.stage("Loads").stack.currentWidget() is found
     return found
 
 
@@ -54,13 +57,13 @@ def test_pages_by_key_each_painted_in_both_themes_and_systems(
     window: MainWindow, qtbot: QtBot
 ) -> None:
     for system, dark in (("metric", False), ("us", True)):
-        window.bench.set_look(system=system, dark=dark)
-        for n, name in enumerate(LOADS_PAGES, 1):
+        window.session.view.set(system=system, dark=dark)
+        for n, name in enumerate((p.title for p in stage("Loads").pages), 1):
             qtbot.keyClick(
                 window, getattr(Qt.Key, f"Key_{n}"), CTRL | Qt.KeyboardModifier.AltModifier
             )
-            assert window.bench.look.loads_page == name
-            assert window.loads_stage.bar.buttons[name].isChecked()
+            assert window.session.look.page("Loads") == name
+            assert window.stage("Loads").bar.buttons[name].isChecked()
             picture = window.grab().toImage()
             assert (
                 len({picture.pixel(x, y) for x in range(120, 960, 24) for y in range(70, 640, 24)})
@@ -76,10 +79,10 @@ def test_a_click_on_a_figure_answers_why(window: MainWindow, qtbot: QtBot) -> No
     assert text(table, row_of("gross"), 0) == "3,500"
     assert text(table, row_of("gross"), 3) == "3,251 ± 19"
     click(qtbot, table, row_of("rear left"), 4)
-    assert window.bench.look.scenario == "dry"
+    assert window.session.look.scenario == "dry"
     assert window.strip.chooser.currentText() == "Coming home dry"
     assert "Wheel rear left: Coming home dry" in found.rule.text()
-    figure = board.cell(window.bench.verdict.loads.scenario("dry"), "rear left")
+    figure = board.cell(window.session.verdict.loads.scenario("dry"), "rear left")
     assert figure is not None
     assert text(found.why, 0, 3) == f"{figure.value:,.0f} kg"
     amounts = [
@@ -89,7 +92,7 @@ def test_a_click_on_a_figure_answers_why(window: MainWindow, qtbot: QtBot) -> No
     click(qtbot, table, row_of("level"), 2)
     assert "N/mm" in found.rule.text()
     assert text(found.why, 0, 3).endswith("mm")
-    window.bench.set_look(system="us")
+    window.session.view.set(system="us")
     assert text(table, row_of("gross"), 0) == "7,716"
 
 
@@ -101,7 +104,7 @@ def test_sweeps_and_the_worst_cell(window: MainWindow, qtbot: QtBot) -> None:
     )
     qtbot.mouseClick(found.tabs["water"], LEFT)
     assert found.beside.currentIndex() == 1
-    title, drawn = found._sweep(1.8)
+    title, drawn = found.model.sweep(1.8)
     assert "water" in title
     assert drawn[0]
     qtbot.mouseClick(found.tabs["why"], LEFT)
@@ -111,12 +114,12 @@ def test_sweeps_and_the_worst_cell(window: MainWindow, qtbot: QtBot) -> None:
 def test_an_overload_is_seen_on_the_board(window: MainWindow) -> None:
     found = page(window, "Board")
     assert isinstance(found, BoardPage)
-    window.bench.edit("load", edits.changed(window.bench.job, "camp", contents=900.0))
+    window.session.edit("load", edits.changed(window.session.job, "camp", contents=900.0))
     item = found.table.item(row_of("rear"), 3)
     assert item is not None
     assert "· 100%" in item.text()
     assert item.foreground().color() == QColor(found.theme.stop)
-    assert window.bench.verdict.count("stop", "Loads") >= 2
+    assert window.session.verdict.count("stop", "Loads") >= 2
 
 
 def test_the_card_edits_the_chosen_scenario(window: MainWindow, qtbot: QtBot) -> None:
@@ -127,17 +130,17 @@ def test_the_card_edits_the_chosen_scenario(window: MainWindow, qtbot: QtBot) ->
     edit.selectAll()
     qtbot.keyClicks(edit, "30+25")
     qtbot.keyClick(edit, Qt.Key.Key_Return)
-    assert window.bench.scenario().people == (82, 74, 55)
+    assert window.session.scenario().people == (82, 74, 55)
     water = window.card.edit_of("scenarios.full.water")
     assert isinstance(water, QLineEdit)
     water.setFocus()
     water.selectAll()
     qtbot.keyClicks(water, "150")
     qtbot.keyClick(water, Qt.Key.Key_Return)
-    assert window.bench.scenario().water == 1
-    assert window.bench.trouble
+    assert window.session.scenario().water == 1
+    assert window.session.messages.trouble
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    assert window.bench.scenario().people == (82, 74)
+    assert window.session.scenario().people == (82, 74)
 
 
 def test_levers_rank_answer_and_improve(window: MainWindow, qtbot: QtBot) -> None:
@@ -146,7 +149,7 @@ def test_levers_rank_answer_and_improve(window: MainWindow, qtbot: QtBot) -> Non
     names = [text(found.table, r, 0) for r in range(found.table.rowCount())]
     assert names[0] == "Vehicle, fuel, people"
     click(qtbot, found.table, names.index("Sample fridge"), 0)
-    assert window.bench.selection == "sample-fridge"
+    assert window.session.selection.key == "sample-fridge"
     found.by.selectAll()
     qtbot.keyClicks(found.by, "2*150")
     qtbot.mouseClick(found.ways["aft"], LEFT)
@@ -156,67 +159,68 @@ def test_levers_rank_answer_and_improve(window: MainWindow, qtbot: QtBot) -> Non
     assert "figure" in found.answer.text()
     found.by.setText("300")
     qtbot.mouseClick(found.buttons["side"], LEFT)
-    assert found.measure == "side"
+    assert found.model.measure == "side"
     qtbot.mouseClick(found.finder, LEFT)
     qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
     assert found.list.count() >= 3
-    before = window.bench.verdict.loads.scenario("full")
+    before = window.session.verdict.loads.scenario("full")
     item = found.list.item(0)
     assert item is not None
     gain = float(item.text().split()[0].strip("−"))
     found.list.setCurrentItem(item)
     qtbot.keyClick(found.list, Qt.Key.Key_Return)
-    after = window.bench.verdict.loads.scenario("full")
+    after = window.session.verdict.loads.scenario("full")
     lean = [abs(s.right.value - s.left.value) for s in (before, after)]
     assert lean[0] - lean[1] == pytest.approx(gain, abs=0.7)
-    assert window.bench.verdict.count("stop") == 0
+    assert window.session.verdict.count("stop") == 0
 
 
 def test_springs_are_fitted_and_the_drawing_sits_so(window: MainWindow, qtbot: QtBot) -> None:
     found = page(window, "Springs")
     assert isinstance(found, SpringsPage)
     before = found.picture.grab().toImage()
-    assert "35.6 mm tail low on standard springs" in found._vehicle(1.5)[0]
+    assert "35.6 mm tail low on standard springs" in found.model.vehicle(1.5)[0]
     qtbot.mouseClick(found.buttons["air"], LEFT)
-    assert window.bench.job.vehicle.springs.school == "air"
+    assert window.session.job.vehicle.springs.school == "air"
     assert found.buttons["air"].isChecked()
     assert found.picture.grab().toImage() != before
-    assert not [f for f in window.bench.verdict.findings if f.code == "loads.level"]
+    assert not [f for f in window.session.verdict.findings if f.code == "loads.level"]
     assert window.card.edit_of("vehicle.springs.air_x") is not None
     assert "never run them below" in found.words.text()
     rows = {text(found.table, r, 0): r for r in range(found.table.rowCount())}
     assert text(found.table, rows["6  Worst rear"], 13) == "706"
-    window.bench.set_look(system="us")
+    window.session.view.set(system="us")
     assert text(found.table, rows["6  Worst rear"], 13) == "102"
 
 
 def test_the_chassis_page_names_peaks_and_effects(window: MainWindow, qtbot: QtBot) -> None:
     found = page(window, "Chassis")
     assert isinstance(found, ChassisPage)
-    c = window.bench.verdict.carrying
+    c = window.session.verdict.carrying
     assert c is not None
     assert text(found.table, 2, 1) == f"{c.chassis.diagrams[2].peak / 1e3:,.1f}"
     click(qtbot, found.table, 5, 0)
-    assert window.bench.look.scenario == "rear"
+    assert window.session.look.scenario == "rear"
     words = [text(found.effects, r, 0) for r in range(found.effects.rowCount())]
     assert words[:2] == ["As it is", "Without the ball mass"]
-    assert found.variations() is found.variations()
+    assert found.model.variations() is found.model.variations()
 
 
 def test_strength_writes_out_every_sum(window: MainWindow, qtbot: QtBot) -> None:
     found = page(window, "Strength")
     assert isinstance(found, StrengthPage)
-    rows = found.rows()
+    rows = found.model.rows()
     assert [r.use for r in rows] == sorted((r.use for r in rows), reverse=True)
     assert {r.kind for r in rows} == {"Mount", "Slide", "Member", "Strut"}
-    assert (rows[0].kind, rows[0].owner) == ("Slide", "tools")
+    assert (rows[0].kind, rows[0].owner) == ("Slide", Ref("unit", "tools"))
     assert "107%" in text(found.table, 0, 3)
-    for row in rows:
-        lines = found.sum_of(row)
+    for n, row in enumerate(rows):
+        found.model.at = n
+        lines = bare(found.model.words()).splitlines()
         assert len(lines) >= 3
         assert row.name in lines[0]
     qtbot.mouseClick(found.buttons["Strut"], LEFT)
-    assert {r.kind for r in found.rows()} == {"Strut"}
+    assert {r.kind for r in found.model.rows()} == {"Strut"}
     click(qtbot, found.table, 1, 1)
     assert found.picture.isVisible()
     assert "Stays open" in found.words.text()
@@ -224,16 +228,16 @@ def test_strength_writes_out_every_sum(window: MainWindow, qtbot: QtBot) -> None
 
 
 def test_proposed_struts_go_into_the_job(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    assert bench.set_path("body.canopy.doors.left.strut", None)
+    session = window.session
+    assert session.do("edit.size", path="body.canopy.doors.left.strut", value=None)
     found = page(window, "Strength")
     assert isinstance(found, StrengthPage)
     found.only("Strut")
-    found.at = next(n for n, r in enumerate(found.rows()) if r.name == "Door left")
+    found.model.at = next(n for n, r in enumerate(found.model.rows()) if r.name == "Door left")
     found.refresh()
     assert found.put.isVisible()
     qtbot.mouseClick(found.put, LEFT)
-    canopy = bench.job.body.canopy
+    canopy = session.job.body.canopy
     assert canopy is not None
     assert canopy.doors[0].strut is not None
     assert not found.put.isVisible()
@@ -245,8 +249,8 @@ def test_stability_numbers_its_scenarios(window: MainWindow, qtbot: QtBot) -> No
     assert text(found.table, 2, 0) == "3  Leaving full, crew of two"
     assert text(found.table, 2, 4) == "1.00"
     click(qtbot, found.table, 0, 3)
-    assert window.bench.look.scenario == "tray"
-    assert "1.20" in found._behind(1.0)[0]
+    assert window.session.look.scenario == "tray"
+    assert "1.20" in found.model.behind(1.0)[0]
 
 
 def test_the_brief_is_edited_on_its_page(window: MainWindow, qtbot: QtBot) -> None:
@@ -258,40 +262,40 @@ def test_the_brief_is_edited_on_its_page(window: MainWindow, qtbot: QtBot) -> No
         edit.selectAll()
         qtbot.keyClicks(edit, words)
     qtbot.mouseClick(found.add_button, LEFT)
-    wish = window.bench.job.brief.wishes[-1]
+    wish = window.session.job.brief.wishes[-1]
     assert (wish.name, wish.mass, wish.x, wish.need) == ("Anvil", 40, 3900, "needed")
-    assert found.at == wish.id
+    assert found.model.at == wish.id
     found.mass.setFocus()
     found.mass.selectAll()
     qtbot.keyClicks(found.mass, "150")
     qtbot.keyClick(found.mass, Qt.Key.Key_Return)
-    assert window.bench.job.brief.wishes[-1].mass == 150
+    assert window.session.job.brief.wishes[-1].mass == 150
     assert "-126 kg" in found.sums.text()
     found.thing.setCurrentIndex(found.thing.findData("tools"))
     found.thing.activated.emit(found.thing.currentIndex())
-    assert window.bench.job.brief.wishes[-1].thing == "tools"
+    assert window.session.job.brief.wishes[-1].thing == "tools"
     qtbot.mouseClick(found.drop_button, LEFT)
-    assert window.bench.job.brief.wishes[-1].name == "Compressor and air tank"
+    assert window.session.job.brief.wishes[-1].name == "Compressor and air tank"
     found.mass.setFocus()
     found.mass.selectAll()
     qtbot.keyClicks(found.mass, "much")
     qtbot.keyClick(found.mass, Qt.Key.Key_Return)
-    assert window.bench.trouble
+    assert window.session.messages.trouble
 
 
 def test_a_weighing_is_entered_compared_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
     found = page(window, "Sheet")
     assert isinstance(found, SheetPage)
     qtbot.mouseClick(found.add_button, LEFT)
-    assert "nothing was read" in window.bench.message.lower()
-    before = window.bench.verdict.loads.scenario("full").rear.value
+    assert "nothing was read" in window.session.messages.text.lower()
+    before = window.session.verdict.loads.scenario("full").rear.value
     for key, value in (("front left", "742"), ("front right", "731"), ("rear left", "910"), ("rear right", "884"),
                        ("raised_by", "400"), ("raised_kg", "1890")):  # fmt: skip
         found.edits[key].setFocus()
         qtbot.keyClicks(found.edits[key], value)
     qtbot.mouseClick(found.add_button, LEFT)
-    assert len(window.bench.job.weighings) == 1
-    after = window.bench.verdict.loads.scenario("full").rear.value
+    assert len(window.session.job.weighings) == 1
+    after = window.session.verdict.loads.scenario("full").rear.value
     assert before < after < 1794
     assert text(found.table, 6, 0) == "Gross"
     assert text(found.table, 6, 2) == "3,267"
@@ -299,17 +303,17 @@ def test_a_weighing_is_entered_compared_and_taken_back(window: MainWindow, qtbot
     assert "Found at the scales" in [
         x.words
         for x in board.why(
-            window.bench.verdict.assembly,
-            window.bench.verdict.loads,
-            window.bench.scenario(),
+            window.session.verdict.assembly,
+            window.session.verdict.loads,
+            window.session.scenario(),
             "rear",
         ).lines
     ]
     qtbot.mouseClick(found.counts, LEFT, pos=QPoint(8, found.counts.height() // 2))
-    assert not window.bench.job.weighings[0].counts
-    assert window.bench.verdict.loads.scenario("full").rear.value == pytest.approx(before)
+    assert not window.session.job.weighings[0].counts
+    assert window.session.verdict.loads.scenario("full").rear.value == pytest.approx(before)
     qtbot.mouseClick(found.drop_button, LEFT)
-    assert window.bench.job.weighings == ()
+    assert window.session.job.weighings == ()
 
 
 def test_the_sheet_is_written_where_one_says(
@@ -318,20 +322,22 @@ def test_the_sheet_is_written_where_one_says(
     found = page(window, "Sheet")
     assert isinstance(found, SheetPage)
     assert "Load sheet: Brackwater Bird Survey" in found.text.text()
-    monkeypatch.setattr(window, "folder", lambda words: tmp_path)
+    monkeypatch.setattr(window.session.asker, "folder", lambda words: tmp_path)
     qtbot.mouseClick(found.write_button, LEFT)
     assert (tmp_path / "load-sheet.pdf").exists()
-    assert "load sheet is written" in window.bench.message
-    monkeypatch.setattr(window, "folder", lambda words: tmp_path / "load-sheet.csv" / "below")
+    assert "load sheet is written" in window.session.messages.text
+    monkeypatch.setattr(
+        window.session.asker, "folder", lambda words: tmp_path / "load-sheet.csv" / "below"
+    )
     qtbot.mouseClick(found.write_button, LEFT)
-    assert window.bench.trouble
+    assert window.session.messages.trouble
 
 
 def test_a_finding_on_loads_turns_to_its_page(window: MainWindow) -> None:
-    level = next(f for f in window.bench.verdict.findings if f.code == "loads.level")
-    window.bench.show_finding(level)
-    assert (window.bench.look.stage, window.bench.look.loads_page) == ("Loads", "Springs")
-    assert window.bench.look.scenario == "rear"
+    level = next(f for f in window.session.verdict.findings if f.code == "loads.level")
+    window.session.show_finding(level)
+    assert (window.session.look.stage, window.session.look.page("Loads")) == ("Loads", "Springs")
+    assert window.session.look.scenario == "rear"
 
 
 def test_a_thing_is_left_at_home_from_its_lever_and_taken_along(
@@ -344,14 +350,14 @@ def test_a_thing_is_left_at_home_from_its_lever_and_taken_along(
         return [text(found.table, r, 0) for r in range(found.table.rowCount())]
 
     click(qtbot, found.table, names().index("Light punt"), 0)
-    before = window.bench.verdict.loads.scenario("full").gross.value
+    before = window.session.verdict.loads.scenario("full").gross.value
     qtbot.mouseClick(found.home, LEFT)
-    assert window.bench.scenario().left_behind == ("punt",)
-    assert window.bench.verdict.loads.scenario("full").gross.value == pytest.approx(before - 38)
+    assert window.session.scenario().left_behind == ("punt",)
+    assert window.session.verdict.loads.scenario("full").gross.value == pytest.approx(before - 38)
     assert names()[-1] == "Light punt (at home)"
     assert found.home.text().startswith("Take it along")
     qtbot.mouseClick(found.home, LEFT)
-    assert window.bench.scenario().left_behind == ()
+    assert window.session.scenario().left_behind == ()
     assert "Light punt" in names()
 
 
@@ -360,10 +366,10 @@ def test_scenarios_are_added_copied_and_deleted_from_the_board(
 ) -> None:
     found = page(window, "Board")
     assert isinstance(found, BoardPage)
-    monkeypatch.setattr(window, "name", lambda words, wish: "Two dogs along")
-    buttons = {b.text(): b for b, _ in found.asks}
+    monkeypatch.setattr(window.session.asker, "name", lambda words, wish: "Two dogs along")
+    buttons = {b.text(): b for b in found.findChildren(QPushButton)}
     qtbot.mouseClick(buttons["Copy…"], LEFT)
-    assert window.bench.scenario().name == "Two dogs along"
+    assert window.session.scenario().name == "Two dogs along"
     assert found.table.columnCount() == 8
     qtbot.mouseClick(buttons["Delete"], LEFT)
     assert found.table.columnCount() == 7
@@ -374,10 +380,10 @@ def test_scenarios_are_added_copied_and_deleted_from_the_board(
 
 
 def test_a_board_of_many_scenarios_scrolls(window: MainWindow) -> None:
-    job = window.bench.job
+    job = window.session.job
     for n in range(18):
         job = scenarios.copied(job, "full", f"Another trip {n}")
-    window.bench.edit("many", job)
+    window.session.edit("many", job)
     found = page(window, "Board")
     assert isinstance(found, BoardPage)
     bar = found.table.horizontalScrollBar()
@@ -397,8 +403,8 @@ def test_a_search_is_given_up_and_one_overtaken_by_an_edit_shows_nothing(
     qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
     assert found.finder.text().startswith("Best moves")
     if found.list.count() == 0:
-        assert "given up" in window.bench.message
+        assert "given up" in window.session.messages.text
     qtbot.mouseClick(found.finder, LEFT)
-    window.bench.edit("meanwhile", edits.changed(window.bench.job, "camp", contents=12.0))
+    window.session.edit("meanwhile", edits.changed(window.session.job, "camp", contents=12.0))
     qtbot.waitUntil(lambda: found.work is None, timeout=20_000)
     assert found.list.count() == 0

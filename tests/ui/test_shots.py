@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QApplication
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.desktop import shots
 from roomy_hull.formats import jobfile
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 
 

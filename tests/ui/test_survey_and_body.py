@@ -7,20 +7,21 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtWidgets import QDialog, QFileDialog
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables import measures
-from roomy_hull.desktop.new_job import NewJob
-from roomy_hull.desktop.stages.body import BodyStage
-from roomy_hull.desktop.stages.survey import SurveyStage
-from roomy_hull.desktop.theme import LIGHT
+from roomy_hull.desktop.pages.body import BodyStage
+from roomy_hull.desktop.pages.survey import SurveyStage
+from roomy_hull.desktop.widgets.new_job import NewJob
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.drawing import body_sizes, survey_scene
+from roomy_hull.drawing.manner import LIGHT
+from roomy_hull.drawing.scenes import body_sizes
+from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.formats import vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
-from roomy_hull.job import edits
-from roomy_hull.kit import fitting
+from roomy_hull.job.edits import units as edits
+from roomy_hull.kit.body import fitting
 from roomy_hull.planning.simulator import Simulator, laser, scales
+from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import judge
 
 from .conftest import Hand
@@ -28,14 +29,14 @@ from .conftest import Hand
 
 @pytest.fixture
 def survey(window: MainWindow) -> SurveyStage:
-    window.bench.set_look(stage="Survey")
-    return window.survey_stage
+    window.session.view.set(stage="Survey")
+    return window.stage("Survey")
 
 
 @pytest.fixture
 def body(window: MainWindow) -> BodyStage:
-    window.bench.set_look(stage="Body", station="left")
-    return window.body_stage
+    window.session.view.set(stage="Body", station="left")
+    return window.stage("Body")
 
 
 def key_row(survey: SurveyStage, key: str) -> int:
@@ -50,22 +51,22 @@ def test_a_reading_is_typed_and_the_next_measure_comes(
     assert survey.picture.words == "?"
     qtbot.keyClicks(survey.entry, "1571")
     qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
-    assert [r.value for r in window.bench.job.survey.of("track_rear")] == [1571]
+    assert [r.value for r in window.session.job.survey.of("track_rear")] == [1571]
     assert survey.list.currentRow() == row + 1
     assert "1,571 mm" in survey.list.item(row).text()  # type: ignore[union-attr]
-    window.bench.undo()
+    window.session.undo()
     assert "not measured yet" in survey.list.item(row).text()  # type: ignore[union-attr]
 
 
 def test_rubbish_and_nothing_are_refused_in_words(
     survey: SurveyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
-    before = window.bench.job
+    before = window.session.job
     for text, says in (("abc", "not a figure"), ("0", "above 0"), ("-5", "above 0")):
         survey.entry.setText(text)
         qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
         assert says in window.message.text()
-    assert window.bench.job is before
+    assert window.session.job is before
 
 
 def test_a_contradiction_names_what_to_measure_again(
@@ -90,13 +91,13 @@ def test_a_contradiction_names_what_to_measure_again(
 def test_the_survey_goes_into_the_vehicle_as_one_step(
     survey: SurveyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
-    before = window.bench.job.vehicle
+    before = window.session.job.vehicle
     qtbot.mouseClick(survey.take_button, Qt.MouseButton.LeftButton)
-    after = window.bench.job.vehicle
+    after = window.session.job.vehicle
     assert after.rail_spread != before.rail_spread
     assert "sizes are put into the vehicle" in window.message.text()
-    window.bench.undo()
-    assert window.bench.job.vehicle is before
+    window.session.undo()
+    assert window.session.job.vehicle is before
 
 
 @pytest.mark.parametrize("kind", ["cab-chassis", "pickup", "wagon"])
@@ -123,9 +124,9 @@ def test_a_laser_is_read_beside_the_window(
     survey.list.setCurrentRow(key_row(survey, "track_rear"))
     survey.device.setEditText(device.path)
     qtbot.mouseClick(survey.read_button, Qt.MouseButton.LeftButton)
-    qtbot.waitUntil(lambda: bool(window.bench.job.survey.of("track_rear")), timeout=8000)
+    qtbot.waitUntil(lambda: bool(window.session.job.survey.of("track_rear")), timeout=8000)
     device.close()
-    reading = window.bench.job.survey.of("track_rear")[0]
+    reading = window.session.job.survey.of("track_rear")[0]
     assert reading.by == "laser"
     assert reading.value == pytest.approx(1570, abs=5)
 
@@ -137,9 +138,9 @@ def test_scales_give_the_kerb_masses_and_ask_what_was_aboard(
     device = Simulator(scales(lambda: true))
     survey.device.setEditText(device.path)
     qtbot.mouseClick(survey.weigh_button, Qt.MouseButton.LeftButton)
-    qtbot.waitUntil(lambda: abs(window.bench.job.vehicle.kerb.front - 1190) < 8, timeout=8000)
+    qtbot.waitUntil(lambda: abs(window.session.job.vehicle.kerb.front - 1190) < 8, timeout=8000)
     device.close()
-    assert window.bench.job.vehicle.kerb.source == "weighed"
+    assert window.session.job.vehicle.kerb.source == "weighed"
     assert "nothing counts twice" in window.message.text()
 
 
@@ -166,22 +167,22 @@ def test_ratings_are_typed_in_the_card_and_the_lowest_governs(
     assert "Rear axle may carry 1,600 kg, by its springs" in window.card._sum.text()
     over = [
         f.scenario
-        for f in window.bench.verdict.findings
-        if f.code == "loads.rear" and f.weight == "stop"
+        for f in window.session.verdict.findings
+        if f.code == "loads.rear" and f.severity == "stop"
     ]
     assert over == ["full", "dry", "towing", "rear"]
-    window.bench.undo()
-    assert window.bench.verdict.count("stop", "Loads") == 0
+    window.session.undo()
+    assert window.session.verdict.count("stop", "Loads") == 0
 
 
 def test_a_dot_is_dragged_and_everything_goes_along(
     body: BodyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
-    bench, drawing = window.bench, body.drawing
-    start = bench.job
+    session, drawing = window.session, body.drawing
+    start = session.job
     handle = next(
         h
-        for h in body_sizes.handles(bench.verdict.assembly, "left")
+        for h in body_sizes.handles(session.verdict.assembly, "left")
         if h.path == "body.tray.length"
     )
     before = drawing.window_now()
@@ -191,26 +192,26 @@ def test_a_dot_is_dragged_and_everything_goes_along(
     payloads = []
     for n in range(1, 9):
         hand.move(at + QPointF(25 * n * before.s, 0))
-        payloads.append(bench.verdict.loads.scenario("full").payload_left.value)
+        payloads.append(session.verdict.loads.scenario("full").payload_left.value)
     assert payloads == sorted(payloads, reverse=True)
     hand.release(at + QPointF(200 * before.s, 0))
-    assert bench.job.body.tray.length == pytest.approx(2250, abs=5)
-    assert bench.job.body.canopy.length == pytest.approx(2200, abs=5)  # type: ignore[union-attr]
-    assert bench.history.undo_words() == "change tray length"
+    assert session.job.body.tray.length == pytest.approx(2250, abs=5)
+    assert session.job.body.canopy.length == pytest.approx(2200, abs=5)  # type: ignore[union-attr]
+    assert session.history.undo_words() == "change tray length"
     qtbot.keyClick(drawing, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert bench.job is start
+    assert session.job is start
     hand.press(drawing.window_now().px(handle.at))
     hand.move(at + QPointF(60, 0))
     qtbot.keyClick(drawing, Qt.Key.Key_Escape)
-    assert bench.job is start
+    assert session.job is start
     hand.release(at)
 
 
 def test_a_size_is_typed_on_the_drawing(body: BodyStage, window: MainWindow, qtbot: QtBot) -> None:
-    drawing, bench = body.drawing, window.bench
+    drawing, session = body.drawing, window.session
     size = next(
         s
-        for s in body_sizes.sizes(bench.verdict.assembly, "left")
+        for s in body_sizes.sizes(session.verdict.assembly, "left")
         if s.path == "body.canopy.height"
     )
     qtbot.mouseClick(drawing, Qt.MouseButton.LeftButton, pos=drawing.spot(size).toPoint())
@@ -219,13 +220,13 @@ def test_a_size_is_typed_on_the_drawing(body: BodyStage, window: MainWindow, qtb
     drawing.edit.selectAll()
     qtbot.keyClicks(drawing.edit, "960+2*25")
     qtbot.keyClick(drawing.edit, Qt.Key.Key_Return)
-    assert bench.job.body.canopy.height == 1010  # type: ignore[union-attr]
+    assert session.job.body.canopy.height == 1010  # type: ignore[union-attr]
     assert not drawing.edit.isVisible()
-    before = bench.job
+    before = session.job
     drawing.type_size(size)
     drawing.edit.setText("90")
     qtbot.keyClick(drawing.edit, Qt.Key.Key_Return)
-    assert bench.job is before
+    assert session.job is before
     assert "would become" in window.message.text()
     assert drawing.edit.isVisible()
 
@@ -233,13 +234,13 @@ def test_a_size_is_typed_on_the_drawing(body: BodyStage, window: MainWindow, qtb
 def test_a_shorter_canopy_leaves_units_outside_and_offers_to_mend(
     body: BodyStage, window: MainWindow
 ) -> None:
-    bench = window.bench
-    units = bench.job.units
-    assert bench.set_path("body.tray.length", 1850.0)
-    assert bench.job.units is units
-    finding = next(f for f in bench.verdict.findings if f.code == "fit.outside.end")
-    bench.show_finding(finding)
-    assert bench.look.stage == "Fit-out"
+    session = window.session
+    units = session.job.units
+    assert session.do("edit.size", path="body.tray.length", value=1850.0)
+    assert session.job.units is units
+    finding = next(f for f in session.verdict.findings if f.code == "fit.outside.end")
+    session.show_finding(finding)
+    assert session.look.stage == "Fit-out"
     assert any(b.isVisible() or b.text() for b in window.findings.buttons)
 
 
@@ -247,7 +248,7 @@ def test_a_shorter_canopy_leaves_units_outside_and_offers_to_mend(
 def test_facts_and_sizes_from_every_place(
     body: BodyStage, window: MainWindow, station: str
 ) -> None:
-    window.bench.set_look(station=station)
+    window.session.view.set(station=station)
     assert not window.grab().isNull()
     columns = dict(body.facts.columns())
     assert ("Height", "2,210 mm") in columns["Outside"]
@@ -273,15 +274,15 @@ def test_what_is_hung_under_the_tray_fits_or_says_what_is_in_the_way(what: str) 
 
 
 def test_menu_hangs_a_toolbox_and_takes_it_away(body: BodyStage, window: MainWindow) -> None:
-    bench = window.bench
-    bench.set_path("body.tray.length", 2500.0)
-    window.do("body.box_behind_left")
-    assert [b.id for b in bench.job.body.tray.boxes] == ["behind-left"]
+    session = window.session
+    session.do("edit.size", path="body.tray.length", value=2500.0)
+    window.session.do("body.box_behind_left")
+    assert [b.id for b in session.job.body.tray.boxes] == ["behind-left"]
     assert window.card.edit_of("body.tray.boxes.behind-left.length") is not None
-    window.do("body.box_behind_left")
-    assert bench.job.body.tray.boxes == ()
-    window.do("vehicle.long_range")
-    assert bench.job.vehicle.long_range is not None
+    window.session.do("body.box_behind_left")
+    assert session.job.body.tray.boxes == ()
+    window.session.do("vehicle.long_range")
+    assert session.job.vehicle.long_range is not None
     assert window.card is not None
 
 
@@ -303,20 +304,20 @@ def test_a_new_job_is_chosen_and_begun(
 
     monkeypatch.setattr(NewJob, "exec", choose)
     qtbot.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
-    bench = window.bench
-    assert bench.job.name == "Marsh run"
-    assert bench.job.body.canopy.kind == "topper"  # type: ignore[union-attr]
-    assert bench.look.stage == "Survey"
-    assert bench.history.dirty
-    bench.set_look(stage="Body")
-    bench.set_path("body.tray.false_floor", 60.0)
-    assert bench.job.body.canopy.bays[0].sill == 60  # type: ignore[union-attr]
-    bench.set_path("body.tray.wings", 120.0)
-    assert bench.job.body.canopy.bays[0].start == 120  # type: ignore[union-attr]
-    assert {"False floor: board", "Wing: top"} <= {p.name for p in bench.verdict.assembly.parts()}
-    bench.set_look(stage="Fit-out", station="rear")
-    assert bench.place("drawer-small")
-    bench.history.mark_saved()
+    session = window.session
+    assert session.job.name == "Marsh run"
+    assert session.job.body.canopy.kind == "topper"  # type: ignore[union-attr]
+    assert session.look.stage == "Survey"
+    assert session.history.dirty
+    session.view.set(stage="Body")
+    session.do("edit.size", path="body.tray.false_floor", value=60.0)
+    assert session.job.body.canopy.bays[0].sill == 60  # type: ignore[union-attr]
+    session.do("edit.size", path="body.tray.wings", value=120.0)
+    assert session.job.body.canopy.bays[0].start == 120  # type: ignore[union-attr]
+    assert {"False floor: board", "Wing: top"} <= {p.name for p in session.verdict.assembly.parts()}
+    session.view.set(stage="Fit-out", station="rear")
+    assert session.do("edit.place", entry="drawer-small")
+    session.history.mark_saved()
 
 
 def test_a_vehicle_that_cannot_be_used_is_shown_with_its_trouble(
@@ -340,35 +341,35 @@ def test_vehicles_go_out_and_come_in(
 ) -> None:
     path = tmp_path / "mine"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a: (str(path), ""))
-    window.do("vehicle.export")
+    window.session.do("vehicle.export")
     file = tmp_path / "mine.vehicle.json"
-    assert vehiclefile.load(file) == window.bench.job.vehicle
-    window.bench.set_path("vehicle.name", "Changed")
+    assert vehiclefile.load(file) == window.session.job.vehicle
+    window.session.do("edit.size", path="vehicle.name", value="Changed")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a: (str(file), ""))
-    window.do("vehicle.import")
-    assert window.bench.job.vehicle.name == "Marl 2.8"
+    window.session.do("vehicle.import")
+    assert window.session.job.vehicle.name == "Marl 2.8"
     file.write_text("{")
-    window.do("vehicle.import")
+    window.session.do("vehicle.import")
     assert "ends too early" in window.message.text()
 
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_every_demo_job_opens_and_shows_every_stage(window: MainWindow, name: str) -> None:
-    window.do(f"job.demo_{name}")
-    bench: Workbench = window.bench
-    assert bench.job == demo_job(name)
-    assert bench.verdict.count("stop") == 0
+    window.session.do(f"job.demo_{name}")
+    session: Session = window.session
+    assert session.job == demo_job(name)
+    assert session.verdict.count("stop") == 0
     for stage in ("Survey", "Body", "Fit-out", "Loads"):
         for station in ("left", "rear"):
-            bench.set_look(stage=stage, station=station)
+            session.view.set(stage=stage, station=station)
             assert not window.grab().isNull()
 
 
 def test_a_carried_thing_shows_its_card_again_after_survey(window: MainWindow) -> None:
-    window.bench.select("spare")
-    window.bench.set_look(stage="Survey")
+    window.session.selection.select("spare")
+    window.session.view.set(stage="Survey")
     assert window.card._title.text() == "Marl 2.8"
-    window.bench.set_look(stage="Fit-out")
+    window.session.view.set(stage="Fit-out")
     assert window.card._title.text() == "Spare wheel"
-    window.bench.edit("x", edits.removed(window.bench.job, "spare"))
+    window.session.edit("x", edits.removed(window.session.job, "spare"))
     assert window.card._title.text() == "Brackwater Bird Survey"

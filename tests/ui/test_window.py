@@ -5,14 +5,14 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtWidgets import QApplication, QLineEdit, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.desktop import application
-from roomy_hull.desktop.card import FigureEdit
-from roomy_hull.desktop.dialogs import ActionSearch, KeySheet
-from roomy_hull.desktop.findings_panel import AcceptDialog
+from roomy_hull.desktop.widgets.card import FigureEdit
+from roomy_hull.desktop.widgets.dialogs import ActionSearch, KeySheet
+from roomy_hull.desktop.widgets.findings_panel import AcceptDialog
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
+from roomy_hull.session.session import Session
 
 from .conftest import Hand, middle
 
@@ -36,28 +36,28 @@ def test_brackets_walk_round_and_the_walkabout_is_clicked(window: MainWindow, qt
     seen = []
     for _ in range(4):
         qtbot.keyClick(window.ground, Qt.Key.Key_BracketRight)
-        seen.append(window.bench.look.station)
+        seen.append(window.session.look.station)
     assert seen == ["front", "left", "rear", "right"]
     walkabout = window.ground.walkabout
     for station, place in walkabout.places().items():
         qtbot.mouseClick(walkabout, Qt.MouseButton.LeftButton, pos=place.toPoint())
-        assert window.bench.look.station == station
+        assert window.session.look.station == station
         assert not window.grab().isNull()
 
 
 def test_the_walkabout_keeps_off_the_picture(window: MainWindow) -> None:
     box = window.ground.walkabout
-    window.bench.set_look(station="left")
+    window.session.view.set(station="left")
     assert box.x() < 100
-    window.bench.set_look(station="right")
+    window.session.view.set(station="right")
     assert box.x() > window.ground.width() / 2
-    window.bench.set_look(station="above")
+    window.session.view.set(station="above")
     assert box.y() > window.ground.height() / 3
 
 
 def test_the_turn_is_short_and_ends(window: MainWindow, qtbot: QtBot) -> None:
     window.ground.turn_ms = 60
-    window.bench.set_look(station="rear")
+    window.session.view.set(station="rear")
     qtbot.waitUntil(lambda: window.ground._turn == 1.0, timeout=2000)
 
 
@@ -65,42 +65,42 @@ def test_the_turn_is_short_and_ends(window: MainWindow, qtbot: QtBot) -> None:
 
 
 def test_arrows_nudge_the_selection_by_a_pitch(window: MainWindow, qtbot: QtBot) -> None:
-    window.bench.select("sample-fridge")
+    window.session.selection.select("sample-fridge")
     qtbot.keyClick(window.ground, Qt.Key.Key_Left)
-    assert window.bench.job.thing("sample-fridge").u == 50  # type: ignore[union-attr]
+    assert window.session.job.thing("sample-fridge").u == 50  # type: ignore[union-attr]
     qtbot.keyClick(window.ground, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
-    assert window.bench.job.thing("sample-fridge").u == 49  # type: ignore[union-attr]
+    assert window.session.job.thing("sample-fridge").u == 49  # type: ignore[union-attr]
 
 
 def test_space_delete_mirror_duplicate_and_undo(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    start = bench.job
-    bench.select("bird-bags")
+    session = window.session
+    start = session.job
+    session.selection.select("bird-bags")
     qtbot.keyClick(window.ground, Qt.Key.Key_Space)
-    assert bench.look.opened == {"bird-bags"}
+    assert session.look.opened == {"bird-bags"}
     qtbot.keyClick(window.ground, Qt.Key.Key_Space)
-    assert not bench.look.opened
-    bench.select("first-aid")
+    assert not session.look.opened
+    session.selection.select("first-aid")
     qtbot.keyClick(window.ground, Qt.Key.Key_D, CTRL)
-    assert bench.selection == "first-aid-2"
+    assert session.selection.key == "first-aid-2"
     qtbot.keyClick(window.ground, Qt.Key.Key_M)
-    assert bench.look.station == "left"
+    assert session.look.station == "left"
     qtbot.keyClick(window.ground, Qt.Key.Key_Delete)
-    assert bench.job.thing("first-aid-2") is None
+    assert session.job.thing("first-aid-2") is None
     for _ in range(3):
         qtbot.keyClick(window.ground, Qt.Key.Key_Z, CTRL)
-    assert bench.job is start
+    assert session.job is start
 
 
 def test_letters_typed_in_the_search_move_nothing(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    start = bench.job
-    bench.select("tools")
+    session = window.session
+    start = session.job
+    session.selection.select("tools")
     window.stores.search.setFocus()
     qtbot.keyClicks(window.stores.search, "mop[]")
     qtbot.keyClick(window.stores.search, Qt.Key.Key_Delete)
-    assert bench.job is start
-    assert bench.look.station == "right"
+    assert session.job is start
+    assert session.look.station == "right"
     assert window.stores.search.text() == "mop[]"
     assert window.stores.list.count() == 1
 
@@ -108,36 +108,36 @@ def test_letters_typed_in_the_search_move_nothing(window: MainWindow, qtbot: QtB
 def test_stages_by_key_and_click_and_the_ones_to_come_say_so(
     window: MainWindow, qtbot: QtBot
 ) -> None:
-    bench = window.bench
+    session = window.session
     qtbot.keyClick(window, Qt.Key.Key_5, ALT)
-    assert bench.look.stage == "Loads"
-    assert window.stack.currentWidget() is window.loads_stage
+    assert session.look.stage == "Loads"
+    assert window.stages.currentWidget() is window.stage("Loads")
     for stage in ("Services", "Access", "Build"):
         n = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build").index(
             stage
         )
         row = window.job_line._row(n).center().toPoint()
         qtbot.mouseClick(window.job_line, Qt.MouseButton.LeftButton, pos=row)
-        assert window.stack.currentWidget() is window.to_come
-        assert window.to_come.head.text() == f"{stage} is still to come"
+        assert window.stages.currentWidget() is window.stage(stage)
+        assert window.stage(stage).head.text() == f"{stage} is still to come"
     window.job_line.setFocus()
     qtbot.keyClick(window.job_line, Qt.Key.Key_Up)
-    assert bench.look.stage == "Cut"
+    assert session.look.stage == "Cut"
     qtbot.keyClick(window.job_line, Qt.Key.Key_Down)
-    assert bench.look.stage == "Build"
+    assert session.look.stage == "Build"
 
 
 def test_units_and_theme_change_the_whole_window(window: MainWindow, qtbot: QtBot) -> None:
-    window.bench.set_look(stage="Loads")
-    window.bench.set_look(stage="Fit-out")
+    window.session.view.set(stage="Loads")
+    window.session.view.set(stage="Fit-out")
     light = window.grab().toImage().pixelColor(900, 650)
     qtbot.keyClick(window, Qt.Key.Key_F9)
     qtbot.keyClick(window, Qt.Key.Key_F10)
-    assert window.bench.look.system == "us"
-    assert window.loads_stage.theme.name == "dark"
+    assert window.session.look.system == "us"
+    assert window.stage("Loads").theme.name == "dark"
     dark = window.grab().toImage().pixelColor(900, 650)
     assert light.lightness() > 200 > 60 > dark.lightness()
-    window.bench.select("tools")
+    window.session.selection.select("tools")
     assert window.card.edit_of("width").text() == "19 9/16"  # type: ignore[attr-defined]
     qtbot.keyClick(window, Qt.Key.Key_F10)
 
@@ -146,24 +146,24 @@ def test_units_and_theme_change_the_whole_window(window: MainWindow, qtbot: QtBo
 
 
 def test_a_sum_typed_in_the_card_is_taken(window: MainWindow, qtbot: QtBot) -> None:
-    window.bench.select("tools")
+    window.session.selection.select("tools")
     type_into(qtbot, window.card.edit_of("width"), "2*240+2")
-    assert window.bench.job.thing("tools").width == 482  # type: ignore[union-attr]
+    assert window.session.job.thing("tools").width == 482  # type: ignore[union-attr]
     assert window.card.edit_of("width").text() == "482"  # type: ignore[attr-defined]
     type_into(qtbot, window.card.edit_of("contents"), "20 lb")
-    assert window.bench.job.thing("tools").contents == pytest.approx(9.07, abs=0.01)  # type: ignore[union-attr]
+    assert window.session.job.thing("tools").contents == pytest.approx(9.07, abs=0.01)  # type: ignore[union-attr]
     type_into(qtbot, window.card.edit_of("name"), "Spanners")
-    assert window.bench.job.thing("tools").name == "Spanners"
+    assert window.session.job.thing("tools").name == "Spanners"
     assert window.card._title.text() == "Spanners"
 
 
 def test_what_cannot_be_read_stays_to_be_mended(window: MainWindow, qtbot: QtBot) -> None:
-    window.bench.select("tools")
-    start = window.bench.job
+    window.session.selection.select("tools")
+    start = window.session.job
     edit = window.card.edit_of("width")
     assert isinstance(edit, FigureEdit)
     type_into(qtbot, edit, "12 bananas")
-    assert window.bench.job is start
+    assert window.session.job is start
     assert edit.text() == "12 bananas"
     assert edit.property("wrong")
     assert "not a figure" in window.message.text() or "no unit" in window.message.text()
@@ -171,30 +171,30 @@ def test_what_cannot_be_read_stays_to_be_mended(window: MainWindow, qtbot: QtBot
     assert edit.text() == "497"
     assert not edit.property("wrong")
     type_into(qtbot, edit, "-5")
-    assert window.bench.job is start
+    assert window.session.job is start
     assert "Tool drawer" in window.message.text()
 
 
 def test_choices_and_ticks_of_the_card(window: MainWindow, qtbot: QtBot) -> None:
-    window.bench.select("sample-fridge")
+    window.session.selection.select("sample-fridge")
     box = window.card.edit_of("vent_side")
     box.setCurrentText("left")  # type: ignore[attr-defined]
     box.activated.emit(1)  # type: ignore[attr-defined]
-    assert window.bench.job.thing("sample-fridge").vent_side == "left"  # type: ignore[union-attr]
+    assert window.session.job.thing("sample-fridge").vent_side == "left"  # type: ignore[union-attr]
     tick = window.card.edit_of("locks")
     qtbot.mouseClick(tick, Qt.MouseButton.LeftButton, pos=QPoint(8, tick.height() // 2))
-    assert window.bench.job.thing("sample-fridge").locks is False  # type: ignore[union-attr]
+    assert window.session.job.thing("sample-fridge").locks is False  # type: ignore[union-attr]
 
 
 def test_every_kind_has_a_card(window: MainWindow) -> None:
     for key in ("water", "tools", "bedding", "sample-fridge", "spare", "punt", "jerry-1"):
-        window.bench.select(key)
-        assert window.card._title.text() == window.bench.job.thing(key).name  # type: ignore[union-attr]
+        window.session.selection.select(key)
+        assert window.card._title.text() == window.session.job.thing(key).name  # type: ignore[union-attr]
         assert "kg" in window.card._mass.text()
-    window.bench.edit("shrink", edits.changed(window.bench.job, "galley", width=50.0))
-    window.bench.select("galley")
+    window.session.edit("shrink", edits.changed(window.session.job, "galley", width=50.0))
+    window.session.selection.select("galley")
     assert "Cannot be made like this" in window.card._made.text()
-    window.bench.select("")
+    window.session.selection.select("")
     assert window.card._title.text() == "Brackwater Bird Survey"
 
 
@@ -202,8 +202,8 @@ def test_every_kind_has_a_card(window: MainWindow) -> None:
 
 
 def test_a_thing_is_dragged_out_of_the_stores(window: MainWindow, qtbot: QtBot) -> None:
-    bench = window.bench
-    bench.edit("clear", edits.removed(edits.removed(bench.job, "bedding"), "camp"))
+    session = window.session
+    session.edit("clear", edits.removed(edits.removed(session.job, "bedding"), "camp"))
     where = middle_of_gap(window)
     shelf = window.stores.list
     port = shelf.viewport()
@@ -214,27 +214,27 @@ def test_a_thing_is_dragged_out_of_the_stores(window: MainWindow, qtbot: QtBot) 
     to = QPointF(port.mapFromGlobal(window.ground.mapToGlobal(where.toPoint())))
     hand.move(QPointF(row) + QPointF(20, 0))
     hand.move(to)
-    assert bench.job.thing("stores-trial") is not None
+    assert session.job.thing("stores-trial") is not None
     window.grab()
     hand.release(to)
-    made = bench.job.thing("drawer")
+    made = session.job.thing("drawer")
     assert made is not None
     assert made.bay == "R"  # type: ignore[union-attr]
     assert made.u % 25 == 0  # type: ignore[union-attr]
-    assert bench.selection == "drawer"
-    assert bench.history.undo_words() == "place Drawer"
-    assert bench.job.thing("stores-trial") is None
+    assert session.selection.key == "drawer"
+    assert session.history.undo_words() == "place Drawer"
+    assert session.job.thing("stores-trial") is None
 
 
 def middle_of_gap(window: MainWindow) -> QPointF:
     """The middle of where the camp drawer stood."""
-    frame = window.bench.verdict.assembly.ground.bays["R"].frame
+    frame = window.session.verdict.assembly.ground.bays["R"].frame
     x, _y, z = frame.point(1225, 0, 115)
     return window.ground.layout_now().elevation.px((-x, z))
 
 
 def test_letting_go_beside_the_vehicle_places_nothing(window: MainWindow) -> None:
-    start = window.bench.job
+    start = window.session.job
     port = window.stores.list.viewport()
     assert port is not None
     row = window.stores.list.visualItemRect(window.stores.list.item(1)).center()
@@ -243,12 +243,12 @@ def test_letting_go_beside_the_vehicle_places_nothing(window: MainWindow) -> Non
     to = QPointF(port.mapFromGlobal(window.ground.mapToGlobal(QPoint(600, 60))))
     hand.move(to)
     hand.release(to)
-    assert window.bench.job is start
+    assert window.session.job is start
     assert "nothing was placed" in window.message.text()
 
 
 def test_carrying_is_given_up_with_escape(window: MainWindow, qtbot: QtBot) -> None:
-    start = window.bench.job
+    start = window.session.job
     shelf = window.stores.list
     port = shelf.viewport()
     assert port is not None
@@ -257,15 +257,15 @@ def test_carrying_is_given_up_with_escape(window: MainWindow, qtbot: QtBot) -> N
     hand.press(QPointF(row))
     to = QPointF(port.mapFromGlobal(window.ground.mapToGlobal(middle(window, "tools").toPoint())))
     hand.move(to)
-    assert window.bench.job is not start
+    assert window.session.job is not start
     qtbot.keyClick(shelf, Qt.Key.Key_Escape)
-    assert window.bench.job is start
+    assert window.session.job is start
     hand.release(to)
-    assert window.bench.job is start
+    assert window.session.job is start
 
 
 def test_what_is_too_large_says_so_on_the_drawing(window: MainWindow) -> None:
-    window.bench.set_look(station="rear")
+    window.session.view.set(station="rear")
     port = window.stores.list.viewport()
     assert port is not None
     row = window.stores.list.visualItemRect(
@@ -291,16 +291,16 @@ def test_what_is_too_large_says_so_on_the_drawing(window: MainWindow) -> None:
 def test_enter_and_double_click_place_at_the_first_free_place(
     window: MainWindow, qtbot: QtBot
 ) -> None:
-    bench = window.bench
-    bench.edit("clear", edits.removed(edits.removed(bench.job, "bedding"), "camp"))
+    session = window.session
+    session.edit("clear", edits.removed(edits.removed(session.job, "bedding"), "camp"))
     shelf = window.stores.list
     shelf.setCurrentRow(window.stores.row_of("drawer-small"))
     qtbot.keyClick(shelf, Qt.Key.Key_Return)
-    assert bench.job.thing("drawer-small") is not None
+    assert session.job.thing("drawer-small") is not None
     rect = shelf.visualItemRect(shelf.item(window.stores.row_of("shelf")))
     port = shelf.viewport()
     qtbot.mouseDClick(port, Qt.MouseButton.LeftButton, pos=rect.center())
-    assert bench.job.thing("shelf") is not None or bench.trouble
+    assert session.job.thing("shelf") is not None or session.messages.trouble
 
 
 def test_searching_the_stores(window: MainWindow, qtbot: QtBot) -> None:
@@ -313,18 +313,18 @@ def test_searching_the_stores(window: MainWindow, qtbot: QtBot) -> None:
 
 
 def test_a_finding_is_chosen_shown_and_mended(window: MainWindow, qtbot: QtBot) -> None:
-    bench, panel = window.bench, window.findings
-    bench.edit("clash", edits.changed(bench.job, "sample-fridge", u=75.0))
-    bench.set_look(station="left")
+    session, panel = window.session, window.findings
+    session.edit("clash", edits.changed(session.job, "sample-fridge", u=75.0))
+    session.view.set(station="left")
     rect = panel.list.visualItemRect(panel.list.item(1))
     qtbot.mouseClick(panel.list.viewport(), Qt.MouseButton.LeftButton, pos=rect.center())
-    assert bench.finding is not None
-    assert bench.look.station == "right"
+    assert session.selection.finding is not None
+    assert session.look.station == "right"
     assert "Measured 47 mm, limit 0 mm" in panel.detail.text()
     assert not panel.accept_button.isVisible()
     button = next(b for b in panel.buttons if b.isVisible() and "forward" in b.text())
     qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
-    assert bench.verdict.count("stop") == 0
+    assert session.verdict.count("stop") == 0
     assert panel.title.text() == "Findings · 0 stop, 2 look"
 
 
@@ -341,14 +341,14 @@ def test_a_look_is_accepted_with_reason_and_initials(
 
     monkeypatch.setattr(AcceptDialog, "exec", fill)
     qtbot.mouseClick(window.findings.accept_button, Qt.MouseButton.LeftButton)
-    assert window.bench.verdict.count("look") == 1
+    assert window.session.verdict.count("look") == 1
     assert "Accepted: sealed roads only (KB)" in window.findings.detail.text()
     assert not window.findings.accept_button.isVisible()
 
 
 def test_an_empty_list_says_that_nothing_is_wrong(window: MainWindow) -> None:
-    window.bench.edit("mend", edits.changed(window.bench.job, "tools", contents=5.0))
-    window.bench.set_path("vehicle.springs.school", "constant load")
+    window.session.edit("mend", edits.changed(window.session.job, "tools", contents=5.0))
+    window.session.do("edit.size", path="vehicle.springs.school", value="constant load")
     assert window.findings.list.item(0).text() == "Nothing is found wrong, in any scenario."  # type: ignore[union-attr]
 
 
@@ -358,16 +358,16 @@ def test_an_empty_list_says_that_nothing_is_wrong(window: MainWindow) -> None:
 def test_the_cut_stage_nests_draws_and_writes(
     window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(MainWindow, "folder", lambda _self, _words: tmp_path / "out")
-    window.bench.set_look(stage="Cut")
-    stage = window.cut_stage
+    monkeypatch.setattr(window.session.asker, "folder", lambda _words: tmp_path / "out")
+    window.session.view.set(stage="Cut")
+    stage = window.stage("Cut")
     qtbot.waitUntil(lambda: stage.cut is not None and stage.idle, timeout=20000)
     assert stage.cut is not None
     assert "sheets (no nesting needs fewer than" in stage.summary.text()
     for row in range(stage.list.count()):
         stage.list.setCurrentRow(row)
         stage.drawing.grab()
-    window.bench.select("camp")
+    window.session.selection.select("camp")
     assert "Camp drawer" in stage.list.currentItem().text()  # type: ignore[union-attr]
     with qtbot.waitSignal(stage.written, timeout=30000):
         qtbot.mouseClick(stage.write_button, Qt.MouseButton.LeftButton)
@@ -376,8 +376,8 @@ def test_the_cut_stage_nests_draws_and_writes(
 
 
 def test_long_work_can_be_given_up(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
-    window.bench.set_look(stage="Cut")
-    stage = window.cut_stage
+    window.session.view.set(stage="Cut")
+    stage = window.stage("Cut")
     qtbot.waitUntil(lambda: stage.cut is not None and stage.idle, timeout=20000)
     stage.write(tmp_path / "out")
     assert not stage.idle
@@ -395,21 +395,21 @@ def test_long_work_can_be_given_up(window: MainWindow, qtbot: QtBot, tmp_path: P
 
 
 def test_menus_are_the_registrys_and_name_what_undo_does(window: MainWindow) -> None:
-    bench = window.bench
-    bench.edit("move tools", edits.changed(bench.job, "tools", u=500.0))
+    session = window.session
+    session.edit("move tools", edits.changed(session.job, "tools", u=500.0))
     window.menus._show()
     assert window.menus.actions["edit.undo"].text() == "Undo move tools"
     assert not window.menus.actions["edit.redo"].isEnabled()
     window.menus._hide()
     assert window.menus.actions["edit.redo"].isEnabled()
-    assert set(window.menus.actions) == {a.id for a in window.registry.all()}
+    assert set(window.menus.actions) == {a.id for a in window.session.registry.all()}
 
 
 def test_the_key_sheet_and_the_search_of_actions(window: MainWindow, qtbot: QtBot) -> None:
-    sheet = KeySheet(window.registry, window)
+    sheet = KeySheet(window.session.registry, window)
     qtbot.addWidget(sheet)
     sheet.show()
-    search = ActionSearch(window.registry, window.bench, window)
+    search = ActionSearch(window.session.registry, window.session, window)
     qtbot.addWidget(search)
     search.show()
     qtbot.keyClicks(search.field, "light dark")
@@ -424,18 +424,18 @@ def test_the_key_sheet_and_the_search_of_actions(window: MainWindow, qtbot: QtBo
 def test_unsaved_work_is_asked_about(
     window: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
-    bench = window.bench
-    assert window.may_lose()
-    bench.edit("move", edits.changed(bench.job, "tools", u=500.0))
+    session = window.session
+    assert session.asker.may_lose()
+    session.edit("move", edits.changed(session.job, "tools", u=500.0))
     assert window.isWindowModified()
     buttons = QMessageBox.StandardButton
     for answer, goes_on in ((buttons.Cancel, False), (buttons.Discard, True)):
         monkeypatch.setattr(QMessageBox, "question", lambda *_a, a=answer: a)
-        assert window.may_lose() == goes_on
+        assert session.asker.may_lose() == goes_on
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.Save)
-    monkeypatch.setattr(MainWindow, "save_path", lambda _self: tmp_path / "kept.hull.json")
-    assert window.may_lose()
-    assert jobfile.load(tmp_path / "kept.hull.json") == bench.job
+    monkeypatch.setattr(session.asker, "save_path", lambda: tmp_path / "kept.hull.json")
+    assert session.asker.may_lose()
+    assert jobfile.load(tmp_path / "kept.hull.json") == session.job
     assert "kept.hull.json" in window.windowTitle()
     window.menus._fill_recent()
     assert [a.text() for a in window.menus.recent.actions()] == ["kept.hull.json"]
@@ -446,40 +446,40 @@ def test_work_of_a_run_that_died_is_offered(
 ) -> None:
     from tests.formats.test_keeping import left_by_a_dead_process  # noqa: PLC0415
 
-    bench = window.bench
-    job = edits.changed(bench.job, "tools", u=500.0)
-    left_by_a_dead_process(bench.keeping, job, tmp_path / "j.hull.json")
+    session = window.session
+    job = edits.changed(session.job, "tools", u=500.0)
+    left_by_a_dead_process(session.keeping, job, tmp_path / "j.hull.json")
     buttons = QMessageBox.StandardButton
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.Cancel)
-    application.offer_recovery(bench, window)
-    assert len(bench.keeping.left_behind()) == 1
+    application.offer_recovery(session, window)
+    assert len(session.keeping.left_behind()) == 1
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.Yes)
-    application.offer_recovery(bench, window)
-    assert bench.job == job
-    assert bench.history.dirty
-    assert bench.keeping.left_behind() == []
-    left_by_a_dead_process(bench.keeping, job, None)
+    application.offer_recovery(session, window)
+    assert session.job == job
+    assert session.history.dirty
+    assert session.keeping.left_behind() == []
+    left_by_a_dead_process(session.keeping, job, None)
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.No)
-    application.offer_recovery(bench, window)
-    assert bench.keeping.left_behind() == []
+    application.offer_recovery(session, window)
+    assert session.keeping.left_behind() == []
 
 
 def test_a_fault_of_ours_is_told_and_the_work_kept(
-    bench: Workbench, window: MainWindow, monkeypatch: pytest.MonkeyPatch
+    session: Session, window: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     import sys  # noqa: PLC0415
 
     monkeypatch.setattr(sys, "excepthook", sys.excepthook)
-    application.catch_faults(bench, window)
-    bench.edit("move", edits.changed(bench.job, "tools", u=500.0))
+    application.catch_faults(session, window)
+    session.edit("move", edits.changed(session.job, "tools", u=500.0))
     try:
         raise RuntimeError("oops")
     except RuntimeError as fault:
         sys.excepthook(RuntimeError, fault, fault.__traceback__)
     assert "Your work is kept" in window.message.text()
     assert "Traceback" not in window.message.text()
-    assert "oops" in (bench.keeping.state / "roomy-hull.log").read_text()
-    assert list(bench.keeping.state.glob("autosave-*.json"))
+    assert "oops" in (session.keeping.state / "roomy-hull.log").read_text()
+    assert list(session.keeping.state.glob("autosave-*.json"))
 
 
 def test_nothing_is_drawn_in_empty_squares(window: MainWindow) -> None:
@@ -493,9 +493,9 @@ def test_nothing_is_drawn_in_empty_squares(window: MainWindow) -> None:
 
 
 def test_an_empty_canopy_says_what_to_do(window: MainWindow) -> None:
-    job = window.bench.job
+    job = window.session.job
     for unit in job.units:
         job = edits.removed(job, unit.id)
-    window.bench.edit("clear", job)
+    window.session.edit("clear", job)
     assert not window.grab().isNull()
-    assert window.bench.job.units == ()
+    assert window.session.job.units == ()

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.studies.loads.axles import spread_load
+from roomy_hull.assembly.scaling import spread_load
 
 
 def test_the_manuals_case_of_2000_with_900_overhang() -> None:

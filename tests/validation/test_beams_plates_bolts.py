@@ -15,14 +15,13 @@ from hypothesis import strategies as st
 from scipy.optimize import minimize
 
 from plain_beam import Load, moment_at, shear_at
-from roomy_hull.assembly.assemble import Mass
-from roomy_hull.core import beams, bolts, plates
+from roomy_hull.assembly.scaling import scale
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.sections import section
+from roomy_hull.core.mechanics import beams, bolts, plates
+from roomy_hull.core.mechanics.sections import section
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.model import Scenario
-from roomy_hull.studies.loads import axles, chassis
+from roomy_hull.studies.strength import chassis
 from roomy_hull.verdict.verdict import judge
 
 
@@ -122,11 +121,14 @@ def test_the_chassis_of_a_whole_job_agrees_with_finite_elements() -> None:
     model.def_support("rear", False, True, True, False, False, False)
     bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
     rows = list(chassis.kerb_spread(job.vehicle, *bare))
-    for listed in chassis._ground_rows(v.assembly).values():
-        rows += [(m.kg * _factor(scenario, m), a, b) for m, a, b in listed]
+    for listed in chassis._ground_rows(v.assembly, v.loads).values():
+        rows += [(m.kg * scale(scenario, m.owner, m.fill, m.mount), a, b) for m, a, b in listed]
     for thing in v.assembly.things:
         span = (thing.envelope.x0, thing.envelope.x1)
-        rows += [(m.kg * _factor(scenario, m), *chassis.extent(m, span)) for m in thing.masses]
+        rows += [
+            (m.kg * scale(scenario, m.owner, m.fill, m.mount), *chassis.extent(m, span))
+            for m in thing.masses
+        ]
     for kg, a, b in rows:
         if kg == 0:
             continue
@@ -142,10 +144,6 @@ def test_the_chassis_of_a_whole_job_agrees_with_finite_elements() -> None:
         assert d.moment[i] == pytest.approx(
             -member.moment("Mz", x, "Combo 1") * 1e-3, rel=2e-3, abs=15
         )
-
-
-def _factor(scenario: Scenario, mass: Mass) -> float:
-    return axles.factor(scenario, axles.Share(mass.owner, mass.fill, mass.mount, (), ()))
 
 
 def test_members_deflect_as_the_finite_elements_do() -> None:

@@ -8,8 +8,11 @@ import math
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import SHOP
 
-from roomy_hull.core.sheetmetal import SheetPart, bend_allowance, din_correction
+from roomy_hull.core.mechanics.bends import bend_allowance, din_correction
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.refs import TRAY
 
 
 @pytest.mark.parametrize(("k", "ba"), [(0.44, 6.095), (0.33, 5.749)])
@@ -30,7 +33,7 @@ def test_the_two_agree_where_their_neutral_lines_do() -> None:
 
 @given(st.floats(0.5, 6), st.floats(30, 400), st.floats(30, 400))
 def test_an_angle_unfolds_to_legs_plus_allowance(t: float, leg: float, base: float) -> None:
-    part = SheetPart("angle", "x", base + 60, 100, t, "5052-H32", left=leg + 60)
+    part = SheetPart("angle", TRAY, base + 60, 100, t, SHOP.material("5052-H32"), left=leg + 60)
     r = part.radius()
     straight = (base + 60 - r - t) + (leg + 60 - r - t)
     assert part.developed()[0] == pytest.approx(straight + bend_allowance(90, r, t, 0.44))

@@ -1,13 +1,14 @@
 """The demo jobs' whole together tables against fine sampling with FCL (see bench/sampling.py)."""
 
 import pytest
+from tests.builders import case
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.core.motion import MARGIN
+from roomy_hull.core.geometry.motion import MARGIN
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job import edits
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
-from roomy_hull.job.resizing import resized
 from roomy_hull.studies.fit import together
 from sampling import clashes
 
@@ -26,7 +27,7 @@ def changed(name: str) -> Job:
 @pytest.mark.parametrize("name", ["brackwater", "lowfold", "tarn", "hinged"])
 def test_no_clash_is_missed_and_none_invented(name: str) -> None:
     assembly = assemble(changed(name))
-    found = together.study(assembly)
+    found = together.study(case(assembly))
     closed, opened = clashes(assembly, 36)
     for theirs, ours in ((closed, found.shut), (opened, found.opened)):
         mine = {p for p, m in ours.items() if m.clashes}

@@ -1,7 +1,7 @@
 """The survey's adjustment against a published levelling network.
 
 Ghilani and Wolf, Adjustment Computations, examples 12.1 and 12.2 (figures from memory, and solved
-once more here by normal equations): seven height differences in metres between the bench marks
+once more here by normal equations): seven height differences in metres between the session marks
 X = 100.000 and Y = 107.500 and the stations A, B and C, of lines 4, 3, 2, 3, 2, 2 and 2 miles long.
 """
 

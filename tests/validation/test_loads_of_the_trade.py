@@ -10,15 +10,18 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import SHOP
 
+from roomy_hull.assembly import springs
+from roomy_hull.assembly.scaling import scale
 from roomy_hull.core.doubt import chance_over
-from roomy_hull.core.tables import rules
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.model import Job
-from roomy_hull.studies.loads import axles, board, mounts, springs, struts
-from roomy_hull.studies.loads.stability import stability
+from roomy_hull.studies.loads import board
 from roomy_hull.studies.loads.weighing import raised_height
+from roomy_hull.studies.strength import mounts, struts
+from roomy_hull.studies.strength.stability import stability
 from roomy_hull.verdict.verdict import Verdict, judge
 
 
@@ -52,7 +55,7 @@ def test_the_static_stability_factor_is_half_the_track_over_the_height(
 
 
 def test_restraint_factors_are_those_of_the_guide(demo_verdict: Verdict) -> None:
-    r = rules()
+    r = SHOP.rules
     assert (r.axis_forward, r.axis_rearward, r.axis_sideways, r.axis_up) == (0.8, 0.5, 0.5, 0.2)
     assert demo_verdict.carrying is not None
     for check in demo_verdict.carrying.mounts:
@@ -111,7 +114,7 @@ def test_a_door_on_its_struts_balances_moments_over_the_swing(demo: Job) -> None
     assert canopy is not None
     door = canopy.doors[0]
     assert door.strut is not None
-    check = struts.check(canopy, door)
+    check = struts.check(canopy, door, SHOP)
     for instant in check.swing:
         # Independent: work of the struts over a small angle equals their moment times the angle.
         step = 1e-3
@@ -127,11 +130,11 @@ def test_a_door_on_its_struts_balances_moments_over_the_swing(demo: Job) -> None
 
 def test_a_proposed_strut_holds_in_the_cold_on_a_slope_and_can_be_bought(demo: Job) -> None:
     for mass, height, swing in ((6, 500, 95), (10, 890, 100), (18, 1100, 110), (4, 300, 85)):
-        s = struts.proposal(mass, height, swing)
+        s = struts.proposal(mass, height, swing, SHOP.rules)
         closed, opened = struts.strut_length(s, 0), struts.strut_length(s, swing)
         assert closed >= opened - closed + struts.DEAD
         worst = max(struts.leaf_moment(mass, height, swing, lean) for lean in (-10, 0, 10))
-        assert struts.strut_moment(s, swing, swing, cold=True) > worst
+        assert struts.strut_moment(s, swing, swing, cold=SHOP.rules.cold) > worst
     assert demo.body.canopy is not None
 
 
@@ -146,7 +149,7 @@ def test_doubts_and_chances_agree_with_a_million_draws() -> None:
         loads = verdict.loads.scenario(key)
         sums = {row: np.zeros(draws) for row in ("front", "rear", "gross", "rear left", "right")}
         for m in masses:
-            f = axles.factor(scenario, axles.Share(m.owner, m.fill, m.mount, (), ()))
+            f = scale(scenario, m.owner, m.fill, m.mount)
             if f == 0:
                 continue
             drawn = f * chance.normal(m.kg, m.sigma, draws)

@@ -12,9 +12,9 @@ import fcl
 import numpy as np
 import pytest
 
-from roomy_hull.core.apart import apart, clash, nearest
-from roomy_hull.core.motion import MARGIN, Piece, block, shifted, slid, swung, turned
-from roomy_hull.core.solids import Box
+from roomy_hull.core.geometry.gaps import apart, clash, nearest
+from roomy_hull.core.geometry.motion import MARGIN, Piece, block, shifted, slid, swung, turned
+from roomy_hull.core.geometry.solids import Box
 
 SAMPLES = 240
 

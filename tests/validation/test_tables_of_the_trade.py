@@ -5,10 +5,12 @@ import math
 import msgspec
 import pytest
 import scipy.optimize
+from tests.builders import SHOP
 
-from roomy_hull.core.sheetmetal import SheetPart
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import load_of_index, overall_diameter
-from roomy_hull.desktop.theme import DARK, LIGHT, Theme, contrast
+from roomy_hull.drawing.manner import DARK, LIGHT, Theme, contrast
 from roomy_hull.job.model import Job
 from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import judge
@@ -42,7 +44,7 @@ def test_combination_masses_of_common_practice(
         found = [
             f
             for f in judge(heavier).findings
-            if f.code == "loads.combination" and f.weight == "stop"
+            if f.code == "loads.combination" and f.severity == "stop"
         ]
         assert len(found) == stops
 
@@ -58,7 +60,9 @@ def test_combination_masses_of_common_practice(
 )
 def test_sheet_masses_by_area(material: str, thickness: float, kg_per_m2: float) -> None:
     # Density times thickness; densities after EN 485 and common tables, from memory.
-    assert SheetPart("s", "x", 1000, 1000, thickness, material).mass() == pytest.approx(kg_per_m2)
+    assert SheetPart(
+        "s", TRAY, 1000, 1000, thickness, SHOP.material(material)
+    ).mass() == pytest.approx(kg_per_m2)
 
 
 def test_wcag_contrast_of_black_on_white_and_of_a_published_grey() -> None:

@@ -41,3 +41,15 @@ class JobFileError(UserError):
 
 class EditError(UserError):
     """An edit that would leave a job invalid."""
+
+
+class PictureError(UserError):
+    """A picture that cannot be written."""
+
+
+class FileError(UserError):
+    """A file other than a job that cannot be read or written: a sheet, a model, a folder of them."""
+
+
+class GivenUp(RoomyHullError):  # noqa: N818  # it is no error
+    """Long work that the person gave up: no trouble, nothing to mend."""

@@ -4,14 +4,16 @@ from typing import Literal
 
 import msgspec
 
-from roomy_hull.core.solids import Box
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.refs import Ref
 
-Weight = Literal["stop", "look", "note"]
+Severity = Literal["stop", "look", "note"]
 
 PRACTICE = "common practice"
 """The source of a rule of the trade that nobody published."""
 
-WEIGHT_ORDER: dict[str, int] = {"stop": 0, "look": 1, "note": 2}
+SEVERITIES: tuple[Severity, ...] = ("stop", "look", "note")
+"""The most severe first."""
 
 
 class Fix(msgspec.Struct, frozen=True):
@@ -21,7 +23,7 @@ class Fix(msgspec.Struct, frozen=True):
     """
 
     words: str
-    subject: str
+    subject: Ref
     changes: dict[str, float | str]
 
 
@@ -32,12 +34,12 @@ class Finding(msgspec.Struct, frozen=True):
     ----------
     code : str
         Stable code, for example ``fit.overlap``.
-    weight : str
+    severity : str
         ``stop``, ``look`` or ``note``.
     title : str
         What is wrong, in one line.
-    subjects : tuple of str
-        Ids of the things concerned; the first is the one to select.
+    subjects : tuple of Ref
+        What is concerned; the first is the one to select.
     measured, limit : float or None
         The two figures compared, in `unit`.
     unit : str
@@ -55,9 +57,9 @@ class Finding(msgspec.Struct, frozen=True):
     """
 
     code: str
-    weight: Weight
+    severity: Severity
     title: str
-    subjects: tuple[str, ...] = ()
+    subjects: tuple[Ref, ...] = ()
     measured: float | None = None
     limit: float | None = None
     unit: str = ""
@@ -68,6 +70,16 @@ class Finding(msgspec.Struct, frozen=True):
     accepted: str = ""
 
     @property
-    def key(self) -> tuple[str, tuple[str, ...], str]:
+    def key(self) -> tuple[str, tuple[Ref, ...], str]:
         """Identify the finding across edits: code, subjects and scenario."""
         return (self.code, self.subjects, self.scenario)
+
+    @property
+    def things(self) -> tuple[str, ...]:
+        """Ids of the units and carried items among its subjects."""
+        return tuple(s.id for s in self.subjects if s.is_thing)
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        """Its subjects as files name them."""
+        return tuple(s.word for s in self.subjects)

@@ -11,15 +11,16 @@ from pathlib import Path
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
-from roomy_hull.actions.standard import standard
-from roomy_hull.actions.workbench import Workbench
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing import manner
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.session import Session
+from roomy_hull.shop.shop import shipped_shop
 
 REST_MS = 250
 
@@ -44,12 +45,12 @@ def application() -> QApplication:
     return app
 
 
-def window_for(bench: Workbench) -> MainWindow:
-    """Build the window for a workbench, themed by its look."""
+def window_for(session: Session) -> MainWindow:
+    """Build the window for a session, themed by its look."""
     app = application()
-    window = MainWindow(bench, standard())
+    window = MainWindow(session)
     # The style sheet comes last: each widget is then polished once.
-    themes.apply(app, themes.DARK if bench.look.dark else themes.LIGHT)
+    themes.apply(app, manner.DARK if session.look.dark else manner.LIGHT)
     return window
 
 
@@ -60,8 +61,8 @@ def _rest() -> None:
     lazily.module("numpy").arange(1)
 
 
-def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
-    """Put a job on a bench: the file's, or the demo's where there is none.
+def session_for(path: Path | None, keeping: Keeping) -> Session:
+    """Put a job on a session: the file's, or the demo's where there is none.
 
     Parameters
     ----------
@@ -72,7 +73,7 @@ def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
 
     Returns
     -------
-    Workbench
+    Session
         Ready for a window.
 
     Raises
@@ -81,19 +82,25 @@ def bench_for(path: Path | None, keeping: Keeping) -> Workbench:
         The file cannot be used.
     """
     job = load(path) if path is not None else demo_job()
-    bench = Workbench(job, keeping, path, whole=False)
+    try:
+        shop, trouble = keeping.shop(), ""
+    except UserError as found:
+        shop, trouble = shipped_shop(), f"Your shop's values are not used: {found}"
+    session = Session(job, keeping, path, shop=shop, whole=False)
+    if trouble:
+        session.say(trouble, trouble=True)
     if path is not None:
         keeping.add_recent(path)
     known = keeping.preferences()
-    bench.set_look(
+    session.view.set(
         dark=known.get("dark") is True, system="us" if known.get("system") == "us" else "metric"
     )
-    return bench
+    return session
 
 
-def offer_recovery(bench: Workbench, window: MainWindow) -> None:
+def offer_recovery(session: Session, window: MainWindow) -> None:
     """Offer the work of runs that ended without saving, one after the other."""
-    for left in bench.keeping.left_behind():
+    for left in session.keeping.left_behind():
         when = time.strftime("%Y-%m-%d %H:%M", time.localtime(left.when))
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
@@ -104,22 +111,22 @@ def offer_recovery(bench: Workbench, window: MainWindow) -> None:
         )  # fmt: skip
         if answer == buttons.Yes:
             try:
-                job = bench.keeping.recover(left)
-                bench.take(job, left.path, saved=False)
+                job = session.keeping.recover(left)
+                session.take(job, left.path, saved=False)
             except UserError as trouble:
-                bench.say(str(trouble), trouble=True)
+                session.say(str(trouble), trouble=True)
                 continue
-            bench.autosave()
-            bench.keeping.discard(left)
-            bench.say(f"Recovered {left.name}; it is not saved yet.")
+            session.autosave()
+            session.keeping.discard(left)
+            session.say(f"Recovered {left.name}; it is not saved yet.")
             return
         if answer == buttons.No:
-            bench.keeping.discard(left)
+            session.keeping.discard(left)
 
 
-def catch_faults(bench: Workbench, window: MainWindow) -> None:
+def catch_faults(session: Session, window: MainWindow) -> None:
     """Keep the work and tell the person when the program itself fails; no traceback is shown."""
-    folder = bench.keeping.state
+    folder = session.keeping.state
 
     def on_fault(
         kind: type[BaseException], fault: BaseException, trace: types.TracebackType | None
@@ -132,8 +139,8 @@ def catch_faults(bench: Workbench, window: MainWindow) -> None:
             with (folder / "roomy-hull.log").open("a", encoding="utf-8") as log:
                 log.write(time.strftime("%Y-%m-%d %H:%M:%S\n"))
                 traceback.print_exception(kind, fault, trace, file=log)
-        bench.autosave()
-        bench.say(
+        session.autosave()
+        session.say(
             "Something went wrong inside the program. Your work is kept; the fault is noted in "
             f"{folder / 'roomy-hull.log'}.",
             trouble=True,
@@ -160,11 +167,11 @@ def run(path: Path | None) -> int:
     JobFileError
         The file cannot be used.
     """
-    bench = bench_for(path, Keeping())
+    session = session_for(path, Keeping())
     app = application()
-    window = window_for(bench)
-    catch_faults(bench, window)
+    window = window_for(session)
+    catch_faults(session, window)
     window.show()
     QTimer.singleShot(REST_MS, _rest)
-    offer_recovery(bench, window)
+    offer_recovery(session, window)
     return int(app.exec())

@@ -1,95 +1,137 @@
-"""The small windows: key sheet, search of all actions."""
+"""Dialogs: what actions may ask the person, asked over the window."""
 
-from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import (
-    QAbstractItemView,
-    QDialog,
-    QHeaderView,
-    QLineEdit,
-    QListWidget,
-    QListWidgetItem,
-    QTableWidget,
-    QTableWidgetItem,
-    QVBoxLayout,
-    QWidget,
-)
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
 
-from roomy_hull.actions.registry import Registry
-from roomy_hull.actions.workbench import Workbench
-from roomy_hull.desktop.theme import font
+from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
+
+from roomy_hull.desktop.text import plain
+from roomy_hull.formats.jobfile import SUFFIX
+from roomy_hull.job.model import Job
+from roomy_hull.session.session import Session
+
+if TYPE_CHECKING:
+    from roomy_hull.desktop.window import MainWindow
+
+FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
+Writes = Callable[[Path], None]
 
 
-class KeySheet(QDialog):
-    """Every key at a glance, made from the registry."""
+class Dialogs:
+    """Asks the person, and hands long writing to the window that shows its progress.
 
-    def __init__(self, registry: Registry, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setWindowTitle("Key sheet")
-        self.resize(560, 620)
-        rows = registry.key_sheet()
-        table = QTableWidget(len(rows), 3)
-        table.setHorizontalHeaderLabels(["Keys", "Does", "Menu"])
-        table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        down, across = table.verticalHeader(), table.horizontalHeader()
-        if down is not None and across is not None:
-            down.setVisible(False)
-            across.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
-            across.setSectionResizeMode(0, QHeaderView.ResizeMode.ResizeToContents)
-        for n, (menu, words, keys) in enumerate(rows):
-            for column, text in enumerate((keys, words, menu)):
-                item = QTableWidgetItem(text)
-                if column == 0:
-                    item.setFont(font(13, bold=True))
-                table.setItem(n, column, item)
-        box = QVBoxLayout(self)
-        box.addWidget(table)
+    Parameters
+    ----------
+    window : MainWindow
+        Over which dialogs stand.
+    session : Session
+        The job that is asked about.
+    """
 
+    def __init__(self, window: "MainWindow", session: Session) -> None:
+        self._window, self._session = window, session
 
-class ActionSearch(QDialog):
-    """Type a few words, press Enter, and the action is done."""
+    def open_path(self) -> Path | None:
+        """Ask for a job file to open."""
+        return self.file("Open a job", FILES, self._folder(), to_save=False)
 
-    def __init__(self, registry: Registry, bench: Workbench, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setWindowTitle("Find an action")
-        self.resize(460, 420)
-        self._registry, self._bench = registry, bench
-        self.field, self.list = QLineEdit(), QListWidget()
-        self.field.setPlaceholderText("For example: mirror")
-        self.field.installEventFilter(self)
-        self.field.textChanged.connect(self._fill)
-        self.list.itemActivated.connect(lambda _item: self.accept())
-        box = QVBoxLayout(self)
-        box.addWidget(self.field)
-        box.addWidget(self.list)
-        self._fill("")
+    def save_path(self) -> Path | None:
+        """Ask for a job file to save to."""
+        session = self._session
+        plain = session.job.name.lower().replace(" ", "-") or "job"
+        start = str(session.path or Path(self._folder()) / f"{plain}{SUFFIX}")
+        return self.file("Save the job", FILES, start, to_save=True)
 
-    def _fill(self, text: str) -> None:
-        words = text.lower().split()
-        self.list.clear()
-        for action in self._registry.all():
-            if not action.enabled(self._bench):
-                continue
-            if all(w in f"{action.menu} {action.words} {action.tip}".lower() for w in words):
-                keys = f"   {action.keys[0]}" if action.keys else ""
-                item = QListWidgetItem(f"{action.words}{keys}\n    {action.tip}")
-                item.setData(Qt.ItemDataRole.UserRole, action.id)
-                self.list.addItem(item)
-        self.list.setCurrentRow(0)
+    def folder(self, words: str) -> Path | None:
+        """Ask for a folder."""
+        name = QFileDialog.getExistingDirectory(self._window, words, self._folder())
+        return Path(name) if name else None
 
-    def chosen(self) -> str:
-        """Give the id of the chosen action, or nothing."""
-        item = self.list.currentItem()
-        return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
+    def file(self, words: str, kinds: str, wish: str, *, to_save: bool) -> Path | None:
+        """Ask for a file of some kinds, to read or to write."""
+        start = wish if "/" in wish else str(Path(self._folder()) / wish)
+        ask = QFileDialog.getSaveFileName if to_save else QFileDialog.getOpenFileName
+        name, _ = ask(self._window, words, start, kinds)
+        return Path(name) if name else None
 
-    def eventFilter(self, _watched: QObject | None, event: QEvent | None) -> bool:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Move in the list with the arrow keys while typing."""
-        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
-            step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
-            if step is not None and self.list.count():
-                self.list.setCurrentRow((self.list.currentRow() + step) % self.list.count())
-                return True
-            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-                self.accept()
-                return True
+    def _folder(self) -> str:
+        """Name the folder to begin in: the job's, or that of the last one."""
+        session = self._session
+        recent = session.keeping.recent()
+        known = [session.path] if session.path else recent
+        return str(known[0].parent if known else Path.home())
+
+    def may_lose(self) -> bool:
+        """Ask what to do with unsaved work; False stops the action."""
+        session = self._session
+        if not session.history.dirty:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self._window, "Unsaved work", plain(f"Save the changes to {session.job.name} first?"),
+            buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
+        )  # fmt: skip
+        if answer == buttons.Save:
+            session.do("job.save")
+            return not session.history.dirty
+        if answer == buttons.Discard:
+            session.keeping.drop_autosave()
+            return True
         return False
+
+    def new_job(self) -> Job | None:
+        """Ask for a vehicle and a first body; nothing where the person changes their mind."""
+        from roomy_hull.desktop.widgets.new_job import NewJob  # noqa: PLC0415  # not to slow the start
+
+        dialog = NewJob(self._window.theme, self._window)
+        return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
+
+    def name(self, words: str, wish: str) -> str:
+        """Ask for a name; empty where the person changes their mind."""
+        text, fine = QInputDialog.getText(self._window, "Roomy Hull", plain(words), text=wish)
+        return text.strip()[:120] if fine else ""
+
+    def chosen_entry(self) -> str:
+        """Look up the key of what is chosen in the stores; empty for nothing."""
+        return self._window.stores.list.chosen_key() if self._window.settled else ""
+
+    def agree(self, words: str) -> bool:
+        """Ask yes or no."""
+        answer = QMessageBox.question(self._window, "Roomy Hull", plain(words))
+        return answer == QMessageBox.StandardButton.Yes
+
+    def show_keys(self) -> None:
+        """Show the key sheet."""
+        from roomy_hull.desktop.widgets.dialogs import KeySheet  # noqa: PLC0415  # not to slow the start
+
+        KeySheet(self._session.registry, self._window).exec()
+
+    def find_action(self) -> None:
+        """Show the list of all actions to search, and do the chosen one."""
+        from roomy_hull.desktop.widgets.dialogs import ActionSearch  # noqa: PLC0415  # as above
+
+        dialog = ActionSearch(self._session.registry, self._session, self._window)
+        if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
+            self._session.do(dialog.chosen())
+
+    def quit(self) -> None:
+        """Close the window."""
+        self._window.close()
+
+    def write_cut(self, folder: Path) -> None:
+        """Write the cut files in the background, where their progress is seen."""
+        self._session.view.set(stage="Cut")
+        self._window.stages.cut().write(folder)
+
+    def write_sheet(self, folder: Path) -> None:
+        """Write the load sheet as PDF and CSV."""
+        from roomy_hull.desktop.pages.loads import sheet_pdf  # noqa: PLC0415  # not to slow the start
+
+        sheet_pdf.write_told(self._session, folder)
+
+    def write_view(self, path: Path) -> None:
+        """Write what is drawn as SVG or PDF."""
+        from roomy_hull.desktop import papers  # noqa: PLC0415  # not to slow the start
+
+        papers.write_told(self._session, self._window.shown(), path)

@@ -7,8 +7,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QWidget
 
-from roomy_hull.actions.registry import Action, Registry
-from roomy_hull.actions.workbench import Workbench
+from roomy_hull.desktop.text import plain
+from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.session import Session
 
 
 class Menus:
@@ -23,12 +24,8 @@ class Menus:
         Whose menu bar is used.
     ground : QWidget
         Where keys work that do not work everywhere.
-    registry : Registry
-        The actions.
-    bench : Workbench
-        Says what is enabled.
-    do : callable
-        Does an action by its id.
+    session : Session
+        Holds the actions, does them, and says what is enabled.
     open_recent : callable
         Opens a recent job.
     """
@@ -37,14 +34,12 @@ class Menus:
         self,
         window: QMainWindow,
         ground: QWidget,
-        registry: Registry,
-        bench: Workbench,
-        do: Callable[[str], None],
+        session: Session,
         open_recent: Callable[[Path], None],
     ) -> None:
         self._window, self._ground = window, ground
-        self._registry, self._bench = registry, bench
-        self._do, self._open_recent = do, open_recent
+        self._session, self._open_recent = session, open_recent
+        registry = self._registry = session.registry
         self.actions: dict[str, QAction] = {}
         self._menus: dict[str, QMenu] = {}
         bar = window.menuBar()
@@ -74,7 +69,7 @@ class Menus:
         found = QAction(action.words, self._window)
         found.setToolTip(action.tip)
         found.setShortcuts([QKeySequence(k) for k in action.keys])
-        found.triggered.connect(lambda _on=False, a=action: self._do(a.id))
+        found.triggered.connect(lambda _on=False, a=action: self._session.do(a.id))
         if not action.everywhere:
             found.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
             self._ground.addAction(found)
@@ -86,8 +81,8 @@ class Menus:
         """Show what can be done now, and what undo and redo would do."""
         self.fill()
         for action in self._registry.all():
-            self.actions[action.id].setEnabled(action.enabled(self._bench))
-        history = self._bench.history
+            self.actions[action.id].setEnabled(action.enabled(self._session))
+        history = self._session.history
         self.actions["edit.undo"].setText(f"Undo {history.undo_words()}".strip())
         self.actions["edit.redo"].setText(f"Redo {history.redo_words()}".strip())
 
@@ -98,10 +93,10 @@ class Menus:
 
     def _fill_recent(self) -> None:
         self.recent.clear()
-        for path in self._bench.keeping.recent():
+        for path in self._session.keeping.recent():
             entry = self.recent.addAction(path.name)
             if entry is not None:
-                entry.setToolTip(str(path))
+                entry.setToolTip(plain(str(path)))
                 entry.triggered.connect(lambda _on=False, p=path: self._open_recent(p))
         if self.recent.isEmpty():
             none = self.recent.addAction("None yet")

@@ -5,17 +5,18 @@ from pathlib import Path
 
 from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
-from roomy_hull.actions.fitting_out import go_to_step
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.desktop.application import application, bench_for, window_for
-from roomy_hull.desktop.loads.levers import LeversPage
-from roomy_hull.desktop.loads.strength import StrengthPage
+from roomy_hull.desktop.application import application, session_for, window_for
+from roomy_hull.desktop.pages.loads.levers import LeversPage
+from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.job import layouts, scenarios
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import layouts, scenarios
 from roomy_hull.job.model import Weighing
-from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.session.actions.fitting_out import go_to_step
 
 SIZE = (1280, 800)
 
@@ -29,47 +30,47 @@ def wait(ms: int) -> None:
 
 def _first(window: MainWindow, kind: type) -> str:
     """Give the id of the first unit of a kind, else of the first unit, else nothing."""
-    units = window.bench.job.units
+    units = window.session.job.units
     return next((u.id for u in units if isinstance(u, kind)), units[0].id if units else "")
 
 
 def _survey(window: MainWindow) -> None:
-    window.bench.set_look(stage="Survey")
-    window.survey_stage.list.setCurrentRow(11)
+    window.session.view.set(stage="Survey")
+    window.stage("Survey").list.setCurrentRow(11)
 
 
 def _body(window: MainWindow) -> None:
-    window.bench.set_look(stage="Body", station="left")
+    window.session.view.set(stage="Body", station="left")
 
 
 def _plain(window: MainWindow) -> None:
-    window.bench.set_look(stage="Fit-out", station="right", whole=True)
+    window.session.view.set(stage="Fit-out", station="right", whole=True)
 
 
 def _selected(window: MainWindow) -> None:
-    bench = window.bench
+    session = window.session
     key = _first(window, Fridge)
-    thing = bench.verdict.assembly.thing(key)
+    thing = session.verdict.assembly.thing(key)
     if thing is not None and thing.place is not None:
-        bench.set_look(station=thing.place.bay.side, whole=False)
-    bench.select(key)
+        session.view.set(station=thing.place.bay.side, whole=False)
+    session.selection.select(key)
 
 
 def _opened(window: MainWindow) -> None:
-    window.bench.select("")
-    window.bench.set_look(station="left", whole=False, stature=1530.0)
-    window.do("look.open_all")
+    window.session.selection.select("")
+    window.session.view.set(station="left", whole=False, stature=1530.0)
+    window.session.do("look.open_all")
 
 
 def _dragging(window: MainWindow) -> None:
     """Hold the first fridge half a unit into its neighbour."""
-    window.bench.set_look(stature=0.0, opened=frozenset())
+    window.session.view.set(stature=0.0, opened=frozenset())
     _selected(window)
-    bench, ground = window.bench, window.ground
-    thing = bench.verdict.assembly.thing(bench.selection)
+    session, ground = window.session, window.ground
+    thing = session.verdict.assembly.thing(session.selection.key)
     if thing is None or isinstance(thing.value, Carried):
         return
-    where, view = ground.layout_now(), ELEVATION[bench.look.station]
+    where, view = ground.layout_now(), ELEVATION[session.look.station]
     h0, k0, h1, k1 = view.rect(thing.envelope)
     at = where.elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
     ground.drag.press(thing, view, where.elevation.mm(at.x(), at.y()), at)
@@ -81,58 +82,61 @@ def _dragging(window: MainWindow) -> None:
 
 def _let_go(window: MainWindow) -> None:
     window.ground.drag.cancel()
-    window.bench.select("")
+    window.session.selection.select("")
 
 
 def _together(window: MainWindow) -> None:
     _let_go(window)
-    window.bench.set_look(page="Together", opened=frozenset())
-    grid = window.together_page.grid
+    window.session.view.turn_to("Fit-out", "Together", opened=frozenset())
+    grid = window.page("Fit-out", "Together").grid
     rows = [o.id for o in grid.rows()]
     if "wet-bench" in rows and "galley:1" in rows:
         grid.at = (rows.index("wet-bench"), rows.index("galley:1"))
-        window.together_page.refresh()
+        window.page("Fit-out", "Together").refresh()
 
 
 def _run(window: MainWindow) -> None:
-    runs = window.bench.job.runs
-    window.bench.set_look(page="Run-through", whole=False, run=runs[0].id if runs else "")
+    runs = window.session.job.runs
+    window.session.view.turn_to(
+        "Fit-out", "Run-through", whole=False, run=runs[0].id if runs else ""
+    )
     if runs:
-        go_to_step(window.bench, len(runs[0].moves))
+        go_to_step(window.session, len(runs[0].moves))
 
 
 def _variants(window: MainWindow) -> None:
-    bench = window.bench
-    bench.select("")
-    bench.preview(layouts.kept(bench.job, "Upright"))
+    session = window.session
+    session.selection.select("")
+    session.preview(layouts.kept(session.job, "Upright"))
     key = _first(window, Fridge)
     new = Fridge(id="x", name="Upright 85 l", bay="-", width=447, depth=500, height=620, litres=85, mass=22,
                  style="upright", contents=30, slide_mass=0)  # fmt: skip
-    if isinstance(bench.job.thing(key), Fridge):
-        bench.preview(layouts.replaced(bench.job, key, new))
-    bench.set_look(page="Variants", station="right")
+    if isinstance(session.job.thing(key), Fridge):
+        session.preview(layouts.replaced(session.job, key, new))
+    session.view.turn_to("Fit-out", "Variants", station="right")
 
 
 def _solid(window: MainWindow) -> None:
-    bench = window.bench
-    bench.cancel()
+    session = window.session
+    session.cancel()
     wished = ("door:left", "wet-bench", "galley:2", "net-drawer")
-    known = {o.id for o in bench.verdict.assembly.openings()}
-    bench.set_look(page="Solid", opened=frozenset(known.intersection(wished)))
-    view = window.solid_page.view
+    known = {o.id for o in session.verdict.assembly.openings()}
+    session.view.turn_to("Fit-out", "Solid", opened=frozenset(known.intersection(wished)))
+    view = window.page("Fit-out", "Solid").view
     view.yaw, view.pitch, view.zoom = -52.0, 28.0, 1.15
     view.build()
 
 
 def _loads(window: MainWindow) -> None:
     _let_go(window)
-    window.bench.set_look(page="Drawing", opened=frozenset())
-    window.bench.set_look(stage="Loads", whole=True, loads_page="Board", row="rear")
+    window.session.view.turn_to("Fit-out", "Drawing", opened=frozenset())
+    window.session.view.set(whole=True, row="rear")
+    window.session.view.turn_to("Loads", "Board")
 
 
 def _levers(window: MainWindow) -> None:
-    window.bench.set_look(loads_page="Levers")
-    page = window.loads_stage.page("Levers")
+    window.session.view.turn_to("Loads", "Levers")
+    page = window.page("Loads", "Levers")
     if isinstance(page, LeversPage):
         page.rank_by("front")
         page.search()
@@ -143,31 +147,32 @@ def _levers(window: MainWindow) -> None:
 
 
 def _springs(window: MainWindow) -> None:
-    window.bench.select("")
-    window.bench.set_look(loads_page="Springs")
+    window.session.selection.select("")
+    window.session.view.turn_to("Loads", "Springs")
 
 
 def _chassis(window: MainWindow) -> None:
-    window.bench.set_look(loads_page="Chassis")
+    window.session.view.turn_to("Loads", "Chassis")
 
 
 def _strength(window: MainWindow) -> None:
-    window.bench.set_look(loads_page="Strength")
-    page = window.loads_stage.page("Strength")
+    window.session.view.turn_to("Loads", "Strength")
+    page = window.page("Loads", "Strength")
     if isinstance(page, StrengthPage):
         page.only("")
-        page.at = next((n for n, r in enumerate(page.rows()) if r.kind == "Strut"), 0)
+        rows = page.model.rows()
+        page.model.at = next((n for n, r in enumerate(rows) if r.kind == "Strut"), 0)
         page.refresh()
 
 
 def _stability(window: MainWindow) -> None:
-    window.bench.set_look(loads_page="Stability")
+    window.session.view.turn_to("Loads", "Stability")
 
 
 def _sheet_page(window: MainWindow) -> None:
-    """Show a weighing of the chosen scenario, a little off what was reckoned."""
-    bench = window.bench
-    loads = bench.verdict.loads.scenario(bench.look.scenario)
+    """Show a weighing of the chosen scenario, a little off what was predicted."""
+    session = window.session
+    loads = session.verdict.loads.scenario(session.look.scenario)
     wheels = dict(
         zip(("front_left", "front_right", "rear_left", "rear_right"), loads.wheels, strict=True)
     )
@@ -178,15 +183,15 @@ def _sheet_page(window: MainWindow) -> None:
     one = Weighing(id="w", scenario=loads.id, date="2026-11-20", place="four wheel pads").but(
         **read
     )
-    bench.preview(scenarios.weighed(bench.job, one))
-    bench.set_look(loads_page="Sheet")
+    session.preview(scenarios.weighed(session.job, one))
+    session.view.turn_to("Loads", "Sheet")
 
 
 def _cut(window: MainWindow) -> None:
-    window.bench.cancel()
-    window.bench.set_look(stage="Cut")
+    window.session.cancel()
+    window.session.view.set(stage="Cut")
     _wait_for_cut(window)
-    cut = window.cut_stage.cut
+    cut = window.stage("Cut").cut
     folded = (
         [
             n
@@ -197,24 +202,24 @@ def _cut(window: MainWindow) -> None:
         else []
     )
     if folded:
-        window.cut_stage.list.setCurrentRow(folded[0])
+        window.stage("Cut").list.setCurrentRow(folded[0])
 
 
 def _wait_for_cut(window: MainWindow) -> None:
     for _ in range(400):
-        if window.cut_stage.cut is not None and window.cut_stage.idle:
+        if window.stage("Cut").cut is not None and window.stage("Cut").idle:
             return
         wait(10)
 
 
 def _sheet(window: MainWindow) -> None:
-    stage = window.cut_stage
+    stage = window.stage("Cut")
     if stage.cut is not None:
         stage.list.setCurrentRow(len(stage.cut.blanks) + 3)
 
 
 def _dark(window: MainWindow) -> None:
-    window.bench.set_look(stage="Fit-out", station="left", whole=True, dark=True, system="us")
+    window.session.view.set(stage="Fit-out", station="left", whole=True, dark=True, system="us")
 
 
 VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
@@ -261,18 +266,18 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         The job cannot be used, or the folder cannot be written.
     """
     application()
-    bench = bench_for(path, _Forgetful(folder))
+    session = session_for(path, _Forgetful(folder))
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as trouble:
         raise JobFileError(
             f"the folder cannot be made ({trouble.strerror})", str(folder), "Choose another place."
         ) from None
-    window = window_for(bench)
+    window = window_for(session)
     try:
         return _pictures(window, folder)
     finally:
-        bench.history.mark_saved()
+        session.history.mark_saved()
         window.close()
         # Now, not some time later: every window that lives on is styled together with each new one.
         window.deleteLater()

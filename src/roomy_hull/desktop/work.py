@@ -8,7 +8,7 @@ from typing import Any
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
-from roomy_hull.core.errors import UserError
+from roomy_hull.core.errors import GivenUp, UserError
 
 Step = Callable[[float], bool]
 
@@ -19,6 +19,7 @@ class Work(QObject):
     progressed = pyqtSignal(float)
     done = pyqtSignal(object)
     failed = pyqtSignal(str)
+    given_up = pyqtSignal(object)
 
     def __init__(self, job: Callable[[Step], Any], parent: QObject) -> None:
         super().__init__(parent)
@@ -32,7 +33,7 @@ class Work(QObject):
             pool.start(_Runner(self))
 
     def cancel(self) -> None:
-        """Give the work up at its next step; it then fails with words that say so."""
+        """Give the work up at its next step; it then ends without trouble."""
         self._stop.set()
 
     def run(self) -> None:
@@ -41,6 +42,8 @@ class Work(QObject):
             found = self._job(self._step)
         except UserError as trouble:
             self._tell("failed", str(trouble))
+        except GivenUp:
+            self._tell("given_up", None)
         except Exception:
             sys.excepthook(*sys.exc_info())
             self._tell(

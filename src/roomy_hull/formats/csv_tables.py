@@ -3,7 +3,7 @@
 import csv
 import io
 
-from roomy_hull.core.sheetmetal import BarPart, SheetPart
+from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.making.cutlist import CutList
 
 
@@ -48,7 +48,7 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
         if isinstance(part, SheetPart):
             one = cut.blanks[at]
             kg = part.mass()
-            rows.append([number, part.name, part.count, "sheet", part.material,
+            rows.append([number, part.name, part.count, "sheet", part.material.key,
                          f"{part.thickness:g}", f"{one.length:.1f}", f"{one.width:.1f}",
                          len(one.bends), f"{kg:.3f}", f"{kg * part.count:.3f}",
                          files.get(at, "")])  # fmt: skip
@@ -60,7 +60,7 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
                 part.name,
                 part.count,
                 "bar",
-                part.material,
+                part.material.key,
                 part.section,
                 f"{part.length:.1f}",
                 "",
@@ -80,5 +80,5 @@ def bar_list(cut: CutList) -> str:
     for number, bar in enumerate(cut.bars.bars, 1):
         for i, (name, length) in enumerate(bar.pieces):
             rest = f"{bar.offcut:.0f}" if i == len(bar.pieces) - 1 else ""
-            rows.append([number, bar.section, bar.material, name, f"{length:.1f}", rest])
+            rows.append([number, bar.section, bar.material.key, name, f"{length:.1f}", rest])
     return table(rows)

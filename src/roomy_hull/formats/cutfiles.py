@@ -52,7 +52,7 @@ def write(cut: CutList, folder: Path, progress: Progress = lambda _share: True) 
         if not put(folder / files[i], blank_dxf(blank)):
             return written
     for n, sheet in enumerate(cut.nest.sheets, 1):
-        name = f"sheets/{file_name(n, f'{sheet.material} {sheet.thickness:g} mm')}"
+        name = f"sheets/{file_name(n, f'{sheet.material.key} {sheet.thickness:g} mm')}"
         if not put(folder / name, sheet_dxf(sheet)):
             return written
     put(folder / "parts.csv", part_list(cut, files))

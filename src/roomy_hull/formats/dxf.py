@@ -6,7 +6,7 @@ import io
 import math
 from typing import TYPE_CHECKING
 
-from roomy_hull.core.sheetmetal import Cutout
+from roomy_hull.core.parts import Cutout
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.sheets import PlacedBlank, Sheet
 
@@ -99,7 +99,7 @@ def _draw(space: Modelspace, blank: Blank, x: float, y: float, *, turned: bool) 
         space.add_line(at(*bend.a), at(*bend.b), dxfattribs={"layer": BEND})
     part = blank.part
     height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))
-    words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material}"]
+    words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
     if blank.bends:
         words.append(f"bend up 90, R {part.radius():g}, {len(blank.bends)} bends")
     for i, row in enumerate(words):

@@ -11,9 +11,12 @@ from typing import Any, TypeVar
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.refs import RESERVED
+from roomy_hull.core.value import Value, put_back, set_aside
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.migrations import to_newest
 from roomy_hull.job.model import FORMAT, Job
-from roomy_hull.job.value import Value, put_back, set_aside
+from roomy_hull.kinds.placed import Placed
 
 SUFFIX = ".hull.json"
 KEPT_SUFFIX = ".previous"
@@ -57,9 +60,28 @@ def loads(data: bytes, place: str = "the file") -> Job:
     except JobFileError as trouble:
         inner = f"{place}, {trouble.place}" if trouble.place else place
         raise JobFileError(trouble.what, inner, trouble.remedy) from None
-    return converted(
+    job: Job = converted(
         raw, Job, place, "Mend the value; docs/formats.md says what each field may hold."
     )
+    _refuse_reserved(job, place)
+    return job
+
+
+def _refuse_reserved(job: Job, place: str) -> None:
+    """Refuse a unit or carried item whose id is one of the words that stand for the vehicle and its body."""
+    things: list[tuple[str, Placed | Carried]] = []
+    things += [(f"units[{n}]", u) for n, u in enumerate(job.units)]
+    things += [(f"carried[{n}]", c) for n, c in enumerate(job.carried)]
+    for k, variant in enumerate(job.variants):
+        things += [(f"variants[{k}].units[{n}]", u) for n, u in enumerate(variant.units)]
+        things += [(f"variants[{k}].carried[{n}]", c) for n, c in enumerate(variant.carried)]
+    for where, thing in things:
+        if thing.id in RESERVED:
+            raise JobFileError(
+                f"the id '{thing.id}' stands for the {thing.id} itself",
+                f"{place}, {where}.id ({thing.name})",
+                f"Give it another, such as '{thing.id}-1', here and in left_behind, sets and runs.",
+            )
 
 
 def converted(raw: dict[str, Any], kind: type[T], place: str, remedy: str) -> T:

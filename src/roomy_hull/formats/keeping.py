@@ -10,9 +10,11 @@ from typing import Any
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.formats import folders, shopfile
 from roomy_hull.formats.jobfile import dumps, loads, write_whole
 from roomy_hull.formats.thingfile import own_folder
 from roomy_hull.job.model import Job
+from roomy_hull.shop.shop import Shop, shipped_shop
 
 RECENT_LIMIT = 8
 
@@ -32,16 +34,12 @@ class Keeping:
     Parameters
     ----------
     config, state : Path or None
-        Folders; by default those of XDG_CONFIG_HOME and XDG_STATE_HOME.
+        Folders; by default those that the desktop standard names.
     """
 
     def __init__(self, config: Path | None = None, state: Path | None = None) -> None:
-        home = Path.home()
-        env = os.environ
-        self.config = config or Path(env.get("XDG_CONFIG_HOME") or home / ".config") / "roomy-hull"
-        self.state = (
-            state or Path(env.get("XDG_STATE_HOME") or home / ".local/state") / "roomy-hull"
-        )
+        self.config = config or folders.config()
+        self.state = state or folders.state()
         self._units = state / "units" if state else own_folder("units")
         self._mark = f"{os.getpid()}-{time.time_ns():x}"
 
@@ -62,6 +60,41 @@ class Keeping:
         merged = self.preferences() | values
         with contextlib.suppress(JobFileError):
             write_whole(self.config / "preferences.json", json.dumps(merged, indent=1).encode())
+
+    def shop(self) -> Shop:
+        """Read the user's own shop, or the shipped values where there is none.
+
+        Returns
+        -------
+        Shop
+            Its values.
+
+        Raises
+        ------
+        FileError
+            The file kept cannot be used; names the place.
+        """
+        path = self._shop_file()
+        return shopfile.load(path) if path.exists() else shipped_shop()
+
+    def keep_shop(self, shop: Shop) -> None:
+        """Have every further start use a shop's values.
+
+        Parameters
+        ----------
+        shop : Shop
+            Its values.
+
+        Raises
+        ------
+        FileError
+            The place cannot be written.
+        """
+        shopfile.save(shop, self._shop_file())
+
+    def _shop_file(self) -> Path:
+        """Name the file of the user's own shop."""
+        return self.config / f"own{shopfile.SUFFIX}"
 
     def recent(self) -> list[Path]:
         """Give the recent jobs that still exist, newest first."""

@@ -5,13 +5,11 @@ from datetime import date
 
 import msgspec
 
+from roomy_hull.assembly import springs
 from roomy_hull.core.doubt import RELATIVE_DOUBT, source_of
-from roomy_hull.core.tables import rules
 from roomy_hull.core.units import System, show, unit_word
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.studies.loads import axles, board, budget, springs, towing
-from roomy_hull.studies.loads import weighing as scales
-from roomy_hull.studies.loads.carrying_judge import predicted
+from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads.governing import governing
 from roomy_hull.verdict.verdict import Verdict
 
@@ -112,7 +110,7 @@ def _vehicle(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> 
 
 def _assumptions(verdict: Verdict) -> Section:
     """Say how it is reckoned."""
-    r, v = rules(), verdict.job.vehicle
+    r, v = verdict.assembly.shop.rules, verdict.job.vehicle
     doubts = ", ".join(f"{k} {s:.1%}" for k, s in RELATIVE_DOUBT.items())
     words = (
         "Rear axle = sum of mass times distance from the front axle, over the wheelbase; the front carries the "
@@ -200,15 +198,16 @@ def _sides(verdict: Verdict, kg: Write, word: str) -> Section:
 
 def _masses(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> Section:
     """List every mass with its place and its source."""
-    names = {t.id: t.value.name for t in verdict.assembly.things}
+    names = {t.ref: t.value.name for t in verdict.assembly.things}
     rows = []
     for m in verdict.assembly.masses():
-        if m.fill == "ball" or m.fill.startswith("person"):
+        if m.fill.entered:
             continue
-        name = names.get(m.owner, m.owner.capitalize())
+        name = names.get(m.owner, m.owner.word.capitalize())
+        own = m.kg + verdict.loads.moved_by(m)
         what = name if m.label in ("", name) else f"{name}: {m.label}"
-        fill = "" if m.fill == "fixed" else f"when full ({m.fill})"
-        rows.append((what, f"{m.kg:,.1f}" if word == "kg" else kg(m.kg), f"{m.sigma:,.1f}", source_of(m.kg, m.sigma),
+        fill = "" if m.fill.by == "fixed" else f"when full ({m.fill.by})"
+        rows.append((what, f"{own:,.1f}" if word == "kg" else kg(own), f"{m.sigma:,.1f}", source_of(m.kg, m.sigma),
                      mm(m.x), mm(m.y), mm(m.z), fill))  # fmt: skip
     heads = ("What", word, "± kg", "known by", "aft", "right", "up", "")
     words = (
@@ -218,11 +217,9 @@ def _masses(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> S
 
 
 def _springs(verdict: Verdict, mm: Write, length: str) -> Section:
-    """Give the stance in every scenario, all schools side by side."""
+    """Give the stance in every scenario, all options side by side."""
     loads = verdict.loads.scenarios
-    found = springs.study(
-        verdict.job.vehicle, tuple((s.id, s.front.value, s.rear.value) for s in loads)
-    )
+    found = verdict.springs
     fitted = verdict.job.vehicle.springs.school
     rows = []
     for s in loads:
@@ -248,8 +245,6 @@ def _springs(verdict: Verdict, mm: Write, length: str) -> Section:
 
 def _chassis(verdict: Verdict, mm: Write, length: str) -> Section:
     """Give the peaks of bending."""
-    if verdict.carrying is None:
-        return Section("")
     c = verdict.carrying.chassis
     rows = tuple(
         (d.name, f"{abs(d.peak) / 1e3:,.1f}", mm(d.peak_x), f"{d.ratio:.0%}")
@@ -269,8 +264,6 @@ def _chassis(verdict: Verdict, mm: Write, length: str) -> Section:
 
 def _mounts(verdict: Verdict, kg: Write, word: str) -> Section:
     """Give what has to be held, the heaviest first."""
-    if verdict.carrying is None:
-        return Section("")
     rows = []
     for m in sorted(verdict.carrying.mounts, key=lambda m: -m.kg)[:24]:
         forward = next(w for w in m.ways if w.way == "forward")
@@ -283,8 +276,6 @@ def _mounts(verdict: Verdict, kg: Write, word: str) -> Section:
 
 def _stability(verdict: Verdict, mm: Write, length: str) -> Section:
     """Give the centre of mass, factor and angles."""
-    if verdict.carrying is None:
-        return Section("")
     rows = tuple(
         (s.name, mm(s.x), mm(s.y), mm(s.height), f"{s.factor:.2f}", f"{s.tilt_left:.0f}° / {s.tilt_right:.0f}°",
          f"{a.approach:.0f}°", f"{a.ramp:.0f}°", f"{a.departure:.0f}° ({a.departs_at})")
@@ -309,7 +300,7 @@ def _stability(verdict: Verdict, mm: Write, length: str) -> Section:
 
 def _towing(verdict: Verdict, kg: Write, word: str) -> Section:
     """Give what may be towed in every scenario."""
-    found = towing.study(verdict.job, verdict.loads)
+    found = verdict.towing
     rows = tuple((p.name, kg(p.vehicle), kg(p.trailer), kg(p.most), p.by) for p in found.points)
     words = (f"With {found.ball_share:.0%} of the trailer on the ball.",)
     heads = ("Scenario", f"vehicle, {word}", f"trailer, {word}", f"may tow, {word}", "set by")
@@ -321,7 +312,7 @@ def _budget(verdict: Verdict, kg: Write, word: str) -> Section:
     brief = verdict.job.brief
     if not brief.wishes:
         return Section("")
-    found = budget.study(verdict.assembly, verdict.loads)
+    found = verdict.budget
     rows = tuple(
         (
             r.wish.name,
@@ -342,7 +333,7 @@ def _budget(verdict: Verdict, kg: Write, word: str) -> Section:
 def _findings(verdict: Verdict) -> Section:
     """List what is found on loads, accepted looks with their reason."""
     rows = tuple(
-        (f.weight, f.title, f"{f.measured:,.1f} / {f.limit or 0:,.1f} {f.unit}" if f.measured is not None else "",
+        (f.severity, f.title, f"{f.measured:,.1f} / {f.limit or 0:,.1f} {f.unit}" if f.measured is not None else "",
          f.accepted or "open", f.source)
         for f in verdict.findings
         if f.code.startswith("loads.")
@@ -357,9 +348,9 @@ def _findings(verdict: Verdict) -> Section:
 def _weighings(verdict: Verdict, kg: Write, word: str) -> Section:
     """Set what scales said against what was predicted without them."""
     rows = []
-    for w in verdict.job.weighings:
+    for w, compared in zip(verdict.job.weighings, verdict.weighings, strict=True):
         name = verdict.loads.scenario(w.scenario).name
-        for row in scales.against(w, predicted(verdict.assembly, verdict.loads, w.scenario)):
+        for row in compared:
             rows.append((w.date or w.id, w.place, name, row.words, f"{kg(row.predicted)} ± {kg(row.doubt)}", kg(row.read),
                          f"{row.difference:+,.0f}", f"{row.sigmas:+.1f}", "yes" if w.counts else "no"))  # fmt: skip
     if not rows:

@@ -3,11 +3,9 @@
 from typing import Any
 
 from roomy_hull.core.units import rounded as _r
-from roomy_hull.job.vehicle import SCHOOLS
-from roomy_hull.studies.loads import board, budget, springs
-from roomy_hull.studies.loads import weighing as scales
-from roomy_hull.studies.loads.carrying import Carrying
-from roomy_hull.studies.loads.carrying_judge import predicted
+from roomy_hull.job.vehicle import SPRING_OPTIONS
+from roomy_hull.studies.loads import board
+from roomy_hull.studies.strength.carrying import Carrying
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -34,37 +32,35 @@ def loads_json(verdict: Verdict) -> dict[str, Any]:
         "brief": _brief(verdict),
         "weighings": _weighings(verdict),
     }  # fmt: skip
-    return found | (_carrying(verdict.carrying) if verdict.carrying is not None else {})
+    return found | _carrying(verdict.carrying)
 
 
 def _springs(verdict: Verdict) -> dict[str, Any]:
-    """Give every school in every scenario."""
+    """Give every option in every scenario."""
     loads = verdict.loads.scenarios
-    study = springs.study(
-        verdict.job.vehicle, tuple((s.id, s.front.value, s.rear.value) for s in loads)
-    )
+    study = verdict.springs
     return {
         "fitted": verdict.job.vehicle.springs.school,
         "schools": {
-            school: {
-                "kerb_hz": _r(study.kerb_hz[school]),
+            option: {
+                "kerb_hz": _r(study.kerb_hz[option]),
                 "scenarios": {
                     s.id: {
                         "rear_sag_mm": _r(row.stance.rear_sag), "tail_low_mm": _r(row.stance.tail_low),
                         "rear_hz": _r(row.rear_hz), "pressure_kpa": _r(row.stance.pressure),
                     }
                     for s in loads
-                    if (row := study.row(school, s.id))
+                    if (row := study.row(option, s.id))
                 },
             }
-            for school in SCHOOLS
+            for option in SPRING_OPTIONS
         },
     }  # fmt: skip
 
 
 def _brief(verdict: Verdict) -> dict[str, Any]:
     """Give the brief's sums."""
-    b = budget.study(verdict.assembly, verdict.loads)
+    b = verdict.budget
     return {
         "scenario": b.scenario, "left_kg": _r(b.left), "open_kg": {k: _r(v) for k, v in b.open.items()},
         "left_needed_kg": _r(b.left_needed), "left_wanted_kg": _r(b.left_wanted), "left_all_kg": _r(b.left_all),
@@ -85,10 +81,10 @@ def _weighings(verdict: Verdict) -> list[dict[str, Any]]:
             "rows": [
                 {"what": r.words, "predicted_kg": _r(r.predicted), "doubt_kg": _r(r.doubt), "read_kg": _r(r.read),
                  "sigmas": _r(r.sigmas)}
-                for r in scales.against(w, predicted(verdict.assembly, verdict.loads, w.scenario))
+                for r in rows
             ],
         }
-        for w in verdict.job.weighings
+        for w, rows in zip(verdict.job.weighings, verdict.weighings, strict=True)
     ]  # fmt: skip
 
 
@@ -118,7 +114,7 @@ def _carrying(found: Carrying) -> dict[str, Any]:
             for m in found.mounts
         ],
         "members": [
-            {"owner": m.owner, "what": m.what, "load": m.load, "form": m.form, "stress_mpa": _r(m.stress),
+            {"owner": m.owner.word, "what": m.what, "load": m.load, "form": m.form, "stress_mpa": _r(m.stress),
              "allowed_mpa": _r(m.allowed), "sag_mm": _r(m.sag), "allowed_sag_mm": _r(m.allowed_sag)}
             for m in found.all_members()
         ],

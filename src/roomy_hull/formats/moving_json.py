@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from roomy_hull.core.refs import Ref
 from roomy_hull.studies.fit.run_through import play
 from roomy_hull.studies.fit.together import plan
 from roomy_hull.verdict.compare import columns
@@ -66,7 +67,10 @@ def _set(verdict: Verdict, key: str, name: str, members: tuple[str, ...]) -> dic
     return {
         "id": key, "name": name, "members": list(members), "holds": made.holds,
         "order": list(made.order) if made.holds else [], "missing": list(made.missing),
-        "conflicts": [{"pair": [x, y], "gap_mm": round(m.gap, 2)} for x, y, m in made.conflicts],
+        "conflicts": [
+            {"pair": [x, y.word if isinstance(y, Ref) else y], "gap_mm": round(m.gap, 2)}
+            for x, y, m in made.conflicts
+        ],
     }  # fmt: skip
 
 

@@ -8,8 +8,8 @@ import trimesh
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.core.motion import PLANE, Piece
-from roomy_hull.drawing.solid_scene import Item, items
+from roomy_hull.core.geometry.motion import PLANE, Piece
+from roomy_hull.drawing.scenes.solid import Item, items
 
 COLOURS: dict[str, tuple[int, int, int]] = {
     "cab": (147, 164, 142), "glass": (201, 217, 223), "tyre": (58, 64, 69), "steel": (114, 124, 131),

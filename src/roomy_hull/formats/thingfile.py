@@ -1,6 +1,5 @@
 """Files of one thing each, a vehicle or a unit: what is common to reading, writing and listing them."""
 
-import os
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar
@@ -8,8 +7,9 @@ from typing import Any, TypeVar
 import msgspec
 
 from roomy_hull.core.errors import JobFileError, UserError
+from roomy_hull.core.value import put_back
+from roomy_hull.formats import folders
 from roomy_hull.formats.jobfile import converted, decode, encode
-from roomy_hull.job.value import put_back
 
 T = TypeVar("T")
 
@@ -70,9 +70,8 @@ def written(value: Any, form: str, field: str) -> bytes:
 
 
 def own_folder(name: str) -> Path:
-    """Give a folder of the user's own, as the desktop standard names it."""
-    home = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local/share"
-    return Path(home) / "roomy-hull" / name
+    """Name a folder of the user's own things."""
+    return folders.data(name)
 
 
 def listed(

@@ -6,12 +6,12 @@ import msgspec
 
 from roomy_hull.formats import thingfile
 from roomy_hull.formats.jobfile import read_whole, write_whole
-from roomy_hull.job.unit import Unit
-from roomy_hull.kit.stores import Entry
+from roomy_hull.kinds.kind import Offer, Use
+from roomy_hull.kinds.registry import Unit
 
 FORMAT = "roomy-hull-unit"
 SUFFIX = ".unit.json"
-USE = "Your own"
+USE: Use = "Your own"
 
 
 def loads(data: bytes, place: str) -> Unit:
@@ -83,7 +83,7 @@ def own_folder() -> Path:
     return thingfile.own_folder("units")
 
 
-def own_stores(folder: Path | None = None) -> tuple[tuple[Entry, ...], tuple[str, ...]]:
+def own_stores(folder: Path | None = None) -> tuple[tuple[Offer, ...], tuple[str, ...]]:
     """Read the user's own stores.
 
     Parameters
@@ -93,7 +93,7 @@ def own_stores(folder: Path | None = None) -> tuple[tuple[Entry, ...], tuple[str
 
     Returns
     -------
-    (tuple of Entry, tuple of str)
+    (tuple of Offer, tuple of str)
         What can be placed, and the trouble of each file that cannot.
     """
     found, troubles = [], []
@@ -101,5 +101,5 @@ def own_stores(folder: Path | None = None) -> tuple[tuple[Entry, ...], tuple[str
         if unit is None:
             troubles.append(trouble)
         else:
-            found.append(Entry(f"own:{path.name}", USE, unit, f"From {path.name}"))
+            found.append(Offer(f"own:{path.name}", USE, unit, f"From {path.name}"))
     return tuple(found), tuple(troubles)

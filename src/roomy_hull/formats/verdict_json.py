@@ -5,14 +5,14 @@ from typing import Any
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
-from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.survey import adjust
-from roomy_hull.studies.loads import towing
 from roomy_hull.studies.loads.axles import WHEELS, Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
 from roomy_hull.verdict.verdict import Verdict, fixes
@@ -35,18 +35,18 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
     """
     assembly = verdict.assembly
     items: list[dict[str, Any]] = []
-    rows: dict[str, list[tuple[float, float, float, float, float]]] = {}
+    rows: dict[Ref, list[tuple[float, float, float, float, float]]] = {}
     for m in assembly.masses():
-        if m.fill != "ball" and not m.fill.startswith("person"):
+        if not m.fill.entered:
             rows.setdefault(m.owner, []).append((m.kg, m.sigma, m.x, m.y, m.z))
-    things = {t.id: t for t in assembly.things}
+    things = {t.ref: t for t in assembly.things}
     for owner, masses in rows.items():
         kg = sum(r[0] for r in masses)
         centre = [sum(r[0] * r[i] for r in masses) / kg if kg else 0.0 for i in (2, 3, 4)]
         thing = things.get(owner)
         items.append({
-            "id": owner,
-            "name": thing.value.name if thing else owner,
+            "id": owner.word,
+            "name": thing.value.name if thing else owner.word,
             "mass_kg": _r(kg),
             "doubt_kg": _r(sum(r[1] ** 2 for r in masses) ** 0.5),
             "centre_mm": [_r(c) for c in centre],
@@ -85,13 +85,13 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
         a part is larger than the stock. [mm, kg]
     """
     try:
-        cut = cut_list(verdict.assembly.parts())
+        cut = cut_list(verdict.assembly.parts(), verdict.assembly.shop.stock)
     except InputError as trouble:
         return {"trouble": str(trouble)}
     return {
         "sheets": [
             {
-                "material": s.material, "thickness_mm": s.thickness,
+                "material": s.material.key, "thickness_mm": s.thickness,
                 "size_mm": [s.length, s.width], "used": round(s.used(), 4), "mass_kg": _r(s.mass()),
                 "blanks": [p.blank.part.name for p in s.placed],
             }
@@ -99,7 +99,7 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
         ],
         "bars": [
             {
-                "section": b.section, "material": b.material, "length_mm": b.length,
+                "section": b.section, "material": b.material.key, "length_mm": b.length,
                 "pieces": [[name, _r(length)] for name, length in b.pieces], "offcut_mm": _r(b.offcut),
             }
             for b in cut.bars.bars
@@ -172,7 +172,7 @@ def _outline(verdict: Verdict) -> dict[str, Any]:
 def _towing(verdict: Verdict) -> dict[str, Any]:
     """Give what governs each axle, and how much may be towed in each scenario."""
     vehicle = verdict.job.vehicle
-    found = towing.study(verdict.job, verdict.loads)
+    found = verdict.towing
     axles = {end: governing(vehicle, end) for end in ("front", "rear")}
     return {
         "axles": {end: {"limit_kg": _r(g.kg), "by": g.by} for end, g in axles.items()},
@@ -189,12 +189,12 @@ def _towing(verdict: Verdict) -> dict[str, Any]:
 def _body(verdict: Verdict) -> dict[str, Any]:
     """Give the body's masses and the cost of its parts."""
     ground = verdict.assembly.ground
-    price = cost(list(ground.parts))
+    price = cost(list(ground.parts), verdict.assembly.shop.prices)
     return {
         "masses": [
-            {"owner": m.owner, "label": m.label, "mass_kg": _r(m.kg)}
+            {"owner": m.owner.word, "label": m.label, "mass_kg": _r(m.kg)}
             for m in ground.masses
-            if m.owner in ("tray", "canopy")
+            if m.owner in (TRAY, CANOPY)
         ],
         "cost": {
             "sheet": _r(price.sheet), "bar": _r(price.bar), "hardware": _r(price.hardware),
@@ -217,7 +217,7 @@ def _figure(figure: Figure) -> dict[str, Any]:
 
 
 def _scenario(
-    loads: ScenarioLoads, owners: dict[str, tuple[float, float, float]]
+    loads: ScenarioLoads, owners: dict[Ref, tuple[float, float, float]]
 ) -> dict[str, Any]:
     """Give one scenario's figures."""
     payload = _figure(loads.payload_left)
@@ -242,7 +242,7 @@ def _scenario(
         "tail_low_mm": _r(loads.stance.tail_low),
         "centre_mm": [_r(c) for c in loads.centre],
         "owners": {
-            owner: {
+            owner.word: {
                 "mass_kg": _r(kg),
                 "rear_kg": _r(rear),
                 "right_less_left_kg": _r(side),
@@ -256,9 +256,9 @@ def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
     """Give one finding."""
     return {
         "code": finding.code,
-        "weight": finding.weight,
+        "weight": finding.severity,
         "title": finding.title,
-        "subjects": list(finding.subjects),
+        "subjects": list(finding.words),
         "measured": None if finding.measured is None else _r(finding.measured),
         "limit": None if finding.limit is None else _r(finding.limit),
         "unit": finding.unit,
@@ -268,7 +268,7 @@ def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
         "accepted": finding.accepted,
         "where_mm": [[_r(c) for c in box] for box in finding.where],
         "fixes": [
-            {"words": f.words, "subject": f.subject, "changes": f.changes}
+            {"words": f.words, "subject": f.subject.word, "changes": f.changes}
             for f in fixes(verdict, finding)
         ],
     }
@@ -276,16 +276,16 @@ def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
 
 def _part(part: Part) -> dict[str, Any]:
     """Give one part."""
-    frame: dict[str, Any] = {"name": part.name, "owner": part.owner, "count": part.count}
+    frame: dict[str, Any] = {"name": part.name, "owner": part.owner.word, "count": part.count}
     if isinstance(part, SheetPart):
         length, width = part.developed()
         frame |= {
-            "kind": "sheet", "material": part.material, "thickness_mm": part.thickness,
+            "kind": "sheet", "material": part.material.key, "thickness_mm": part.thickness,
             "blank_mm": [_r(length), _r(width)], "mass_kg": _r(part.mass()),
         }  # fmt: skip
     elif isinstance(part, BarPart):
         frame |= {
-            "kind": "bar", "material": part.material, "section": part.section,
+            "kind": "bar", "material": part.material.key, "section": part.section,
             "length_mm": _r(part.length), "mass_kg": _r(part.mass()),
         }  # fmt: skip
     else:

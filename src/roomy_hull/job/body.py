@@ -5,29 +5,17 @@ from typing import Annotated, Literal
 from msgspec import Meta
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.sheetmetal import section_area
-from roomy_hull.core.tables import dimension_rule, material
-from roomy_hull.job.value import (
-    Gap,
-    Id,
-    Kg,
-    Mm,
-    Name,
-    PositiveMm,
-    Thickness,
-    Value,
-)
+from roomy_hull.core.mechanics.sections import section_area
+from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
 
 Access = Literal["left", "right", "rear"]
 
 
-def _check_stock(owner: str, sections: tuple[str, ...], metals: tuple[str, ...]) -> None:
-    """Refuse bars and sheets that the tables do not know, naming what they belong to."""
+def _check_sections(owner: str, *sections: str) -> None:
+    """Refuse bars whose section cannot be read, naming what they belong to."""
     try:
         for section in sections:
             section_area(section)
-        for metal in metals:
-            material(metal)
     except InputError as trouble:
         raise ValueError(f"{owner}: {trouble}") from None
 
@@ -143,14 +131,14 @@ class Tray(Value, frozen=True, kw_only=True):
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
 
     def __post_init__(self) -> None:
-        """Refuse bars and sheets that the tables do not know.
+        """Refuse bars whose section cannot be read.
 
         Raises
         ------
         ValueError
-            A section cannot be read, or there is no such material.
+            Names the section.
         """
-        _check_stock("tray", (self.rail, self.cross), (self.floor_material, self.bar_material))
+        _check_sections("tray", self.rail, self.cross)
 
 
 class Strut(Value, frozen=True, kw_only=True):
@@ -269,9 +257,9 @@ class Canopy(Value, frozen=True, kw_only=True):
         ------
         ValueError
             A door does not fit its wall, the canopy has no room inside, an id stands twice, or a
-            bar or sheet is not in the tables.
+            bar's section cannot be read.
         """
-        _check_stock("canopy", (self.frame,), (self.skin_material, self.frame_material))
+        _check_sections("canopy", self.frame)
         if 2 * self.wall >= min(self.width, self.length) or self.roof >= self.height:
             raise ValueError("the canopy's walls leave no room inside")
         for door in self.doors:
@@ -316,7 +304,3 @@ class Body(Value, frozen=True, kw_only=True):
         ids = [b.id for b in self.tray.boxes]
         if len(set(ids)) != len(ids):
             raise ValueError("two boxes under the tray share an id; give each its own")
-        try:
-            dimension_rule(self.rule)
-        except InputError as trouble:
-            raise ValueError(str(trouble)) from None

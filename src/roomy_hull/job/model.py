@@ -5,11 +5,12 @@ from typing import Annotated, Literal
 from msgspec import Meta
 
 from roomy_hull.core.doubt import Source
+from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.body import Body
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.survey import Survey
-from roomy_hull.job.unit import Carried, Unit
-from roomy_hull.job.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kinds.registry import Unit
 
 OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
 """A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from roomy_hull.job.value import Id, Mm, Name, Value
+from roomy_hull.core.value import Id, Mm, Name, Value
 
 
 class Reading(Value, frozen=True, kw_only=True):

@@ -7,7 +7,7 @@ from msgspec import Meta
 from roomy_hull.core.doubt import Source
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tyres import load_of_index, overall_diameter
-from roomy_hull.job.value import Gap, Kg, Litres, Mm, Name, PositiveKg, PositiveMm, Value
+from roomy_hull.core.value import Gap, Kg, Litres, Mm, Name, PositiveKg, PositiveMm, Value
 
 
 class Kerb(Value, frozen=True, kw_only=True):
@@ -48,8 +48,8 @@ class Ratings(Value, frozen=True, kw_only=True):
 Rate = Annotated[float, Meta(gt=0, le=2000, description="N/mm at the wheel")]
 ExtraRate = Annotated[float, Meta(ge=0, le=2000, description="N/mm at the wheel, 0 for the usual")]
 Pressure = Annotated[float, Meta(ge=0, le=1500, description="kPa over the air's")]
-SpringSchool = Literal["standard", "constant load", "extra leaf", "air"]
-SCHOOLS: tuple[SpringSchool, ...] = ("standard", "constant load", "extra leaf", "air")
+SpringOption = Literal["standard", "constant load", "extra leaf", "air"]
+SPRING_OPTIONS: tuple[SpringOption, ...] = ("standard", "constant load", "extra leaf", "air")
 
 
 class Springs(Value, frozen=True, kw_only=True):
@@ -66,7 +66,7 @@ class Springs(Value, frozen=True, kw_only=True):
 
     front: Rate
     rear: Rate
-    school: SpringSchool = "standard"
+    school: SpringOption = "standard"
     constant: Kg = 300.0
     constant_rate: ExtraRate = 0.0
     leaf_rate: ExtraRate = 0.0

@@ -5,14 +5,15 @@ import math
 import msgspec
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.sheetmetal import BarPart, Part
+from roomy_hull.core.material import Material
+from roomy_hull.core.parts import BarPart, Part
 
 
 class Bar(msgspec.Struct, frozen=True):
     """One stock bar and what is sawn from it, in order. [mm]"""
 
     section: str
-    material: str
+    material: Material
     length: float
     pieces: tuple[tuple[str, float], ...]
     offcut: float
@@ -46,6 +47,7 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
         A piece is longer than the stock bar.
     """
     groups: dict[tuple[str, str], list[tuple[str, float]]] = {}
+    materials: dict[str, Material] = {}
     for part in parts:
         if isinstance(part, BarPart):
             if part.length > stock_length:
@@ -54,7 +56,8 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
                     place=part.name,
                     remedy=f"Join it, or buy bars longer than {stock_length:.0f} mm.",
                 )
-            groups.setdefault((part.section, part.material), []).extend(
+            materials[part.material.key] = part.material
+            groups.setdefault((part.section, part.material.key), []).extend(
                 [(part.name, part.length)] * part.count
             )
     bars: list[Bar] = []
@@ -64,7 +67,7 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
         for row in rows:
             cut = tuple(pieces[i] for i in row)
             rest = stock_length - sum(p[1] + kerf for p in cut)
-            bars.append(Bar(section, metal, stock_length, cut, max(0.0, rest)))
+            bars.append(Bar(section, materials[metal], stock_length, cut, max(0.0, rest)))
         need = sum(p[1] + kerf for p in pieces) / (stock_length + kerf)
         bounds[f"{section} {metal}"] = (len(rows), math.ceil(need - 1e-9))
     return BarPlan(tuple(bars), bounds)

@@ -4,9 +4,9 @@ import math
 
 import msgspec
 
-from roomy_hull.core.sheetmetal import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.tables import Prices, prices
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.making.flats import blank
+from roomy_hull.shop.shop import Prices
 
 
 class Cost(msgspec.Struct, frozen=True):
@@ -24,22 +24,21 @@ class Cost(msgspec.Struct, frozen=True):
         return self.sheet + self.bar + self.hardware + self.cutting + self.bending
 
 
-def cost(parts: list[Part], table: Prices | None = None) -> Cost:
+def cost(parts: list[Part], p: Prices) -> Cost:
     """Add up what some parts cost.
 
     Parameters
     ----------
     parts : list of Part
         The parts.
-    table : Prices or None
-        The shop's prices; by default the starting values (common practice).
+    p : Prices
+        The shop's prices.
 
     Returns
     -------
     Cost
         Net metal by mass, the length of every outline and opening, every bend, every bought piece.
     """
-    p = table or prices()
     sheet = bar = hardware = cutting = bending = 0.0
     for part in parts:
         if isinstance(part, SheetPart):

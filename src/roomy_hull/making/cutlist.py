@@ -2,11 +2,11 @@
 
 import msgspec
 
-from roomy_hull.core.sheetmetal import Hardware, Part, SheetPart
-from roomy_hull.core.tables import stock
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.making.bars import BarPlan, plan
 from roomy_hull.making.flats import Blank, blank
 from roomy_hull.making.sheets import Nest, Progress, nest
+from roomy_hull.shop.shop import Stock
 
 
 class CutList(msgspec.Struct, frozen=True):
@@ -22,13 +22,15 @@ class CutList(msgspec.Struct, frozen=True):
     hardware: tuple[Hardware, ...]
 
 
-def cut_list(parts: list[Part], progress: Progress = lambda _share: True) -> CutList:
+def cut_list(parts: list[Part], stock: Stock, progress: Progress = lambda _share: True) -> CutList:
     """Unfold, nest and saw all parts of a job.
 
     Parameters
     ----------
     parts : list of Part
         All parts. [mm]
+    stock : Stock
+        What the shop buys. [mm]
     progress : callable
         Called with the share done; returning False gives up.
 
@@ -40,16 +42,17 @@ def cut_list(parts: list[Part], progress: Progress = lambda _share: True) -> Cut
     Raises
     ------
     InputError
-        A blank or bar is larger than the stock, or the work was given up.
+        A blank or bar is larger than the stock.
+    GivenUp
+        The work was given up.
     """
-    shop = stock()
     sheet_parts = [p for p in parts if isinstance(p, SheetPart)]
     blanks = [blank(p) for p in sheet_parts]
     pieces = [b for b, p in zip(blanks, sheet_parts, strict=True) for _ in range(p.count)]
     return CutList(
         tuple(parts),
         tuple(blanks),
-        nest(pieces, shop, progress),
-        plan(parts, shop.bar_length, shop.kerf),
+        nest(pieces, stock, progress),
+        plan(parts, stock.bar_length, stock.kerf),
         tuple(p for p in parts if isinstance(p, Hardware)),
     )

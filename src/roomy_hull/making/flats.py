@@ -2,8 +2,8 @@
 
 import msgspec
 
-from roomy_hull.core.sheetmetal import Cutout, Hole, SheetPart, bend_allowance
-from roomy_hull.core.tables import material
+from roomy_hull.core.mechanics.bends import bend_allowance
+from roomy_hull.core.parts import Cutout, Hole, SheetPart
 
 Point = tuple[float, float]
 
@@ -77,7 +77,7 @@ def blank(part: SheetPart) -> Blank:
 def _bends(part: SheetPart, x0: float, x1: float, y0: float, y1: float) -> tuple[Bend, ...]:
     """Place each bend's centre line: half its allowance inside the base's bend start."""
     r, s = part.radius(), part.setback()
-    half = bend_allowance(90, r, part.thickness, material(part.material).k_factor) / 2
+    half = bend_allowance(90, r, part.thickness, part.material.k_factor) / 2
     low_x, high_x = (x0 + s if part.left else x0), (x1 - s if part.right else x1)
     low_y, high_y = (y0 + s if part.front else y0), (y1 - s if part.back else y1)
     found = []

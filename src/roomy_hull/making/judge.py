@@ -1,19 +1,25 @@
 """Making: can these parts be bent, drilled, and cut from the stock?"""
 
+from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import PRACTICE, Finding
-from roomy_hull.core.sheetmetal import BarPart, Part, SheetPart
-from roomy_hull.core.tables import stock
+from roomy_hull.core.parts import BarPart, Part, SheetPart
+from roomy_hull.core.refs import Ref
 from roomy_hull.making.flats import blank, fits, hole_to_bend, least_flange
+from roomy_hull.shop.shop import Stock
+
+KEY = "making"
 
 
-def judge(parts: tuple[Part, ...]) -> tuple[Finding, ...]:
+def flaws(parts: tuple[Part, ...], stock: Stock) -> tuple[Finding, ...]:
     """Judge whether some parts can be made.
 
     Parameters
     ----------
     parts : tuple of Part
         Parts of one owner. [mm]
+    stock : Stock
+        What the shop buys. [mm]
 
     Returns
     -------
@@ -24,17 +30,17 @@ def judge(parts: tuple[Part, ...]) -> tuple[Finding, ...]:
     found: list[Finding] = []
     for part in parts:
         if isinstance(part, SheetPart):
-            found += _sheet(part)
-        elif isinstance(part, BarPart) and part.length > stock().bar_length:
+            found += _sheet(part, stock)
+        elif isinstance(part, BarPart) and part.length > stock.bar_length:
             found.append(
                 Finding("making.bar_stock", "stop", f"{part.name} is longer than the stock bar",
-                        (part.owner,), part.length, stock().bar_length, "mm",
+                        (part.owner,), part.length, stock.bar_length, "mm",
                         "the shop's stock list", "Cut")
             )  # fmt: skip
     return tuple(found)
 
 
-def _sheet(part: SheetPart) -> list[Finding]:
+def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
     """Judge one sheet part."""
     if min(part.length, part.width) <= 0:
         return [
@@ -55,7 +61,6 @@ def _sheet(part: SheetPart) -> list[Finding]:
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
                     (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
         )  # fmt: skip
-    shop = stock()
     try:
         flat = blank(part)
     except InputError as trouble:
@@ -72,3 +77,41 @@ def _sheet(part: SheetPart) -> list[Finding]:
                     (part.owner,), measured, limit, "mm", "the shop's stock list", "Cut")
         )  # fmt: skip
     return found
+
+
+def study(case: Case) -> dict[Ref | None, tuple[Finding, ...]]:
+    """Judge the making of body and things.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes; what did not change is taken from before.
+
+    Returns
+    -------
+    dict of Ref to tuple of Finding
+        By thing, the body's under none.
+    """
+    assembly, before = case.assembly, case.before
+    stock = assembly.shop.stock
+    old: dict[Ref | None, tuple[Finding, ...]] = case.old(KEY) or {}
+    earlier = before.assembly if before is not None else None
+    known = {t.ref: t for t in earlier.things} if earlier is not None else {}
+    found: dict[Ref | None, tuple[Finding, ...]] = {}
+    same_body = earlier is not None and earlier.ground is assembly.ground
+    found[None] = old[None] if same_body and None in old else flaws(assembly.ground.parts, stock)
+    for thing in assembly.things:
+        kept = known.get(thing.ref)
+        if kept is not None and kept.expansion is thing.expansion and thing.ref in old:
+            found[thing.ref] = old[thing.ref]
+        else:
+            found[thing.ref] = flaws(thing.expansion.parts, stock)
+    return found
+
+
+def judge(case: Case) -> list[Finding]:
+    """List what cannot be made, the body's first."""
+    return [f for rows in case.results[KEY].values() for f in rows]
+
+
+STUDY = Study(KEY, study, judge=judge, codes=("making.",), glance=True)

@@ -6,9 +6,10 @@ from collections.abc import Callable
 import msgspec
 import rectpack  # type: ignore[import-untyped]  # ships no types
 
-from roomy_hull.core.errors import InputError
-from roomy_hull.core.tables import Stock, material
+from roomy_hull.core.errors import GivenUp, InputError
+from roomy_hull.core.material import Material
 from roomy_hull.making.flats import Blank, fits
+from roomy_hull.shop.shop import Stock
 
 Progress = Callable[[float], bool]
 
@@ -28,7 +29,7 @@ class PlacedBlank(msgspec.Struct, frozen=True):
 class Sheet(msgspec.Struct, frozen=True):
     """One sheet with what is cut from it. [mm]"""
 
-    material: str
+    material: Material
     thickness: float
     length: float
     width: float
@@ -40,7 +41,7 @@ class Sheet(msgspec.Struct, frozen=True):
 
     def mass(self) -> float:
         """Give the whole sheet's mass. [kg]"""
-        return self.length * self.width * self.thickness * material(self.material).density * 1e-9
+        return self.length * self.width * self.thickness * self.material.density * 1e-9
 
 
 class Nest(msgspec.Struct, frozen=True):
@@ -70,7 +71,9 @@ def nest(blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: 
     Raises
     ------
     InputError
-        A blank is larger than every stock sheet, or the work was given up.
+        A blank is larger than every stock sheet.
+    GivenUp
+        The work was given up.
     """
     none = next((b for b in blanks if min(b.length, b.width) <= 0), None)
     if none is not None:
@@ -81,15 +84,15 @@ def nest(blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: 
         )
     groups: dict[tuple[str, float], list[Blank]] = {}
     for one in blanks:
-        groups.setdefault((one.part.material, one.part.thickness), []).append(one)
+        groups.setdefault((one.part.material.key, one.part.thickness), []).append(one)
     sheets: list[Sheet] = []
     bounds: dict[str, tuple[int, int]] = {}
     for done, ((metal, thick), group) in enumerate(sorted(groups.items(), key=lambda g: g[0])):
         if not progress(done / len(groups)):
-            raise InputError("the nesting was given up")
+            raise GivenUp("the nesting was given up")
         best = _best_size(group, stock)
         found = _pack(group, best, stock)
-        sheets += [Sheet(metal, thick, *best, placed) for placed in found]
+        sheets += [Sheet(group[0].part.material, thick, *best, placed) for placed in found]
         bounds[f"{metal} {thick:g} mm, sheet {best[0]:g} × {best[1]:g}"] = (
             len(found), area_bound(group, best, stock),
         )  # fmt: skip

@@ -15,7 +15,7 @@ import msgspec
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables import Measure, measures
-from roomy_hull.job.resizing import set_at
+from roomy_hull.job.edits.resizing import set_at
 from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.job.vehicle import Vehicle
 

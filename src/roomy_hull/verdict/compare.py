@@ -3,9 +3,10 @@
 import msgspec
 
 from roomy_hull.core.findings import Finding
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.kit.stored import stored_litres
+from roomy_hull.kinds.registry import kind_of
 from roomy_hull.making.cost import cost
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -72,13 +73,13 @@ def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
     """
     job, loads = verdict.job, verdict.loads.scenario(scenario)
     parts = [p for t in verdict.assembly.things for p in t.expansion.parts]
-    fitted = sum(m.kg for t in verdict.assembly.things for m in t.masses if m.fill == "fixed")
+    fitted = sum(m.kg for t in verdict.assembly.things for m in t.masses if m.fill.by == "fixed")
     return Column(
         key, job.layout, len(job.units), fitted,
         (loads.gross.value, loads.gross.doubt), (loads.front.value, loads.front.doubt),
         (loads.rear.value, loads.rear.doubt), loads.payload_left.value,
-        loads.right.value - loads.left.value, sum(stored_litres(u) for u in job.units),
-        cost(parts).total, verdict.count("stop"), verdict.count("look"), verdict,
+        loads.right.value - loads.left.value, sum(kind_of(u).stored(u) for u in job.units),
+        cost(parts, verdict.assembly.shop.prices).total, verdict.count("stop"), verdict.count("look"), verdict,
     )  # fmt: skip
 
 
@@ -120,7 +121,7 @@ class Exchange(msgspec.Struct, frozen=True):
     @property
     def works(self) -> bool:
         """Whether no new stop would come of it."""
-        return not any(f.weight == "stop" for f in self.new)
+        return not any(f.severity == "stop" for f in self.new)
 
 
 def other_side(verdict: Verdict, keys: tuple[str, ...], scenario: str) -> Exchange:

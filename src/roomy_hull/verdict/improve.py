@@ -6,12 +6,13 @@ from collections.abc import Callable
 
 import msgspec
 
-from roomy_hull.core.errors import InputError
+from roomy_hull.core.errors import GivenUp
 from roomy_hull.core.units import System, show
-from roomy_hull.job import edits
 from roomy_hull.job.body import Bay
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried, Unit
+from roomy_hull.kinds.registry import Unit
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.loads import board, ranking
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -101,26 +102,27 @@ def better(
 
     Raises
     ------
-    InputError
+    GivenUp
         The search was given up.
     """
     one = next((s for s in verdict.job.scenarios if s.id == scenario), verdict.job.scenarios[0])
-    rows = {c.owner: c for c in ranking.contributions(verdict.assembly, verdict.loads, one)}
-    total = sum(c.side for c in rows.values())
+    parts = ranking.contributions(verdict.assembly, verdict.loads, one)
+    rows = {c.owner.id: c for c in parts if c.owner.is_thing}
+    total = sum(c.side for c in parts)
     tries = [*_moves(verdict, rows, measure, total, system), *_swaps(verdict, rows, measure, total)]
     tries.sort(key=lambda t: -t[0])
-    known = {f.key for f in verdict.findings if f.weight == "stop"}
+    known = {f.key for f in verdict.findings if f.severity == "stop"}
     looks = verdict.count("look")
     found: list[Better] = []
     done: set[str] = set()
     for n, (gain, key, words, make) in enumerate(tries[:TRIED]):
         if not progress(n / TRIED):
-            raise InputError("the search was given up")
+            raise GivenUp("the search was given up")
         if key in done:
             continue
         job = make()
         trial = judge(job, verdict)
-        if any(f.key not in known for f in trial.findings if f.weight == "stop"):
+        if any(f.key not in known for f in trial.findings if f.severity == "stop"):
             continue
         done.add(key)
         found.append(Better(words, gain, job, trial.count("look") - looks))

@@ -1,129 +1,210 @@
 """One verdict for the window, the command line and every file."""
 
-from typing import TYPE_CHECKING
+from typing import Any
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.core.findings import WEIGHT_ORDER, Finding, Fix
+from roomy_hull.assembly.springs import SpringStudy
+from roomy_hull.assembly.study import Before, Case, Study
+from roomy_hull.core.findings import SEVERITIES, Finding, Fix
+from roomy_hull.core.refs import Ref
 from roomy_hull.job.model import Job
-from roomy_hull.job.value import unknown_fields
-from roomy_hull.making import judge as making_judge
+from roomy_hull.making import judge as making
+from roomy_hull.shop.shop import Shop
 from roomy_hull.studies.fit import closed, in_out, together
-from roomy_hull.studies.fit import judge as fit_judge
-from roomy_hull.studies.fit import moving as moving_judge
-from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads import judge as loads_judge
-from roomy_hull.studies.outline import judge as outline_judge
+from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
+from roomy_hull.studies.loads.weighing import Against
 from roomy_hull.studies.outline import outline as outlines
-
-if TYPE_CHECKING:
-    from roomy_hull.studies.loads.carrying import Carrying
-
-BODY = ""
-"""Under this key stand the findings on the body's own parts."""
+from roomy_hull.studies.strength import carrying
+from roomy_hull.verdict.registry import STUDIES, in_turn
 
 
-def _tally(findings: list[Finding]) -> dict[tuple[str, str], int]:
-    """Count open findings by weight and stage, and by weight alone (under no stage)."""
-    found: dict[tuple[str, str], int] = {}
-    for f in findings:
-        if not f.accepted:
-            for key in ((f.weight, f.stage), (f.weight, "")):
-                found[key] = found.get(key, 0) + 1
-    return found
+class Tally(msgspec.Struct, frozen=True):
+    """Open findings counted by severity and stage, and by severity alone (under no stage)."""
+
+    counts: dict[tuple[str, str], int]
+
+    def count(self, severity: str, stage: str = "") -> int:
+        """Count open findings of one severity, in one stage or in all."""
+        return self.counts.get((severity, stage), 0)
 
 
-class Verdict(msgspec.Struct, frozen=True):
-    """The findings of all studies on one job, and the results they rest on."""
+class Judged(msgspec.Struct, frozen=True):
+    """What every judgement has: the job in vehicle axes, what it weighs, and what is found wrong."""
 
     job: Job
     assembly: Assembly
-    fit: closed.FitResult
-    together: together.Togetherness
-    in_out: in_out.InOut
-    loads: axles.LoadResult
-    carrying: "Carrying | None"
-    outline: outlines.Outline
-    making: dict[str, tuple[Finding, ...]]
+    results: dict[str, Any]
+    aside: dict[str, Any]
     findings: tuple[Finding, ...]
-    tally: dict[tuple[str, str], int]
+    tally: Tally
+
+    @property
+    def loads(self) -> axles.LoadResult:
+        """What every scenario weighs."""
+        found: axles.LoadResult = self.results[axles.KEY]
+        return found
 
     def open_findings(self) -> tuple[Finding, ...]:
-        """Give the findings that nobody accepted."""
+        """List the findings that nobody accepted."""
         return tuple(f for f in self.findings if not f.accepted)
 
-    def count(self, weight: str, stage: str = "") -> int:
-        """Count open findings of one weight, in one stage or in all."""
-        return self.tally.get((weight, stage), 0)
+    def count(self, severity: str, stage: str = "") -> int:
+        """Count open findings of one severity, in one stage or in all."""
+        return self.tally.count(severity, stage)
+
+    def case(self) -> Case:
+        """Give what studies read: the assembly with every result."""
+        return Case(self.assembly, self.results, {}, None)
 
 
-def judge(job: Job, previous: Verdict | None = None, *, opens: bool = True) -> Verdict:
+class Glance(Judged, frozen=True):
+    """A first quick look: what is seen before the window stands. It judges nothing that opens or carries."""
+
+
+class Verdict(Judged, frozen=True):
+    """The findings of all studies on one job, and every result they rest on."""
+
+    @property
+    def fit(self) -> closed.FitResult:
+        """The closed fit."""
+        found: closed.FitResult = self.results[closed.KEY]
+        return found
+
+    @property
+    def together(self) -> together.Togetherness:
+        """What meets what when it opens."""
+        found: together.Togetherness = self.results[together.KEY]
+        return found
+
+    @property
+    def in_out(self) -> in_out.InOut:
+        """What has to come out before what."""
+        found: in_out.InOut = self.results[in_out.KEY]
+        return found
+
+    @property
+    def carrying(self) -> carrying.Carrying:
+        """Chassis, mounts, members, struts, stability."""
+        found: carrying.Carrying = self.results[carrying.KEY]
+        return found
+
+    @property
+    def springs(self) -> SpringStudy:
+        """Every way of carrying the load, in every scenario."""
+        found: SpringStudy = self.results[spring_options.KEY]
+        return found
+
+    @property
+    def towing(self) -> towing.Towing:
+        """What may be towed."""
+        found: towing.Towing = self.results[towing.KEY]
+        return found
+
+    @property
+    def budget(self) -> budget.Budget:
+        """The brief against what the rating leaves."""
+        found: budget.Budget = self.results[budget.KEY]
+        return found
+
+    @property
+    def weighings(self) -> tuple[tuple[Against, ...], ...]:
+        """Every weighing against what was predicted without it."""
+        found: tuple[tuple[Against, ...], ...] = self.results[scales.KEY]
+        return found
+
+    @property
+    def outline(self) -> outlines.Outline:
+        """Outside sizes and angles."""
+        found: outlines.Outline = self.results[outlines.KEY]
+        return found
+
+    @property
+    def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
+        """What cannot be made, by thing."""
+        found: dict[Ref | None, tuple[Finding, ...]] = self.results[making.KEY]
+        return found
+
+
+IN_TURN = in_turn()
+AT_A_GLANCE = in_turn(tuple(s for s in STUDIES if s.glance))
+
+
+def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None) -> Verdict:
     """Judge a job.
 
     Parameters
     ----------
     job : Job
         The job.
-    previous : Verdict or None
+    previous : Judged or None
         A verdict on an earlier value of the same job, to reuse what did not change. Only a
         memory, it never alters the result.
-    opens : bool
-        Whether what opens and what carries is judged too; without, for a first quick look that is made
-        whole at once.
+    shop : Shop or None
+        Who makes it; that of the earlier verdict, or the shipped values, where none is given.
 
     Returns
     -------
     Verdict
-        Assembly, results and findings, the weightiest first.
+        Assembly, every result, and the findings, the most severe first.
+
+    Raises
+    ------
+    InputError
+        The shop lacks a material or rule that the body names.
     """
-    assembly = assemble(job, previous.assembly if previous else None, opens=opens)
-    memory = (previous.assembly, previous.fit) if previous else None
-    fit = closed.study(assembly, memory)
-    moving = together.study(assembly, previous.together if previous else None)
-    loads = axles.study(assembly, (previous.assembly, previous.loads) if previous else None)
-    sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios)
-    outline = outlines.study(assembly, sags)
-    carries = None
-    if opens:
-        from roomy_hull.studies.loads import (
-            carrying,
-        )  # read when wanted: the window opens the sooner
+    known = previous if isinstance(previous, Verdict) else None
+    if previous is not None and shop is None:
+        shop = previous.assembly.shop
+    assembly = assemble(job, known.assembly if known is not None else None, shop=shop)
+    before = None
+    if known is not None and known.assembly.shop is assembly.shop:
+        before = Before(known.assembly, known.results, known.aside)
+    return Verdict(*_judged(job, Case(assembly, {}, {}, before), IN_TURN, STUDIES))
 
-        known = previous.carrying if previous is not None else None
-        carries = carrying.study(
-            assembly, loads, (previous.assembly, known) if previous is not None and known else None
-        )
-    blocked = in_out.study(assembly, previous.in_out if previous else None)
-    found = fit_judge.judge(assembly, fit)
-    if opens:
-        found += moving_judge.judge(assembly, moving, blocked, fit)
-    found += loads_judge.judge(assembly, loads)
-    if carries is not None:
-        from roomy_hull.studies.loads import carrying_judge  # as above
 
-        found += carrying_judge.judge(assembly, loads, carries)
-    found += outline_judge.judge(assembly, outline)
-    making = _making(assembly, previous)
-    for flaws in making.values():
-        found += flaws
-    found += _file_notes(job)
+def glance(job: Job, *, shop: Shop | None = None) -> Glance:
+    """Take a first quick look at a job, so that a window can be painted.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    shop : Shop or None
+        Who makes it; the shipped values where none is given.
+
+    Returns
+    -------
+    Glance
+        Closed fit, loads, outline and making only; `judge` looks at everything.
+    """
+    assembly = assemble(job, opens=False, shop=shop)
+    quick = tuple(s for s in STUDIES if s.glance)
+    return Glance(*_judged(job, Case(assembly, {}, {}, None), AT_A_GLANCE, quick))
+
+
+def _judged(
+    job: Job, case: Case, in_turn: tuple[Study, ...], told: tuple[Study, ...]
+) -> tuple[Job, Assembly, dict[str, Any], dict[str, Any], tuple[Finding, ...], Tally]:
+    """Run studies and gather what they find."""
+    for study in in_turn:
+        case.results[study.key] = study.run(case)
+    found = [f for study in told for f in study.judge(case)]
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
-    found.sort(key=lambda f: WEIGHT_ORDER[f.weight])
-    return Verdict(
-        job,
-        assembly,
-        fit,
-        moving,
-        blocked,
-        loads,
-        carries,
-        outline,
-        making,
-        tuple(found),
-        _tally(found),
-    )
+    found.sort(key=lambda f: SEVERITIES.index(f.severity))
+    return job, case.assembly, case.results, case.aside, tuple(found), _tally(found)
+
+
+def _tally(findings: list[Finding]) -> Tally:
+    """Count open findings by severity and stage, and by severity alone."""
+    found: dict[tuple[str, str], int] = {}
+    for f in findings:
+        if not f.accepted:
+            for key in ((f.severity, f.stage), (f.severity, "")):
+                found[key] = found.get(key, 0) + 1
+    return Tally(found)
 
 
 def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
@@ -141,70 +222,23 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         What can be set; empty where nothing by itself would help.
     """
-    from roomy_hull.studies.loads import carrying_judge  # as above
-
-    return (
-        fit_judge.fixes(verdict.assembly, finding)
-        + moving_judge.fixes(verdict.assembly, verdict.together, finding)
-        + outline_judge.fixes(verdict.assembly, finding)
-        + carrying_judge.fixes(verdict.assembly, finding)
+    case = verdict.case()
+    return tuple(
+        fix
+        for study in STUDIES
+        if finding.code.startswith(study.codes)
+        for fix in study.fixes(case, finding)
     )
-
-
-def _making(assembly: Assembly, previous: Verdict | None) -> dict[str, tuple[Finding, ...]]:
-    """Judge the making of body and things; what did not change is taken from before."""
-    found: dict[str, tuple[Finding, ...]] = {}
-    known = {t.id: t for t in previous.assembly.things} if previous else {}
-    if previous is not None and previous.assembly.ground is assembly.ground:
-        found[BODY] = previous.making[BODY]
-    else:
-        found[BODY] = making_judge.judge(assembly.ground.parts)
-    for thing in assembly.things:
-        before = known.get(thing.id)
-        if previous is not None and before is not None and before.expansion is thing.expansion:
-            found[thing.id] = previous.making[thing.id]
-        else:
-            found[thing.id] = making_judge.judge(thing.expansion.parts)
-    return found
 
 
 def _with_acceptance(job: Job, finding: Finding) -> Finding:
     """Mark a *look* as accepted where the job records it; a stop cannot be."""
-    if finding.weight != "look":
+    if finding.severity != "look":
         return finding
     for record in job.accepted:
-        if (record.code, record.subjects, record.scenario) == finding.key:
+        if (record.code, record.subjects, record.scenario) == (
+            finding.code, finding.words, finding.scenario,
+        ):  # fmt: skip
             words = f"{record.reason} ({record.initials})"
             return msgspec.structs.replace(finding, accepted=words)
     return finding
-
-
-_notes: dict[int, tuple[object, list[str]]] = {}
-
-
-def _file_notes(job: Job) -> list[Finding]:
-    """Note fields of the file that this version does not know; they are kept."""
-    paths = list(job.extra)
-    for part in (job.vehicle, job.body, *job.units, *job.carried, *job.scenarios):
-        paths += [f"{type(part).__name__.lower()} {_name(part)}: {p}" for p in _unknown(part)]
-    return [
-        Finding("file.unknown", "note", f"The file's field '{path}' is not known; it is kept",
-                (path,), source="docs/formats.md", stage="Survey")
-        for path in paths
-    ]  # fmt: skip
-
-
-def _name(part: object) -> str:
-    """Give a part's id, else its name, else nothing."""
-    return str(getattr(part, "id", getattr(part, "name", "")))
-
-
-def _unknown(part: object) -> list[str]:
-    """List a part's unknown fields, remembered by identity since parts are shared and frozen."""
-    known = _notes.get(id(part))
-    if known is None or known[0] is not part:
-        if len(_notes) > 4000:
-            _notes.clear()
-        known = (part, list(unknown_fields(part)))
-        _notes[id(part)] = known
-    return known[1]

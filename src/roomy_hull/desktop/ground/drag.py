@@ -4,18 +4,22 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF
 
-from roomy_hull.actions.finding_room import TRIAL
-from roomy_hull.actions.snapping import snapped
-from roomy_hull.actions.workbench import Workbench
-from roomy_hull.assembly.assemble import Thing, trial_thing
+from roomy_hull.assembly.assemble import trial_thing
+from roomy_hull.assembly.things import Thing
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.strokes import Point, Scene
-from roomy_hull.drawing.overlays import free_places
+from roomy_hull.drawing.scenes.overlays import free_places
 from roomy_hull.drawing.view import View
-from roomy_hull.job import edits, layouts
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
-from roomy_hull.job.unit import Carried, Unit
-from roomy_hull.kit.canopy import BayPlace
+from roomy_hull.kinds.expansion import Expansion
+from roomy_hull.kinds.registry import Unit
+from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.session.finding_room import TRIAL
+from roomy_hull.session.session import Session
+from roomy_hull.session.snapping import snapped
 from roomy_hull.studies.fit.free_space import free_space
 
 THRESHOLD = 4.0
@@ -27,12 +31,12 @@ class Drag:
 
     Parameters
     ----------
-    bench : Workbench
+    session : Session
         Whose job is moved.
     """
 
-    def __init__(self, bench: Workbench) -> None:
-        self._bench = bench
+    def __init__(self, session: Session) -> None:
+        self._session = session
         self.held = False
         self.active = False
         self.holds = ""
@@ -43,7 +47,9 @@ class Drag:
         self._place: BayPlace | None = None
         self._stores = ""
         self._over = False
-        self._free: tuple[object, tuple[Thing, ...], Scene] | None = None
+        self._free: tuple[tuple[object, ...], Expansion | None, tuple[Thing, ...], Scene] | None = (
+            None
+        )
 
     # Things of the job
 
@@ -76,11 +82,11 @@ class Drag:
             round((a + d) / grid) * grid if d else a
             for a, d in zip((item.x, item.y, item.z), step, strict=True)
         )
-        self._preview(lambda: edits.changed(self._bench.history.settled, item.id, x=x, y=y, z=z))
+        self._preview(lambda: edits.changed(self._session.history.settled, item.id, x=x, y=y, z=z))
 
     def _move_unit(self, unit: Unit, step: list[float], fine: bool) -> None:
         place = self._place
-        thing = self._bench.verdict.assembly.thing(unit.id)
+        thing = self._session.verdict.assembly.thing(unit.id)
         if place is None or thing is None:
             return
         corner = place.frame.point(unit.u, unit.v, unit.w)
@@ -88,33 +94,33 @@ class Drag:
         if fine:
             u, v, w = round(u), round(v), round(w)
         else:
-            u, w = snapped(self._bench.verdict.assembly, thing, place, u, w)
+            u, w = snapped(self._session.verdict.assembly, thing, place, u, w)
             v = 0.0 if abs(v) < 25 else round(v / 5.0) * 5.0
         moves_v = abs(step[0 if place.bay.side == "rear" else 1]) > 0
         v = v if moves_v else unit.v
         w = w if step[2] else unit.w
-        if self._bench.also and unit.id in self._bench.chosen():
+        if self._session.selection.also and unit.id in self._session.selection.ids():
             by = (u - unit.u, v - unit.v, w - unit.w)
-            settled, keys = self._bench.history.settled, self._bench.chosen()
+            settled, keys = self._session.history.settled, self._session.selection.ids()
             self._preview(lambda: layouts.shifted(settled, keys, *by))
             return
-        self._preview(lambda: edits.changed(self._bench.history.settled, unit.id, u=u, v=v, w=w))
+        self._preview(lambda: edits.changed(self._session.history.settled, unit.id, u=u, v=v, w=w))
 
     def _preview(self, make: Callable[[], Job]) -> None:
         try:
-            self._bench.preview(make())
+            self._session.preview(make())
         except UserError as trouble:
-            self._bench.say(str(trouble), trouble=True)
+            self._session.say(str(trouble), trouble=True)
 
     def release(self) -> None:
         """Let go of a thing of the job."""
         if self.active and self._start is not None and not self._stores:
-            self._bench.settle(f"move {self._start.name}")
+            self._session.do("edit.gesture", words=f"move {self._start.name}")
         self._forget()
 
     def cancel(self) -> None:
         """Let go without a trace."""
-        self._bench.cancel()
+        self._session.cancel()
         self._forget()
 
     def _forget(self) -> None:
@@ -127,23 +133,23 @@ class Drag:
 
     def carry(self, key: str, view: View, at: Point, over: bool) -> None:
         """Hold a thing from the stores at a point of the elevation. [mm]"""
-        made = self._bench.entry(key).make
+        made = self._session.catalogue.entry(key).make
         self.held = self.active = True
         self._stores, self.view, self._over = key, view, over
         self.holds = TRIAL
         if not over:
-            self._bench.cancel()
+            self._session.cancel()
             return
         if isinstance(made, Carried):
             item = _at_hand(made, view, at)
-            self._preview(lambda: edits.added(self._bench.history.settled, item.but(id=TRIAL)))
+            self._preview(lambda: edits.added(self._session.history.settled, item.but(id=TRIAL)))
             return
-        side = self._bench.look.station
+        side = self._session.look.station
         place = self._bay_under(view, at, side)
         if place is None:
-            self._bench.cancel()
+            self._session.cancel()
             return
-        trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._bench.verdict.assembly)
+        trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.verdict.assembly)
         e = trial.envelope
         depth = e.centre()
         point = [depth[0], depth[1], depth[2]]
@@ -152,13 +158,13 @@ class Drag:
         u, _v, w = place.frame.local(point[0], point[1], point[2])
         own = trial.expansion.envelope
         u, w = snapped(
-            self._bench.verdict.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2, 60
+            self._session.verdict.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2, 60
         )
         unit = made.but(id=TRIAL, bay=place.bay.id, u=u, w=w)
-        self._preview(lambda: edits.added(self._bench.history.settled, unit))
+        self._preview(lambda: edits.added(self._session.history.settled, unit))
 
     def _bay_under(self, view: View, at: Point, side: str) -> BayPlace | None:
-        for place in self._bench.verdict.assembly.ground.bays.values():
+        for place in self._session.verdict.assembly.ground.bays.values():
             if place.bay.side != side:
                 continue
             h0, k0, h1, k1 = view.rect(place.frame.box(place.size))
@@ -168,45 +174,39 @@ class Drag:
 
     def drop(self) -> str:
         """Put down what came from the stores; gives its new id, or nothing where it fits nowhere."""
-        thing = self._bench.history.job.thing(TRIAL)
+        thing = self._session.history.job.thing(TRIAL)
         key, over = self._stores, self._over
-        self._bench.cancel()
         self._forget()
         if thing is None:
+            self._session.cancel()
             if key and over:
-                made = self._bench.entry(key).make
-                self._bench.say(f"{made.name} was let go outside the bays; nothing was placed.")
+                made = self._session.catalogue.entry(key).make
+                self._session.say(f"{made.name} was let go outside the bays; nothing was placed.")
             return ""
-        made = self._bench.entry(key).make
-        new = thing.but(id=edits.free_id(self._bench.job, made.id))
-        self._bench.edit(f"place {new.name}", edits.added(self._bench.job, new))
-        self._bench.select(new.id)
-        return new.id
+        made = self._session.catalogue.entry(key).make
+        return str(self._session.do("edit.put_down", thing=thing.but(id=made.id)))
 
     # Where does it fit?
 
     def free_scene(self, view: View) -> Scene:
         """Draw the free places of what is held, in every bay seen from here."""
-        bench = self._bench
-        assembly = bench.verdict.assembly
-        station = bench.look.station
+        session = self._session
+        assembly = session.verdict.assembly
+        station = session.look.station
         held = assembly.thing(self.holds)
-        # Where it may stand hangs on the others, on its size and depth, and not on where the hand has it.
+        # Where it may stand depends on the others, on its size and depth, and not on where the hand has it.
         others = tuple(t for t in assembly.things if t.id not in (self.holds, TRIAL))
-        what = (
-            self._stores,
-            station,
-            held and id(held.expansion),
-            getattr(held and held.value, "v", 0.0),
-        )
+        own = held.expansion if held is not None else None
+        what = (self._stores, station, getattr(held and held.value, "v", 0.0))
         known = self._free
-        same = known is not None and known[0] == what and len(known[1]) == len(others)
         if (
             known is not None
-            and same
-            and all(a is b for a, b in zip(known[1], others, strict=True))
+            and known[0] == what
+            and known[1] is own
+            and len(known[2]) == len(others)
+            and all(a is b for a, b in zip(known[2], others, strict=True))
         ):
-            return known[2]
+            return known[3]
         scene: Scene = ()
         for place in assembly.ground.bays.values():
             if place.bay.side != station:
@@ -217,17 +217,17 @@ class Drag:
             v = getattr(thing.value, "v", 0.0)
             space = free_space(assembly, thing, place, v, leave_out=(TRIAL,))
             scene += free_places(space, thing, assembly, view)
-        self._free = (what, others, scene)
+        self._free = (what, own, others, scene)
         return scene
 
     def _thing_in(self, place: BayPlace) -> Thing | None:
         """Give what is held as a thing in a bay; nothing for a carried item or the wrong bay."""
         if self._stores:
-            made = self._bench.entry(self._stores).make
+            made = self._session.catalogue.entry(self._stores).make
             if isinstance(made, Carried):
                 return None
-            return trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._bench.verdict.assembly)
-        thing = self._bench.verdict.assembly.thing(self.holds)
+            return trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.verdict.assembly)
+        thing = self._session.verdict.assembly.thing(self.holds)
         if thing is None or thing.place is None or thing.place.bay.id != place.bay.id:
             return None
         return thing

@@ -13,19 +13,26 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
-from roomy_hull.actions.workbench import Workbench
-from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.refs import Ref
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.units import show
+from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.drag import Drag
 from roomy_hull.desktop.ground.scene_painter import Window, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
-from roomy_hull.desktop.theme import Theme, font
-from roomy_hull.drawing import ground_scene, overlays
-from roomy_hull.drawing.ground_scene import Looks
+from roomy_hull.desktop.text import plain
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.scenes import ground as ground_scene
+from roomy_hull.drawing.scenes import overlays
+from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View
-from roomy_hull.job.unit import Carried
+from roomy_hull.job.carried import Carried
+from roomy_hull.session.session import Session
 
 HEAD = 26.0
 """Room for a picture's title. [px]"""
@@ -45,28 +52,28 @@ class Ground(QWidget):
 
     painted = pyqtSignal()
 
-    def __init__(self, bench: Workbench, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
-        self._bench, self._theme = bench, theme
+        self._session, self._theme = session, theme
         self.turn_ms = 170
         self._zoom, self._shift, self._sink = 1.0, QPointF(0, 0), 0.0
         self._pan_from: QPointF | None = None
-        self._seen = (bench.look.station, bench.look.whole)
+        self._seen = (session.look.station, session.look.whole)
         self._turn = 1.0
         self._animation = QVariantAnimation(self)
         self._animation.valueChanged.connect(self._turned)
         self._unseen = True
-        self._still: dict[bool, tuple[object, Scene, object]] = {}
+        self._still: dict[bool, tuple[Scene, tuple[object, ...], tuple[Thing, ...], Scene]] = {}
+        self._scenes = ground_scene.Backdrops()
         self._backdrops = {True: Backdrop(), False: Backdrop()}
-        self.drag = Drag(bench)
-        self.walkabout = Walkabout(bench, theme, self)
+        self.drag = Drag(session)
+        self.walkabout = Walkabout(session, theme, self)
         self.setMinimumSize(360, 320)
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Ground: the drawing")
-        bench.job_changed.connect(self.update)
-        bench.selection_changed.connect(self.update)
-        bench.look_changed.connect(self._look_changed)
+        follow(self, self.update, session.changed, session.selection.changed)
+        follow(self, self._look_changed, session.view.changed)
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give the usual size."""
@@ -86,7 +93,7 @@ class Ground(QWidget):
     # Looking
 
     def _look_changed(self) -> None:
-        look = self._bench.look
+        look = self._session.look
         seen = (look.station, look.whole)
         if seen != self._seen:
             self._face_on()
@@ -106,9 +113,9 @@ class Ground(QWidget):
 
     def layout_now(self) -> Layout:
         """Compute where both pictures are. [px]"""
-        look = self._bench.look
+        look = self._session.look
         upper_mm, lower_mm = ground_scene.frame(
-            self._bench.verdict.assembly, look.station, whole=look.whole, opened=look.opened
+            self._session.sight.assembly, look.station, whole=look.whole, opened=look.opened
         )
         width, height = self.width() - 16.0, self.height() - 2 * HEAD - 10.0
         tall_e, tall_s = upper_mm[3] - upper_mm[1], lower_mm[3] - lower_mm[1]
@@ -125,7 +132,7 @@ class Ground(QWidget):
 
     def views(self) -> tuple[View, View]:
         """Give how elevation and slice see the vehicle."""
-        station = self._bench.look.station
+        station = self._session.look.station
         return ELEVATION[station], SLICE[station]
 
     # Painting
@@ -134,12 +141,12 @@ class Ground(QWidget):
         """Paint both pictures and what is held, found and chosen."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
-        t, bench, look = self._theme, self._bench, self._bench.look
+        t, session, look = self._theme, self._session, self._session.look
         p.fillRect(self.rect(), QColor(t.paper))
         where = self.layout_now()
         painter = painter_for(t, look.system)
         looks = Looks(look.opened, look.stature)
-        assembly = bench.verdict.assembly
+        assembly = session.sight.assembly
         self._titles(p, where)
         station = look.station
         for area, window, view in (
@@ -161,7 +168,7 @@ class Ground(QWidget):
                 painter.paint(p, sizes, window)
             painter.paint(p, self._overlay(view, upper), window)
             p.restore()
-        if not bench.job.units and not self.drag.active:
+        if not session.job.units and not self.drag.active:
             p.setPen(QColor(t.faint))
             p.setFont(font(15))
             sides = {b.bay.side for b in assembly.ground.bays.values()}
@@ -187,37 +194,59 @@ class Ground(QWidget):
         While something is dragged, all that it leaves where it is belongs to what stays.
         """
         draw = ground_scene.things if upper else ground_scene.slice_things
-        behind = (ground_scene.backdrop if upper else ground_scene.slice_backdrop)(
-            assembly, station
-        )
+        behind = self._scenes.of(assembly, station, upper=upper)
         if not self.drag.active:
             return behind, draw(assembly, station, looks)
-        held = {self.drag.holds, *self._bench.also}
+        held = {self.drag.holds, *self._session.selection.also}
         others = tuple(t for t in assembly.things if t.id not in held)
-        key = (id(behind), station, looks, tuple(id(t) for t in others))
         known = self._still.get(upper)
-        if known is None or known[0] != key:
+        if (
+            known is None
+            or known[0] is not behind
+            or known[1] != (station, looks)
+            or len(known[2]) != len(others)
+            or any(a is not b for a, b in zip(known[2], others, strict=True))
+        ):
             still = msgspec.structs.replace(assembly, things=others)
-            known = (key, behind + draw(still, station, looks), (behind, others))
+            known = (behind, (station, looks), others, behind + draw(still, station, looks))
             self._still[upper] = known
         moving = tuple(t for t in assembly.things if t.id in held)
-        return known[1], draw(msgspec.structs.replace(assembly, things=moving), station, looks)
+        return known[3], draw(msgspec.structs.replace(assembly, things=moving), station, looks)
 
-    def _titles(self, p: QPainter, where: Layout) -> None:
-        t, look = self._theme, self._bench.look
-        vehicle = self._bench.job.vehicle
+    def title(self) -> str:
+        """Say what the elevation shows."""
+        look, vehicle = self._session.look, self._session.job.vehicle
         words = WORDS[look.station]
         if look.station in ("left", "right"):
             words += " (driver side)" if look.station == vehicle.drive else " (kerb side)"
-        flat = look.station in ("above", "underneath")
+        return f"{words} · {vehicle.name}"
+
+    def papers(self) -> tuple[Paper, ...]:
+        """Draw both pictures for paper, as they are seen."""
+        look, assembly = self._session.look, self._session.sight.assembly
+        looks, station = Looks(look.opened, look.stature), look.station
+        upper, lower = ground_scene.frame(assembly, station, whole=look.whole, opened=look.opened)
+        elevation = ground_scene.elevation(assembly, station, looks)
+        elevation += ground_scene.overall_sizes(assembly, station, whole=look.whole)
+        return (
+            Paper(self.title(), elevation + self._overlay(ELEVATION[station], True), upper),
+            Paper(self._slice_title(), ground_scene.slice_scene(assembly, station, looks), lower),
+        )
+
+    def _slice_title(self) -> str:
+        """Say what the slice shows."""
+        flat = self._session.look.station in ("above", "underneath")
+        return f"Slice: the same stretch from {'the left' if flat else 'above'}"
+
+    def _titles(self, p: QPainter, where: Layout) -> None:
+        t = self._theme
         p.setPen(QColor(t.ink))
         p.setFont(font(14, bold=True))
-        p.drawText(QPointF(12, 19), f"{words} · {vehicle.name}")
+        p.drawText(QPointF(12, 19), self.title())
         p.setFont(font(12))
         p.setPen(QColor(t.faint))
         y = where.lower.top() - 8
-        p.drawText(QPointF(12, y), "Slice: the same stretch from the left" if flat
-                   else "Slice: the same stretch from above")  # fmt: skip
+        p.drawText(QPointF(12, y), self._slice_title())
         p.setPen(QColor(t.rule))
         p.drawLine(
             QPointF(8, where.lower.top() - HEAD),
@@ -226,32 +255,37 @@ class Ground(QWidget):
 
     def _overlay(self, view: View, upper: bool) -> Scene:
         """Give findings, selection, free places and gaps as seen in one picture."""
-        bench = self._bench
-        assembly = bench.verdict.assembly
+        session = self._session
+        assembly = session.sight.assembly
         scene: Scene = ()
         if upper and self.drag.active:
             scene += self.drag.free_scene(view)
         if self.drag.active:
-            shown = tuple(f for f in bench.verdict.findings if self.drag.holds in f.subjects
-                          and f.weight == "stop")  # fmt: skip
+            held = self.drag.holds
+            shown = tuple(
+                f for f in session.sight.findings
+                if f.severity == "stop" and any(s.is_thing and s.id == held for s in f.subjects)
+            )  # fmt: skip
         else:
-            shown = (bench.finding,) if bench.finding is not None else ()
+            shown = (session.selection.finding,) if session.selection.finding is not None else ()
             shown += tuple(
-                f for f in bench.verdict.open_findings()
-                if f.weight == "stop" and f.where and self._faces(f.subjects)
+                f for f in session.sight.open_findings()
+                if f.severity == "stop" and f.where and self._faces(f.subjects)
             )  # fmt: skip
         scene += overlays.marks(shown, view)
-        for key in bench.also:
+        for key in session.selection.also:
             other = assembly.thing(key)
             if other is not None and (not upper or self.seen(other)):
                 scene += (rectangle("selected", *view.rect(other.envelope), 4),)
-        if upper and bench.look.page == "In and out":
-            scene += overlays.order_badges(assembly, bench.verdict.in_out, view, bench.look.station)
-        thing = assembly.thing(self.drag.holds or bench.selection)
+        if upper and session.look.page("Fit-out") == "In and out":
+            scene += overlays.order_badges(
+                assembly, session.verdict.in_out, view, session.look.station
+            )
+        thing = assembly.thing(self.drag.holds or session.selection.key)
         if thing is not None and (not upper or self.seen(thing)):
             h0, k0, h1, k1 = view.rect(thing.envelope)
             scene += (rectangle("selected", h0, k0, h1, k1, 4),)
-            if upper and bench.look.page != "In and out":
+            if upper and session.look.page("Fit-out") != "In and out":
                 scene += overlays.gaps(assembly, thing, view)
             if upper:
                 scene += (
@@ -262,14 +296,14 @@ class Ground(QWidget):
                 scene += (line("lever", (h0, k1), (h0, 6000)), line("lever", (h1, k1), (h1, 6000)))
         return scene
 
-    def _faces(self, subjects: tuple[str, ...]) -> bool:
+    def _faces(self, subjects: tuple[Ref, ...]) -> bool:
         """Say whether a finding's things can be seen from here."""
-        things = [self._bench.verdict.assembly.thing(s) for s in subjects]
+        things = [self._session.sight.assembly.thing(s) for s in subjects]
         return any(t is not None and self.seen(t) for t in things)
 
     def seen(self, thing: Thing) -> bool:
         """Say whether a thing can be seen in the elevation from here."""
-        station = self._bench.look.station
+        station = self._session.look.station
         if thing.place is None or station in ("above", "underneath"):
             return True
         return thing.place.bay.side == station
@@ -284,7 +318,7 @@ class Ground(QWidget):
         view = self.views()[0 if upper else 1]
         h, k = window.mm(pos.x(), pos.y())
         hits = []
-        for thing in self._bench.verdict.assembly.things:
+        for thing in self._session.sight.assembly.things:
             if upper and not self.seen(thing):
                 continue
             h0, k0, h1, k1 = view.rect(thing.envelope)
@@ -306,10 +340,10 @@ class Ground(QWidget):
             return
         thing, upper = self.at(event.position())
         if thing is not None and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self._bench.select_also(thing.id)
+            self._session.selection.add(thing.id)
             return
-        if thing is None or thing.id not in self._bench.chosen():
-            self._bench.select(thing.id if thing else "")
+        if thing is None or thing.id not in self._session.selection.ids():
+            self._session.selection.select(thing.id if thing else "")
         if thing is None:
             self._pan_from = event.position()
             return
@@ -338,7 +372,7 @@ class Ground(QWidget):
         else:
             thing, _ = self.at(event.position())
             self.setCursor(Qt.CursorShape.OpenHandCursor if thing else Qt.CursorShape.ArrowCursor)
-            self.setToolTip(self._tip(thing) if thing else "")
+            self.setToolTip(plain(self._tip(thing)) if thing else "")
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Let go: one gesture is one step."""
@@ -352,7 +386,7 @@ class Ground(QWidget):
         if event is not None:
             thing, _ = self.at(event.position())
             if thing is not None and thing.openings:
-                self._bench.toggle_open(thing.id)
+                self._session.do("view.open", key=thing.id)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Let go without a step on Escape; it else selects nothing."""
@@ -362,7 +396,7 @@ class Ground(QWidget):
             if self.drag.held:
                 self.drag.cancel()
             else:
-                self._bench.select("")
+                self._session.selection.select("")
             self.update()
             return
         super().keyPressEvent(event)
@@ -403,17 +437,17 @@ class Ground(QWidget):
 
     def _place_walkabout(self) -> None:
         """Put the walkabout where the picture is empty: above the bonnet."""
-        station, box = self._bench.look.station, self.walkabout
+        station, box = self._session.look.station, self.walkabout
         right = self.width() - box.width() - 8
         if station in ("above", "underneath"):
             box.move(8, round(self.layout_now().lower.top()))
-        elif station == "left" and self._bench.look.whole:
+        elif station == "left" and self._session.look.whole:
             box.move(8, 28)
         else:
             box.move(right, 6)
 
     def _tip(self, thing: Thing) -> str:
-        system = self._bench.look.system
+        system = self._session.look.system
         a, b, c = thing.expansion.envelope.size()
         kg = sum(m.kg for m in thing.masses)
         sizes = " × ".join(show(v, "length", system, unit=False) for v in (a, b, c))

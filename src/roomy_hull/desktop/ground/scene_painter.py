@@ -8,7 +8,9 @@ from PyQt6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, Q
 
 from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.units import System, show
-from roomy_hull.desktop.theme import Style, Theme, colour, font
+from roomy_hull.desktop.theme import colour, font
+from roomy_hull.drawing.corners import corners
+from roomy_hull.drawing.manner import Style, Theme
 
 
 class Window(msgspec.Struct, frozen=True):
@@ -247,42 +249,13 @@ def _arrow(painter: QPainter, tail: QPointF, head: QPointF) -> None:
 
 def outline_path(stroke: Outline, window: Window) -> QPainterPath:
     """Build a stroke's path on the screen, its corners rounded."""
-    points = [window.px(p) for p in stroke.points]
-    radii = [r * window.s for r in stroke.radii] or [stroke.radius * window.s] * len(points)
     path = QPainterPath()
-    count = len(points)
-    if count < 2:
+    if len(stroke.points) < 2:
         return path
-    if max(radii) < 0.6:
-        path.moveTo(points[0])
-        for p in points[1:]:
-            path.lineTo(p)
-        if stroke.closed:
-            path.closeSubpath()
-        return path
-    for i, corner in enumerate(points):
-        ends = not stroke.closed and i in (0, count - 1)
-        before, after = points[i - 1], points[(i + 1) % count]
-        if ends:
-            path.moveTo(corner) if i == 0 else path.lineTo(corner)
-            continue
-        start, stop = _cut_corner(before, corner, after, radii[i])
-        path.moveTo(start) if i == 0 else path.lineTo(start)
-        path.quadTo(corner, stop)
+    for n, corner in enumerate(corners(stroke, 0.6 / window.s)):
+        (path.lineTo if n else path.moveTo)(window.px(corner.start))
+        if not corner.sharp:
+            path.quadTo(window.px(corner.at), window.px(corner.stop))
     if stroke.closed:
         path.closeSubpath()
     return path
-
-
-def _cut_corner(
-    before: QPointF, corner: QPointF, after: QPointF, radius: float
-) -> tuple[QPointF, QPointF]:
-    """Give where a rounded corner begins and ends."""
-
-    def towards(p: QPointF) -> QPointF:
-        dx, dy = p.x() - corner.x(), p.y() - corner.y()
-        long = math.hypot(dx, dy) or 1.0
-        step = min(radius, long / 2)
-        return QPointF(corner.x() + dx / long * step, corner.y() + dy / long * step)
-
-    return towards(before), towards(after)

@@ -4,9 +4,11 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
-from roomy_hull.actions.workbench import Workbench
-from roomy_hull.desktop.theme import Theme, colour, font
+from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.theme import colour, font
+from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.view import Station
+from roomy_hull.session.session import Session
 
 WORDS: dict[str, str] = {
     "left": "Left side", "right": "Right side", "rear": "From behind", "front": "From the front",
@@ -17,13 +19,13 @@ WORDS: dict[str, str] = {
 class Walkabout(QWidget):
     """Click a place to stand there; `[` and `]` step round."""
 
-    def __init__(self, bench: Workbench, theme: Theme, parent: QWidget) -> None:
+    def __init__(self, session: Session, theme: Theme, parent: QWidget) -> None:
         super().__init__(parent)
-        self._bench, self.theme = bench, theme
+        self._session, self.theme = session, theme
         self.resize(self.sizeHint())
         self.setAccessibleName("Walkabout: where you stand")
         self.setToolTip("Where you stand. Click a place, or step round with [ and ]")
-        bench.look_changed.connect(self.update)
+        follow(self, self.update, session.view.changed)
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give the size."""
@@ -51,7 +53,7 @@ class Walkabout(QWidget):
         p.drawRect(QRectF(60, 24, 49, 32))
         p.setFont(font(10))
         for station, at in self.places().items():
-            here = station == self._bench.look.station
+            here = station == self._session.look.station
             p.setPen(QColor(t.accent if here else t.faint))
             p.setBrush(QColor(t.accent) if here else QColor(t.panel))
             p.drawEllipse(at, 9, 9)
@@ -66,5 +68,5 @@ class Walkabout(QWidget):
             return
         for station, at in self.places().items():
             if (event.position() - at).manhattanLength() < 16:
-                self._bench.set_look(station=station)
+                self._session.view.set(station=station)
                 return

@@ -4,27 +4,33 @@ from collections.abc import Iterable
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Thing, expanded_zones
-from roomy_hull.core.solids import TOUCH, Box, hull
-from roomy_hull.core.tables import rules
-from roomy_hull.job.unit import Carried, Compartment
-from roomy_hull.kit.compartment import DOG_VENTS
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import TOUCH, Box, hull
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body.pieces import parts_of
 
 PITCH_TOLERANCE = 0.5
 """A bolt finds its slot within this. [mm]"""
+
+
+KEY = "fit"
 
 
 class Flaw(msgspec.Struct, frozen=True):
     """One thing that does not fit.
 
     `kind` is ``overlap``, ``running``, ``vent``, ``outside``, ``opening``, ``arch``, ``pitch``,
-    ``body`` or ``unit``; `amount` and `limit` in mm; `other` what it meets; `how` the direction.
+    ``body`` or ``unit``; `amount` and `limit` in mm; `other` what it meets, or whose zone it is; `how` the direction.
     """
 
     kind: str
     amount: float
     limit: float
-    other: str = ""
+    other: Ref | None = None
     how: str = ""
     where: tuple[Box, ...] = ()
 
@@ -37,28 +43,28 @@ class FitResult(msgspec.Struct, frozen=True):
     pairs_tested: int
 
 
-def study(assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None) -> FitResult:
+def study(case: Case) -> FitResult:
     """Judge the closed fit of a whole assembly.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    previous : (Assembly, FitResult) or None
-        An earlier study; flaws between things that did not change are taken from it. Only a
-        memory, it never alters the result.
+    case : Case
+        The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
 
     Returns
     -------
     FitResult
         Every flaw.
     """
+    assembly = case.assembly
     things = assembly.things
     old_things: dict[str, Thing] = {}
-    old: FitResult | None = None
-    if previous is not None and previous[0].ground is assembly.ground:
-        old_things = {t.id: t for t in previous[0].things}
-        old = previous[1]
+    old: FitResult | None = case.old(KEY)
+    before = case.before
+    if before is not None and old is not None and before.assembly.ground is assembly.ground:
+        old_things = {t.id: t for t in before.assembly.things}
+    else:
+        old = None
     fresh = [i for i, t in enumerate(things) if old_things.get(t.id) is not t]
     alone: dict[str, tuple[Flaw, ...]] = {}
     is_fresh = set(fresh)
@@ -85,6 +91,10 @@ def study(assembly: Assembly, previous: tuple[Assembly, FitResult] | None = None
         flaws = tuple(_pair(one, other))
         if flaws:
             pairs[one.id, other.id] = flaws
+    if old is not None:
+        # In the job's order, whatever was known before.
+        order = {t.id: i for i, t in enumerate(things)}
+        pairs = dict(sorted(pairs.items(), key=lambda row: (order[row[0][0]], order[row[0][1]])))
     return FitResult(alone, pairs, len(candidates))
 
 
@@ -159,7 +169,7 @@ def _overlap_depth(a: Box, b: Box) -> tuple[float, float, float]:
 def _zone_flaws(owner: Thing, other: Box) -> Iterable[Flaw]:
     """Judge whether a thing's keep-clear zones are free of another's box; one flaw of each kind."""
     kinds: set[str] = set()
-    for zone, box in expanded_zones(owner):
+    for zone, box in owner.zoned():
         met = box.common(other)
         if met is None or zone.kind in kinds:
             continue
@@ -167,7 +177,7 @@ def _zone_flaws(owner: Thing, other: Box) -> Iterable[Flaw]:
         needed = _zone_width(box, owner.envelope)
         yield Flaw(
             zone.kind, max(0.0, needed - min(_shared_depth(box, met, owner.envelope))), needed,
-            other=owner.id, where=(met,),
+            other=owner.ref, where=(met,),
         )  # fmt: skip
 
 
@@ -196,17 +206,17 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
         yield from _against_body(thing, assembly)
         return
     value = thing.value
-    if isinstance(value, Compartment) and value.use == "dog" and value.vents < DOG_VENTS:
-        yield Flaw("air", value.vents, DOG_VENTS, where=(thing.envelope,))
+    air = None if isinstance(value, Carried) else kind_of(value).air(value)
+    if air is not None and air[0] < air[1]:
+        yield Flaw("air", *air, where=(thing.envelope,))
     yield from _in_bay(thing)
-    for name, box in assembly.ground.tray.items():
-        if name.startswith("arch"):
-            met = thing.envelope.common(box)
-            if met is not None:
-                yield Flaw("arch", min(_overlap_depth(thing.envelope, box)), 0.0, name,
-                           where=(met,))  # fmt: skip
-            else:
-                yield from _zone_flaws(thing, box)
+    for arch in parts_of(assembly.ground.tray, "arch"):
+        met = thing.envelope.common(arch.box)
+        if met is not None:
+            yield Flaw("arch", min(_overlap_depth(thing.envelope, arch.box)), 0.0,
+                       Ref("body part", arch.words), where=(met,))  # fmt: skip
+        else:
+            yield from _zone_flaws(thing, arch.box)
 
 
 def _in_bay(thing: Thing) -> Iterable[Flaw]:
@@ -245,7 +255,7 @@ def _vent_in_bay(thing: Thing, size: Box) -> Iterable[Flaw]:
         needed = _zone_width(zone.box, thing.expansion.envelope)
         lost = max(size.x0 - z.x0, z.x1 - size.x1, z.y1 - size.y1)
         if lost > TOUCH:
-            yield Flaw("vent", needed - lost, needed, other=thing.id, how="wall",
+            yield Flaw("vent", needed - lost, needed, other=thing.ref, how="wall",
                        where=(thing.envelope,))  # fmt: skip
 
 
@@ -272,17 +282,15 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
 def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     """Judge a carried item against cab, canopy, tray and ground."""
     ground = assembly.ground
-    solid: list[tuple[str, Box]] = [("cab", ground.cab), *ground.tray.items()]
+    solid = [("cab", ground.cab), *((p.words, p.box) for p in ground.tray)]
     if ground.canopy is not None:
         solid.append(("canopy", ground.canopy))
     for name, box in solid:
         met = thing.envelope.common(box)
         if met is not None:
-            yield Flaw("body", min(_overlap_depth(thing.envelope, box)), 0.0, name, where=(met,))
+            yield Flaw("body", min(_overlap_depth(thing.envelope, box)), 0.0, Ref("body part", name),
+                       where=(met,))  # fmt: skip
     if thing.envelope.z0 < -TOUCH:
-        yield Flaw("body", -thing.envelope.z0, 0.0, "ground", where=(thing.envelope,))
-
-
-def running_gap() -> float:
-    """Give the gap that sliding fronts want beside them (common practice). [mm]"""
-    return rules().running_gap
+        yield Flaw(
+            "body", -thing.envelope.z0, 0.0, Ref("body part", "ground"), where=(thing.envelope,)
+        )

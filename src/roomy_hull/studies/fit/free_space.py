@@ -4,10 +4,13 @@ from collections.abc import Sequence
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.core.regions import Rect, free_cells
-from roomy_hull.core.solids import TOUCH, Box
-from roomy_hull.kit.canopy import BayPlace
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.regions import Rect, free_cells
+from roomy_hull.core.geometry.solids import TOUCH, Box
+from roomy_hull.kinds.expansion import Zone
+from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.kit.body.pieces import parts_of
 
 
 class FreeSpace(msgspec.Struct, frozen=True):
@@ -117,7 +120,7 @@ def free_space(
     obstacles: list[tuple[Box, tuple[Box, ...]]] = [
         (t.envelope, t.zones) for t in assembly.things if t.id not in skip
     ]
-    obstacles += [(b, ()) for n, b in assembly.ground.tray.items() if n.startswith("arch")]
+    obstacles += [(p.box, ()) for p in parts_of(assembly.ground.tray, "arch")]
     for solid, zones in obstacles:
         there = _local(place, solid)
         blocked += _block(e, there, v)
@@ -135,12 +138,12 @@ def _meets(b: Rect, room: Rect) -> bool:
     return b[0] <= room[2] and b[2] >= room[0] and b[1] <= room[3] and b[3] >= room[1]
 
 
-def _pads(zones: Sequence[object], e: Box) -> tuple[float, float, float]:
+def _pads(zones: Sequence[Zone], e: Box) -> tuple[float, float, float]:
     """Give what vents need before the bay's start, end and back wall. [mm]"""
     start = end = back = 0.0
     for zone in zones:
-        if getattr(zone, "kind", "") == "vent":
-            box: Box = zone.box  # type: ignore[attr-defined]  # a Zone, by its kind
+        if zone.kind == "vent":
+            box = zone.box
             start, end = max(start, e.x0 - box.x0), max(end, box.x1 - e.x1)
             back = max(back, box.y1 - e.y1)
     return start, end, back

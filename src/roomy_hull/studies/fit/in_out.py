@@ -6,13 +6,18 @@ asks. What is in that way, and what stands on the unit, has to come out first.
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Thing
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.graphs import circles, in_order
-from roomy_hull.core.solids import Box, hull
-from roomy_hull.job.unit import Carried
+from roomy_hull.job.carried import Carried
 
+KEY = "in and out"
 RESTS = 8.0
 """What begins no higher than this above a unit's top rests on it. [mm]"""
+
+
+Ways = tuple[Box, Box, Box]
 
 
 class InBay(msgspec.Struct, frozen=True):
@@ -22,7 +27,7 @@ class InBay(msgspec.Struct, frozen=True):
     blockers: dict[str, tuple[str, ...]]
     order: tuple[str, ...]
     circles: tuple[tuple[str, ...], ...]
-    ways: dict[str, tuple[Box, Box]]
+    ways: dict[str, Ways]
 
 
 class InOut(msgspec.Struct, frozen=True):
@@ -65,24 +70,22 @@ class InOut(msgspec.Struct, frozen=True):
         return tuple(found)
 
 
-def study(assembly: Assembly, previous: InOut | None = None) -> InOut:
+def study(case: Case) -> InOut:
     """Find what blocks what in every bay.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    previous : InOut or None
-        An earlier study; bays and pairs of units that did not change are taken from it. Only a memory, it
-        never alters the result.
+    case : Case
+        The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
 
     Returns
     -------
     InOut
         Blockers, orders of fitting, circles.
     """
+    previous: InOut | None = case.old(KEY)
     members: dict[str, list[Thing]] = {}
-    for t in assembly.things:
+    for t in case.assembly.things:
         if t.place is not None:
             members.setdefault(t.place.bay.id, []).append(t)
     bays = {}
@@ -136,25 +139,38 @@ def _local(thing: Thing) -> Box:
     return thing.expansion.envelope.moved(unit.u, unit.v, unit.w)
 
 
-def _ways(thing: Thing, e: Box) -> tuple[Box, Box]:
-    """Give the room a unit passes through: sideways and up to the opening, then straight out. [mm]"""
+def _ways(thing: Thing, e: Box) -> Ways:
+    """Give the room a unit passes through: sideways and up to the opening, then straight out; and around both.
+
+    [mm]
+    """
     if thing.place is None:
-        return e, e
+        return e, e, e
     u0, w0, u1, w1 = thing.place.opening
     du = max(0.0, u0 - e.x0) - max(0.0, e.x1 - u1)
     dw = max(0.0, w0 - e.z0) - max(0.0, e.z1 - w1)
     there = e.moved(du, 0, dw)
-    return hull((e, there)), hull((there, there._replace(y0=min(0.0, there.y0))))
+    aside, out = hull((e, there)), hull((there, there._replace(y0=min(0.0, there.y0))))
+    return aside, out, hull((aside, out))
 
 
-def _blocks(e: Box, ways: tuple[Box, Box], other: Box) -> bool:
+def _blocks(e: Box, ways: Ways, other: Box) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
+    around = ways[2]
+    if (
+        other[0] >= around[3] or other[3] <= around[0] or other[1] >= around[4]
+        or other[4] <= around[1] or other[2] > around[5] + RESTS or other[5] <= around[2] - 1
+    ):  # fmt: skip
+        return False  # nowhere near: what follows would only say so again
     if e.common(other) is not None:
         return False
-    if any(w.common(other) is not None for w in ways):
+    if any(w.common(other) is not None for w in ways[:2]):
         return True
     return (
         -0.5 <= other.z0 - e.z1 <= RESTS
         and min(e.x1, other.x1) - max(e.x0, other.x0) > 1
         and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
     )
+
+
+STUDY = Study(KEY, study)

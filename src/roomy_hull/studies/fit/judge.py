@@ -1,9 +1,12 @@
 """Fit: from flaws to findings, with the fixes that can be computed."""
 
-from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
-from roomy_hull.job.unit import Carried
-from roomy_hull.studies.fit.closed import FitResult, Flaw
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Carried
+from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
 
 GEOMETRY = "geometry of the job"
@@ -18,22 +21,21 @@ _FRAME_WORDS = {
 }  # fmt: skip
 
 
-def judge(assembly: Assembly, result: FitResult) -> list[Finding]:
+def judge(case: Case) -> list[Finding]:
     """Turn the flaws of a fit study into findings.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : FitResult
-        The study.
+    case : Case
+        The job in vehicle axes, with the study's result.
 
     Returns
     -------
     list of Finding
         In the job's order. [mm]
     """
-    things = {t.id: t for t in assembly.things}
+    result: FitResult = case.results[KEY]
+    things = {t.id: t for t in case.assembly.things}
     found = []
     for key, flaws in result.alone.items():
         found += [_alone(things[key], flaw) for flaw in flaws]
@@ -47,10 +49,10 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     names = f"{a.value.name} and {b.value.name}"
     if flaw.kind == "overlap":
         return Finding(
-            "fit.overlap", "stop", f"{names} overlap", (b.id, a.id),
+            "fit.overlap", "stop", f"{names} overlap", (b.ref, a.ref),
             flaw.amount, 0.0, "mm", GEOMETRY, where=flaw.where,
         )  # fmt: skip
-    owner, other = (a, b) if flaw.other == a.id else (b, a)
+    owner, other = (a, b) if flaw.other == a.ref else (b, a)
     if flaw.kind == "vent":
         title = f"{other.value.name} stands in the vent of {owner.value.name}"
         source = "its data sheet"
@@ -61,7 +63,7 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
         title = f"{owner.value.name} runs too near to {other.value.name}"
         source = f"{PRACTICE}, running gap"
     return Finding(
-        f"fit.{flaw.kind}", "look", title, (owner.id, other.id), flaw.amount, flaw.limit, "mm",
+        f"fit.{flaw.kind}", "look", title, (owner.ref, other.ref), flaw.amount, flaw.limit, "mm",
         source, where=flaw.where,
     )  # fmt: skip
 
@@ -69,7 +71,7 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
 def _alone(thing: Thing, flaw: Flaw) -> Finding:
     """Word one flaw of a thing by itself."""
     name = thing.value.name
-    weight: Weight = "stop"
+    severity: Severity = "stop"
     source, limit = GEOMETRY, flaw.limit
     measured: float | None = flaw.amount
     if flaw.kind == "outside":
@@ -77,34 +79,41 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
     elif flaw.kind == "opening" and flaw.how == "pass":
         how = _way_in(thing)
         if how in ("tilted", "turned"):
-            return Finding("fit.passage", "note", f"{name} goes in only {how}", (thing.id,), flaw.amount, 0.0,
+            return Finding("fit.passage", "note", f"{name} goes in only {how}", (thing.ref,), flaw.amount, 0.0,
                            "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
         title = f"{name} does not pass the opening, upright, turned or tilted"
     elif flaw.kind == "opening":
         title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
     elif flaw.kind == "air":
-        return Finding("fit.air", "look", f"{name} has little air for a dog", (thing.id,), flaw.amount, limit,
+        return Finding("fit.air", "look", f"{name} has little air for a dog", (thing.ref,), flaw.amount, limit,
                        "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
     elif flaw.kind == "arch":
-        title = f"{name} stands in the wheel arch ({flaw.other})"
+        title = f"{name} stands in the wheel arch ({_met(flaw)})"
     elif flaw.kind == "vent":
-        weight, source = "look", "its data sheet"
+        severity, source = "look", "its data sheet"
         title = f"The vent of {name} is too near to the {'wall' if flaw.how else 'wheel arch'}"
     elif flaw.kind == "running":
-        weight, source = "look", f"{PRACTICE}, running gap"
+        severity, source = "look", f"{PRACTICE}, running gap"
         title = f"{name} runs too near to the wheel arch"
     elif flaw.kind == "pitch":
-        weight, source = "look", f"{PRACTICE}, slotted rails"
+        severity, source = "look", f"{PRACTICE}, slotted rails"
         title = f"{name} is off the rail pitch"
     elif flaw.kind == "body":
-        title = f"{name} stands in the {flaw.other}"
+        title = f"{name} stands in the {_met(flaw)}"
     else:
         title, measured, source = f"{name}: {flaw.how}", None, GEOMETRY
-        return Finding("fit.unit", "stop", title, (thing.id,), source=source, where=flaw.where)
+        return Finding("fit.unit", "stop", title, (thing.ref,), source=source, where=flaw.where)
     code = f"fit.{flaw.kind}" + (f".{flaw.how}" if flaw.kind == "outside" else "")
-    subjects = (thing.id, flaw.other) if flaw.kind in ("body", "arch") else (thing.id,)
-    return Finding(code, weight, title, subjects, measured, limit, "mm", source,
+    subjects: tuple[Ref, ...] = (thing.ref,)
+    if flaw.kind in ("body", "arch") and flaw.other is not None:
+        subjects += (flaw.other,)
+    return Finding(code, severity, title, subjects, measured, limit, "mm", source,
                    where=flaw.where)  # fmt: skip
+
+
+def _met(flaw: Flaw) -> str:
+    """Name what a thing stands in."""
+    return flaw.other.word if flaw.other is not None else ""
 
 
 def _way_in(thing: Thing) -> str:
@@ -118,13 +127,13 @@ def _way_in(thing: Thing) -> str:
     return passage(size, room, place.opening).how
 
 
-def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
+def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes, as it was judged.
+    case : Case
+        The job as it was judged.
     finding : Finding
         Any finding; those of other studies have no fixes here.
 
@@ -133,6 +142,7 @@ def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         What to set, each by itself enough where it is a move. [mm]
     """
+    assembly = case.assembly
     things = [t for s in finding.subjects if (t := assembly.thing(s)) is not None]
     if not things:
         return ()
@@ -169,7 +179,7 @@ def along_the_wall(thing: Thing, du: float) -> Fix:
     else:
         way = "aft" if du > 0 else "forward"
     u = getattr(unit, "u", 0.0) + du
-    return Fix(f"Move {unit.name} {abs(du):.0f} mm {way}", unit.id, {"u": u})
+    return Fix(f"Move {unit.name} {abs(du):.0f} mm {way}", unit.ref, {"u": u})
 
 
 def _inward(thing: Thing) -> tuple[Fix, ...]:
@@ -198,7 +208,7 @@ def _inward(thing: Thing) -> tuple[Fix, ...]:
         return ()
     smaller = any(k in changes for k in ("width", "depth", "height"))
     words = f"Make {unit.name} fit the bay" if smaller else f"Move {unit.name} into its bay"
-    return (Fix(words, unit.id, changes),)
+    return (Fix(words, unit.ref, changes),)
 
 
 def _on_pitch(thing: Thing) -> tuple[Fix, ...]:
@@ -208,3 +218,6 @@ def _on_pitch(thing: Thing) -> tuple[Fix, ...]:
         return ()
     pitch = place.bay.pitch
     return (along_the_wall(thing, round(unit.u / pitch) * pitch - unit.u),)
+
+
+STUDY = Study(KEY, study, judge=judge, codes=("fit.",), fixes=fixes, glance=True)

@@ -6,79 +6,85 @@ from typing import Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.openings import Opening
+from roomy_hull.assembly.motions import Opening
+from roomy_hull.assembly.study import Before, Case, Study
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.findings import PRACTICE, Finding, Fix, Weight
-from roomy_hull.core.tables import rules
-from roomy_hull.job import edits
+from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.refs import BODY, Ref
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job, RunThrough, TogetherSet
-from roomy_hull.job.resizing import resized
-from roomy_hull.job.unit import Carried, Fridge
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.studies.fit import closed, in_out
 from roomy_hull.studies.fit.closed import FitResult
 from roomy_hull.studies.fit.in_out import InOut
 from roomy_hull.studies.fit.judge import along_the_wall
 from roomy_hull.studies.fit.run_through import Played, play
-from roomy_hull.studies.fit.together import Meeting, Plan, Togetherness, plan, study
+from roomy_hull.studies.fit.together import KEY, Meeting, Plan, Togetherness, plan, study
 
 GEOMETRY = "geometry of the job"
+GROUND = Ref("vehicle piece", "ground")
 
 
-def judge(assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResult) -> list[Finding]:
+def judge(case: Case) -> list[Finding]:
     """Turn meetings into findings: what can never open, what comes too near, sets that do not hold.
 
     Run-throughs that stop, and units that each have to come out before the other, are told too.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    found : Togetherness
-        All meetings.
-    blocked : InOut
-        What has to come out before what.
-    fit : FitResult
-        The closed fit: what overlaps at rest is not told twice.
+    case : Case
+        The job in vehicle axes, with all meetings, what has to come out before what, and the closed fit:
+        what overlaps at rest is not told twice.
 
     Returns
     -------
     list of Finding
         In the order of the openings. [mm]
     """
-    names = assembly.names()
+    assembly = case.assembly
+    found: Togetherness = case.results[KEY]
+    blocked: InOut = case.results[in_out.KEY]
+    fit: FitResult = case.results[closed.KEY]
+    names = {o.id: o.name for o in found.openings} | {t.id: t.value.name for t in assembly.things}
     by_id = {o.id: o for o in found.openings}
     result: list[Finding] = []
     seen: set[tuple[str, str]] = set()
     for x, rows in found.still.items():
-        for name, meeting in rows:
-            if meeting.clashes and not _told(by_id[x].owner, name, fit):
-                seen.add((x, name))
-                result.append(_blocked(by_id[x], name, names.get(name, name), meeting))
+        for what, meeting in rows:
+            thing = assembly.thing(what)
+            name = thing.value.name if thing is not None else what.word
+            if meeting.clashes and not _told(by_id[x].owner, what, fit):
+                seen.add((x, what.id if what.is_thing else what.word))
+                result.append(_blocked(by_id[x], what, name, meeting, assembly))
             elif not meeting.clashes:
-                result.append(_near(by_id[x], name, names.get(name, name), meeting))
+                result.append(_near(by_id[x], what, name, meeting, assembly))
     for (x, y), meeting in found.shut.items():
         other = found.opened.get((x, y))
         owners = (by_id[x].owner, by_id[y].owner)
         if (x, owners[1]) in seen:
             continue
-        if meeting.clashes and other is not None and other.clashes and not _told(*owners, fit):
-            result.append(
-                _blocked(by_id[x], y, names[y], other if other.late else meeting, both=True)
-            )
+        ref = Ref("opening", y)
+        if meeting.clashes and other is not None and other.clashes:
+            if not _overlap(*owners, fit):
+                worse = other if other.late else meeting
+                result.append(_blocked(by_id[x], ref, names[y], worse, assembly, both=True))
         elif not meeting.clashes and (other is None or not other.clashes):
-            result.append(_near(by_id[x], y, names[y], meeting))
+            result.append(_near(by_id[x], ref, names[y], meeting, assembly))
     overlapping = {
         t for pair, flaws in fit.pairs.items() for t in pair if flaws[0].kind == "overlap"
     }
     for group in found.circles:
         if overlapping.isdisjoint(by_id[g].owner for g in group):
-            result.append(_deadlock(by_id, group, found))
+            result.append(_deadlock(by_id, group, found, assembly))
     for wanted in assembly.job.sets:
         plan_of = plan(found, wanted.members)
         # What overlaps at rest cannot be open together either; the overlap is told, and comes first.
         clear = [c for c in plan_of.conflicts if not _told_pair(c, by_id, overlapping)]
         if not plan_of.holds and (clear or not plan_of.conflicts):
             plan_of = msgspec.structs.replace(plan_of, conflicts=tuple(clear))
-            result.append(_broken(wanted, plan_of, names, by_id))
+            result.append(_broken(wanted, plan_of, names, by_id, assembly))
     for run in assembly.job.runs:
         last = play(assembly, found, blocked, run).played[-1]
         opening = by_id.get(last.move.what)
@@ -87,7 +93,8 @@ def judge(assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResul
     for group in blocked.circles:
         things = [t for t in assembly.things if t.id in group]
         words = " and ".join(t.value.name for t in things)
-        result.append(Finding("out.circle", "stop", f"{words} each have to come out before the other", group,
+        result.append(Finding("out.circle", "stop", f"{words} each have to come out before the other",
+                              tuple(t.ref for t in things),
                               source=GEOMETRY, where=tuple(t.envelope for t in things)))  # fmt: skip
     return result
 
@@ -96,92 +103,133 @@ def _stopped(assembly: Assembly, run: RunThrough, last: Played) -> Finding:
     """Word a run-through that does not go through."""
     what = last.move.what
     opening = assembly.opening(what)
-    subjects = tuple(
-        dict.fromkeys(s for s in (opening.owner if opening else "", what, run.id) if s)
+    subjects = _distinct(
+        _thing_ref(assembly, opening.owner) if opening else None,
+        Ref("opening", what) if what else None,
+        Ref("run", run.id),
     )
     return Finding("move.run", "look", f"Run-through '{run.name}' stops: {last.words}", subjects,
                    source="the owner's run-throughs", where=last.where)  # fmt: skip
 
 
-def _told(one: str, other: str, fit: FitResult) -> bool:
-    """Say whether two things overlap at rest, or the first cannot pass its opening: told already."""
-    for pair in ((one, other), (other, one)):
-        if any(f.kind == "overlap" for f in fit.pairs.get(pair, ())):
-            return True
-    flaws = fit.alone.get(one, ())
-    return other.startswith("the ") and any(
-        f.kind in ("opening", "outside", "arch", "body") for f in flaws
+def _overlap(one: str, other: str, fit: FitResult) -> bool:
+    """Say whether two things overlap at rest: told already."""
+    return any(
+        f.kind == "overlap"
+        for pair in ((one, other), (other, one))
+        for f in fit.pairs.get(pair, ())
     )
 
 
+def _told(one: str, what: Ref, fit: FitResult) -> bool:
+    """Say whether a thing overlaps what it meets at rest, or cannot pass its opening: told already."""
+    if what.is_thing:
+        return _overlap(one, what.id, fit)
+    flaws = fit.alone.get(one, ())
+    return any(f.kind in ("opening", "outside", "arch", "body") for f in flaws)
+
+
 def _told_pair(
-    conflict: tuple[str, str, Meeting], by_id: dict[str, Opening], overlapping: set[str]
+    conflict: tuple[str, str | Ref, Meeting], by_id: dict[str, Opening], overlapping: set[str]
 ) -> bool:
     """Say whether one of two things that meet overlaps something at rest."""
     x, y, _meeting = conflict
-    owners = {by_id[k].owner if k in by_id else k for k in (x, y)}
-    return not overlapping.isdisjoint(owners)
+    other = (y.id if y.is_thing else "") if isinstance(y, Ref) else by_id[y].owner
+    return not overlapping.isdisjoint({by_id[x].owner, other})
 
 
-def _subjects(x: Opening, other: str) -> tuple[str, ...]:
+def _distinct(*refs: Ref | None) -> tuple[Ref, ...]:
+    """Keep the first reference of each word; none for what there is not."""
+    found: dict[str, Ref] = {}
+    for ref in refs:
+        if ref is not None:
+            found.setdefault(ref.word, ref)
+    return tuple(found.values())
+
+
+def _thing_ref(assembly: Assembly, key: str) -> Ref | None:
+    """Give the reference to a thing by its id; nothing for the body's own openings."""
+    thing = assembly.thing(key) if key else None
+    return thing.ref if thing is not None else None
+
+
+def _subjects(assembly: Assembly, x: Opening, other: Ref) -> tuple[Ref, ...]:
     """Give a finding's subjects: the thing, the opening, and what it meets."""
-    return tuple(dict.fromkeys(s for s in (x.owner, x.id, other) if s))
+    thing = None
+    if other.kind == "opening":
+        thing = _thing_ref(assembly, other.id)  # its only motion goes by the thing's own id
+    return _distinct(_thing_ref(assembly, x.owner), Ref("opening", x.id), thing or other)
 
 
-def _blocked(x: Opening, other: str, name: str, meeting: Meeting, *, both: bool = False) -> Finding:
+def _blocked(
+    x: Opening, other: Ref, name: str, meeting: Meeting, assembly: Assembly, *, both: bool = False
+) -> Finding:
     """Word an opening that can never open."""
-    weight: Weight = "look" if x.lifts or meeting.late else "stop"
+    severity: Severity = "look" if x.lifts or meeting.late else "stop"
     if meeting.late:
         title = f"{x.name} comes out, but does not open all the way: {name} is in its way"
-    elif other == "the ground":
+    elif other == GROUND:
         title = f"{x.name} reaches the ground"
     else:
         title = f"{x.name} cannot open: {name} is in its way" + (", open or closed" if both else "")
     return Finding(
-        "move.blocked", weight, title, _subjects(x, other), max(0.0, -meeting.gap), 0.0, "mm", GEOMETRY,
+        "move.blocked", severity, title, _subjects(assembly, x, other), max(0.0, -meeting.gap), 0.0, "mm", GEOMETRY,
         where=(meeting.where,),
     )  # fmt: skip
 
 
-def _near(x: Opening, other: str, name: str, meeting: Meeting) -> Finding:
+def _near(x: Opening, other: Ref, name: str, meeting: Meeting, assembly: Assembly) -> Finding:
     """Word an opening that comes nearer than wanted."""
     return Finding(
-        "move.near", "look", f"{x.name} passes very near to {name}", _subjects(x, other),
-        max(0.0, meeting.gap), rules().moving_gap, "mm", f"{PRACTICE}, gap of moving parts",
+        "move.near", "look", f"{x.name} passes very near to {name}", _subjects(assembly, x, other),
+        max(0.0, meeting.gap), assembly.shop.rules.moving_gap, "mm", f"{PRACTICE}, gap of moving parts",
         where=(meeting.where,),
     )  # fmt: skip
 
 
-def _deadlock(by_id: dict[str, Opening], group: tuple[str, ...], found: Togetherness) -> Finding:
+def _deadlock(
+    by_id: dict[str, Opening], group: tuple[str, ...], found: Togetherness, assembly: Assembly
+) -> Finding:
     """Word openings that each wait for the other."""
     names = " and ".join(by_id[g].name for g in group)
     where = tuple(
         m.where for p, m in found.shut.items() if p[0] in group and p[1] in group and m.clashes
     )
-    owners = tuple(dict.fromkeys(o for g in group for o in (by_id[g].owner, g) if o))
+    owners = _distinct(
+        *(r for g in group for r in (_thing_ref(assembly, by_id[g].owner), Ref("opening", g)))
+    )
     return Finding("move.deadlock", "stop", f"{names} each wait for the other to be opened first", owners,
                    source=GEOMETRY, where=where)  # fmt: skip
 
 
 def _broken(
-    wanted: TogetherSet, found: Plan, names: dict[str, str], by_id: dict[str, Opening]
-) -> Finding:
+    wanted: TogetherSet, found: Plan, names: dict[str, str], by_id: dict[str, Opening],
+    assembly: Assembly,
+) -> Finding:  # fmt: skip
     """Word a set that does not hold."""
+    own = Ref("set", wanted.id)
     if found.missing:
         return Finding("move.set", "look", f"Set '{wanted.name}' names '{found.missing[0]}', which does not open",
-                       (wanted.id, *found.missing), source="the owner's sets")  # fmt: skip
+                       (own, *(Ref("opening", m) for m in found.missing)), source="the owner's sets")  # fmt: skip
     if not found.conflicts:
-        members = tuple(by_id[m].owner or m for m in wanted.members if m in by_id)
+        members = tuple(
+            _thing_ref(assembly, by_id[m].owner) or Ref("opening", m)
+            for m in wanted.members
+            if m in by_id
+        )
         return Finding("move.set", "look", f"Set '{wanted.name}' does not hold: there is no order to open it in",
-                       (*members, wanted.id), source="the owner's sets")  # fmt: skip
+                       (*members, own), source="the owner's sets")  # fmt: skip
     x, y, meeting = found.conflicts[0]
+    thing = assembly.thing(y) if isinstance(y, Ref) else None
+    met = names[y] if isinstance(y, str) else thing.value.name if thing is not None else y.word
     more = len(found.conflicts) - 1
     tail = f", and {more} more" if more else ""
-    owners = tuple(dict.fromkeys(s for s in (by_id[x].owner, x, y) if s))
+    other = y if isinstance(y, Ref) else _thing_ref(assembly, y) or Ref("opening", y)
+    owners = _distinct(_thing_ref(assembly, by_id[x].owner), Ref("opening", x), other)
     return Finding(
         "move.set", "look",
-        f"Set '{wanted.name}' does not hold: {names.get(x, x)} meets {names.get(y, y)}{tail}",
-        (*owners, wanted.id), max(0.0, -meeting.gap), 0.0, "mm", "the owner's sets",
+        f"Set '{wanted.name}' does not hold: {names[x]} meets {met}{tail}",
+        (*owners, own), max(0.0, -meeting.gap), 0.0, "mm", "the owner's sets",
         where=tuple(m.where for _x, _y, m in found.conflicts),
     )  # fmt: skip
 
@@ -199,15 +247,13 @@ class Change(msgspec.Struct, frozen=True):
     fix: Fix
 
 
-def fixes(assembly: Assembly, found: Togetherness, finding: Finding) -> tuple[Fix, ...]:
+def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Find the cheapest changes by which a set would hold, or by which something could open.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job as it was judged.
-    found : Togetherness
-        All meetings.
+    case : Case
+        The job as it was judged, with all meetings.
     finding : Finding
         Any finding; those of other studies have no fixes here.
 
@@ -219,7 +265,9 @@ def fixes(assembly: Assembly, found: Togetherness, finding: Finding) -> tuple[Fi
     """
     if finding.code not in ("move.set", "move.blocked", "move.near"):
         return ()
-    wanted = next((s for s in assembly.job.sets if s.id in finding.subjects), None)
+    assembly = case.assembly
+    found: Togetherness = case.results[KEY]
+    wanted = next((s for s in assembly.job.sets if Ref("set", s.id) in finding.subjects), None)
     if wanted is None and finding.code == "move.set":
         return ()
     bad = _badness(assembly.job, assembly, found, wanted)
@@ -232,7 +280,8 @@ def fixes(assembly: Assembly, found: Togetherness, finding: Finding) -> tuple[Fi
         if job is assembly.job:
             continue
         there = assemble(job, assembly)
-        again = study(there, found)
+        known = Before(assembly, {KEY: found}, {})
+        again = study(Case(there, {}, {}, known))
         if _mended(finding, wanted, there, again, bad):
             good.append(change)
             if len(good) == 3:
@@ -248,7 +297,7 @@ def applied(job: Job, fix: Fix) -> Job:
     job : Job
         The job.
     fix : Fix
-        On a unit, a carried thing, or ``body`` by the paths of its sizes.
+        On a unit, a carried thing, or the body by the paths of its sizes.
 
     Returns
     -------
@@ -260,8 +309,8 @@ def applied(job: Job, fix: Fix) -> Job:
     UserError
         A value is not allowed there.
     """
-    if fix.subject != "body":
-        return edits.changed(job, fix.subject, **fix.changes)
+    if fix.subject != BODY:
+        return edits.changed(job, fix.subject.id, **fix.changes)
     return functools.reduce(lambda j, item: resized(j, item[0], item[1]), fix.changes.items(), job)
 
 
@@ -288,13 +337,15 @@ def _mended(
     if now is not None and not plan(again, now.members).holds:
         return False
     if wanted is None:
-        x, other = finding.subjects[-2:] if len(finding.subjects) > 1 else (finding.subjects[0], "")
+        # The last two: what opens, and what it meets.
+        subjects = finding.subjects
+        x, other = subjects[-2].word if len(subjects) > 1 else subjects[0].word, subjects[-1]
         if any(m.clashes for n, m in again.still.get(x, ()) if n == other):
             return False
         pairs = [
             again.relation(x, o.id)
             for o in again.openings
-            if other in (o.id, o.owner) and o.id != x
+            if len(subjects) > 1 and other.word in (o.id, o.owner) and o.id != x
         ]
         refused = ("never", "near") if finding.code == "move.near" else ("never",)
         if any(relation in refused for relation in pairs):
@@ -310,27 +361,18 @@ def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
     for key in finding.subjects:
         thing = assembly.thing(key)
         if thing is None:
-            if key.startswith("door:"):
-                found += _hinges(assembly.job, key)
+            opening = assembly.opening(key.id) if key.kind == "opening" else None
+            if opening is not None and opening.kind == "door":
+                found += _hinges(assembly.job, key.id)
             continue
         value = thing.value
         if isinstance(value, Carried):
             found += _carried_changes(value)
             continue
-        if getattr(value, "hinge", "") in ("left", "right", "back"):
-            options = ("back", "left", "right") if isinstance(value, Fridge) else ("left", "right")
-            if isinstance(value, Fridge) and value.style == "upright":
-                options = ("left", "right")
-            for hinge in options:
-                if hinge != value.hinge:  # type: ignore[union-attr]  # it has one, as asked above
-                    words = f"Hinge {value.name} at the {hinge}"
-                    found.append(Change(1.0, Fix(words, value.id, {"hinge": hinge})))
-        if isinstance(value, Fridge) and value.style == "chest" and value.slide_style == "plain":
-            found.append(
-                Change(
-                    3.5, Fix(f"Put {value.name} on a drop slide", value.id, {"slide_style": "drop"})
-                )
-            )
+        found += [
+            Change(remedy.price, Fix(remedy.words, value.ref, remedy.changes))
+            for remedy in kind_of(value).remedies(value)
+        ]
         step = (
             thing.place.bay.pitch if thing.place is not None and thing.place.bay.pitch > 0 else 25.0
         )
@@ -346,19 +388,21 @@ def _carried_changes(item: Carried) -> list[Change]:
     if item.kind in ("awning", "shower tent") or item.turn:
         hand = "right" if item.hand == "left" else "left"
         found.append(
-            Change(1.0, Fix(f"Take the {hand}-handed {item.name}", item.id, {"hand": hand}))
+            Change(1.0, Fix(f"Take the {hand}-handed {item.name}", item.ref, {"hand": hand}))
         )
     if item.kind in ("spare wheel", "jerry") and not item.turn:
         for hand in ("left", "right"):
             words = f"Hang {item.name} on a carrier that swings to the {hand}"
             found.append(
-                Change(4.0, Fix(words, item.id, {"turn": 110.0, "hand": hand, "reach": 150.0}))
+                Change(4.0, Fix(words, item.ref, {"turn": 110.0, "hand": hand, "reach": 150.0}))
             )
     if item.kind == "tent":
         for side in ("left", "right", "rear"):
             if side != item.side:
                 found.append(
-                    Change(1.5, Fix(f"Let {item.name} open to the {side}", item.id, {"side": side}))
+                    Change(
+                        1.5, Fix(f"Let {item.name} open to the {side}", item.ref, {"side": side})
+                    )
                 )
     axis = "x" if item.side != "rear" else "y"
     for n in range(-MOST_STEPS, MOST_STEPS + 1):
@@ -372,13 +416,13 @@ def _carried_changes(item: Carried) -> list[Change]:
             found.append(
                 Change(
                     3.0 + abs(n) / 2,
-                    Fix(f"Move {item.name} {abs(n) * 50} mm {way}", item.id, changes),
+                    Fix(f"Move {item.name} {abs(n) * 50} mm {way}", item.ref, changes),
                 )
             )
             if n > 0:
                 up: dict[str, Any] = {"z": item.z + n * 20.0}
                 found.append(
-                    Change(2.5 + n / 4, Fix(f"Move {item.name} {n * 20} mm up", item.id, up))
+                    Change(2.5 + n / 4, Fix(f"Move {item.name} {n * 20} mm up", item.ref, up))
                 )
     return found
 
@@ -404,7 +448,7 @@ def _hinges(job: Job, key: str) -> list[Change]:
             found.append(
                 Change(
                     2.0,
-                    Fix(f"Hinge door {door.id} {words[hinge]}", "body", {path + "hinge": hinge}),
+                    Fix(f"Hinge door {door.id} {words[hinge]}", BODY, {path + "hinge": hinge}),
                 )
             )
     for swing in (80.0, 65.0, 50.0):
@@ -414,9 +458,14 @@ def _hinges(job: Job, key: str) -> list[Change]:
                     1.8,
                     Fix(
                         f"Stop door {door.id} at {swing:.0f} degrees",
-                        "body",
+                        BODY,
                         {path + "swing": swing},
                     ),
                 )
             )
     return found
+
+
+STUDY = Study(
+    KEY, study, needs=(closed.KEY, in_out.KEY), judge=judge, codes=("move.", "out."), fixes=fixes
+)

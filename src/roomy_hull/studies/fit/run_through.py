@@ -2,10 +2,12 @@
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.core.solids import Box
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Move, RunThrough
-from roomy_hull.job.unit import Carried
 from roomy_hull.studies.fit.in_out import InOut
 from roomy_hull.studies.fit.together import Meeting, Togetherness
 
@@ -107,7 +109,7 @@ def play(assembly: Assembly, found: Togetherness, blocked: InOut, run: RunThroug
 
 def _words(assembly: Assembly, move: Move) -> str:
     """Say a move in words."""
-    if move.do.startswith("canopy"):
+    if move.do in ("canopy off", "canopy on"):
         return "Lift the canopy off" if move.do == "canopy off" else "Put the canopy back on"
     return f"{move.do.capitalize()} {_name(assembly, move.what)}"
 
@@ -166,10 +168,11 @@ def _in_the_way(
     assembly: Assembly, found: Togetherness, state: _State, key: str, gone: set[str]
 ) -> tuple[Meeting, str] | None:
     """Give what an opening meets on its way as things stand, with words for it."""
-    for name, meeting in found.still.get(key, ()):
-        there = name not in gone and (state.canopy or not name.startswith("the canopy"))
+    for what, meeting in found.still.get(key, ()):
+        there = (what.id not in gone) if what.is_thing else _stays(what, state)
         if meeting.clashes and there:
-            return meeting, f"it meets {_name(assembly, name)}"
+            thing = assembly.thing(what)
+            return meeting, f"it meets {thing.value.name if thing is not None else what.word}"
     for other in found.openings:
         if other.id == key or other.id in gone:
             continue
@@ -181,6 +184,11 @@ def _in_the_way(
                 f"{other.name} is in its way, and it is {'open' if is_open else 'closed'}",
             )
     return None
+
+
+def _stays(what: Ref, state: _State) -> bool:
+    """Say whether a fixed piece is there: all but the canopy's own while it is off."""
+    return state.canopy or what.kind != "canopy piece"
 
 
 def _canopy(assembly: Assembly, state: _State, *, off: bool) -> str:

@@ -8,14 +8,18 @@ swings, so that a clash is never missed.
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Thing
-from roomy_hull.assembly.openings import Opening
-from roomy_hull.core.apart import apart, clash, nearest, shared
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.motions import Opening
+from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
+from roomy_hull.core.geometry.motion import Piece, block
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.graphs import circles, in_order
-from roomy_hull.core.motion import Piece, block
-from roomy_hull.core.solids import Box
-from roomy_hull.core.tables import rules
+from roomy_hull.core.refs import Ref
+from roomy_hull.kit.body.pieces import UNDER
 
+KEY = "together"
 Pair = tuple[str, str]
 
 
@@ -45,7 +49,7 @@ class Togetherness(msgspec.Struct, frozen=True):
     shut, opened : dict
         (x, y) to what x meets of y closed, and of y open, where nearer than wanted.
     still : dict
-        x to (name or id, meeting) of what stays where it is.
+        x to (what, meeting) of what stays where it is.
     needs : dict
         x to those that have to be open before it.
     circles : tuple of tuple of str
@@ -55,10 +59,9 @@ class Togetherness(msgspec.Struct, frozen=True):
     openings: tuple[Opening, ...]
     shut: dict[Pair, Meeting]
     opened: dict[Pair, Meeting]
-    still: dict[str, tuple[tuple[str, Meeting], ...]]
+    still: dict[str, tuple[tuple[Ref, Meeting], ...]]
     needs: dict[str, frozenset[str]]
     circles: tuple[tuple[str, ...], ...]
-    things: tuple[Thing, ...]
     pairs_tested: int = 0
 
     def relation(self, x: str, y: str) -> str:
@@ -107,12 +110,12 @@ class Plan(msgspec.Struct, frozen=True):
     """How a set of openings can be opened together.
 
     `order` is empty where they cannot; `extra` are those that have to be opened besides; `conflicts` are
-    (x, y or name of what stays) with their meeting.
+    (x, y or what stays) with their meeting.
     """
 
     order: tuple[str, ...]
     extra: tuple[str, ...]
-    conflicts: tuple[tuple[str, str, Meeting], ...]
+    conflicts: tuple[tuple[str, str | Ref, Meeting], ...]
     missing: tuple[str, ...] = ()
 
     @property
@@ -121,26 +124,25 @@ class Plan(msgspec.Struct, frozen=True):
         return bool(self.order) and not self.conflicts and not self.missing
 
 
-def study(assembly: Assembly, previous: Togetherness | None = None) -> Togetherness:
+def study(case: Case) -> Togetherness:
     """Hold every opening against every other, and against what stays.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    previous : Togetherness or None
-        An earlier study; what neither side of a pair changed is taken from it. Only a memory, it never
-        alters the result.
+    case : Case
+        The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
 
     Returns
     -------
     Togetherness
         Every meeting nearer than wanted.
     """
+    assembly, before = case.assembly, case.before
     openings = tuple(assembly.openings())
     things = assembly.things
+    previous: Togetherness | None = case.old(KEY)
     old_openings = {o.id: o for o in previous.openings} if previous else {}
-    old_things = {t.id: t for t in previous.things} if previous else {}
+    old_things = {t.id: t for t in before.assembly.things} if before is not None else {}
     fresh = {o.id for o in openings if old_openings.get(o.id) is not o}
     fresh_things = [t for t in things if old_things.get(t.id) is not t]
     present = {o.id for o in openings}
@@ -151,7 +153,7 @@ def study(assembly: Assembly, previous: Togetherness | None = None) -> Togethern
         for old, new in ((previous.shut, shut), (previous.opened, opened)):
             new.update({p: m for p, m in old.items() if p[0] not in stale and p[1] not in stale})
     tested = 0
-    moving = rules().moving_gap
+    moving = assembly.shop.rules.moving_gap
     for i, x in enumerate(openings):
         if x.id not in fresh:
             continue
@@ -163,14 +165,27 @@ def study(assembly: Assembly, previous: Togetherness | None = None) -> Togethern
                 continue  # what is closed or open lies within what is swept
             _meet(x, y, moving, shut, opened)
             _meet(y, x, moving, shut, opened)
-    still = _against_still(assembly, openings, fresh, fresh_things, previous, moving)
+    if previous is not None:
+        shut, opened = _in_order(shut, openings), _in_order(opened, openings)
+    still = _against_still(assembly, openings, fresh, fresh_things, before, moving)
     needs: dict[str, frozenset[str]] = {}
     for (a, b), meeting in shut.items():
         if meeting.clashes:
             needs[a] = needs.get(a, frozenset()) | {b}
     same = previous is not None and previous.needs == needs
     locked = previous.circles if previous is not None and same else tuple(circles(needs))
-    return Togetherness(openings, shut, opened, still, needs, locked, things, tested)
+    return Togetherness(openings, shut, opened, still, needs, locked, tested)
+
+
+def _in_order(found: dict[Pair, Meeting], openings: tuple[Opening, ...]) -> dict[Pair, Meeting]:
+    """Put meetings in the order of the openings, whatever was known before."""
+    at = {o.id: n for n, o in enumerate(openings)}
+
+    def place(row: tuple[Pair, Meeting]) -> tuple[int, int, bool]:
+        x, y = at[row[0][0]], at[row[0][1]]
+        return min(x, y), max(x, y), x > y
+
+    return dict(sorted(found.items(), key=place))
 
 
 def _meet(
@@ -217,49 +232,53 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
 
 def _against_still(
     assembly: Assembly, openings: tuple[Opening, ...], fresh: set[str], fresh_things: list[Thing],
-    previous: Togetherness | None, wanted: float,
-) -> dict[str, tuple[tuple[str, Meeting], ...]]:  # fmt: skip
+    before: Before | None, wanted: float,
+) -> dict[str, tuple[tuple[Ref, Meeting], ...]]:  # fmt: skip
     """Hold every opening against the body, and against those solids of other things that stay."""
-    changed = {t.id for t in fresh_things}
-    present = {t.id for t in assembly.things}
-    same_body = previous is not None and not any(o.id in fresh for o in assembly.ground.openings)
-    found: dict[str, tuple[tuple[str, Meeting], ...]] = {}
-    old = previous.still if previous is not None else {}
+    changed = {t.ref for t in fresh_things}
+    order = {t.ref: n for n, t in enumerate(assembly.things)}
+    same_body = before is not None and before.assembly.ground is assembly.ground
+    found: dict[str, tuple[tuple[Ref, Meeting], ...]] = {}
+    old: dict[str, tuple[tuple[Ref, Meeting], ...]] = {}
+    if before is not None:
+        old = before.results[KEY].still
     envelopes = [(t, t.envelope) for t in fresh_things]
     for x in openings:
-        rows: list[tuple[str, Meeting]] = []
-        if x.id in fresh or not same_body:
-            rows += _against_body(x, assembly, wanted)
-            near = list(assembly.things)
+        rows: list[tuple[Ref, Meeting]] = []
+        known = [] if x.id in fresh else list(old.get(x.id, ()))
+        if same_body and x.id not in fresh:
+            rows += [r for r in known if not r[0].is_thing]
         else:
-            if x.id in old:
-                rows += [
-                    r for r in old[x.id] if r[0].startswith("the ") or (r[0] in present and r[0] not in changed)
-                ]  # fmt: skip
-            near = [t for t, e in envelopes if not _beside(x.swept_box, e, wanted)]
+            rows += _against_body(x, assembly, wanted)
+        near = assembly.things
+        kept: list[tuple[Ref, Meeting]] = []
+        if x.id not in fresh:
+            kept = [r for r in known if r[0] in order and r[0] not in changed]
+            near = tuple(t for t, e in envelopes if not _beside(x.swept_box, e, wanted))
         for thing in near:
             if thing.id != x.owner:
                 meeting = _against_thing(x, thing, wanted)
                 if meeting is not None:
-                    rows.append((thing.id, meeting))
+                    kept.append((thing.ref, meeting))
+        rows += sorted(kept, key=lambda row: order[row[0]])
         if rows:
             found[x.id] = tuple(rows)
     return found
 
 
-def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[str, Meeting]]:
+def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[Ref, Meeting]]:
     """Hold one opening against what is fixed; a door is not held against the wall that it closes."""
     rows = []
-    for name, piece in assembly.ground.fixed:
-        if x.kind == "door" and name == f"canopy {x.side} wall":
+    for still in assembly.ground.fixed:
+        if x.kind == "door" and still.role == "wall" and still.side == x.side:
             continue
-        own_box = name.startswith(("box ", "under-tray")) and x.kind == "tray"
-        limit = wanted if x.turns and name != "ground" else 0.0
-        if own_box or _beside(x.swept_box, piece.box, limit):
+        own_box = still.role in UNDER and x.kind == "tray"
+        limit = wanted if x.turns and still.role != "ground" else 0.0
+        if own_box or _beside(x.swept_box, still.piece.box, limit):
             continue
-        meeting = _meeting(x, (piece,), limit)
+        meeting = _meeting(x, (still.piece,), limit)
         if meeting is not None:
-            rows.append((f"the {name}", meeting))
+            rows.append((still.ref, meeting))
     return rows
 
 
@@ -292,7 +311,7 @@ def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:
     needs = found.needs
     wanted = [m for m in members if m in known]
     queue, everything = list(wanted), set(wanted)
-    conflicts: list[tuple[str, str, Meeting]] = []
+    conflicts: list[tuple[str, str | Ref, Meeting]] = []
     while queue:
         x = queue.pop()
         for y in sorted(needs.get(x, ())):

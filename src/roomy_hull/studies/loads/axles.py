@@ -10,14 +10,20 @@ from collections.abc import Sequence
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, Mass
+from roomy_hull.assembly.scaling import scale
+from roomy_hull.assembly.springs import Stance, level_rates, roll_front, stance
+from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.things import Mass
+from roomy_hull.core.fill import Fill
+from roomy_hull.core.refs import Ref
 from roomy_hull.core.tyres import load_of_index
+from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads.governing import governing
-from roomy_hull.studies.loads.springs import Stance, level_rates, roll_front, stance
 from roomy_hull.studies.loads.weighing import Evidence, evidence
 
+KEY = "loads"
 WHEELS = ("front left", "front right", "rear left", "rear right")
 
 
@@ -58,15 +64,15 @@ Triple = tuple[float, float, float]
 
 
 class Share(msgspec.Struct, frozen=True):
-    """What one owner's masses of one fill and mount add up to at full scale.
+    """What one owner's masses of one fill and mount add up to at full scale; no owner where several are added.
 
     `sums` are Σm [kg], Σm·x, Σm·y and Σm·z [kg·mm], and what counts as roof load [kg]. `spread` is the
     covariance of the first three, as 11, 12, 13, 22, 23, 33, and the variance of the last.
     """
 
-    owner: str
-    fill: str
-    mount: str
+    owner: Ref | None
+    fill: Fill
+    mount: Mount
     sums: tuple[float, ...]
     spread: tuple[float, ...]
 
@@ -138,22 +144,68 @@ def variance_of(reading: Sequence[float], spread: Sequence[float]) -> float:
 class LoadResult(msgspec.Struct, frozen=True):
     """All scenarios, the kerb axle masses they are compared with [kg], and each thing's shares.
 
-    `totals` are the shares added up by what scenarios scale alike.
+    `totals` are the shares added up by what scenarios scale alike. `scenarios_read` are those in which
+    each reading of the evidence was taken.
     """
 
     scenarios: tuple[ScenarioLoads, ...]
     kerb_front: float
     kerb_rear: float
-    shares: dict[str, tuple[Share, ...]]
+    shares: dict[Ref | None, tuple[Share, ...]]
     totals: tuple[Share, ...]
     readings: Readings
     evidence: Evidence | None = None
+    scenarios_read: tuple[Scenario, ...] = ()
+
+    def moved_by(self, mass: Mass) -> float:
+        """Compute by how much weighings correct one mass: by its part of the doubt. [kg]
+
+        Parameters
+        ----------
+        mass : Mass
+            At full scale, in vehicle axes. [kg, mm]
+
+        Returns
+        -------
+        float
+            σ²·Σ f·(a + b·x + c·y)·w over all readings; summed over the masses aboard it is what the
+            scenario's figures moved by. 0 without a weighing. [kg]
+        """
+        if self.evidence is None:
+            return 0.0
+        pull = 0.0
+        for one, reading, weight in zip(
+            self.scenarios_read, self.evidence.readings, self.evidence.weights, strict=True
+        ):
+            a, b, c = reading
+            pull += (
+                scale(one, mass.owner, mass.fill, mass.mount)
+                * (a + b * mass.x + c * mass.y)
+                * weight
+            )
+        return mass.sigma * mass.sigma * pull
+
+    def sums_of(self, share: Share) -> tuple[float, ...]:
+        """Add to a share's sums what weighings found of it: Σm, Σm·x, Σm·y. [kg, kg·mm]"""
+        if self.evidence is None:
+            return share.sums
+        s = share.spread
+        moved = [0.0, 0.0, 0.0]
+        for one, reading, weight in zip(
+            self.scenarios_read, self.evidence.readings, self.evidence.weights, strict=True
+        ):
+            f = factor(one, share) * weight
+            a, b, c = reading
+            moved[0] += f * (s[0] * a + s[1] * b + s[2] * c)
+            moved[1] += f * (s[1] * a + s[3] * b + s[4] * c)
+            moved[2] += f * (s[2] * a + s[4] * b + s[5] * c)
+        return (*(v + d for v, d in zip(share.sums, moved, strict=False)), *share.sums[3:])
 
     def scenario(self, key: str) -> ScenarioLoads:
         """Find a scenario by id; the first one where there is none such."""
         return next((s for s in self.scenarios if s.id == key), self.scenarios[0])
 
-    def owners(self, scenario: Scenario) -> dict[str, tuple[float, float, float]]:
+    def owners(self, scenario: Scenario) -> dict[Ref, tuple[float, float, float]]:
         """Give what each owner weighs in a scenario.
 
         Parameters
@@ -163,14 +215,16 @@ class LoadResult(msgspec.Struct, frozen=True):
 
         Returns
         -------
-        dict of str to (float, float, float)
+        dict of Ref to (float, float, float)
             Mass, rear-axle load, and right less left. [kg]
         """
-        found: dict[str, tuple[float, float, float]] = {}
+        found: dict[Ref, tuple[float, float, float]] = {}
         r = self.readings
         for group in self.shares.values():
             for share in group:
-                f, sums = factor(scenario, share), share.sums
+                f, sums = factor(scenario, share), self.sums_of(share)
+                if share.owner is None:
+                    continue
                 kg, rear, side = found.get(share.owner, (0.0, 0.0, 0.0))
                 found[share.owner] = (
                     kg + f * sums[0],
@@ -178,51 +232,6 @@ class LoadResult(msgspec.Struct, frozen=True):
                     side + f * (value_of(r.right, sums) - value_of(r.left, sums)),
                 )
         return found
-
-
-def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
-    """Give front and rear axle load of a mass, or of a whole at its centre of mass.
-
-    Parameters
-    ----------
-    kg : float
-        Mass. [kg]
-    x : float
-        How far it is aft of the front axle. [mm]
-    wheelbase : float
-        Distance of the axles, above 0. [mm]
-
-    Returns
-    -------
-    (float, float)
-        rear = m·x / L, front = m - rear. [kg]
-
-    Notes
-    -----
-    Statics of a beam on two supports; a mass behind the rear axle lifts the front.
-    """
-    rear = kg * x / wheelbase
-    return kg - rear, rear
-
-
-def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[float, float]:
-    """Give front and rear axle load of a mass spread evenly from start to end.
-
-    Parameters
-    ----------
-    kg : float
-        The whole mass. [kg]
-    start, end : float
-        Where it begins and ends, aft of the front axle. [mm]
-    wheelbase : float
-        Distance of the axles, above 0. [mm]
-
-    Returns
-    -------
-    (float, float)
-        Front and rear. [kg]
-    """
-    return reactions(kg, (start + end) / 2, wheelbase)
 
 
 def shares_of(masses: tuple[Mass, ...], on_roof: bool) -> tuple[Share, ...]:
@@ -240,8 +249,8 @@ def shares_of(masses: tuple[Mass, ...], on_roof: bool) -> tuple[Share, ...]:
     tuple of Share
         One for each owner, fill and mount that occurs.
     """
-    sums: dict[tuple[str, str, str], list[float]] = {}
-    spreads: dict[tuple[str, str, str], list[float]] = {}
+    sums: dict[tuple[Ref, Fill, Mount], list[float]] = {}
+    spreads: dict[tuple[Ref, Fill, Mount], list[float]] = {}
     for m in masses:
         key = (m.owner, m.fill, m.mount)
         row = sums.setdefault(key, [0.0] * 5)
@@ -265,87 +274,63 @@ def shares_of(masses: tuple[Mass, ...], on_roof: bool) -> tuple[Share, ...]:
 
 
 def factor(scenario: Scenario, share: Share) -> float:
-    """Give what a scenario makes of a share.
-
-    Parameters
-    ----------
-    scenario : Scenario
-        What is aboard and how full.
-    share : Share
-        An owner's masses of one fill and mount.
-
-    Returns
-    -------
-    float
-        0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
-    """
-    if (share.mount == "canopy" and not scenario.canopy) or share.owner in scenario.left_behind:
-        return 0.0
-    fill = share.fill
-    if fill == "fixed":
-        return 1.0
-    if fill == "ball":
-        return scenario.ball
-    if fill.startswith("person "):
-        seat = int(fill.split()[1])
-        return scenario.people[seat] if seat < len(scenario.people) else 0.0
-    return {"fuel": scenario.fuel, "water": scenario.water, "contents": scenario.contents}[fill]
+    """Compute what a scenario makes of a share. [1 or kg]"""
+    return scale(scenario, share.owner, share.fill, share.mount)
 
 
-def study(
-    assembly: Assembly, previous: tuple[Assembly, LoadResult] | None = None
-) -> LoadResult:  # fmt: skip
+def study(case: Case) -> LoadResult:
     """Weigh every scenario.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    previous : (Assembly, LoadResult) or None
-        An earlier study; shares of things that did not change are taken from it. Only a memory,
-        it never alters the result.
+    case : Case
+        The job in vehicle axes; shares of things that did not change are taken from before.
 
     Returns
     -------
     LoadResult
         Loads with doubt and limit for each scenario. [kg, mm]
     """
+    assembly, before = case.assembly, case.before
     job, vehicle = assembly.job, assembly.job.vehicle
-    known: dict[str, object] = {}
-    kept: dict[str, tuple[Share, ...]] = {}
-    if previous is not None and previous[0].ground is assembly.ground:
-        known = {t.id: t for t in previous[0].things}
-        kept = previous[1].shares
-    shares = {GROUND: kept[GROUND] if kept else shares_of(assembly.ground.masses, False)}
+    old: LoadResult | None = case.old(KEY)
+    known: dict[Ref, object] = {}
+    kept: dict[Ref | None, tuple[Share, ...]] = {}
+    same_ground = False
+    if before is not None and old is not None:
+        known = {t.ref: t for t in before.assembly.things}
+        kept = old.shares
+        same_ground = before.assembly.ground is assembly.ground
+    shares: dict[Ref | None, tuple[Share, ...]] = {
+        None: kept[None] if same_ground else shares_of(assembly.ground.masses, False)
+    }
     for thing in assembly.things:
-        if known.get(thing.id) is thing:
-            shares[thing.id] = kept[thing.id]
+        if known.get(thing.ref) is thing:
+            shares[thing.ref] = kept[thing.ref]
         else:
-            shares[thing.id] = shares_of(thing.masses, getattr(thing.value, "on_roof", False))
+            shares[thing.ref] = shares_of(thing.masses, thing.on_roof)
     totals, how = _totals(job, shares), readings(vehicle)
     proof = evidence(
         job, [(how.of(k), s, kg, sigma) for k, s, kg, sigma in _read(job)], totals, factor
     )
     loads = tuple(weigh(job, s, totals, how, proof) for s in job.scenarios)
     return LoadResult(
-        loads, vehicle.kerb.front, vehicle.kerb.rear, shares, tuple(totals), how, proof
-    )
+        loads, vehicle.kerb.front, vehicle.kerb.rear, shares, tuple(totals), how, proof,
+        tuple(s for _k, s, _kg, _sigma in _read(job)),
+    )  # fmt: skip
 
 
-GROUND = ""
-"""Under this key stand the shares of vehicle and body."""
-
-
-def _totals(job: Job, shares: dict[str, tuple[Share, ...]]) -> list[Share]:
+def _totals(job: Job, shares: dict[Ref | None, tuple[Share, ...]]) -> list[Share]:
     """Add up what every scenario scales alike: the shares of one fill and mount.
 
     What some scenario leaves behind stays by itself.
     """
     apart = {owner for scenario in job.scenarios for owner in scenario.left_behind}
-    groups: dict[tuple[str, str, str], list[Share]] = {}
+    groups: dict[tuple[Ref | None, Fill, Mount], list[Share]] = {}
     for rows in shares.values():
         for share in rows:
-            owner = share.owner if share.owner in apart else GROUND
+            one = share.owner
+            owner = one if one is not None and one.is_thing and one.id in apart else None
             groups.setdefault((owner, share.fill, share.mount), []).append(share)
     return [
         Share(

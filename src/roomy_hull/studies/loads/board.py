@@ -4,12 +4,15 @@ import math
 
 import msgspec
 
+from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.scaling import scale
 from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.model import Scenario
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.studies.loads import axles, springs
+from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import WHEELS, Figure, LoadResult, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
 
@@ -56,7 +59,7 @@ def chance(figure: Figure | None) -> float:
     return chance_over(figure.value, figure.doubt, figure.limit)
 
 
-def weight_of(figure: Figure | None) -> str:
+def severity_of(figure: Figure | None) -> str:
     """Give ``stop`` over the limit, ``look`` where there is a fair chance of it, else nothing."""
     if figure is None or figure.limit is None:
         return ""
@@ -105,8 +108,8 @@ class Line(msgspec.Struct, frozen=True):
 
     Attributes
     ----------
-    owner : str
-        Id of the thing, or ``vehicle``, ``tray``, ``canopy``, ``trailer``; empty for none of these.
+    owner : Ref or None
+        What it belongs to; none for a rating or a sum.
     words : str
         What it is.
     kg : float
@@ -119,7 +122,7 @@ class Line(msgspec.Struct, frozen=True):
         What it adds, and its one-sigma doubt. [unit of the sum]
     """
 
-    owner: str
+    owner: Ref | None
     words: str
     kg: float
     at: float
@@ -170,7 +173,7 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
     if key in ("ball", "trailer"):
         figure = cell(loads, key) or Figure(0.0, 0.0)
         words = "as entered in the scenario"
-        line = Line("trailer", words, figure.value, vehicle.tow.x, 1.0, figure.value, figure.doubt)
+        line = Line(TRAILER, words, figure.value, vehicle.tow.x, 1.0, figure.value, figure.doubt)
         return Why(
             title, "Entered, not reckoned.", (line,), figure.value, figure.doubt, "kg", limit
         )
@@ -179,11 +182,11 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
     lines = _lines(assembly, result, scenario, part, sign)
     if key == "payload":
         gross = vehicle.ratings.gross
-        lines.insert(0, Line("", "Gross rating", gross, 0.0, 1.0, gross, 0.0))
+        lines.insert(0, Line(None, "Gross rating", gross, 0.0, 1.0, gross, 0.0))
     if key == "combination":
         behind = scenario.trailer - scenario.ball
         doubt = axles.TRAILER_DOUBT * behind
-        lines.append(Line("trailer", "Trailer less ball mass", behind, 0.0, 1.0, behind, doubt))
+        lines.append(Line(TRAILER, "Trailer less ball mass", behind, 0.0, 1.0, behind, doubt))
     total = math.fsum(line.amount for line in lines)
     figure = cell(loads, key) or Figure(total, 0.0)
     return Why(title, _rule(vehicle, key), tuple(lines), total, figure.doubt, "kg", limit)
@@ -193,14 +196,13 @@ def _lines(
     assembly: Assembly, result: LoadResult, scenario: Scenario, part: str, sign: float
 ) -> list[Line]:
     """List every mass aboard with what it adds to one figure, the greatest first."""
-    names = {t.id: t.value.name for t in assembly.things}
-    names |= {"vehicle": "Vehicle", "tray": "Tray", "canopy": "Canopy", "trailer": "Trailer"}
-    roof = {t.id for t in assembly.things if getattr(t.value, "on_roof", False)}
+    names = {t.ref: t.value.name for t in assembly.things}
+    names |= {VEHICLE: "Vehicle", TRAY: "Tray", CANOPY: "Canopy", TRAILER: "Trailer"}
+    roof = {t.ref for t in assembly.things if t.on_roof}
     sideways = part in ("left", "right")
     found: list[Line] = []
     for m in assembly.masses():
-        share = axles.Share(m.owner, m.fill, m.mount, (), ())
-        f = axles.factor(scenario, share)
+        f = scale(scenario, m.owner, m.fill, m.mount)
         if part == "roof":
             times = 1.0 if m.owner in roof else 0.0
         else:
@@ -209,7 +211,7 @@ def _lines(
         if f == 0 or (part == "roof" and times == 0):
             continue
         times *= sign
-        name = names.get(m.owner, m.owner)
+        name = names.get(m.owner, m.owner.word)
         words = name if m.label in ("", name) else f"{name}: {m.label}"
         found.append(
             Line(m.owner, words, f * m.kg, m.y if sideways else m.x, times, f * m.kg * times,
@@ -219,7 +221,7 @@ def _lines(
     moved = result.scenario(scenario.id).found
     if part != "roof" and any(moved):
         amount = sign * axles.value_of(result.readings.of(part), moved)
-        found.append(Line("", "Found at the scales", moved[0], 0.0, 1.0, amount, 0.0))
+        found.append(Line(None, "Found at the scales", moved[0], 0.0, 1.0, amount, 0.0))
     return found
 
 
@@ -269,7 +271,7 @@ def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
     plain = rear * G / (2 * s.rear)
     lines = [
         Line(
-            "",
+            None,
             "Rear axle beyond kerb, on the standard springs",
             rear,
             0.0,
@@ -282,10 +284,12 @@ def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
         words = f"What {s.school} springs hold up"
         if stance.pressure:
             words += f" at {stance.pressure:.0f} kPa"
-        lines.append(Line("", words, 0.0, 0.0, 1.0, behind.sag - plain, 0.0))
+        lines.append(Line(None, words, 0.0, 0.0, 1.0, behind.sag - plain, 0.0))
     lines += [
-        Line("", "Front axle beyond kerb", front, 0.0, -G / (2 * s.front), -stance.front_sag, 0.0),
-        Line("", "Owner's target", 0.0, 0.0, -1.0, 0.0 - vehicle.level_target, 0.0),
+        Line(
+            None, "Front axle beyond kerb", front, 0.0, -G / (2 * s.front), -stance.front_sag, 0.0
+        ),
+        Line(None, "Owner's target", 0.0, 0.0, -1.0, 0.0 - vehicle.level_target, 0.0),
     ]
     rule = (
         f"Sag of the rear less sag of the front and the target; {s.rear:g} and {s.front:g} N/mm at one "

@@ -4,10 +4,14 @@ import math
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.scaling import reactions
+from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.doubt import doubt_of
 from roomy_hull.job.model import NEEDS, Need, Wish
-from roomy_hull.studies.loads.axles import LoadResult, reactions
+from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads.axles import LoadResult
+
+KEY = "budget"
 
 
 class BudgetRow(msgspec.Struct, frozen=True):
@@ -59,24 +63,23 @@ class Budget(msgspec.Struct, frozen=True):
     rear_wanted: float
 
 
-def study(assembly: Assembly, result: LoadResult) -> Budget:
+def study(case: Case) -> Budget:
     """Hold the brief against what the rating leaves.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job; a wish is decided where its `thing` is one of the job's.
-    result : LoadResult
-        What the scenarios weigh.
+    case : Case
+        The job, with what its scenarios weigh; a wish is decided where its `thing` is one of the job's.
 
     Returns
     -------
     Budget
         In the scenario with the least payload left. [kg]
     """
-    job = assembly.job
+    assembly, job = case.assembly, case.assembly.job
+    result: LoadResult = case.results[axles.KEY]
     heavy = min(result.scenarios, key=lambda s: s.payload_left.value)
-    full = {t.id: sum(m.kg for m in t.masses) for t in assembly.things}
+    full = {t.id: sum(m.kg + result.moved_by(m) for m in t.masses) for t in assembly.things}
     base = job.vehicle.wheelbase
     rows = []
     still = dict.fromkeys(NEEDS, 0.0)
@@ -102,3 +105,6 @@ def study(assembly: Assembly, result: LoadResult) -> Budget:
         tuple(rows), heavy.name, left, math.sqrt(variance), still, over, needed, wanted,
         wanted - still["later"], room,
     )  # fmt: skip
+
+
+STUDY = Study(KEY, study, needs=(axles.KEY,))

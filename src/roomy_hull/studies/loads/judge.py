@@ -1,25 +1,25 @@
 """Loads: from weighed scenarios to findings."""
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.scaling import slide_load
+from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding
-from roomy_hull.core.tables import rules
 from roomy_hull.job.model import Scenario
+from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.loads import board
-from roomy_hull.studies.loads.axles import WHEELS, Figure, LoadResult, ScenarioLoads
+from roomy_hull.studies.loads.axles import KEY, WHEELS, Figure, LoadResult, ScenarioLoads, study
 from roomy_hull.studies.loads.governing import governing
 
 RATING = "the vehicle's rating plate, as entered"
 
 
-def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
+def judge(case: Case) -> list[Finding]:
     """Turn weighed scenarios into findings.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : LoadResult
-        The study.
+    case : Case
+        The job in vehicle axes, with what the scenarios weigh.
 
     Returns
     -------
@@ -27,7 +27,8 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
         Ratings exceeded or nearly so, balance, front axle relief, ball, trailer and roof
         limits, slides beyond their rating. [kg]
     """
-    found: list[Finding] = []
+    assembly, found = case.assembly, list[Finding]()
+    result: LoadResult = case.results[KEY]
     sources = {end: _governed(assembly, end) for end in ("front", "rear")}
     for scenario, loads in zip(assembly.job.scenarios, result.scenarios, strict=True):
         for code, words, figure in (
@@ -40,9 +41,10 @@ def judge(assembly: Assembly, result: LoadResult) -> list[Finding]:
             if figure is not None and figure.limit is not None:
                 found += _against(code, words, figure, scenario, sources.get(code, RATING))
         found += _wheels(loads, scenario)
-        found += _balance(loads, result)
+        found += _balance(loads, result, assembly.shop.rules)
         found += _towing(assembly, scenario)
-    found += _slides(assembly)
+    found += _slides(assembly, result)
+    found += _springs(assembly, result)
     return found
 
 
@@ -56,14 +58,14 @@ def _against(
     code: str, words: str, figure: Figure, scenario: Scenario, source: str
 ) -> list[Finding]:
     """Set one figure against its limit: over is a stop, a fair chance of it a look."""
-    weight, limit = board.weight_of(figure), figure.limit
-    if weight == "stop":
+    severity, limit = board.severity_of(figure), figure.limit
+    if severity == "stop":
         return [
             Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
                     (), figure.value, limit, "kg", source, "Loads",
                     scenario=scenario.id)
         ]  # fmt: skip
-    if weight == "look":
+    if severity == "look":
         return [
             Finding(f"loads.{code}", "look",
                     f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
@@ -83,10 +85,9 @@ def _wheels(loads: ScenarioLoads, scenario: Scenario) -> list[Finding]:
     return _against("wheel", f"the {name} wheel", figure, scenario, source)
 
 
-def _balance(loads: ScenarioLoads, result: LoadResult) -> list[Finding]:
+def _balance(loads: ScenarioLoads, result: LoadResult, limits: Rules) -> list[Finding]:
     """Judge the sides against each other, and the front axle against its kerb load."""
     found = []
-    limits = rules()
     gross = max(loads.gross.value, 1e-9)
     lean = abs(loads.right.value - loads.left.value) / gross
     if lean > limits.side_imbalance:
@@ -123,20 +124,47 @@ def _towing(assembly: Assembly, scenario: Scenario) -> list[Finding]:
     return found
 
 
-def _slides(assembly: Assembly) -> list[Finding]:
+def _slides(assembly: Assembly, result: LoadResult) -> list[Finding]:
     """Judge each pair of slides: moving mass times the dynamic factor against the rating."""
-    factor = rules().slide_dynamic
+    factor = assembly.shop.rules.slide_dynamic
     found = []
     for thing in assembly.things:
-        rating, load = thing.expansion.slide_rating, thing.expansion.slide_load
+        rating, load = thing.expansion.slide_rating, slide_load(thing, result)
         if rating > 0 and load * factor > rating:
             over = load > rating
             found.append(
                 Finding("loads.slide", "stop" if over else "look",
                         f"{thing.value.name}: its slides are "
                         + ("overloaded" if over else "short of strength on rough roads"),
-                        (thing.id,), load * factor, rating, "kg",
+                        (thing.ref,), load * factor, rating, "kg",
                         f"the slide's data sheet; dynamic factor {factor:g} (common practice)",
                         "Fit-out", where=(thing.envelope,))
             )  # fmt: skip
     return found
+
+
+def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
+    """Judge the stance in the scenario that is furthest from level, and the air springs' bounds."""
+    vehicle, band = assembly.job.vehicle, assembly.shop.rules.level_band
+    worst = max(loads.scenarios, key=lambda s: abs(s.stance.tail_low))
+    low = worst.stance.tail_low
+    found = []
+    if abs(low) > band:
+        way = "tail low" if low > 0 else "nose low"
+        found.append(
+            Finding("loads.level", "look", f"{worst.name}: {way}; compare springs on the page Springs",
+                    (), abs(low), band, "mm", PRACTICE, "Loads", scenario=worst.id)
+        )  # fmt: skip
+    s = vehicle.springs
+    if s.school == "air":
+        high = max(loads.scenarios, key=lambda x: x.stance.pressure)
+        if high.stance.pressure >= s.air_most - 1e-6:
+            found.append(
+                Finding("loads.air", "look", f"{high.name}: air springs at their most pressure",
+                        (), high.stance.pressure, s.air_most, "kPa", "the air springs' data sheet",
+                        "Loads", scenario=high.id)
+            )  # fmt: skip
+    return found
+
+
+STUDY = Study(KEY, study, judge=judge, codes=("loads.",), glance=True)

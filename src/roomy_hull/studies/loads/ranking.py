@@ -3,6 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
 from roomy_hull.job.model import Scenario
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
@@ -16,7 +17,7 @@ class Contribution(msgspec.Struct, frozen=True):
     `x` and `y` are where its mass is; `side` is right less left.
     """
 
-    owner: str
+    owner: Ref
     name: str
     kg: float
     x: float
@@ -49,23 +50,24 @@ def contributions(
     Returns
     -------
     tuple of Contribution
-        Of all that is aboard; together they are the scenario's loads before any weighing. [kg]
+        Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
     """
-    names = {t.id: t.value.name for t in assembly.things}
+    names = {t.ref: t.value.name for t in assembly.things}
     names |= {
-        "vehicle": "Vehicle, fuel, people",
-        "tray": "Tray",
-        "canopy": "Canopy",
-        "trailer": "Ball mass",
+        VEHICLE: "Vehicle, fuel, people",
+        TRAY: "Tray",
+        CANOPY: "Canopy",
+        TRAILER: "Ball mass",
     }
-    sums: dict[str, list[float]] = {}
+    sums: dict[Ref, list[float]] = {}
     for group in result.shares.values():
         for share in group:
             f = axles.factor(scenario, share)
-            if f:
+            if f and share.owner is not None:
                 row = sums.setdefault(share.owner, [0.0] * 4)
+                own = result.sums_of(share)
                 for i in range(4):
-                    row[i] += f * share.sums[i]
+                    row[i] += f * own[i]
     r = result.readings
     found = []
     for owner, row in sums.items():
@@ -75,7 +77,7 @@ def contributions(
         lean = axles.value_of(r.right, row) - axles.value_of(r.left, row)
         found.append(
             Contribution(
-                owner, names.get(owner, owner), kg, row[1] / kg, row[2] / kg, row[3] / kg,
+                owner, names.get(owner, owner.word), kg, row[1] / kg, row[2] / kg, row[3] / kg,
                 axles.value_of(r.front, row), axles.value_of(r.rear, row), lean,
             )
         )  # fmt: skip

@@ -4,11 +4,14 @@ import math
 
 import msgspec
 
-from roomy_hull.job.model import Job
+from roomy_hull.assembly.scaling import reactions
+from roomy_hull.assembly.study import Case, Study
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.studies.loads.axles import LoadResult, reactions
+from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads.axles import LoadResult
 from roomy_hull.studies.loads.governing import governing
 
+KEY = "towing"
 BALL_SHARE = 0.1
 """The usual part of a trailer's mass that stands on the ball (common practice)."""
 
@@ -139,15 +142,13 @@ def _kept(
     return [c for n, c in enumerate(found) if math.dist(c, found[n - 1]) > 1e-6] if found else []
 
 
-def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
+def study(case: Case, share: float = BALL_SHARE) -> Towing:
     """Draw the towing trade-off of a job.
 
     Parameters
     ----------
-    job : Job
-        For ratings and scenarios.
-    loads : LoadResult
-        What each scenario weighs. [kg]
+    case : Case
+        The job's ratings and scenarios, with what each scenario weighs. [kg]
     share : float
         The part of a trailer's mass on the ball.
 
@@ -157,7 +158,8 @@ def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
         Each scenario's point and its region under gross, combination, towed, ball and axle limits
         together. [kg]
     """
-    points = []
+    job, points = case.assembly.job, []
+    loads: LoadResult = case.results[axles.KEY]
     for scenario, s in zip(job.scenarios, loads.scenarios, strict=True):
         solo = s.gross.value - scenario.ball
         # The ball load is taken off where it stands, so that what remains is the vehicle alone.
@@ -169,3 +171,6 @@ def study(job: Job, loads: LoadResult, share: float = BALL_SHARE) -> Towing:
             TowPoint(scenario.id, scenario.name, solo, scenario.trailer, most, by, allowed)
         )
     return Towing(tuple(points), share)
+
+
+STUDY = Study(KEY, study, needs=(axles.KEY,))

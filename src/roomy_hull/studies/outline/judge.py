@@ -1,10 +1,11 @@
 """Outline: from sizes to findings, on the stages Survey and Body."""
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
-from roomy_hull.core.tables import dimension_rule
-from roomy_hull.kit.canopy import BayPlace
-from roomy_hull.studies.outline.outline import Outline
+from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
+from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.studies.outline.outline import KEY, LOADS, Outline, study
 
 LEAST_DEPARTURE = 15.0
 """Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
@@ -12,22 +13,22 @@ LEAST_BAY = 60.0
 """A bay smaller than this is not offered as a remedy. [mm]"""
 
 
-def judge(assembly: Assembly, result: Outline) -> list[Finding]:
+def judge(case: Case) -> list[Finding]:
     """Turn an outline into findings.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : Outline
-        The study.
+    case : Case
+        The job in vehicle axes, with its outline.
 
     Returns
     -------
     list of Finding
         Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
     """
-    rule = dimension_rule(assembly.job.body.rule)
+    assembly = case.assembly
+    result: Outline = case.results[KEY]
+    rule = assembly.shop.dimension_rule(assembly.job.body.rule)
     found: list[Finding] = []
     for code, words, value, limit in (
         ("overhang", "the rear overhang", result.overhang, result.overhang_limit),
@@ -37,13 +38,13 @@ def judge(assembly: Assembly, result: Outline) -> list[Finding]:
         if limit > 0 and value > limit + 0.5:
             found.append(
                 Finding(f"outline.{code}", "stop", f"{words.capitalize()} is over the limit of {rule.name}",
-                        ("tray",), value, limit, "mm", rule.source, "Body")
+                        (TRAY,), value, limit, "mm", rule.source, "Body")
             )  # fmt: skip
     for one in result.conflicts:
         found.append(
             Finding("outline.under", "stop", f"The {one.name} stands in the {one.other}",
-                    (one.name, one.other), one.amount, 0.0, "mm", "geometry of the job", "Body",
-                    where=(one.where,))
+                    (Ref("body part", one.name), Ref("body part", one.other)), one.amount, 0.0, "mm",
+                    "geometry of the job", "Body", where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
     found += _bays(assembly)
@@ -51,7 +52,7 @@ def judge(assembly: Assembly, result: Outline) -> list[Finding]:
     if assembly.job.body.tray.kind == "tray" and result.behind_cab < gap - 0.5:
         found.append(
             Finding("outline.cab", "stop", "The tray stands too near to the cab, which moves",
-                    ("tray",), result.behind_cab, gap, "mm", "the vehicle's body builder's guide, as entered",
+                    (TRAY,), result.behind_cab, gap, "mm", "the vehicle's body builder's guide, as entered",
                     "Body")
         )  # fmt: skip
     worst = min(result.angles, key=lambda a: a.departure)
@@ -59,7 +60,7 @@ def judge(assembly: Assembly, result: Outline) -> list[Finding]:
         found.append(
             Finding("outline.departure", "look",
                     f"{worst.scenario}: the departure angle is small, at the {worst.departs_at}",
-                    (worst.departs_at,), worst.departure, LEAST_DEPARTURE, "°", PRACTICE, "Body")
+                    (Ref("body part", worst.departs_at),), worst.departure, LEAST_DEPARTURE, "°", PRACTICE, "Body")
         )  # fmt: skip
     return found + _ratings(assembly)
 
@@ -73,7 +74,7 @@ def _canopy(result: Outline) -> list[Finding]:
     ):
         if over > 0.5:
             found.append(
-                Finding(f"outline.{code}", "stop", f"The canopy stands {words}", ("canopy",), over, 0.0,
+                Finding(f"outline.{code}", "stop", f"The canopy stands {words}", (CANOPY,), over, 0.0,
                         "mm", "geometry of the job", "Body")
             )  # fmt: skip
     return found
@@ -102,7 +103,7 @@ def _bays(assembly: Assembly) -> list[Finding]:
         if over > 0.5:
             found.append(
                 Finding("outline.bay", "stop", f"The bay {place.bay.name} reaches out of the canopy by its {size}",
-                        (place.bay.id,), over, 0.0, "mm", "geometry of the job", "Body",
+                        (Ref("bay", place.bay.id),), over, 0.0, "mm", "geometry of the job", "Body",
                         where=(place.frame.box(place.size),))
             )  # fmt: skip
     return found
@@ -115,24 +116,24 @@ def _ratings(assembly: Assembly) -> list[Finding]:
     if r.standard == "upgraded" and not (r.certificate and r.signed):
         found.append(
             Finding("survey.certificate", "look",
-                    "Upgraded ratings want a certificate and the name of who signed it", ("vehicle",),
+                    "Upgraded ratings want a certificate and the name of who signed it", (VEHICLE,),
                     source="the certifying engineer decides", stage="Survey")
         )  # fmt: skip
     axles = r.front_axle + r.rear_axle
     if axles < r.gross:
         found.append(
             Finding("survey.axles", "look", "The two axle ratings together are below the gross rating",
-                    ("vehicle",), axles, r.gross, "kg", "the rating plate; read it again", "Survey")
+                    (VEHICLE,), axles, r.gross, "kg", "the rating plate; read it again", "Survey")
         )  # fmt: skip
     return found
 
 
-def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
+def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one outline finding.
 
     Parameters
     ----------
-    assembly : Assembly
+    case : Case
         The job as it was judged.
     finding : Finding
         Any finding; those of other studies have none here.
@@ -142,36 +143,39 @@ def fixes(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         Sizes of the body to set, by path; empty where none helps by itself. [mm]
     """
-    body = assembly.job.body
+    assembly, body = case.assembly, case.assembly.job.body
     canopy, tray = body.canopy, body.tray
     if finding.code == "outline.tail" and canopy is not None:
         length = tray.length - canopy.start
-        return (
-            Fix(f"Make the canopy {length:.0f} mm long", "body", {"body.canopy.length": length}),
-        )
+        return (Fix(f"Make the canopy {length:.0f} mm long", BODY, {"body.canopy.length": length}),)
     if finding.code == "outline.edge" and canopy is not None:
         return (
             Fix(
                 f"Make the canopy {tray.width:.0f} mm wide",
-                "body",
+                BODY,
                 {"body.canopy.width": tray.width},
             ),
         )
     if finding.code == "outline.bay" and canopy is not None:
-        place = assembly.ground.bays[finding.subjects[0]]
+        place = assembly.ground.bays[finding.subjects[0].id]
         sizes = {
             f"body.canopy.bays.{place.bay.id}.{name}": getattr(place.bay, name) - over
             for name, over in _past(assembly, place)
             if over > 0.5
         }
         if min(sizes.values()) > LEAST_BAY:
-            return (Fix(f"Make the bay {place.bay.name} as large as there is room", "body", sizes),)
+            return (Fix(f"Make the bay {place.bay.name} as large as there is room", BODY, sizes),)
     if finding.code == "outline.cab":
         gap = tray.gap + (finding.limit or 0.0) - (finding.measured or 0.0)
-        return (Fix(f"Move the tray {gap - tray.gap:.0f} mm aft", "body", {"body.tray.gap": gap}),)
+        return (Fix(f"Move the tray {gap - tray.gap:.0f} mm aft", BODY, {"body.tray.gap": gap}),)
     if finding.code == "outline.overhang":
         over = (finding.measured or 0.0) - (finding.limit or 0.0)
         if tray.kind == "tray" and tray.length - over > 300:
-            return (Fix(f"Make the tray {over:.0f} mm shorter", "body",
-                        {"body.tray.length": tray.length - over}),)  # fmt: skip
+            shorter: dict[str, float | str] = {"body.tray.length": tray.length - over}
+            return (Fix(f"Make the tray {over:.0f} mm shorter", BODY, shorter),)
     return ()
+
+
+STUDY = Study(
+    KEY, study, needs=(LOADS,), judge=judge, codes=("outline.", "survey."), fixes=fixes, glance=True
+)

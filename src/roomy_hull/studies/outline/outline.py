@@ -1,15 +1,34 @@
 """Overall sizes, overhang, ground clearance, approach, ramp and departure angles, and the roof line."""
 
 import math
+from typing import Protocol
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.solids import Box
-from roomy_hull.core.tables import dimension_rule
-from roomy_hull.job.unit import Carried
+from roomy_hull.assembly.springs import Stance
+from roomy_hull.assembly.study import Case
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.vehicle import LowPoints, Vehicle
-from roomy_hull.kit.undertray import obstacles
+from roomy_hull.kit.body.pieces import part_of, parts_of
+from roomy_hull.kit.body.undertray import obstacles
+
+KEY = "outline"
+LOADS = "loads"
+
+
+class Settling(Protocol):
+    """What this study reads of a weighed scenario: its name, and how its ends settle."""
+
+    @property
+    def name(self) -> str:
+        """Its name."""
+
+    @property
+    def stance(self) -> Stance:
+        """How its ends settle. [mm]"""
+
 
 RACK_LEGS = (110.0, 150.0)
 """Heights in which cab-rack legs come (common practice). [mm]"""
@@ -110,9 +129,9 @@ def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
     base = vehicle.wheelbase
     low = low_points(vehicle)
     found = [("tow bar", vehicle.tow.x, low.rear)]
-    for name, box in assembly.ground.tray.items():
-        if box.x1 > base and not name.startswith(("arch", "headboard")):
-            found.append((name, box.x1, box.z0))
+    for part in assembly.ground.tray:
+        if part.box.x1 > base and part.role not in ("arch", "headboard"):
+            found.append((part.words, part.box.x1, part.box.z0))
     for thing in assembly.things:
         if (
             isinstance(thing.value, Carried)
@@ -165,15 +184,13 @@ def angles(
     )
 
 
-def study(assembly: Assembly, sags: tuple[tuple[str, float, float], ...]) -> Outline:
+def study(case: Case) -> Outline:
     """Measure the outline.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    sags : tuple of (name, front, rear)
-        How far the axles settle in each scenario. [mm]
+    case : Case
+        The job in vehicle axes, and how far its axles settle in each scenario. [mm]
 
     Returns
     -------
@@ -182,17 +199,20 @@ def study(assembly: Assembly, sags: tuple[tuple[str, float, float], ...]) -> Out
         absolute limit; 0 where there is none), angles at kerb and in each scenario, what hangs
         where it may not, and the roof line.
     """
+    assembly = case.assembly
     job, ground = assembly.job, assembly.ground
+    scenarios: tuple[Settling, ...] = case.results[LOADS].scenarios
+    sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in scenarios)
     vehicle, body = job.vehicle, job.body
-    boxes = [ground.cab, *ground.tray.values(), *(t.envelope for t in assembly.things)]
+    boxes = [ground.cab, *(p.box for p in ground.tray), *(t.envelope for t in assembly.things)]
     if ground.canopy is not None:
         boxes.append(ground.canopy)
     x1 = max([b.x1 for b in boxes] + [vehicle.chassis_end, vehicle.shape.rear])
     half = max(max(-b.y0, b.y1) for b in boxes)
-    rule = dimension_rule(body.rule)
+    rule = assembly.shop.dimension_rule(body.rule)
     limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
     roof, leg, step = roof_line(assembly)
-    floor, canopy = ground.tray["floor"], ground.canopy
+    floor, canopy = ground.floor, ground.canopy
     return Outline(
         x1 + vehicle.shape.front,
         2 * half,
@@ -206,7 +226,7 @@ def study(assembly: Assembly, sags: tuple[tuple[str, float, float], ...]) -> Out
         step,
         canopy.x1 - floor.x1 if canopy is not None else 0.0,
         (canopy.y1 - floor.y1) if canopy is not None else 0.0,
-        min(b.x0 for n, b in ground.tray.items() if n in ("floor", "headboard")) - vehicle.cab_back,
+        min(p.box.x0 for p in parts_of(ground.tray, "floor", "headboard")) - vehicle.cab_back,
     )
 
 
@@ -215,16 +235,13 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
     tray, vehicle = assembly.job.body.tray, assembly.job.vehicle
     if tray.kind == "hold":
         return ()
-    under = [
-        (n, b) for n, b in assembly.ground.tray.items()
-        if n.startswith("box ") or n in ("trundle drawer", "under-tray tank")
-    ]  # fmt: skip
+    under = parts_of(assembly.ground.tray, "box", "trundle", "tank")
     found = []
-    for n, (name, box) in enumerate(under):
-        for other, there in [*obstacles(vehicle, tray).items(), *under[n + 1 :]]:
-            met = box.common(there)
+    for n, part in enumerate(under):
+        for other in (*obstacles(vehicle, tray), *under[n + 1 :]):
+            met = part.box.common(other.box)
             if met is not None:
-                found.append(Conflict(name, other, min(met.size()), met))
+                found.append(Conflict(part.words, other.words, min(met.size()), met))
     return tuple(found)
 
 
@@ -245,9 +262,9 @@ def roof_line(assembly: Assembly) -> tuple[tuple[Step, ...], float, float]:
     ground, vehicle = assembly.ground, assembly.job.vehicle
     steps = [Step("cab roof", vehicle.shape.height)]
     tops: list[Step] = []
-    head = ground.tray.get("headboard")
+    head = part_of(ground.tray, "headboard")
     if head is not None:
-        tops.append(Step("headboard", head.z1))
+        tops.append(Step("headboard", head.box.z1))
     if ground.canopy is not None and vehicle.kind != "wagon":
         tops.append(Step("canopy roof", ground.canopy.z1))
     if not tops:

@@ -1,0 +1,182 @@
+"""The ground that things stand on: vehicle and body in vehicle axes, with their masses, parts and openings."""
+
+import msgspec
+
+from roomy_hull.assembly.motions import FixedPiece, Opening, fixed, of_body
+from roomy_hull.assembly.things import Mass
+from roomy_hull.core.doubt import doubt_of
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.fill import BALL, FUEL, Fill
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Part
+from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
+from roomy_hull.job.body import Body
+from roomy_hull.job.carried import Mount
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.expansion import PointMass
+from roomy_hull.kit.body import canopy as canopy_kit
+from roomy_hull.kit.body import tray as tray_kit
+from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.kit.body.pieces import BodyParts
+from roomy_hull.shop.shop import Shop
+
+
+class Ground(msgspec.Struct, frozen=True):
+    """What the things stand on: bays, body solids, and the masses of vehicle and body.
+
+    Attributes
+    ----------
+    bays : dict of str to BayPlace
+        By id, in the order of the job.
+    tray : tuple of BodyPart
+        The tray's solids, the floor first. [mm]
+    canopy, inside : Box or None
+        The canopy's outside, and the clear space in it. [mm]
+    cab : Box
+        Around the cab. [mm]
+    masses, parts
+        Of vehicle and body.
+    unit_mount : str
+        What the units come off with: the canopy, or never where it is the vehicle's own.
+    openings : tuple of Opening
+        The body's own doors.
+    fixed : tuple of FixedPiece
+        What never moves.
+    """
+
+    bays: dict[str, BayPlace]
+    tray: BodyParts
+    canopy: Box | None
+    inside: Box | None
+    cab: Box
+    masses: tuple[Mass, ...]
+    parts: tuple[Part, ...]
+    unit_mount: Mount
+    openings: tuple[Opening, ...] = ()
+    fixed: tuple[FixedPiece, ...] = ()
+
+    @property
+    def floor(self) -> Box:
+        """The tray's floor. [mm]"""
+        return self.tray[0].box
+
+
+def _check_shop(body: Body, shop: Shop) -> None:
+    """Refuse a body whose metals or rule the shop does not have, naming the field."""
+    tray, canopy = body.tray, body.canopy
+    wanted = {
+        "body.tray.floor_material": tray.floor_material,
+        "body.tray.bar_material": tray.bar_material,
+    }
+    if canopy is not None:
+        wanted |= {"body.canopy.skin_material": canopy.skin_material,
+                   "body.canopy.frame_material": canopy.frame_material}  # fmt: skip
+    for place, key in wanted.items():
+        if key not in shop.materials:
+            raise InputError(
+                f"there is no material '{key}'", place, f"Use one of {', '.join(shop.materials)}."
+            )
+    if body.rule not in shop.dimension_rules:
+        raise InputError(
+            f"there is no rule '{body.rule}'",
+            "body.rule",
+            f"Use one of {', '.join(shop.dimension_rules)}.",
+        )
+
+
+def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool = True) -> Ground:
+    """Place vehicle and body, and take from the kerb masses what was aboard at the weighing.
+
+    Parameters
+    ----------
+    job : Job
+        Whose vehicle and body.
+    shop : Shop
+        What the body is made of.
+    before : Ground or None
+        An earlier one; openings that stayed the same are taken from it. Only a memory.
+    opens : bool
+        Whether what opens is worked out too.
+
+    Returns
+    -------
+    Ground
+        In vehicle axes. [mm, kg]
+
+    Raises
+    ------
+    InputError
+        The shop lacks a material.
+    """
+    vehicle, body = job.vehicle, job.body
+    canopy = body.canopy
+    _check_shop(body, shop)
+    parts: tuple[Part, ...] = tray_kit.parts(body.tray, vehicle.tyre, shop)
+    masses = _kerb(job)
+    masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop), "tray")
+    if canopy is not None:
+        parts += canopy_kit.parts(canopy, shop)
+        masses += _placed(CANOPY, canopy_kit.masses(vehicle, body, shop), "canopy")
+    shape = vehicle.shape
+    cab = Box(-shape.front, -shape.width / 2, shape.sill,
+              vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
+    solids, outer = tray_kit.solids(vehicle, body.tray), canopy_kit.outside(vehicle, body)
+    openings = of_body(body, outer, solids) if opens else ()
+    if before is not None:
+        known = {o.id: o for o in before.openings}
+        openings = tuple(known[o.id] if known.get(o.id) == o else o for o in openings)
+    return Ground(
+        canopy_kit.bays(vehicle, body),
+        solids,
+        outer,
+        canopy_kit.inside(vehicle, body),
+        cab,
+        tuple(masses),
+        parts,
+        "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
+        openings,
+        fixed(vehicle, body, cab, solids, outer),
+    )
+
+
+def _placed(owner: Ref, points: tuple[PointMass, ...], mount: Mount) -> list[Mass]:
+    """Turn point masses that are already in vehicle axes into masses."""
+    return [
+        Mass(owner, p.label, p.kg, doubt_of(p.kg, p.source), *p.at, p.fill, mount) for p in points
+    ]
+
+
+def _kerb(job: Job) -> list[Mass]:
+    """List the bare vehicle at its two axles, its fuel, its seats and its ball.
+
+    Driver, fuel and tools that were aboard at the weighing are taken off where they sat, so that no
+    scenario counts them twice.
+    """
+    vehicle = job.vehicle
+    kerb, tank, base = vehicle.kerb, vehicle.fuel, vehicle.wheelbase
+    seat = vehicle.seats[0]
+    aboard = (
+        (kerb.driver, seat.x), (kerb.fuel * tank.density, tank.x), (kerb.tools, kerb.tools_x)
+    )  # fmt: skip
+    rear = kerb.rear - sum(kg * x / base for kg, x in aboard)
+    front = kerb.front - sum(kg * (1 - x / base) for kg, x in aboard)
+    z = kerb.height
+    found = [
+        Mass(
+            VEHICLE, "kerb, front axle", front, doubt_of(front, kerb.source), 0.0, 0.0, z, bare=True
+        ),
+        Mass(
+            VEHICLE, "kerb, rear axle", rear, doubt_of(rear, kerb.source), base, 0.0, z, bare=True
+        ),
+    ]
+    for one in (tank, vehicle.long_range):
+        if one is not None:
+            full = one.litres * one.density
+            found.append(Mass(VEHICLE, "fuel", full, doubt_of(full, "data sheet"), one.x, one.y,
+                              one.z, FUEL))  # fmt: skip
+    for i, place in enumerate(vehicle.seats):
+        found.append(
+            Mass(VEHICLE, place.name, 1.0, 0.05, place.x, place.y, place.z, Fill("person", i))
+        )
+    found.append(Mass(TRAILER, "ball mass", 1.0, 0.05, vehicle.tow.x, 0.0, vehicle.tow.z, BALL))
+    return found

@@ -1,0 +1,273 @@
+"""Openings: everything in a job that opens, with its space closed, on its way and open."""
+
+import msgspec
+
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.motion import (
+    TURNS,
+    Motion,
+    Piece,
+    block,
+    carried,
+    round_piece,
+    shifted,
+    sweep_of,
+)
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.tyres import overall_diameter, parts_of
+from roomy_hull.job.body import Body
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.body.doors import canopy_doors, tray_doors
+from roomy_hull.kit.body.pieces import OPENS, BodyParts
+
+
+class Opening(msgspec.Struct, frozen=True):
+    """Something that opens, in vehicle axes.
+
+    Attributes
+    ----------
+    id, owner, name : str
+        Its id, the thing it belongs to (empty for the body's own), its words.
+    kind : str
+        ``unit``, ``door``, ``tray`` or ``outside``.
+    side : str
+        Where one stands to open it.
+    motion : Motion
+        In the owner's own directions.
+    rest, swept, opened : tuple of Piece
+        Closed, all that it passes through, and open. [mm]
+    rest_box, swept_box, opened_box : Box
+        Around each of them. [mm]
+    """
+
+    id: str
+    owner: str
+    name: str
+    kind: str
+    side: str
+    motion: Motion
+    rest: tuple[Piece, ...]
+    swept: tuple[Piece, ...]
+    opened: tuple[Piece, ...]
+    rest_box: Box
+    swept_box: Box
+    opened_box: Box
+
+    @property
+    def turns(self) -> bool:
+        """Whether any part of it swings or folds."""
+        return any(s.verb in TURNS for s in self.motion.steps)
+
+    @property
+    def lifts(self) -> bool:
+        """Whether it is only lifted, as a hatch is."""
+        return all(s.verb == "lift" for s in self.motion.steps)
+
+
+def opening_id(owner: str, motion: Motion) -> str:
+    """Give the id of a thing's opening: its own id, with the motion's where it has one."""
+    return f"{owner}:{motion.id}" if motion.id else owner
+
+
+def _made(
+    key: str, owner: str, kind: str, side: str, motion: Motion, sets: list[tuple[Piece, ...]]
+) -> Opening:
+    """Put an opening together from its three sets of pieces."""
+    rest, swept, opened = sets
+    boxes = [hull(p.box for p in pieces) for pieces in sets]
+    return Opening(
+        key,
+        owner,
+        motion.name,
+        kind,
+        side,
+        motion,
+        rest,
+        swept,
+        opened,
+        boxes[0],
+        boxes[1],
+        boxes[2],
+    )
+
+
+def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening, ...]:
+    """Give a unit's openings, its motions carried to where it stands.
+
+    Parameters
+    ----------
+    owner : str
+        The unit's id.
+    motions : tuple of Motion
+        In the unit's own directions. [mm]
+    at : Frame
+        The unit's corner and side. [mm]
+
+    Returns
+    -------
+    tuple of Opening
+        In the order of the motions.
+
+    Raises
+    ------
+    InputError
+        A motion has no end.
+    """
+    found = []
+    for motion in motions:
+        space = sweep_of(motion)
+        sets = [
+            tuple(carried(at, p) for p in pieces)
+            for pieces in (space.rest, space.swept, space.opened)
+        ]
+        found.append(_made(opening_id(owner, motion), owner, "unit", at.side, motion, sets))
+    return tuple(found)
+
+
+def of_carried(
+    owner: str, motions: tuple[Motion, ...], corner: tuple[float, float, float], side: str
+) -> tuple[Opening, ...]:
+    """Give a carried thing's openings, its motions shifted to its lower front left corner. [mm]"""
+    found = []
+    for motion in motions:
+        space = sweep_of(motion)
+        sets = [
+            tuple(_at(p, corner) for p in pieces)
+            for pieces in (space.rest, space.swept, space.opened)
+        ]
+        found.append(_made(opening_id(owner, motion), owner, "outside", side, motion, sets))
+    return tuple(found)
+
+
+def _at(piece: Piece, corner: tuple[float, float, float]) -> Piece:
+    """Shift a piece along all three axes. [mm]"""
+    for axis, by in enumerate(corner):
+        piece = shifted(piece, axis, by)
+    return piece
+
+
+def of_body(body: Body, canopy: Box | None, tray: BodyParts) -> tuple[Opening, ...]:
+    """Give the openings of the body's own doors.
+
+    Parameters
+    ----------
+    body : Body
+        Tray and canopy.
+    canopy : Box or None
+        The canopy's outside. [mm]
+    tray : tuple of BodyPart
+        The tray's solids. [mm]
+
+    Returns
+    -------
+    tuple of Opening
+        Canopy doors, then drop sides, toolboxes, trundle drawer.
+    """
+    rows = (
+        [("door", row) for row in canopy_doors(body.canopy, canopy)]
+        if body.canopy and canopy
+        else []
+    )
+    rows += [("tray", row) for row in tray_doors(body.tray, tray)]
+    found = []
+    for kind, (key, side, motion) in rows:
+        space = sweep_of(motion)
+        found.append(_made(key, "", kind, side, motion, [space.rest, space.swept, space.opened]))
+    return tuple(found)
+
+
+class FixedPiece(msgspec.Struct, frozen=True):
+    """Something that never moves.
+
+    Attributes
+    ----------
+    ref : Ref
+        What it belongs to (vehicle, tray or canopy), and what findings call it.
+    role : str
+        ``ground``, ``cab``, ``wheel``, ``roof``, ``wall``, or the role of a body part.
+    piece : Piece
+        In vehicle axes. [mm]
+    side : str
+        Of a canopy's wall.
+    """
+
+    ref: Ref
+    role: str
+    piece: Piece
+    side: str = ""
+
+
+FAR = 20000.0
+
+
+def fixed(
+    vehicle: Vehicle, body: Body, cab: Box, tray: BodyParts, canopy: Box | None
+) -> tuple[FixedPiece, ...]:
+    """List what never moves: ground, cab, wheels, tray, and the canopy's walls around its openings.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        For its wheels. [mm]
+    body : Body
+        For its doors and bays.
+    cab : Box
+        Around the cab. [mm]
+    tray : tuple of BodyPart
+        The tray's solids. [mm]
+    canopy : Box or None
+        The canopy's outside. [mm]
+
+    Returns
+    -------
+    tuple of FixedPiece
+        In vehicle axes; drop sides, toolboxes and the trundle drawer open and are left out. A wheel is a
+        prism around its tyre. [mm]
+    """
+    found = [
+        FixedPiece(
+            Ref("vehicle piece", "ground"), "ground", block(Box(-FAR, -FAR, -500.0, FAR, FAR, 0.0))
+        ),
+        FixedPiece(Ref("vehicle piece", "cab"), "cab", block(cab)),
+    ]
+    radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
+    for x, track in ((0.0, vehicle.track_front), (vehicle.wheelbase, vehicle.track_rear)):
+        for side, sign in (("left", -1), ("right", 1)):
+            y = sign * track / 2
+            wheel = round_piece(1, (x, radius), radius, y - section / 2, y + section / 2)
+            name = f"{side} {'rear' if x else 'front'} wheel"
+            found.append(FixedPiece(Ref("vehicle piece", name), "wheel", wheel, side))
+    found += [
+        FixedPiece(Ref("tray piece", p.words), p.role, block(p.box))
+        for p in tray
+        if p.role not in OPENS
+    ]
+    if canopy is not None and body.canopy is not None:
+        roof = block(canopy._replace(z0=canopy.z1 - body.canopy.roof))
+        found.append(FixedPiece(Ref("canopy piece", "canopy roof"), "roof", roof))
+        found += _walls(body, canopy)
+    return tuple(found)
+
+
+def _walls(body: Body, box: Box) -> list[FixedPiece]:
+    """List the stretch above each side's openings, and whole walls where there is none. [mm]"""
+    canopy = body.canopy
+    if canopy is None:
+        return []
+    wall = canopy.wall
+    sides = {
+        "left": box._replace(y1=box.y0 + wall), "right": box._replace(y0=box.y1 - wall),
+        "rear": box._replace(x0=box.x1 - wall), "front": box._replace(x1=box.x0 + wall),
+    }  # fmt: skip
+    found = []
+    for side, whole in sides.items():
+        tops = [d.sill + d.height for d in canopy.doors if d.side == side]
+        tops += [b.sill + b.height - b.margin_top for b in canopy.bays if b.side == side]
+        low = box.z0 + max(tops, default=canopy.base)
+        if box.z1 - canopy.roof - low > 1:
+            piece = block(whole._replace(z0=low, z1=box.z1 - canopy.roof))
+            found.append(
+                FixedPiece(Ref("canopy piece", f"canopy {side} wall"), "wall", piece, side)
+            )
+    return found

@@ -1,0 +1,115 @@
+"""Scaling: what a scenario makes of a mass, what scales found of it, and what it does to two axles."""
+
+from typing import Protocol
+
+from roomy_hull.assembly.things import Mass, Thing
+from roomy_hull.core.fill import Fill
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Mount
+from roomy_hull.job.model import Scenario
+
+
+def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: Mount) -> float:
+    """Compute what a scenario makes of a mass.
+
+    Parameters
+    ----------
+    scenario : Scenario
+        What is aboard and how full.
+    owner : Ref or None
+        What it belongs to.
+    fill : Fill
+        What scales it.
+    mount : str
+        What it comes off with.
+
+    Returns
+    -------
+    float
+        0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
+    """
+    if mount == "canopy" and not scenario.canopy:
+        return 0.0
+    if owner is not None and owner.is_thing and owner.id in scenario.left_behind:
+        return 0.0
+    if fill.by == "fixed":
+        return 1.0
+    if fill.by == "person":
+        return scenario.people[fill.seat] if fill.seat < len(scenario.people) else 0.0
+    found: float = getattr(scenario, fill.by)
+    return found
+
+
+def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
+    """Give front and rear axle load of a mass, or of a whole at its centre of mass.
+
+    Parameters
+    ----------
+    kg : float
+        Mass. [kg]
+    x : float
+        How far it is aft of the front axle. [mm]
+    wheelbase : float
+        Distance of the axles, above 0. [mm]
+
+    Returns
+    -------
+    (float, float)
+        rear = m·x / L, front = m - rear. [kg]
+
+    Notes
+    -----
+    Statics of a beam on two supports; a mass behind the rear axle lifts the front.
+    """
+    rear = kg * x / wheelbase
+    return kg - rear, rear
+
+
+def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[float, float]:
+    """Give front and rear axle load of a mass spread evenly from start to end.
+
+    Parameters
+    ----------
+    kg : float
+        The whole mass. [kg]
+    start, end : float
+        Where it begins and ends, aft of the front axle. [mm]
+    wheelbase : float
+        Distance of the axles, above 0. [mm]
+
+    Returns
+    -------
+    (float, float)
+        Front and rear. [kg]
+    """
+    return reactions(kg, (start + end) / 2, wheelbase)
+
+
+class Weighed(Protocol):
+    """What scales say of single masses: see `studies.loads.axles.LoadResult`."""
+
+    def moved_by(self, mass: Mass) -> float:
+        """Compute by how much weighings correct one mass. [kg]"""
+
+
+def slide_load(thing: Thing, loads: Weighed) -> float:
+    """Compute what a thing's slides carry when full, weighings in it.
+
+    Parameters
+    ----------
+    thing : Thing
+        In vehicle axes.
+    loads : Weighed
+        What scales found.
+
+    Returns
+    -------
+    float
+        Moving mass, 0 where nothing slides. [kg]
+    """
+    load = thing.expansion.slide_load
+    return (
+        load + sum(loads.moved_by(m) for m in thing.masses if m.fill.by == "contents")
+        if load
+        else 0.0
+    )

@@ -1,0 +1,104 @@
+"""Study: one thing that is judged of a job, as data: what it needs, how it runs, what it finds and mends."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.findings import Finding, Fix
+
+
+class Before(msgspec.Struct, frozen=True):
+    """An earlier judgement of the same job: only a memory, it never alters a result.
+
+    Attributes
+    ----------
+    assembly : Assembly
+        As it was.
+    results : mapping
+        Results by study.
+    aside : mapping
+        What studies put aside for the next time, by study.
+    """
+
+    assembly: Assembly
+    results: Mapping[str, Any]
+    aside: Mapping[str, Any]
+
+
+class Case(msgspec.Struct, frozen=True):
+    """What a study is given.
+
+    Attributes
+    ----------
+    assembly : Assembly
+        The job in vehicle axes, and the shop that makes it.
+    results : dict
+        Results of the studies that ran before, by key; those that it needs are among them.
+    aside : dict
+        Here a study may put aside what speeds the next judgement, under its own key.
+    before : Before or None
+        An earlier judgement.
+    """
+
+    assembly: Assembly
+    results: dict[str, Any]
+    aside: dict[str, Any]
+    before: Before | None = None
+
+    def old(self, key: str) -> Any:
+        """Give a study's earlier result; nothing where there is none."""
+        return self.before.results.get(key) if self.before is not None else None
+
+    def put_aside(self, key: str) -> Any:
+        """Give what a study put aside the last time; nothing where there is none."""
+        return self.before.aside.get(key) if self.before is not None else None
+
+
+def no_findings(_case: Case) -> list[Finding]:
+    """Find nothing: the study's result is read by others."""
+    return []
+
+
+def no_fixes(_case: Case, _finding: Finding) -> tuple[Fix, ...]:
+    """Offer nothing."""
+    return ()
+
+
+def nothing_written(_case: Case) -> dict[str, Any]:
+    """Write nothing by itself."""
+    return {}
+
+
+class Study(msgspec.Struct, frozen=True):
+    """One study.
+
+    Attributes
+    ----------
+    key : str
+        Under which its result stands in the verdict.
+    run : callable
+        `Case` → its result: a pure function of assembly and needs. Typed, frozen and complete.
+    needs : tuple of str
+        Keys of the studies whose results it reads.
+    judge : callable
+        `Case`, its result in it → findings, in a fixed order.
+    codes : tuple of str
+        Beginnings of the codes of its findings, for those who ask for a remedy.
+    fixes : callable
+        `Case`, finding → remedies; computed when somebody asks.
+    to_json : callable
+        `Case` → its part of ``check --json``, as built-in objects.
+    glance : bool
+        Whether it belongs to the first quick look, before the window stands.
+    """
+
+    key: str
+    run: Callable[[Case], Any]
+    needs: tuple[str, ...] = ()
+    judge: Callable[[Case], list[Finding]] = no_findings
+    codes: tuple[str, ...] = ()
+    fixes: Callable[[Case, Finding], tuple[Fix, ...]] = no_fixes
+    to_json: Callable[[Case], dict[str, Any]] = nothing_written
+    glance: bool = False

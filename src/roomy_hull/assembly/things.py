@@ -1,0 +1,110 @@
+"""Masses and things: a unit or carried item as it stands in vehicle axes."""
+
+import msgspec
+
+from roomy_hull.assembly.motions import Opening
+from roomy_hull.core.fill import FIXED, Fill
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Carried, Mount
+from roomy_hull.kinds.expansion import Expansion, Zone
+from roomy_hull.kinds.placed import Placed
+from roomy_hull.kit.body.canopy import BayPlace
+
+
+class Mass(msgspec.Struct, frozen=True):
+    """One mass in vehicle axes.
+
+    Attributes
+    ----------
+    owner : Ref
+        What it belongs to.
+    label : str
+        What it is, for people.
+    kg, sigma : float
+        Mass and its one-sigma doubt; 1 for people and the ball, whose mass the scenario holds. [kg]
+    x, y, z : float
+        Its centre. [mm]
+    fill : Fill
+        What scales it in a scenario.
+    mount : str
+        What it leaves with: ``vehicle``, ``tray`` or ``canopy``.
+    bare : bool
+        Whether it is the bare vehicle's own, as weighed at kerb.
+    """
+
+    owner: Ref
+    label: str
+    kg: float
+    sigma: float
+    x: float
+    y: float
+    z: float
+    fill: Fill = FIXED
+    mount: Mount = "vehicle"
+    bare: bool = False
+
+
+class Thing(msgspec.Struct, frozen=True):
+    """A unit or carried item in vehicle axes.
+
+    Attributes
+    ----------
+    id : str
+        The id of the unit or carried item.
+    value : Placed or Carried
+        What the job says.
+    expansion : Expansion
+        The thing in its own frame; a carried item is a plain box.
+    place : BayPlace or None
+        Its bay; none for a carried item.
+    envelope, reach : Box
+        Around its solids, and around solids and keep-clear zones together.
+    solids, zones
+        Boxes in vehicle axes, in the order of the expansion.
+    masses : tuple of Mass
+        Its masses.
+    trouble : str
+        Why it could not be written out (it is then a plain block), else empty.
+    openings : tuple of Opening
+        What opens on it.
+    """
+
+    id: str
+    value: Placed | Carried
+    expansion: Expansion
+    place: BayPlace | None
+    envelope: Box
+    reach: Box
+    solids: tuple[Box, ...]
+    zones: tuple[Box, ...]
+    masses: tuple[Mass, ...]
+    trouble: str = ""
+    openings: tuple[Opening, ...] = ()
+
+    @property
+    def ref(self) -> Ref:
+        """What findings and masses belong to."""
+        return self.value.ref
+
+    @property
+    def on_roof(self) -> bool:
+        """Whether it counts as roof load."""
+        return isinstance(self.value, Carried) and self.value.on_roof
+
+    @property
+    def moves(self) -> bool:
+        """Whether any of it slides."""
+        return self.expansion.travel > 0
+
+    @property
+    def still(self) -> tuple[Box, ...]:
+        """Those of its solids that stay where they are. [mm]"""
+        pairs = zip(self.expansion.solids, self.solids, strict=True)
+        if not self.openings:
+            return self.solids
+        return tuple(box for solid, box in pairs if not solid.moves)
+
+    def zoned(self) -> tuple[tuple[Zone, Box], ...]:
+        """Pair its zones with their boxes in vehicle axes. [mm]"""
+        return tuple(zip(self.expansion.zones, self.zones, strict=True))

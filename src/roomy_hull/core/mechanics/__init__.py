@@ -1,0 +1,1 @@
+"""Beams, plates, sections and bolts: closed formulas of the handbooks."""

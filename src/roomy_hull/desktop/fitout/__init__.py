@@ -1,1 +1,0 @@
-"""The pages of the stage Fit-out beside its drawing."""

@@ -1,0 +1,1 @@
+"""The stages and their pages."""

@@ -1,0 +1,264 @@
+"""The page Solid: the job in the round, turned with the mouse, with things open or closed."""
+
+import math
+from pathlib import Path
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer
+from PyQt6.QtGui import (
+    QBrush,
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.scenes.solid import (
+    Item,
+    Node,
+    directions,
+    faces,
+    far_to_near,
+    items,
+    partition,
+)
+from roomy_hull.formats import solid3d
+from roomy_hull.session.session import Session
+
+SETTLE_MS = 160
+"""After a change, so long is waited before the picture is built anew."""
+LIGHT = np.array([0.45, -0.35, 0.82])
+
+
+class SolidView(QWidget):
+    """The picture. Drag to turn, wheel to come nearer, double-click to open or close."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session, self.theme = session, theme
+        self.yaw, self.pitch, self.zoom = 38.0, 24.0, 1.0
+        self._from: QPointF | None = None
+        self._turning = False
+        self._items: list[Item] = []
+        self._root: Node | None = None
+        self._built: tuple[object, frozenset[str]] | None = None
+        self._hits: list[tuple[QPolygonF, str]] = []
+        self._wait = QTimer(self)
+        self._wait.setSingleShot(True)
+        self._wait.setInterval(SETTLE_MS)
+        self._wait.timeout.connect(self.build)
+        self.setMinimumSize(360, 300)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Solid: the job in the round")
+        follow(self, self._changed, session.changed, session.view.changed)
+        follow(self, self.update, session.selection.changed)
+
+    def _changed(self) -> None:
+        if self.isVisible():
+            self._wait.start()
+
+    def build(self) -> None:
+        """Cut the faces into their order anew, where job or openings changed."""
+        assembly, opened = self._session.verdict.assembly, self._session.look.opened
+        if self._built is None or self._built[0] is not assembly or self._built[1] != opened:
+            self._items = items(assembly, opened)
+            self._root = partition(faces(self._items))
+            self._built = (assembly, opened)
+        self.update()
+
+    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Build on being shown."""
+        self.build()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Paint the faces from the far side to the near one."""
+        p = QPainter(self)
+        p.fillRect(self.rect(), QColor(self.theme.paper))
+        if self._root is None:
+            return
+        # No smoothing while it turns: that is what costs.
+        p.setRenderHint(QPainter.RenderHint.Antialiasing, not self._turning)
+        right, up, eye = directions(self.yaw, self.pitch)
+        centre, scale = self._framing(right, up)
+        light = LIGHT / float(np.linalg.norm(LIGHT))
+        self._hits = []
+        selected = set(self._session.selection.ids())
+        edge = QPen(QColor(self.theme.roles["front"].line))
+        edge.setWidthF(0.8)
+        chosen = QPen(QColor(self.theme.accent))
+        chosen.setWidthF(2.0)
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        for face in far_to_near(self._root, eye):
+            item = self._items[face.item]
+            facing = float(face.normal @ eye)
+            if facing <= 0 and item.solid >= 1:
+                continue
+            flat = np.column_stack((face.corners @ right, face.corners @ up)) - centre
+            points = [
+                QPointF(middle.x() + float(h) * scale, middle.y() - float(k) * scale)
+                for h, k in flat
+            ]
+            shade = 0.62 + 0.38 * max(0.0, float(face.normal @ light))
+            base = QColor(self.theme.roles[item.role].fill)
+            fill = QColor.fromRgbF(
+                base.redF() * shade, base.greenF() * shade, base.blueF() * shade, item.solid
+            )
+            # A line of the fill's own colour closes the hair between two parts of a cut face.
+            p.setPen(QPen(fill, 1.0) if item.solid >= 1 else Qt.PenStyle.NoPen)
+            p.setBrush(QBrush(fill))
+            shape = QPolygonF(points)
+            p.drawPolygon(shape)
+            p.setPen(chosen if item.tag in selected else edge)
+            for i, real in enumerate(face.edges):
+                if real:
+                    p.drawLine(points[i], points[(i + 1) % len(points)])
+            if facing > 0 and item.tag:
+                self._hits.append((shape, item.tag))
+        p.setPen(QColor(self.theme.faint))
+        p.setFont(font(11))
+        p.drawText(QRectF(10, self.height() - 22, self.width() - 20, 18), Qt.AlignmentFlag.AlignLeft,
+                   "Drag to turn, wheel to come nearer. Double-click opens or closes.")  # fmt: skip
+
+    def _framing(self, right: np.ndarray, up: np.ndarray) -> tuple[np.ndarray, float]:
+        """Fit everything that is closed or open into the widget: centre [mm] and scale [px/mm]."""
+        corners = np.array([
+            c for item in self._items for c in (item.piece.box[:3], item.piece.box[3:])
+        ])
+        low, high = corners.min(axis=0), corners.max(axis=0)
+        box = np.array([
+            [x, y, z]
+            for x in (low[0], high[0])
+            for y in (low[1], high[1])
+            for z in (low[2], high[2])
+        ])
+        h, k = box @ right, box @ up
+        wide, tall = float(np.ptp(h)), float(np.ptp(k))
+        scale = min((self.width() - 30) / wide, (self.height() - 50) / tall) * self.zoom
+        return np.array([(h.min() + h.max()) / 2, (k.min() + k.max()) / 2]), scale
+
+    def tag_at(self, pos: QPointF) -> str:
+        """Give what is nearest under a point; empty for nothing."""
+        for shape, tag in reversed(self._hits):
+            if shape.containsPoint(pos, Qt.FillRule.OddEvenFill):
+                return tag
+        return ""
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take hold, and select what is there."""
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._from = event.position()
+            tag = self.tag_at(event.position())
+            self._session.selection.select(tag if self._session.job.thing(tag) is not None else "")
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Turn."""
+        if event is not None and self._from is not None:
+            by = event.position() - self._from
+            self._from, self._turning = event.position(), True
+            self.turn(-by.x() * 0.4, by.y() * 0.4)
+
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Let go, and paint smoothly again."""
+        self._from, self._turning = None, False
+        self.update()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Open or close what is under the pointer."""
+        if event is not None:
+            tag = self.tag_at(event.position())
+            if tag:
+                self._session.do("view.open", key=tag)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Come nearer or go back."""
+        if event is not None:
+            self.zoom = min(6.0, max(0.5, self.zoom * 1.0015 ** event.angleDelta().y()))
+            self.update()
+            event.accept()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Turn with the arrow keys."""
+        step = {
+            Qt.Key.Key_Left: (-10, 0),
+            Qt.Key.Key_Right: (10, 0),
+            Qt.Key.Key_Up: (0, 8),
+            Qt.Key.Key_Down: (0, -8),
+        }
+        if event is not None and Qt.Key(event.key()) in step:
+            self.turn(*step[Qt.Key(event.key())])
+            return
+        super().keyPressEvent(event)
+
+    def turn(self, yaw: float, pitch: float) -> None:
+        """Turn the picture. [degrees]"""
+        self.yaw = math.fmod(self.yaw + yaw, 360.0)
+        self.pitch = min(89.0, max(-20.0, self.pitch + pitch))
+        self.update()
+
+
+class SolidPage(QWidget):
+    """The picture with its few buttons."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session = session
+        self.view = SolidView(session, theme)
+        self.open_all = QPushButton("Open or close")
+        self.picture, self.file = QPushButton("Save as PNG…"), QPushButton("Save as GLB…")
+        self._note = Label("Simple solids at true size. GLB opens in any glTF viewer.")
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 0, 8, 4)
+        row.addWidget(self._note, 1)
+        for button in (self.open_all, self.picture, self.file):
+            row.addWidget(button)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addWidget(self.view, 1)
+        box.addLayout(row)
+        self.open_all.clicked.connect(lambda _on: session.do("look.open_all"))
+        self.picture.clicked.connect(lambda _on: self._ask(".png"))
+        self.file.clicked.connect(lambda _on: self._ask(".glb"))
+        self.theme = theme
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self.view.theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self.view.theme = theme
+        self._note.setFont(font(11))
+        self._note.setStyleSheet(f"color: {theme.faint}")
+        self.view.update()
+
+    def _ask(self, suffix: str) -> None:
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Save the picture", f"job{suffix}", f"*{suffix}"
+        )
+        if name:
+            self.save(Path(name).with_suffix(suffix))
+
+    def save(self, path: Path) -> None:
+        """Write the picture as PNG, or the job as GLB, by the file's suffix."""
+        session = self._session
+        try:
+            if path.suffix == ".glb":
+                solid3d.write(session.verdict.assembly, path, session.look.opened)
+            elif not self.view.grab().save(str(path)):
+                session.say(f"{path} cannot be written; choose another place.", trouble=True)
+                return
+        except UserError as trouble:
+            session.say(str(trouble), trouble=True)
+            return
+        session.say(f"Written to {path}")

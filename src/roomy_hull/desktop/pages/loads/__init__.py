@@ -1,0 +1,1 @@
+"""The pages of the stage Loads, and the load sheet on paper."""

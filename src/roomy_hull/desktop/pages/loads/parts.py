@@ -1,0 +1,249 @@
+"""What the pages of Loads are built from: a page that follows the session, pictures of scenes, tables."""
+
+from collections.abc import Callable, Sequence
+
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QButtonGroup,
+    QHBoxLayout,
+    QHeaderView,
+    QPushButton,
+    QTableWidget,
+    QTableWidgetItem,
+    QWidget,
+)
+
+from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
+from roomy_hull.desktop.text import Label, plain
+from roomy_hull.desktop.theme import colour, font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.paper import Paper
+from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.session import Session
+
+
+class LoadsPage(QWidget):
+    """A page that follows the session while it is seen, and nothing while it is not."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session, self._theme = session, theme
+        self._filled_for: object = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        follow(self, self._follow, session.changed, session.view.changed, session.selection.changed)
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = theme
+        for picture in self.findChildren(Picture):
+            picture.theme = theme
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Bring the page up to date where it is seen."""
+        if self.isVisible():
+            self._filled_for = self._state()
+            self.fill()
+            for picture in self.findChildren(Picture):
+                picture.update()
+
+    def _state(self) -> tuple[object, ...]:
+        """Say what the page is filled from."""
+        session = self._session
+        return (session.sight, session.look, session.selection.ids(), session.selection.finding)
+
+    def _follow(self) -> None:
+        """Bring the page up to date, unless it is: being turned to tells it twice."""
+        now, then = self._state(), self._filled_for
+        if not isinstance(then, tuple) or now[0] is not then[0] or now[1:] != then[1:]:
+            self.refresh()
+
+    def fill(self) -> None:
+        """Bring tables and words up to date."""
+
+    def ask(self, words: str, action: str, tip: str = "") -> QPushButton:
+        """Make a button that does an action of the registry."""
+        button = QPushButton(words)
+        button.setFont(font(11))
+        button.setToolTip(tip)
+        button.clicked.connect(lambda _on: self._session.do(action))
+        return button
+
+    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+        """Fill on being shown."""
+        self._follow()
+
+
+Drawn = tuple[Scene, Rect]
+
+
+class Picture(QWidget):
+    """A scene in its frame, under a title."""
+
+    def __init__(
+        self,
+        session: Session,
+        theme: Theme,
+        words: str,
+        draw: Callable[[float], tuple[str, Drawn | None]],
+    ) -> None:
+        super().__init__()
+        self._session, self.theme, self._draw = session, theme, draw
+        self.setMinimumSize(180, 120)
+        self.setAccessibleName(words)
+
+    def papers(self) -> tuple[Paper, ...]:
+        """Draw the picture for paper."""
+        title, drawn = self._draw(max(self.width() - 16, 10) / max(self.height() - 34, 10))
+        return () if drawn is None else (Paper(title, *drawn),)
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+        """Paint title and scene."""
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        p.fillRect(self.rect(), QColor(self.theme.paper))
+        area = QRectF(8, 28, self.width() - 16, max(self.height() - 34, 10))
+        title, drawn = self._draw(area.width() / area.height())
+        p.setPen(QColor(self.theme.ink))
+        p.setFont(font(13, bold=True))
+        p.drawText(QRectF(12, 6, self.width() - 20, 20), Qt.AlignmentFlag.AlignLeft, title)
+        if drawn is not None:
+            scene, frame = drawn
+            painter_for(self.theme, self._session.look.system).paint(p, scene, fit(frame, area))
+
+
+class Grid(QTableWidget):
+    """A table of words that is filled whole."""
+
+    def __init__(self, words: str, *, rows_chosen: bool = False) -> None:
+        super().__init__()
+        self.setAccessibleName(words)
+        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setWordWrap(False)
+        if rows_chosen:
+            self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+            self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        else:
+            self.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
+        down, across = self.verticalHeader(), self.horizontalHeader()
+        if down is not None and across is not None:
+            down.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
+            down.setDefaultSectionSize(22)
+            down.setMinimumSectionSize(18)
+            across.setFixedHeight(24)
+            across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+
+    def row_height(self, px: int) -> None:
+        """Make the rows lower or higher than usual."""
+        down = self.verticalHeader()
+        if down is not None:
+            down.setDefaultSectionSize(px)
+
+    def fill(
+        self,
+        theme: Theme,
+        heads: Sequence[str],
+        rows: Sequence[Sequence[Cell]],
+        names: Sequence[str] = (),
+        shaded: Callable[[int, int], bool] = lambda _r, _c: False,
+        widths: Sequence[int] = (),
+    ) -> None:
+        """Fill the table.
+
+        Parameters
+        ----------
+        theme : Theme
+            For the weights' colours.
+        heads : sequence of str
+            Column heads.
+        rows : sequence of sequence of Cell
+            The cells.
+        names : sequence of str
+            Row heads; none where empty.
+        shaded : callable
+            Whether the cell of a row and column is shaded as chosen.
+        widths : sequence of int
+            Widths of the first columns in pixels; the others share the rest.
+        """
+        self.setRowCount(len(rows))
+        self.setColumnCount(len(heads))
+        self.setHorizontalHeaderLabels(list(heads))
+        down, across = self.verticalHeader(), self.horizontalHeader()
+        if down is None or across is None:
+            return
+        down.setVisible(bool(names))
+        if names:
+            self.setVerticalHeaderLabels(list(names))
+        across.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        for n, width in enumerate(widths):
+            if width:
+                across.setSectionResizeMode(n, QHeaderView.ResizeMode.Fixed)
+                self.setColumnWidth(n, width)
+        for r, row in enumerate(rows):
+            for c, (text, severity) in enumerate(row):
+                item = QTableWidgetItem(text)
+                item.setFont(font(12, bold=bool(severity)))
+                if severity in ("stop", "look", "note"):
+                    item.setForeground(QColor(theme.severity(severity)))
+                if shaded(r, c):
+                    item.setBackground(colour(theme.accent, 40))
+                item.setToolTip(plain(text))
+                self.setItem(r, c, item)
+
+
+def choice_row(
+    items: Sequence[tuple[str, str]], chosen: str, pick: Callable[[str], None], parent: QWidget
+) -> tuple[QHBoxLayout, dict[str, QPushButton]]:
+    """Give a row of buttons of which one is down.
+
+    Parameters
+    ----------
+    items : sequence of (str, str)
+        Key and words of each.
+    chosen : str
+        The one that is down at first.
+    pick : callable
+        Takes the key of the one that was clicked.
+    parent : QWidget
+        Where they belong.
+
+    Returns
+    -------
+    (QHBoxLayout, dict of str to QPushButton)
+        The row, and the buttons by key.
+    """
+    row, buttons = QHBoxLayout(), {}
+    row.setContentsMargins(6, 2, 6, 2)
+    row.setSpacing(4)
+    group = QButtonGroup(parent)
+    for key, words in items:
+        button = QPushButton(words)
+        button.setCheckable(True)
+        button.setChecked(key == chosen)
+        button.setFont(font(11))
+        button.clicked.connect(lambda _on, k=key: pick(k))
+        group.addButton(button)
+        buttons[key] = button
+        row.addWidget(button)
+    row.addStretch(1)
+    return row, buttons
+
+
+def caution(text: str) -> Label:
+    """Give a line that says once what the figures are not."""
+    label = Label(text)
+    label.setWordWrap(True)
+    label.setFont(font(11))
+    label.setContentsMargins(10, 2, 10, 4)
+    return label

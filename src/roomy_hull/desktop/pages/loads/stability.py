@@ -1,0 +1,35 @@
+"""The page Stability: from behind and towing above, all scenarios below."""
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.stability import HEADS, StabilityModel
+from roomy_hull.session.session import Session
+from roomy_hull.studies.strength.stability import WORDS
+
+
+class StabilityPage(LoadsPage):
+    """From behind and towing above, all scenarios below."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = StabilityModel(session)
+        self.picture = Picture(session, theme, "Centre of mass from behind", self.model.behind)
+        self.towing = Picture(session, theme, "Towing", self.model.towing)
+        self.table = Grid("Stability and clearances in every scenario", rows_chosen=True)
+        self.table.cellClicked.connect(lambda row, _c: self.model.choose(row))
+        above = QHBoxLayout()
+        above.setSpacing(2)
+        above.addWidget(self.picture, 5)
+        above.addWidget(self.towing, 6)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addLayout(above, 7)
+        box.addWidget(self.table, 5)
+        box.addWidget(caution(WORDS + " Ratings and road law decide what may be towed."))
+
+    def fill(self) -> None:
+        """Bring the table up to date."""
+        self.table.fill(self._theme, HEADS, self.model.cells(), (), widths=(178,))

@@ -1,0 +1,147 @@
+"""What is drawn, written as SVG or PDF: from its scenes where it has some, else as it is painted."""
+
+from pathlib import Path
+from typing import Protocol, runtime_checkable
+
+from PyQt6.QtCore import QMarginsF, QRect, QRectF, Qt
+from PyQt6.QtGui import QColor, QPageLayout, QPageSize, QPainter, QPdfWriter
+from PyQt6.QtSvg import QSvgGenerator
+from PyQt6.QtWidgets import QWidget
+
+from roomy_hull.core.errors import JobFileError, PictureError, UserError
+from roomy_hull.core.units import System
+from roomy_hull.desktop.ground.scene_painter import fit, painter_for
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.backends.svg import svg
+from roomy_hull.drawing.manner import LIGHT
+from roomy_hull.drawing.paper import Paper
+from roomy_hull.formats.jobfile import write_whole
+from roomy_hull.session.session import Session
+
+DPI = 96
+MARGIN = 36.0
+
+
+@runtime_checkable
+class Drawn(Protocol):
+    """A widget that draws scenes."""
+
+    def papers(self) -> tuple[Paper, ...]:
+        """Draw them for paper."""
+
+
+def papers_of(widget: QWidget) -> tuple[Paper, ...]:
+    """Gather what a view draws: its own scenes, or those of its parts that are seen.
+
+    Parameters
+    ----------
+    widget : QWidget
+        A page or stage.
+
+    Returns
+    -------
+    tuple of Paper
+        From the top left on; empty where it draws no scene.
+    """
+    if isinstance(widget, Drawn):
+        return widget.papers()
+    found: tuple[Paper, ...] = ()
+    for part in widget.findChildren(QWidget):
+        if isinstance(part, Drawn) and part.isVisibleTo(widget):
+            found += part.papers()
+    return found
+
+
+def write(widget: QWidget, path: Path, system: System) -> None:
+    """Write a view as SVG or PDF, by the file's ending.
+
+    Parameters
+    ----------
+    widget : QWidget
+        A page or stage.
+    path : Path
+        The file; ends in ``.svg`` or ``.pdf``.
+    system : str
+        ``metric`` or ``us``, for sizes.
+
+    Raises
+    ------
+    PictureError
+        The place cannot be written.
+    """
+    papers = papers_of(widget)
+    if path.suffix == ".svg" and papers:
+        try:
+            write_whole(path, svg(papers, LIGHT, system).encode())
+        except JobFileError as trouble:
+            raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
+        return
+    device: QSvgGenerator | QPdfWriter
+    if path.suffix == ".svg":
+        device = QSvgGenerator()
+        device.setFileName(str(path))
+        device.setSize(widget.size())
+        device.setViewBox(QRect(0, 0, widget.width(), widget.height()))
+    else:
+        device = QPdfWriter(str(path))
+        device.setResolution(DPI)
+        device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
+        device.setPageOrientation(QPageLayout.Orientation.Landscape)
+        device.setPageMargins(QMarginsF(0, 0, 0, 0))
+    painter = QPainter()
+    if not painter.begin(device):
+        raise PictureError("the picture cannot be written", str(path), "Choose another place.")
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    if papers and isinstance(device, QPdfWriter):
+        _pages(painter, device, papers, system)
+    else:
+        if isinstance(device, QPdfWriter):
+            s = min(device.width() / widget.width(), device.height() / widget.height())
+            painter.scale(s, s)
+        widget.render(painter)
+    painter.end()
+
+
+def _pages(
+    painter: QPainter, device: QPdfWriter, papers: tuple[Paper, ...], system: System
+) -> None:
+    """Paint each paper on a page of its own."""
+    for number, paper in enumerate(papers):
+        if number:
+            device.newPage()
+        wide = device.width() - 2 * MARGIN
+        painter.setPen(QColor(LIGHT.ink))
+        painter.setFont(font(15, bold=True))
+        painter.drawText(
+            QRectF(MARGIN, MARGIN, wide, 24), Qt.AlignmentFlag.AlignVCenter, paper.title
+        )
+        painter.setFont(font(12))
+        painter.setPen(QColor(LIGHT.faint))
+        painter.drawText(
+            QRectF(MARGIN, MARGIN + 26, wide, 36), Qt.TextFlag.TextWordWrap, paper.notes
+        )
+        top = MARGIN + (66 if paper.notes else 32)
+        area = QRectF(MARGIN, top, wide, device.height() - top - MARGIN)
+        painter.save()
+        painter.setClipRect(area)
+        painter_for(LIGHT, system).paint(painter, paper.scene, fit(paper.frame, area))
+        painter.restore()
+
+
+def write_told(session: Session, widget: QWidget, path: Path) -> None:
+    """Write a view and say where it is; trouble is told.
+
+    Parameters
+    ----------
+    session : Session
+        Where it is told.
+    widget : QWidget
+        A page or stage.
+    path : Path
+        The file.
+    """
+    try:
+        write(widget, path, session.look.system)
+        session.say(f"What is drawn is written to {path}")
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)

@@ -1,1 +1,0 @@
-"""What the middle of the window shows in each stage other than Fit-out."""

@@ -1,0 +1,437 @@
+"""The card: the selection's few real parameters, its mass and what it is made of; else the job's."""
+
+import functools
+from collections.abc import Callable
+
+from PyQt6.QtCore import QSignalBlocker, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QLineEdit,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.parts import BarPart, Hardware, SheetPart, short_name
+from roomy_hull.core.refs import CANOPY, TRAY
+from roomy_hull.core.units import Quantity, show, unit_word
+from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits.resizing import value_at
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.making.cost import cost
+from roomy_hull.session.fields import (
+    body_fields,
+    choices_of,
+    fields_of,
+    shown,
+    typed,
+    vehicle_fields,
+)
+from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
+from roomy_hull.session.session import Session
+from roomy_hull.studies.loads.governing import governing
+
+
+class FigureEdit(QLineEdit):
+    """A field for a figure or a sum. Enter or leaving it takes the value, Escape gives it up."""
+
+    def __init__(self, field: Field, take: Callable[[str], bool], words: str) -> None:
+        super().__init__()
+        self._take = take
+        self.kept = ""
+        self.field = field
+        self.setAccessibleName(words)
+        self.editingFinished.connect(self._finished)
+
+    def show_value(self, text: str) -> None:
+        """Show a value from the job, unless the person is typing another."""
+        if self.hasFocus() and self.text() != self.kept and self.isModified():
+            return
+        self.kept = text
+        with QSignalBlocker(self):
+            self.setText(text)
+            if self.field.quantity == "text" and not self.hasFocus():
+                self.setCursorPosition(0)  # a long name shows its beginning
+        self._mark(wrong=False)
+
+    def _finished(self) -> None:
+        if self.text() == self.kept:
+            self._mark(wrong=False)
+            return
+        before = self.kept
+        self.kept = self.text()
+        if self._take(self.text()):
+            self.setModified(False)
+            self._mark(wrong=False)
+        else:
+            self.kept = before
+            self._mark(wrong=True)
+
+    def _mark(self, *, wrong: bool) -> None:
+        if bool(self.property("wrong")) != wrong:
+            self.setProperty("wrong", wrong)
+            style = self.style()
+            if style is not None:
+                style.unpolish(self)
+                style.polish(self)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give up what was typed on Escape."""
+        if event is not None and event.key() == Qt.Key.Key_Escape:
+            self.setModified(False)
+            self.setText(self.kept)
+            self._mark(wrong=False)
+            return
+        super().keyPressEvent(event)
+
+
+class Card(QScrollArea):
+    """Right of the ground: what is selected, or the job as a whole."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session, self._theme = session, theme
+        self._shown: tuple[object, ...] = ()
+        self._edits: dict[str, QWidget] = {}
+        self.setWidgetResizable(True)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setAccessibleName("Card of the selection")
+        follow(self, self.refresh, session.changed, session.selection.changed, session.view.changed)
+        self.refresh()
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = theme
+        self._shown = ()
+        self.refresh()
+
+    def edit_of(self, name: str) -> QWidget:
+        """Give the editing widget of a field."""
+        return self._edits[name]
+
+    def _fields(self) -> tuple[Field, ...]:
+        """Give the parameters to show: the vehicle's, the body's, or the selection's."""
+        session = self._session
+        if session.look.stage == "Survey":
+            return vehicle_fields(session.job.vehicle)
+        if session.look.stage == "Body":
+            return body_fields(session.job)
+        thing = session.job.thing(session.selection.key)
+        if thing is not None:
+            return fields_of(thing)
+        if session.look.stage == "Loads":
+            job = session.job
+            first = brief_fields() if session.look.page("Loads") == "Budget" else ()
+            return (
+                *first,
+                *scenario_fields(job, session.scenario().id),
+                *spring_fields(job.vehicle),
+            )
+        return ()
+
+    def refresh(self) -> None:
+        """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
+        session = self._session
+        fields = self._fields()
+        alone = (
+            ""
+            if session.look.stage in ("Survey", "Body")
+            else session.selection.key or session.look.stage
+        )
+        want = (alone, session.look.system, *(f.name for f in fields))
+        if want != self._shown:
+            self._shown = want
+            self._build(fields)
+        self._fill(fields)
+
+    def _build(self, fields: tuple[Field, ...]) -> None:
+        """Lay the form out anew."""
+        inner = QWidget()
+        box = QVBoxLayout(inner)
+        box.setContentsMargins(12, 10, 12, 12)
+        box.setSpacing(6)
+        self._edits = {}
+        self._title, self._kind = Label(), Label()
+        self._title.setFont(font(16, bold=True))
+        self._title.setWordWrap(True)
+        self._kind.setFont(font(11))
+        self._kind.setStyleSheet(f"color: {self._theme.faint}")
+        self._mass, self._sum, self._made = Label(), Label(), Label()
+        self._mass.setFont(font(19, bold=True))
+        for label in (self._sum, self._made):
+            label.setFont(font(12))
+            label.setWordWrap(True)
+            label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        for label in (self._title, self._kind, self._mass, self._sum):
+            box.addWidget(label)
+        if fields:
+            box.addLayout(self._form(fields))
+        box.addWidget(self._made)
+        box.addStretch(1)
+        self.setWidget(inner)
+
+    def _form(self, fields: tuple[Field, ...]) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(2)
+        grid.setColumnStretch(1, 1)
+        for row, field in enumerate(fields):
+            label = Label(field.words)
+            label.setFont(font(12))
+            label.setToolTip(field.tip)
+            widget = self._editor(field)
+            widget.setToolTip(field.tip)
+            label.setBuddy(widget)
+            self._edits[field.name] = widget
+            grid.addWidget(label, row, 0)
+            if field.quantity in ("length", "mass", "volume"):
+                quantity: Quantity = field.quantity
+                unit = Label(unit_word(quantity, self._session.look.system))
+                unit.setFont(font(12))
+                unit.setFixedWidth(24)
+                unit.setStyleSheet(f"color: {self._theme.faint}")
+                grid.addWidget(widget, row, 1)
+                grid.addWidget(unit, row, 2)
+            else:
+                grid.addWidget(widget, row, 1, 1, 2)
+        return grid
+
+    def _editor(self, field: Field) -> QWidget:
+        choices = choices_of(field, self._session.shop)
+        if choices:
+            box = QComboBox()
+            box.addItems(choices)
+            box.setAccessibleName(field.words)
+            box.activated.connect(lambda _i, f=field, b=box: self._set(f, b.currentText()))
+            return box
+        if field.quantity == "yes":
+            check = QCheckBox()
+            check.setAccessibleName(field.words)
+            check.clicked.connect(lambda on, f=field: self._set(f, bool(on)))
+            return check
+        edit = FigureEdit(field, functools.partial(self._typed, field), field.words)
+        if field.quantity != "text":
+            edit.setFont(font(13))
+            edit.setAlignment(Qt.AlignmentFlag.AlignRight)
+        return edit
+
+    def _typed(self, field: Field, text: str) -> bool:
+        try:
+            value = typed(field, text, self._session.look.system)
+        except UserError as trouble:
+            self._session.say(f"{field.words}: {trouble}", trouble=True)
+            return False
+        return self._set(field, value)
+
+    def _set(self, field: Field, value: object) -> bool:
+        if "." in field.name:
+            return bool(self._session.do("edit.size", path=field.name, value=value))
+        key = self._session.selection.key
+        return bool(self._session.do("edit.field", thing=key, field=field.name, value=value))
+
+    def _fill(self, fields: tuple[Field, ...]) -> None:
+        """Bring every figure up to date."""
+        session = self._session
+        stage = session.look.stage
+        placed = session.verdict.assembly.thing(session.selection.key)
+        if stage in ("Survey", "Body"):
+            (self._fill_vehicle if stage == "Survey" else self._fill_body)()
+        elif placed is None and stage == "Loads":
+            self._fill_scenario()
+        elif placed is None:
+            self._fill_job()
+            return
+        else:
+            self._fill_thing(placed)
+        for field in fields:
+            if "." in field.name:
+                value = value_at(session.job, field.name)
+            else:
+                value = getattr(session.job.thing(session.selection.key), field.name)
+            self._show(self._edits[field.name], field, value)
+
+    def _fill_thing(self, placed: Thing) -> None:
+        """Say what the selection weighs and what it is made of."""
+        thing, system = placed.value, self._session.look.system
+        self._title.setText(thing.name)
+        self._kind.setText(_kind_words(placed))
+        total = sum(m.kg for m in placed.masses)
+        doubt = sum(m.sigma**2 for m in placed.masses) ** 0.5
+        self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
+        self._sum.setText(self._mass_words(placed))
+        self._made.setText(_made_words(placed))
+
+    def _show(self, widget: QWidget, field: Field, value: object) -> None:
+        """Show one value in its widget."""
+        if isinstance(widget, FigureEdit):
+            widget.show_value(shown(field, value, self._session.look.system))
+        elif isinstance(widget, QComboBox):
+            with QSignalBlocker(widget):
+                if widget.findText(str(value)) < 0:
+                    widget.addItem(str(value))
+                widget.setCurrentText(str(value))
+        elif isinstance(widget, QCheckBox):
+            with QSignalBlocker(widget):
+                widget.setChecked(bool(value))
+
+    def _fill_vehicle(self) -> None:
+        """Say what governs each axle, and what may be behind."""
+        session, system = self._session, self._session.look.system
+        vehicle = session.job.vehicle
+        self._title.setText(vehicle.name)
+        self._kind.setText(f"{vehicle.kind}, {vehicle.drive}-hand drive")
+        kerb = vehicle.kerb.front + vehicle.kerb.rear
+        self._mass.setText(f"{show(kerb, 'mass', system)} kerb")
+        rows = []
+        for end in ("front", "rear"):
+            found = governing(vehicle, end)
+            rows.append(
+                f"{end.capitalize()} axle may carry {show(found.kg, 'mass', system)}, by its {found.by}."
+            )
+        self._sum.setText("\n".join(rows))
+        self._made.setText(
+            "Planning figures. The rating plates, the certifying engineer and local road law decide."
+        )
+
+    def _fill_scenario(self) -> None:
+        """Say what the chosen scenario comes to, and what stays at home in it."""
+        session, system = self._session, self._session.look.system
+        loads, one = session.verdict.loads.scenario(session.look.scenario), session.scenario()
+        self._title.setText(one.name)
+        self._kind.setText("scenario, and the springs")
+        self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
+        names = {t.id: t.value.name for t in session.verdict.assembly.things}
+        home = ", ".join(names.get(k, k) for k in one.left_behind)
+        self._sum.setText(f"Left at home: {home}." if home else "Everything is aboard.")
+        self._made.setText(
+            "Copy, delete or add scenarios in the menu Loads. Choose a thing in Levers and press Ctrl+H to leave it "
+            "at home in this scenario."
+        )
+
+    def _fill_body(self) -> None:
+        """Say what the body weighs and costs, and how the outline stands."""
+        session, system = self._session, self._session.look.system
+        ground = session.verdict.assembly.ground
+        masses = [m for m in ground.masses if m.owner in (TRAY, CANOPY) and m.fill.by == "fixed"]
+        kg = sum(m.kg for m in masses)
+        self._title.setText(
+            "Tray and canopy" if session.job.body.tray.kind == "tray" else "Fit-out space"
+        )
+        self._kind.setText(session.job.vehicle.name)
+        self._mass.setText(f"{show(kg, 'mass', system)} as drawn")
+        price = cost(list(ground.parts), session.shop.prices)
+        tray = sum(m.kg for m in masses if m.owner == TRAY)
+        self._sum.setText(
+            f"Tray {show(tray, 'mass', system)}, canopy {show(kg - tray, 'mass', system)}. Parts about "
+            f"{price.total:,.0f} at starting prices, in the shop's own money."
+        )
+        rows = [
+            f"{m.owner.word.capitalize()}: {m.label} {show(m.kg, 'mass', system)}"
+            for m in masses
+            if m.kg
+        ]
+        rows.append(
+            f"\nSheet {price.sheet:,.0f}, bar {price.bar:,.0f}, bought {price.hardware:,.0f}, cutting "
+            f"{price.cutting:,.0f}, bending {price.bending:,.0f}"
+        )
+        self._made.setText("\n".join(rows))
+
+    def _mass_words(self, placed: Thing) -> str:
+        """Say what the mass consists of and which axle carries it in the chosen scenario."""
+        session, system = self._session, self._session.look.system
+        rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
+        words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
+        owners = session.verdict.loads.owners(session.scenario())
+        kg, rear, side = owners.get(placed.ref, (0.0, 0.0, 0.0))
+        heavy = "right" if side > 0 else "left"
+        lines = [
+            words,
+            f"In this scenario it puts {show(kg - rear, 'mass', system)} on the front axle, "
+            f"{show(rear, 'mass', system)} on the rear; {show(abs(side), 'mass', system)} to the {heavy}.",
+        ]
+        return "\n".join(row for row in lines if row)
+
+    def _fill_job(self) -> None:
+        """Show the job as a whole, and what to do next."""
+        session, system = self._session, self._session.look.system
+        job, vehicle = session.job, session.job.vehicle
+        tray, canopy = job.body.tray, job.body.canopy
+        self._title.setText(job.name)
+        self._kind.setText(f"{vehicle.name}, {vehicle.kind}, {vehicle.drive}-hand drive")
+        loads = session.verdict.loads.scenario(session.look.scenario)
+        self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
+        made = sum(
+            m.kg for m in session.verdict.assembly.ground.masses if m.owner in (TRAY, CANOPY)
+        )
+
+        def sizes(*mm: float) -> str:
+            return " × ".join(show(v, "length", system, unit=False) for v in mm)
+
+        rows = [f"Tray {sizes(tray.length, tray.width)} {unit_word('length', system)}"]
+        if canopy:
+            rows.append(
+                f"{canopy.name} {sizes(canopy.length, canopy.width, canopy.height)} "
+                f"{unit_word('length', system)}"
+            )
+        rows += [
+            f"Body as drawn {show(made, 'mass', system)}",
+            f"{len(job.units)} units in {len(session.verdict.assembly.ground.bays)} bays, "
+            f"{len(job.carried)} carried outside",
+        ]
+        self._sum.setText("\n".join(rows))
+        hint = (
+            "Click a unit for its card. Drag it, or nudge it with the arrow keys. Figures may be "
+            "typed as sums, such as 1986-2*38."
+        )
+        if vehicle.ratings.standard == "upgraded":
+            sign = vehicle.ratings.certificate or "none entered"
+            hint += f"\n\nRatings upgraded; certificate: {sign}."
+        caution = "Planning figures. The rating plates, the certifying engineer and local road law decide."
+        self._made.setText(f"{hint}\n\n{caution}")
+
+
+def _kind_words(placed: Thing) -> str:
+    """Say what kind of thing it is and where it stands."""
+    thing = placed.value
+    if isinstance(thing, Carried) or placed.place is None:
+        return f"{getattr(thing, 'kind', 'item')}, carried outside"
+    kind = kind_of(thing)
+    words = f"{kind.words(thing) or kind.name}, {'made' if kind.made else 'bought'}"
+    return f"{words} · {placed.place.bay.name} bay"
+
+
+def _made_words(placed: Thing) -> str:
+    """List what it is made of."""
+    if placed.trouble:
+        return f"Cannot be made like this: {placed.trouble}"
+    thing = placed.value
+    warned = "" if isinstance(thing, Carried) else kind_of(thing).caution(thing)
+    rows = []
+    for part in placed.expansion.parts:
+        short = short_name(part)
+        if isinstance(part, SheetPart):
+            a, b = part.developed()
+            rows.append(f"{part.count} × {short}, {part.thickness:g} mm, blank {a:.0f} × {b:.0f}")
+        elif isinstance(part, BarPart):
+            rows.append(f"{part.count} × {short}, {part.section}, {part.length:.0f} long")
+        elif isinstance(part, Hardware):
+            rows.append(f"{part.count} × {short}")
+    made = "Made of\n" + "\n".join(rows) if rows else ""
+    return "\n\n".join(words for words in (warned, made) if words)

@@ -1,0 +1,288 @@
+"""The findings: grouped by severity; choosing one turns to where it is, with the fixes at hand."""
+
+from PyQt6.QtCore import QModelIndex, QRectF, QSize, Qt, QTimer
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter
+from PyQt6.QtWidgets import (
+    QDialog,
+    QDialogButtonBox,
+    QFormLayout,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.core.units import show
+from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.shapes import draw_severity
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.session import Session
+
+ROW = Qt.ItemDataRole.UserRole
+HEADS = {"stop": "Stop: mend before cutting", "look": "Look: judge and accept", "note": "Note"}
+
+
+class FindingDelegate(QStyledItemDelegate):
+    """Paints a finding's shape and title, wrapped; or a heading."""
+
+    def __init__(self, theme: Theme, view: QListWidget) -> None:
+        super().__init__()
+        self.theme, self._view = theme, view
+
+    def _room(self) -> int:
+        # As narrow as a scroll bar leaves it, whether there is one yet or not.
+        return self._view.width() - 14 - 40
+
+    def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Give a row as many lines as its title needs."""
+        if index.data(ROW) is None and index.row() + 1 < self._view.count():
+            return QSize(100, 25)
+        box = QFontMetrics(font(12)).boundingRect(
+            0, 0, self._room(), 200, Qt.TextFlag.TextWordWrap, str(index.data())
+        )
+        return QSize(100, box.height() + 10)
+
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
+    ) -> None:
+        """Paint one row."""
+        if painter is None:
+            return
+        t, rect, finding = self.theme, QRectF(option.rect), index.data(ROW)
+        painter.save()
+        if finding is None:
+            painter.setPen(QColor(t.faint))
+            painter.setFont(font(12, bold=True))
+            flags = Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap
+            painter.drawText(rect.adjusted(8, 0, -4, -3), flags, str(index.data()))
+            painter.restore()
+            return
+        if index == self._view.currentIndex():
+            painter.fillRect(rect, QColor(t.sunk))
+            painter.fillRect(QRectF(rect.left(), rect.top(), 4, rect.height()), QColor(t.accent))
+        middle = rect.topLeft()
+        middle.setX(middle.x() + 18)
+        middle.setY(middle.y() + 14)
+        draw_severity(painter, finding.severity, middle, 13, t)
+        painter.setFont(font(12))
+        painter.setPen(QColor(t.faint if finding.accepted else t.ink))
+        painter.drawText(
+            rect.adjusted(32, 5, -8, 0), Qt.TextFlag.TextWordWrap, str(index.data())
+        )  # fmt: skip
+        painter.restore()
+
+
+class AcceptDialog(QDialog):
+    """Asks for the reason and initials with which a *look* is accepted."""
+
+    def __init__(self, finding: Finding, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Accept a look")
+        form = QFormLayout(self)
+        words = Label(finding.title)
+        words.setWordWrap(True)
+        self.reason, self.initials = QLineEdit(), QLineEdit()
+        self.reason.setMinimumWidth(320)
+        self.initials.setMaxLength(8)
+        form.addRow(words)
+        form.addRow("Reason", self.reason)
+        form.addRow("Initials", self.initials)
+        buttons = QDialogButtonBox(
+            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
+        )
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        form.addRow(buttons)
+
+
+MANY, REST_MS = 24, 110
+"""A list longer than this is filled anew only when the hand rests for so long. [ms]"""
+
+
+class FindingsPanel(QWidget):
+    """List, and the chosen finding's figures, source and fixes."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session, self._theme = session, theme
+        self._findings: tuple[Finding, ...] | None = None
+        self._fixes: tuple[Fix, ...] = ()
+        box = QVBoxLayout(self)
+        box.setContentsMargins(10, 8, 10, 8)
+        box.setSpacing(5)
+        self.title = Label()
+        self.list = QListWidget()
+        self.list.setAccessibleName("Findings")
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setResizeMode(QListWidget.ResizeMode.Adjust)  # words wrap anew in another width
+        self.list.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
+        self._delegate = FindingDelegate(theme, self.list)
+        self.list.setItemDelegate(self._delegate)
+        self.detail = Label()
+        self.detail.setWordWrap(True)
+        self.detail.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        box.addWidget(self.title)
+        box.addWidget(self.list, 1)
+        box.addWidget(self.detail)
+        self.buttons = [QPushButton() for _ in range(3)]
+        for n, button in enumerate(self.buttons):
+            button.clicked.connect(lambda _on, i=n: self._fix(i))
+            box.addWidget(button)
+        self.accept_button = QPushButton("Accept with a reason…")
+        self.accept_button.clicked.connect(self._accept)
+        box.addWidget(self.accept_button)
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(REST_MS)
+        self._later.timeout.connect(self._list_all)
+        self.list.currentItemChanged.connect(self._chosen)
+        follow(self, self.refresh, session.changed)
+        follow(self, self._mark, session.selection.changed)
+        follow(self, self._detail, session.view.changed)
+        self.theme = theme
+        self.refresh()
+
+    @property
+    def theme(self) -> Theme:
+        """The colours in use."""
+        return self._theme
+
+    @theme.setter
+    def theme(self, theme: Theme) -> None:
+        self._theme = self._delegate.theme = theme
+        self.title.setFont(font(14, bold=True))
+        self.detail.setFont(font(12))
+        port = self.list.viewport()
+        if port is not None:
+            port.update()
+
+    def refresh(self) -> None:
+        """Fill the list where the findings changed."""
+        found = self._session.verdict.findings
+        keys = [(f.key, f.title, f.accepted) for f in found]
+        before = [(f.key, f.title, f.accepted) for f in self._findings or ()]
+        changed = keys != before or self._findings is None
+        self._findings = found
+        if not changed:
+            self._mark()
+            return
+        self._count()
+        if len(found) > MANY and self._session.job is not self._session.history.settled:
+            self._later.start()  # a hand is at work: a long list waits for a moment's rest
+            return
+        self._later.stop()
+        self._list_all()
+
+    def _list_all(self) -> None:
+        """Fill the list, and show which one is chosen."""
+        self._fill()
+        self._mark()
+
+    def _count(self) -> None:
+        """Say how many there are."""
+        verdict = self._session.verdict
+        stops, looks = verdict.count("stop"), verdict.count("look")
+        self.title.setText(f"Findings · {stops} stop, {looks} look")
+
+    def _fill(self) -> None:
+        found = self._findings or ()
+        self.list.blockSignals(True)
+        self.list.clear()
+        severity = ""
+        rows = sorted(found, key=lambda f: bool(f.accepted))
+        for finding in rows:
+            head = "Accepted" if finding.accepted else HEADS[finding.severity]
+            if head != severity:
+                item = QListWidgetItem(head)
+                item.setFlags(Qt.ItemFlag.NoItemFlags)
+                self.list.addItem(item)
+                severity = head
+            item = QListWidgetItem(finding.title)
+            item.setData(ROW, finding)
+            self.list.addItem(item)
+        if not rows:
+            item = QListWidgetItem("Nothing is found wrong, in any scenario.")
+            item.setFlags(Qt.ItemFlag.NoItemFlags)
+            self.list.addItem(item)
+        self.list.blockSignals(False)
+
+    def _mark(self) -> None:
+        """Show which finding is chosen."""
+        chosen = self._session.selection.finding
+        self.list.blockSignals(True)
+        row = -1
+        for i in range(self.list.count()):
+            item = self.list.item(i)
+            data = item.data(ROW) if item is not None else None
+            if chosen is not None and data is not None and data.key == chosen.key:
+                row = i
+        self.list.setCurrentRow(row)
+        self.list.blockSignals(False)
+        self._detail()
+
+    def _chosen(self, item: QListWidgetItem | None) -> None:
+        finding = item.data(ROW) if item is not None else None
+        if finding is not None:
+            self._session.show_finding(finding)
+
+    def _detail(self) -> None:
+        """Say what was measured against what, and offer the fixes."""
+        finding = self._session.selection.finding
+        resting = (
+            self._session.job is self._session.history.settled
+        )  # fixes are tried one by one: not in a drag
+        fixes = self._fixes = (
+            self._session.fixes(finding) if finding is not None and resting else ()
+        )
+        for n, button in enumerate(self.buttons):
+            button.setVisible(n < len(fixes))
+            if n < len(fixes):
+                button.setText(fixes[n].words)
+        open_look = finding is not None and finding.severity == "look" and not finding.accepted
+        self.accept_button.setVisible(open_look)
+        self.detail.setVisible(finding is not None)
+        if finding is None:
+            return
+        rows = []
+        if finding.measured is not None:
+            rows.append(
+                f"Measured {self._figure(finding.measured, finding.unit)}, "
+                f"limit {self._figure(finding.limit or 0.0, finding.unit)}"
+            )
+        if finding.source:
+            rows.append(f"Source: {finding.source}")
+        if finding.accepted:
+            rows.append(f"Accepted: {finding.accepted}")
+        self.detail.setText("\n".join(rows))
+
+    def _figure(self, value: float, unit: str) -> str:
+        system = self._session.look.system
+        if unit == "mm":
+            return show(value, "length", system)
+        if unit == "kg":
+            return show(value, "mass", system)
+        return f"{value:.1f} {unit}"
+
+    def _fix(self, n: int) -> None:
+        if n < len(self._fixes):
+            self._session.do("edit.apply", fix=self._fixes[n])
+
+    def _accept(self) -> None:
+        finding = self._session.selection.finding
+        if finding is None:
+            return
+        dialog = AcceptDialog(finding, self)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            self._session.do(
+                "edit.accept",
+                finding=finding,
+                reason=dialog.reason.text(),
+                initials=dialog.initials.text(),
+            )

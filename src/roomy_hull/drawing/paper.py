@@ -1,0 +1,26 @@
+"""A paper: one drawing with its title and the stretch that it shows, for whatever writes or paints it."""
+
+import msgspec
+
+from roomy_hull.core.strokes import Rect, Scene
+
+
+class Paper(msgspec.Struct, frozen=True):
+    """One drawing.
+
+    Attributes
+    ----------
+    title : str
+        What it shows.
+    scene : Scene
+        Its strokes, from back to front. [mm]
+    frame : Rect
+        The stretch of the scene that is seen. [mm]
+    notes : str
+        What stands under the title.
+    """
+
+    title: str
+    scene: Scene
+    frame: Rect
+    notes: str = ""

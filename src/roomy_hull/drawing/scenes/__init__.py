@@ -1,0 +1,1 @@
+"""Scenes: what is drawn, as strokes in millimetres."""

@@ -1,0 +1,467 @@
+"""The ground's two pictures: the elevation from where one stands, and the slice that explains it."""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.body import Ground
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.strokes import (
+    Disc,
+    Lines,
+    Outline,
+    Rect,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+    line,
+    rectangle,
+)
+from roomy_hull.drawing.scenes import body as body_scene
+from roomy_hull.drawing.scenes import opened as opened_scene
+from roomy_hull.drawing.scenes import vehicle as vehicle_scene
+from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
+from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.canopy import door_box
+from roomy_hull.kit.body.pieces import parts_of
+
+END_DEPTH = 1500.0
+"""How much of the body's depth the slice shows from either end. [mm]"""
+
+
+class Looks(msgspec.Struct, frozen=True):
+    """What the viewer wants to see: open units, and a person's stature (0 for nobody). [mm]"""
+
+    opened: frozenset[str] = frozenset()
+    stature: float = 0.0
+
+
+def frame(
+    assembly: Assembly,
+    station: Station,
+    *,
+    whole: bool = True,
+    opened: frozenset[str] = frozenset(),
+) -> tuple[Rect, Rect]:
+    """Give the stretch that elevation and slice show.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    whole : bool
+        The whole vehicle, or close up to the canopy's side.
+    opened : frozenset of str
+        Ids of openings that stand open; the close-up's slice makes room for them.
+
+    Returns
+    -------
+    (rect, rect)
+        (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
+    """
+    canopy = assembly.ground.canopy
+    if not whole and canopy is not None and station in ("left", "right", "rear"):
+        return _close_up(assembly, station, canopy, opened)
+    shape = assembly.job.vehicle.shape
+    boxes = [assembly.ground.floor, *(t.envelope for t in assembly.things)]
+    boxes += [o.opened_box for o in opened_scene.shown(assembly, opened)]
+    if canopy is not None:
+        boxes.append(canopy.moved(0, 0, 210))
+    half = max(shape.width / 2 + 60, *(max(-b.y0, b.y1) for b in boxes))
+    top = max([b.z1 for b in boxes] + [shape.height])
+    x1 = max([b.x1 for b in boxes] + [assembly.job.vehicle.tow.x])
+    x0 = min([-shape.front] + [b.x0 for b in boxes])
+    box = Box(x0 - 90, -half - 40, -230, x1 + 90, half + 40, top + 50)
+    if station in ("rear", "front"):
+        box = Box(box.x0, -half - 500, -90, box.x1, half + 500, top + 50)
+    elevation, cut = ELEVATION[station].rect(box), SLICE[station].rect(box)
+    if station in ("rear", "front"):
+        cut = (cut[0], cut[1], cut[2], cut[1] + END_DEPTH)
+    return elevation, cut
+
+
+def _close_up(
+    assembly: Assembly, station: Station, canopy: Box, opened: frozenset[str]
+) -> tuple[Rect, Rect]:
+    """Frame the canopy's side, and in the slice the near half with what stands open."""
+    # Awnings and tents reach too far: they may run out of the picture, so that the units stay large.
+    boxes = [
+        o.opened_box for o in opened_scene.shown(assembly, opened)
+        if o.side == station and o.kind != "outside"
+    ]  # fmt: skip
+    low, top = canopy.z0 - 190, canopy.z1 + 300
+    out = 90.0
+    for b in boxes:
+        reach = {"left": canopy.y0 - b.y0, "right": b.y1 - canopy.y1, "rear": b.x1 - canopy.x1}[
+            station
+        ]
+        out, low, top = max(out, reach + 60), min(low, b.z0 - 60), max(top, b.z1 + 60)
+    if station == "rear":
+        depth = max((p.bay.depth for p in assembly.ground.bays.values() if p.bay.side == "rear"),
+                    default=500.0)  # fmt: skip
+        box = Box(
+            canopy.x1 - depth - 250, canopy.y0 - 120, low, canopy.x1 + out, canopy.y1 + 120, top
+        )
+    elif station == "left":
+        box = Box(canopy.x0 - 120, canopy.y0 - out, low, canopy.x1 + 120, 60, top)
+    else:
+        box = Box(canopy.x0 - 120, -60, low, canopy.x1 + 120, canopy.y1 + out, top)
+    return ELEVATION[station].rect(box), SLICE[station].rect(box)
+
+
+def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
+    """Draw what one sees from a place.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open, and a person's stature.
+
+    Returns
+    -------
+    Scene
+        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    """
+    return backdrop(assembly, station) + things(assembly, station, looks)
+
+
+def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
+    """Draw what stands in front of the backdrop from a place: units, carried items, a person.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open, and a person's stature.
+
+    Returns
+    -------
+    Scene
+        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    """
+    view = ELEVATION[station]
+    if station in ("above", "underneath"):
+        return tuple(_plan_things(assembly, view, looks))
+    strokes = body_scene.rack(assembly, view)
+    for thing in _by_nearness(assembly, view):
+        if isinstance(thing.value, Carried):
+            strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+        elif thing.place is not None and thing.place.bay.side == station:
+            strokes += _front_of(thing, view, gone=_leaves_its_place(thing, looks.opened))
+    strokes += opened_scene.opened_things(assembly, view, station, looks.opened, plan=False)
+    if station == "front":
+        strokes += vehicle_scene.end(assembly.job.vehicle, rear=False)
+    if looks.stature > 0:
+        strokes += person(assembly, view, looks.stature)
+    return tuple(strokes)
+
+
+def backdrop(assembly: Assembly, station: Station) -> Scene:
+    """Draw ground line, vehicle and body from a place.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+
+    Returns
+    -------
+    Scene
+        Strokes from back to front. [mm]
+    """
+    return tuple(_draw_backdrop(assembly, station))
+
+
+class Backdrops:
+    """Backdrops of both pictures, kept for as long as vehicle and body do not change."""
+
+    def __init__(self) -> None:
+        self._ground: Ground | None = None
+        self._scenes: dict[tuple[Station, bool], Scene] = {}
+
+    def of(self, assembly: Assembly, station: Station, *, upper: bool) -> Scene:
+        """Draw the elevation's or the slice's backdrop from a place, or give the one drawn before.
+
+        Parameters
+        ----------
+        assembly : Assembly
+            The job in vehicle axes.
+        station : str
+            Where one stands.
+        upper : bool
+            The elevation's; else the slice's.
+
+        Returns
+        -------
+        Scene
+            The very same for as long as vehicle and body stay. [mm]
+        """
+        if self._ground is not assembly.ground:
+            self._ground, self._scenes = assembly.ground, {}
+        key = (station, upper)
+        if key not in self._scenes:
+            draw = backdrop if upper else slice_backdrop
+            self._scenes[key] = draw(assembly, station)
+        return self._scenes[key]
+
+
+def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
+    """Draw ground line, vehicle and body for one station."""
+    view, vehicle = ELEVATION[station], assembly.job.vehicle
+    strokes: list[Stroke] = []
+    if station in ("above", "underneath"):
+        strokes += vehicle_scene.plan(vehicle, view)
+        strokes += _plan_body(assembly, view)
+        return strokes
+    strokes += ground_line(frame(assembly, station)[0])
+    strokes += body_scene.between_rails(assembly.ground, view)
+    if station in ("left", "right"):
+        strokes += vehicle_scene.side(vehicle, view.h[1])
+    elif station == "rear":
+        strokes += vehicle_scene.end(vehicle, rear=True)
+    strokes += body_scene.tray(assembly, view)
+    strokes += body_scene.canopy(assembly, view, station)
+    strokes += body_scene.bays(assembly.ground, view, station)
+    return strokes
+
+
+def ground_line(rect: Rect) -> list[Stroke]:
+    """Draw the ground with its hatch. [mm]"""
+    h0, _k0, h1, _k1 = rect
+    h0, h1 = h0 - 1500, h1 + 1500
+    found: list[Stroke] = [line("ground", (h0, 0.0), (h1, 0.0))]
+    step = 120.0
+    count = int((h1 - h0) / step)
+    marks = (h0 + i * step for i in range(count))
+    found.append(Lines("ground hatch", tuple(((m, 0.0), (m - 45, -45.0)) for m in marks)))
+    return found
+
+
+def _by_nearness(assembly: Assembly, view: View) -> list[Thing]:
+    """Order things from far to near."""
+    return sorted(assembly.things, key=lambda t: view.nearness(t.envelope))
+
+
+def _leaves_its_place(thing: Thing, opened: frozenset[str]) -> bool:
+    """Say whether a unit stands lower than its place because it is open."""
+    return any(
+        o.id in opened and any(s.verb == "lower" for s in o.motion.steps) for o in thing.openings
+    )
+
+
+def _front_of(thing: Thing, view: View, *, gone: bool = False) -> Scene:
+    """Draw a unit's elevation in its place, or its empty place where it has been let down."""
+    if gone:
+        return (rectangle("space", *view.rect(thing.envelope), 6, thing.id),)
+    h0, k0, h1, _k1 = view.rect(thing.envelope)
+    side = thing.place.bay.side if thing.place is not None else "left"
+    sign = -1 if side == "right" else 1
+    elevation = thing.expansion.elevation
+    if not elevation:
+        return (rectangle("trouble", *view.rect(thing.envelope), tag=thing.id),)
+    return carried_over(elevation, sign, h0 if sign > 0 else h1, k0, thing.id)
+
+
+def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
+    """Draw the stretch under the elevation, seen from above, or from the side for a plan.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    looks : Looks
+        What stands open.
+
+    Returns
+    -------
+    Scene
+        Strokes; those of a unit carry its id as tag. [mm]
+    """
+    return slice_backdrop(assembly, station) + slice_things(assembly, station, looks)
+
+
+def slice_backdrop(assembly: Assembly, station: Station) -> Scene:
+    """Draw vehicle and body as the slice shows them. [mm]"""
+    if station in ("above", "underneath"):
+        return backdrop(assembly, "left")
+    return tuple(_draw_slice(assembly, station))
+
+
+def _draw_slice(assembly: Assembly, station: Station) -> list[Stroke]:
+    """Draw the cab and the cut-open body."""
+    view = SLICE[station]
+    strokes = list(vehicle_scene.plan(assembly.job.vehicle, view))
+    return strokes + _plan_body(assembly, view)
+
+
+def slice_things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
+    """Draw units and carried items as the slice shows them. [mm]"""
+    if station in ("above", "underneath"):
+        return things(assembly, "left", Looks())
+    return tuple(_plan_things(assembly, SLICE[station], looks))
+
+
+def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
+    """Draw tray and canopy cut open from above: floor, walls hatched, bays."""
+    ground = assembly.ground
+    found: list[Stroke] = [rectangle("tray plan", *view.rect(ground.floor), 6)]
+    found += [
+        rectangle("cut", *view.rect(p.box)) for p in parts_of(ground.tray, "headboard", "arch")
+    ]
+    box, clear = ground.canopy, ground.inside
+    canopy = assembly.job.body.canopy
+    if box is None or clear is None or canopy is None:
+        return found
+    walls = (
+        Box(box.x0, box.y0, box.z0, clear.x0, box.y1, box.z1),
+        Box(clear.x1, box.y0, box.z0, box.x1, box.y1, box.z1),
+        Box(clear.x0, box.y0, box.z0, clear.x1, clear.y0, box.z1),
+        Box(clear.x0, clear.y1, box.z0, clear.x1, box.y1, box.z1),
+    )
+    found.append(rectangle("inside plan", *view.rect(clear)))
+    found += [rectangle("cut", *view.rect(w)) for w in walls]
+    for door in canopy.doors:
+        found.append(rectangle("door gap", *view.rect(door_box(box, door))))
+    for place in ground.bays.values():
+        rect = view.rect(place.frame.box(place.size))
+        found.append(rectangle("bay plan", *rect, tag=f"bay:{place.bay.id}"))
+    return found
+
+
+def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
+    """Draw units and carried items from above, the lowest first; open ones stand out dashed."""
+    found: list[Stroke] = []
+    for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
+        item = thing.value
+        if isinstance(item, Carried):
+            if item.on_roof:
+                found.append(rectangle("overhead", *view.rect(thing.envelope), 40, item.id))
+            else:
+                found += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+            continue
+        rect = view.rect(thing.envelope)
+        out = thing.moves and any(o.id in looks.opened and not o.motion.id for o in thing.openings)
+        found.append(rectangle("space" if out else "unit plan", *rect, 4, item.id))
+        if thing.place is not None:
+            edge = thing.expansion.envelope.moved(item.u, item.v, item.w)
+            front = Box(edge.x0, edge.y0, edge.z0, edge.x1, edge.y0 + 16, edge.z1)
+            found.append(
+                rectangle("unit face", *view.rect(thing.place.frame.box(front)), 0, item.id)
+            )
+    found += opened_scene.opened_things(assembly, view, "", looks.opened, plan=True)
+    return found + _names(assembly, view)
+
+
+def _names(assembly: Assembly, view: View) -> list[Stroke]:
+    """Write the name on each unit that nothing covers from above."""
+    found: list[Stroke] = []
+    units = [t for t in assembly.things if not isinstance(t.value, Carried)]
+    boxes = sorted((t.envelope for t in units), key=lambda b: -b.z0)
+    for thing in units:
+        e = thing.envelope
+        cx, cy, low = (e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2, e.z1 - 1
+        covered = False
+        for o in boxes:
+            if o[2] < low:
+                break
+            if o[0] < cx < o[3] and o[1] < cy < o[4] and o is not e:
+                covered = True
+                break
+        if not covered:
+            h0, k0, h1, k1 = view.rect(e)
+            at = ((h0 + h1) / 2, (k0 + k1) / 2)
+            found.append(Words("unit name", at, thing.value.name, 10.5, fit=h1 - h0 - 16,
+                               tag=thing.id))  # fmt: skip
+    return found
+
+
+def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
+    """Draw a standing person beside the body.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job, for where to stand.
+    view : View
+        An elevation.
+    stature : float
+        Body height. [mm]
+
+    Returns
+    -------
+    list of Stroke
+        Head, trunk, arms and legs by the fractions of Drillis & Contini (1966): eye 0.936,
+        shoulder 0.818, elbow 0.630, hand 0.377 of stature. [mm]
+    """
+    floor = assembly.ground.floor
+    c = floor.x0 * view.h[1] - view.h[1] * 480 if view.h[0] == 0 else floor.y1 + 420
+    s = stature
+    head = s * 0.13 / 2
+    w = s * 0.259 / 2
+    hip, shoulder, elbow, hand = 0.530 * s, 0.818 * s, 0.630 * s, 0.377 * s
+    return [
+        Disc("person", (c, s - head), head),
+        Outline("person", ((c - w, shoulder), (c + w, shoulder), (c + w * 0.72, hip),
+                           (c - w * 0.72, hip)), radius=70),
+        rectangle("person", c - w * 0.7, 30, c - 14, hip + 30, 40),
+        rectangle("person", c + 14, 30, c + w * 0.7, hip + 30, 40),
+        rectangle("person", c - w - 58, hand, c - w + 24, shoulder - 10, 38),
+        rectangle("person", c + w - 24, hand, c + w + 58, shoulder - 10, 38),
+        line("person mark", (c - w - 130, elbow), (c + w + 130, elbow)),
+        Words("person words", (c, s + 70), f"{s / 10:.0f} cm", 10.0),
+        line("person mark", (c - w - 130, 0.936 * s), (c + w + 130, 0.936 * s)),
+    ]  # fmt: skip
+
+
+def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene:
+    """Draw the sizes everybody asks for first.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    station : str
+        Where one stands.
+    whole : bool
+        The whole vehicle, or close up to the canopy's side.
+
+    Returns
+    -------
+    Scene
+        From a side, wheelbase and rear overhang below the ground line; close up, the length and
+        height of each bay's opening. [mm]
+    """
+    view = ELEVATION[station]
+    found: list[Stroke] = []
+    if whole and station in ("left", "right"):
+        base, sign = assembly.job.vehicle.wheelbase, view.h[1]
+        end = max([assembly.ground.floor.x1, *(t.envelope.x1 for t in assembly.things)])
+        for a, b in ((0.0, base), (base, end)):
+            found.append(Size("size", (a * sign, -140.0), (b * sign, -140.0)))
+        for x in (0.0, base, end):
+            found.append(line("extension", (x * sign, -40.0), (x * sign, -175.0)))
+    if not whole:
+        for place in assembly.ground.bays.values():
+            if place.bay.side == station:
+                u0, w0, u1, w1 = place.opening
+                h0, k0, h1, k1 = view.rect(place.frame.box(Box(u0, 0, w0, u1, 1, w1)))
+                found.append(Size("size", (h0, k0 - 120), (h1, k0 - 120)))
+                found += [line("extension", (h, k0 - 20), (h, k0 - 150)) for h in (h0, h1)]
+                edge = h0 - 95
+                found.append(Size("size", (edge, k0), (edge, k1)))
+                found += [line("extension", (h0 - 15, k), (edge - 25, k)) for k in (k0, k1)]
+    return tuple(found)

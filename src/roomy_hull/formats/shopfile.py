@@ -1,0 +1,228 @@
+"""The shop as a file: its materials, stock, prices, rules; what a shop does not set stays as shipped."""
+
+import math
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from roomy_hull.core.errors import FileError, JobFileError
+from roomy_hull.core.material import Material
+from roomy_hull.formats.jobfile import decode, encode, read_whole, worded, write_whole
+from roomy_hull.shop.shop import Shop, shipped_shop
+
+FORMAT = "roomy-hull-shop"
+SUFFIX = ".shop.json"
+MEND = "Mend the value; docs/shop.schema.json says what each field may hold."
+_MAY_BE_NOUGHT = frozenset({
+    "bend_radius_per_t", "kerf", "trim", "running_gap", "moving_gap", "rolling", "slope", "level_band",
+    "sheet_per_kg", "bar_per_kg", "hardware", "cut_per_m", "bend", "insulation_per_m2",
+    "width", "height", "overhang", "overhang_share",
+})  # fmt: skip
+_SIGNED = frozenset({"cold"})
+
+
+def loads(data: bytes, place: str = "the shop file") -> Shop:
+    """Read a shop from the bytes of its file; fields that it leaves out stay as shipped.
+
+    Parameters
+    ----------
+    data : bytes
+        UTF-8 JSON.
+    place : str
+        What to call the file in messages.
+
+    Returns
+    -------
+    Shop
+        With every value set.
+
+    Raises
+    ------
+    FileError
+        The file is damaged, foreign or newer, has a field that there is not, or a value that is not
+        allowed; names the field and the remedy.
+    """
+    if not data.strip():
+        raise FileError("the file is empty", place, "Write the shop's values again.")
+    try:
+        raw = decode(data, place)
+    except JobFileError as trouble:
+        raise FileError(trouble.what, trouble.place, "A shop file is plain JSON.") from None
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
+        raise FileError(
+            "this is not a Roomy Hull shop", place, f'A shop file starts with "format": "{FORMAT}".'
+        )
+    if raw.get("version") != 1:
+        raise FileError(
+            f"the version {raw.get('version')!r} is not 1",
+            place,
+            "Open it with a newer Roomy Hull.",
+        )
+    inner = raw.get("shop")
+    if not isinstance(inner, dict):
+        raise FileError("there is no group of fields 'shop'", place, "See docs/formats.md.")
+    frame = _merged(_frame(shipped_shop()), inner, f"{place}, shop")
+    return _shop(frame, place)
+
+
+def _merged(shipped: dict[str, Any], own: dict[str, Any], place: str) -> dict[str, Any]:
+    """Lay a shop's own values over the shipped ones; refuse a field that there is not."""
+    found = dict(shipped)
+    tables = place.endswith((".materials", ".dimension_rules"))
+    for key, value in own.items():
+        if key not in shipped and not tables:
+            raise FileError(
+                f"there is no field '{key}'", place, f"Use one of {', '.join(shipped)}."
+            )
+        old = shipped.get(key)
+        if isinstance(old, dict) or (old is None and tables):
+            if not isinstance(value, dict):
+                raise FileError("a group of fields is wanted", f"{place}.{key}", MEND)
+            found[key] = _merged(old, value, f"{place}.{key}") if old is not None else value
+        else:
+            found[key] = value
+    return found
+
+
+def _shop(frame: dict[str, Any], place: str) -> Shop:
+    """Make the shop of its frame, every value checked."""
+    known = set(Material.__struct_fields__)
+    for key, row in frame["materials"].items():
+        for field in row:
+            if field not in known or field == "key":
+                raise FileError(
+                    f"there is no field '{field}'",
+                    f"{place}, shop.materials.{key}",
+                    f"Use {', '.join(sorted(known - {'key'}))}.",
+                )
+    rows = {key: {"key": key, **row} for key, row in frame["materials"].items()}
+    try:
+        shop = msgspec.convert({**frame, "materials": rows}, Shop)
+    except msgspec.ValidationError as trouble:
+        what, where = worded(str(trouble), frame)
+        raise FileError(what, f"{place}, shop.{where}" if where else place, MEND) from None
+    _check(_frame(shop), f"{place}, shop")
+    for word, key in (("sheet", shop.sheet), ("bar", shop.bar), ("ply", shop.ply)):
+        if key not in shop.materials:
+            raise FileError(
+                f"there is no material '{key}'",
+                f"{place}, shop.{word}",
+                f"Use one of {', '.join(shop.materials)}.",
+            )
+    if not shop.stock.sheets:
+        raise FileError("there is no sheet", f"{place}, shop.stock.sheets", "Enter one size.")
+    for name, metal in shop.materials.items():
+        if metal.k_factor >= 1:
+            raise FileError(
+                f"{metal.k_factor:g} is no K factor",
+                f"{place}, shop.materials.{name}.k_factor",
+                "It is the neutral line's part of the thickness, usually 0.33 to 0.5.",
+            )
+    return shop
+
+
+def _check(value: Any, place: str, field: str = "") -> None:
+    """Refuse figures that are none, and those that have to be above 0 and are not."""
+    if isinstance(value, dict):
+        for key, inner in value.items():
+            _check(inner, f"{place}.{key}", key)
+    elif isinstance(value, (list, tuple)):
+        for number, inner in enumerate(value):
+            _check(inner, f"{place}[{number}]", field)
+    elif isinstance(value, (int, float)):
+        low = -math.inf if field in _SIGNED else 0.0
+        fine = math.isfinite(value) and (value >= low if field in _MAY_BE_NOUGHT else value > low)
+        if not fine:
+            more = "0 or more" if field in _MAY_BE_NOUGHT else "above 0"
+            raise FileError(f"{value:g} is not {more}", place, MEND)
+
+
+def _frame(shop: Shop) -> dict[str, Any]:
+    """Lay a shop out as its file holds it."""
+    frame: dict[str, Any] = msgspec.to_builtins(shop)
+    for row in frame["materials"].values():
+        del row["key"]
+    return frame
+
+
+def dumps(shop: Shop) -> bytes:
+    """Write a shop as the bytes of its file, every value set."""
+    return encode({"format": FORMAT, "version": 1, "shop": _frame(shop)})
+
+
+def load(path: Path) -> Shop:
+    """Read a shop file.
+
+    Parameters
+    ----------
+    path : Path
+        The file.
+
+    Returns
+    -------
+    Shop
+        With every value set.
+
+    Raises
+    ------
+    FileError
+        The file cannot be read, or `loads` refuses it.
+    """
+    if path.is_dir():
+        raise FileError("this is a folder", str(path), "Give a shop file.")
+    try:
+        data = read_whole(path)
+    except JobFileError as trouble:
+        raise FileError(trouble.what, trouble.place, trouble.remedy) from None
+    return loads(data, path.name)
+
+
+def save(shop: Shop, path: Path) -> None:
+    """Write a shop file, whole or not at all.
+
+    Parameters
+    ----------
+    shop : Shop
+        The shop.
+    path : Path
+        The file.
+
+    Raises
+    ------
+    FileError
+        The place cannot be written; what was there is untouched.
+    """
+    try:
+        write_whole(path, dumps(shop))
+    except JobFileError as trouble:
+        raise FileError(trouble.what, trouble.place, trouble.remedy) from None
+
+
+def schema() -> dict[str, Any]:
+    """Make the JSON Schema of the shop file; no field of a shop is required.
+
+    Returns
+    -------
+    dict
+        JSON Schema, draft 2020-12.
+    """
+    found = msgspec.json.schema(Shop)
+    for name, body in found["$defs"].items():
+        # A row of a table that is not shipped has to be whole, which only reading can tell.
+        body.pop("required", None)
+        body["additionalProperties"] = False
+        if name == "Material":
+            body["properties"].pop("key")
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Roomy Hull shop file, version 1",
+        "type": "object",
+        "required": ["format", "version", "shop"],
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": 1},
+            "shop": {"$ref": found["$ref"]},
+        },
+        "$defs": found["$defs"],
+    }

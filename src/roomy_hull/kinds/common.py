@@ -1,0 +1,65 @@
+"""What several kinds have in common: room inside sheets, and hinges at another edge."""
+
+from typing import Any
+
+from roomy_hull.kinds.kind import Remedy
+
+
+def room_inside(unit: Any) -> float:
+    """Compute the room within a folded box's sheets.
+
+    Parameters
+    ----------
+    unit : Placed
+        A unit with a `sheet`. [mm]
+
+    Returns
+    -------
+    float
+        Volume. [l]
+    """
+    t: float = unit.sheet
+    w, d, h = max(0.0, unit.width - 2 * t), max(0.0, unit.depth - t), max(0.0, unit.height - t)
+    found: float = w * d * h * 1e-6
+    return found
+
+
+def room_under_board(unit: Any) -> float:
+    """Compute the room below a board.
+
+    Parameters
+    ----------
+    unit : Placed
+        A unit with a `board`. [mm]
+
+    Returns
+    -------
+    float
+        Volume. [l]
+    """
+    t: float = unit.board
+    w, d, h = max(0.0, unit.width - 2 * t), max(0.0, unit.depth - 2 * t), max(0.0, unit.height - t)
+    found: float = w * d * h * 1e-6
+    return found
+
+
+def hinge_remedies(unit: Any, edges: tuple[str, ...] = ("left", "right")) -> tuple[Remedy, ...]:
+    """List the other edges at which a lid or door could turn.
+
+    Parameters
+    ----------
+    unit : Placed
+        A unit with a `hinge`.
+    edges : tuple of str
+        Where it can be, as one faces it.
+
+    Returns
+    -------
+    tuple of Remedy
+        One for each edge but the present one.
+    """
+    return tuple(
+        Remedy(1.0, f"Hinge {unit.name} at the {edge}", {"hinge": edge})
+        for edge in edges
+        if edge != unit.hinge
+    )

@@ -1,0 +1,115 @@
+"""Compartment: room for a dog or for crew gear behind a mesh door, with air vents."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Cutout, Hardware, SheetPart
+from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
+from roomy_hull.core.value import Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import hinge_remedies, room_inside
+from roomy_hull.kinds.expansion import Expansion, Solid, sheet_masses, side_door
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Compartment(Placed, frozen=True, kw_only=True, tag_field="kind", tag="compartment"):
+    """Room for a dog or for crew gear behind a mesh door; `vents` is the open area of its air vents. [cm²]"""
+
+    use: Literal["dog", "crew"] = "dog"
+    vents: Annotated[float, Meta(ge=0, le=20000, description="cm²")] = 600.0
+    hinge: Literal["left", "right"] = "left"
+    sheet: Thickness = 2.0
+    material: str = "5052-H32"
+
+
+DOG_VENTS = 500.0
+"""Open vent area wanted for a dog's compartment, besides its mesh door (common practice). [cm²]"""
+
+
+def expand(unit: Compartment, site: Site) -> Expansion:
+    """Write a compartment out.
+
+    Parameters
+    ----------
+    unit : Compartment
+        The compartment. [mm, cm², kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, parts, the motion of its door, and elevation.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    slot = min(unit.vents * 100 / max(1.0, d * 0.6), h * 0.5)
+    cuts = (Cutout(d * 0.2, h * 0.4, d * 0.6, slot, 10.0),) if slot > 5 else ()
+    parts = (
+        SheetPart(f"{unit.name}: wrap", unit.ref, w, d, t, site.material(unit.material), left=h - t, right=h - t,
+                  role="floor"),
+        SheetPart(f"{unit.name}: roof", unit.ref, w, d, t, site.material(unit.material)),
+        SheetPart(f"{unit.name}: back", unit.ref, w - 2 * t, h - 2 * t, t, site.material(unit.material),
+                  cutouts=cuts if slot + h * 0.4 < h - 4 * t and d * 0.8 < w else ()),
+        Hardware("mesh door with hinge and two latches", unit.ref),
+        Hardware(f"vent louvres, {unit.vents:g} cm² open", unit.ref),
+    )  # fmt: skip
+    leaf = Box(0, 0, 0, w, 25, h)
+    solids = (
+        Solid(Box(0, 25, 0, w, d, t), "made"), Solid(Box(0, 25, t, t, d, h), "made"),
+        Solid(Box(w - t, 25, t, w, d, h), "made"), Solid(Box(t, 25, h - t, w - t, d, h), "made"),
+        Solid(Box(t, d - t, t, w - t, d, h - t), "made"), Solid(leaf, "front", moves=True),
+    )  # fmt: skip
+    return Expansion(
+        solids, (), sheet_masses(parts, unit, (w / 2, d / 2, h * 0.35)), parts, Box(0, 0, 0, w, d, h),
+        elevation(unit), motions=(side_door(f"Door of {unit.name}", leaf, unit.hinge),),
+    )  # fmt: skip
+
+
+def elevation(unit: Compartment) -> Scene:
+    """Draw the mesh door with its frame and latches."""
+    w, h = unit.width, unit.height
+    found: list[Stroke] = [
+        rectangle("front", 0, 0, w, h, 6),
+        rectangle("recess", 30, 30, w - 30, h - 30, 10),
+    ]
+    bars = max(3, int((w - 60) / 45))
+    found.append(Lines("mesh", tuple(
+        ((30 + (w - 60) * n / bars, 30.0), (30 + (w - 60) * n / bars, h - 30)) for n in range(1, bars))))  # fmt: skip
+    rows = max(3, int((h - 60) / 45))
+    found.append(Lines("mesh", tuple(
+        ((30.0, 30 + (h - 60) * n / rows), (w - 30, 30 + (h - 60) * n / rows)) for n in range(1, rows))))  # fmt: skip
+    c = w - 15 if unit.hinge == "left" else 15
+    found += [Disc("fitting", (c, h * 0.3), 8), Disc("fitting", (c, h * 0.7), 8)]
+    return tuple(found)
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a compartment."""
+    return (
+        card.choice("use", "For", "", "dog", "crew"),
+        card.number("vents", "Open vents, cm²", "Besides the mesh door", whole=False), card.HINGE, card.SHEET,
+        card.MATERIAL,
+    )  # fmt: skip
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the compartments in the stores."""
+    return (
+        offer(Compartment, "compartment", "Shelves and walls", "Dog compartment", (600, 700, 600),
+              "Mesh door and air vents", contents=25),
+    )  # fmt: skip
+
+
+def air(unit: Compartment) -> tuple[float, float] | None:
+    """Compare its vents with what a dog wants. [cm²]"""
+    return (unit.vents, DOG_VENTS) if unit.use == "dog" else None
+
+
+KIND = Kind(
+    Compartment, expand, fields, offers, rank=50, handed=("hinge",), stored=room_inside, air=air,
+    remedies=hinge_remedies,
+)  # fmt: skip

@@ -1,0 +1,186 @@
+"""What every kind expands into, in its own frame: u along the wall, v inward, w up. [mm]"""
+
+from typing import Any
+
+import msgspec
+
+from roomy_hull.core.fill import CONTENTS, FIXED, Fill
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Part
+from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
+
+
+class Solid(msgspec.Struct, frozen=True):
+    """A box of matter. `moves` says that it travels with the drawer or slide."""
+
+    box: Box
+    role: str
+    moves: bool = False
+
+
+class Zone(msgspec.Struct, frozen=True):
+    """Space that must stay clear: ``vent`` for air, ``running`` beside what slides."""
+
+    box: Box
+    kind: str
+
+
+class PointMass(msgspec.Struct, frozen=True):
+    """A mass at a point; `fill` says what scales it in a scenario. [kg, mm]"""
+
+    label: str
+    kg: float
+    source: str
+    at: tuple[float, float, float]
+    fill: Fill = FIXED
+
+
+class Expansion(msgspec.Struct, frozen=True):
+    """A unit written out.
+
+    Attributes
+    ----------
+    solids, zones, masses, parts
+        What it is made of; boxes and points from the unit's own corner. [mm, kg]
+    envelope : Box
+        Around all solids. [mm]
+    elevation : Scene
+        The unit as seen from the access face, h = u and k = w. [mm]
+    travel : float
+        How far its moving solids come out; 0 for none. [mm]
+    slide_rating, slide_load : float
+        Rating of its slides and the moving mass when full; 0 for none. [kg]
+    motions : tuple of Motion
+        What opens, in the unit's own directions. [mm]
+    plan : Scene
+        The unit as seen from above, h = u and k = v, drawn where it stands open. [mm]
+    """
+
+    solids: tuple[Solid, ...]
+    zones: tuple[Zone, ...]
+    masses: tuple[PointMass, ...]
+    parts: tuple[Part, ...]
+    envelope: Box
+    elevation: Scene
+    travel: float = 0.0
+    slide_rating: float = 0.0
+    slide_load: float = 0.0
+    motions: tuple[Motion, ...] = ()
+    plan: Scene = ()
+
+
+def part_mass(parts: tuple[Part, ...]) -> float:
+    """Give the mass of all made parts; hardware has none of its own. [kg]"""
+    return sum(p.mass() * p.count for p in parts if hasattr(p, "mass"))
+
+
+def rail_holes(length: float, width: float, pitch: float) -> tuple[tuple[float, float], ...]:
+    """Place four bolt holes near a base's corners, a whole number of pitches apart along x.
+
+    Parameters
+    ----------
+    length, width : float
+        Base size. [mm]
+    pitch : float
+        Rail pitch; 0 or less for none. [mm]
+
+    Returns
+    -------
+    tuple of (x, y)
+        Hole centres from the base's lower left corner; empty where no pair fits. [mm]
+    """
+    edge = 20.0
+    if pitch <= 0 or length < 2 * edge + pitch or width < 4 * edge:
+        return ()
+    span = int((length - 2 * edge) / pitch + 1e-6) * pitch
+    x0 = (length - span) / 2
+    return tuple((x, y) for x in (x0, x0 + span) for y in (2 * edge, width - 2 * edge))
+
+
+INWARD = 1
+"""The axis v of a unit: slides go out against it."""
+
+
+def pull_out(
+    name: str, boxes: tuple[Box, ...], travel: float, key: str = "", *, locks: bool = True
+) -> Motion:
+    """Give a slide straight out of the bay. [mm]"""
+    return Motion(
+        key, name, tuple(Moved(b) for b in boxes), (Step("slide", INWARD, -travel),), locks
+    )
+
+
+def side_door(
+    name: str, leaf: Box, hinge: str, degrees: float = 100.0, key: str = "door"
+) -> Motion:
+    """Give a door that turns out about its left or right front edge. [mm, degrees]"""
+    left = hinge == "left"
+    pivot = (leaf.x0 if left else leaf.x1, leaf.y0)
+    return Motion(
+        key, name, (Moved(leaf),), (Step("swing", 2, -degrees if left else degrees, pivot=pivot),)
+    )
+
+
+def lid(leaf: Box, hinge: str, out: float = 0.0, degrees: float = 90.0) -> Step:
+    """Give the step that raises a lid about its back, left or right upper edge.
+
+    Parameters
+    ----------
+    leaf : Box
+        The lid, closed. [mm]
+    hinge : str
+        ``back``, ``left`` or ``right``, seen from the access face.
+    out : float
+        How far it has been slid out before. [mm]
+    degrees : float
+        How far it opens.
+
+    Returns
+    -------
+    Step
+        For the group ``lid``.
+    """
+    if hinge == "back":
+        return Step("fold", 0, -degrees, ("lid",), (leaf.y1 - out, leaf.z1))
+    if hinge == "left":
+        return Step("fold", 1, degrees, ("lid",), (leaf.x0, leaf.z1))
+    return Step("fold", 1, -degrees, ("lid",), (leaf.x1, leaf.z1))
+
+
+def sheet_masses(
+    parts: tuple[Part, ...], unit: Any, at: tuple[float, float, float]
+) -> tuple[PointMass, ...]:
+    """Give the masses of a made unit's sheet and of what it holds.
+
+    Parameters
+    ----------
+    parts : tuple of Part
+        What is cut for it.
+    unit : Placed
+        For its contents.
+    at : (float, float, float)
+        The middle of what it holds. [mm]
+
+    Returns
+    -------
+    tuple of PointMass
+        Sheet and contents. [kg]
+    """
+    return (
+        PointMass(
+            "made parts",
+            part_mass(parts),
+            "geometry",
+            (unit.width / 2, unit.depth / 2, unit.height * 0.45),
+        ),
+        PointMass("contents", unit.contents, unit.contents_source, at, CONTENTS),
+    )
+
+
+def pull(w: float, h: float) -> list[Stroke]:
+    """Draw a front's recessed pull, or a line where the front is too low for one."""
+    wide = min(120.0, w / 2)
+    if h >= 90:
+        return [rectangle("recess", (w - wide) / 2, h - 55, (w + wide) / 2, h - 25, 12)]
+    return [line("detail", (w / 2 - 40, h - 14), (w / 2 + 40, h - 14))]

@@ -1,0 +1,131 @@
+"""Gas locker: the sealed place of a bottle, vented low to the outside, with its own door."""
+
+from typing import Literal
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Hole, SheetPart
+from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.value import Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import hinge_remedies
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, sheet_masses, side_door
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class GasLocker(Placed, frozen=True, kw_only=True, tag_field="kind", tag="gas locker"):
+    """The place of a gas bottle: sealed from the inside, vented low to the outside, its own door."""
+
+    bottle: Literal["2 kg", "4.5 kg", "9 kg"] = "4.5 kg"
+    hinge: Literal["left", "right"] = "left"
+    sheet: Thickness = 2.0
+    material: str = "5052-H32"
+
+
+BOTTLES: dict[str, tuple[float, float, float, float]] = {
+    "2 kg": (205.0, 330.0, 4.0, 2.0), "4.5 kg": (245.0, 455.0, 6.5, 4.5), "9 kg": (310.0, 580.0, 9.5, 9.0),
+}  # fmt: skip
+"""Diameter and height over its collar [mm], empty mass and gas [kg] (usual bottles, common practice)."""
+VENT = 50.0
+"""Bore of each of two drop vents in the floor (common practice; the local gas code decides). [mm]"""
+CAUTION = (
+    "The locker is sealed from the inside and vents low to the outside, away from ignition; a licensed gas "
+    "fitter and the local code decide"
+)
+
+
+def expand(unit: GasLocker, site: Site) -> Expansion:
+    """Write a gas locker out.
+
+    Parameters
+    ----------
+    unit : GasLocker
+        The locker. [mm]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, parts, the motion of its door, and elevation.
+
+    Raises
+    ------
+    InputError
+        The bottle does not fit into it.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    bore, high, empty, gas = BOTTLES[unit.bottle]
+    if min(w, d - 25) < bore + 2 * t + 10 or h < high + 2 * t + 40:
+        raise InputError(
+            f"a {unit.bottle} bottle of {bore:g} × {high:g} mm does not fit",
+            place=unit.name,
+            remedy=f"Make it at least {bore + 2 * t + 10:.0f} wide, {bore + 2 * t + 35:.0f} deep and "
+            f"{high + 2 * t + 40:.0f} high.",
+        )
+    parts = (
+        SheetPart(f"{unit.name}: wrap", unit.ref, w, d, t, site.material(unit.material), left=h - t, right=h - t, back=h - t,
+                  holes=(Hole(w * 0.3, d * 0.5, VENT), Hole(w * 0.7, d * 0.5, VENT))),
+        SheetPart(f"{unit.name}: roof", unit.ref, w, d, t, site.material(unit.material)),
+        SheetPart(f"{unit.name}: door", unit.ref, w, h, t, site.material(unit.material), left=18.0, right=18.0, front=18.0,
+                  back=18.0),
+        Hardware("seal, hinge, latch, bottle strap and two flanged drop vents", unit.ref),
+    )  # fmt: skip
+    leaf = Box(0, 0, 0, w, 20, h)
+    c = (w / 2, (d + 20) / 2)
+    bottle = Box(c[0] - bore / 2, c[1] - bore / 2, t, c[0] + bore / 2, c[1] + bore / 2, t + high)
+    solids = (
+        Solid(Box(0, 20, 0, w, d, t), "made"), Solid(Box(0, 20, t, t, d, h), "made"),
+        Solid(Box(w - t, 20, t, w, d, h), "made"), Solid(Box(t, d - t, t, w - t, d, h - t), "made"),
+        Solid(Box(t, 20, h - t, w - t, d - t, h), "made"), Solid(bottle, "bought"),
+        Solid(leaf, "front", moves=True),
+    )  # fmt: skip
+    at = (c[0], c[1], t + high * 0.45)
+    return Expansion(
+        solids, (),
+        (*sheet_masses(parts, unit, at), PointMass("bottle", empty, "data sheet", at),
+         PointMass("gas", gas, "data sheet", at, CONTENTS)),
+        parts, Box(0, 0, 0, w, d, h), elevation(unit),
+        motions=(side_door(f"Door of {unit.name}", leaf, unit.hinge),),
+    )  # fmt: skip
+
+
+def elevation(unit: GasLocker) -> Scene:
+    """Draw the locker's door with its latch, a bottle drawn thin behind it, and the low vents."""
+    w, h = unit.width, unit.height
+    bore, high, *_ = BOTTLES[unit.bottle]
+    c = w / 2
+    latch = w - 22 if unit.hinge == "left" else 22
+    return (
+        rectangle("front", 0, 0, w, h, 8), rectangle("detail", c - bore / 2, 12, c + bore / 2, high * 0.8, bore * 0.3),
+        rectangle("detail", c - bore * 0.2, high * 0.8, c + bore * 0.2, high, 8),
+        line("detail", (20, 14), (w - 20, 14)), Disc("fitting", (latch, h / 2), 10),
+        Disc("recess", (w * 0.3, 24), 9), Disc("recess", (w * 0.7, 24), 9),
+    )  # fmt: skip
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a gas locker."""
+    return (
+        card.choice("bottle", "Bottle", "Its gas", *BOTTLES),
+        card.HINGE,
+        card.SHEET,
+        card.MATERIAL,
+    )
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the gas lockers in the stores."""
+    return (
+        offer(GasLocker, "gas-locker", "Kitchen", "Gas locker", (270, 300, 510),
+              "Sealed inside, vented low to the outside; a licensed gas fitter decides"),
+    )  # fmt: skip
+
+
+KIND = Kind(
+    GasLocker, expand, fields, offers, rank=30, handed=("hinge",), caution=lambda _unit: CAUTION + ".",
+    remedies=hinge_remedies,
+)  # fmt: skip

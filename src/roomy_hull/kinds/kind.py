@@ -1,0 +1,203 @@
+"""Kind: everything the program knows of one kind of unit, as one record in one file."""
+
+from collections.abc import Callable
+from typing import Any, Literal
+
+import msgspec
+
+from roomy_hull.core.material import Material
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import Expansion
+from roomy_hull.kinds.placed import Placed
+from roomy_hull.shop.shop import Shop
+
+Use = Literal[
+    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside",
+    "Your own",
+]  # fmt: skip
+USES: tuple[Use, ...] = (
+    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside",
+)  # fmt: skip
+"""Uses in the order of the stores."""
+
+
+class Site(msgspec.Struct, frozen=True):
+    """Where a unit is built in: the rail pitch of its bay [mm], and the shop that makes it."""
+
+    pitch: float
+    shop: Shop
+
+    def loose(self) -> "Site":
+        """Give the same shop without rails to bolt to."""
+        return Site(0.0, self.shop)
+
+    def material(self, key: str) -> Material:
+        """Look a material of the shop up.
+
+        Parameters
+        ----------
+        key : str
+            For example ``5052-H32``.
+
+        Returns
+        -------
+        Material
+            Its row.
+
+        Raises
+        ------
+        InputError
+            The shop has none such.
+        """
+        return self.shop.material(key)
+
+
+class Offer(msgspec.Struct, frozen=True):
+    """One entry of the stores: its key, its use, what is placed (with a new id and place), a tip."""
+
+    key: str
+    use: Use
+    make: Any
+    tip: str
+
+
+class Vessel(msgspec.Struct, frozen=True):
+    """A welded tank's walls: length across which baffles stand, width, height, sheet. [mm]"""
+
+    long: float
+    wide: float
+    high: float
+    material: str
+    sheet: float
+    baffles: int
+
+
+class Remedy(msgspec.Struct, frozen=True):
+    """A change of a unit that may let something open: what it costs in the workshop, words, fields."""
+
+    price: float
+    words: str
+    changes: dict[str, float | str]
+
+
+def _none(_unit: Any) -> None:
+    return None
+
+
+def _nothing(_unit: Any) -> float:
+    return 0.0
+
+
+def _unsaid(_unit: Any) -> str:
+    return ""
+
+
+def no_remedies(_unit: Any) -> tuple[Remedy, ...]:
+    """Offer nothing."""
+    return ()
+
+
+class Kind(msgspec.Struct, frozen=True):
+    """One kind of unit.
+
+    Attributes
+    ----------
+    value : type
+        Its value in the job file; the tag is its word there.
+    expand : callable
+        Unit, `Site` → `Expansion`: its solids, masses, parts, motions and elevation. Raises
+        `InputError` where its sizes leave nothing inside it.
+    fields : callable
+        → its own fields on the card, besides place, size and contents.
+    offers : callable
+        → its entries in the stores.
+    rank : int
+        Where it stands among the kinds of a use in the stores.
+    made : bool
+        Whether the workshop makes it; else it is bought.
+    contents : bool
+        Whether it holds goods.
+    handed : tuple of str
+        Fields that say ``left`` or ``right`` as one faces it.
+    paired : tuple of (str, str)
+        Fields that change places when it is mirrored.
+    article : bool
+        Whether it stays the same article when it is mirrored, as a bought fridge does.
+    open_front : bool
+        Whether one looks into it while it is closed.
+    stood_on : bool
+        Whether its floor lies loose on supports, and somebody may kneel on it.
+    bearers : float
+        How far its floor spans between supports at most; 0 for its whole size. [mm]
+    vessel : callable
+        Unit → `Vessel` where it is a welded tank, else nothing.
+    stored : callable
+        Unit → room for goods. [l]
+    air : callable
+        Unit → (open vents, vents wanted) where it needs air for an animal, else nothing. [cm²]
+    caution : callable
+        Unit → what has to be said once where it is placed; empty for most.
+    words : callable
+        Unit → what it is, where the kind alone does not say it.
+    remedies : callable
+        Unit → changes worth trying where something cannot open.
+    """
+
+    value: type[Placed]
+    expand: Callable[[Any, Site], Expansion]
+    fields: Callable[[], tuple[Field, ...]]
+    offers: Callable[[], tuple[Offer, ...]]
+    rank: int = 100
+    made: bool = True
+    contents: bool = True
+    handed: tuple[str, ...] = ()
+    paired: tuple[tuple[str, str], ...] = ()
+    article: bool = False
+    open_front: bool = False
+    stood_on: bool = False
+    bearers: float = 0.0
+    vessel: Callable[[Any], Vessel | None] = _none
+    stored: Callable[[Any], float] = _nothing
+    air: Callable[[Any], tuple[float, float] | None] = _none
+    caution: Callable[[Any], str] = _unsaid
+    words: Callable[[Any], str] = _unsaid
+    remedies: Callable[[Any], tuple[Remedy, ...]] = no_remedies
+
+    @property
+    def name(self) -> str:
+        """Its word in the file."""
+        return str(self.value.__struct_config__.tag)
+
+
+def offer(
+    value: type[Any], key: str, use: Use, name: str, size: tuple[float, float, float], tip: str, /,
+    **more: Any,
+) -> Offer:  # fmt: skip
+    """Describe an entry of the stores.
+
+    Parameters
+    ----------
+    value : type
+        The kind's value.
+    key : str
+        Its key.
+    use : str
+        Under which heading it stands.
+    name : str
+        What the workshop calls it.
+    size : (float, float, float)
+        Width, depth and height. [mm]
+    tip : str
+        What it is for.
+    **more
+        Other fields of the value; its id is the kind's word unless given.
+
+    Returns
+    -------
+    Offer
+        The entry.
+    """
+    word = str(value.__struct_config__.tag).replace(" ", "-")
+    w, d, h = size
+    made = value(id=more.pop("id", word), name=name, bay="-", width=w, depth=d, height=h, **more)
+    return Offer(key, use, made, tip)

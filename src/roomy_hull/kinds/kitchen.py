@@ -1,0 +1,267 @@
+"""Kitchen: a galley that pulls out with fold-out worktops, drops down, or lies flush in a bench."""
+
+from typing import Literal
+
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
+from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import (
+    INWARD,
+    Expansion,
+    PointMass,
+    Solid,
+    Zone,
+    lid,
+    part_mass,
+    pull,
+    sheet_masses,
+)
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Kitchen(Placed, frozen=True, kw_only=True, tag_field="kind", tag="kitchen"):
+    """A galley that pulls out, drops down from upright, or lies flush in a bench under its lid.
+
+    The pull-out one has a worktop folding out on each side, `leaf_left` and `leaf_right` wide.
+    """
+
+    style: Literal["pull-out", "drop-down", "flush"] = "pull-out"
+    leaf_left: Gap = 350.0
+    leaf_right: Gap = 350.0
+    cooker: Literal["none", "burner", "induction"] = "burner"
+    sink: bool = True
+    tap: bool = True
+    oven: bool = False
+    spice_rack: bool = True
+    cutlery: bool = True
+    sheet: Thickness = 1.6
+    front: Thickness = 3.0
+    slide_rating: PositiveKg = 110.0
+    slide_mass: Kg = 7.5
+    locks: bool = True
+    material: str = "5052-H32"
+
+
+WALL_CLEAR = 80.0
+LEAF = 20.0
+"""Thickness of a folded worktop leaf (common practice). [mm]"""
+FITTINGS: dict[str, tuple[str, float]] = {
+    "burner": ("two-flame gas burner", 3.2), "induction": ("portable induction plate", 2.9),
+    "sink": ("folded sink with trap", 1.8), "tap": ("fold-down tap", 0.7), "oven": ("12 V oven", 5.5),
+    "spice_rack": ("spice rack", 0.6), "cutlery": ("cutlery tray", 0.9),
+}  # fmt: skip
+"""What is bought for a galley, and its usual mass (common practice). [kg]"""
+
+
+def fitted(unit: Kitchen) -> list[str]:
+    """Name what is built in, in a fixed order."""
+    found = [] if unit.cooker == "none" else [unit.cooker]
+    return found + [n for n in ("sink", "tap", "oven", "spice_rack", "cutlery") if getattr(unit, n)]
+
+
+def parts(unit: Kitchen, site: Site) -> tuple[Part, ...]:
+    """Give what is cut and bought: box, worktop, leaves, front, fittings. [mm]"""
+    w, d, t = unit.width, unit.depth - unit.front, unit.sheet
+    h = max(60.0, unit.height - 30)
+    made: list[Part] = [
+        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material)),
+        SheetPart(f"{unit.name}: box", unit.ref, w - 40, d - 25, t, site.material(unit.material), left=h, right=h, front=h,
+                  back=h, role="floor"),
+        SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - 25, 2.0, site.material(unit.material), left=18.0,
+                  right=18.0),
+    ]  # fmt: skip
+    for side, leaf in (("left", unit.leaf_left), ("right", unit.leaf_right)):
+        if unit.style == "pull-out" and leaf:
+            made += [SheetPart(f"{unit.name}: {side} leaf", unit.ref, min(leaf, unit.height - 40), d - 60, 2.0,
+                               site.material(unit.material), front=LEAF - 3, back=LEAF - 3),
+                     Hardware(f"hinge and stay for the {side} leaf", unit.ref)]  # fmt: skip
+    made += [Hardware(FITTINGS[n][0], unit.ref) for n in fitted(unit)]
+    made.append(Hardware(f"pair of locking slides, {unit.slide_rating:g} kg", unit.ref))
+    return tuple(made)
+
+
+def expand(unit: Kitchen, site: Site) -> Expansion:
+    """Write a kitchen out.
+
+    Parameters
+    ----------
+    unit : Kitchen
+        The kitchen. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, parts, motion and elevation.
+    """
+    w, d, h, f = unit.width, unit.depth, unit.height, unit.front
+    made = parts(unit, site)
+    gap = site.shop.rules.running_gap
+    box, face = Box(20, f, 10, w - 20, d - 25, h - LEAF), Box(0, 0, 0, w, f, h)
+    top = Box(20, f, h - LEAF, w - 20, d - 25, h)
+    rails = (Solid(Box(0, f, h / 2 - 22, 19, d, h / 2 + 22), "bought"),
+             Solid(Box(w - 19, f, h / 2 - 22, w, d, h / 2 + 22), "bought"))  # fmt: skip
+    out = unit.style != "drop-down"
+    solids: tuple[Solid, ...] = (
+        *rails, Solid(box, "made", moves=out), Solid(top, "made", moves=out), Solid(face, "front", moves=True)
+    )  # fmt: skip
+    travel = d - f - 25
+    fittings = sum(FITTINGS[n][1] for n in fitted(unit))
+    motion = _motion(unit, box, top, face, travel)
+    travel = travel if out else 0.0
+    return Expansion(
+        solids,
+        (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
+        (
+            *sheet_masses(made, unit, (w / 2, d / 2, h * 0.4)),
+            PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, h / 2)),
+            PointMass("burner, sink and fittings", fittings, "data sheet", (w / 2, d / 2, h * 0.8)),
+        ),
+        made,
+        Box(0, 0, 0, w, d, h),
+        elevation(unit),
+        travel=travel,
+        slide_rating=unit.slide_rating if travel else 0.0,
+        slide_load=part_mass(made) + unit.contents + fittings + unit.slide_mass / 2
+        if travel
+        else 0.0,
+        motions=(motion,),
+        plan=plan(unit),
+    )
+
+
+def _motion(unit: Kitchen, box: Box, top: Box, face: Box, travel: float) -> Motion:
+    """Give how the kitchen comes out, by its style. [mm]"""
+    w, h = unit.width, unit.height
+    if unit.style == "drop-down":
+        panel = Box(0, 0, 0, w, max(40.0, unit.front), h)
+        return Motion("", unit.name, (Moved(panel),), (Step("fold", 0, 90.0),), unit.locks)
+    moved = [Moved(box, "box"), Moved(face, "box")]
+    if unit.style == "flush":
+        out = Step("slide", INWARD, -travel, ("box", "lid"))
+        return Motion(
+            "", unit.name, (*moved, Moved(top, "lid")), (out, lid(top, "back", travel)), unit.locks
+        )
+    moved.append(Moved(top, "box"))
+    steps = [Step("slide", INWARD, -travel, ("box", "left", "right"))]
+    high = h - LEAF - 20
+    # Behind, the leaves stay clear of the wall that the box has come out through.
+    v0, v1 = box.y0 + 30, box.y1 - WALL_CLEAR
+    for side, wide in (("left", unit.leaf_left), ("right", unit.leaf_right)):
+        if wide <= 0:
+            continue
+        hang = min(wide, high)
+        left = side == "left"
+        u0 = box.x0 if left else box.x1 - LEAF
+        moved.append(Moved(Box(u0, v0, h - LEAF - hang, u0 + LEAF, v1, h - LEAF), side))
+        pivot = (box.x0 if left else box.x1, h - LEAF)
+        # Hanging inside the side of the box, it turns up and out until level with the worktop's lower face.
+        steps.append(Step("fold", 1, -90.0 if left else 90.0, (side,), pivot))
+    return Motion("", unit.name, tuple(moved), tuple(steps), unit.locks)
+
+
+def elevation(unit: Kitchen) -> Scene:
+    """Draw the kitchen's front: panel, pull, worktop edge, the folded leaves' edges."""
+    w, h = unit.width, unit.height
+    found: list[Stroke] = [
+        rectangle("front", 0, 0, w, h, 4),
+        rectangle("bought dark", 20, h - 14, w - 20, h - 4, 3),
+    ]
+    if unit.style == "drop-down":
+        found += [rectangle("detail", 24, 24, w - 24, h - 34, 8), Disc("fitting", (40, h - 44), 9),
+                  Disc("fitting", (w - 40, h - 44), 9)]  # fmt: skip
+    else:
+        found += pull(w, h - 20)
+    if unit.oven:
+        found.append(rectangle("screen", w * 0.56, h * 0.16, w * 0.92, h * 0.56, 8))
+    if unit.cutlery:
+        found += [rectangle("detail", w * 0.06, h * 0.12, w * 0.46, h * 0.34, 4),
+                  line("detail", (w * 0.2, h * 0.23), (w * 0.32, h * 0.23))]  # fmt: skip
+    found.append(Disc("fitting", (w - 24, h - 44), 9))
+    return tuple(found)
+
+
+def plan(unit: Kitchen) -> Scene:
+    """Draw the worktop from above as it stands open: sink, tap, flames, rack, and the leaves."""
+    w, d = unit.width, unit.depth
+    found: list[Stroke] = []
+    if unit.style == "pull-out":
+        hang = max(0.0, unit.height - LEAF - 20)
+        for wide, at in ((unit.leaf_left, -1), (unit.leaf_right, 1)):
+            across = min(wide, hang)
+            if across > 0:
+                h0 = 20 - across if at < 0 else w - 20
+                found.append(
+                    rectangle("front", h0, unit.front + 30, h0 + across, d - 25 - WALL_CLEAR, 6)
+                )
+    found.append(rectangle("bought", 20, unit.front, w - 20, d - 25, 8))
+    middle = w / 2
+    if unit.sink:
+        found += [rectangle("screen", 50, d * 0.2, middle - 20, d * 0.62, 30),
+                  Disc("fitting", ((50 + middle - 20) / 2, d * 0.41), 16)]  # fmt: skip
+    if unit.tap:
+        found += [Disc("fitting", (middle * 0.55, d * 0.72), 16),
+                  line("steel line", (middle * 0.55, d * 0.72), (middle * 0.55, d * 0.5))]  # fmt: skip
+    if unit.cooker != "none":
+        radius = min(w * 0.15, d * 0.15)
+        for k in (0.28, 0.62):
+            centre = (middle + (w - 40) * 0.24, d * k)
+            found += [Disc("bought dark", centre, radius), Disc("bought", centre, radius * 0.72),
+                      Disc("bought dark", centre, radius * 0.35)]  # fmt: skip
+    if unit.spice_rack:
+        found += [
+            Disc("fitting", (60 + n * 46, d - 58), 15) for n in range(int((w - 120) // 46) + 1)
+        ]
+    found.append(rectangle("unit face", 0, 0, w, 14))
+    return tuple(found)
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a kitchen."""
+    return (
+        card.choice("style", "Kind", "", "pull-out", "drop-down", "flush"),
+        card.length("leaf_left", "Left leaf", "Folds out, as one faces it; 0 for none"),
+        card.length("leaf_right", "Right leaf", "Folds out, as one faces it; 0 for none"),
+        card.choice("cooker", "Cooker", "Gas: a licensed fitter and the local code decide", "none", "burner",
+                    "induction"),
+        card.yes("sink", "Sink"), card.yes("tap", "Tap"), card.yes("oven", "Oven"),
+        card.yes("spice_rack", "Spice rack"), card.yes("cutlery", "Cutlery tray"), card.SHEET,
+        card.length("front", "Front sheet"), card.SLIDE_RATING, card.SLIDE_MASS, card.LOCKS, card.MATERIAL,
+    )  # fmt: skip
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the kitchens in the stores."""
+    return (
+        offer(Kitchen, "kitchen", "Kitchen", "Pull-out kitchen", (600, 750, 300),
+              "Slides out; a worktop folds out on each side", contents=14, leaf_left=240, leaf_right=240),
+        offer(Kitchen, "kitchen-drop", "Kitchen", "Drop-down kitchen", (700, 350, 420),
+              "Its front folds down to a worktop", style="drop-down", contents=12, sink=False, tap=False),
+        offer(Kitchen, "kitchen-flush", "Kitchen", "Bench kitchen", (650, 650, 260),
+              "Flush in a bench, under its lid", style="flush", contents=10, cooker="induction"),
+    )  # fmt: skip
+
+
+def stored(unit: Kitchen) -> float:
+    """Compute half of its inside: the rest is worktop and fittings. [l]"""
+    w, d, h = (max(0.0, side - 60) for side in (unit.width, unit.depth, unit.height))
+    return w * d * h * 0.5 * 1e-6
+
+
+def caution(unit: Kitchen) -> str:
+    """Say what gas asks for."""
+    if unit.cooker != "burner":
+        return ""
+    return "Gas is connected and tested by a licensed gas fitter. Keep an extinguisher beside it."
+
+
+KIND = Kind(
+    Kitchen, expand, fields, offers, rank=10, paired=(("leaf_left", "leaf_right"),), stored=stored,
+    caution=caution,
+)  # fmt: skip

@@ -1,0 +1,147 @@
+"""Own: a unit that the user made from boxes and keeps in the stores as an open file."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.doubt import Source
+from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware
+from roomy_hull.core.strokes import Scene, rectangle
+from roomy_hull.core.value import Gap, Kg, Mm, PositiveMm, Value
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import hinge_remedies
+from roomy_hull.kinds.expansion import INWARD, Expansion, PointMass, Solid
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Block(Value, frozen=True, kw_only=True):
+    """A box of a user's own unit, from the unit's corner. [mm]"""
+
+    u: Mm
+    v: Mm
+    w: Mm
+    width: PositiveMm
+    depth: PositiveMm
+    height: PositiveMm
+    role: Literal["made", "bought", "front", "space"] = "made"
+    moves: bool = False
+
+
+class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
+    """A unit of the user's own, made from boxes.
+
+    What moves slides out by `travel`, then turns by `turn` degrees about an upright line at its left or
+    right front edge.
+    """
+
+    blocks: Annotated[tuple[Block, ...], Meta(min_length=1, max_length=200)]
+    mass: Kg = 0.0
+    mass_source: Source = "estimate"
+    travel: Gap = 0.0
+    turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
+    hinge: Literal["left", "right"] = "left"
+    locks: bool = True
+
+    def __post_init__(self) -> None:
+        """Refuse boxes outside the unit's own size.
+
+        Raises
+        ------
+        ValueError
+            Names the box and the side.
+        """
+        for n, b in enumerate(self.blocks, 1):
+            for name, at, size, room in (
+                ("u", b.u, b.width, self.width),
+                ("v", b.v, b.depth, self.depth),
+                ("w", b.w, b.height, self.height),
+            ):
+                if at < -0.01 or at + size > room + 0.01:
+                    raise ValueError(
+                        f"own unit {self.id}: box {n} stands out of the unit along {name} "
+                        f"({at:g} + {size:g}, room 0 to {room:g})"
+                    )
+
+
+def box_of(block: Block) -> Box:
+    """Give a block's box from the unit's corner. [mm]"""
+    return Box(
+        block.u, block.v, block.w,
+        block.u + block.width, block.v + block.depth, block.w + block.height,
+    )  # fmt: skip
+
+
+def expand(unit: Own, site: Site) -> Expansion:  # noqa: ARG001  # every kind is given its site
+    """Write a user's own unit out.
+
+    Parameters
+    ----------
+    unit : Own
+        Its boxes, mass and motion. [mm, kg, degrees]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, motion if it has one, and elevation.
+    """
+    w, d, h = unit.width, unit.depth, unit.height
+    solids = tuple(Solid(box_of(b), b.role, b.moves) for b in unit.blocks)
+    middle = (w / 2, d / 2, h / 2)
+    moved = tuple(Moved(s.box) for s in solids if s.moves)
+    steps: list[Step] = []
+    if unit.travel:
+        steps.append(Step("slide", INWARD, -unit.travel))
+    if unit.turn:
+        left = unit.hinge == "left"
+        pivot = (
+            (min(m.box.x0 for m in moved) if left else max(m.box.x1 for m in moved), -unit.travel)
+            if moved
+            else (0.0, 0.0)
+        )
+        steps.append(Step("swing", 2, -unit.turn if left else unit.turn, pivot=pivot))
+    motions = (Motion("", unit.name, moved, tuple(steps), unit.locks),) if moved and steps else ()
+    return Expansion(
+        solids, (),
+        (PointMass(unit.name, unit.mass, unit.mass_source, middle),
+         PointMass("contents", unit.contents, unit.contents_source, middle, CONTENTS)),
+        (Hardware(unit.name, unit.ref),), Box(0, 0, 0, w, d, h), elevation(unit),
+        travel=unit.travel if motions else 0.0, motions=motions,
+    )  # fmt: skip
+
+
+def elevation(unit: Own) -> Scene:
+    """Draw its boxes from the access face, the furthest first."""
+    return tuple(
+        rectangle(b.role, b.u, b.w, b.u + b.width, b.w + b.height, 4)
+        for b in sorted(unit.blocks, key=lambda b: -b.v)
+    )
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a user's own unit."""
+    return (
+        card.mass("mass", "Mass, empty"), card.source("mass_source"),
+        card.length("travel", "Slides out by", "What moves of it"),
+        card.number("turn", "Turns by, degrees", whole=False), card.HINGE, card.yes("locks", "Locks when open"),
+        Field("blocks", "Boxes", "boxes",
+              "u v w width depth height, one box each, ; between; m after one that moves"),
+    )  # fmt: skip
+
+
+def offers() -> tuple[Offer, ...]:
+    """List where a user's own unit begins."""
+    return (
+        offer(Own, "own", "Shelves and walls", "Own box", (400, 500, 300),
+              "Made from boxes of your own; keep it in the stores by the Unit menu", mass=6, contents=10,
+              blocks=(Block(u=0, v=0, w=0, width=400, depth=500, height=300),)),
+    )  # fmt: skip
+
+
+KIND = Kind(Own, expand, fields, offers, rank=60, handed=("hinge",), remedies=hinge_remedies)

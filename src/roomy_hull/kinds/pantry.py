@@ -1,0 +1,122 @@
+"""Pull-out pantry: a tall narrow frame on slides, its baskets reached from both sides."""
+
+from typing import Annotated
+
+from msgspec import Meta
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
+from roomy_hull.core.value import Kg, PositiveKg, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import (
+    Expansion,
+    PointMass,
+    Solid,
+    Zone,
+    part_mass,
+    pull_out,
+    sheet_masses,
+)
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
+    """A tall narrow pull-out with baskets, reached from both sides when it is out."""
+
+    baskets: Annotated[int, Meta(ge=1, le=8)] = 3
+    sheet: Thickness = 1.6
+    front: Thickness = 3.0
+    slide_rating: PositiveKg = 60.0
+    slide_mass: Kg = 3.4
+    locks: bool = True
+    material: str = "5052-H32"
+
+
+FRAME = "20x20x2"
+
+
+def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
+    """Give what is cut and bought: front, baskets, frame, slides. [mm]"""
+    w, d = unit.width, unit.depth - unit.front
+    inner = max(40.0, w - 50)
+    wall = max(30.0, min(90.0, unit.height / unit.baskets * 0.35))
+    return (
+        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material)),
+        SheetPart(f"{unit.name}: basket", unit.ref, inner, d - 60, unit.sheet, site.material(unit.material), left=wall,
+                  right=wall, front=wall, back=wall, count=unit.baskets, role="floor"),
+        BarPart(f"{unit.name}: upright", unit.ref, FRAME, max(60.0, unit.height - 40), site.material(site.shop.bar), 4),
+        Hardware(f"pair of slides, {unit.slide_rating:g} kg", unit.ref),
+    )  # fmt: skip
+
+
+def expand(unit: Pantry, site: Site) -> Expansion:
+    """Write a pantry out.
+
+    Parameters
+    ----------
+    unit : Pantry
+        The pantry. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, parts, motion and elevation.
+    """
+    w, d, h, f = unit.width, unit.depth, unit.height, unit.front
+    made = parts(unit, site)
+    frame, face = Box(20, f, 25, w - 20, d - 20, h - 10), Box(0, 0, 0, w, f, h)
+    gap = site.shop.rules.running_gap
+    travel = d - f - 20
+    return Expansion(
+        (Solid(Box(0, f, 0, w, d, 25), "bought"), Solid(frame, "made", moves=True),
+         Solid(face, "front", moves=True)),
+        (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
+        (*sheet_masses(made, unit, (w / 2, d / 2, h * 0.45)),
+         PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, 12))),
+        made,
+        Box(0, 0, 0, w, d, h),
+        elevation(unit),
+        travel=travel,
+        slide_rating=unit.slide_rating,
+        slide_load=part_mass(made) + unit.contents + unit.slide_mass / 2,
+        motions=(pull_out(unit.name, (frame, face), travel, locks=unit.locks),),
+        plan=(rectangle("space", 20, f, w - 20, d - 20, 6), rectangle("unit face", 0, 0, w, 14)),
+    )  # fmt: skip
+
+
+def elevation(unit: Pantry) -> Scene:
+    """Draw the tall front with its grip, and the baskets' heights marked on it."""
+    w, h = unit.width, unit.height
+    found: list[Stroke] = [rectangle("front", 0, 0, w, h, 4),
+                           rectangle("recess", w / 2 - 12, h * 0.42, w / 2 + 12, h * 0.58, 10)]  # fmt: skip
+    found += [line("detail", (12, h * n / unit.baskets), (w - 12, h * n / unit.baskets))
+              for n in range(1, unit.baskets)]  # fmt: skip
+    return tuple(found)
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a pantry."""
+    return (card.number("baskets", "Baskets"), card.SHEET, card.length("front", "Front sheet"), card.SLIDE_RATING,
+            card.SLIDE_MASS, card.LOCKS, card.MATERIAL)  # fmt: skip
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the pantries in the stores."""
+    return (
+        offer(Pantry, "pantry", "Drawers", "Pull-out pantry", (250, 600, 700),
+              "Tall and narrow, reached from both sides", contents=22, baskets=3),
+    )  # fmt: skip
+
+
+def stored(unit: Pantry) -> float:
+    """Compute the room of its baskets. [l]"""
+    wide, deep = max(0.0, unit.width - 50), max(0.0, unit.depth - unit.front - 60)
+    return wide * deep * unit.height * 0.8 * 1e-6
+
+
+KIND = Kind(Pantry, expand, fields, offers, rank=30, stored=stored)

@@ -1,0 +1,87 @@
+"""Partition: an upright wall that keeps loads apart, with a tie-down rail if wanted."""
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.strokes import Disc, Scene, Stroke, rectangle
+from roomy_hull.core.value import Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import Expansion, Solid, sheet_masses
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Partition(Placed, frozen=True, kw_only=True, tag_field="kind", tag="partition"):
+    """An upright wall; `width` is over its flanges. `rail` adds a tie-down rail along its top."""
+
+    sheet: Thickness = 2.0
+    rail: bool = True
+    material: str = "5052-H32"
+
+
+RAIL_KG_PER_M = 0.55
+"""A light slotted tie-down rail (common practice). [kg/m]"""
+
+
+def expand(unit: Partition, site: Site) -> Expansion:
+    """Write a partition out.
+
+    Parameters
+    ----------
+    unit : Partition
+        The partition; `width` is over its flanges. [mm]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, parts and elevation.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    flange = max(0.0, w - t)
+    holes = (
+        tuple(
+            Hole(20.0 + n * site.pitch, 20.0, 8.5) for n in range(int((d - 40) // site.pitch) + 1)
+        )
+        if site.pitch > 0
+        else ()
+    )
+    parts: tuple[Part, ...] = (
+        SheetPart(f"{unit.name}: wall", unit.ref, d, h, t, site.material(unit.material), front=flange, back=flange,
+                  holes=holes[:12]),
+    )  # fmt: skip
+    solids = [Solid(Box(0, 0, 0, t, d, h), "made"), Solid(Box(0, 0, 0, w, d, t), "made")]
+    masses = sheet_masses(parts, unit, (w / 2, d / 2, h / 2))
+    if unit.rail:
+        parts += (Hardware(f"tie-down rail {d:.0f} mm with two rings", unit.ref),)
+        solids.append(Solid(Box(0, 0, h - max(t, 25.0), w, d, h), "bought"))
+    return Expansion(tuple(solids), (), masses, parts, Box(0, 0, 0, w, d, h), elevation(unit))
+
+
+def elevation(unit: Partition) -> Scene:
+    """Draw the wall's edge, and its rail's end with a ring."""
+    w, h = unit.width, unit.height
+    found: list[Stroke] = [
+        rectangle("front", 0, 0, max(unit.sheet, 6.0), h),
+        rectangle("front", 0, 0, w, 6),
+    ]
+    if unit.rail:
+        found += [rectangle("bought dark", 0, h - 25, w, h, 3), Disc("fitting", (w / 2, h - 12), 7)]
+    return tuple(found)
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a partition."""
+    return (card.SHEET, card.yes("rail", "Tie-down rail"), card.MATERIAL)
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the partitions in the stores."""
+    return (
+        offer(Partition, "partition", "Shelves and walls", "Partition", (25, 700, 400),
+              "Keeps loads apart; a tie-down rail on top"),
+    )  # fmt: skip
+
+
+KIND = Kind(Partition, expand, fields, offers, rank=20)

@@ -1,0 +1,82 @@
+"""Open pocket: a folded box without a door, its front low enough to look and reach over."""
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hole, SheetPart
+from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import room_inside
+from roomy_hull.kinds.expansion import Expansion, Solid, rail_holes, sheet_masses
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Pocket(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pocket"):
+    """An open folded box with a low front, for what is wanted without opening anything."""
+
+    sheet: Thickness = 1.6
+    lip: Gap = 90.0
+    material: str = "5052-H32"
+
+
+def expand(unit: Pocket, site: Site) -> Expansion:
+    """Write an open pocket out.
+
+    Parameters
+    ----------
+    unit : Pocket
+        The pocket. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, part and elevation.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    lip = min(unit.lip, h)
+    parts = (
+        SheetPart(f"{unit.name}: pocket", unit.ref, w, d, t, site.material(unit.material), left=h, right=h, back=h,
+                  front=lip, holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch)), role="floor"),
+    )  # fmt: skip
+    solids = (
+        Solid(Box(0, 0, 0, w, d, t), "made"), Solid(Box(0, 0, t, t, d, h), "made"),
+        Solid(Box(w - t, 0, t, w, d, h), "made"), Solid(Box(t, d - t, t, w - t, d, h), "made"),
+        Solid(Box(t, 0, t, w - t, t, lip), "made"), Solid(Box(t, t, t, w - t, d - t, h), "contents"),
+    )  # fmt: skip
+    return Expansion(
+        solids, (), sheet_masses(parts, unit, (w / 2, d / 2, h * 0.35)), parts, Box(0, 0, 0, w, d, h),
+        elevation(unit),
+    )  # fmt: skip
+
+
+def elevation(unit: Pocket) -> Scene:
+    """Draw the opening, its low front, and the sides."""
+    w, h, lip = unit.width, unit.height, min(unit.lip, unit.height)
+    return (
+        rectangle("front", 0, 0, w, h, 6),
+        rectangle("recess", 10, lip, w - 10, h - 10, 14),
+        line("detail", (12, lip * 0.5), (w - 12, lip * 0.5)),
+    )
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a pocket."""
+    return (
+        card.SHEET,
+        card.length("lip", "Front", "Low enough to look and reach over"),
+        card.MATERIAL,
+    )
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the pockets in the stores."""
+    return (
+        offer(Pocket, "pocket", "Drawers", "Open pocket", (400, 400, 250),
+              "What nobody could see in a high drawer is better here", contents=6),
+    )  # fmt: skip
+
+
+KIND = Kind(Pocket, expand, fields, offers, rank=40, open_front=True, stored=room_inside)

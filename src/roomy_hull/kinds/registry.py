@@ -1,0 +1,81 @@
+"""The kinds by name, found in their folder, and the one function that expands any unit."""
+
+import functools
+import importlib
+import operator
+import pkgutil
+from typing import TYPE_CHECKING
+
+import msgspec
+
+from roomy_hull import kinds
+from roomy_hull.core.geometry.frames import OTHER_SIDE
+from roomy_hull.kinds.expansion import Expansion
+from roomy_hull.kinds.kind import Kind, Site
+from roomy_hull.kinds.placed import Placed
+
+SUPPORT = frozenset({"card", "common", "expansion", "kind", "placed", "registry"})
+"""Files of the folder that are no kind of unit."""
+
+
+def _found() -> dict[type[Placed], Kind]:
+    """Read every kind in the folder: a new one is one new file."""
+    names = sorted(m.name for m in pkgutil.iter_modules(kinds.__path__) if m.name not in SUPPORT)
+    records = [importlib.import_module(f"{kinds.__name__}.{name}").KIND for name in names]
+    return {record.value: record for record in records}
+
+
+KINDS: dict[type[Placed], Kind] = _found()
+"""Every kind by its value's type."""
+
+if TYPE_CHECKING:
+    Unit = Placed
+else:
+    Unit = functools.reduce(operator.or_, KINDS)
+"""Any unit: in the job file its field ``kind`` says which."""
+
+
+def kind_of(unit: Placed) -> Kind:
+    """Look up what kind a unit is."""
+    return KINDS[type(unit)]
+
+
+def handed_changes(unit: Placed) -> dict[str, object]:
+    """List the fields of a unit that are handed, with left and right changed."""
+    kind = kind_of(unit)
+    changes: dict[str, object] = {
+        name: OTHER_SIDE[getattr(unit, name)]
+        for name in kind.handed
+        if getattr(unit, name) in OTHER_SIDE
+    }
+    for a, b in kind.paired:
+        changes |= {a: getattr(unit, b), b: getattr(unit, a)}
+    return changes
+
+
+def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:
+    """Write any unit out in its own frame.
+
+    Parameters
+    ----------
+    unit : Placed
+        The unit; its left and right are those of somebody facing it. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+    side : str
+        Side of its bay: on the right side u runs from right to left as one faces it.
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, parts, motions and elevation.
+
+    Raises
+    ------
+    InputError
+        The unit's sizes leave nothing inside it, or the shop lacks its material.
+    """
+    if side == "right":
+        changes = handed_changes(unit)
+        unit = msgspec.structs.replace(unit, **changes) if changes else unit
+    return kind_of(unit).expand(unit, site)

@@ -1,0 +1,125 @@
+"""Shelf: one folded sheet with a lip in front, so that nothing slides out; fixed, or on slides."""
+
+from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import room_inside
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass, pull_out, rail_holes
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
+    """A folded shelf with a lip in front; `height` is the space kept above it. `slides` makes it pull out."""
+
+    sheet: Thickness = 2.0
+    lip: Gap = 40.0
+    flange: Gap = 25.0
+    slides: bool = False
+    slide_rating: PositiveKg = 60.0
+    slide_mass: Kg = 2.6
+    locks: bool = True
+    material: str = "5052-H32"
+
+
+def expand(unit: Shelf, site: Site) -> Expansion:
+    """Write a shelf out.
+
+    Parameters
+    ----------
+    unit : Shelf
+        The shelf; `height` is the space that it keeps for what lies on it. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, parts and elevation.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    lip = min(unit.lip, h)
+    flange = min(unit.flange, h)
+    parts: tuple[Part, ...] = (
+        SheetPart(
+            f"{unit.name}: shelf", unit.ref, w, d, t, site.material(unit.material),
+            left=flange, right=flange, front=lip, back=flange,
+            holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch)),
+            role="floor",
+        ),
+    )  # fmt: skip
+    solids = [
+        Solid(Box(0, 0, 0, w, d, t), "made"),
+        Solid(Box(0, t, t, t, d, max(flange, 2 * t)), "made"),
+        Solid(Box(w - t, t, t, w, d, max(flange, 2 * t)), "made"),
+    ]
+    if lip > t:
+        solids.append(Solid(Box(0, 0, t, w, t, lip), "made"))
+    load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
+    solids.append(load)
+    if unit.slides:
+        parts += (Hardware(f"pair of shelf slides, {unit.slide_rating:g} kg", unit.ref),)
+        solids = [Solid(s.box, s.role, moves=True) for s in solids]
+    travel = d * 0.9 if unit.slides else 0.0
+    everything = tuple(s.box for s in solids)
+    return Expansion(
+        tuple(solids),
+        (),
+        (
+            PointMass("slides", unit.slide_mass if unit.slides else 0.0, "data sheet", (w / 2, d / 2, t)),
+            PointMass("sheet metal", part_mass(parts), "geometry", (w / 2, d / 2, t)),
+            PointMass("contents", unit.contents, unit.contents_source,
+                 (w / 2, d / 2, t + (h - t) * 0.4), CONTENTS),
+        ),
+        parts,
+        Box(0, 0, 0, w, d, h),
+        elevation(unit),
+        travel=travel,
+        slide_rating=unit.slide_rating if unit.slides else 0.0,
+        slide_load=part_mass(parts) + unit.contents if unit.slides else 0.0,
+        motions=(pull_out(unit.name, everything, travel, locks=unit.locks),) if unit.slides else (),
+        plan=(rectangle("front", 0, 0, w, d, 4), rectangle("space", 8, 12, w - 8, d - 8, 4)),
+    )  # fmt: skip
+
+
+def elevation(unit: Shelf) -> Scene:
+    """Draw the shelf's lip and the space above it."""
+    w, h, t = unit.width, unit.height, unit.sheet
+    lip = max(min(unit.lip, h), 4 * t)
+    return (
+        rectangle("space", 0, 0, w, h),
+        rectangle("front", 0, 0, w, lip, 3),
+        line("detail", (8, lip * 0.5), (w - 8, lip * 0.5)),
+        Disc("fitting", (24, lip * 0.5), 5),
+        Disc("fitting", (w - 24, lip * 0.5), 5),
+    )
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a shelf."""
+    return (
+        card.SHEET, card.length("lip", "Lip", "Keeps what lies on it from sliding out"),
+        card.length("flange", "Side flange"), card.yes("slides", "Pulls out"), card.SLIDE_RATING, card.SLIDE_MASS,
+        card.LOCKS, card.MATERIAL,
+    )  # fmt: skip
+
+
+_LIP = "Folded shelf with a lip in front"
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the shelves in the stores."""
+    return (
+        offer(Shelf, "shelf", "Shelves and walls", "Shelf", (600, 500, 300), _LIP, contents=15),
+        offer(Shelf, "shelf-long", "Shelves and walls", "Long shelf", (1200, 500, 300), _LIP, contents=30,
+              id="shelf-long"),
+        offer(Shelf, "shelf-sliding", "Shelves and walls", "Sliding shelf", (600, 600, 300),
+              "Pulls out; what lies at its back is reached", contents=20, slides=True, id="shelf-sliding"),
+    )  # fmt: skip
+
+
+KIND = Kind(Shelf, expand, fields, offers, rank=10, open_front=True, stored=room_inside)

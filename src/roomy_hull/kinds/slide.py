@@ -1,0 +1,144 @@
+"""Slide: a bought slide or drop slide with a platform, for whatever stands on it."""
+
+from typing import Protocol
+
+from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware
+from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.value import Gap, Kg, PositiveKg
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import INWARD, Expansion, PointMass, Solid, Zone
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed, SlideStyle
+
+
+class Slide(Placed, frozen=True, kw_only=True, tag_field="kind", tag="slide"):
+    """A bought slide with a platform for whatever stands on it; `height` is the room kept over it all.
+
+    A drop slide lowers its load by `drop` once it is out.
+    """
+
+    style: SlideStyle = "plain"
+    drop: Gap = 350.0
+    slide_height: Gap = 50.0
+    slide_mass: Kg = 17.0
+    slide_rating: PositiveKg = 150.0
+    locks: bool = True
+
+
+class Slid(Protocol):
+    """What stands on a slide that may drop: its depth, and by how much it drops. [mm]"""
+
+    @property
+    def depth(self) -> float:
+        """Outside, inward from the access face. [mm]"""
+
+    @property
+    def drop(self) -> float:
+        """By how much the slide lowers it. [mm]"""
+
+
+DROP_CLEAR = 90.0
+"""How far a drop slide runs out beyond its depth, to clear the tray's edge (common practice). [mm]"""
+
+
+def travel(unit: Slid, drops: bool) -> float:
+    """Give how far a slide runs out. [mm]"""
+    return unit.depth + (DROP_CLEAR if drops and unit.drop > 0 else 0.0)
+
+
+def way_out(unit: Slid, drops: bool, *groups: str) -> tuple[Step, ...]:
+    """Give the steps of a slide: out by its whole depth, and further out and down if it drops. [mm]"""
+    out = Step("slide", INWARD, -travel(unit, drops), groups)
+    return (out, Step("lower", 2, -unit.drop, groups)) if drops and unit.drop > 0 else (out,)
+
+
+def expand(unit: Slide, site: Site) -> Expansion:
+    """Write a slide with its load out.
+
+    Parameters
+    ----------
+    unit : Slide
+        The slide; `height` is the room kept over slide and load. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, motion and elevation.
+    """
+    w, d, h = unit.width, unit.depth, unit.height
+    s = min(unit.slide_height, h * 0.8)
+    gap = site.shop.rules.running_gap
+    load = Box(6, 10, s, w - 6, d, h)
+    motion = Motion(
+        "", unit.name, (Moved(load),), way_out(unit, unit.style == "drop", ""), unit.locks
+    )
+    return Expansion(
+        (Solid(Box(0, 0, 0, w, d, s), "bought"), Solid(load, "contents", moves=True)),
+        (Zone(Box(-gap, 0, 0, w + gap, d, h), "running"),),
+        (
+            PointMass("slide", unit.slide_mass, "data sheet", (w / 2, d / 2, s / 2)),
+            PointMass(
+                "load",
+                unit.contents,
+                unit.contents_source,
+                (w / 2, d / 2, s + (h - s) * 0.45),
+                CONTENTS,
+            ),
+        ),
+        (
+            Hardware(
+                f"{'drop slide' if unit.style == 'drop' else 'slide'}, {unit.slide_rating:g} kg",
+                unit.ref,
+            ),
+        ),
+        Box(0, 0, 0, w, d, h),
+        elevation(unit),
+        travel=travel(unit, unit.style == "drop"),
+        slide_rating=unit.slide_rating,
+        slide_load=unit.contents + unit.slide_mass / 2,
+        motions=(motion,),
+        plan=(
+            rectangle("bought", 6, 10, w - 6, d, 8),
+            rectangle("bought dark", w * 0.3, 0, w * 0.7, 22, 6),
+        ),
+    )
+
+
+def elevation(unit: Slide) -> Scene:
+    """Draw the slide's end, its handle, and the room above it."""
+    w, h = unit.width, unit.height
+    s = min(unit.slide_height, h * 0.8)
+    return (
+        rectangle("space", 6, s, w - 6, h, 6),
+        rectangle("bought dark", 0, 0, w, s),
+        rectangle("detail", w * 0.3, s * 0.25, w * 0.7, s * 0.6, s * 0.15),
+        line("strap", (w * 0.3, s), (w * 0.3, h - 20)),
+        line("strap", (w * 0.7, s), (w * 0.7, h - 20)),
+    )
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a slide."""
+    return (
+        card.choice("style", "Slide", "A drop slide lowers its load once it is out", "plain", "drop"),
+        card.length("drop", "Drops by"), card.length("slide_height", "Slide height"), card.SLIDE_MASS,
+        card.SLIDE_RATING, card.LOCKS,
+    )  # fmt: skip
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the slides in the stores."""
+    return (
+        offer(Slide, "slide", "Cold", "Slide", (450, 740, 400), "For anything that stands on it", contents=30),
+        offer(Slide, "slide-drop", "Cold", "Drop slide", (450, 740, 420), "Out, then down", style="drop",
+              slide_height=70, slide_mass=29, contents=30),
+    )  # fmt: skip
+
+
+KIND = Kind(Slide, expand, fields, offers, rank=20, made=False)

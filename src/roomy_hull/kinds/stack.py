@@ -1,0 +1,192 @@
+"""Stack: drawers of different heights, one above another in one carcass."""
+
+from typing import Annotated
+
+import msgspec
+from msgspec import Meta
+
+from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hole, Part, SheetPart
+from roomy_hull.core.strokes import Outline, Panel, Stroke
+from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Thickness
+from roomy_hull.kinds import card, drawer
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.expansion import (
+    Expansion,
+    PointMass,
+    Solid,
+    Zone,
+    part_mass,
+    pull_out,
+    rail_holes,
+)
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
+    """Drawers one above another in one carcass; `heights` are their fronts', from the lowest up. [mm]"""
+
+    heights: Annotated[tuple[PositiveMm, ...], Meta(min_length=2, max_length=8)]
+    carcass: Thickness = 2.0
+    sheet: Thickness = 1.6
+    front: Thickness = 3.0
+    slide: Thickness = 19.0
+    slide_rating: PositiveKg = 110.0
+    slide_mass: Kg = 4.2
+    locks: bool = True
+    lockable: bool = False
+    material: str = "5052-H32"
+
+    def __post_init__(self) -> None:
+        """Refuse fronts that are higher together than the stack.
+
+        Raises
+        ------
+        ValueError
+            Says by how much.
+        """
+        over = sum(self.heights) - self.height
+        if over > 0.01:
+            raise ValueError(f"stack {self.id}: its fronts are {over:g} mm higher than its height")
+
+
+def drawers(unit: Stack) -> tuple[tuple[float, Drawer], ...]:
+    """Give each drawer of a stack with the height at which it begins. [mm]"""
+    found, low = [], 0.0
+    share = sum(unit.heights)
+    for n, high in enumerate(unit.heights, 1):
+        one = Drawer(
+            id=unit.id, name=f"{unit.name} {n}", bay=unit.bay, width=unit.width, depth=unit.depth,
+            height=high, contents=unit.contents * high / share, contents_source=unit.contents_source,
+            carcass=unit.carcass, sheet=unit.sheet, front=unit.front, slide=unit.slide,
+            slide_rating=unit.slide_rating, slide_mass=unit.slide_mass, locks=unit.locks,
+            lockable=unit.lockable, material=unit.material,
+        )  # fmt: skip
+        found.append((low, one))
+        low += high
+    return tuple(found)
+
+
+def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
+    """Give what is cut and bought: one carcass, and box, front and slides of each drawer.
+
+    Parameters
+    ----------
+    unit : Stack
+        The stack. [mm]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    tuple of Part
+        From the carcass to the uppermost slides.
+
+    Raises
+    ------
+    InputError
+        A drawer is too low or too narrow for its box.
+    """
+    depth = unit.depth - unit.front
+    made: list[Part] = [
+        SheetPart(f"{unit.name}: carcass", unit.ref, unit.width, depth, unit.carcass, site.material(unit.material),
+                  left=unit.height, right=unit.height,
+                  holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch))),
+    ]  # fmt: skip
+    for _low, one in drawers(unit):
+        made += drawer.parts(one, site.loose())[1:]
+    return tuple(made)
+
+
+def expand(unit: Stack, site: Site) -> Expansion:
+    """Write a stack out.
+
+    Parameters
+    ----------
+    unit : Stack
+        The stack. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, zones, masses, parts, one motion for each drawer, and elevation.
+
+    Raises
+    ------
+    InputError
+        A drawer is too low or too narrow for its box.
+    """
+    made = parts(unit, site)
+    w, d, h, t, f = unit.width, unit.depth, unit.height, unit.carcass, unit.front
+    solids = [Solid(Box(0, f, 0, w, d, t), "made"), Solid(Box(0, f, t, t, d, h), "made"),
+              Solid(Box(w - t, f, t, w, d, h), "made")]  # fmt: skip
+    motions, strokes, masses, load = [], [], [], 0.0
+    travel = d - f - 25
+    for n, (low, one) in enumerate(drawers(unit), 1):
+        own = drawer.expand(one, site.loose())
+        boxes = [msgspec.structs.replace(s, box=s.box.moved(0, 0, low)) for s in own.solids[3:]]
+        solids += boxes
+        moving = tuple(b.box for b in boxes if b.moves)
+        motions.append(pull_out(one.name, moving, travel, str(n), locks=unit.locks))
+        strokes += [_raised(s, low) for s in own.elevation]
+        at = (w / 2, d / 2, low + one.height * 0.45)
+        masses.append(PointMass(f"contents {n}", one.contents, one.contents_source, at, CONTENTS))
+        load = max(load, own.slide_load)
+    gap = site.shop.rules.running_gap
+    middle = (w / 2, d / 2, h * 0.45)
+    return Expansion(
+        tuple(solids),
+        (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
+        (
+            PointMass("sheet metal", part_mass(made), "geometry", middle),
+            PointMass("slides", unit.slide_mass * len(unit.heights), "data sheet", middle),
+            *masses,
+        ),
+        made,
+        Box(0, 0, 0, w, d, h),
+        tuple(strokes),
+        travel=travel,
+        slide_rating=unit.slide_rating,
+        slide_load=load,
+        motions=tuple(motions),
+        plan=drawer.plan(drawers(unit)[0][1]),
+    )
+
+
+def _raised(stroke: Stroke, by: float) -> Stroke:
+    """Shift a stroke of a drawer's front up. [mm]"""
+    if isinstance(stroke, Panel):
+        return msgspec.structs.replace(stroke, k0=stroke.k0 + by, k1=stroke.k1 + by)
+    if isinstance(stroke, Outline):
+        return msgspec.structs.replace(stroke, points=tuple((h, k + by) for h, k in stroke.points))
+    h, k = stroke.centre  # type: ignore[union-attr]  # a drawer's front has panels, lines and discs
+    return msgspec.structs.replace(stroke, centre=(h, k + by))
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a stack."""
+    return (
+        Field("heights", "Fronts, from below", "lengths", "Heights with spaces between"),
+        *card.BOXED,
+    )
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the stacks in the stores."""
+    return (
+        offer(Stack, "stack", "Drawers", "Drawer stack", (450, 700, 560), "Different heights in one carcass",
+              heights=(240.0, 180.0, 140.0), contents=40),
+    )  # fmt: skip
+
+
+def stored(unit: Stack) -> float:
+    """Compute the inside of all its boxes. [l]"""
+    return sum(drawer.box_room(one) for _low, one in drawers(unit)) * 1e-6
+
+
+KIND = Kind(Stack, expand, fields, offers, rank=20, stored=stored)

@@ -1,0 +1,316 @@
+"""Water: a welded tank of two folded shells, ends and baffles; a wedge; a bladder in a tray; loose cans."""
+
+import math
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.fill import WATER
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
+from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass
+from roomy_hull.kinds.kind import Kind, Offer, Site, Vessel, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Tank(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tank"):
+    """Water: a welded box or wedge, a bladder in a tray, or loose cans; outside sizes.
+
+    A wedge is `height` high at the back and `low` at the front; `cans` stand side by side.
+    """
+
+    style: Literal["box", "wedge", "bladder", "cans"] = "box"
+    low: Gap = 150.0
+    cans: Annotated[int, Meta(ge=1, le=8)] = 2
+    sheet: Thickness = 2.0
+    baffles: Annotated[int, Meta(ge=0, le=20)] = 2
+    material: str = "5052-H32"
+    inlet: Gap = 38.0
+
+
+CAN_LITRES, CAN_MASS = 20.0, 1.4
+"""A usual water can (common practice). [l, kg]"""
+BLADDER_FILL = 0.85
+"""How much of its box a full bladder fills (common practice)."""
+WELD_LAP = 15.0
+"""Flange on each end and baffle by which it is welded in (common practice). [mm]"""
+
+
+def inside(unit: Tank) -> tuple[float, float, float]:
+    """Give the tank's inside sizes along u, v and w.
+
+    Parameters
+    ----------
+    unit : Tank
+        The tank, by its outside sizes. [mm]
+
+    Returns
+    -------
+    tuple of float
+        Each outside size less two sheets. [mm]
+
+    Raises
+    ------
+    InputError
+        The sheets leave no room inside.
+    """
+    a, b, c = (x - 2 * unit.sheet for x in (unit.width, unit.depth, unit.height))
+    if min(a, b, c) < 20:
+        raise InputError(
+            "the sheets leave no room inside the tank",
+            place=unit.name,
+            remedy="Make it larger or its sheet thinner.",
+        )
+    return a, b, c
+
+
+def litres(unit: Tank) -> float:
+    """Give the tank's volume from the inside of the metal, less the baffles and their flanges.
+
+    Parameters
+    ----------
+    unit : Tank
+        The tank, by its outside sizes. [mm]
+
+    Returns
+    -------
+    float
+        Volume. [l]
+
+    Raises
+    ------
+    InputError
+        The sheets leave no room inside.
+    """
+    if unit.style == "cans":
+        return CAN_LITRES * unit.cans
+    a, b, c = inside(unit)
+    if unit.style == "bladder":
+        return a * b * c * 1e-6 * BLADDER_FILL
+    c *= mean_height(unit) / unit.height
+    baffle = (a * c + 2 * (WELD_LAP - unit.sheet) * (a + c)) * unit.sheet
+    return max(0.0, (a * b * c - unit.baffles * baffle) * 1e-6)
+
+
+def mean_height(unit: Tank) -> float:
+    """Give the height of a box of the same volume: a wedge's is midway between front and back. [mm]"""
+    return (min(unit.low, unit.height) + unit.height) / 2 if unit.style == "wedge" else unit.height
+
+
+def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
+    """Give what is cut and bought for one tank.
+
+    The lower shell is bottom and two sides in one fold, the lid lies on it, ends and baffles
+    stand across its depth.
+
+    Parameters
+    ----------
+    unit : Tank
+        The tank. [mm]
+
+    Returns
+    -------
+    tuple of Part
+        Shell, lid, two ends, baffles, filler and outlet.
+
+    Raises
+    ------
+    InputError
+        The sheets leave no room inside.
+    """
+    a, _b, c = inside(unit)
+    if unit.style == "cans":
+        return (Hardware(f"water can, {CAN_LITRES:g} l", unit.ref, unit.cans),
+                SheetPart(f"{unit.name}: tray", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
+                          left=60.0, right=60.0, front=60.0, back=60.0))  # fmt: skip
+    if unit.style == "bladder":
+        return (Hardware(f"water bladder {litres(unit):.0f} l with filler and outlet", unit.ref),
+                SheetPart(f"{unit.name}: tray", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
+                          left=unit.height * 0.6, right=unit.height * 0.6, front=unit.height * 0.6,
+                          back=unit.height * 0.6))  # fmt: skip
+    if unit.style == "wedge":
+        return _wedge_parts(unit, site)
+    made: list[Part] = [
+        SheetPart(f"{unit.name}: shell", unit.ref, unit.width, unit.depth, unit.sheet,
+                  site.material(unit.material), left=unit.height - unit.sheet, right=unit.height - unit.sheet),
+        SheetPart(f"{unit.name}: lid", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
+                  holes=(Hole(60.0, 60.0, unit.inlet),) if unit.inlet else ()),
+        SheetPart(f"{unit.name}: end", unit.ref, a, c, unit.sheet, site.material(unit.material), count=2),
+    ]  # fmt: skip
+    if unit.baffles:
+        made.append(
+            SheetPart(f"{unit.name}: baffle", unit.ref, a, c, unit.sheet, site.material(unit.material),
+                      left=WELD_LAP, right=WELD_LAP, front=WELD_LAP, back=WELD_LAP,
+                      holes=tuple(Hole(a * x, c * y, min(60.0, a / 5, c / 5))
+                                  for x in (0.25, 0.75) for y in (0.3, 0.7)),
+                      count=unit.baffles)
+        )  # fmt: skip
+    made.append(Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref))
+    return tuple(made)
+
+
+def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
+    """Give a wedge's sheets: floor with back and front, sloping lid, two ends cut from rectangles. [mm]"""
+    _a, _b, c = inside(unit)
+    slope = math.hypot(unit.depth, unit.height - min(unit.low, unit.height))
+    low = max(unit.sheet * 2, min(unit.low, unit.height))
+    return (
+        SheetPart(f"{unit.name}: shell", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
+                  front=low - unit.sheet, back=unit.height - unit.sheet),
+        SheetPart(f"{unit.name}: sloping lid", unit.ref, unit.width, slope, unit.sheet, site.material(unit.material),
+                  holes=(Hole(60.0, slope - 60.0, unit.inlet),) if unit.inlet else ()),
+        SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, unit.depth - 2 * unit.sheet, c, unit.sheet,
+                  site.material(unit.material), count=2 + unit.baffles),
+        Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref),
+    )  # fmt: skip
+
+
+def solids(unit: Tank) -> tuple[Solid, ...]:
+    """Give the tank's boxes; a wedge as four steps around its slope, never less than it. [mm]"""
+    w, d, h = unit.width, unit.depth, unit.height
+    if unit.style == "wedge":
+        low = min(unit.low, h)
+        return tuple(
+            Solid(Box(0, d * n / 4, 0, w, d * (n + 1) / 4, low + (h - low) * (n + 1) / 4), "tank")
+            for n in range(4)
+        )
+    if unit.style == "cans":
+        each = w / unit.cans
+        cans = (Box(n * each + 3, 3, 0, (n + 1) * each - 3, d - 3, h) for n in range(unit.cans))
+        return (Solid(Box(0, 0, 0, w, d, unit.sheet), "made"), *(Solid(b, "tank") for b in cans))
+    return (Solid(Box(0, 0, 0, w, d, h), "tank"),)
+
+
+def expand(unit: Tank, site: Site) -> Expansion:
+    """Write a tank out, its water included.
+
+    Parameters
+    ----------
+    unit : Tank
+        The tank. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, parts and elevation; water at 1 kg/l scales with the scenario.
+
+    Raises
+    ------
+    InputError
+        The sheets leave no room inside.
+    """
+    w, d, h = unit.width, unit.depth, unit.height
+    made = parts(unit, site)
+    middle = (w / 2, d / 2, h / 2)
+    return Expansion(
+        solids(unit),
+        (),
+        (
+            PointMass("sheet metal", part_mass(made), "geometry", middle),
+            PointMass(
+                "cans", CAN_MASS * unit.cans if unit.style == "cans" else 0.0, "estimate", middle
+            ),
+            PointMass("water", litres(unit), "geometry", water_at(unit), WATER),
+        ),
+        made,
+        Box(0, 0, 0, w, d, h),
+        elevation(unit),
+    )
+
+
+def water_at(unit: Tank) -> tuple[float, float, float]:
+    """Give the middle of a full tank's water: a wedge's lies towards its high side. [mm]
+
+    For a trapezium with parallel sides p (front) and q (back) at a distance d, the centroid lies
+    d (p + 2q) / 3(p + q) from p, and (p² + pq + q²) / 3(p + q) above the base (closed form).
+    """
+    d, q = unit.depth, unit.height
+    p = min(unit.low, q) if unit.style == "wedge" else q
+    return (
+        unit.width / 2,
+        d * (p + 2 * q) / (3 * (p + q)),
+        (p * p + p * q + q * q) / (3 * (p + q)),
+    )
+
+
+def elevation(unit: Tank) -> Scene:
+    """Draw the tank's face: shell, sight gauge, waves, filler, straps."""
+    w, h = unit.width, unit.height
+    if unit.style == "cans":
+        return _cans(unit)
+    strokes: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
+    if unit.style == "wedge":
+        low = min(unit.low, h)
+        strokes.append(line("detail", (6, low), (w - 6, low)))
+        h = low
+    level = h * 0.86
+    wave = [(0.0, level)]
+    steps = 8
+    for i in range(1, steps + 1):
+        wave.append((w * i / steps, level + (7 if i % 2 else -7) * (0 < i < steps)))
+    strokes.append(Outline("water", (*wave, (w, 0.0), (0.0, 0.0)), radius=8))
+    for share in (0.16, 0.84):
+        strokes.append(rectangle("bought dark", w * share - 9, 0, w * share + 9, h))
+    strokes.append(rectangle("screen", w * 0.5 - 7, h * 0.15, w * 0.5 + 7, h * 0.8, 6))
+    for i in range(5):
+        k = h * (0.2 + 0.13 * i)
+        strokes.append(line("detail", (w * 0.5 + 9, k), (w * 0.5 + 22, k)))
+    strokes.append(Disc("fitting", (w * 0.3, h - 26), 13))
+    return tuple(strokes)
+
+
+def _cans(unit: Tank) -> Scene:
+    """Draw the cans side by side with their grips."""
+    each, h = unit.width / unit.cans, unit.height
+    found: list[Stroke] = []
+    for n in range(unit.cans):
+        a, b = n * each + 3, (n + 1) * each - 3
+        found += [rectangle("water", a, 0, b, h - 40, 18), rectangle("detail", a + 12, 20, b - 12, h - 60, 14),
+                  rectangle("bought dark", a + (b - a) * 0.3, h - 40, b - (b - a) * 0.3, h, 8)]  # fmt: skip
+    found.append(rectangle("front", 0, 0, unit.width, 60, 3))
+    return tuple(found)
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a tank."""
+    return (
+        card.choice("style", "Kind", "", "box", "wedge", "bladder", "cans"),
+        card.length("low", "Front height", "Of a wedge"), card.number("cans", "Cans", "Of 20 l"), card.SHEET,
+        card.number("baffles", "Baffles", "Against surge; they cost a little volume"),
+        card.length("inlet", "Filler", "38 mm takes a bucket"), card.MATERIAL,
+    )  # fmt: skip
+
+
+_WELDED = "Welded tank with baffles; low and ahead of the axle if it can be"
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the tanks in the stores."""
+    return (
+        offer(Tank, "tank-60", "Water and air", "Water tank 60 l", (300, 600, 345), _WELDED),
+        offer(Tank, "tank-90", "Water and air", "Water tank 90 l", (330, 760, 370), _WELDED),
+        offer(Tank, "tank-wedge", "Water and air", "Wedge tank", (500, 350, 400),
+              "Behind seats or against a sloping back", style="wedge", low=150.0),
+        offer(Tank, "bladder", "Water and air", "Water bladder 35 l", (220, 700, 280), "In a tray, in odd room",
+              style="bladder", baffles=0, id="bladder"),
+        offer(Tank, "cans", "Water and air", "Two water cans", (360, 370, 420),
+              "Feed by gravity; carried to fill", style="cans", cans=2, baffles=0, id="cans"),
+    )  # fmt: skip
+
+
+def vessel(unit: Tank) -> Vessel | None:
+    """Describe its welded walls; nothing for a bladder or cans."""
+    if unit.style not in ("box", "wedge"):
+        return None
+    long, wide = max(unit.width, unit.depth), min(unit.width, unit.depth)
+    return Vessel(long, wide, unit.height, unit.material, unit.sheet, unit.baffles)
+
+
+KIND = Kind(Tank, expand, fields, offers, rank=10, contents=False, vessel=vessel)

@@ -1,0 +1,100 @@
+"""Tube: a slot for long things, drawn out lengthwise at the access face."""
+
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.strokes import Disc, Scene, rectangle
+from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.kinds import card
+from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import room_inside
+from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, sheet_masses
+from roomy_hull.kinds.kind import Kind, Offer, Site, offer
+from roomy_hull.kinds.placed import Placed
+
+
+class Tube(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tube"):
+    """A tube or slot for long things; they are drawn out at the access face. `width` is its diameter."""
+
+    reach: Gap = 0.0
+    sheet: Thickness = 2.0
+    material: str = "5052-H32"
+
+
+def expand(unit: Tube, site: Site) -> Expansion:
+    """Write a tube out.
+
+    Parameters
+    ----------
+    unit : Tube
+        The tube, lying inward; what it holds comes out by `reach`, or its whole depth. [mm, kg]
+    site : Site
+        Rail pitch of its bay, and the shop's materials and rules. [mm]
+
+    Returns
+    -------
+    Expansion
+        Its solids, masses, parts, the motion of what it holds, and elevation.
+    """
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    parts = (
+        SheetPart(
+            f"{unit.name}: trough",
+            unit.ref,
+            w,
+            d,
+            t,
+            site.material(unit.material),
+            left=h - t,
+            right=h - t,
+            role="floor",
+        ),
+        SheetPart(
+            f"{unit.name}: cover",
+            unit.ref,
+            w,
+            d,
+            t,
+            site.material(unit.material),
+            left=15.0,
+            right=15.0,
+        ),
+        Hardware("hinged end cap with latch", unit.ref),
+    )
+    solids = (
+        Solid(Box(0, 0, 0, w, d, t), "made"), Solid(Box(0, 0, t, t, d, h), "made"),
+        Solid(Box(w - t, 0, t, w, d, h), "made"), Solid(Box(t, 0, h - t, w - t, d, h), "made"),
+    )  # fmt: skip
+    goods = Box(t, 0, t, w - t, d, h - t)
+    way = Step("slide", INWARD, -(unit.reach or d))
+    return Expansion(
+        (*solids, Solid(goods, "contents", moves=True)), (), sheet_masses(parts, unit, (w / 2, d / 2, h / 2)),
+        parts, Box(0, 0, 0, w, d, h), elevation(unit),
+        motions=(Motion("", f"Drawing out of {unit.name}", (Moved(goods),), (way,)),),
+    )  # fmt: skip
+
+
+def elevation(unit: Tube) -> Scene:
+    """Draw the tube's mouth with its cap."""
+    w, h = unit.width, unit.height
+    return (rectangle("front", 0, 0, w, h, min(w, h) * 0.3), Disc("recess", (w / 2, h / 2), min(w, h) * 0.36),
+            Disc("fitting", (w / 2, h * 0.9), 6))  # fmt: skip
+
+
+def fields() -> tuple[Field, ...]:
+    """Describe what the card shows of a tube."""
+    return (
+        card.length("reach", "Drawn out by", "0 for its whole depth"),
+        card.SHEET,
+        card.MATERIAL,
+    )
+
+
+def offers() -> tuple[Offer, ...]:
+    """List the tubes in the stores."""
+    return (
+        offer(Tube, "tube", "Drawers", "Long tube", (160, 820, 160), "For poles and rods", contents=5),
+    )  # fmt: skip
+
+
+KIND = Kind(Tube, expand, fields, offers, rank=60, stored=room_inside)

@@ -1,0 +1,233 @@
+"""Tray: subframe bars, floor sheet, headboard, drop sides; its solids, mass and parts."""
+
+import math
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.mechanics.sections import section_area
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.refs import TRAY
+from roomy_hull.job.body import Tray
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kinds.expansion import PointMass
+from roomy_hull.kit.body import undertray
+from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.shop.shop import Shop
+
+HEADBOARD_POST = "50x50x3"
+PLY = 12.0
+"""Thickness of false floor and wings (common practice). [mm]"""
+WING_HEIGHT = 330.0
+"""Height of a side wing over the floor (common practice). [mm]"""
+PLANK = "150x25x2"
+"""Section of a floor plank (common practice)."""
+
+
+def section_height(section: str) -> float:
+    """Give a bar section's first side, which stands upright. [mm]"""
+    section_area(section)
+    return float(section.split("x", maxsplit=1)[0])
+
+
+def front_x(vehicle: Vehicle, tray: Tray) -> float:
+    """Give where the tray begins, aft of the front axle. [mm]"""
+    return vehicle.cab_back + tray.gap
+
+
+def floor_z(vehicle: Vehicle, tray: Tray) -> float:
+    """Give the height of the tray's floor above the ground: rail, subframe, cross-members, sheet.
+
+    The cross-members lie between the subframe rails, flush with their tops. A hold's floor is as
+    high as it was measured. [mm]
+    """
+    if tray.kind == "hold":
+        return tray.floor_z
+    return vehicle.rail_top + section_height(tray.rail) + tray.floor
+
+
+def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
+    """List the tray's solids, the floor first.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        What it stands on.
+    tray : Tray
+        The tray. [mm]
+
+    Returns
+    -------
+    tuple of BodyPart
+        Floor, headboard, subframe rails, drop sides and arches, in vehicle axes. [mm]
+    """
+    x0 = front_x(vehicle, tray)
+    x1, half = x0 + tray.length, tray.width / 2
+    top = floor_z(vehicle, tray)
+    rail = section_height(tray.rail)
+    low = vehicle.rail_top
+    spread = vehicle.rail_spread / 2
+    found = [BodyPart("floor", Box(x0, -half, top - tray.floor, x1, half, top))]
+    if tray.kind == "tray":
+        sides: tuple[tuple[Hand, float], ...] = (("left", -spread), ("right", spread))
+        for side, c in sides:
+            found.append(BodyPart("rail", Box(x0, c - 25, low, x1, c + 25, low + rail), side))
+        found += undertray.solids(tray, x0, top)
+    if tray.headboard > 0:
+        board = Box(x0 - 30, -half, top, x0, half, top + tray.headboard + tray.rack)
+        found.append(BodyPart("headboard", board))
+    if tray.sides > 0:
+        t = tray.side_thickness
+        high = top + tray.sides
+        found += [
+            BodyPart("side", Box(x0, -half, top, x1, -half + t, high), "left"),
+            BodyPart("side", Box(x0, half - t, top, x1, half, high), "right"),
+            BodyPart("tail", Box(x1 - t, -half + t, top, x1, half - t, high)),
+        ]
+    for i, arch in enumerate(tray.arches):
+        a0 = x0 + arch.start
+        rows: tuple[tuple[Hand, float, float], ...] = (
+            ("left", -half, -half + arch.width),
+            ("right", half - arch.width, half),
+        )
+        for side, y0, y1 in rows:
+            if arch.side in (side, "both"):
+                hump = Box(a0, y0, top, a0 + arch.length, y1, top + arch.height)
+                found.append(BodyPart("arch", hump, side, str(i + 1)))
+    return tuple(found)
+
+
+def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
+    """Give what is cut for the tray and hung under it; nothing for a hold.
+
+    Parameters
+    ----------
+    tray : Tray
+        The tray. [mm]
+    tyre : str
+        Its designation decides the mudguards.
+    shop : Shop
+        Its materials.
+
+    Returns
+    -------
+    tuple of Part
+        Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
+    """
+    if tray.kind == "hold":
+        return hold_parts(tray, shop)
+    return (*own_parts(tray, shop), *undertray.parts(tray, tyre, shop))
+
+
+def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
+    """Give what is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
+    made: list[Part] = []
+    between, ply = tray.width - 2 * tray.wings, shop.material(shop.ply)
+    if tray.false_floor > 0:
+        bearers = max(2, math.ceil(tray.length / 450) + 1)
+        halves = max(1, math.ceil(tray.length / 2400))
+        made += [
+            SheetPart("False floor: board", TRAY, tray.length / halves, between, PLY, ply,
+                      count=halves),
+            SheetPart("False floor: bearer", TRAY, between, max(30.0, tray.false_floor - PLY), PLY,
+                      ply, count=bearers),
+            Hardware("flush lift ring for a hatch", TRAY, 2),
+        ]  # fmt: skip
+    if tray.wings > 0:
+        made += [
+            SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2),
+            SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2),
+        ]
+    return tuple(made)
+
+
+def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
+    """Give what is cut for the tray itself, without what hangs under it. [mm]"""
+    bar, sheet = shop.material(tray.bar_material), shop.material(shop.sheet)
+    crosses = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
+    panels = max(1, math.ceil(tray.width / 1450))
+    rows = max(1, math.ceil(tray.length / 2950))
+    made: list[Part] = [
+        BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2),
+        BarPart("Tray: cross-member", TRAY, tray.cross, tray.width, bar, crosses),
+        BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2),
+    ]  # fmt: skip
+    if tray.boards == "planks":
+        made.append(BarPart("Tray: floor plank", TRAY, PLANK, tray.length, bar,
+                            math.ceil(tray.width / 150)))  # fmt: skip
+    else:
+        made.append(SheetPart("Tray: floor", TRAY, tray.length / rows, tray.width / panels, tray.floor,
+                              shop.material(tray.floor_material), count=panels * rows, grain=True))  # fmt: skip
+    if tray.filler:
+        made.append(SheetPart("Tray: filler pocket", TRAY, 180.0, 180.0, 2.0, sheet, left=90.0,
+                              right=90.0, front=90.0, back=90.0))  # fmt: skip
+    if tray.headboard > 0:
+        made += [
+            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, 3,
+                    role="headboard"),
+            BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST, tray.width, bar, 2,
+                    role="headboard"),
+            SheetPart("Tray: headboard skin", TRAY, tray.width - 100,
+                      max(60.0, tray.headboard * 0.55), 2.0, sheet, role="headboard"),
+        ]  # fmt: skip
+    if tray.rack > 0:
+        made.append(BarPart("Tray: rack hoop", TRAY, HEADBOARD_POST,
+                            tray.width + 2 * tray.rack, bar, role="headboard"))  # fmt: skip
+    if tray.lift_points:
+        made.append(Hardware("rated lifting eye with backing plate", TRAY, tray.lift_points))
+    if tray.sides > 0:
+        hem = min(25.0, tray.sides / 3)
+        made += [
+            SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness,
+                      sheet, front=hem, back=hem, count=2),
+            SheetPart("Tray: tailboard", TRAY, tray.width, tray.sides, tray.side_thickness,
+                      sheet, front=hem, back=hem),
+        ]  # fmt: skip
+    return tuple(made)
+
+
+def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
+    """Give the tray's masses in vehicle axes, each at the middle of what it belongs to.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        What it stands on.
+    tray : Tray
+        The tray. [mm]
+    shop : Shop
+        Its materials.
+
+    Returns
+    -------
+    tuple of PointMass
+        Frame and floor, headboard, fittings. [mm, kg]
+    """
+    x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
+    mid = x0 + tray.length / 2
+    if tray.kind == "hold":
+        wood = sum(p.mass() * p.count for p in hold_parts(tray, shop) if isinstance(p, SheetPart))
+        both = (("false floor and wings", wood, "geometry"),
+                ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
+        return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
+    head = flat = 0.0
+    for part in own_parts(tray, shop):
+        kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
+        if not isinstance(part, Hardware) and part.role == "headboard":
+            head += kg
+        else:
+            flat += kg
+    found = [PointMass("frame, floor and sides", flat, "geometry", (mid, 0.0, z - 30))]
+    if head:
+        found.append(
+            PointMass("headboard", head, "geometry", (x0 - 15, 0.0, z + tray.headboard / 2))
+        )
+    guards = sum(
+        p.mass() * p.count
+        for p in undertray.parts(tray, vehicle.tyre, shop)
+        if isinstance(p, SheetPart) and p.role == "mudguard"
+    )
+    if guards:
+        found.append(PointMass("mudguards", guards, "geometry", (vehicle.wheelbase, 0.0, z - 150)))
+    if tray.fittings:
+        found.append(PointMass("lights, fasteners, lifting eyes", tray.fittings, "estimate",
+                          (mid + tray.length * 0.2, 0.0, z - 120)))  # fmt: skip
+    return (*found, *undertray.masses(tray, undertray.solids(tray, x0, z), shop))

@@ -1,0 +1,226 @@
+"""What hangs under the tray: toolboxes, trundle drawer, water tank, mudguards; and what is in the way."""
+
+import msgspec
+
+from roomy_hull.core.fill import CONTENTS, WATER
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.refs import TRAY
+from roomy_hull.core.tyres import overall_diameter, parts_of
+from roomy_hull.job.body import Tray, Trundle, UnderBox
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kinds import tank
+from roomy_hull.kinds.expansion import PointMass, part_mass
+from roomy_hull.kinds.kind import Site
+from roomy_hull.kinds.tank import Tank
+from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.shop.shop import Shop
+
+SIDES: tuple[Hand, ...] = ("left", "right")
+EDGE = 75.0
+"""How far under the floor's top a box begins: floor, coaming and a gap (common practice). [mm]"""
+GUARD_SHEET = 2.0
+TRUNDLE_SLIDES = 9.0
+"""A pair of heavy slides and a lock (common practice). [kg]"""
+
+
+def as_tank(tray: Tray) -> Tank | None:
+    """Give the under-tray tank as the unit whose parts and volume the kit knows. [mm]"""
+    one = tray.tank
+    if one is None:
+        return None
+    return Tank(
+        id="tank", name="Under-tray tank", bay="-", width=one.length, depth=one.width,
+        height=one.height, sheet=one.sheet, baffles=one.baffles,
+    )  # fmt: skip
+
+
+def tank_parts(one: Tank, shop: Shop) -> tuple[Part, ...]:
+    """List the sheets of the under-tray tank; they belong to the tray. [mm]"""
+    made = tank.parts(one, Site(0.0, shop))
+    return tuple(msgspec.structs.replace(p, owner=TRAY) for p in made)
+
+
+def solids(tray: Tray, x0: float, top: float) -> BodyParts:
+    """List what hangs under the tray.
+
+    Parameters
+    ----------
+    tray : Tray
+        The tray. [mm]
+    x0, top : float
+        Where it begins, and the height of its floor. [mm]
+
+    Returns
+    -------
+    tuple of BodyPart
+        Toolboxes, trundle drawer and tank, in vehicle axes. [mm]
+    """
+    x1, half, low = x0 + tray.length, tray.width / 2, top - EDGE
+    found: list[BodyPart] = []
+    for box in tray.boxes:
+        a = x0 + box.gap if box.place == "ahead" else x1 - box.gap - box.length
+        y0, y1 = (-half, -half + box.depth) if box.side == "left" else (half - box.depth, half)
+        solid = Box(a, y0, low - box.height, a + box.length, y1, low)
+        found.append(BodyPart("box", solid, box.side, box.id))
+    if tray.trundle is not None:
+        t = tray.trundle
+        solid = Box(x1 - t.length, -t.width / 2, low - t.height, x1, t.width / 2, low)
+        found.append(BodyPart("trundle", solid))
+    if tray.tank is not None:
+        u = tray.tank
+        a = x0 + u.start
+        solid = Box(a, -u.width / 2, low - u.height, a + u.length, u.width / 2, low)
+        found.append(BodyPart("tank", solid))
+    return tuple(found)
+
+
+def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
+    """List what nothing under the tray may touch.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        Wheels, axle, chassis rails and fuel tanks. [mm]
+    tray : Tray
+        For the wheels' travel. [mm]
+
+    Returns
+    -------
+    tuple of BodyPart
+        In vehicle axes: the room of each rear wheel with its travel, the axle's, the two rails,
+        the fuel tanks (by volume, a guess of their shape). [mm]
+    """
+    radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
+    base, half = vehicle.wheelbase, vehicle.track_rear / 2
+    room = radius + 0.5 * tray.wheel_travel
+    axle = vehicle.axle_height()
+    found: list[BodyPart] = []
+    for side in SIDES:
+        sign = -1 if side == "left" else 1
+        c, r = sign * half, sign * vehicle.rail_spread / 2
+        wheel = Box(
+            base - room, c - section / 2 - 20, 0, base + room, c + section / 2 + 20,
+            2 * radius + tray.wheel_travel,
+        )  # fmt: skip
+        rail = Box(
+            vehicle.cab_back, r - vehicle.rail_width / 2, vehicle.rail_top - vehicle.rail_depth,
+            vehicle.chassis_end, r + vehicle.rail_width / 2, vehicle.rail_top,
+        )  # fmt: skip
+        found += [BodyPart("wheel", wheel, side), BodyPart("chassis rail", rail, side)]
+    beam = Box(
+        base - 150, -half + 150, axle - 120, base + 150, half - 150, axle + 120 + tray.wheel_travel
+    )
+    found.append(BodyPart("rear axle", beam))
+    for key, fuel in (("", vehicle.fuel), ("long-range", vehicle.long_range)):
+        if fuel is not None:
+            # A usual tank is some 220 high and 400 wide; the length follows from its volume.
+            long = max(200.0, fuel.litres * 1e6 / (220 * 400))
+            solid = Box(
+                fuel.x - long / 2, fuel.y - 200, fuel.z - 110, fuel.x + long / 2, fuel.y + 200,
+                fuel.z + 110,
+            )  # fmt: skip
+            found.append(BodyPart("fuel tank", solid, "", key))
+    return tuple(found)
+
+
+def box_parts(box: UnderBox, shop: Shop) -> tuple[Part, ...]:
+    """List what is cut for one toolbox: a folded body and its door. [mm]"""
+    name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
+    return (
+        SheetPart(f"{name}: body", TRAY, box.length, box.height, box.sheet, metal,
+                  left=box.depth, right=box.depth, front=box.depth, back=box.depth),
+        SheetPart(f"{name}: door", TRAY, box.length + 30, box.height + 30, box.sheet, metal,
+                  left=20.0, right=20.0, front=20.0, back=20.0),
+        Hardware(f"hinge, seal and two locks for {name.lower()}", TRAY),
+    )  # fmt: skip
+
+
+def trundle_parts(t: Trundle, shop: Shop) -> tuple[Part, ...]:
+    """List what is cut and bought for a trundle drawer. [mm]"""
+    fold, metal = t.height - 10, shop.material(shop.sheet)
+    return (
+        SheetPart("Trundle drawer: box", TRAY, t.length, t.width - 60, t.sheet, metal,
+                  left=fold, right=fold, front=fold, back=fold),
+        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, 3.0, metal),
+        Hardware("pair of heavy slides, seal and lock for the trundle drawer", TRAY),
+    )  # fmt: skip
+
+
+def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
+    """List what is cut and bought under the tray.
+
+    Parameters
+    ----------
+    tray : Tray
+        The tray. [mm]
+    tyre : str
+        Its designation decides the mudguards.
+    shop : Shop
+        Its usual sheet.
+
+    Returns
+    -------
+    tuple of Part
+        Toolboxes, trundle drawer, tank, mudguards.
+    """
+    made: list[Part] = []
+    metal = shop.material(shop.sheet)
+    for box in tray.boxes:
+        made += box_parts(box, shop)
+    if tray.trundle is not None:
+        made += trundle_parts(tray.trundle, shop)
+    one = as_tank(tray)
+    if one is not None:
+        made += tank_parts(one, shop)
+    if tray.mudguards:
+        radius, section = overall_diameter(tyre) / 2, parts_of(tyre)[0]
+        # A half ring over the tyre with its travel, rolled from a strip.
+        strip = 3.14159265 * (radius + tray.wheel_travel)
+        made.append(
+            SheetPart("Tray: mudguard strip", TRAY, strip, section + 60, GUARD_SHEET, metal, count=2,
+                      role="mudguard")
+        )  # fmt: skip
+    return tuple(made)
+
+
+def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
+    """List the masses under the tray, each at the middle of its box; contents and water too.
+
+    Parameters
+    ----------
+    tray : Tray
+        The tray. [mm]
+    where : tuple of BodyPart
+        From `solids`. [mm]
+    shop : Shop
+        Its usual sheet.
+
+    Returns
+    -------
+    tuple of PointMass
+        In vehicle axes. [mm, kg]
+    """
+    found: list[PointMass] = []
+    at_of = {(p.role, p.id): p.box.centre() for p in where}
+    for box in tray.boxes:
+        at = at_of["box", box.id]
+        found.append(
+            PointMass(f"{box.name} {box.id}", part_mass(box_parts(box, shop)), "geometry", at)
+        )
+        found.append(
+            PointMass(f"in {box.name.lower()} {box.id}", box.contents, "estimate", at, CONTENTS)
+        )
+    if tray.trundle is not None:
+        at = at_of["trundle", ""]
+        made = part_mass(trundle_parts(tray.trundle, shop))
+        found.append(PointMass("trundle drawer", made + TRUNDLE_SLIDES, "geometry", at))
+        found.append(
+            PointMass("in the trundle drawer", tray.trundle.contents, "estimate", at, CONTENTS)
+        )
+    one = as_tank(tray)
+    if one is not None:
+        at = at_of["tank", ""]
+        found.append(PointMass("under-tray tank", part_mass(tank_parts(one, shop)), "geometry", at))
+        found.append(PointMass("water under the tray", tank.litres(one), "geometry", at, WATER))
+    return tuple(m for m in found if m.kg > 0)

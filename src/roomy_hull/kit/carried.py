@@ -1,0 +1,161 @@
+"""Outside: how carried things open, in vehicle directions from their own lower front left corner.
+
+As one faces a side, `hand` left means the end at one's left: the front end of the left side, the rear end
+of the right side, the driver's left at the rear.
+"""
+
+import math
+
+from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.job.carried import Carried
+
+TENT_ROOM = 1100.0
+"""Height of a tent's room above its floor (common practice). [mm]"""
+LADDER, POST, CLOTH, ARM = 420.0, 40.0, 30.0, 60.0
+"""Width of a ladder, of a post; thickness of cloth on its poles; width of an awning's arms. [mm]"""
+
+
+def box_of(item: Carried) -> Box:
+    """Give a carried thing's box in vehicle axes. [mm]"""
+    return Box(
+        item.x - item.length / 2, item.y - item.width / 2, item.z,
+        item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
+    )  # fmt: skip
+
+
+def motions(item: Carried) -> tuple[Motion, ...]:
+    """Give what opens on a carried thing.
+
+    Parameters
+    ----------
+    item : Carried
+        A tent, awning, shower tent, or a wheel or can on a carrier that swings; others do not open. [mm]
+
+    Returns
+    -------
+    tuple of Motion
+        One motion, or none; x aft, y to the right, z up from the thing's own corner.
+    """
+    if item.kind == "tent":
+        return (_tent(item),)
+    if item.kind == "awning":
+        return (
+            (_turning_awning(item) if item.turn else _straight_awning(item),)
+            if item.reach or item.turn
+            else ()
+        )
+    if item.kind == "shower tent" and item.reach:
+        return (_shower(item),)
+    if item.kind in ("spare wheel", "jerry") and item.turn:
+        return (_carrier(item),)
+    return ()
+
+
+def _end(item: Carried) -> tuple[bool, float]:
+    """Say whether the hand's end is the lower one along the wall, and the wall's length there. [mm]"""
+    if item.side == "right":
+        return item.hand == "right", item.length
+    return item.hand == "left", item.length if item.side == "left" else item.width
+
+
+def _tent(item: Carried) -> Motion:
+    """Fold the upper half over the edge on its side; a ladder and the tent's room stand there then."""
+    a, b, h = item.length, item.width, item.height
+    half = h / 2
+    lid = Box(0, 0, half, a, b, h)
+    drop = -item.z
+    if item.side == "rear":
+        step = Step("fold", 1, -180.0, pivot=(a, half))
+        room = Box(0, 0, half, 2 * a, b, half + TENT_ROOM)
+        ladder = Box(2 * a - 60, b / 2 - LADDER / 2, drop, 2 * a, b / 2 + LADDER / 2, 0)
+    elif item.side == "left":
+        step = Step("fold", 0, 180.0, pivot=(0.0, half))
+        room = Box(0, -b, half, a, b, half + TENT_ROOM)
+        ladder = Box(a / 2 - LADDER / 2, -b, drop, a / 2 + LADDER / 2, -b + 60, 0)
+    else:
+        step = Step("fold", 0, -180.0, pivot=(b, half))
+        room = Box(0, 0, half, a, 2 * b, half + TENT_ROOM)
+        ladder = Box(a / 2 - LADDER / 2, 2 * b - 60, drop, a / 2 + LADDER / 2, 2 * b, 0)
+    added = (room, ladder) if item.legs else (room,)
+    return Motion("", item.name, (Moved(lid),), (step,), added=added)
+
+
+def _straight_awning(item: Carried) -> Motion:
+    """Draw the cloth straight out of its case; two posts at its outer corners."""
+    a, b, h, r = item.length, item.width, item.height, item.reach
+    cloth = Box(0, 0, h - CLOTH, a, b, h)
+    drop = -item.z
+    if item.side == "rear":
+        step = Step("slide", 0, r)
+        feet = [(a + r - POST, 0.0), (a + r - POST, b - POST)]
+    else:
+        left = item.side == "left"
+        step = Step("slide", 1, -r if left else r)
+        y = -r if left else b + r - POST
+        feet = [(0.0, y), (a - POST, y)]
+    posts = (
+        tuple(Box(x, y, drop, x + POST, y + POST, h - CLOTH) for x, y in feet) if item.legs else ()
+    )
+    return Motion("", item.name, (Moved(cloth),), (step,), spread=("",), added=posts)
+
+
+def _turning_awning(item: Carried) -> Motion:
+    """Turn the arms about one end; the cloth covers all that they pass over."""
+    low, long = _end(item)
+    a, b, h, turn = item.length, item.width, item.height, item.turn
+    if item.side == "rear":
+        arm = Box(a - ARM, 0, h - CLOTH, a, b, h)
+        pivot, sign = ((a, 0.0), -1) if low else ((a, b), 1)
+    elif item.side == "left":
+        arm = Box(0, 0, h - CLOTH, a, ARM, h)
+        pivot, sign = ((0.0, 0.0), -1) if low else ((a, 0.0), 1)
+    else:
+        arm = Box(0, b - ARM, h - CLOTH, a, b, h)
+        pivot, sign = ((0.0, b), 1) if low else ((a, b), -1)
+    posts: tuple[Box, ...] = ()
+    if item.legs:
+        # One post at the end of the last arm, where the cloth is stretched.
+        x, y = _tip(item, pivot, sign * turn, low, long)
+        posts = (Box(x - POST / 2, y - POST / 2, -item.z, x + POST / 2, y + POST / 2, h - CLOTH),)
+    return Motion("", item.name, (Moved(arm),), (Step("swing", 2, sign * turn, pivot=pivot),), spread=("",),
+                  added=posts)  # fmt: skip
+
+
+def _tip(
+    item: Carried, pivot: tuple[float, float], degrees: float, low: bool, long: float
+) -> tuple[float, float]:
+    """Give where the last arm of a turning awning ends, a little inside its cloth. [mm]"""
+    folded = {"rear": 90.0, "left": 0.0, "right": 0.0}[item.side] + (0.0 if low else 180.0)
+    angle = math.radians(folded + degrees)
+    return pivot[0] + (long - POST) * math.cos(angle), pivot[1] + (long - POST) * math.sin(angle)
+
+
+def _shower(item: Carried) -> Motion:
+    """Swing a bracket out about its hand's end; the curtain hangs over the stretch it had covered."""
+    low, _long = _end(item)
+    a, b, h, r = item.length, item.width, item.height, item.reach
+    drop = -item.z
+    turn = min(item.turn or 90.0, 180.0)
+    if item.side == "rear":
+        pivot, sign = ((a, 0.0), -1) if low else ((a, b), 1)
+        y0 = 0.0 if low else b - r
+        curtain = Box(a, y0, drop, a + r, y0 + r, 0)
+    else:
+        left = item.side == "left"
+        y, out = (0.0, -r) if left else (b, r)
+        pivot = (0.0, y) if low else (a, y)
+        sign = (-1 if low else 1) * (1 if left else -1)
+        x0 = 0.0 if low else a - r
+        curtain = Box(x0, min(y, y + out), drop, x0 + r, max(y, y + out), 0)
+    return Motion("", item.name, (Moved(Box(0, 0, 0, a, b, h)),), (Step("swing", 2, sign * turn, pivot=pivot),),
+                  added=(curtain,))  # fmt: skip
+
+
+def _carrier(item: Carried) -> Motion:
+    """Swing what hangs on a rear carrier aside, about a post `reach` beyond its hand's edge."""
+    a, b, h = item.length, item.width, item.height
+    left = item.hand == "left"
+    pivot = (0.0, -item.reach if left else b + item.reach)
+    step = Step("swing", 2, -item.turn if left else item.turn, pivot=pivot)
+    return Motion("", f"Carrier of {item.name}", (Moved(Box(0, 0, 0, a, b, h)),), (step,))

@@ -1,0 +1,1 @@
+"""Every action, declared once, area by area."""

@@ -1,0 +1,179 @@
+"""Actions on files: the job's, the vehicle's, the shop's, the demos, cut files and pictures."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import msgspec
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.formats import jobfile, shopfile, vehiclefile
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.session import Session
+
+Run = Callable[[Session], None]
+_VEHICLES = f"Vehicles (*{vehiclefile.SUFFIX});;All files (*)"
+_SHOPS = f"Shops (*{shopfile.SUFFIX});;All files (*)"
+
+
+def _try(session: Session, path: Path, what: str) -> None:
+    """Open or save; trouble is told."""
+    try:
+        if what == "open":
+            session.open(path)
+        else:
+            session.save(path)
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+
+
+def _open(session: Session) -> None:
+    if session.asker.may_lose():
+        path = session.asker.open_path()
+        if path is not None:
+            _try(session, path, "open")
+
+
+def _demo(name: str) -> Run:
+    def run(session: Session) -> None:
+        if session.asker.may_lose():
+            session.keeping.drop_autosave()
+            session.take(demo_job(name), None)
+
+    return run
+
+
+def _new(session: Session) -> None:
+    if session.asker.may_lose():
+        job = session.asker.new_job()
+        if job is not None:
+            session.keeping.drop_autosave()
+            session.take(job, None, saved=False)
+            session.view.set(stage="Survey")
+
+
+def _import_vehicle(session: Session) -> None:
+    path = session.asker.file(
+        "Import a vehicle", _VEHICLES, str(vehiclefile.own_folder()), to_save=False
+    )
+    if path is not None:
+        session.attempt(
+            "import a vehicle",
+            lambda: msgspec.structs.replace(session.job, vehicle=vehiclefile.load(path)),
+        )
+
+
+def _export_vehicle(session: Session) -> None:
+    path = session.asker.file(
+        "Export the vehicle", _VEHICLES, str(vehiclefile.own_folder()), to_save=True
+    )
+    if path is None:
+        return
+    if not path.name.endswith(".json"):
+        path = path.with_name(path.name + vehiclefile.SUFFIX)
+    try:
+        vehiclefile.save(session.job.vehicle, path)
+        session.say(f"The vehicle is written to {path}")
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+
+
+def _save(session: Session) -> None:
+    if session.path is None:
+        _save_as(session)
+    else:
+        _try(session, session.path, "save")
+
+
+def _save_as(session: Session) -> None:
+    path = session.asker.save_path()
+    if path is not None:
+        if not path.name.endswith(".json"):
+            path = path.with_name(path.name + jobfile.SUFFIX)
+        _try(session, path, "save")
+
+
+def _cut(session: Session) -> None:
+    stops = session.verdict.count("stop")
+    if stops and not session.asker.agree(
+        f"{stops} stop findings are open. Metal cut by these files may not fit. Write them anyway?"
+    ):
+        return
+    folder = session.asker.folder("Folder for the cut files")
+    if folder is not None:
+        session.asker.write_cut(folder)
+
+
+def _import_shop(session: Session) -> None:
+    path = session.asker.file("Take a shop's values", _SHOPS, "", to_save=False)
+    if path is None:
+        return
+    try:
+        session.set_shop(shopfile.load(path))
+        session.keeping.keep_shop(session.shop)
+        session.say(f"Materials, stock, prices and rules are those of {session.shop.name} now.")
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+
+
+def _export_shop(session: Session) -> None:
+    path = session.asker.file("Write the shop's values", _SHOPS, "", to_save=True)
+    if path is None:
+        return
+    if not path.name.endswith(".json"):
+        path = path.with_name(path.name + shopfile.SUFFIX)
+    try:
+        shopfile.save(session.shop, path)
+        session.say(
+            f"The shop's values are written to {path}; change them there and take them again."
+        )
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+
+
+def _picture(session: Session) -> None:
+    path = session.asker.file(
+        "Write what is drawn", "SVG (*.svg);;PDF (*.pdf)", f"{session.job.name}.svg", to_save=True
+    )
+    if path is not None:
+        if path.suffix not in (".svg", ".pdf"):
+            path = path.with_name(path.name + ".svg")
+        session.asker.write_view(path)
+
+
+def actions() -> list[Action]:
+    """Declare the actions of this area, in the order of the menu."""
+    return [
+        Action("job.new", "New job…", "Choose a vehicle and a first body", "Job", _new, ("Ctrl+N",)),
+        Action("job.open", "Open…", "Open a job file", "Job", _open, ("Ctrl+O",)),
+        Action("job.save", "Save", "Write the job; the previous version is kept", "Job", _save, ("Ctrl+S",)),
+        Action("job.save_as", "Save as…", "Write the job to another file", "Job", _save_as,
+               ("Ctrl+Shift+S",)),
+        Action("job.cut", "Write cut files…", "DXF blanks, nested sheets, part and saw lists", "Job",
+               _cut, ("Ctrl+E",)),
+        Action("job.picture", "Write what is drawn…", "The drawing shown now, as SVG or PDF", "Job", _picture,
+               ("Ctrl+P",)),
+        Action("shop.import", "Take a shop's values…", "Materials, K factors, stock, prices and rules from a file",
+               "Job", _import_shop),
+        Action("shop.export", "Write the shop's values…", "To a file, to be changed and taken again", "Job",
+               _export_shop),
+        Action("job.quit", "Quit", "Close Roomy Hull", "Job", lambda s: s.asker.quit(), ("Ctrl+Q",)),
+    ]  # fmt: skip
+
+
+def demos() -> list[Action]:
+    """Declare the demo jobs."""
+    return [
+        Action(f"job.demo_{key}", f"Demo: {words.split(',')[0]}", f"{words}; invented", "Job", _demo(key))
+        for key, words in DEMOS.items()
+    ]  # fmt: skip
+
+
+def vehicles() -> list[Action]:
+    """Declare what is done with vehicle files."""
+    return [
+        Action("vehicle.import", "Import a vehicle…", "Take the vehicle of a file into this job", "Body",
+               _import_vehicle),
+        Action("vehicle.export", "Export the vehicle…", "Write it to a file, for other jobs", "Body",
+               _export_vehicle),
+    ]  # fmt: skip

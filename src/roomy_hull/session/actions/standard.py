@@ -1,0 +1,42 @@
+"""Every action of this version, area by area."""
+
+from roomy_hull.session.actions import (
+    editing,
+    files,
+    fitting_out,
+    loading,
+    looking,
+    surveying,
+    things,
+)
+from roomy_hull.session.actions.registry import Action, Registry
+
+
+def standard() -> Registry:
+    """Gather the actions of all areas.
+
+    Returns
+    -------
+    Registry
+        Every action of window, menu and key sheet, in the order of the menus; then those that take something.
+    """
+    help_menu = [
+        Action("help.keys", "Key sheet", "Every key at a glance", "Help", lambda s: s.asker.show_keys(),
+               ("F1",)),
+        Action("help.find", "Find an action…", "Search all actions by their words", "Help",
+               lambda s: s.asker.find_action(), ("Ctrl+K",)),
+    ]  # fmt: skip
+    return Registry((
+        *files.actions(),
+        *things.actions(),
+        *looking.actions(),
+        *files.demos(),
+        *things.body(),
+        *files.vehicles(),
+        *fitting_out.actions(),
+        *loading.actions(),
+        *looking.stages(),
+        *help_menu,
+        *editing.actions(),
+        *surveying.actions(),
+    ))

@@ -1,0 +1,113 @@
+"""Asking: what an action may ask the person at the screen."""
+
+from pathlib import Path
+from typing import Protocol
+
+from roomy_hull.job.model import Job
+
+
+class Asker(Protocol):
+    """What an action may ask the person at the screen."""
+
+    def open_path(self) -> Path | None:
+        """Ask for a job file to open."""
+
+    def save_path(self) -> Path | None:
+        """Ask for a job file to save to."""
+
+    def folder(self, words: str) -> Path | None:
+        """Ask for a folder."""
+
+    def file(self, words: str, kinds: str, wish: str, *, to_save: bool) -> Path | None:
+        """Ask for a file of some kinds, to read or to write."""
+
+    def may_lose(self) -> bool:
+        """Ask what to do with unsaved work; False stops the action."""
+
+    def new_job(self) -> Job | None:
+        """Ask for a vehicle and a first body; nothing where the person changes their mind."""
+
+    def name(self, words: str, wish: str) -> str:
+        """Ask for a name; empty where the person changes their mind."""
+
+    def chosen_entry(self) -> str:
+        """Give the key of what is chosen in the stores; empty for nothing."""
+
+    def agree(self, words: str) -> bool:
+        """Ask yes or no."""
+
+    def show_keys(self) -> None:
+        """Show the key sheet."""
+
+    def find_action(self) -> None:
+        """Show the list of all actions to search."""
+
+    def quit(self) -> None:
+        """Close the window."""
+
+    def write_cut(self, folder: Path) -> None:
+        """Write the cut files in the background."""
+
+    def write_sheet(self, folder: Path) -> None:
+        """Write the load sheet as PDF and CSV."""
+
+    def write_view(self, path: Path) -> None:
+        """Write what is drawn as SVG or PDF."""
+
+
+class Nobody:
+    """Stands in where nobody can be asked: nothing is chosen, nothing is agreed to."""
+
+    def open_path(self) -> Path | None:
+        """Choose no file."""
+        return None
+
+    def save_path(self) -> Path | None:
+        """Choose no file."""
+        return None
+
+    def folder(self, _words: str) -> Path | None:
+        """Choose no folder."""
+        return None
+
+    def file(self, _words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path | None:  # noqa: ARG002
+        """Choose no file."""
+        return None
+
+    def may_lose(self) -> bool:
+        """Keep unsaved work."""
+        return False
+
+    def new_job(self) -> Job | None:
+        """Choose no vehicle."""
+        return None
+
+    def name(self, _words: str, _wish: str) -> str:
+        """Give no name."""
+        return ""
+
+    def chosen_entry(self) -> str:
+        """Choose nothing."""
+        return ""
+
+    def agree(self, _words: str) -> bool:
+        """Agree to nothing."""
+        return False
+
+    def show_keys(self) -> None:
+        """Show nothing."""
+
+    def find_action(self) -> None:
+        """Show nothing."""
+
+    def quit(self) -> None:
+        """Close nothing."""
+
+    def write_cut(self, _folder: Path) -> None:
+        """Write nothing."""
+
+    def write_sheet(self, _folder: Path) -> None:
+        """Write nothing."""
+
+    def write_view(self, _path: Path) -> None:
+        """Write nothing."""

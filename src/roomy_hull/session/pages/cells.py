@@ -1,0 +1,24 @@
+"""Cells of tables, and figures in the chosen units, as every page writes them."""
+
+from roomy_hull.core.units import KG_PER_POUND, show, unit_word
+from roomy_hull.session.session import Session
+
+Cell = tuple[str, str]
+"""Words of a cell, and its severity: ``stop``, ``look``, ``note``, ``bold`` or nothing."""
+
+
+def kg_of(session: Session, value: float) -> str:
+    """Write a mass in whole kilograms or pounds, without its unit."""
+    text = f"{value / KG_PER_POUND if session.look.system == 'us' else value:,.0f}"
+    return "0" if text == "-0" else text
+
+
+def mm_of(session: Session, value: float) -> str:
+    """Write a length in whole millimetres, or in inches to 1/16, without its unit."""
+    system = session.look.system
+    return show(round(value) if system == "metric" else value, "length", system, unit=False)
+
+
+def mass_word(session: Session) -> str:
+    """Write kg or lb."""
+    return unit_word("mass", session.look.system)

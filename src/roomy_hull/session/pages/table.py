@@ -1,0 +1,147 @@
+"""The table of stages and pages: menus, keys, bars, the job line and the window are made from it."""
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.findings import Finding
+from roomy_hull.session.view import Look
+
+
+class Page(msgspec.Struct, frozen=True):
+    """One page of a stage.
+
+    Attributes
+    ----------
+    title, key, tip : str
+        Its name, its key, what it shows.
+    widget : str
+        Where its widget is: module below `desktop.pages`, and class, as ``loads.board:BoardPage``. Empty
+        for the drawing itself; a panel over the drawing begins with ``+``.
+    codes : tuple of str
+        Codes of the findings that are understood there.
+    """
+
+    title: str
+    key: str
+    tip: str
+    widget: str = ""
+    codes: tuple[str, ...] = ()
+
+
+class Stage(msgspec.Struct, frozen=True):
+    """One stage of the work, in the order of the work.
+
+    Attributes
+    ----------
+    title : str
+        Its name, on the job line and in the menu.
+    widget : str
+        Where its widget is, as for a page; a stage without one is still to come.
+    pages : tuple of Page
+        Its pages; none where the stage is one.
+    plan : str
+        What a stage that is still to come will do.
+    """
+
+    title: str
+    widget: str = ""
+    pages: tuple[Page, ...] = ()
+    plan: str = ""
+
+    @property
+    def alive(self) -> bool:
+        """Whether there is such a stage already."""
+        return not self.plan
+
+
+STAGES: tuple[Stage, ...] = (
+    Stage("Survey", "survey:SurveyStage"),
+    Stage("Body", "body:BodyStage"),
+    Stage("Fit-out", "", (
+        Page("Drawing", "F2", "Place and move units"),
+        Page("Together", "F3", "What can be open at the same time",
+             "fitout.together:TogetherPage"),
+        Page("Run-through", "F4", "Play a sequence move by move", "+fitout.panels:RunPanel"),
+        Page("In and out", "F5", "In which order units go in and come out",
+             "+fitout.panels:InOutPanel"),
+        Page("Variants", "F7", "Layouts side by side", "fitout.variants:VariantsPage"),
+        Page("Solid", "F12", "The job in the round", "fitout.solid:SolidPage"),
+    )),
+    Stage("Services", plan="Energy, cable, water and gas for the trip, for a licensed person to sign."),
+    Stage("Loads", "", (
+        Page("Board", "Ctrl+Alt+1", "Every scenario against every limit",
+             "loads.board:BoardPage"),
+        Page("Levers", "Ctrl+Alt+2", "What weighs what, and what moving it would do",
+             "loads.levers:LeversPage", ("loads.sides",)),
+        Page("Budget", "Ctrl+Alt+3", "The brief: wanted, needed, decided",
+             "loads.budget:BudgetPage"),
+        Page("Springs", "Ctrl+Alt+4", "How it stands on each kind of springs", "loads.springs:SpringsPage",
+             ("loads.level", "loads.air")),
+        Page("Chassis", "Ctrl+Alt+5", "Shear and bending of the rails",
+             "loads.chassis:ChassisPage", ("loads.chassis",)),
+        Page("Strength", "Ctrl+Alt+6", "Mounts, slides, members and gas struts",
+             "loads.strength:StrengthPage",
+             ("loads.mount", "loads.mount_out", "loads.loose", "loads.lock", "loads.pull", "loads.member",
+              "loads.sag", "loads.strut", "loads.strut_falls", "loads.strut_heavy")),
+        Page("Stability", "Ctrl+Alt+7", "Centre of mass, tilt, angles, towing", "loads.stability:StabilityPage",
+             ("loads.stability", "loads.towed")),
+        Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage",
+             ("loads.scales",)),
+    )),
+    Stage("Access", plan="Heights, reach, sight into drawers, lifting, and what must move to get at a thing."),
+    Stage("Cut", "cut:CutStage"),
+    Stage("Build", plan="Schedule, log, finishing list and sign-off."),
+)  # fmt: skip
+"""Every stage, and every page of each: one row each."""
+
+_ROWS = {"front": "front", "front_light": "front", "rear": "rear", "gross": "gross", "roof": "roof", "ball": "ball",
+         "combination": "combination"}  # fmt: skip
+
+
+def stage(title: str) -> Stage:
+    """Look a stage up by its title."""
+    return next(s for s in STAGES if s.title == title)
+
+
+def page(stage_title: str, look: Look) -> Page:
+    """Give the page of a stage that is shown: the chosen one, else its first."""
+    pages = stage(stage_title).pages
+    return next((p for p in pages if p.title == look.page(stage_title)), pages[0])
+
+
+def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object]:
+    """Say how to stand so that a finding is seen: side, scenario, stage and page.
+
+    Parameters
+    ----------
+    finding : Finding
+        What is to be shown.
+    assembly : Assembly
+        The job in vehicle axes.
+    look : Look
+        How it is looked at now.
+
+    Returns
+    -------
+    dict of str to object
+        Changes of the look.
+    """
+    changes: dict[str, object] = {}
+    for ref in finding.subjects:
+        thing = assembly.thing(ref)
+        if thing is not None and thing.place is not None:
+            changes["station"] = thing.place.bay.side
+            break
+    if finding.scenario:
+        changes["scenario"] = finding.scenario
+    there = next((s for s in STAGES if s.title == finding.stage), None)
+    # The cut is nested anew on being shown: one goes there of one's own will.
+    if there is not None and there.alive and there.title != "Cut":
+        changes["stage"] = there.title
+        if there.title == "Loads":
+            own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
+            changes["pages"] = {**look.pages, there.title: own.title}
+            row = _ROWS.get(finding.code.removeprefix("loads."))
+            if row is not None:
+                changes["row"] = row
+    return changes

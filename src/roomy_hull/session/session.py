@@ -1,0 +1,332 @@
+"""The session: the job in hand and its verdict, its file, and the way every edit takes.
+
+Views are given the session and listen to its signals; it knows none of them.
+"""
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.core.signal import Signal
+from roomy_hull.formats import jobfile
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.history import History
+from roomy_hull.job.model import Job, Scenario
+from roomy_hull.session.asking import Asker, Nobody
+from roomy_hull.session.messages import Messages
+from roomy_hull.session.pages.table import facing
+from roomy_hull.session.selection import Selection
+from roomy_hull.session.view import Look, View
+from roomy_hull.shop.shop import Shop, shipped_shop
+from roomy_hull.verdict.verdict import Judged, Verdict, fixes, glance, judge
+
+if TYPE_CHECKING:
+    from roomy_hull.session.actions.registry import Registry
+    from roomy_hull.session.catalogue import Catalogue
+
+
+class Session:
+    """One job in hand.
+
+    Parameters
+    ----------
+    job : Job
+        The first job.
+    keeping : Keeping
+        Where recent jobs, preferences and autosaves go.
+    path : Path or None
+        The job's file.
+    shop : Shop or None
+        Who makes it; the shipped values where none is given.
+    whole : bool
+        Whether the job is judged at once; else a first glance is taken, and everything is judged when
+        `verdict` is first asked for.
+    """
+
+    def __init__(
+        self,
+        job: Job,
+        keeping: Keeping,
+        path: Path | None = None,
+        *,
+        shop: Shop | None = None,
+        whole: bool = True,
+    ) -> None:
+        self.keeping, self.path = keeping, path
+        self.shop = shop if shop is not None else shipped_shop()
+        self.changed, self.saved = Signal(), Signal()
+        self.messages, self.selection = Messages(), Selection()
+        self.view = View(Look(scenario=_usual_scenario(job)))
+        self.asker: Asker = Nobody()
+        self.history = History(job)
+        self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)
+        self._fixes: tuple[Verdict | None, dict[Finding, tuple[Fix, ...]]] = (None, {})
+        self._catalogue: Catalogue | None = None
+        self._registry: Registry | None = None
+
+    # What there is
+
+    @property
+    def job(self) -> Job:
+        """The job as it stands, a gesture's preview included."""
+        return self.history.job
+
+    @property
+    def sight(self) -> Judged:
+        """What is known of the job so far: the verdict, or a first glance before it."""
+        return self._judged
+
+    @property
+    def verdict(self) -> Verdict:
+        """Every result and finding; judged now where only a glance was taken before."""
+        found = self._judged
+        if not isinstance(found, Verdict):
+            found = self._judged = judge(self.job, found, shop=self.shop)
+        return found
+
+    def complete(self) -> None:
+        """Judge everything where only a glance was taken before, and tell everybody."""
+        if not isinstance(self._judged, Verdict):
+            self._judge()
+
+    @property
+    def look(self) -> Look:
+        """How the job is looked at."""
+        return self.view.look
+
+    @property
+    def catalogue(self) -> "Catalogue":
+        """What can be placed; read when it is first wanted."""
+        if self._catalogue is None:
+            from roomy_hull.session.catalogue import (
+                Catalogue,
+            )  # the stores are not to slow the start
+
+            self._catalogue = Catalogue(self.keeping.units_folder(), self.messages)
+        return self._catalogue
+
+    @property
+    def registry(self) -> "Registry":
+        """Every action, declared once."""
+        if self._registry is None:
+            from roomy_hull.session.actions.standard import (
+                standard,
+            )  # all actions: not to slow the start
+
+            self._registry = standard()
+        return self._registry
+
+    def scenario(self) -> Scenario:
+        """Give the chosen scenario; the first where there is none such."""
+        found = [s for s in self.job.scenarios if s.id == self.look.scenario]
+        return found[0] if found else self.job.scenarios[0]
+
+    def say(self, message: str, *, trouble: bool = False) -> None:
+        """Tell the user something in passing."""
+        self.messages.say(message, trouble=trouble)
+
+    def do(self, action: str, /, **wanted: Any) -> Any:
+        """Do an action, if it is enabled.
+
+        Parameters
+        ----------
+        action : str
+            Its id.
+        **wanted
+            What it takes, for those that take something.
+
+        Returns
+        -------
+        object
+            What the action gives; nothing where it is not enabled.
+        """
+        found = self.registry.get(action)
+        return found.run(self, **wanted) if found.enabled(self) else None
+
+    # Files
+
+    def take(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
+        """Take another job in hand.
+
+        Parameters
+        ----------
+        job : Job
+            The job.
+        path : Path or None
+            Its file.
+        saved : bool
+            Whether that file holds it.
+
+        Raises
+        ------
+        UserError
+            The job cannot be judged; the job in hand stays.
+        """
+        self._judged = judge(job, shop=self.shop)
+        self.history = History(job)
+        if not saved:
+            self.history.mark_unsaved()
+        self.path = path
+        self.selection.clear()
+        self.view.set(scenario=_usual_scenario(job), opened=frozenset(), run="", step=0)
+        self.selection.changed.emit()
+        self.saved.emit()
+        self.changed.emit()
+
+    def open(self, path: Path) -> None:
+        """Open a job file.
+
+        Parameters
+        ----------
+        path : Path
+            The file.
+
+        Raises
+        ------
+        UserError
+            The file cannot be used; the job in hand stays.
+        """
+        self.take(jobfile.load(path), path)
+        self.keeping.drop_autosave()
+        self.keeping.add_recent(path)
+        self.say(f"Opened {path.name}")
+
+    def save(self, path: Path) -> None:
+        """Save the job.
+
+        Parameters
+        ----------
+        path : Path
+            The file.
+
+        Raises
+        ------
+        JobFileError
+            The place cannot be written.
+        """
+        jobfile.save(self.history.settled, path)
+        self.path = path
+        self.history.mark_saved()
+        self.keeping.drop_autosave()
+        self.keeping.add_recent(path)
+        self.say(f"Saved {path.name}")
+        self.saved.emit()
+
+    def autosave(self) -> None:
+        """Write the job aside if it has changes."""
+        if self.history.dirty:
+            self.keeping.autosave(self.history.settled, self.path)
+
+    def set_shop(self, shop: Shop) -> None:
+        """Have another shop make the job: everything is judged anew.
+
+        Parameters
+        ----------
+        shop : Shop
+            Its materials, stock, prices and rules.
+
+        Raises
+        ------
+        UserError
+            It lacks a material of the job; the shop stays as it was.
+        """
+        self._judged = judge(self.job, shop=shop)
+        self.shop = shop
+        self._tell()
+
+    # Edits
+
+    def edit(self, words: str, job: Job) -> None:
+        """Make a step of the history; one that cannot be judged is taken back, and that is told."""
+        pushed = self.history.push(words, job)
+        if pushed or self._judged.job is not self.job:
+            try:
+                self._judge()
+            except UserError as trouble:
+                self.history.undo()
+                self._judge()
+                self.say(f"{trouble} The step is taken back.", trouble=True)
+        if pushed:
+            self.saved.emit()
+
+    def attempt(self, words: str, make: Callable[[], Job]) -> bool:
+        """Make a step from a function that may refuse; a refusal is told, not raised."""
+        try:
+            job = make()
+        except UserError as trouble:
+            self.say(str(trouble), trouble=True)
+            return False
+        if self.messages.trouble:
+            self.say("")
+        self.edit(words, job)
+        return True
+
+    def preview(self, job: Job) -> None:
+        """Show a job while a gesture goes on."""
+        if job is not self.job:
+            self.history.preview(job)
+            self._judge()
+
+    def cancel(self) -> None:
+        """End a gesture without a step."""
+        self.history.cancel()
+        if self._judged.job is not self.job:
+            self._judge()
+
+    def undo(self) -> None:
+        """Take the last step back."""
+        words = self.history.undo_words()
+        if self.history.undo():
+            self._judge()
+            self.saved.emit()
+            self.say(f"Undone: {words}")
+
+    def redo(self) -> None:
+        """Bring the next step back."""
+        words = self.history.redo_words()
+        if self.history.redo():
+            self._judge()
+            self.saved.emit()
+            self.say(f"Redone: {words}")
+
+    def _judge(self) -> None:
+        """Judge the job as it stands, unless that is done, and tell everybody."""
+        if self._judged.job is not self.job or not isinstance(self._judged, Verdict):
+            self._judged = judge(self.job, self._judged, shop=self.shop)
+        self._tell()
+
+    def _tell(self) -> None:
+        """Bring the selection up to date, and tell that job and verdict are others."""
+        job = self.job
+        things = frozenset((*(u.id for u in job.units), *(c.id for c in job.carried)))
+        self.selection.keep(things, self._judged.findings)
+        self.changed.emit()
+
+    def fixes(self, finding: Finding) -> tuple[Fix, ...]:
+        """Compute the remedies of a finding, once for each verdict."""
+        verdict = self.verdict
+        if self._fixes[0] is not verdict:
+            self._fixes = (verdict, {})
+        known = self._fixes[1]
+        if finding not in known:
+            known[finding] = fixes(verdict, finding)
+        return known[finding]
+
+    def show_finding(self, finding: Finding | None) -> None:
+        """Turn to where a finding is and select its first subject."""
+        key = ""
+        if finding is not None and finding.subjects:
+            first = finding.subjects[0]
+            key = first.id if first.is_thing and self.job.thing(first.id) is not None else ""
+        self.selection.finding = finding
+        if finding is not None:
+            self.view.set(**facing(finding, self.verdict.assembly, self.look))
+        self.selection.show(finding, key)
+
+
+def _usual_scenario(job: Job) -> str:
+    """Choose the scenario to show first: the full one, else the first."""
+    ids = [s.id for s in job.scenarios]
+    return "full" if "full" in ids else ids[0]

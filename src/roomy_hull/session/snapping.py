@@ -1,0 +1,78 @@
+"""Snapping: to the rail pitch along the wall, to floor and neighbours in height, to 5 mm elsewhere."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.things import Thing
+from roomy_hull.kit.body.canopy import BayPlace
+
+CATCH = 28.0
+"""How near a floor or neighbour catches a dragged unit. [mm]"""
+
+
+def snapped(
+    assembly: Assembly, thing: Thing, place: BayPlace, u: float, w: float, catch: float = CATCH
+) -> tuple[float, float]:
+    """Snap a unit's lower front corner.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        What stands around it.
+    thing : Thing
+        The unit that is held.
+    place : BayPlace
+        The bay it is held over.
+    u, w : float
+        Where the hand has it. [mm]
+    catch : float
+        How near a support or neighbour must be. [mm]
+
+    Returns
+    -------
+    (float, float)
+        u on the rail pitch and within the bay where it fits; w on the floor, on a neighbour's
+        top with its running gap, or on 5 mm. [mm]
+    """
+    size = thing.expansion.envelope
+    pitch = place.bay.pitch
+    room = place.size
+    gap = assembly.shop.rules.running_gap
+    if pitch > 0:
+        u = round(u / pitch) * pitch
+        most = (room.x1 - size.x1) // pitch * pitch
+        if most >= 0:
+            u = u if u < -CATCH * 4 or u > most + CATCH * 4 else min(max(u, 0.0), most)
+    else:
+        u = _nearest(u, _walls(assembly, thing, place, u, w, gap), catch)
+    supports = [place.opening[1] if thing.moves else 0.0]
+    for other in assembly.things:
+        if other.id == thing.id or other.place is None or other.place.bay.id != place.bay.id:
+            continue
+        value = other.value
+        left, right = value.u, value.u + other.expansion.envelope.x1  # type: ignore[union-attr]
+        if left < u + size.x1 - 1 and right > u + 1:
+            between = gap if thing.moves or other.moves else 0.0
+            supports.append(value.w + other.expansion.envelope.z1 + between)  # type: ignore[union-attr]
+    return u, _nearest(w, supports, catch)
+
+
+def _walls(
+    assembly: Assembly, thing: Thing, place: BayPlace, u: float, w: float, gap: float
+) -> list[float]:
+    """List the places along the wall beside neighbours and ends."""
+    size = thing.expansion.envelope
+    found = [0.0, place.size.x1 - size.x1]
+    for other in assembly.things:
+        if other.id == thing.id or other.place is None or other.place.bay.id != place.bay.id:
+            continue
+        value, e = other.value, other.expansion.envelope
+        if value.w < w + size.z1 - 1 and value.w + e.z1 > w + 1:  # type: ignore[union-attr]
+            between = gap if thing.moves or other.moves else 0.0
+            found += [value.u + e.x1 + between, value.u - size.x1 - between]  # type: ignore[union-attr]
+    del u
+    return found
+
+
+def _nearest(at: float, marks: list[float], catch: float) -> float:
+    """Give the nearest mark within the catch, else the nearest 5 mm."""
+    best = min(marks, key=lambda m: abs(m - at))
+    return best if abs(best - at) <= catch else round(at / 5.0) * 5.0

@@ -1,0 +1,90 @@
+"""View: how the job is looked at. Nothing of it is saved with the job."""
+
+import msgspec
+
+from roomy_hull.core.signal import Signal
+from roomy_hull.core.units import System
+from roomy_hull.drawing.view import Station
+
+
+class Look(msgspec.Struct, frozen=True):
+    """How the job is looked at.
+
+    Attributes
+    ----------
+    stage : str
+        The stage that is shown.
+    pages : dict of str to str
+        The page shown in each stage that has pages.
+    station : str
+        Where one stands.
+    scenario : str
+        Id of the chosen scenario.
+    system : str
+        ``metric`` or ``us``.
+    dark, whole : bool
+        The dark theme; the whole vehicle rather than close up.
+    stature : float
+        Of the person beside the body, 0 for nobody. [mm]
+    opened : frozenset of str
+        Ids of the openings that stand open.
+    run, step : str, int
+        The run-through that is played, and after how many moves.
+    row : str
+        The row of the scenario board that is explained.
+    """
+
+    stage: str = "Fit-out"
+    pages: dict[str, str] = {}
+    station: Station = "right"
+    scenario: str = ""
+    system: System = "metric"
+    dark: bool = False
+    whole: bool = True
+    stature: float = 0.0
+    opened: frozenset[str] = frozenset()
+    run: str = ""
+    step: int = 0
+    row: str = "rear"
+
+    def page(self, stage: str) -> str:
+        """Give the page shown in a stage; empty where none was chosen yet."""
+        return self.pages.get(stage, "")
+
+
+class View:
+    """The look in hand; `changed` tells of every change, and of nothing else."""
+
+    def __init__(self, look: Look) -> None:
+        self.changed = Signal()
+        self._look = look
+
+    @property
+    def look(self) -> Look:
+        """How the job is looked at."""
+        return self._look
+
+    def set(self, **changes: object) -> None:
+        """Change how the job is looked at.
+
+        Parameters
+        ----------
+        **changes
+            Fields of `Look`.
+        """
+        new = msgspec.structs.replace(self._look, **changes)
+        if new != self._look:
+            self._look = new
+            self.changed.emit()
+
+    def turn_to(self, stage: str, page: str, **changes: object) -> None:
+        """Show a page of a stage.
+
+        Parameters
+        ----------
+        stage, page : str
+            Their titles.
+        **changes
+            Other fields of `Look`.
+        """
+        self.set(stage=stage, pages={**self._look.pages, stage: page}, **changes)

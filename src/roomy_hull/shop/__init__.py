@@ -1,0 +1,1 @@
+"""A workshop's metals, stock, prices and rules: a value that is handed down."""

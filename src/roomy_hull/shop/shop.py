@@ -1,0 +1,209 @@
+"""The shop: its materials, stock, prices, tools and rules, as one value that is handed down.
+
+What a workshop does not set stays as shipped. Nothing looks a table up by itself: an assembly is made
+with a shop, and everything computed from it follows that shop.
+"""
+
+import functools
+from pathlib import Path
+from typing import TypeVar
+
+import msgspec
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.material import Material
+
+TABLES = Path(__file__).parent / "tables"
+T = TypeVar("T")
+
+
+class Stock(msgspec.Struct, frozen=True):
+    """What the shop buys: sheet sizes, bar length, saw kerf and edge trim. [mm]"""
+
+    sheets: tuple[tuple[float, float], ...]
+    bar_length: float
+    kerf: float
+    trim: float
+    source: str
+
+
+class Rules(msgspec.Struct, frozen=True):
+    """Starting values of the trade, adjustable, never hard limits.
+
+    Attributes
+    ----------
+    running_gap, moving_gap : float
+        Beside what stands and beside what turns. [mm]
+    slide_dynamic, shelf_dynamic, vertical_dynamic : float
+        By what a load counts more on a rough road: on slides, on shelves and floors, on the chassis.
+    side_imbalance, front_loss : float
+        Parts of gross and of the front axle's kerb load from which a look is worth it.
+    member_safety, sag_share : float
+        Yield over stress, and span over sag, that members should keep.
+    slope, rolling : float
+        The slope on which things are opened [degree], and what slides resist as a part of weight.
+    level_band, ssf_least : float
+        How far from level is a look [mm]; least static stability factor.
+    axis_forward, axis_rearward, axis_sideways, axis_up : float
+        Restraint as parts of weight, the last beyond weight.
+    hand_pull : float
+        What one hand may have to pull. [N]
+    cold : float
+        The cold morning on which a gas strut still has to hold. [°C]
+    """
+
+    running_gap: float
+    moving_gap: float
+    slide_dynamic: float
+    side_imbalance: float
+    front_loss: float
+    vertical_dynamic: float
+    shelf_dynamic: float
+    member_safety: float
+    sag_share: float
+    slope: float
+    rolling: float
+    level_band: float
+    ssf_least: float
+    axis_forward: float
+    axis_rearward: float
+    axis_sideways: float
+    axis_up: float
+    hand_pull: float
+    cold: float
+    source: str
+
+
+class DimensionRule(msgspec.Struct, frozen=True):
+    """One authority's limits on a vehicle's outside; 0 where it sets none. [mm]
+
+    `overhang_share` is the rear overhang as a part of the wheelbase, `overhang` its absolute limit.
+    """
+
+    name: str
+    width: float
+    height: float
+    overhang: float
+    overhang_share: float
+    source: str
+
+
+class Prices(msgspec.Struct, frozen=True):
+    """What a shop pays and charges, in its own money; starting values, to be replaced."""
+
+    sheet_per_kg: float
+    bar_per_kg: float
+    hardware: float
+    cut_per_m: float
+    bend: float
+    insulation_per_m2: float
+    source: str
+
+
+class Shop(msgspec.Struct, frozen=True):
+    """One workshop.
+
+    Attributes
+    ----------
+    name : str
+        What it calls itself.
+    materials : dict of str to Material
+        By key.
+    stock : Stock
+        Sheets and bars it buys. [mm]
+    prices : Prices
+        In its own money.
+    rules : Rules
+        Gaps, factors and limits from which a look is worth it.
+    dimension_rules : dict of str to DimensionRule
+        Rules of the region on outside dimensions, by key. [mm]
+    sheet, bar, ply : str
+        Keys of the materials it takes where a job does not say.
+    """
+
+    name: str
+    materials: dict[str, Material]
+    stock: Stock
+    prices: Prices
+    rules: Rules
+    dimension_rules: dict[str, DimensionRule]
+    sheet: str = "5052-H32"
+    bar: str = "6060-T5"
+    ply: str = "birch ply"
+
+    def material(self, key: str) -> Material:
+        """Look a material up.
+
+        Parameters
+        ----------
+        key : str
+            For example ``5052-H32``.
+
+        Returns
+        -------
+        Material
+            Its row.
+
+        Raises
+        ------
+        InputError
+            No such material; the message lists those there are.
+        """
+        return _found(self.materials, key, "material")
+
+    def dimension_rule(self, key: str) -> DimensionRule:
+        """Look a rule on outside dimensions up.
+
+        Parameters
+        ----------
+        key : str
+            For example ``ADR 43``.
+
+        Returns
+        -------
+        DimensionRule
+            Its row.
+
+        Raises
+        ------
+        InputError
+            No such rule; the message lists those there are.
+        """
+        return _found(self.dimension_rules, key, "rule")
+
+
+def _found(table: dict[str, T], key: str, what: str) -> T:
+    """Find a table's row, or say which rows there are."""
+    try:
+        return table[key]
+    except KeyError:
+        raise InputError(
+            f"there is no {what} '{key}'", remedy=f"Use one of {', '.join(table)}."
+        ) from None
+
+
+def _table(name: str) -> bytes:
+    """Read one shipped table's file."""
+    return (TABLES / f"{name}.json").read_bytes()
+
+
+@functools.cache
+def shipped_shop() -> Shop:
+    """Read the shop as shipped: usual values of the trade, each table naming its source.
+
+    Returns
+    -------
+    Shop
+        Where every workshop begins. Materials: EN 485, EN 1999 and common practice, from memory; stock,
+        prices and rules: common practice.
+    """
+    rows = msgspec.json.decode(_table("materials"))
+    materials = {key: Material(key, **row) for key, row in rows.items()}
+    return Shop(
+        "Shipped values",
+        materials,
+        msgspec.json.decode(_table("stock"), type=Stock),
+        msgspec.json.decode(_table("prices"), type=Prices),
+        msgspec.json.decode(_table("rules"), type=Rules),
+        msgspec.json.decode(_table("dimension_rules"), type=dict[str, DimensionRule]),
+    )

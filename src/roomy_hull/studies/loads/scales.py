@@ -1,0 +1,77 @@
+"""Scales: every weighing against what was predicted without it."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.refs import Ref
+from roomy_hull.studies.loads import axles
+from roomy_hull.studies.loads.axles import WHEELS, LoadResult, weigh
+from roomy_hull.studies.loads.weighing import Against, against
+
+KEY = "weighings"
+SURPRISE = 3.0
+"""A reading that is off by more sigmas than this wants to be looked at again."""
+
+
+def predicted(
+    assembly: Assembly, loads: LoadResult, scenario: str
+) -> dict[str, tuple[float, float]]:
+    """Give what was predicted for a scenario before any weighing.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        For job and scenario.
+    loads : LoadResult
+        The study.
+    scenario : str
+        Id of one of the job's.
+
+    Returns
+    -------
+    dict of str to (float, float)
+        Value and doubt of the axles, the gross mass and each wheel. [kg]
+    """
+    one = next(s for s in assembly.job.scenarios if s.id == scenario)
+    s = weigh(assembly.job, one, loads.totals, loads.readings)
+    figures = {"front": s.front, "rear": s.rear, "gross": s.gross}
+    figures |= dict(zip(WHEELS, s.wheels, strict=True))
+    return {key: (f.value, f.doubt) for key, f in figures.items()}
+
+
+def compared(case: Case) -> tuple[tuple[Against, ...], ...]:
+    """Set every weighing of the job against its prediction.
+
+    Parameters
+    ----------
+    case : Case
+        The job, with what its scenarios weigh.
+
+    Returns
+    -------
+    tuple of tuple of Against
+        In the order of the job's weighings. [kg]
+    """
+    loads: LoadResult = case.results[axles.KEY]
+    return tuple(
+        against(w, predicted(case.assembly, loads, w.scenario)) for w in case.assembly.job.weighings
+    )
+
+
+def judge(case: Case) -> list[Finding]:
+    """Judge what scales said against what was predicted without them."""
+    assembly, made = case.assembly, []
+    for weighing, rows in zip(assembly.job.weighings, case.results[KEY], strict=True):
+        far = max(rows, key=lambda r: abs(r.sigmas), default=None)
+        if far is not None and abs(far.sigmas) > SURPRISE:
+            made.append(
+                Finding("loads.scales", "look",
+                        f"The scales of {weighing.date or weighing.id} say another {far.words} than was reckoned",
+                        (Ref("weighing", weighing.id),), far.read, far.predicted, "kg",
+                        f"{SURPRISE:g} sigma of prediction and scale together", "Loads",
+                        scenario=weighing.scenario)
+            )  # fmt: skip
+    return made
+
+
+STUDY = Study(KEY, compared, needs=(axles.KEY,), judge=judge, codes=("loads.scales",))

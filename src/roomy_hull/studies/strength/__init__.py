@@ -1,0 +1,1 @@
+"""Strength: chassis, mounts, members, gas struts, and how stable the whole stands."""

@@ -1,0 +1,188 @@
+"""From what carries the load to findings: chassis, mounts, slides, members, struts, stability."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core.findings import PRACTICE, Finding, Fix
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.tables import threads
+from roomy_hull.job.carried import Carried
+from roomy_hull.shop.shop import Rules
+from roomy_hull.studies.strength.carrying import KEY, NEEDS, Carrying, study
+from roomy_hull.studies.strength.members import MemberCheck
+from roomy_hull.studies.strength.mounts import MountCheck
+
+RESTRAINT = "Load Restraint Guide, EN 12195-1 (0.8 forward, 0.5 other ways, 0.2 up; from memory)"
+
+
+def judge(case: Case) -> list[Finding]:
+    """Turn the results into findings.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes, with what carries it.
+
+    Returns
+    -------
+    list of Finding
+        With what was measured, the limit and its source.
+    """
+    assembly, rules = case.assembly, case.assembly.shop.rules
+    found: Carrying = case.results[KEY]
+    return [
+        *_chassis(assembly, found),
+        *(f for c in found.mounts for f in _mount(c, rules)),
+        *(f for c in found.all_members() for f in _member(c, rules)),
+        *_struts(found, rules),
+        *_stability(found, rules),
+    ]
+
+
+def _chassis(assembly: Assembly, found: Carrying) -> list[Finding]:
+    """Judge the peak bending behind the cab against the evenly spread rated load."""
+    worst = found.chassis.worst()
+    if worst.ratio <= 1.0 or assembly.job.vehicle.kind == "wagon":
+        return []
+    return [
+        Finding("loads.chassis", "look",
+                f"{worst.name}: the chassis bends more behind the cab than under its rated load spread evenly",
+                (), abs(worst.peak) * 1e-3, abs(found.chassis.baseline.peak) * 1e-3, "kN·m",
+                f"statics; dynamic factor {found.chassis.factor:g} on both (common practice)", "Loads",
+                scenario=worst.scenario)
+    ]  # fmt: skip
+
+
+def _mount(c: MountCheck, r: Rules) -> list[Finding]:
+    """Judge a unit's bolts, and its slide in the hand."""
+    found = []
+    way = c.worst()
+    if c.fixed and c.bolts == 0:
+        found.append(
+            Finding("loads.loose", "look", f"{c.name}: nothing holds it in braking", (c.ref,),
+                    0.0, way.force, "N", RESTRAINT, "Loads")
+        )  # fmt: skip
+    elif way.use > 1:
+        found.append(
+            Finding("loads.mount", "stop", f"{c.name}: its {c.bolts} × {c.bolt} do not hold it going {way.way}",
+                    (c.ref,), way.use * 100, 100.0, "% of the bolt", RESTRAINT, "Loads")
+        )  # fmt: skip
+    s = c.slide
+    if s is None:
+        return found
+    if s.use > 1:
+        found.append(
+            Finding("loads.mount_out", "stop", f"{c.name}: pulled out, it tears at its rear bolts", (c.ref,),
+                    s.use * 100, 100.0, "% of the bolt", "statics", "Loads")
+        )  # fmt: skip
+    if not s.locks and s.runs > 0:
+        found.append(
+            Finding("loads.lock", "look", f"{c.name}: on a slope it rolls out, or back on your fingers; it has no lock",
+                    (c.ref,), s.runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})", "Loads")
+        )  # fmt: skip
+    if s.pull > r.hand_pull:
+        found.append(
+            Finding("loads.pull", "look", f"{c.name}: heavy to draw out uphill", (c.ref,), s.pull,
+                    r.hand_pull, "N", f"{r.slope:g}° slope, one hand ({PRACTICE})", "Loads")
+        )  # fmt: skip
+    return found
+
+
+def _member(c: MemberCheck, r: Rules) -> list[Finding]:
+    """Judge a member's stress against its yield with the usual safety, then its sag."""
+    subjects = (c.owner,) if c.owner.is_thing else ()
+    where = "yield beside a weld" if c.welded else "yield"
+    if c.stress > c.allowed:
+        bends = c.stress > c.allowed * r.member_safety
+        return [
+            Finding("loads.member", "stop" if bends else "look",
+                    f"{c.name}: the {c.what} " + ("bends for good" if bends else "has less in reserve than usual"),
+                    subjects, c.stress, c.allowed, "MPa",
+                    f"{where} over {r.member_safety:g} ({PRACTICE}); {c.form}", "Loads")
+        ]  # fmt: skip
+    if c.sag > c.allowed_sag:
+        return [
+            Finding("loads.sag", "look", f"{c.name}: the {c.what} sags", subjects, c.sag, c.allowed_sag,
+                    "mm", f"span/{r.sag_share:g} ({PRACTICE}); {c.form}", "Loads")
+        ]  # fmt: skip
+    return []
+
+
+def _struts(found: Carrying, r: Rules) -> list[Finding]:
+    """Judge struts that were entered; a proposal is no flaw."""
+    made = []
+    for c in found.struts:
+        if c.proposed:
+            continue
+        if c.trouble:
+            made.append(Finding("loads.strut", "stop", f"Door {c.door}: {c.trouble}", (Ref("door", c.door),),
+                                source="lengths from the studs", stage="Loads"))  # fmt: skip
+        elif not c.stays:
+            made.append(
+                Finding("loads.strut_falls", "look",
+                        f"Door {c.door}: its struts do not hold it open on a slope or in the cold", (Ref("door", c.door),),
+                        c.swing[-1].high, 0.0, "N at its edge",
+                        f"moments about the hinge; {r.slope:g}° side slope, {r.cold:g} °C ({PRACTICE})", "Loads")
+            )  # fmt: skip
+        if not c.trouble and max(c.lift, c.draw) > r.hand_pull:
+            made.append(
+                Finding("loads.strut_heavy", "look", f"Door {c.door}: heavy to lift or to draw down", (Ref("door", c.door),),
+                        max(c.lift, c.draw), r.hand_pull, "N", f"one hand ({PRACTICE})", "Loads")
+            )  # fmt: skip
+    return made
+
+
+def _stability(found: Carrying, r: Rules) -> list[Finding]:
+    """Judge the scenario that stands highest for its track."""
+    worst = min(found.stability, key=lambda s: s.factor)
+    least = r.ssf_least
+    if worst.factor >= least:
+        return []
+    return [
+        Finding("loads.stability", "look", f"{worst.name}: its centre of mass is high for its track", (),
+                worst.factor, least, "T/2h", f"static stability factor (NHTSA); its limit is {PRACTICE}",
+                "Loads", scenario=worst.scenario)
+    ]  # fmt: skip
+
+
+def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+    """Compute the remedies of one finding.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes.
+    finding : Finding
+        One of `judge`'s.
+
+    Returns
+    -------
+    tuple of Fix
+        Locks on the slides, the next larger bolt, a thicker sheet; empty for the others.
+    """
+    thing = case.assembly.thing(finding.subjects[0]) if finding.subjects else None
+    if thing is None or isinstance(thing.value, Carried):
+        return ()
+    value = thing.value
+    if finding.code == "loads.lock" and hasattr(value, "locks"):
+        return (Fix("Give it slides that lock", thing.ref, {"locks": True}),)
+    if finding.code in ("loads.mount", "loads.mount_out"):
+        sizes = list(threads())
+        larger = sizes[sizes.index(value.bolt) + 1 :]
+        return (Fix(f"Bolt it with {larger[0]}", thing.ref, {"bolt": larger[0]}),) if larger else ()
+    if finding.code == "loads.loose":
+        return (Fix("Bolt it down with four M8", thing.ref, {"bolts": 4, "bolt": "M8"}),)
+    if finding.code in ("loads.member", "loads.sag"):
+        for field in ("sheet", "board"):
+            now = getattr(value, field, None)
+            if now is not None:
+                thick = next((t for t in SHEETS[field] if t > now + 1e-9), None)
+                if thick is not None:
+                    return (Fix(f"Use {thick:g} mm instead of {now:g}", thing.ref, {field: thick}),)
+    return ()
+
+
+SHEETS = {"sheet": (1.2, 1.6, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0), "board": (9.0, 12.0, 15.0, 18.0, 21.0)}
+"""Usual thicknesses (common practice). [mm]"""
+
+
+STUDY = Study(KEY, study, needs=NEEDS, judge=judge, codes=("loads.",), fixes=fixes)

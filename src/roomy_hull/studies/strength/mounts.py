@@ -1,0 +1,282 @@
+"""Mounts: what holds each unit in braking, swerving and on bumps, and what its slides do to hand and bolt."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.scaling import Weighed, slide_load
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.mechanics.bolts import bolt_use
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.units import G
+from roomy_hull.job.carried import Carried
+from roomy_hull.shop.shop import Rules
+
+GRADE = "A2-70"
+"""Stainless fasteners, as usual on a tray; the softest of the usual grades."""
+INSET = 30.0
+"""How far the bolts' middles stand inside the base's edge (common practice). [mm]"""
+WAYS = ("forward", "rearward", "left", "right", "up")
+
+
+class Way(msgspec.Struct, frozen=True):
+    """One direction of restraint.
+
+    Attributes
+    ----------
+    way : str
+        Which way the load wants to go; ``up`` is beyond its weight.
+    factor : float
+        As a part of weight.
+    force : float
+        To be held. [N]
+    tips : float
+        Tipping moment left over after its weight. [N·m]
+    shear, tension : float
+        On the bolt that carries most; no friction is counted. [N]
+    use : float
+        Of that bolt, 1 where it is used up; 0 where there are no bolts.
+    """
+
+    way: str
+    factor: float
+    force: float
+    tips: float
+    shear: float
+    tension: float
+    use: float
+
+
+class SlideCheck(msgspec.Struct, frozen=True):
+    """A slide at full extension and on a slope.
+
+    Attributes
+    ----------
+    load, rating : float
+        Moving mass when full, and what the pair carries. [kg]
+    factor : float
+        Dynamic factor on the load.
+    overhang : float
+        How far its middle stands out before the face. [mm]
+    moment : float
+        That it tips the unit with about its front edge, less what the unit's own weight holds. [N·m]
+    tension : float
+        On each bolt at the back. [N]
+    use : float
+        Of such a bolt.
+    pull : float
+        To draw it out uphill. [N]
+    runs : float
+        With what it runs away downhill; above 0 it wants a lock. [N]
+    locks : bool
+        Whether it has one.
+    """
+
+    load: float
+    rating: float
+    factor: float
+    overhang: float
+    moment: float
+    tension: float
+    use: float
+    pull: float
+    runs: float
+    locks: bool
+
+
+class MountCheck(msgspec.Struct, frozen=True):
+    """One unit or carried thing, full. [kg, mm]
+
+    `height` is its middle over its base; `bolts` how many of which hold it; `slide` none where nothing
+    slides. `fixed` is False for a carried thing, whose carrier or straps have to hold these forces.
+    """
+
+    id: str
+    name: str
+    kg: float
+    height: float
+    bolts: int
+    bolt: str
+    ways: tuple[Way, ...]
+    slide: SlideCheck | None
+    ref: Ref
+    fixed: bool = True
+
+    def worst(self) -> Way:
+        """Give the direction that uses the bolts most; that of the greatest force without bolts."""
+        return max(self.ways, key=lambda w: (w.use, w.force))
+
+
+def tipping(
+    force: float, height: float, weight: float, lever: float, base: float, inset: float
+) -> tuple[float, float]:
+    """Give what tips a box about the edge of its base, and the pull in the far row of bolts.
+
+    Parameters
+    ----------
+    force : float
+        Level force at its middle. [N]
+    height : float
+        Of its middle over the base. [mm]
+    weight : float
+        That holds it down. [N]
+    lever : float
+        From its middle to the edge it tips about. [mm]
+    base : float
+        Length of the base in the force's direction. [mm]
+    inset : float
+        Of both rows of bolts from the base's edges. [mm]
+
+    Returns
+    -------
+    (float, float)
+        Moment left over [N·mm, 0 where its weight holds it], and the pull of the whole far row [N]:
+        M·d/(d² + i²), the rows stretched in proportion to their distance from the edge.
+    """
+    moment = max(0.0, force * height - weight * lever)
+    far = max(base - inset, inset)
+    return moment, moment * far / (far**2 + inset**2)
+
+
+def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]:
+    """Give the pull uphill, and what remains downhill.
+
+    Parameters
+    ----------
+    kg : float
+        Moving mass. [kg]
+    degrees : float
+        Slope along the slide.
+    rolling : float
+        What the slides resist as a part of weight.
+
+    Returns
+    -------
+    (float, float)
+        m·g·(sin θ + μ·cos θ) and m·g·(sin θ - μ·cos θ). [N]
+    """
+    a = math.radians(degrees)
+    along, against = kg * G * math.sin(a), kg * G * rolling * math.cos(a)
+    return along + against, along - against
+
+
+def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:
+    """Check one unit or carried thing at full load.
+
+    Parameters
+    ----------
+    thing : Thing
+        In vehicle axes.
+    loads : Weighed
+        What scales say of single masses.
+    r : Rules
+        Restraint factors, slope, rolling resistance.
+
+    Returns
+    -------
+    MountCheck or None
+        None for what weighs nothing.
+
+    Notes
+    -----
+    Restraint factors: Load Restraint Guide (Australia) and EN 12195-1, from memory: 0.8 forward, 0.5
+    rearward and sideways, 0.2 up beyond weight. Its weight counts once for tipping, friction not at all.
+    """
+    masses = [(m.kg + loads.moved_by(m), m) for m in thing.masses]
+    kg = sum(own for own, _m in masses)
+    if kg <= 0:
+        return None
+    x, y, z = (
+        sum(own * m.x for own, m in masses) / kg, sum(own * m.y for own, m in masses) / kg,
+        sum(own * m.z for own, m in masses) / kg,
+    )  # fmt: skip
+    box, value = thing.envelope, thing.value
+    fixed = not isinstance(value, Carried)
+    count, bolt = (0, "") if isinstance(value, Carried) else (value.bolts, value.bolt)
+    weight, height = kg * G, z - box.z0
+    wide, deep = box.x1 - box.x0, box.y1 - box.y0
+    ways = []
+    for way, part, base, lever in (
+        ("forward", r.axis_forward, wide, x - box.x0), ("rearward", r.axis_rearward, wide, box.x1 - x),
+        ("left", r.axis_sideways, deep, y - box.y0), ("right", r.axis_sideways, deep, box.y1 - y),
+    ):  # fmt: skip
+        force = part * weight
+        moment, row = tipping(force, height, weight, lever, base, min(INSET, base / 4))
+        shear = force / count if count else 0.0
+        tension = row / max(1, count // 2) if count else 0.0
+        use = bolt_use(bolt, GRADE, shear, tension) if count else 0.0
+        ways.append(Way(way, part, force, moment * 1e-3, shear, tension, use))
+    force = r.axis_up * weight
+    each = force / count if count else 0.0
+    use = bolt_use(bolt, GRADE, 0.0, each) if count else 0.0
+    ways.append(Way("up", r.axis_up, force, 0.0, 0.0, each, use))
+    return MountCheck(
+        thing.id,
+        value.name,
+        kg,
+        height,
+        count,
+        bolt,
+        tuple(ways),
+        _slide(thing, kg, loads, r),
+        thing.ref,
+        fixed,
+    )
+
+
+def _slide(thing: Thing, kg: float, loads: Weighed, r: Rules) -> SlideCheck | None:
+    """Check a slide at full extension and on a slope; none where nothing slides."""
+    expansion, value = thing.expansion, thing.value
+    load, travel = slide_load(thing, loads), expansion.travel
+    if isinstance(value, Carried) or load <= 0 or travel <= 0:
+        return None
+    depth = value.depth
+    # Its middle lies half its depth behind the face when closed.
+    overhang = travel - depth / 2
+    stays = max(0.0, kg - load) * G * depth / 2
+    moment = max(0.0, load * G * overhang - stays)
+    inset = min(INSET, depth / 4)
+    far = max(depth - inset, inset)
+    row = moment * far / (far**2 + inset**2)
+    tension = row / max(1, value.bolts // 2) if value.bolts else 0.0
+    use = bolt_use(value.bolt, GRADE, 0.0, tension) if value.bolts else 0.0
+    pull, runs = slope_pull(load, r.slope, r.rolling)
+    return SlideCheck(
+        load, expansion.slide_rating, r.slide_dynamic, overhang, moment * 1e-3, tension, use, pull,
+        max(0.0, runs), bool(getattr(value, "locks", True)),
+    )  # fmt: skip
+
+
+def study(
+    assembly: Assembly, loads: Weighed,
+    previous: tuple[Assembly, tuple[MountCheck, ...]] | None = None,
+) -> tuple[MountCheck, ...]:  # fmt: skip
+    """Check every unit and carried thing.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    loads : Weighed
+        What scales say of single masses.
+    previous : (Assembly, tuple of MountCheck) or None
+        An earlier study; things that did not change keep their check. Only a memory.
+
+    Returns
+    -------
+    tuple of MountCheck
+        In the order of the job.
+    """
+    checks: dict[Ref, MountCheck] = {}
+    things: dict[Ref, Thing] = {}
+    if previous is not None:
+        checks = {c.ref: c for c in previous[1]}
+        things = {t.ref: t for t in previous[0].things}
+    found = []
+    for thing in assembly.things:
+        kept = checks.get(thing.ref) if things.get(thing.ref) is thing else None
+        one = kept or check(thing, loads, assembly.shop.rules)
+        if one is not None:
+            found.append(one)
+    return tuple(found)

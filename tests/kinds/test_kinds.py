@@ -1,0 +1,157 @@
+import msgspec
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.builders import SHOP, SITE, expand
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.geometry.solids import hull
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.strokes import Disc, Outline, Panel
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds import drawer, tank
+from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.expansion import part_mass, rail_holes
+from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.registry import Unit, kind_of
+from roomy_hull.kinds.tank import Tank
+from roomy_hull.kit import catalogue as stores
+
+UNITS = [e.make for e in stores.entries() if not isinstance(e.make, Carried)]
+
+
+@pytest.mark.parametrize("unit", UNITS, ids=lambda u: u.name)
+def test_every_kind_expands_into_a_consistent_whole(unit: Unit) -> None:
+    found = expand(unit, 25.0)
+    assert found.envelope.size() == (unit.width, unit.depth, unit.height)
+    assert hull(s.box for s in found.solids) == found.envelope
+    for point in found.masses:
+        assert point.kg >= 0
+        assert 0 <= point.at[0] <= unit.width
+        assert 0 <= point.at[1] <= unit.depth
+        assert 0 <= point.at[2] <= unit.height
+    made = [point.kg for point in found.masses if point.label == "sheet metal"]
+    if made:
+        assert made[0] == pytest.approx(part_mass(found.parts))
+    assert all(p.owner == unit.ref for p in found.parts)
+
+
+@pytest.mark.parametrize("unit", UNITS, ids=lambda u: u.name)
+def test_every_elevation_stays_in_its_place(unit: Unit) -> None:
+    for stroke in expand(unit, 25.0).elevation:
+        points: list[tuple[float, float]] = []
+        if isinstance(stroke, Panel):
+            points = [(stroke.h0, stroke.k0), (stroke.h1, stroke.k1)]
+        elif isinstance(stroke, Outline):
+            points = list(stroke.points)
+        elif isinstance(stroke, Disc):
+            points = [stroke.centre]
+        for h, k in points:
+            assert -1 <= h <= unit.width + 1
+            assert -1 <= k <= unit.height + 1
+
+
+def test_kinds_are_named_as_in_the_file() -> None:
+    assert {kind_of(u).name for u in UNITS} == {
+        "drawer", "stack", "fridge", "slide", "shelf", "pocket", "partition", "pantry", "table", "kitchen",
+        "false floor", "wing", "compartment", "device", "gas locker", "case rack", "tube", "tank", "own",
+    }  # fmt: skip
+
+
+@given(st.floats(150, 1200), st.floats(200, 900), st.floats(100, 500), st.floats(8, 25))
+def test_a_drawer_box_is_its_unit_less_carcass_and_slides(
+    width: float, depth: float, height: float, slide: float
+) -> None:
+    unit = Drawer(id="d", name="D", bay="b", width=width, depth=depth, height=height, slide=slide)
+    expected = width - 2 * (2.0 + slide)
+    if expected < 60:
+        with pytest.raises(InputError, match="D: carcass and slides leave a drawer box"):
+            drawer.parts(unit, SITE)
+        return
+    box = drawer.parts(unit, SITE)[1]
+    assert isinstance(box, SheetPart)
+    assert box.length == pytest.approx(expected)
+    assert box.left < height
+
+
+def test_a_drawer_that_is_too_low_says_by_how_much() -> None:
+    unit = Drawer(id="d", name="Flat one", bay="b", width=400, depth=500, height=70)
+    with pytest.raises(InputError, match="358 × 472 × 40 mm"):
+        expand(unit, 25)
+
+
+def test_the_slides_carry_what_moves_and_not_the_carcass() -> None:
+    unit = Drawer(id="d", name="D", bay="b", width=500, depth=700, height=250, contents=20)
+    found = expand(unit, 25)
+    carcass, box, front = (p for p in found.parts if isinstance(p, SheetPart))
+    assert found.slide_load == pytest.approx(20 + box.mass() + front.mass() + unit.slide_mass / 2)
+    assert found.slide_load < 20 + carcass.mass() + box.mass() + front.mass() + unit.slide_mass
+    assert found.travel == pytest.approx(700 - 3 - 25)
+
+
+def test_a_tank_by_hand() -> None:
+    # 330 × 760 × 372 outside, 2 mm sheet, no baffles: 326 × 756 × 368 inside = 90.695 808 l.
+    unit = Tank(id="t", name="T", bay="b", width=330, depth=760, height=372, baffles=0, inlet=0)
+    assert tank.litres(unit) == pytest.approx(326 * 756 * 368 / 1e6)
+    # Shell: bottom 760 × 330 with two sides 370 high; lid 330 × 760; two ends 326 × 368; all 2 mm.
+    shell, lid, end = (p for p in tank.parts(unit, SITE) if isinstance(p, SheetPart))
+    flat = 330 + 2 * (370 + 3.14159265 / 2 * (3 + 0.44 * 2) - 2 * 5)
+    by_hand = (flat * 760 + 330 * 760 + 2 * 326 * 368) * 2 * 2680e-9
+    assert shell.mass() + lid.mass() + 2 * end.mass() == pytest.approx(by_hand, rel=1e-6)
+
+
+def test_baffles_cost_volume_and_add_mass() -> None:
+    plain = Tank(id="t", name="T", bay="b", width=330, depth=760, height=372, baffles=0)
+    split = msgspec.structs.replace(plain, baffles=3)
+    assert 0 < tank.litres(plain) - tank.litres(split) < 1.5
+    assert part_mass(tank.parts(split, SITE)) > part_mass(tank.parts(plain, SITE))
+
+
+def test_a_tank_without_room_is_refused() -> None:
+    with pytest.raises(InputError, match="no room inside"):
+        tank.litres(Tank(id="t", name="T", bay="b", width=22, depth=760, height=372))
+
+
+@pytest.mark.parametrize("side", ["back", "left", "right"])
+def test_a_fridge_keeps_air_where_its_vent_is(side: str) -> None:
+    unit = Fridge(id="f", name="F", bay="b", width=400, depth=660, height=500, vent_side=side)  # type: ignore[arg-type]
+    zones = [z.box for z in expand(unit, 25).zones if z.kind == "vent"]
+    assert len(zones) == 1
+    out = {"back": zones[0].y1 - 660, "left": -zones[0].x0, "right": zones[0].x1 - 400}
+    assert out[side] == unit.vent
+    assert not [
+        z for z in expand(msgspec.structs.replace(unit, vent=0), 25).zones if z.kind == "vent"
+    ]
+
+
+@pytest.mark.parametrize(
+    ("length", "width", "pitch", "span"),
+    [
+        (600, 500, 25, 550),
+        (600, 500, 50, 550),
+        (100, 500, 25, 50),
+        (60, 500, 25, None),
+        (600, 500, 0, None),
+    ],
+)
+def test_bolt_holes_are_whole_pitches_apart(
+    length: float, width: float, pitch: float, span: float | None
+) -> None:
+    holes = rail_holes(length, width, pitch)
+    if span is None:
+        assert holes == ()
+        return
+    xs = sorted({x for x, _ in holes})
+    assert xs[1] - xs[0] == span
+    assert xs[0] == pytest.approx(length - xs[1])
+    assert len(holes) == 4
+
+
+def test_the_stores_are_complete() -> None:
+    keys, samples = [e.key for e in stores.entries()], stores.Samples(SHOP)
+    assert len(set(keys)) == len(keys)
+    for entry in stores.entries():
+        assert entry.tip
+        assert stores.entry(entry.key) is entry
+        assert samples.mass(entry) > 0
+        assert (samples.expansion(entry) is None) == isinstance(entry.make, Carried)
