@@ -8,10 +8,13 @@ from pathlib import Path
 
 import pytest
 
-from roomy_hull import cli
+from roomy_hull.cli import commands
+from roomy_hull.cli.desktop import Desktop
+from roomy_hull.cli.main import main
 from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -21,20 +24,20 @@ class Recorder:
     def __init__(self) -> None:
         self.calls: list[tuple[object, ...]] = []
 
-    def desktop(self) -> cli.Desktop:
-        def run(path: Path | None) -> int:
-            self.calls.append(("run", path))
+    def desktop(self) -> Desktop:
+        def run(path: Path | None, shop: Path | None) -> int:
+            self.calls.append(("run", path, shop))
             return 0
 
         def shots(path: Path | None, folder: Path) -> list[Path]:
             self.calls.append(("shots", path, folder))
             return [folder / "a.png"]
 
-        def sheet(job: Job, folder: Path, scenario: str) -> tuple[Path, Path]:
-            self.calls.append(("sheet", job.name, folder, scenario))
+        def sheet(job: Job, folder: Path, scenario: str, shop: Shop) -> tuple[Path, Path]:
+            self.calls.append(("sheet", job.name, folder, scenario, shop.name))
             return folder / "load-sheet.pdf", folder / "load-sheet.csv"
 
-        return cli.Desktop(run, shots, sheet)
+        return Desktop(run, shots, sheet)
 
 
 @pytest.fixture
@@ -43,7 +46,7 @@ def recorder() -> Recorder:
 
 
 def command(*args: str) -> int:
-    return cli.main(args, Recorder().desktop())
+    return main(args, Recorder().desktop())
 
 
 @pytest.fixture
@@ -159,12 +162,12 @@ def test_a_wrong_command_is_two_and_points_to_help(
 
 
 def test_the_desktop_is_started_with_what_was_named(recorder: Recorder, tmp_path: Path) -> None:
-    assert cli.main([], recorder.desktop()) == 0
-    assert cli.main(["open"], recorder.desktop()) == 0
-    assert cli.main(["open", "j.hull.json"], recorder.desktop()) == 0
-    assert cli.main(["shots", "demo", "--out", str(tmp_path)], recorder.desktop()) == 0
+    assert main([], recorder.desktop()) == 0
+    assert main(["open"], recorder.desktop()) == 0
+    assert main(["open", "j.hull.json"], recorder.desktop()) == 0
+    assert main(["shots", "demo", "--out", str(tmp_path)], recorder.desktop()) == 0
     assert recorder.calls == [
-        ("run", None), ("run", None), ("run", Path("j.hull.json")), ("shots", None, tmp_path)
+        ("run", None, None), ("run", None, None), ("run", Path("j.hull.json"), None), ("shots", None, tmp_path)
     ]  # fmt: skip
 
 
@@ -174,7 +177,7 @@ def test_our_own_faults_are_three_and_no_traceback(
     def fault(*_args: object) -> None:
         raise RuntimeError("oops")
 
-    monkeypatch.setattr(cli, "judge", fault)
+    monkeypatch.setattr(commands, "judge", fault)
     assert command("check", "demo") == 3
     said = capsys.readouterr().err
     assert "fault of the program" in said
@@ -351,10 +354,10 @@ def test_sheet_hands_the_job_to_the_desktop(
     recorder: Recorder, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
     assert (
-        cli.main(
+        main(
             ("sheet", "demo:tarn", "--out", str(tmp_path), "--scenario", "dry"), recorder.desktop()
         )
         == 0
     )
-    assert recorder.calls == [("sheet", "Tarn Seed Bank", tmp_path, "dry")]
+    assert recorder.calls == [("sheet", "Tarn Seed Bank", tmp_path, "dry", "Shipped values")]
     assert "load-sheet.pdf" in capsys.readouterr().out

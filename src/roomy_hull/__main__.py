@@ -10,15 +10,17 @@ import os  # noqa: E402
 import sys  # noqa: E402
 from pathlib import Path  # noqa: E402
 
-from roomy_hull import cli  # noqa: E402
+from roomy_hull.cli.desktop import Desktop  # noqa: E402
+from roomy_hull.cli.main import main as run  # noqa: E402
 from roomy_hull.job.model import Job  # noqa: E402
+from roomy_hull.shop.shop import Shop  # noqa: E402
 
 
-def _run(path: Path | None) -> int:
+def _run(path: Path | None, shop: Path | None) -> int:
     """Open the window; Qt is loaded here so that `check` and `cut` start without it."""
     from roomy_hull.desktop import application  # noqa: PLC0415  # see above
 
-    return application.run(path)
+    return application.run(path, shop)
 
 
 def _shots(path: Path | None, folder: Path) -> list[Path]:
@@ -29,19 +31,19 @@ def _shots(path: Path | None, folder: Path) -> list[Path]:
     return shots.write(path, folder)
 
 
-def _sheet(job: Job, folder: Path, scenario: str) -> tuple[Path, Path]:
+def _sheet(job: Job, folder: Path, scenario: str, shop: Shop) -> tuple[Path, Path]:
     """Write the load sheet without a display."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from roomy_hull.desktop import application  # noqa: PLC0415  # Qt, as above
     from roomy_hull.desktop.pages.loads import sheet_pdf  # noqa: PLC0415
 
     application.application()
-    return sheet_pdf.write_job(job, folder, scenario)
+    return sheet_pdf.write_job(job, folder, scenario, shop)
 
 
 def main() -> int:
     """Run the command line with its own arguments."""
-    return cli.main(sys.argv[1:], cli.Desktop(_run, _shots, _sheet))
+    return run(sys.argv[1:], Desktop(_run, _shots, _sheet))
 
 
 if __name__ == "__main__":

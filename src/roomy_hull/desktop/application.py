@@ -16,6 +16,7 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing import manner
+from roomy_hull.formats import shopfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load
 from roomy_hull.formats.keeping import Keeping
@@ -61,7 +62,7 @@ def _rest() -> None:
     lazily.module("numpy").arange(1)
 
 
-def session_for(path: Path | None, keeping: Keeping) -> Session:
+def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) -> Session:
     """Put a job on a session: the file's, or the demo's where there is none.
 
     Parameters
@@ -70,6 +71,8 @@ def session_for(path: Path | None, keeping: Keeping) -> Session:
         Job file.
     keeping : Keeping
         Where preferences are read.
+    own : Path or None
+        Shop file; else that which is kept, or the shipped values.
 
     Returns
     -------
@@ -82,10 +85,14 @@ def session_for(path: Path | None, keeping: Keeping) -> Session:
         The file cannot be used.
     """
     job = load(path) if path is not None else demo_job()
-    try:
-        shop, trouble = keeping.shop(), ""
-    except UserError as found:
-        shop, trouble = shipped_shop(), f"Your shop's values are not used: {found}"
+    trouble = ""
+    if own is not None:
+        shop = shopfile.load(own)
+    else:
+        try:
+            shop = keeping.shop()
+        except UserError as found:
+            shop, trouble = shipped_shop(), f"Your shop's values are not used: {found}"
     session = Session(job, keeping, path, shop=shop, whole=False)
     if trouble:
         session.say(trouble, trouble=True)
@@ -149,13 +156,15 @@ def catch_faults(session: Session, window: MainWindow) -> None:
     sys.excepthook = on_fault
 
 
-def run(path: Path | None) -> int:
+def run(path: Path | None, shop: Path | None = None) -> int:
     """Open the window and stay until it is closed.
 
     Parameters
     ----------
     path : Path or None
         Job file, or the demo job where there is none.
+    shop : Path or None
+        Shop file; else that which is kept.
 
     Returns
     -------
@@ -167,7 +176,7 @@ def run(path: Path | None) -> int:
     JobFileError
         The file cannot be used.
     """
-    session = session_for(path, Keeping())
+    session = session_for(path, Keeping(), shop)
     app = application()
     window = window_for(session)
     catch_faults(session, window)

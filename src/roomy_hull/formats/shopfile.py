@@ -2,15 +2,16 @@
 
 import math
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import msgspec
 
 from roomy_hull.core.errors import FileError, JobFileError
 from roomy_hull.core.material import Material
 from roomy_hull.formats.jobfile import decode, encode, read_whole, worded, write_whole
-from roomy_hull.shop.shop import Shop, shipped_shop
+from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
 
+T = TypeVar("T")
 FORMAT = "roomy-hull-shop"
 SUFFIX = ".shop.json"
 MEND = "Mend the value; docs/shop.schema.json says what each field may hold."
@@ -96,12 +97,25 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
                     f"{place}, shop.materials.{key}",
                     f"Use {', '.join(sorted(known - {'key'}))}.",
                 )
-    rows = {key: {"key": key, **row} for key, row in frame["materials"].items()}
-    try:
-        shop = msgspec.convert({**frame, "materials": rows}, Shop)
-    except msgspec.ValidationError as trouble:
-        what, where = worded(str(trouble), frame)
-        raise FileError(what, f"{place}, shop.{where}" if where else place, MEND) from None
+    tables: dict[str, Any] = {
+        "materials": {
+            key: _made({"key": key, **row}, Material, f"{place}, shop.materials.{key}")
+            for key, row in frame["materials"].items()
+        },
+        "dimension_rules": {
+            key: _made(row, DimensionRule, f"{place}, shop.dimension_rules.{key}")
+            for key, row in frame["dimension_rules"].items()
+        },
+    }
+    tables |= {
+        name: _made(frame[name], kind, f"{place}, shop.{name}")
+        for name, kind in (("stock", Stock), ("prices", Prices), ("rules", Rules))
+    }
+    tables |= {
+        key: _made(frame[key], str, f"{place}, shop.{key}")
+        for key in ("name", "sheet", "bar", "ply")
+    }
+    shop = Shop(**tables)
     _check(_frame(shop), f"{place}, shop")
     for word, key in (("sheet", shop.sheet), ("bar", shop.bar), ("ply", shop.ply)):
         if key not in shop.materials:
@@ -120,6 +134,15 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
                 "It is the neutral line's part of the thickness, usually 0.33 to 0.5.",
             )
     return shop
+
+
+def _made(raw: Any, kind: type[T], place: str) -> T:
+    """Make one value of a shop file, or say where it is not allowed."""
+    try:
+        return msgspec.convert(raw, kind)
+    except msgspec.ValidationError as trouble:
+        what, where = worded(str(trouble), raw)
+        raise FileError(what, f"{place}.{where}" if where else place, MEND) from None
 
 
 def _check(value: Any, place: str, field: str = "") -> None:

@@ -24,6 +24,10 @@ class Window(msgspec.Struct, frozen=True):
         """Carry a point of the scene onto the screen."""
         return QPointF(self.ox + p[0] * self.s, self.oy - p[1] * self.s)
 
+    def xy(self, p: Point) -> Point:
+        """Carry a point of the scene onto the screen, as plain figures."""
+        return (self.ox + p[0] * self.s, self.oy - p[1] * self.s)
+
     def mm(self, x: float, y: float) -> Point:
         """Carry a point of the screen into the scene."""
         return ((x - self.ox) / self.s, (self.oy - y) / self.s)
@@ -252,10 +256,10 @@ def outline_path(stroke: Outline, window: Window) -> QPainterPath:
     path = QPainterPath()
     if len(stroke.points) < 2:
         return path
-    for n, corner in enumerate(corners(stroke, 0.6 / window.s)):
-        (path.lineTo if n else path.moveTo)(window.px(corner.start))
-        if not corner.sharp:
-            path.quadTo(window.px(corner.at), window.px(corner.stop))
+    for n, (start, corner, stop) in enumerate(corners(stroke, window.xy, window.s)):
+        (path.lineTo if n else path.moveTo)(*start)
+        if start is not stop:
+            path.quadTo(*corner, *stop)
     if stroke.closed:
         path.closeSubpath()
     return path

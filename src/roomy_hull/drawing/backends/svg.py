@@ -98,10 +98,10 @@ class SvgWriter:
 
     def _outline(self, stroke: Outline, style: Style, window: _Window) -> list[str]:
         d = ""
-        for n, corner in enumerate(corners(stroke, 0.6 / window.s)):
-            d += f"{'L' if n else 'M'}{_xy(window.px(corner.start))}"
-            if not corner.sharp:
-                d += f"Q{_xy(window.px(corner.at))} {_xy(window.px(corner.stop))}"
+        for n, (start, corner, stop) in enumerate(corners(stroke, window.px, window.s)):
+            d += f"{'L' if n else 'M'}{_xy(start)}"
+            if start is not stop:
+                d += f"Q{_xy(corner)} {_xy(stop)}"
         if not stroke.closed:
             return [f'<path d="{d}" fill="none"{_pen(style)}/>']
         rows = [f'<path d="{d}Z"{self._fill(style)}{_pen(style)}/>']

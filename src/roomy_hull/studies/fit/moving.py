@@ -93,8 +93,9 @@ def judge(case: Case) -> list[Finding]:
     for group in blocked.circles:
         things = [t for t in assembly.things if t.id in group]
         words = " and ".join(t.value.name for t in things)
+        refs = {t.id: t.ref for t in things}
         result.append(Finding("out.circle", "stop", f"{words} each have to come out before the other",
-                              tuple(t.ref for t in things),
+                              tuple(refs[g] for g in group),
                               source=GEOMETRY, where=tuple(t.envelope for t in things)))  # fmt: skip
     return result
 

@@ -16,6 +16,7 @@ from roomy_hull.drawing.scenes import loads as loads_scene
 from roomy_hull.formats.load_sheet import LoadSheet, Section, build, csv
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
+from roomy_hull.shop.shop import Shop
 from roomy_hull.studies.loads import ranking
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -245,7 +246,9 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
     return pdf, text
 
 
-def write_job(job: Job, folder: Path, scenario: str = "") -> tuple[Path, Path]:
+def write_job(
+    job: Job, folder: Path, scenario: str = "", shop: Shop | None = None
+) -> tuple[Path, Path]:
     """Judge a job and write its sheet.
 
     Parameters
@@ -256,6 +259,8 @@ def write_job(job: Job, folder: Path, scenario: str = "") -> tuple[Path, Path]:
         Where to.
     scenario : str
         Id of the one that is drawn; the heaviest where empty.
+    shop : Shop or None
+        Who makes it; the shipped values where none is given.
 
     Returns
     -------
@@ -269,7 +274,7 @@ def write_job(job: Job, folder: Path, scenario: str = "") -> tuple[Path, Path]:
     JobFileError
         The place cannot be written.
     """
-    verdict = judge(job)
+    verdict = judge(job, shop=shop)
     ids = [s.id for s in job.scenarios]
     if scenario and scenario not in ids:
         raise InputError(

@@ -1,0 +1,192 @@
+"""What each command does."""
+
+from __future__ import annotations
+
+import json
+import sys
+import threading
+from collections.abc import Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from roomy_hull.cli.codes import DEMO, FINE, SHIPPED, STOPS, UNUSABLE
+from roomy_hull.cli.paths import job_of, job_path
+from roomy_hull.cli.report import finding_line, report
+from roomy_hull.core.errors import InputError
+from roomy_hull.formats import jobfile, shopfile
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.shop.shop import Shop, shipped_shop
+from roomy_hull.studies.loads import board
+from roomy_hull.verdict.verdict import Verdict, judge
+
+if TYPE_CHECKING:
+    import argparse
+
+    from roomy_hull.cli.desktop import Desktop
+
+
+def run(args: argparse.Namespace, desktop: Desktop) -> int:
+    """Do what the arguments say.
+
+    Parameters
+    ----------
+    args : argparse.Namespace
+        As parsed.
+    desktop : Desktop
+        How to open the window and take pictures.
+
+    Returns
+    -------
+    int
+        The exit code.
+
+    Raises
+    ------
+    UserError
+        A file cannot be used.
+    """
+    if args.command in (None, "open"):
+        shop = getattr(args, "shop", "")
+        return desktop.run(job_path(getattr(args, "job", DEMO)), Path(shop) if shop else None)
+    if args.command == "schema":
+        found = shopfile.schema() if args.file == "shop" else jobfile.schema()
+        print(json.dumps(found, indent=1))
+        return FINE
+    if args.command == "shop":
+        shopfile.save(shipped_shop(), Path(args.out))
+        print(args.out)
+        return FINE
+    if args.command == "vehicles":
+        return _vehicles()
+    if args.command == "simulate":
+        return _simulate(args.device, args.value, args.noise)
+    if args.command == "shots":
+        for file in desktop.shots(job_path(args.job), Path(args.out)):
+            print(file)
+        return FINE
+    if args.command == "sheet":
+        shop = _shop_of(args.shop)
+        for file in desktop.sheet(job_of(args.job), Path(args.out), args.scenario, shop):
+            print(file)
+        return FINE
+    verdict = judge(job_of(args.job), shop=_shop_of(args.shop))
+    if args.command == "why":
+        return _why(verdict, args.scenario, args.row)
+    if args.command == "solid":
+        return _solid(verdict, Path(args.out), args.open)
+    if args.command == "check":
+        if args.json:
+            from roomy_hull.formats.verdict_json import (
+                cut_json,
+                survey_json,
+                verdict_json,
+            )  # not to slow `open`
+
+            more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
+            print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))
+        else:
+            print(report(verdict))
+        return STOPS if verdict.count("stop") else FINE
+    return _cut(verdict, Path(args.out), anyway=args.anyway)
+
+
+def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
+    """Write the job as GLB; an opening that there is not is named with those that there are."""
+    from roomy_hull.formats import solid3d  # not to slow `open`
+
+    known = [o.id for o in verdict.assembly.openings()]
+    for key in opened:
+        if key not in known:
+            raise InputError(
+                f"there is no '{key}' that opens", remedy=f"Choose of: {', '.join(known)}."
+            )
+    solid3d.write(verdict.assembly, out, frozenset(opened))
+    print(out)
+    return FINE
+
+
+def _why(verdict: Verdict, scenario: str, row: str) -> int:
+    """Print the sum behind one figure; an unknown scenario or row is named with those there are."""
+    ids, keys = [s.id for s in verdict.job.scenarios], [k for k, _ in board.ROWS]
+    for word, known, what in ((scenario, ids, "scenario"), (row, keys, "row")):
+        if word not in known:
+            raise InputError(
+                f"there is no {what} '{word}'", remedy=f"Choose of: {', '.join(known)}."
+            )
+    one = next(s for s in verdict.job.scenarios if s.id == scenario)
+    found = board.why(verdict.assembly, verdict.loads, one, row)
+    print(f"{found.title}\n{found.rule}")
+    for line in found.lines:
+        part = f"{line.kg:>9,.1f} kg × {line.part:>7.4f} =" if line.kg else " " * 24
+        print(f"  {line.words:<44}{part}{line.amount:>10,.1f} {found.unit}")
+    doubt = f" ± {found.doubt:,.1f}" if found.doubt else ""
+    print(
+        f"  {'together':<44}{'':24}{found.total:>10,.1f}{doubt} {found.unit}\nLimit: {found.limit}."
+    )
+    return FINE
+
+
+def _vehicles() -> int:
+    """List the library; a file that cannot be used is named with its trouble."""
+    from roomy_hull.formats.vehiclefile import library  # not to slow `open`
+
+    entries = library()
+    for entry in entries:
+        words = entry.vehicle.name if entry.vehicle is not None else entry.trouble
+        kind = entry.vehicle.kind if entry.vehicle is not None else "cannot be used"
+        print(f"{kind:<15}{words}")
+    return UNUSABLE if any(e.vehicle is None for e in entries) else FINE
+
+
+def _simulate(device: str, value: float, noise: float) -> int:
+    """Serve a stand-in device until it is interrupted."""
+    from roomy_hull.planning.simulator import Simulator, laser, scales  # not to slow `open`
+
+    if not 0 < value < 20000 or not 0 <= noise < 1:
+        raise InputError(
+            "the value is above 0 and the noise from 0 to below 1", remedy="Mend them."
+        )
+    shares = {"FL": 0.27, "FR": 0.27, "RL": 0.23, "RR": 0.23}
+    answer = laser(lambda: value) if device == "laser" else scales(
+        lambda: {w: value * s for w, s in shares.items()}
+    )  # fmt: skip
+    served = Simulator(answer, silence=noise, garbage=noise)
+    print(f"A {device} that is not there answers at {served.path}; Ctrl+C ends it.", flush=True)
+    try:
+        threading.Event().wait()
+    finally:
+        served.close()
+    return FINE
+
+
+def _shop_of(word: str) -> Shop:
+    """Read the shop that a command names; the user's own, as in the window, where it names none."""
+    if word == SHIPPED:
+        return shipped_shop()
+    if not word:
+        return Keeping().shop()
+    return shopfile.load(Path(word))
+
+
+def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
+    """Write the cut files, unless stops are open."""
+    from roomy_hull.formats import cutfiles  # the packer is not to slow `open`
+    from roomy_hull.making.cutlist import cut_list
+
+    stops = [f for f in verdict.findings if f.severity == "stop"]
+    for finding in stops:
+        print(finding_line(finding), file=sys.stderr)
+    if stops and not anyway:
+        print(
+            f"roomy-hull: nothing is written while {len(stops)} stop findings are open; "
+            "mend them, or add --anyway.",
+            file=sys.stderr,
+        )
+        return STOPS
+    cut = cut_list(verdict.assembly.parts(), verdict.assembly.shop.stock)
+    paths = cutfiles.write(cut, out)
+    print(
+        f"{len(paths)} files in {out}: {len(cut.blanks)} different blanks, "
+        f"{len(cut.nest.sheets)} sheets, {len(cut.bars.bars)} bars."
+    )
+    return STOPS if stops else FINE

@@ -1,0 +1,17 @@
+"""What of the desktop the command line may start; it is handed in, so that nothing here needs Qt."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import msgspec
+
+from roomy_hull.job.model import Job
+from roomy_hull.shop.shop import Shop
+
+
+class Desktop(msgspec.Struct, frozen=True):
+    """What of the desktop the command line may start."""
+
+    run: Callable[[Path | None, Path | None], int]
+    shots: Callable[[Path | None, Path], list[Path]]
+    sheet: Callable[[Job, Path, str, Shop], tuple[Path, Path]]

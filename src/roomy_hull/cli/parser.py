@@ -1,0 +1,97 @@
+"""The arguments: every command with its own, made of them when more than the window is wanted."""
+
+import argparse
+import sys
+from typing import NoReturn
+
+from roomy_hull import __version__
+from roomy_hull.cli.codes import DEMO, SHIPPED, SHOP_SUFFIX, UNUSABLE
+from roomy_hull.formats import jobfile
+from roomy_hull.formats.demo import DEMOS
+
+
+class _Parser(argparse.ArgumentParser):
+    """Says what is wrong with a command on one line, and how to get help."""
+
+    def error(self, message: str) -> NoReturn:
+        """End with exit code 2."""
+        sys.stderr.write(f"{self.prog}: {message}. See {self.prog} --help.\n")
+        sys.exit(UNUSABLE)
+
+
+def parser() -> argparse.ArgumentParser:
+    """Make the command's parser."""
+    top = _Parser(
+        prog="roomy-hull",
+        description="Layout, fit and load checks for vehicle trays and canopies, before metal is cut.",
+        epilog="Exit codes: 0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.",
+    )
+    top.add_argument("--version", action="version", version=f"Roomy Hull {__version__}")
+    commands = top.add_subparsers(dest="command", metavar="COMMAND")
+    what = f"a *{jobfile.SUFFIX} file, or '{DEMO}' ({', '.join(f'{DEMO}:{d}' for d in list(DEMOS)[1:])})"
+    one = commands.add_parser("open", help="open the window")
+    one.add_argument("job", nargs="?", default=DEMO, metavar="JOB", help=what)
+    _shop(one)
+    one = commands.add_parser("check", help="judge a job and print what is found")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument(
+        "--json", action="store_true", help="the whole verdict as JSON (docs/formats.md)"
+    )
+    _shop(one)
+    one = commands.add_parser("cut", help="write DXF blanks, nested sheets, part and saw lists")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
+    one.add_argument("--anyway", action="store_true", help="write them even with stop findings")
+    _shop(one)
+    one = commands.add_parser("shots", help="write pictures of the main views")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")
+    one = commands.add_parser("solid", help="write the job as a 3D file (GLB) for the customer")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="FILE", help="the file, ending in .glb")
+    one.add_argument(
+        "--open",
+        action="append",
+        default=[],
+        metavar="ID",
+        help="an opening to show open; repeatable",
+    )
+    _shop(one)
+    one = commands.add_parser("sheet", help="write the load sheet as PDF and CSV")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
+    one.add_argument("--scenario", default="", metavar="ID", help="the one that is drawn")
+    _shop(one)
+    one = commands.add_parser("why", help="the sum behind one figure of the scenario board")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("scenario", metavar="SCENARIO", help="its id")
+    one.add_argument("row", metavar="ROW", help="front, rear, gross, payload, 'rear left', level …")
+    _shop(one)
+    commands.add_parser("vehicles", help="list the library of vehicles")
+    one = commands.add_parser(
+        "simulate", help="a measuring device that is not there, for trying out"
+    )
+    one.add_argument("device", choices=("laser", "scales"))
+    one.add_argument(
+        "--value", type=float, default=2140.0, help="true distance [mm], or mass of all wheels [kg]"
+    )
+    one.add_argument(
+        "--noise", type=float, default=0.1, help="chance that a line is damaged or missing"
+    )
+    one = commands.add_parser("schema", help="print the JSON Schema of the job file, or of another")
+    one.add_argument("file", nargs="?", default="job", choices=("job", "shop"))
+    one = commands.add_parser("shop", help="write the shipped shop to a file, to be changed")
+    one.add_argument(
+        "--out", required=True, metavar="FILE", help=f"the file, ending in {SHOP_SUFFIX}"
+    )
+    return top
+
+
+def _shop(one: argparse.ArgumentParser) -> None:
+    """Let a command take the shop's own values."""
+    one.add_argument(
+        "--shop",
+        default="",
+        metavar="FILE",
+        help=f"materials, stock, prices and rules: a *{SHOP_SUFFIX} file, or '{SHIPPED}'; else those that you keep",
+    )
