@@ -1,20 +1,28 @@
 import csv
 import io
+import math
+import re
 from pathlib import Path
 
 import ezdxf
 import pytest
 from ezdxf import recover
+from hypothesis import given
+from hypothesis import strategies as st
 
 from roomy_hull.core.parts import BarPart, Cutout, Hardware, Hole, SheetPart
 from roomy_hull.core.refs import TRAY
+from roomy_hull.core.strokes import Outline
+from roomy_hull.drawing.backends.dxf import LAYERS, DxfWriter, polyline
+from roomy_hull.drawing.scenes.cut import blank_scene, blank_strokes, sheet_scene, sheet_strokes
 from roomy_hull.formats import cutfiles
 from roomy_hull.formats.csv_tables import bar_list, part_list
-from roomy_hull.formats.dxf import blank_dxf, rounded, sheet_dxf
 from roomy_hull.making.cutlist import CutList, cut_list
 from roomy_hull.making.flats import blank
 from roomy_hull.verdict.verdict import Verdict
 from tests.builders import SHOP
+
+DXF = DxfWriter()
 
 
 @pytest.fixture(scope="module")
@@ -42,7 +50,7 @@ def test_every_drawing_audits_clean(written: Path, cut: CutList) -> None:
 
 def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
     for one in cut.blanks:
-        space = ezdxf.read(io.StringIO(blank_dxf(one))).modelspace()
+        space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(one)))).modelspace()
         outlines = space.query('LWPOLYLINE[layer=="CUT"]')
         assert len(outlines) == 1 + len(one.cutouts)
         assert all(p.closed for p in outlines)
@@ -59,7 +67,7 @@ def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
 
 def test_a_nested_sheet_holds_its_blanks_where_they_were_put(cut: CutList) -> None:
     for sheet in cut.nest.sheets:
-        space = ezdxf.read(io.StringIO(sheet_dxf(sheet))).modelspace()
+        space = ezdxf.read(io.StringIO(DXF.text(sheet_strokes(sheet)))).modelspace()
         assert len(space.query('LWPOLYLINE[layer=="ETCH"]')) == 1
         outer = list(space.query('LWPOLYLINE[layer=="CUT"]'))
         boxes = []
@@ -74,17 +82,61 @@ def test_a_nested_sheet_holds_its_blanks_where_they_were_put(cut: CutList) -> No
 
 
 def test_rounded_openings_have_quarter_circles() -> None:
-    corners = rounded(Cutout(10, 20, 100, 50, 12))
-    assert len(corners) == 8
-    assert [c[2] for c in corners].count(pytest.approx(0.41421356)) == 4
-    assert rounded(Cutout(0, 0, 10, 10)) == [(0, 0, 0), (10, 0, 0), (10, 10, 0), (0, 10, 0)]
-    space = ezdxf.read(
-        io.StringIO(
-            blank_dxf(blank(SheetPart("p", TRAY, 300, 200, 2, SHOP.material("5052-H32"),
-                                      holes=(Hole(30, 30, 9),), cutouts=(Cutout(100, 60, 80, 50, 12),))))
-        )
-    ).modelspace()  # fmt: skip
+    hole = ((10.0, 20.0), (110.0, 20.0), (110.0, 70.0), (10.0, 70.0))
+    round_ = polyline(Outline("blank hole", hole, radius=12))
+    assert round_[0] == (22, 20, 0)  # behind the first corner, and on along the lower edge
+    assert [v[2] for v in round_] == pytest.approx([0, math.tan(math.pi / 8)] * 4)
+    assert polyline(Outline("blank hole", hole)) == [(x, y, 0) for x, y in hole]
+    part = SheetPart("p", TRAY, 300, 200, 2, SHOP.material("5052-H32"), holes=(Hole(30, 30, 9),),
+                     cutouts=(Cutout(100, 60, 80, 50, 12),))  # fmt: skip
+    space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(blank(part))))).modelspace()
     assert space.query("CIRCLE")[0].dxf.center.x == pytest.approx(30)
+    outline, opening = space.query('LWPOLYLINE[layer=="CUT"]')
+    assert not any(v[2] for v in outline.get_points("xyb"))
+    assert sum(bool(v[2]) for v in opening.get_points("xyb")) == 4
+
+
+@given(st.integers(0, 15))
+def test_each_bend_line_lies_on_its_own_side(sides: int) -> None:
+    # Flanges of 60 at some of four sides of a base of 300 × 200: the middle of each bend lies half its
+    # allowance from where the base becomes round, on the side where the flange is.
+    left, right, front, back = (60.0 if sides & 1 << n else 0.0 for n in range(4))
+    part = SheetPart("p", TRAY, 300, 200, 2, SHOP.material("5052-H32"), left=left, right=right,
+                     front=front, back=back)  # fmt: skip
+    flat = blank(part)
+    space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(flat)))).modelspace()
+    lines = [
+        ((b.dxf.start.x, b.dxf.start.y), (b.dxf.end.x, b.dxf.end.y)) for b in space.query("LINE")
+    ]
+    allowance = math.pi / 2 * (3 + 0.44 * 2)
+    near = 60 - 5 + allowance / 2  # straight leg, then half the allowance
+    across = sorted(a[0] for a, b in lines if a[0] == b[0])
+    along = sorted(a[1] for a, b in lines if a[1] == b[1])
+    assert len(across) + len(along) == len(lines)
+    want = [near] * bool(left) + [flat.length - near] * bool(right)
+    assert across == pytest.approx(want, abs=1e-3)
+    want = [near] * bool(front) + [flat.width - near] * bool(back)
+    assert along == pytest.approx(want, abs=1e-3)
+
+
+def test_picture_and_file_say_the_same(cut: CutList) -> None:
+    for one in cut.blanks:
+        picture = [s for s in blank_scene(one) if s.role in LAYERS]
+        assert picture == [s for s in blank_strokes(one) if s.role != "etched"]
+    for sheet in cut.nest.sheets:
+        picture = [s for s in sheet_scene(sheet) if s.role in LAYERS]
+        assert picture == [s for s in sheet_strokes(sheet) if s.role != "etched"]
+
+
+def test_a_file_does_not_depend_on_those_before_it(cut: CutList) -> None:
+    first = [DxfWriter().text(blank_strokes(b)) for b in cut.blanks[:2]]
+    one = DxfWriter()
+    later = [one.text(blank_strokes(b)) for b in (*cut.blanks[:2], cut.blanks[0])]
+
+    def plain(text: str) -> str:
+        return "\n".join(r for r in text.splitlines() if not re.search(r"[{@]|^ *2\d{6}\.", r))
+
+    assert [plain(t) for t in later] == [plain(t) for t in (*first, first[0])]
 
 
 def test_the_part_list_names_every_part_with_its_mass_and_file(written: Path, cut: CutList) -> None:

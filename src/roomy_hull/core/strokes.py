@@ -53,7 +53,10 @@ class Disc(msgspec.Struct, frozen=True):
 
 
 class Words(msgspec.Struct, frozen=True):
-    """Text at a point. `size` is the height in mm, or in screen points where `fixed`."""
+    """Text at a point. `size` is the height in mm, or in screen points where `fixed`.
+
+    `upright` turns it by a quarter, to be read from the right.
+    """
 
     role: str
     at: Point
@@ -63,6 +66,7 @@ class Words(msgspec.Struct, frozen=True):
     anchor: str = "centre"
     fit: float = 0.0
     tag: str = ""
+    upright: bool = False
 
 
 class Size(msgspec.Struct, frozen=True):

@@ -3,7 +3,7 @@
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PyQt6.QtCore import QMarginsF, QRect, QRectF, Qt
+from PyQt6.QtCore import QBuffer, QIODevice, QMarginsF, QRect, QRectF, Qt
 from PyQt6.QtGui import QColor, QPageLayout, QPageSize, QPainter, QPdfWriter
 from PyQt6.QtSvg import QSvgGenerator
 from PyQt6.QtWidgets import QWidget
@@ -70,36 +70,49 @@ def write(widget: QWidget, path: Path, system: System) -> None:
         The place cannot be written.
     """
     papers = papers_of(widget)
-    if path.suffix == ".svg" and papers:
-        try:
-            write_whole(path, svg(papers, LIGHT, system).encode())
-        except JobFileError as trouble:
-            raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
-        return
-    device: QSvgGenerator | QPdfWriter
     if path.suffix == ".svg":
-        device = QSvgGenerator()
-        device.setFileName(str(path))
-        device.setSize(widget.size())
-        device.setViewBox(QRect(0, 0, widget.width(), widget.height()))
+        data = svg(papers, LIGHT, system).encode() if papers else _rendered(widget)
     else:
-        device = QPdfWriter(str(path))
-        device.setResolution(DPI)
-        device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
-        device.setPageOrientation(QPageLayout.Orientation.Landscape)
-        device.setPageMargins(QMarginsF(0, 0, 0, 0))
-    painter = QPainter()
-    if not painter.begin(device):
-        raise PictureError("the picture cannot be written", str(path), "Choose another place.")
+        data = _pdf(widget, papers, system)
+    try:
+        write_whole(path, data)
+    except JobFileError as trouble:
+        raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
+
+
+def _rendered(widget: QWidget) -> bytes:
+    """Paint a view without scenes as SVG."""
+    kept = QBuffer()
+    kept.open(QIODevice.OpenModeFlag.WriteOnly)
+    device = QSvgGenerator()
+    device.setOutputDevice(kept)
+    device.setSize(widget.size())
+    device.setViewBox(QRect(0, 0, widget.width(), widget.height()))
+    painter = QPainter(device)
+    widget.render(painter)
+    painter.end()
+    return bytes(kept.data().data())
+
+
+def _pdf(widget: QWidget, papers: tuple[Paper, ...], system: System) -> bytes:
+    """Paint scenes on a page each, or a view without any as it is seen."""
+    kept = QBuffer()
+    kept.open(QIODevice.OpenModeFlag.WriteOnly)
+    device = QPdfWriter(kept)
+    device.setResolution(DPI)
+    device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
+    device.setPageOrientation(QPageLayout.Orientation.Landscape)
+    device.setPageMargins(QMarginsF(0, 0, 0, 0))
+    painter = QPainter(device)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    if papers and isinstance(device, QPdfWriter):
+    if papers:
         _pages(painter, device, papers, system)
     else:
-        if isinstance(device, QPdfWriter):
-            s = min(device.width() / widget.width(), device.height() / widget.height())
-            painter.scale(s, s)
+        s = min(device.width() / widget.width(), device.height() / widget.height())
+        painter.scale(s, s)
         widget.render(painter)
     painter.end()
+    return bytes(kept.data().data())
 
 
 def _pages(

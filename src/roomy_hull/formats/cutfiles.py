@@ -3,8 +3,9 @@
 import re
 from pathlib import Path
 
+from roomy_hull.drawing.backends.dxf import DxfWriter
+from roomy_hull.drawing.scenes.cut import blank_strokes, sheet_strokes
 from roomy_hull.formats.csv_tables import bar_list, part_list
-from roomy_hull.formats.dxf import blank_dxf, sheet_dxf
 from roomy_hull.formats.jobfile import write_whole
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.sheets import Progress
@@ -40,6 +41,7 @@ def write(cut: CutList, folder: Path, progress: Progress = lambda _share: True) 
     """
     written: list[Path] = []
     files: dict[int, str] = {}
+    dxf = DxfWriter()
     total = len(cut.blanks) + len(cut.nest.sheets) + 2
 
     def put(path: Path, text: str) -> bool:
@@ -49,11 +51,11 @@ def write(cut: CutList, folder: Path, progress: Progress = lambda _share: True) 
 
     for i, blank in enumerate(cut.blanks):
         files[i] = f"blanks/{file_name(i + 1, blank.part.name)}"
-        if not put(folder / files[i], blank_dxf(blank)):
+        if not put(folder / files[i], dxf.text(blank_strokes(blank))):
             return written
     for n, sheet in enumerate(cut.nest.sheets, 1):
         name = f"sheets/{file_name(n, f'{sheet.material.key} {sheet.thickness:g} mm')}"
-        if not put(folder / name, sheet_dxf(sheet)):
+        if not put(folder / name, dxf.text(sheet_strokes(sheet))):
             return written
     put(folder / "parts.csv", part_list(cut, files))
     put(folder / "bars.csv", bar_list(cut))

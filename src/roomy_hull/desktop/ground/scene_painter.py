@@ -161,12 +161,19 @@ class ScenePainter:
             rows = fitted(stroke.text, metrics, stroke.fit * window.s)
         at = window.px(stroke.at)
         painter.setPen(pen)
+        if stroke.upright:
+            painter.save()
+            painter.translate(at)
+            painter.rotate(-90)
+            at = QPointF(0.0, 0.0)
         top = at.y() - (len(rows) - 1) * metrics.height() / 2
         for n, row in enumerate(rows):
             width = metrics.horizontalAdvance(row)
             shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]
             y = top + n * metrics.height() + metrics.capHeight() / 2
             painter.drawText(QPointF(at.x() + shift, y), row)
+        if stroke.upright:
+            painter.restore()
 
     def _size(self, painter: QPainter, stroke: Size, window: Window) -> None:
         pen, _, style = self.tools(stroke.role)

@@ -119,6 +119,8 @@ class SvgWriter:
         step = size * 1.2
         top = y - (len(rows) - 1) * step / 2 + size * 0.36
         bold = ' font-weight="bold"' if style.bold else ""
+        if stroke.upright:
+            bold += f' transform="rotate(-90 {_n(x)} {_n(y)})"'
         return [
             f'<text x="{_n(x)}" y="{_n(top + n * step)}" font-size="{_n(size)}" text-anchor="{anchor}"{bold} '
             f'fill="{style.line or self._theme.ink}">{escape(row)}</text>'

@@ -2,6 +2,8 @@
 
 import itertools
 
+import msgspec
+
 from roomy_hull.core.strokes import (
     Disc,
     Outline,
@@ -16,7 +18,7 @@ from roomy_hull.core.strokes import (
 )
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.flats import Blank
-from roomy_hull.making.sheets import Sheet
+from roomy_hull.making.sheets import PlacedBlank, Sheet
 
 BAR_STEP = 190.0
 """Distance from one drawn bar to the next; bars are drawn taller than they are. [mm]"""
@@ -33,6 +35,85 @@ def _pad(blank: Blank) -> float:
     return max(blank.length, blank.width * 1.6) * 0.075
 
 
+def blank_strokes(blank: Blank) -> Scene:
+    """Describe a flat blank: what is cut, bent and etched, for its picture and its DXF alike.
+
+    Parameters
+    ----------
+    blank : Blank
+        The blank, its lower left corner at the origin. [mm]
+
+    Returns
+    -------
+    Scene
+        Outline, holes, openings, bend centre lines, and the words that are etched. [mm]
+    """
+    found: list[Stroke] = [Outline("blank", blank.outline)]
+    for hole in blank.holes:
+        found.append(Disc("blank hole", (hole.x, hole.y), hole.diameter / 2))
+    for c in blank.cutouts:
+        radius = min(c.radius, c.length / 2, c.width / 2)
+        corners = (
+            (c.x, c.y),
+            (c.x + c.length, c.y),
+            (c.x + c.length, c.y + c.width),
+            (c.x, c.y + c.width),
+        )
+        found.append(Outline("blank hole", corners, radius=radius))
+    for bend in blank.bends:
+        found.append(line("bend", bend.a, bend.b))
+    return (*found, *_etched(blank))
+
+
+def _etched(blank: Blank) -> list[Stroke]:
+    """Write what is etched on a blank: name and number, sheet, bends."""
+    part = blank.part
+    height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))
+    words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
+    if blank.bends:
+        words.append(f"bend up 90, R {part.radius():g}, {len(blank.bends)} bends")
+    return [
+        Words("etched", (blank.length / 2, blank.width / 2 - (i - (len(words) - 1) / 2) * height * 1.8),
+              row, height, fixed=False)
+        for i, row in enumerate(words)
+    ]  # fmt: skip
+
+
+def placed_strokes(placed: PlacedBlank) -> Scene:
+    """Describe a blank where it lies on its sheet, turned by a quarter where it lies turned. [mm]"""
+    blank = placed.blank
+
+    def at(p: Point) -> Point:
+        x, y = (blank.width - p[1], p[0]) if placed.turned else p
+        return (placed.x + x, placed.y + y)
+
+    found: list[Stroke] = []
+    for stroke in blank_strokes(blank):
+        if isinstance(stroke, Outline):
+            role = "nested" if stroke.role == "blank" else stroke.role
+            points = tuple(at(p) for p in stroke.points)
+            found.append(msgspec.structs.replace(stroke, role=role, points=points))
+        elif isinstance(stroke, Disc):
+            found.append(msgspec.structs.replace(stroke, centre=at(stroke.centre)))
+        elif isinstance(stroke, Words):
+            found.append(msgspec.structs.replace(stroke, at=at(stroke.at), upright=placed.turned))
+    return tuple(found)
+
+
+def sheet_strokes(sheet: Sheet) -> Scene:
+    """Describe a nested sheet for its picture and its DXF alike: its edge, then every blank in place. [mm]"""
+    edge = ((0.0, 0.0), (sheet.length, 0.0), (sheet.length, sheet.width), (0.0, sheet.width))
+    found: list[Stroke] = [Outline("stock", edge)]
+    for placed in sheet.placed:
+        found += placed_strokes(placed)
+    return tuple(found)
+
+
+def _drawn(scene: Scene) -> list[Stroke]:
+    """Leave out what is etched: a picture says it beside the drawing, in letters that can be read."""
+    return [s for s in scene if s.role != "etched"]
+
+
 def blank_scene(blank: Blank) -> Scene:
     """Draw a flat blank as on a shop drawing.
 
@@ -47,15 +128,7 @@ def blank_scene(blank: Blank) -> Scene:
         Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance
         from the blank's left and lower edges. [mm]
     """
-    found: list[Stroke] = [Outline("blank", blank.outline)]
-    for c in blank.cutouts:
-        found.append(rectangle("blank hole", c.x, c.y, c.x + c.length, c.y + c.width, c.radius))
-    for hole in blank.holes:
-        found.append(Disc("blank hole", (hole.x, hole.y), hole.diameter / 2))
-    for bend in blank.bends:
-        found.append(line("bend", bend.a, bend.b))
-    found += _sizes(blank)
-    return tuple(found)
+    return (*_drawn(blank_strokes(blank)), *_sizes(blank))
 
 
 def _sizes(blank: Blank) -> list[Stroke]:
@@ -105,29 +178,12 @@ def sheet_scene(sheet: Sheet) -> Scene:
     Scene
         Sheet edge, every blank in place with its bends and its name. [mm]
     """
-    found: list[Stroke] = [rectangle("stock", 0, 0, sheet.length, sheet.width)]
+    found = _drawn(sheet_strokes(sheet))
     for placed in sheet.placed:
-        blank = placed.blank
-
-        def at(p: Point, placed=placed, blank=blank) -> Point:  # type: ignore[no-untyped-def]  # bound now
-            x, y = (blank.width - p[1], p[0]) if placed.turned else p
-            return (placed.x + x, placed.y + y)
-
-        found.append(Outline("nested", tuple(at(p) for p in blank.outline)))
-        for c in blank.cutouts:
-            corners = (
-                (c.x, c.y),
-                (c.x + c.length, c.y),
-                (c.x + c.length, c.y + c.width),
-                (c.x, c.y + c.width),
-            )
-            found.append(Outline("blank hole", tuple(at(p) for p in corners), radius=c.radius))
-        for hole in blank.holes:
-            found.append(Disc("blank hole", at((hole.x, hole.y)), hole.diameter / 2))
-        for bend in blank.bends:
-            found.append(line("bend", at(bend.a), at(bend.b)))
         middle = (placed.x + placed.length / 2, placed.y + placed.width / 2)
-        found.append(Words("nested name", middle, blank.part.name, 11, fit=placed.length - 12))
+        found.append(
+            Words("nested name", middle, placed.blank.part.name, 11, fit=placed.length - 12)
+        )
     return tuple(found)
 
 
