@@ -26,6 +26,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import axles, board
+from roomy_hull.studies.loads.readings import readings
 from roomy_hull.studies.strength import carrying
 from roomy_hull.verdict.verdict import judge
 
@@ -55,7 +56,7 @@ def study(assembly: Assembly) -> None:
 def plainly(assembly: Assembly) -> float:
     """Reckon axles, wheels and bending mass by mass, point by point, in plain Python: the reference."""
     job = assembly.job
-    how = axles.readings(job.vehicle)
+    how = readings(job.vehicle)
     masses = assembly.masses()
     total = 0.0
     for scenario in job.scenarios:

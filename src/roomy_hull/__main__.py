@@ -6,19 +6,19 @@ import gc
 # the time. The window switches it on again once it stands; the other commands are short.
 gc.disable()
 
-import os  # noqa: E402
-import sys  # noqa: E402
-from pathlib import Path  # noqa: E402
+import os  # ruff: ignore[module-import-not-at-top-of-file]
+import sys  # ruff: ignore[module-import-not-at-top-of-file]
+from pathlib import Path  # ruff: ignore[module-import-not-at-top-of-file]
 
-from roomy_hull.cli.desktop import Desktop  # noqa: E402
-from roomy_hull.cli.main import main as run  # noqa: E402
-from roomy_hull.job.model import Job  # noqa: E402
-from roomy_hull.shop.shop import Shop  # noqa: E402
+from roomy_hull.cli.desktop import Desktop  # ruff: ignore[module-import-not-at-top-of-file]
+from roomy_hull.cli.main import main as run  # ruff: ignore[module-import-not-at-top-of-file]
+from roomy_hull.job.model import Job  # ruff: ignore[module-import-not-at-top-of-file]
+from roomy_hull.shop.shop import Shop  # ruff: ignore[module-import-not-at-top-of-file]
 
 
 def _run(path: Path | None, shop: Path | None) -> int:
     """Open the window; Qt is loaded here so that `check` and `cut` start without it."""
-    from roomy_hull.desktop import application  # noqa: PLC0415  # see above
+    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]  # see above
 
     return application.run(path, shop)
 
@@ -26,7 +26,7 @@ def _run(path: Path | None, shop: Path | None) -> int:
 def _shots(path: Path | None, folder: Path) -> list[Path]:
     """Take pictures without a display."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from roomy_hull.desktop import shots  # noqa: PLC0415  # Qt, as above
+    from roomy_hull.desktop import shots  # ruff: ignore[import-outside-top-level]  # Qt, as above
 
     return shots.write(path, folder)
 
@@ -34,8 +34,8 @@ def _shots(path: Path | None, folder: Path) -> list[Path]:
 def _sheet(job: Job, folder: Path, scenario: str, shop: Shop) -> tuple[Path, Path]:
     """Write the load sheet without a display."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from roomy_hull.desktop import application  # noqa: PLC0415  # Qt, as above
-    from roomy_hull.desktop.pages.loads import sheet_pdf  # noqa: PLC0415
+    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]  # Qt, as above
+    from roomy_hull.desktop.pages.loads import sheet_pdf  # ruff: ignore[import-outside-top-level]
 
     application.application()
     return sheet_pdf.write_job(job, folder, scenario, shop)

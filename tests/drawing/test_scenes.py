@@ -13,6 +13,7 @@ from roomy_hull.drawing.scenes import cut as cut_scene
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes import loads as loads_scene
 from roomy_hull.drawing.scenes import overlays
+from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, SLICE, STATIONS, carried_over
 from roomy_hull.job.edits import units as edits
@@ -59,7 +60,7 @@ def test_every_scene_is_finite_and_its_roles_are_known(
     scene = (
         *ground_scene.elevation(assembly, station, looks),  # type: ignore[arg-type]
         *ground_scene.slice_scene(assembly, station, looks),  # type: ignore[arg-type]
-        *ground_scene.overall_sizes(assembly, station, whole=whole),  # type: ignore[arg-type]
+        *overall_sizes(assembly, station, whole=whole),  # type: ignore[arg-type]
     )
     assert len(scene) > 40
     assert all(math.isfinite(v) for p in points(scene) for v in p)

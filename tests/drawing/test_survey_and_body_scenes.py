@@ -8,7 +8,7 @@ import pytest
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.strokes import Disc, Outline, Panel, Point, Scene, Size, Words
-from roomy_hull.core.tables import measures
+from roomy_hull.core.tables.read import measures
 from roomy_hull.drawing.manner import DARK, LIGHT
 from roomy_hull.drawing.scenes import body as body_scene
 from roomy_hull.drawing.scenes import body_sizes

@@ -11,7 +11,7 @@ import pytest
 from roomy_hull.core.errors import InputError, JobFileError
 from roomy_hull.desktop.application import application
 from roomy_hull.desktop.pages.loads import sheet_pdf
-from roomy_hull.formats import load_sheet
+from roomy_hull.formats import load_sheet, sheet_parts
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits import units as edits
@@ -21,7 +21,7 @@ from roomy_hull.verdict.verdict import Verdict, judge
 
 @pytest.fixture(scope="module")
 def weighed() -> Verdict:
-    from roomy_hull.formats.demo import demo_job  # noqa: PLC0415
+    from roomy_hull.formats.demo import demo_job
 
     one = Weighing(
         id="w", scenario="full", front=1470, rear=1790, date="2026-11-20", place="Reed Lane"
@@ -84,7 +84,7 @@ def test_us_figures_and_a_clean_job(weighed: Verdict) -> None:
 
 def test_the_csv_reads_back_and_starts_no_formula(weighed: Verdict) -> None:
     job = edits.changed(weighed.job, "camp", name="=1+1")
-    rows = list(csv.reader(io.StringIO(load_sheet.csv(load_sheet.build(judge(job))))))
+    rows = list(csv.reader(io.StringIO(sheet_parts.csv(load_sheet.build(judge(job))))))
     assert rows[0] == ["Load sheet: Brackwater Bird Survey"]
     assert any(r and r[0].startswith("'=1+1") for r in rows)
     assert not any(c.startswith("=") for r in rows for c in r)

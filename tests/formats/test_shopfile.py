@@ -152,7 +152,7 @@ class Picks:
     def __init__(self, path: Path) -> None:
         self.path = path
 
-    def file(self, _words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path:  # noqa: ARG002
+    def file(self, _words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path:
         return self.path
 
 

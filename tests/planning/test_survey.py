@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError, InputError
-from roomy_hull.core.tables import measures
+from roomy_hull.core.tables.read import measures
 from roomy_hull.job.model import Job
 from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.planning.survey import adjust, taken_over
@@ -175,7 +175,7 @@ def test_adjusted_sizes_are_taken_over_into_the_vehicle(demo: Job) -> None:
 
 
 def test_a_hold_takes_the_smaller_of_two() -> None:
-    from roomy_hull.formats.vehiclefile import library  # noqa: PLC0415
+    from roomy_hull.formats.vehiclefile import library
 
     tub = next(e.vehicle for e in library() if e.vehicle is not None and e.vehicle.kind == "pickup")
     values = {

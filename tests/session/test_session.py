@@ -11,6 +11,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.fields import Field, fields_of, shown, typed
+from roomy_hull.session.files import autosave
 from roomy_hull.session.session import Session
 from roomy_hull.session.snapping import snapped
 
@@ -250,7 +251,7 @@ def test_open_save_and_damage(
     assert session.keeping.recent() == [saved]
     session.edit("move", edits.changed(session.job, "tools", u=500.0))
     assert session.history.dirty
-    session.autosave()
+    autosave(session)
     assert list(session.keeping.state.glob("autosave-*"))
     run(registry, session, "job.save")
     assert not session.history.dirty

@@ -4,7 +4,7 @@ import msgspec
 import pytest
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.tables import measures
+from roomy_hull.core.tables.read import measures
 from roomy_hull.core.units import System
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping

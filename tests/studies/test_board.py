@@ -15,7 +15,7 @@ from roomy_hull.verdict.verdict import Verdict, judge
 
 @pytest.fixture(scope="module")
 def verdicts() -> list[Verdict]:
-    from roomy_hull.formats.demo import DEMOS, demo_job  # noqa: PLC0415
+    from roomy_hull.formats.demo import DEMOS, demo_job
 
     found = [judge(demo_job(name)) for name in DEMOS]
     job = found[0].job

@@ -12,6 +12,8 @@ from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job, Wish
 from roomy_hull.studies.strength import chassis
+from roomy_hull.studies.strength.supports import kerb_spread
+from roomy_hull.studies.strength.variations import variations
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 
@@ -58,7 +60,7 @@ def test_the_diagram_is_the_plain_beam_under_the_same_loads(demo_verdict: Verdic
     scenario = next(s for s in v.job.scenarios if s.id == "full")
     factor = result.factor * G
     bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
-    loads = [Load(kg * factor, a, b) for kg, a, b in chassis.kerb_spread(v.job.vehicle, *bare)]
+    loads = [Load(kg * factor, a, b) for kg, a, b in kerb_spread(v.job.vehicle, *bare)]
     rows = [row for listed in chassis._ground_rows(v.assembly, v.loads).values() for row in listed]
     for thing in v.assembly.things:
         rows += [
@@ -76,14 +78,14 @@ def test_the_diagram_is_the_plain_beam_under_the_same_loads(demo_verdict: Verdic
 
 def test_the_bare_vehicle_weighs_on_its_axles_what_it_was_weighed_at(demo: Job) -> None:
     v = demo.vehicle
-    rows = chassis.kerb_spread(v, v.kerb.front, v.kerb.rear)
+    rows = kerb_spread(v, v.kerb.front, v.kerb.rear)
     s = v.springs
     assert sum(r[0] for r in rows) == pytest.approx(
         v.kerb.front + v.kerb.rear - s.unsprung_front - s.unsprung_rear
     )
     moment = sum(kg * (a + b) / 2 for kg, a, b in rows)
     assert moment / v.wheelbase == pytest.approx(v.kerb.rear - s.unsprung_rear)
-    assert [r[1] for r in chassis.kerb_spread(v, 1900.0, 160.0)] == [0, v.wheelbase]
+    assert [r[1] for r in kerb_spread(v, 1900.0, 160.0)] == [0, v.wheelbase]
 
 
 def test_the_even_payload_is_the_measure(demo: Job) -> None:
@@ -107,7 +109,7 @@ def test_the_even_payload_is_the_measure(demo: Job) -> None:
 def test_what_a_ball_and_air_springs_do(demo: Job) -> None:
     v = judge(demo)
     one = next(s for s in demo.scenarios if s.id == "full")
-    rows = {r.words: r for r in chassis.variations(v.assembly, v.loads, one)}
+    rows = {r.words: r for r in variations(v.assembly, v.loads, one)}
     plain = rows["As it is"]
     assert rows["With the ball's rated mass"].peak < plain.peak
     assert rows["With the ball's rated mass"].axle < plain.axle
@@ -116,9 +118,7 @@ def test_what_a_ball_and_air_springs_do(demo: Job) -> None:
     assert air.peak == pytest.approx(plain.peak)  # ahead of both supports nothing changes
     assert air.axle < plain.axle - 1000
     towing = next(s for s in demo.scenarios if s.id == "towing")
-    assert "Without the ball mass" in {
-        r.words for r in chassis.variations(v.assembly, v.loads, towing)
-    }
+    assert "Without the ball mass" in {r.words for r in variations(v.assembly, v.loads, towing)}
 
 
 def test_mounts_locks_pulls_and_what_would_mend_them(demo: Job) -> None:
@@ -157,8 +157,8 @@ def test_members_give_way_and_thicker_sheet_mends_it(demo: Job) -> None:
 
 
 def test_every_kind_that_holds_something_has_a_member(demo: Job) -> None:
-    from roomy_hull.kinds.registry import kind_of  # noqa: PLC0415
-    from roomy_hull.kit.catalogue import entries  # noqa: PLC0415
+    from roomy_hull.kinds.registry import kind_of
+    from roomy_hull.kit.catalogue import entries
 
     for entry in entries():
         made = entry.make

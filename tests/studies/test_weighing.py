@@ -13,6 +13,7 @@ from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Job, Weighing
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads import weighing as scales
+from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.studies.loads.scales import predicted
 from roomy_hull.verdict.verdict import judge
 
@@ -75,7 +76,7 @@ def test_it_is_the_estimate_of_least_squares() -> None:
 
     mean = np.array([m.kg for m in masses])
     cov = np.diag([m.sigma**2 for m in masses])
-    h = np.array([row("full", w) for w in axles.WHEELS])
+    h = np.array([row("full", w) for w in WHEELS])
     read = np.array([742.0, 731.0, 910.0, 884.0])
     gain = cov @ h.T @ np.linalg.inv(h @ cov @ h.T + 16.0 * np.eye(4))
     best, left = mean + gain @ (read - h @ mean), cov - gain @ h @ cov
@@ -98,7 +99,7 @@ def test_readings_are_set_against_what_was_predicted_without_them() -> None:
     job = weighed(front_left=742.0, front_right=731.0, rear_left=910.0, rear_right=884.0)
     v = judge(job)
     rows = scales.against(job.weighings[0], predicted(v.assembly, v.loads, "full"))
-    assert [r.words for r in rows] == [*axles.WHEELS, "front axle", "rear axle", "gross"]
+    assert [r.words for r in rows] == [*WHEELS, "front axle", "rear axle", "gross"]
     plain = PLAIN.loads.scenario("full")
     gross = rows[-1]
     assert gross.predicted == pytest.approx(plain.gross.value)

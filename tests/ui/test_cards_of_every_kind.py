@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.desktop.widgets.card import FigureEdit
+from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import STATIONS
 from roomy_hull.job.carried import Carried

@@ -93,7 +93,7 @@ def test_free_places_and_gaps_are_shown_while_holding(window: MainWindow, hand: 
     at = middle(window, "sample-fridge")
     hand.press(at)
     hand.move(at - QPointF(30, 0))
-    from roomy_hull.drawing.view import ELEVATION  # noqa: PLC0415
+    from roomy_hull.drawing.view import ELEVATION
 
     roles = [s.role for s in window.ground._overlay(ELEVATION["right"], True)]
     assert "free" in roles
@@ -108,7 +108,7 @@ def test_depth_is_moved_in_the_slice(window: MainWindow, hand: Hand) -> None:
     window.session.selection.select("camp")
     thing = window.session.verdict.assembly.thing("bedding")
     assert thing is not None
-    from roomy_hull.drawing.view import SLICE  # noqa: PLC0415
+    from roomy_hull.drawing.view import SLICE
 
     h0, k0, h1, k1 = SLICE["right"].rect(thing.envelope)
     cut = window.ground.layout_now().cut
@@ -132,9 +132,9 @@ def test_a_carried_item_is_dragged_along_the_vehicle(window: MainWindow, hand: H
 def test_the_wheel_zooms_about_the_pointer_and_an_empty_place_pans(
     window: MainWindow, hand: Hand, qtbot: QtBot
 ) -> None:
-    from PyQt6.QtCore import QPoint  # noqa: PLC0415
-    from PyQt6.QtGui import QWheelEvent  # noqa: PLC0415
-    from PyQt6.QtWidgets import QApplication  # noqa: PLC0415
+    from PyQt6.QtCore import QPoint
+    from PyQt6.QtGui import QWheelEvent
+    from PyQt6.QtWidgets import QApplication
 
     ground = window.ground
     at = middle(window, "tools")

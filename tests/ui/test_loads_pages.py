@@ -23,6 +23,7 @@ from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits import units as edits
 from roomy_hull.session.marks import bare
 from roomy_hull.session.pages.table import stage
+from roomy_hull.session.showing import show_finding
 from roomy_hull.studies.loads import board
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
@@ -335,7 +336,7 @@ def test_the_sheet_is_written_where_one_says(
 
 def test_a_finding_on_loads_turns_to_its_page(window: MainWindow) -> None:
     level = next(f for f in window.session.verdict.findings if f.code == "loads.level")
-    window.session.show_finding(level)
+    show_finding(window.session, level)
     assert (window.session.look.stage, window.session.look.page("Loads")) == ("Loads", "Springs")
     assert window.session.look.scenario == "rear"
 

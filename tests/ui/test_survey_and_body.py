@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QDialog, QFileDialog
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.tables import measures
+from roomy_hull.core.tables.read import measures
 from roomy_hull.desktop.pages.body import BodyStage
 from roomy_hull.desktop.pages.survey import SurveyStage
 from roomy_hull.desktop.widgets.new_job import NewJob
@@ -22,6 +22,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.kit.body import fitting
 from roomy_hull.planning.simulator import Simulator, laser, scales
 from roomy_hull.session.session import Session
+from roomy_hull.session.showing import show_finding
 from roomy_hull.verdict.verdict import judge
 
 from .conftest import Hand
@@ -239,7 +240,7 @@ def test_a_shorter_canopy_leaves_units_outside_and_offers_to_mend(
     assert session.do("edit.size", path="body.tray.length", value=1850.0)
     assert session.job.units is units
     finding = next(f for f in session.verdict.findings if f.code == "fit.outside.end")
-    session.show_finding(finding)
+    show_finding(session, finding)
     assert session.look.stage == "Fit-out"
     assert any(b.isVisible() or b.text() for b in window.findings.buttons)
 

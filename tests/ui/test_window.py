@@ -6,8 +6,8 @@ from PyQt6.QtWidgets import QApplication, QLineEdit, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop import application
-from roomy_hull.desktop.widgets.card import FigureEdit
 from roomy_hull.desktop.widgets.dialogs import ActionSearch, KeySheet
+from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.desktop.widgets.findings_panel import AcceptDialog
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
@@ -276,7 +276,7 @@ def test_what_is_too_large_says_so_on_the_drawing(window: MainWindow) -> None:
     hand.move(
         QPointF(port.mapFromGlobal(window.ground.mapToGlobal(middle(window, "poles").toPoint())))
     )
-    from roomy_hull.drawing.view import ELEVATION  # noqa: PLC0415
+    from roomy_hull.drawing.view import ELEVATION
 
     words = [
         s.text
@@ -444,7 +444,7 @@ def test_unsaved_work_is_asked_about(
 def test_work_of_a_run_that_died_is_offered(
     window: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
-    from tests.formats.test_keeping import left_by_a_dead_process  # noqa: PLC0415
+    from tests.formats.test_keeping import left_by_a_dead_process
 
     session = window.session
     job = edits.changed(session.job, "tools", u=500.0)
@@ -467,7 +467,7 @@ def test_work_of_a_run_that_died_is_offered(
 def test_a_fault_of_ours_is_told_and_the_work_kept(
     session: Session, window: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    import sys  # noqa: PLC0415
+    import sys
 
     monkeypatch.setattr(sys, "excepthook", sys.excepthook)
     application.catch_faults(session, window)
@@ -483,9 +483,9 @@ def test_a_fault_of_ours_is_told_and_the_work_kept(
 
 
 def test_nothing_is_drawn_in_empty_squares(window: MainWindow) -> None:
-    from PyQt6.QtGui import QFontInfo  # noqa: PLC0415
+    from PyQt6.QtGui import QFontInfo
 
-    from roomy_hull.desktop.theme import font  # noqa: PLC0415
+    from roomy_hull.desktop.theme import font
 
     assert QFontInfo(font(13)).family() == "B612"
     assert QFontInfo(font(13, bold=True)).bold()

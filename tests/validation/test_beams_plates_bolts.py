@@ -22,6 +22,7 @@ from roomy_hull.core.mechanics.sections import section
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.studies.strength import chassis
+from roomy_hull.studies.strength.supports import kerb_spread
 from roomy_hull.verdict.verdict import judge
 
 
@@ -120,7 +121,7 @@ def test_the_chassis_of_a_whole_job_agrees_with_finite_elements() -> None:
     model.def_support("front", True, True, True, True, False, False)
     model.def_support("rear", False, True, True, False, False, False)
     bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
-    rows = list(chassis.kerb_spread(job.vehicle, *bare))
+    rows = list(kerb_spread(job.vehicle, *bare))
     for listed in chassis._ground_rows(v.assembly, v.loads).values():
         rows += [(m.kg * scale(scenario, m.owner, m.fill, m.mount), a, b) for m, a, b in listed]
     for thing in v.assembly.things:

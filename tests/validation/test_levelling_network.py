@@ -10,7 +10,7 @@ import math
 import numpy as np
 import pytest
 
-from roomy_hull.core.tables import Measure
+from roomy_hull.core.tables.read import Measure
 from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.planning import survey as planning
 

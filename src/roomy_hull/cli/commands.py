@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import sys
 import threading
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -13,8 +13,12 @@ from roomy_hull.cli.codes import DEMO, FINE, SHIPPED, STOPS, UNUSABLE
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line, report
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats import jobfile, shopfile
+from roomy_hull.formats import cutfiles, jobfile, shopfile, solid3d
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.vehiclefile import library
+from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
+from roomy_hull.making.cutlist import cut_list
+from roomy_hull.planning.simulator import Simulator, laser, scales
 from roomy_hull.shop.shop import Shop, shipped_shop
 from roomy_hull.studies.loads import board
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -45,55 +49,56 @@ def run(args: argparse.Namespace, desktop: Desktop) -> int:
     UserError
         A file cannot be used.
     """
-    if args.command in (None, "open"):
-        shop = getattr(args, "shop", "")
-        return desktop.run(job_path(getattr(args, "job", DEMO)), Path(shop) if shop else None)
-    if args.command == "schema":
-        found = shopfile.schema() if args.file == "shop" else jobfile.schema()
-        print(json.dumps(found, indent=1))
-        return FINE
-    if args.command == "shop":
-        shopfile.save(shipped_shop(), Path(args.out))
-        print(args.out)
-        return FINE
-    if args.command == "vehicles":
-        return _vehicles()
-    if args.command == "simulate":
-        return _simulate(args.device, args.value, args.noise)
-    if args.command == "shots":
-        for file in desktop.shots(job_path(args.job), Path(args.out)):
-            print(file)
-        return FINE
-    if args.command == "sheet":
-        shop = _shop_of(args.shop)
-        for file in desktop.sheet(job_of(args.job), Path(args.out), args.scenario, shop):
-            print(file)
-        return FINE
-    verdict = judge(job_of(args.job), shop=_shop_of(args.shop))
-    if args.command == "why":
-        return _why(verdict, args.scenario, args.row)
-    if args.command == "solid":
-        return _solid(verdict, Path(args.out), args.open)
-    if args.command == "check":
-        if args.json:
-            from roomy_hull.formats.verdict_json import (
-                cut_json,
-                survey_json,
-                verdict_json,
-            )  # not to slow `open`
+    return COMMANDS[args.command or "open"](args, desktop)
 
-            more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
-            print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))
-        else:
-            print(report(verdict))
-        return STOPS if verdict.count("stop") else FINE
-    return _cut(verdict, Path(args.out), anyway=args.anyway)
+
+def _open(args: argparse.Namespace, desktop: Desktop) -> int:
+    shop = getattr(args, "shop", "")
+    return desktop.run(job_path(getattr(args, "job", DEMO)), Path(shop) if shop else None)
+
+
+def _schema(args: argparse.Namespace, _desktop: Desktop) -> int:
+    found = shopfile.schema() if args.file == "shop" else jobfile.schema()
+    print(json.dumps(found, indent=1))
+    return FINE
+
+
+def _write_shop(args: argparse.Namespace, _desktop: Desktop) -> int:
+    shopfile.save(shipped_shop(), Path(args.out))
+    print(args.out)
+    return FINE
+
+
+def _shots(args: argparse.Namespace, desktop: Desktop) -> int:
+    for file in desktop.shots(job_path(args.job), Path(args.out)):
+        print(file)
+    return FINE
+
+
+def _sheet(args: argparse.Namespace, desktop: Desktop) -> int:
+    shop = _shop_of(args.shop)
+    for file in desktop.sheet(job_of(args.job), Path(args.out), args.scenario, shop):
+        print(file)
+    return FINE
+
+
+def _verdict_of(args: argparse.Namespace) -> Verdict:
+    """Judge the job that a command names, made by the shop that it names."""
+    return judge(job_of(args.job), shop=_shop_of(args.shop))
+
+
+def _check(args: argparse.Namespace, _desktop: Desktop) -> int:
+    verdict = _verdict_of(args)
+    if args.json:
+        more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
+        print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))
+    else:
+        print(report(verdict))
+    return STOPS if verdict.count("stop") else FINE
 
 
 def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
     """Write the job as GLB; an opening that there is not is named with those that there are."""
-    from roomy_hull.formats import solid3d  # not to slow `open`
-
     known = [o.id for o in verdict.assembly.openings()]
     for key in opened:
         if key not in known:
@@ -128,8 +133,6 @@ def _why(verdict: Verdict, scenario: str, row: str) -> int:
 
 def _vehicles() -> int:
     """List the library; a file that cannot be used is named with its trouble."""
-    from roomy_hull.formats.vehiclefile import library  # not to slow `open`
-
     entries = library()
     for entry in entries:
         words = entry.vehicle.name if entry.vehicle is not None else entry.trouble
@@ -140,8 +143,6 @@ def _vehicles() -> int:
 
 def _simulate(device: str, value: float, noise: float) -> int:
     """Serve a stand-in device until it is interrupted."""
-    from roomy_hull.planning.simulator import Simulator, laser, scales  # not to slow `open`
-
     if not 0 < value < 20000 or not 0 <= noise < 1:
         raise InputError(
             "the value is above 0 and the noise from 0 to below 1", remedy="Mend them."
@@ -170,9 +171,6 @@ def _shop_of(word: str) -> Shop:
 
 def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
     """Write the cut files, unless stops are open."""
-    from roomy_hull.formats import cutfiles  # the packer is not to slow `open`
-    from roomy_hull.making.cutlist import cut_list
-
     stops = [f for f in verdict.findings if f.severity == "stop"]
     for finding in stops:
         print(finding_line(finding), file=sys.stderr)
@@ -190,3 +188,19 @@ def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
         f"{len(cut.nest.sheets)} sheets, {len(cut.bars.bars)} bars."
     )
     return STOPS if stops else FINE
+
+
+COMMANDS: dict[str, Callable[[argparse.Namespace, Desktop], int]] = {
+    "open": _open,
+    "check": _check,
+    "why": lambda args, _desktop: _why(_verdict_of(args), args.scenario, args.row),
+    "cut": lambda args, _desktop: _cut(_verdict_of(args), Path(args.out), anyway=args.anyway),
+    "solid": lambda args, _desktop: _solid(_verdict_of(args), Path(args.out), args.open),
+    "sheet": _sheet,
+    "shots": _shots,
+    "schema": _schema,
+    "shop": _write_shop,
+    "vehicles": lambda _args, _desktop: _vehicles(),
+    "simulate": lambda args, _desktop: _simulate(args.device, args.value, args.noise),
+}
+"""Every command by its word."""

@@ -30,8 +30,8 @@ def main(argv: Sequence[str], desktop: Desktop) -> int:
             argv[0] == "open" and len(argv) <= 2 and not any(a[:1] == "-" for a in argv[1:])
         ):
             return desktop.run(job_path(argv[1] if len(argv) > 1 else DEMO), None)
-        from roomy_hull.cli.commands import run
-        from roomy_hull.cli.parser import parser
+        from roomy_hull.cli.commands import run  # ruff: ignore[import-outside-top-level]  # the window is to open without what other commands read
+        from roomy_hull.cli.parser import parser  # ruff: ignore[import-outside-top-level]  # the window is to open without what other commands read
 
         return run(parser().parse_args(list(argv)), desktop)
     except UserError as trouble:

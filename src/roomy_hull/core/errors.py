@@ -51,5 +51,5 @@ class FileError(UserError):
     """A file other than a job that cannot be read or written: a sheet, a model, a folder of them."""
 
 
-class GivenUp(RoomyHullError):  # noqa: N818  # it is no error
+class GivenUp(RoomyHullError):  # ruff: ignore[error-suffix-on-exception-name]  # it is no error
     """Long work that the person gave up: no trouble, nothing to mend."""

@@ -21,7 +21,7 @@ def circles(after: Mapping[str, Iterable[str]]) -> list[tuple[str, ...]]:
     on: set[str] = set()
     path: list[str] = []
     found: list[tuple[str, ...]] = []
-    for root in list(after):
+    for root in list(after):  # ruff: ignore[too-many-nested-blocks]  # Tarjan's algorithm, walked without recursion
         if root in number:
             continue
         work = [(root, iter(after.get(root, ())))]

@@ -20,6 +20,7 @@ from roomy_hull.formats import shopfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.files import autosave
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
 
@@ -123,7 +124,7 @@ def offer_recovery(session: Session, window: MainWindow) -> None:
             except UserError as trouble:
                 session.say(str(trouble), trouble=True)
                 continue
-            session.autosave()
+            autosave(session)
             session.keeping.discard(left)
             session.say(f"Recovered {left.name}; it is not saved yet.")
             return
@@ -146,7 +147,7 @@ def catch_faults(session: Session, window: MainWindow) -> None:
             with (folder / "roomy-hull.log").open("a", encoding="utf-8") as log:
                 log.write(time.strftime("%Y-%m-%d %H:%M:%S\n"))
                 traceback.print_exception(kind, fault, trace, file=log)
-        session.autosave()
+        autosave(session)
         session.say(
             "Something went wrong inside the program. Your work is kept; the fault is noted in "
             f"{folder / 'roomy-hull.log'}.",

@@ -82,7 +82,7 @@ class Dialogs:
 
     def new_job(self) -> Job | None:
         """Ask for a vehicle and a first body; nothing where the person changes their mind."""
-        from roomy_hull.desktop.widgets.new_job import NewJob  # noqa: PLC0415  # not to slow the start
+        from roomy_hull.desktop.widgets.new_job import NewJob  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
         dialog = NewJob(self._window.theme, self._window)
         return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
@@ -103,13 +103,13 @@ class Dialogs:
 
     def show_keys(self) -> None:
         """Show the key sheet."""
-        from roomy_hull.desktop.widgets.dialogs import KeySheet  # noqa: PLC0415  # not to slow the start
+        from roomy_hull.desktop.widgets.dialogs import KeySheet  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
         KeySheet(self._session.registry, self._window).exec()
 
     def find_action(self) -> None:
         """Show the list of all actions to search, and do the chosen one."""
-        from roomy_hull.desktop.widgets.dialogs import ActionSearch  # noqa: PLC0415  # as above
+        from roomy_hull.desktop.widgets.dialogs import ActionSearch  # ruff: ignore[import-outside-top-level]  # as above
 
         dialog = ActionSearch(self._session.registry, self._session, self._window)
         if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
@@ -126,12 +126,12 @@ class Dialogs:
 
     def write_sheet(self, folder: Path) -> None:
         """Write the load sheet as PDF and CSV."""
-        from roomy_hull.desktop.pages.loads import sheet_pdf  # noqa: PLC0415  # not to slow the start
+        from roomy_hull.desktop.pages.loads import sheet_pdf  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
         sheet_pdf.write_told(self._session, folder)
 
     def write_view(self, path: Path) -> None:
         """Write what is drawn as SVG or PDF."""
-        from roomy_hull.desktop import papers  # noqa: PLC0415  # not to slow the start
+        from roomy_hull.desktop import papers  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
         papers.write_told(self._session, self._window.shown(), path)

@@ -104,7 +104,7 @@ class Paged(QWidget):
     def show_page(self) -> None:
         """Show the chosen page, and the panel that belongs to it."""
         if self.bar is None:
-            from roomy_hull.desktop.widgets.page_bar import PageBar  # noqa: PLC0415  # not to slow the start
+            from roomy_hull.desktop.widgets.page_bar import PageBar  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
             self.bar = PageBar(self._session, self._theme, self._about)
             self._over.insertWidget(0, self.bar)
@@ -119,7 +119,7 @@ class Paged(QWidget):
             self.stack.setCurrentWidget(below)
             below.setFocus()  # else Qt gives it to the first button of the bar
 
-    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Take the focus, that Qt would else give to the first button of the bar."""
         if (shown := self.stack.currentWidget()) is not None:
             shown.setFocus()

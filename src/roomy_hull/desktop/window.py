@@ -26,6 +26,7 @@ from roomy_hull.desktop.text import Label, plain
 from roomy_hull.desktop.widgets.job_line import JobLine
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
 from roomy_hull.drawing import manner
+from roomy_hull.session.files import autosave, open_job
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
 
@@ -121,9 +122,9 @@ class MainWindow(QMainWindow):
         if self.settled:
             return
         # Read now, as the stages are: the window opens the sooner.
-        from roomy_hull.desktop.widgets.card import Card  # noqa: PLC0415
-        from roomy_hull.desktop.widgets.findings_panel import FindingsPanel  # noqa: PLC0415
-        from roomy_hull.desktop.widgets.stores_panel import StoresPanel  # noqa: PLC0415
+        from roomy_hull.desktop.widgets.card import Card  # ruff: ignore[import-outside-top-level]
+        from roomy_hull.desktop.widgets.findings_panel import FindingsPanel  # ruff: ignore[import-outside-top-level]
+        from roomy_hull.desktop.widgets.stores_panel import StoresPanel  # ruff: ignore[import-outside-top-level]
 
         session, theme = self.session, self.theme
         session.complete()
@@ -156,7 +157,7 @@ class MainWindow(QMainWindow):
         self._message_timer.setSingleShot(True)
         self._message_timer.timeout.connect(self.hush)
         self._autosave_timer = QTimer(self)
-        self._autosave_timer.timeout.connect(session.autosave)
+        self._autosave_timer.timeout.connect(lambda: autosave(session))
         self._autosave_timer.start(AUTOSAVE_MS)
 
     def _painted(self) -> None:
@@ -248,11 +249,11 @@ class MainWindow(QMainWindow):
     def _open_recent(self, path: Path) -> None:
         if self.session.asker.may_lose():
             try:
-                self.session.open(path)
+                open_job(self.session, path)
             except UserError as trouble:
                 self.session.say(str(trouble), trouble=True)
 
-    def closeEvent(self, event: QCloseEvent | None) -> None:  # noqa: N802  # Qt's name
+    def closeEvent(self, event: QCloseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Ask about unsaved work before closing."""
         if event is None:
             return

@@ -306,7 +306,7 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
         The place cannot be written; what was there is untouched.
     """
     new: Path | None = None
-    try:
+    try:  # ruff: ignore[too-many-statements-in-try-clause]  # written whole or not at all: every step of it may fail
         path.parent.mkdir(parents=True, exist_ok=True)
         new = path.with_name(f".{path.name}.{os.getpid()}-{time.time_ns():x}")
         handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)

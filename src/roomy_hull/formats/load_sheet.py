@@ -3,14 +3,13 @@
 from collections.abc import Callable
 from datetime import date
 
-import msgspec
-
 from roomy_hull.assembly import springs
 from roomy_hull.core.doubt import RELATIVE_DOUBT, source_of
 from roomy_hull.core.units import System, show, unit_word
-from roomy_hull.formats.csv_tables import table
+from roomy_hull.formats.sheet_parts import LoadSheet, Section
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads.governing import governing
+from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.verdict.verdict import Verdict
 
 CAUTIONS = (
@@ -22,24 +21,6 @@ CAUTIONS = (
     "certifies answers for the real parts. Gas and mains belong to licensed trades.",
     "Never work or stand under a jacked canopy or vehicle.",
 )
-
-
-class Section(msgspec.Struct, frozen=True):
-    """One part of the sheet: title, sentences, one table; or the name of a picture."""
-
-    title: str
-    words: tuple[str, ...] = ()
-    heads: tuple[str, ...] = ()
-    rows: tuple[tuple[str, ...], ...] = ()
-    picture: str = ""
-
-
-class LoadSheet(msgspec.Struct, frozen=True):
-    """The whole sheet."""
-
-    title: str
-    subtitle: str
-    sections: tuple[Section, ...]
 
 
 def build(verdict: Verdict, system: System = "metric", day: str = "") -> LoadSheet:
@@ -131,9 +112,7 @@ def _assumptions(verdict: Verdict) -> Section:
 
 def _axles(verdict: Verdict, kg: Write, word: str) -> Section:
     """Give every scenario against every limit."""
-    keys = [
-        k for k, _ in board.ROWS if k not in ("left", "right", "level") and k not in axles.WHEELS
-    ]
+    keys = [k for k, _ in board.ROWS if k not in ("left", "right", "level") and k not in WHEELS]
     names = dict(board.ROWS)
     rows = []
     for s in verdict.loads.scenarios:
@@ -390,28 +369,3 @@ def _to_fill(verdict: Verdict, word: str) -> Section:
         "Rear axle",
     )
     return Section("To be weighed and signed", (), heads, rows)
-
-
-def csv(sheet: LoadSheet) -> str:
-    """Write the sheet as CSV: each section's title, words and table, one after the other.
-
-    Parameters
-    ----------
-    sheet : LoadSheet
-        The sheet.
-
-    Returns
-    -------
-    str
-        Comma separated; no cell starts a formula.
-    """
-    rows: list[list[object]] = [[sheet.title], [sheet.subtitle]]
-    for section in sheet.sections:
-        if section.picture:
-            continue
-        rows += [[], [section.title]]
-        rows += [[w] for w in section.words]
-        if section.heads:
-            rows.append(list(section.heads))
-        rows += [list(r) for r in section.rows]
-    return table(rows)

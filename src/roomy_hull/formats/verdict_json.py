@@ -13,8 +13,9 @@ from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.survey import adjust
-from roomy_hull.studies.loads.axles import WHEELS, Figure, ScenarioLoads
+from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
+from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.verdict.verdict import Verdict, fixes
 
 FORMAT = "roomy-hull-verdict/1"

@@ -145,6 +145,11 @@ class Variant(Value, frozen=True, kw_only=True):
     carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
 
 
+def _twice(ids: list[str]) -> str | None:
+    """Find the first id that stands twice."""
+    return None if len(set(ids)) == len(ids) else next(i for i in ids if ids.count(i) > 1)
+
+
 class Job(Value, frozen=True, kw_only=True):
     """One vehicle's build as one immutable value; an edit makes a new one."""
 
@@ -175,26 +180,16 @@ class Job(Value, frozen=True, kw_only=True):
             Names the unit or scenario and the remedy.
         """
         ids = [u.id for u in self.units] + [c.id for c in self.carried]
-        if len(set(ids)) != len(ids):
-            twice = next(i for i in ids if ids.count(i) > 1)
+        if (twice := _twice(ids)) is not None:
             raise ValueError(f"the id '{twice}' stands twice; give each unit its own")
-        names = [s.id for s in self.scenarios]
-        if len(set(names)) != len(names):
-            raise ValueError("two scenarios share an id; give each its own")
-        for what, listed in (
-            ("set", self.sets),
-            ("run-through", self.runs),
-            ("variant", self.variants),
-            ("weighing", self.weighings),
-            ("wish", self.brief.wishes),
-        ):
-            keys = [x.id for x in listed]
-            if len(set(keys)) != len(keys):
-                plural = "wishes" if what == "wish" else f"{what}s"
+        for plural, listed in (
+            ("scenarios", self.scenarios), ("sets", self.sets), ("run-throughs", self.runs),
+            ("variants", self.variants), ("weighings", self.weighings), ("wishes", self.brief.wishes),
+        ):  # fmt: skip
+            if _twice([x.id for x in listed]) is not None:
                 raise ValueError(f"two {plural} share an id; give each its own")
         for variant in self.variants:
-            own = [u.id for u in variant.units] + [c.id for c in variant.carried]
-            if len(set(own)) != len(own):
+            if _twice([u.id for u in variant.units] + [c.id for c in variant.carried]) is not None:
                 raise ValueError(f"variant '{variant.id}' has an id twice; give each unit its own")
         canopy = self.body.canopy
         bays = {b.id for b in canopy.bays} if canopy else set()
@@ -204,6 +199,11 @@ class Job(Value, frozen=True, kw_only=True):
                     f"unit '{unit.id}' is in bay '{unit.bay}', which does not exist; "
                     f"use one of: {', '.join(sorted(bays)) or 'none (the body has no bays)'}"
                 )
+        self._check_scenarios()
+
+    def _check_scenarios(self) -> None:
+        """Refuse scenarios that the vehicle or the others do not allow."""
+        names = [s.id for s in self.scenarios]
         for scenario in self.scenarios:
             if len(scenario.people) > len(self.vehicle.seats):
                 raise ValueError(

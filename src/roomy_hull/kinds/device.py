@@ -40,7 +40,7 @@ CAUTIONS: dict[str, str] = {
 """What has to be said once where such a thing is placed."""
 
 
-def expand(unit: Device, site: Site) -> Expansion:  # noqa: ARG001  # every kind is given its site
+def expand(unit: Device, site: Site) -> Expansion:  # ruff: ignore[unused-function-argument]  # every kind is given its site
     """Write a device out.
 
     Parameters

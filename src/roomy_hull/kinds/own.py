@@ -76,7 +76,7 @@ def box_of(block: Block) -> Box:
     )  # fmt: skip
 
 
-def expand(unit: Own, site: Site) -> Expansion:  # noqa: ARG001  # every kind is given its site
+def expand(unit: Own, site: Site) -> Expansion:  # ruff: ignore[unused-function-argument]  # every kind is given its site
     """Write a user's own unit out.
 
     Parameters

@@ -30,7 +30,7 @@ class Simulator:
         self, answer: Answer, *, silence: float = 0.0, garbage: float = 0.0, seed: int = 1
     ) -> None:
         self._answer, self._silence, self._garbage = answer, silence, garbage
-        self._chance = random.Random(seed)  # noqa: S311  # a stand-in, no secret
+        self._chance = random.Random(seed)  # ruff: ignore[suspicious-non-cryptographic-random-usage]  # a stand-in, no secret
         self._master, slave = pty.openpty()
         tty.setraw(slave)
         self.path = os.ttyname(slave)

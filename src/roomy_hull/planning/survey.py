@@ -14,7 +14,7 @@ import msgspec
 
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.tables import Measure, measures
+from roomy_hull.core.tables.read import Measure, measures
 from roomy_hull.job.edits.resizing import set_at
 from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.job.vehicle import Vehicle
@@ -95,7 +95,7 @@ class Adjusted(msgspec.Struct, frozen=True):
     missing: tuple[str, ...]
 
 
-def adjust(survey: Survey, kind: str) -> Adjusted:
+def adjust(survey: Survey, kind: str) -> Adjusted:  # ruff: ignore[too-many-locals]  # a least-squares adjustment in the letters of its formulas
     """Adjust a survey.
 
     Parameters

@@ -70,7 +70,7 @@ class Nobody:
         """Choose no folder."""
         return None
 
-    def file(self, _words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path | None:  # noqa: ARG002
+    def file(self, _words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path | None:  # ruff: ignore[unused-method-argument]
         """Choose no file."""
         return None
 

@@ -332,7 +332,7 @@ def _typed_boxes(text: str, system: System) -> tuple[Block, ...]:
     return tuple(found)
 
 
-def typed(field: Field, text: str, system: System) -> object:
+def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[too-many-return-statements]  # one return for each quantity
     """Read what was typed into a field.
 
     Parameters

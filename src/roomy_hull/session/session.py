@@ -10,13 +10,11 @@ from typing import TYPE_CHECKING, Any
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.signal import Signal
-from roomy_hull.formats import jobfile
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.session.asking import Asker, Nobody
 from roomy_hull.session.messages import Messages
-from roomy_hull.session.pages.table import facing
 from roomy_hull.session.selection import Selection
 from roomy_hull.session.view import Look, View
 from roomy_hull.shop.shop import Shop, shipped_shop
@@ -100,7 +98,7 @@ class Session:
     def catalogue(self) -> "Catalogue":
         """What can be placed; read when it is first wanted."""
         if self._catalogue is None:
-            from roomy_hull.session.catalogue import (
+            from roomy_hull.session.catalogue import (  # ruff: ignore[import-outside-top-level]  # not to slow the start
                 Catalogue,
             )  # the stores are not to slow the start
 
@@ -111,7 +109,7 @@ class Session:
     def registry(self) -> "Registry":
         """Every action, declared once."""
         if self._registry is None:
-            from roomy_hull.session.actions.standard import (
+            from roomy_hull.session.actions.standard import (  # ruff: ignore[import-outside-top-level]  # not to slow the start
                 standard,
             )  # all actions: not to slow the start
 
@@ -174,50 +172,6 @@ class Session:
         self.selection.changed.emit()
         self.saved.emit()
         self.changed.emit()
-
-    def open(self, path: Path) -> None:
-        """Open a job file.
-
-        Parameters
-        ----------
-        path : Path
-            The file.
-
-        Raises
-        ------
-        UserError
-            The file cannot be used; the job in hand stays.
-        """
-        self.take(jobfile.load(path), path)
-        self.keeping.drop_autosave()
-        self.keeping.add_recent(path)
-        self.say(f"Opened {path.name}")
-
-    def save(self, path: Path) -> None:
-        """Save the job.
-
-        Parameters
-        ----------
-        path : Path
-            The file.
-
-        Raises
-        ------
-        JobFileError
-            The place cannot be written.
-        """
-        jobfile.save(self.history.settled, path)
-        self.path = path
-        self.history.mark_saved()
-        self.keeping.drop_autosave()
-        self.keeping.add_recent(path)
-        self.say(f"Saved {path.name}")
-        self.saved.emit()
-
-    def autosave(self) -> None:
-        """Write the job aside if it has changes."""
-        if self.history.dirty:
-            self.keeping.autosave(self.history.settled, self.path)
 
     def set_shop(self, shop: Shop) -> None:
         """Have another shop make the job: everything is judged anew.
@@ -313,17 +267,6 @@ class Session:
         if finding not in known:
             known[finding] = fixes(verdict, finding)
         return known[finding]
-
-    def show_finding(self, finding: Finding | None) -> None:
-        """Turn to where a finding is and select its first subject."""
-        key = ""
-        if finding is not None and finding.subjects:
-            first = finding.subjects[0]
-            key = first.id if first.is_thing and self.job.thing(first.id) is not None else ""
-        self.selection.finding = finding
-        if finding is not None:
-            self.view.set(**facing(finding, self.verdict.assembly, self.look))
-        self.selection.show(finding, key)
 
 
 def _usual_scenario(job: Job) -> str:

@@ -151,7 +151,7 @@ def _moves(
     """List every unit's best free place in every bay, with its gain."""
     found: list[Try] = []
     assembly = verdict.assembly
-    for thing in assembly.things:
+    for thing in assembly.things:  # ruff: ignore[too-many-nested-blocks]  # every unit in every place of every bay
         value, one = thing.value, rows.get(thing.id)
         if isinstance(value, Carried) or one is None or thing.place is None:
             continue

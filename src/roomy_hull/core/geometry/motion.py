@@ -365,7 +365,7 @@ def _check(motion: Motion) -> None:
             raise InputError(f"it slides by {step.by:g} mm", name, "Slide by at most 20000 mm.")
 
 
-def carried(frame: Frame, piece: Piece) -> Piece:
+def carried(frame: Frame, piece: Piece) -> Piece:  # ruff: ignore[too-many-return-statements]  # one return for each kind of step
     """Carry a piece from a unit's directions (u, v, w) into vehicle axes. [mm]"""
     if piece.square:
         axis = {0: 1, 1: 0, 2: 2}[piece.axis] if frame.side == "rear" else piece.axis

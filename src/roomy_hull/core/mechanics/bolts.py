@@ -6,7 +6,7 @@ import math
 import msgspec
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.tables import thread
+from roomy_hull.core.tables.read import thread
 
 
 class Grade(msgspec.Struct, frozen=True):

@@ -13,25 +13,24 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
-from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.refs import Ref
-from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.strokes import Scene
 from roomy_hull.core.units import show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.drag import Drag
 from roomy_hull.desktop.ground.scene_painter import Window, painter_for
-from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
+from roomy_hull.desktop.ground.walkabout import Walkabout
 from roomy_hull.desktop.text import plain
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import ground as ground_scene
-from roomy_hull.drawing.scenes import overlays
+from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
-from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View
+from roomy_hull.drawing.view import ELEVATION, SLICE, View
 from roomy_hull.job.carried import Carried
+from roomy_hull.session.pages.drawing import DrawingModel
 from roomy_hull.session.session import Session
 
 HEAD = 26.0
@@ -63,8 +62,7 @@ class Ground(QWidget):
         self._animation = QVariantAnimation(self)
         self._animation.valueChanged.connect(self._turned)
         self._unseen = True
-        self._still: dict[bool, tuple[Scene, tuple[object, ...], tuple[Thing, ...], Scene]] = {}
-        self._scenes = ground_scene.Backdrops()
+        self.model = DrawingModel(session)
         self._backdrops = {True: Backdrop(), False: Backdrop()}
         self.drag = Drag(session)
         self.walkabout = Walkabout(session, theme, self)
@@ -153,7 +151,9 @@ class Ground(QWidget):
             (where.lower, where.cut, SLICE[station]), (where.upper, where.elevation, ELEVATION[station])
         ):  # fmt: skip
             upper = area is where.upper
-            back, scene = self._layers(assembly, station, looks, upper=upper)
+            back, scene = self.model.layers(
+                looks, self.drag.holds if self.drag.active else "", upper=upper
+            )
             seen = area.adjusted(-8, 0, 8, 0)
             p.save()
             p.setClipRect(seen)
@@ -164,7 +164,7 @@ class Ground(QWidget):
             self._backdrops[upper].paint(p, back, seen, window, painter)
             painter.paint(p, scene, window)
             if upper:
-                sizes = ground_scene.overall_sizes(assembly, station, whole=look.whole)
+                sizes = overall_sizes(assembly, station, whole=look.whole)
                 painter.paint(p, sizes, window)
             painter.paint(p, self._overlay(view, upper), window)
             p.restore()
@@ -186,127 +186,31 @@ class Ground(QWidget):
             self._unseen = False
             self.painted.emit()
 
-    def _layers(
-        self, assembly: Assembly, station: Station, looks: Looks, *, upper: bool
-    ) -> tuple[Scene, Scene]:
-        """Give what stays as it is from one paint to the next, and what is drawn over it.
-
-        While something is dragged, all that it leaves where it is belongs to what stays.
-        """
-        draw = ground_scene.things if upper else ground_scene.slice_things
-        behind = self._scenes.of(assembly, station, upper=upper)
-        if not self.drag.active:
-            return behind, draw(assembly, station, looks)
-        held = {self.drag.holds, *self._session.selection.also}
-        others = tuple(t for t in assembly.things if t.id not in held)
-        known = self._still.get(upper)
-        if (
-            known is None
-            or known[0] is not behind
-            or known[1] != (station, looks)
-            or len(known[2]) != len(others)
-            or any(a is not b for a, b in zip(known[2], others, strict=True))
-        ):
-            still = msgspec.structs.replace(assembly, things=others)
-            known = (behind, (station, looks), others, behind + draw(still, station, looks))
-            self._still[upper] = known
-        moving = tuple(t for t in assembly.things if t.id in held)
-        return known[3], draw(msgspec.structs.replace(assembly, things=moving), station, looks)
-
-    def title(self) -> str:
-        """Say what the elevation shows."""
-        look, vehicle = self._session.look, self._session.job.vehicle
-        words = WORDS[look.station]
-        if look.station in ("left", "right"):
-            words += " (driver side)" if look.station == vehicle.drive else " (kerb side)"
-        return f"{words} · {vehicle.name}"
-
-    def papers(self) -> tuple[Paper, ...]:
-        """Draw both pictures for paper, as they are seen."""
-        look, assembly = self._session.look, self._session.sight.assembly
-        looks, station = Looks(look.opened, look.stature), look.station
-        upper, lower = ground_scene.frame(assembly, station, whole=look.whole, opened=look.opened)
-        elevation = ground_scene.elevation(assembly, station, looks)
-        elevation += ground_scene.overall_sizes(assembly, station, whole=look.whole)
-        return (
-            Paper(self.title(), elevation + self._overlay(ELEVATION[station], True), upper),
-            Paper(self._slice_title(), ground_scene.slice_scene(assembly, station, looks), lower),
-        )
-
-    def _slice_title(self) -> str:
-        """Say what the slice shows."""
-        flat = self._session.look.station in ("above", "underneath")
-        return f"Slice: the same stretch from {'the left' if flat else 'above'}"
-
     def _titles(self, p: QPainter, where: Layout) -> None:
         t = self._theme
         p.setPen(QColor(t.ink))
         p.setFont(font(14, bold=True))
-        p.drawText(QPointF(12, 19), self.title())
+        p.drawText(QPointF(12, 19), self.model.title())
         p.setFont(font(12))
         p.setPen(QColor(t.faint))
         y = where.lower.top() - 8
-        p.drawText(QPointF(12, y), self._slice_title())
+        p.drawText(QPointF(12, y), self.model.slice_title())
         p.setPen(QColor(t.rule))
         p.drawLine(
             QPointF(8, where.lower.top() - HEAD),
             QPointF(self.width() - 8, where.lower.top() - HEAD),
         )
 
+    def papers(self) -> tuple[Paper, ...]:
+        """Draw both pictures for paper, as they are seen."""
+        return self.model.papers()
+
     def _overlay(self, view: View, upper: bool) -> Scene:
-        """Give findings, selection, free places and gaps as seen in one picture."""
-        session = self._session
-        assembly = session.sight.assembly
-        scene: Scene = ()
-        if upper and self.drag.active:
-            scene += self.drag.free_scene(view)
-        if self.drag.active:
-            held = self.drag.holds
-            shown = tuple(
-                f for f in session.sight.findings
-                if f.severity == "stop" and any(s.is_thing and s.id == held for s in f.subjects)
-            )  # fmt: skip
-        else:
-            shown = (session.selection.finding,) if session.selection.finding is not None else ()
-            shown += tuple(
-                f for f in session.sight.open_findings()
-                if f.severity == "stop" and f.where and self._faces(f.subjects)
-            )  # fmt: skip
-        scene += overlays.marks(shown, view)
-        for key in session.selection.also:
-            other = assembly.thing(key)
-            if other is not None and (not upper or self.seen(other)):
-                scene += (rectangle("selected", *view.rect(other.envelope), 4),)
-        if upper and session.look.page("Fit-out") == "In and out":
-            scene += overlays.order_badges(
-                assembly, session.verdict.in_out, view, session.look.station
-            )
-        thing = assembly.thing(self.drag.holds or session.selection.key)
-        if thing is not None and (not upper or self.seen(thing)):
-            h0, k0, h1, k1 = view.rect(thing.envelope)
-            scene += (rectangle("selected", h0, k0, h1, k1, 4),)
-            if upper and session.look.page("Fit-out") != "In and out":
-                scene += overlays.gaps(assembly, thing, view)
-            if upper:
-                scene += (
-                    line("lever", (h0, k0), (h0, -6000)),
-                    line("lever", (h1, k0), (h1, -6000)),
-                )
-            else:
-                scene += (line("lever", (h0, k1), (h0, 6000)), line("lever", (h1, k1), (h1, 6000)))
-        return scene
-
-    def _faces(self, subjects: tuple[Ref, ...]) -> bool:
-        """Say whether a finding's things can be seen from here."""
-        things = [self._session.sight.assembly.thing(s) for s in subjects]
-        return any(t is not None and self.seen(t) for t in things)
-
-    def seen(self, thing: Thing) -> bool:
-        """Say whether a thing can be seen in the elevation from here."""
-        station = self._session.look.station
-        if thing.place is None or station in ("above", "underneath"):
-            return True
-        return thing.place.bay.side == station
+        """Draw what is held, found and chosen over one picture."""
+        free = self.drag.free_scene(view) if upper and self.drag.active else ()
+        return free + self.model.overlay(
+            view, self.drag.holds, dragged=self.drag.active, upper=upper
+        )
 
     # Hands
 
@@ -319,7 +223,7 @@ class Ground(QWidget):
         h, k = window.mm(pos.x(), pos.y())
         hits = []
         for thing in self._session.sight.assembly.things:
-            if upper and not self.seen(thing):
+            if upper and not self.model.seen(thing):
                 continue
             h0, k0, h1, k1 = view.rect(thing.envelope)
             if h0 <= h <= h1 and k0 <= k <= k1:

@@ -71,7 +71,7 @@ class BodyDrawing(QWidget):
         area = QRectF(10, 30, self.width() - 20, self.height() - 40)
         return fit((h0, k0 - 130, h1, k1 + 120), area)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint body, sizes and dots."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -112,7 +112,7 @@ class BodyDrawing(QWidget):
                 return size
         return None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Take hold of a dot, or begin to type a size."""
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
@@ -125,7 +125,7 @@ class BodyDrawing(QWidget):
         elif found is not None:
             self.type_size(found)
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Change the size while a dot is held; everything that hangs on it goes along."""
         if event is None:
             return
@@ -147,7 +147,7 @@ class BodyDrawing(QWidget):
         except UserError as trouble:
             self._session.say(str(trouble), trouble=True)
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802  # Qt's name
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Let go: one gesture is one step."""
         if event is not None and self._held is not None:
             name = self._held.path.split(".", 1)[1].replace(".", " ")
@@ -155,7 +155,7 @@ class BodyDrawing(QWidget):
             self._session.do("edit.gesture", words=f"change {name}")
             self.update()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Let go without a step on Escape."""
         if event is not None and event.key() == Qt.Key.Key_Escape and self._held is not None:
             self._held = None
@@ -199,7 +199,7 @@ class BodyDrawing(QWidget):
             self._typing = ""
             self.edit.hide()
 
-    def resizeEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+    def resizeEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Keep the walkabout in its corner."""
         self.place_walkabout()
 
@@ -246,7 +246,7 @@ class Facts(QWidget):
             ("Roof line", roof),
         ]
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint the columns."""
         p = QPainter(self)
         t = self.theme
@@ -303,6 +303,6 @@ class BodyStage(QWidget):
             self.drawing.update()
             self.facts.update()
 
-    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Refresh on being shown."""
         self.refresh()

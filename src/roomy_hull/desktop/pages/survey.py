@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.tables import Measure, measures
+from roomy_hull.core.tables.read import Measure, measures
 from roomy_hull.core.units import System, parse, show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
@@ -48,7 +48,7 @@ class SurveyPicture(QWidget):
         self.setMinimumSize(320, 220)
         self.setAccessibleName("Where the measure is taken")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint the measure where it is taken."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -82,7 +82,7 @@ class Below(QWidget):
         self.setMinimumHeight(190)
         self.setAccessibleName("Out of square, and towing")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint both."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -131,7 +131,7 @@ class Below(QWidget):
 class SurveyStage(QWidget):
     """List of measures, drawing, entry, adjustment, towing."""
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
         super().__init__()
         self._session, self._theme = session, theme
         self.adjusted: Adjusted | None = None
@@ -214,7 +214,7 @@ class SurveyStage(QWidget):
         self._of = None
         self.refresh()
 
-    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Adjust on being shown; nothing is computed for a hidden stage."""
         self._list_devices()
         self.refresh()
@@ -375,7 +375,7 @@ class SurveyStage(QWidget):
     def _take(self) -> None:
         self._session.do("survey.take")
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give a half-typed reading up on Escape."""
         if event is not None and event.key() == Qt.Key.Key_Escape:
             self.entry.clear()

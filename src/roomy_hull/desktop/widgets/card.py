@@ -1,16 +1,13 @@
 """The card: the selection's few real parameters, its mass and what it is made of; else the job's."""
 
 import functools
-from collections.abc import Callable
 
 from PyQt6.QtCore import QSignalBlocker, Qt
-from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QFrame,
     QGridLayout,
-    QLineEdit,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -24,6 +21,7 @@ from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits.resizing import value_at
@@ -41,59 +39,6 @@ from roomy_hull.session.fields import (
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
-
-
-class FigureEdit(QLineEdit):
-    """A field for a figure or a sum. Enter or leaving it takes the value, Escape gives it up."""
-
-    def __init__(self, field: Field, take: Callable[[str], bool], words: str) -> None:
-        super().__init__()
-        self._take = take
-        self.kept = ""
-        self.field = field
-        self.setAccessibleName(words)
-        self.editingFinished.connect(self._finished)
-
-    def show_value(self, text: str) -> None:
-        """Show a value from the job, unless the person is typing another."""
-        if self.hasFocus() and self.text() != self.kept and self.isModified():
-            return
-        self.kept = text
-        with QSignalBlocker(self):
-            self.setText(text)
-            if self.field.quantity == "text" and not self.hasFocus():
-                self.setCursorPosition(0)  # a long name shows its beginning
-        self._mark(wrong=False)
-
-    def _finished(self) -> None:
-        if self.text() == self.kept:
-            self._mark(wrong=False)
-            return
-        before = self.kept
-        self.kept = self.text()
-        if self._take(self.text()):
-            self.setModified(False)
-            self._mark(wrong=False)
-        else:
-            self.kept = before
-            self._mark(wrong=True)
-
-    def _mark(self, *, wrong: bool) -> None:
-        if bool(self.property("wrong")) != wrong:
-            self.setProperty("wrong", wrong)
-            style = self.style()
-            if style is not None:
-                style.unpolish(self)
-                style.polish(self)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give up what was typed on Escape."""
-        if event is not None and event.key() == Qt.Key.Key_Escape:
-            self.setModified(False)
-            self.setText(self.kept)
-            self._mark(wrong=False)
-            return
-        super().keyPressEvent(event)
 
 
 class Card(QScrollArea):

@@ -24,6 +24,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.shapes import draw_severity
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
+from roomy_hull.session.showing import show_finding
 
 ROW = Qt.ItemDataRole.UserRole
 HEADS = {"stop": "Stop: mend before cutting", "look": "Look: judge and accept", "note": "Note"}
@@ -230,7 +231,7 @@ class FindingsPanel(QWidget):
     def _chosen(self, item: QListWidgetItem | None) -> None:
         finding = item.data(ROW) if item is not None else None
         if finding is not None:
-            self._session.show_finding(finding)
+            show_finding(self._session, finding)
 
     def _detail(self) -> None:
         """Say what was measured against what, and offer the fixes."""

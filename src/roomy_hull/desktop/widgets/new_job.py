@@ -38,7 +38,7 @@ class Elevation(QWidget):
         self._job: Job | None = None
         self.words = ""
 
-    def sizeHint(self) -> QSize:  # noqa: N802  # Qt's name
+    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Give the usual size."""
         return QSize(460, 250)
 
@@ -47,7 +47,7 @@ class Elevation(QWidget):
         self._job, self.words = job, words
         self.update()
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint the vehicle with its first body."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -27,7 +27,7 @@ class DxfWriter:
     """Writes scenes, one after the other, with one document that is emptied in between."""
 
     def __init__(self) -> None:
-        from ezdxf.filemanagement import new  # noqa: PLC0415  # its import would double the start-up time
+        from ezdxf.filemanagement import new  # ruff: ignore[import-outside-top-level]  # its import would double the start-up time
 
         self._doc: Drawing = new("R2010", setup=["linetypes"], units=_MM)
         self._doc.layers.add(CUT, color=7)
@@ -101,7 +101,7 @@ def _draw(space: Modelspace, stroke: Stroke) -> None:
 
 def _write(space: Modelspace, stroke: Words, attributes: dict[str, str]) -> None:
     """Write words about their middle."""
-    from ezdxf.enums import TextEntityAlignment  # noqa: PLC0415  # as above
+    from ezdxf.enums import TextEntityAlignment  # ruff: ignore[import-outside-top-level]  # as above
 
     text = space.add_text(
         stroke.text, height=stroke.size, rotation=90 if stroke.upright else 0, dxfattribs=attributes

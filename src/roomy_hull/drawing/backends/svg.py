@@ -163,10 +163,8 @@ class SvgWriter:
         """Write how a shape is filled."""
         if not style.fill:
             return ' fill="none"'
-        if style.hatch in {"cross", "slant"}:
-            paint = f"url(#{self._hatch(style.fill, style.hatch)})"
-        else:
-            paint = style.fill
+        hatched = style.hatch in {"cross", "slant"}
+        paint = f"url(#{self._hatch(style.fill, style.hatch)})" if hatched else style.fill
         clear = f' fill-opacity="{style.alpha / 255:.2f}"' if style.alpha < 255 else ""
         return f' fill="{paint}"{clear}'
 

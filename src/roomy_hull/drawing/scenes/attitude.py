@@ -6,7 +6,7 @@ from roomy_hull.job.vehicle import Vehicle
 STILL = frozenset({"ground", "ground hatch", "person", "person mark", "person words"})
 
 
-def settled(scene: Scene, vehicle: Vehicle, front: float, rear: float, sign: int = 1) -> Scene:
+def settled(scene: Scene, vehicle: Vehicle, front: float, rear: float, sign: int = 1) -> Scene:  # ruff: ignore[complex-structure]  # one branch for each kind of stroke
     """Let a side view down at both ends.
 
     Parameters

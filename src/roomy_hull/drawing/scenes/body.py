@@ -199,7 +199,7 @@ def carried(thing: Thing, view: View, tyre: str) -> Scene:
     return drawn or _load(h0, k0, h1, k1, item, end_on and view.k[0] == 2)
 
 
-def _hung(h0: float, k0: float, h1: float, k1: float, item: Carried, *, upright: bool) -> Scene:
+def _hung(h0: float, k0: float, h1: float, k1: float, item: Carried, *, upright: bool) -> Scene:  # ruff: ignore[too-many-return-statements]  # one return for each role of a body part
     """Draw an awning's case, a bracket, a ladder, lights, an aerial or boards; nothing for others."""
     tag, wide, high = item.id, h1 - h0, k1 - k0
     if item.kind in ("awning", "shower tent"):

@@ -94,7 +94,7 @@ def figure(value: float) -> str:
     return f"{value:,.0f}" if abs(value) >= 10 or float(value).is_integer() else f"{value:,.2g}"
 
 
-def scene(chart: Chart) -> tuple[Scene, Rect]:
+def scene(chart: Chart) -> tuple[Scene, Rect]:  # ruff: ignore[complex-structure]  # one branch for each part of a chart
     """Draw a chart.
 
     Parameters

@@ -59,7 +59,7 @@ def shortfall(space: FreeSpace) -> str:
     return ", ".join(over) if over else "no room left at this depth"
 
 
-def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:
+def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:  # ruff: ignore[too-many-locals]  # the sizes on six sides of one box
     """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
 
     Parameters

@@ -220,7 +220,8 @@ def faces(found: list[Item]) -> list[Face]:
             np.array([low[i], low[(i + 1) % count], high[(i + 1) % count], high[i]])
             for i in range(count)
         ]
-        for corners in (low, high, *sides):
+        for face in (low, high, *sides):
+            corners = face
             normal = np.cross(corners[1] - corners[0], corners[2] - corners[0])
             long = float(np.linalg.norm(normal))
             if long < 1e-6:

@@ -16,7 +16,7 @@ from roomy_hull.core.strokes import (
 )
 from roomy_hull.core.units import System, show
 from roomy_hull.drawing.scenes import vehicle as vehicle_scene
-from roomy_hull.drawing.scenes.ground import ground_line
+from roomy_hull.drawing.scenes.around import ground_line
 from roomy_hull.drawing.view import SLICE
 from roomy_hull.job.vehicle import Hold, Vehicle
 from roomy_hull.planning.survey import Plan

@@ -13,7 +13,7 @@ from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.finding_room import first_place, side_of, why_not
 from roomy_hull.session.placing import carried_place
 from roomy_hull.session.session import Session
-from roomy_hull.studies.fit.moving import applied
+from roomy_hull.studies.fit.mending import applied
 
 
 def set_field(session: Session, *, thing: str, field: str, value: object) -> bool:

@@ -9,6 +9,7 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.formats import jobfile, shopfile, vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.files import open_job, save_job
 from roomy_hull.session.session import Session
 
 Run = Callable[[Session], None]
@@ -20,9 +21,9 @@ def _try(session: Session, path: Path, what: str) -> None:
     """Open or save; trouble is told."""
     try:
         if what == "open":
-            session.open(path)
+            open_job(session, path)
         else:
-            session.save(path)
+            save_job(session, path)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
 

@@ -188,7 +188,7 @@ def exchange_words(found: "Exchange", what: str) -> str:
 
 
 def _would_it_work(session: Session) -> None:
-    from roomy_hull.verdict.compare import (
+    from roomy_hull.verdict.compare import (  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
         other_side,  # read when wanted: the window opens the sooner
     )
 

@@ -7,6 +7,7 @@ from roomy_hull.drawing.view import STATIONS, Station
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
+from roomy_hull.session.showing import show_finding
 
 Run = Callable[[Session], None]
 
@@ -65,7 +66,7 @@ def _next_finding(session: Session) -> None:
     keys = [f.key for f in found]
     chosen = session.selection.finding
     at = keys.index(chosen.key) + 1 if chosen is not None and chosen.key in keys else 0
-    session.show_finding(found[at % len(found)])
+    show_finding(session, found[at % len(found)])
 
 
 def _person(session: Session) -> None:

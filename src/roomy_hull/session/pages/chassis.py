@@ -5,7 +5,7 @@ from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes.loads import chassis_frame, chassis_scene
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
-from roomy_hull.studies.strength import chassis
+from roomy_hull.studies.strength.variations import Variation, variations
 
 
 class ChassisModel:
@@ -19,7 +19,7 @@ class ChassisModel:
 
     def __init__(self, session: Session) -> None:
         self._session = session
-        self._kept: tuple[object, str, tuple[chassis.Variation, ...]] = (None, "", ())
+        self._kept: tuple[object, str, tuple[Variation, ...]] = (None, "", ())
 
     def choose(self, row: int) -> None:
         """Choose the scenario of a row."""
@@ -35,12 +35,12 @@ class ChassisModel:
         title = f"{one.name}: {one.ratio:.0%} of the rated payload spread evenly (dashed); the shaded stretch is judged"
         return title, (scene, chassis_frame(verdict.assembly))
 
-    def variations(self) -> tuple[chassis.Variation, ...]:
+    def variations(self) -> tuple[Variation, ...]:
         """Compute what changes the peak of the chosen scenario; kept while the verdict stays."""
         session = self._session
         verdict, one = session.verdict, session.scenario()
         if self._kept[0] is not verdict or self._kept[1] != one.id:
-            self._kept = verdict, one.id, chassis.variations(verdict.assembly, verdict.loads, one)
+            self._kept = verdict, one.id, variations(verdict.assembly, verdict.loads, one)
         return self._kept[2]
 
     def cells(self) -> list[list[Cell]]:

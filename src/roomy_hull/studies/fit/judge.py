@@ -118,7 +118,7 @@ def _met(flaw: Flaw) -> str:
 
 def _way_in(thing: Thing) -> str:
     """Say how a unit can be got in."""
-    from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start
+    from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
 
     unit, place = thing.value, thing.place
     if place is None or isinstance(unit, Carried):
@@ -174,10 +174,8 @@ def along_the_wall(thing: Thing, du: float) -> Fix:
     """Word a move along the wall."""
     unit = thing.value
     side = thing.place.bay.side if thing.place else "left"
-    if side == "rear":
-        way = "to the right" if du > 0 else "to the left"
-    else:
-        way = "aft" if du > 0 else "forward"
+    ways = ("to the right", "to the left") if side == "rear" else ("aft", "forward")
+    way = ways[0] if du > 0 else ways[1]
     u = getattr(unit, "u", 0.0) + du
     return Fix(f"Move {unit.name} {abs(du):.0f} mm {way}", unit.ref, {"u": u})
 

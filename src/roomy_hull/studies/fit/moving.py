@@ -1,25 +1,17 @@
 """Moving: from what meets what to findings, and the cheapest change by which a set would hold."""
 
-import functools
-from typing import Any
-
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
-from roomy_hull.assembly.study import Before, Case, Study
-from roomy_hull.core.errors import UserError
-from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
-from roomy_hull.core.refs import BODY, Ref
-from roomy_hull.job.carried import Carried
-from roomy_hull.job.edits import units as edits
-from roomy_hull.job.edits.resizing import resized
-from roomy_hull.job.model import Job, RunThrough, TogetherSet
-from roomy_hull.kinds.registry import kind_of
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core.findings import PRACTICE, Finding, Severity
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.model import RunThrough, TogetherSet
 from roomy_hull.studies.fit import closed, in_out
 from roomy_hull.studies.fit.closed import FitResult
 from roomy_hull.studies.fit.in_out import InOut
-from roomy_hull.studies.fit.judge import along_the_wall
+from roomy_hull.studies.fit.mending import fixes
 from roomy_hull.studies.fit.run_through import Played, play
 from roomy_hull.studies.fit.together import KEY, Meeting, Plan, Togetherness, plan, study
 
@@ -48,6 +40,17 @@ def judge(case: Case) -> list[Finding]:
     blocked: InOut = case.results[in_out.KEY]
     fit: FitResult = case.results[closed.KEY]
     names = {o.id: o.name for o in found.openings} | {t.id: t.value.name for t in assembly.things}
+    return [
+        *_meetings(assembly, found, fit, names),
+        *_deadlocks(assembly, found, blocked, fit, names),
+        *_circles(assembly, blocked),
+    ]
+
+
+def _meetings(
+    assembly: Assembly, found: Togetherness, fit: FitResult, names: dict[str, str]
+) -> list[Finding]:
+    """Word what an opening meets: a thing or what never moves, then another opening."""
     by_id = {o.id: o for o in found.openings}
     result: list[Finding] = []
     seen: set[tuple[str, str]] = set()
@@ -72,12 +75,22 @@ def judge(case: Case) -> list[Finding]:
                 result.append(_blocked(by_id[x], ref, names[y], worse, assembly, both=True))
         elif not meeting.clashes and (other is None or not other.clashes):
             result.append(_near(by_id[x], ref, names[y], meeting, assembly))
+    return result
+
+
+def _deadlocks(
+    assembly: Assembly, found: Togetherness, blocked: InOut, fit: FitResult, names: dict[str, str]
+) -> list[Finding]:
+    """Word what locks each other, sets that do not hold, and run-throughs that stop."""
+    by_id = {o.id: o for o in found.openings}
     overlapping = {
         t for pair, flaws in fit.pairs.items() for t in pair if flaws[0].kind == "overlap"
     }
-    for group in found.circles:
-        if overlapping.isdisjoint(by_id[g].owner for g in group):
-            result.append(_deadlock(by_id, group, found, assembly))
+    result = [
+        _deadlock(by_id, group, found, assembly)
+        for group in found.circles
+        if overlapping.isdisjoint(by_id[g].owner for g in group)
+    ]
     for wanted in assembly.job.sets:
         plan_of = plan(found, wanted.members)
         # What overlaps at rest cannot be open together either; the overlap is told, and comes first.
@@ -90,13 +103,20 @@ def judge(case: Case) -> list[Finding]:
         opening = by_id.get(last.move.what)
         if not last.fine and (opening is None or opening.owner not in overlapping):
             result.append(_stopped(assembly, run, last))
+    return result
+
+
+def _circles(assembly: Assembly, blocked: InOut) -> list[Finding]:
+    """Word units of which each has to come out before the other."""
+    result = []
     for group in blocked.circles:
         things = [t for t in assembly.things if t.id in group]
         words = " and ".join(t.value.name for t in things)
         refs = {t.id: t.ref for t in things}
-        result.append(Finding("out.circle", "stop", f"{words} each have to come out before the other",
-                              tuple(refs[g] for g in group),
-                              source=GEOMETRY, where=tuple(t.envelope for t in things)))  # fmt: skip
+        result.append(
+            Finding("out.circle", "stop", f"{words} each have to come out before the other",
+                    tuple(refs[g] for g in group), source=GEOMETRY, where=tuple(t.envelope for t in things))
+        )  # fmt: skip
     return result
 
 
@@ -236,235 +256,6 @@ def _broken(
 
 
 # The cheapest change
-
-MOST_STEPS = 12
-"""How many rail pitches a unit is tried to be moved either way."""
-
-
-class Change(msgspec.Struct, frozen=True):
-    """A change that could mend a set: how dear it is in the workshop, and the fix."""
-
-    price: float
-    fix: Fix
-
-
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
-    """Find the cheapest changes by which a set would hold, or by which something could open.
-
-    Parameters
-    ----------
-    case : Case
-        The job as it was judged, with all meetings.
-    finding : Finding
-        Any finding; those of other studies have no fixes here.
-
-    Returns
-    -------
-    tuple of Fix
-        At most three that were tried and hold, the cheapest first: a bracket of the other hand or a
-        mirrored lid, then a hinge moved, then a move along rail or wall, then the other side.
-    """
-    if finding.code not in ("move.set", "move.blocked", "move.near"):
-        return ()
-    assembly = case.assembly
-    found: Togetherness = case.results[KEY]
-    wanted = next((s for s in assembly.job.sets if Ref("set", s.id) in finding.subjects), None)
-    if wanted is None and finding.code == "move.set":
-        return ()
-    bad = _badness(assembly.job, assembly, found, wanted)
-    good: list[Change] = []
-    for change in sorted(_changes(assembly, finding), key=lambda c: c.price):
-        try:
-            job = applied(assembly.job, change.fix)
-        except UserError:
-            continue
-        if job is assembly.job:
-            continue
-        there = assemble(job, assembly)
-        known = Before(assembly, {KEY: found}, {})
-        again = study(Case(there, {}, {}, known))
-        if _mended(finding, wanted, there, again, bad):
-            good.append(change)
-            if len(good) == 3:
-                break
-    return tuple(c.fix for c in good)
-
-
-def applied(job: Job, fix: Fix) -> Job:
-    """Apply a fix to a job.
-
-    Parameters
-    ----------
-    job : Job
-        The job.
-    fix : Fix
-        On a unit, a carried thing, or the body by the paths of its sizes.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    UserError
-        A value is not allowed there.
-    """
-    if fix.subject != BODY:
-        return edits.changed(job, fix.subject.id, **fix.changes)
-    return functools.reduce(lambda j, item: resized(j, item[0], item[1]), fix.changes.items(), job)
-
-
-def _badness(job: Job, assembly: Assembly, found: Togetherness, wanted: TogetherSet | None) -> int:
-    """Count what is wrong: clashes with what stays, clashes at rest, and sets that do not hold."""
-    clashes = sum(m.clashes for rows in found.still.values() for _n, m in rows)
-    broken = sum(not plan(found, s.members).holds for s in job.sets if s is not wanted)
-    overlaps = sum(
-        a.envelope.common(b.envelope) is not None
-        for i, a in enumerate(assembly.things) for b in assembly.things[i + 1 :]
-    )  # fmt: skip
-    outside = sum(
-        t.place is not None and t.envelope.common(t.place.frame.box(t.place.size)) != t.envelope
-        for t in assembly.things
-    )
-    return clashes + broken + overlaps + outside
-
-
-def _mended(
-    finding: Finding, wanted: TogetherSet | None, there: Assembly, again: Togetherness, bad: int
-) -> bool:
-    """Say whether a change mends the finding and makes nothing else worse."""
-    now = next((s for s in there.job.sets if wanted is not None and s.id == wanted.id), None)
-    if now is not None and not plan(again, now.members).holds:
-        return False
-    if wanted is None:
-        # The last two: what opens, and what it meets.
-        subjects = finding.subjects
-        x, other = subjects[-2].word if len(subjects) > 1 else subjects[0].word, subjects[-1]
-        if any(m.clashes for n, m in again.still.get(x, ()) if n == other):
-            return False
-        pairs = [
-            again.relation(x, o.id)
-            for o in again.openings
-            if len(subjects) > 1 and other.word in (o.id, o.owner) and o.id != x
-        ]
-        refused = ("never", "near") if finding.code == "move.near" else ("never",)
-        if any(relation in refused for relation in pairs):
-            return False
-        if finding.code == "move.near" and any(n == other for n, _m in again.still.get(x, ())):
-            return False
-    return _badness(there.job, there, again, wanted) <= bad
-
-
-def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
-    """List the changes worth trying on what a finding concerns."""
-    found: list[Change] = []
-    for key in finding.subjects:
-        thing = assembly.thing(key)
-        if thing is None:
-            opening = assembly.opening(key.id) if key.kind == "opening" else None
-            if opening is not None and opening.kind == "door":
-                found += _hinges(assembly.job, key.id)
-            continue
-        value = thing.value
-        if isinstance(value, Carried):
-            found += _carried_changes(value)
-            continue
-        found += [
-            Change(remedy.price, Fix(remedy.words, value.ref, remedy.changes))
-            for remedy in kind_of(value).remedies(value)
-        ]
-        step = (
-            thing.place.bay.pitch if thing.place is not None and thing.place.bay.pitch > 0 else 25.0
-        )
-        for n in range(-MOST_STEPS, MOST_STEPS + 1):
-            if n:
-                found.append(Change(3.0 + abs(n) * step / 100, along_the_wall(thing, n * step)))
-    return found
-
-
-def _carried_changes(item: Carried) -> list[Change]:
-    """List the changes worth trying on a carried thing."""
-    found: list[Change] = []
-    if item.kind in ("awning", "shower tent") or item.turn:
-        hand = "right" if item.hand == "left" else "left"
-        found.append(
-            Change(1.0, Fix(f"Take the {hand}-handed {item.name}", item.ref, {"hand": hand}))
-        )
-    if item.kind in ("spare wheel", "jerry") and not item.turn:
-        for hand in ("left", "right"):
-            words = f"Hang {item.name} on a carrier that swings to the {hand}"
-            found.append(
-                Change(4.0, Fix(words, item.ref, {"turn": 110.0, "hand": hand, "reach": 150.0}))
-            )
-    if item.kind == "tent":
-        for side in ("left", "right", "rear"):
-            if side != item.side:
-                found.append(
-                    Change(
-                        1.5, Fix(f"Let {item.name} open to the {side}", item.ref, {"side": side})
-                    )
-                )
-    axis = "x" if item.side != "rear" else "y"
-    for n in range(-MOST_STEPS, MOST_STEPS + 1):
-        if n:
-            way = (
-                ("aft" if n > 0 else "forward")
-                if axis == "x"
-                else ("to the right" if n > 0 else "to the left")
-            )
-            changes: dict[str, Any] = {axis: getattr(item, axis) + n * 50.0}
-            found.append(
-                Change(
-                    3.0 + abs(n) / 2,
-                    Fix(f"Move {item.name} {abs(n) * 50} mm {way}", item.ref, changes),
-                )
-            )
-            if n > 0:
-                up: dict[str, Any] = {"z": item.z + n * 20.0}
-                found.append(
-                    Change(2.5 + n / 4, Fix(f"Move {item.name} {n * 20} mm up", item.ref, up))
-                )
-    return found
-
-
-def _hinges(job: Job, key: str) -> list[Change]:
-    """List the other hinges of a canopy door."""
-    canopy = job.body.canopy
-    door = next((d for d in canopy.doors if d.id == key.split(":")[1]), None) if canopy else None
-    if door is None or door.split:
-        return []
-    words = {
-        "top": "along its top",
-        "bottom": "along its lower edge",
-        "start": "at its front edge",
-        "end": "at its rear edge",
-    }
-    if door.side == "rear":
-        words |= {"start": "at its left edge", "end": "at its right edge"}
-    path = f"body.canopy.doors.{door.id}."
-    found = []
-    for hinge in ("top", "bottom", "start", "end"):
-        if hinge != door.hinge:
-            found.append(
-                Change(
-                    2.0,
-                    Fix(f"Hinge door {door.id} {words[hinge]}", BODY, {path + "hinge": hinge}),
-                )
-            )
-    for swing in (80.0, 65.0, 50.0):
-        if swing < door.swing:
-            found.append(
-                Change(
-                    1.8,
-                    Fix(
-                        f"Stop door {door.id} at {swing:.0f} degrees",
-                        BODY,
-                        {path + "swing": swing},
-                    ),
-                )
-            )
-    return found
 
 
 STUDY = Study(

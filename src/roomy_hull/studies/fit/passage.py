@@ -74,7 +74,7 @@ def passage(
     return Passage("not", short)
 
 
-def _way_in(deep: float, tall: float, gap: tuple[float, float], room: tuple[float, float]) -> bool:
+def _way_in(deep: float, tall: float, gap: tuple[float, float], room: tuple[float, float]) -> bool:  # ruff: ignore[too-many-locals]  # a box through an opening in the letters of its geometry
     """Search a way for a rectangle `deep` × `tall` through a gap in a wall into a room.
 
     Inward is the first axis; the wall fills from minus `WALL` to 0 below and above the gap.

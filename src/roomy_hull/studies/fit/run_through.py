@@ -139,7 +139,7 @@ def _gone(assembly: Assembly, state: _State) -> set[str]:
     return gone
 
 
-def _try(
+def _try(  # ruff: ignore[too-many-return-statements]  # one return for each way in which a move fails
     assembly: Assembly, found: Togetherness, blocked: InOut, state: _State, move: Move
 ) -> tuple[str, tuple[Box, ...]]:
     """Do a move, or say why it cannot be done, and where."""

@@ -13,8 +13,9 @@ from roomy_hull.core.units import G
 from roomy_hull.job.model import Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads.axles import WHEELS, Figure, LoadResult, ScenarioLoads
+from roomy_hull.studies.loads.axles import Figure, LoadResult, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
+from roomy_hull.studies.loads.readings import WHEELS, value_of
 
 ROWS: tuple[tuple[str, str], ...] = (
     ("front", "Front axle"), ("rear", "Rear axle"), ("gross", "Gross"), ("payload", "Payload left"),
@@ -220,7 +221,7 @@ def _lines(
     found.sort(key=lambda line: -abs(line.amount))
     moved = result.scenario(scenario.id).found
     if part != "roof" and any(moved):
-        amount = sign * axles.value_of(result.readings.of(part), moved)
+        amount = sign * value_of(result.readings.of(part), moved)
         found.append(Line(None, "Found at the scales", moved[0], 0.0, 1.0, amount, 0.0))
     return found
 

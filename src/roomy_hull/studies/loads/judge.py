@@ -7,8 +7,9 @@ from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.job.model import Scenario
 from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.loads import board
-from roomy_hull.studies.loads.axles import KEY, WHEELS, Figure, LoadResult, ScenarioLoads, study
+from roomy_hull.studies.loads.axles import KEY, Figure, LoadResult, ScenarioLoads, study
 from roomy_hull.studies.loads.governing import governing
+from roomy_hull.studies.loads.readings import WHEELS
 
 RATING = "the vehicle's rating plate, as entered"
 

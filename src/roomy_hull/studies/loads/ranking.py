@@ -7,6 +7,7 @@ from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
 from roomy_hull.job.model import Scenario
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
+from roomy_hull.studies.loads.readings import value_of
 
 MEASURES = ("rear", "front", "side")
 
@@ -74,11 +75,11 @@ def contributions(
         kg = row[0]
         if kg == 0:
             continue
-        lean = axles.value_of(r.right, row) - axles.value_of(r.left, row)
+        lean = value_of(r.right, row) - value_of(r.left, row)
         found.append(
             Contribution(
                 owner, names.get(owner, owner.word), kg, row[1] / kg, row[2] / kg, row[3] / kg,
-                axles.value_of(r.front, row), axles.value_of(r.rear, row), lean,
+                value_of(r.front, row), value_of(r.rear, row), lean,
             )
         )  # fmt: skip
     return tuple(found)
@@ -118,10 +119,10 @@ def if_moved(result: LoadResult, one: Contribution, dx: float, dy: float = 0.0) 
     r = result.readings
     delta = (0.0, one.kg * dx, one.kg * dy)
     return Change(
-        axles.value_of(r.front, delta),
-        axles.value_of(r.rear, delta),
+        value_of(r.front, delta),
+        value_of(r.rear, delta),
         0.0,
-        axles.value_of(r.right, delta) - axles.value_of(r.left, delta),
+        value_of(r.right, delta) - value_of(r.left, delta),
     )
 
 

@@ -5,7 +5,8 @@ from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads.axles import WHEELS, LoadResult, weigh
+from roomy_hull.studies.loads.axles import LoadResult, weigh
+from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.studies.loads.weighing import Against, against
 
 KEY = "weighings"

@@ -21,20 +21,9 @@ from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Scenario
-from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.studies.strength.supports import Push, kerb_spread, points, pushes
 
 np = lazily.module("numpy")
-
-STEP = 50.0
-"""Between the points at which the diagrams are reckoned. [mm]"""
-
-
-class Push(msgspec.Struct, frozen=True):
-    """An upward force of the springs on the chassis, static. [mm, N]"""
-
-    x: float
-    newton: float
-    what: str
 
 
 class Diagram(msgspec.Struct, frozen=True):
@@ -115,110 +104,6 @@ class ChassisResult(msgspec.Struct, frozen=True):
     def worst(self) -> Diagram:
         """Give the diagram with the greatest ratio."""
         return max(self.diagrams, key=lambda d: d.ratio)
-
-
-class Variation(msgspec.Struct, frozen=True):
-    """What one change would make of the peak and of the moment over the axle. `words` name it. [N·m]
-
-    `point` is the greatest single push of a rear spring on the chassis, the dynamic factor in it. [N]
-    """
-
-    words: str
-    peak: float
-    peak_x: float
-    ratio: float
-    axle: float
-    point: float
-
-
-def kerb_spread(
-    vehicle: Vehicle, front: float, rear: float
-) -> tuple[tuple[float, float, float], ...]:
-    """Spread the bare vehicle's sprung mass so that it weighs on the axles what it was weighed at.
-
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Unsprung masses and outline. [kg, mm]
-    front, rear : float
-        Axle masses of the bare vehicle, without what was aboard at the weighing. [kg]
-
-    Returns
-    -------
-    tuple of (kg, start, end)
-        One even load from the nose to the cab's back and one from there to the chassis' end; at the
-        axles where no such pair does it.
-    """
-    s, base = vehicle.springs, vehicle.wheelbase
-    front, rear = front - s.unsprung_front, rear - s.unsprung_rear
-    kg = front + rear
-    nose, cab = -vehicle.shape.front, vehicle.cab_back
-    tail = max(vehicle.chassis_end, vehicle.shape.rear, cab + 100)
-    ahead, behind = (nose + cab) / 2, (cab + tail) / 2
-    second = (rear * base - kg * ahead) / (behind - ahead)
-    first = kg - second
-    if min(front, rear, first, second) < 0:
-        return ((front, 0.0, 0.0), (rear, base, base))
-    return ((first, nose, cab), (second, cab, tail))
-
-
-def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
-    """Give the points at which the diagrams are reckoned, every support among them. [mm]"""
-    low = min(-vehicle.shape.front, 0.0)
-    high = (
-        max(vehicle.chassis_end, vehicle.tow.x, tray[1], vehicle.shape.rear, vehicle.wheelbase)
-        + 400
-    )
-    s = vehicle.springs
-    marks = [
-        0.0, vehicle.wheelbase, vehicle.wheelbase + s.air_x, vehicle.wheelbase - s.leaf_span / 2,
-        vehicle.wheelbase + s.leaf_span / 2, vehicle.cab_back, vehicle.chassis_end, *tray, vehicle.tow.x,
-    ]  # fmt: skip
-    return np.unique(np.concatenate([np.arange(low, high, STEP), [high], np.array(marks)]))
-
-
-def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tuple[Push, ...]:
-    """Give what the springs push up with under sprung loads, static.
-
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Springs and wheelbase.
-    front, rear : float
-        Sprung loads of the axles. [N]
-    pressure : float
-        Of the air springs, 0 for none. [kPa]
-
-    Returns
-    -------
-    tuple of Push
-        Together they carry front at 0 and rear at the wheelbase: force and moment both. [N, mm]
-    """
-    s, base = vehicle.springs, vehicle.wheelbase
-    found = [Push(0.0, front, "front springs")]
-    air = min(2 * pressure * s.air_area * 100 * 1e-3, max(0.0, rear))
-    rest = rear - air
-    if air > 0:
-        found.append(Push(base + s.air_x, air, "air springs"))
-    if s.leaf_span > 0:
-        # The two eyes carry the rest, and hold the axle against the air springs' lever.
-        half = s.leaf_span / 2
-        tilt = -air * s.air_x / s.leaf_span
-        found += [
-            Push(base - half, rest / 2 - tilt, "leaf spring, front eye"),
-            Push(base + half, rest / 2 + tilt, "leaf spring, rear eye"),
-        ]
-    else:
-        # A coil takes force only; the axle's links hold the air springs' lever by a couple at the frame.
-        found.append(Push(base, rest, "rear springs"))
-        if air > 0 and s.air_x:
-            arm = 400.0
-            couple = -air * s.air_x / arm
-            found += [
-                Push(base - arm, -couple, "axle links"),
-                Push(base, couple, "axle links"),
-            ]
-    return tuple(found)
 
 
 def extent(mass: Mass, span: tuple[float, float]) -> tuple[float, float]:
@@ -318,7 +203,7 @@ def _blocks(assembly: Assembly, loads: Weighed, xs: Any, known: Blocks | None) -
     return Blocks(ground, xs, {ref: found[ref] for ref in order}, of)
 
 
-def study(
+def study(  # ruff: ignore[too-many-locals]  # shear and bending in the letters of their formulas
     assembly: Assembly, loads: Weighed, before: Blocks | None = None,
     scenarios: tuple[Scenario, ...] | None = None, leave_out: frozenset[Ref] = frozenset(),
 ) -> tuple[ChassisResult, Blocks]:  # fmt: skip
@@ -425,65 +310,3 @@ def _scaled(
         [sum(b.sums[i] for b in listed) for i in (0, 1)] for listed in groups.values()
     ])
     return np.einsum("sg,grp->srp", factors, whole), factors @ totals
-
-
-def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[Variation, ...]:
-    """Say what overhang, ball and air springs do to one scenario's peak.
-
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    scenario : Scenario
-        One of the job's.
-
-    Returns
-    -------
-    tuple of Variation
-        As it is, without the ball mass, without what hangs behind the tray, with air springs over the
-        axle, and with them 150 mm to either side; each against the same baseline. [N·m]
-    """
-    vehicle = assembly.job.vehicle
-    floor = assembly.ground.floor
-    tail = frozenset(
-        t.ref for t in assembly.things if (t.envelope.x0 + t.envelope.x1) / 2 > floor.x1 - 1
-    )
-    plain = study(assembly, loads, None, (scenario,))[0].diagrams[0]
-    factor = assembly.shop.rules.vertical_dynamic
-
-    def one_of(words: str, d: Diagram) -> Variation:
-        point = factor * max(p.newton for p in d.pushes if p.what != "front springs")
-        return Variation(words, d.peak, d.peak_x, d.ratio, d.axle, point)
-
-    found = [one_of("As it is", plain)]
-
-    def add(words: str, of: Assembly, trial: Scenario, out: frozenset[Ref] = frozenset()) -> None:
-        d = study(of, loads, None, (trial,), out)[0]
-        found.append(one_of(words, d.diagrams[0]))
-
-    if scenario.ball > 0:
-        add("Without the ball mass", assembly, msgspec.structs.replace(scenario, ball=0.0))
-    elif vehicle.ratings.ball > 0:
-        heavy = msgspec.structs.replace(
-            scenario, ball=vehicle.ratings.ball, trailer=max(scenario.trailer, vehicle.ratings.ball)
-        )
-        add("With the ball's rated mass", assembly, heavy)
-    if tail:
-        add("Without what hangs behind the tray", assembly, scenario, tail)
-    for option, shift, words in (
-        ("standard", 0.0, "With the standard springs"),
-        ("air", 0.0, "Air springs over the axle"),
-        ("air", -150.0, "Air springs 150 mm ahead of it"),
-        ("air", 150.0, "Air springs 150 mm behind it"),
-    ):
-        s = vehicle.springs
-        if s.school == option and (option != "air" or s.air_x == shift):
-            continue
-        other = msgspec.structs.replace(s, school=option, air_x=shift)
-        job = msgspec.structs.replace(
-            assembly.job, vehicle=msgspec.structs.replace(vehicle, springs=other)
-        )
-        add(words, msgspec.structs.replace(assembly, job=job), scenario)
-    return tuple(found)

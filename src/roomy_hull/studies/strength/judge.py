@@ -4,7 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.tables import threads
+from roomy_hull.core.tables.read import threads
 from roomy_hull.job.carried import Carried
 from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.strength.carrying import KEY, NEEDS, Carrying, study

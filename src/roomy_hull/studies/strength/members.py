@@ -68,7 +68,7 @@ class MemberCheck(msgspec.Struct, frozen=True):
         return max(self.stress / self.allowed, self.sag / max(self.allowed_sag, 1e-9))
 
 
-def _sheet_check(
+def _sheet_check(  # ruff: ignore[too-many-arguments]  # a member in the letters of its formulas
     owner: Ref, name: str, what: str, sheet: tuple[Material, float], sides: tuple[float, float],
     load: tuple[float, float, str], r: Rules, *, welded: bool = False, loose: bool = False,
 ) -> MemberCheck:  # fmt: skip

@@ -161,7 +161,7 @@ def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]
     return along + against, along - against
 
 
-def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:
+def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff: ignore[too-many-locals]  # a mount in the letters of its formulas
     """Check one unit or carried thing at full load.
 
     Parameters

@@ -23,6 +23,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
+from roomy_hull.session.showing import show_finding
 from roomy_hull.studies.fit.together import plan
 
 CELL, NAMES, HEAD = 18, 158, 128
@@ -337,7 +338,7 @@ class TogetherPage(QWidget):
         session.view.turn_to("Fit-out", "Drawing", station=side, opened=frozenset({x, y}))
         if meeting is not None:
             severity = "stop" if meeting.clashes else "look"
-            session.show_finding(Finding("move.pair", severity, "", where=(meeting.where,)))  # type: ignore[arg-type]  # one of both
+            show_finding(session, Finding("move.pair", severity, "", where=(meeting.where,)))  # type: ignore[arg-type]  # one of both
 
     def _open_set(self) -> None:
         sets = self._session.job.sets

@@ -16,7 +16,7 @@ from roomy_hull.studies.loads import board
 class BoardPage(LoadsPage):
     """Picture and sweep or sum above, the board below."""
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
         super().__init__(session, theme)
         self.model = BoardModel(session)
         self.picture = Picture(

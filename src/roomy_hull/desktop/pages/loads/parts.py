@@ -78,7 +78,7 @@ class LoadsPage(QWidget):
         button.clicked.connect(lambda _on: self._session.do(action))
         return button
 
-    def showEvent(self, _event: object) -> None:  # noqa: N802  # Qt's name
+    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Fill on being shown."""
         self._follow()
 
@@ -106,7 +106,7 @@ class Picture(QWidget):
         title, drawn = self._draw(max(self.width() - 16, 10) / max(self.height() - 34, 10))
         return () if drawn is None else (Paper(title, *drawn),)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # noqa: N802  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint title and scene."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -29,7 +29,7 @@ REST_MS = 150
 class SheetPage(LoadsPage):
     """Weighing at the left, the sheet's text at the right."""
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
         super().__init__(session, theme)
         self.model = SheetModel(session)
         self._text_of: object = None

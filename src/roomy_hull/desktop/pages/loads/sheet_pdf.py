@@ -13,7 +13,8 @@ from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.scenes import loads as loads_scene
-from roomy_hull.formats.load_sheet import LoadSheet, Section, build, csv
+from roomy_hull.formats.load_sheet import build
+from roomy_hull.formats.sheet_parts import LoadSheet, Section, csv
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Shop
