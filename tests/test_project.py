@@ -1,5 +1,6 @@
 """The project's own promises: documents, pictures, locks and layers that hold."""
 
+import ast
 import re
 import subprocess
 import sys
@@ -66,9 +67,19 @@ def test_the_version_is_one() -> None:
 
 
 def test_no_file_holds_more_than_one_idea() -> None:
+    for folder in ("src", "tests", "bench", "tools"):
+        for path in (ROOT / folder).rglob("*.py"):
+            rows = path.read_text().splitlines()
+            assert len(rows) <= 400, f"{path.name} has {len(rows)} lines"
+
+
+def test_no_class_has_more_than_twenty_public_methods() -> None:
     for path in (ROOT / "src").rglob("*.py"):
-        rows = [r for r in path.read_text().splitlines() if r.strip()]
-        assert len(rows) <= 500, f"{path.name} has {len(rows)} lines"
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ClassDef):
+                names = {m.name for m in node.body if isinstance(m, ast.FunctionDef)}
+                public = [n for n in names if not n.startswith("_")]
+                assert len(public) <= 20, f"{path.name}: {node.name} has {len(public)}"
 
 
 def test_the_core_is_free_of_qt() -> None:

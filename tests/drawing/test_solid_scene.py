@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.errors import FileError
 from roomy_hull.core.geometry.motion import block, round_piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.drawing import manner
@@ -148,7 +148,7 @@ def test_the_3d_file_is_a_valid_glb_in_metres_with_y_up(
     assert box[0][0] == pytest.approx(
         min(-vehicle.front, *(t.envelope.x0 for t in assembly.things)) / 1000
     )
-    with pytest.raises(JobFileError, match="cannot be written"):
+    with pytest.raises(FileError, match="cannot be written"):
         solid3d.write(assembly, tmp_path / "none" / "job.glb")  # type: ignore[operator]
 
 

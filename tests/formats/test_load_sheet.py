@@ -8,7 +8,7 @@ from pathlib import Path
 import msgspec
 import pytest
 
-from roomy_hull.core.errors import InputError, JobFileError
+from roomy_hull.core.errors import FileError, InputError
 from roomy_hull.desktop.application import application
 from roomy_hull.desktop.pages.loads import sheet_pdf
 from roomy_hull.formats import load_sheet, sheet_parts
@@ -99,7 +99,7 @@ def test_the_pdf_is_written_and_has_pages(weighed: Verdict, tmp_path: Path) -> N
     assert data.startswith(b"%PDF")
     assert data.count(b"/Type /Page\n") >= 4
     assert text.read_text().startswith("Load sheet")
-    with pytest.raises(JobFileError, match="cannot be written"):
+    with pytest.raises(FileError, match="cannot be written"):
         sheet_pdf.write(weighed, text / "below", "metric", "full")
 
 

@@ -1,9 +1,7 @@
 """The stage Loads in the real window: its pages by key and mouse, what they say, and what they change."""
 
-from pathlib import Path
-
 import pytest
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QApplication, QLineEdit, QPushButton
 from pytestqt.qtbot import QtBot
@@ -14,7 +12,6 @@ from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.pages.loads.chassis import ChassisPage
 from roomy_hull.desktop.pages.loads.levers import LeversPage
 from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
-from roomy_hull.desktop.pages.loads.sheet import SheetPage
 from roomy_hull.desktop.pages.loads.springs import SpringsPage
 from roomy_hull.desktop.pages.loads.stability import StabilityPage
 from roomy_hull.desktop.pages.loads.strength import StrengthPage
@@ -281,56 +278,6 @@ def test_the_brief_is_edited_on_its_page(window: MainWindow, qtbot: QtBot) -> No
     found.mass.selectAll()
     qtbot.keyClicks(found.mass, "much")
     qtbot.keyClick(found.mass, Qt.Key.Key_Return)
-    assert window.session.messages.trouble
-
-
-def test_a_weighing_is_entered_compared_and_taken_back(window: MainWindow, qtbot: QtBot) -> None:
-    found = page(window, "Sheet")
-    assert isinstance(found, SheetPage)
-    qtbot.mouseClick(found.add_button, LEFT)
-    assert "nothing was read" in window.session.messages.text.lower()
-    before = window.session.verdict.loads.scenario("full").rear.value
-    for key, value in (("front left", "742"), ("front right", "731"), ("rear left", "910"), ("rear right", "884"),
-                       ("raised_by", "400"), ("raised_kg", "1890")):  # fmt: skip
-        found.edits[key].setFocus()
-        qtbot.keyClicks(found.edits[key], value)
-    qtbot.mouseClick(found.add_button, LEFT)
-    assert len(window.session.job.weighings) == 1
-    after = window.session.verdict.loads.scenario("full").rear.value
-    assert before < after < 1794
-    assert text(found.table, 6, 0) == "Gross"
-    assert text(found.table, 6, 2) == "3,267"
-    assert "Raised-axle weighing" in found.words.text()
-    assert "Found at the scales" in [
-        x.words
-        for x in board.why(
-            window.session.verdict.assembly,
-            window.session.verdict.loads,
-            window.session.scenario(),
-            "rear",
-        ).lines
-    ]
-    qtbot.mouseClick(found.counts, LEFT, pos=QPoint(8, found.counts.height() // 2))
-    assert not window.session.job.weighings[0].counts
-    assert window.session.verdict.loads.scenario("full").rear.value == pytest.approx(before)
-    qtbot.mouseClick(found.drop_button, LEFT)
-    assert window.session.job.weighings == ()
-
-
-def test_the_sheet_is_written_where_one_says(
-    window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    found = page(window, "Sheet")
-    assert isinstance(found, SheetPage)
-    assert "Load sheet: Brackwater Bird Survey" in found.text.text()
-    monkeypatch.setattr(window.session.asker, "folder", lambda words: tmp_path)
-    qtbot.mouseClick(found.write_button, LEFT)
-    assert (tmp_path / "load-sheet.pdf").exists()
-    assert "load sheet is written" in window.session.messages.text
-    monkeypatch.setattr(
-        window.session.asker, "folder", lambda words: tmp_path / "load-sheet.csv" / "below"
-    )
-    qtbot.mouseClick(found.write_button, LEFT)
     assert window.session.messages.trouble
 
 

@@ -35,20 +35,20 @@ class InputError(UserError):
     """A typed value that cannot be used."""
 
 
-class JobFileError(UserError):
-    """A job file that cannot be read or written."""
+class FileError(UserError):
+    """A file that cannot be read or written."""
+
+
+class JobFileError(FileError):
+    """A job, vehicle or unit file that cannot be read or written."""
 
 
 class EditError(UserError):
     """An edit that would leave a job invalid."""
 
 
-class PictureError(UserError):
+class PictureError(FileError):
     """A picture that cannot be written."""
-
-
-class FileError(UserError):
-    """A file other than a job that cannot be read or written: a sheet, a model, a folder of them."""
 
 
 class GivenUp(RoomyHullError):  # ruff: ignore[error-suffix-on-exception-name]  # it is no error

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
-from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.errors import PictureError
 from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
 from roomy_hull.desktop.pages.loads.strength import StrengthPage
@@ -262,15 +262,17 @@ def write(path: Path | None, folder: Path) -> list[Path]:
 
     Raises
     ------
-    JobFileError
-        The job cannot be used, or the folder cannot be written.
+    UserError
+        The job cannot be used.
+    PictureError
+        The folder cannot be written.
     """
     application()
     session = session_for(path, _Forgetful(folder))
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as trouble:
-        raise JobFileError(
+        raise PictureError(
             f"the folder cannot be made ({trouble.strerror})", str(folder), "Choose another place."
         ) from None
     window = window_for(session)
@@ -297,7 +299,7 @@ def _pictures(window: MainWindow, folder: Path) -> list[Path]:
         wait(30)
         file = folder / f"{name}.png"
         if not window.grab().save(str(file)):
-            raise JobFileError("the picture cannot be written", str(file), "Choose another place.")
+            raise PictureError("the picture cannot be written", str(file), "Choose another place.")
         written.append(file)
     return written
 

@@ -7,7 +7,7 @@ import numpy as np
 import trimesh
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.errors import FileError
 from roomy_hull.core.geometry.motion import PLANE, Piece
 from roomy_hull.drawing.scenes.solid import Item, items
 
@@ -102,13 +102,13 @@ def write(assembly: Assembly, path: Path, opened: frozenset[str] = frozenset()) 
 
     Raises
     ------
-    JobFileError
+    FileError
         The place cannot be written.
     """
     data = scene(assembly, opened).export(file_type="glb")
     try:
         path.write_bytes(data)
     except OSError as trouble:
-        raise JobFileError(
+        raise FileError(
             f"the file cannot be written ({trouble.strerror})", str(path), "Choose another place."
         ) from None

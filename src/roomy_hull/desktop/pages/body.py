@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import parse, show
+from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.scene_painter import Window, fit, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
@@ -283,8 +284,7 @@ class BodyStage(QWidget):
         box.setSpacing(2)
         box.addWidget(self.drawing, 1)
         box.addWidget(self.facts)
-        for notice in (session.changed, session.view.changed):
-            notice.connect(self.refresh)
+        follow(self, self.refresh, session.changed, session.view.changed)
 
     @property
     def theme(self) -> Theme:

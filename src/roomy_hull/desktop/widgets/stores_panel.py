@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.strokes import Scene
 from roomy_hull.core.units import MM_PER_INCH, System, show
+from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
@@ -201,10 +202,19 @@ class StoresPanel(QWidget):
         for widget in (self._title, self.search, self.list, self._hint):
             box.addWidget(widget)
         self.search.textChanged.connect(self._fill)
-        session.view.changed.connect(self.list.viewport().update)  # type: ignore[union-attr]
-        session.catalogue.changed.connect(lambda: self._fill(self.search.text()))
+        follow(self, self._repaint, session.view.changed)
+        follow(self, self._refill, session.catalogue.changed)
         self._fill("")
         self.theme = theme
+
+    def _repaint(self) -> None:
+        """Write masses and lengths in the units chosen now."""
+        if (seen := self.list.viewport()) is not None:
+            seen.update()
+
+    def _refill(self) -> None:
+        """List what there is by now."""
+        self._fill(self.search.text())
 
     @property
     def theme(self) -> Theme:

@@ -5,7 +5,7 @@ from pathlib import Path
 from PyQt6.QtCore import QMarginsF, QRectF, QSizeF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
-from roomy_hull.core.errors import InputError, JobFileError, UserError
+from roomy_hull.core.errors import FileError, InputError, UserError
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import System
@@ -168,7 +168,7 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
 
     Raises
     ------
-    JobFileError
+    FileError
         The place cannot be written.
     """
     writer = QPdfWriter(str(path))
@@ -179,7 +179,7 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
     writer.setCreator("Roomy Hull")
     painter = QPainter()
     if not painter.begin(writer):
-        raise JobFileError("the file cannot be written", str(path), "Choose another place.")
+        raise FileError("the file cannot be written", str(path), "Choose another place.")
     page = _Page(writer, painter, sheet.title)
     page.words_at(sheet.title, 20, bold=True)
     page.words_at(sheet.subtitle, 12, after=10)
@@ -229,7 +229,7 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
 
     Raises
     ------
-    JobFileError
+    FileError
         The place cannot be written.
     """
     sheet = build(verdict, system)
@@ -238,7 +238,7 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
         folder.mkdir(parents=True, exist_ok=True)
         text.write_text(csv(sheet), encoding="utf-8")
     except OSError as trouble:
-        raise JobFileError(
+        raise FileError(
             f"the sheet cannot be written ({trouble.strerror})",
             str(folder),
             "Choose another place.",
@@ -272,7 +272,7 @@ def write_job(
     ------
     InputError
         There is no such scenario.
-    JobFileError
+    FileError
         The place cannot be written.
     """
     verdict = judge(job, shop=shop)
