@@ -4,7 +4,7 @@ import pytest
 from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QApplication
 
-from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.errors import PictureError
 from roomy_hull.desktop import shots
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
@@ -35,5 +35,5 @@ def test_pictures_of_an_empty_job(qapp: QApplication, tmp_path: Path, demo: Job)
 
 def test_a_folder_that_cannot_be_made(qapp: QApplication, tmp_path: Path) -> None:
     (tmp_path / "file").write_text("x")
-    with pytest.raises(JobFileError, match="cannot be made"):
+    with pytest.raises(PictureError, match="cannot be made"):
         shots.write(None, tmp_path / "file" / "out")
