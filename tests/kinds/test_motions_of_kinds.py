@@ -13,6 +13,7 @@ from roomy_hull.formats import unitfile
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import gas_locker, kitchen, tank
 from roomy_hull.kinds.case_rack import CaseRack
+from roomy_hull.kinds.expansion import part_mass
 from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.kinds.own import Block, Own
@@ -252,3 +253,15 @@ def test_what_does_not_open_has_no_motion() -> None:
     assert outside.motions(carried("spare")) == ()
     assert outside.motions(carried("awning", reach=0.0)) == ()
     assert any(isinstance(p, Hardware) for p in expand(entry("compartment"), 25).parts)
+
+
+def test_a_pull_out_kitchens_slides_carry_its_fittings() -> None:
+    unit = entry("kitchen")
+    assert isinstance(unit, kitchen.Kitchen)
+    found = expand(unit)
+    fittings = next(m.kg for m in found.masses if m.label == "burner, sink and fittings")
+    assert fittings == sum(kitchen.FITTINGS[n][1] for n in kitchen.fitted(unit)) > 0
+    made = part_mass(found.parts)
+    assert found.slide_load == pytest.approx(made + unit.contents + fittings + unit.slide_mass / 2)
+    drop = entry("kitchen-drop")
+    assert expand(drop).slide_load == 0

@@ -8,17 +8,19 @@ from tests.builders import SHOP
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS, WATER
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart, section_area
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.formats import vehiclefile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.body import Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import part_mass
 from roomy_hull.kit.body import canopy, fitting, tray, undertray
+from roomy_hull.kit.body.pieces import BodyRole, part_of
 from roomy_hull.verdict.verdict import judge
 
 VEHICLES = {e.vehicle.name: e.vehicle for e in vehiclefile.library() if e.vehicle is not None}
@@ -233,3 +235,44 @@ def test_insulation_jacks_and_let_down_doors_are_made_and_weighed(demo: Job) -> 
     assert len(names) > len(
         canopy.door_parts(plain, msgspec.structs.replace(door, split=0.0), SHOP)
     )
+
+
+def test_a_wheel_wants_its_travel_above_and_half_of_it_fore_and_aft(demo: Job) -> None:
+    still, moving = (demo.body.tray.but(wheel_travel=v) for v in (0.0, 120.0))
+    radius = overall_diameter(demo.vehicle.tyre) / 2
+
+    def box(flat: Tray, role: BodyRole) -> Box:
+        found = part_of(undertray.obstacles(demo.vehicle, flat), role)
+        assert found is not None
+        return found.box
+
+    assert box(still, "wheel").z1 == pytest.approx(2 * radius)
+    assert box(moving, "wheel").z1 == pytest.approx(2 * radius + 120)
+    assert box(still, "wheel").x0 == pytest.approx(demo.vehicle.wheelbase - radius)
+    assert box(moving, "wheel").x0 == pytest.approx(demo.vehicle.wheelbase - radius - 60)
+    assert box(moving, "wheel").x1 == pytest.approx(demo.vehicle.wheelbase + radius + 60)
+    assert box(moving, "rear axle").z1 - box(still, "rear axle").z1 == 120
+    # A toolbox ahead of the wheel gives way to the travel.
+    job = fitting.begun("A job", VEHICLES["Fen 4.5 flatbed"], "bare tray")
+    hung = fitting.toggled(job, "box ahead left")
+    assert not [f for f in judge(hung).findings if f.code == "outline.under"]
+    far = resized(hung, "body.tray.wheel_travel", 400.0)
+    assert [f for f in judge(far).findings if f.code == "outline.under"]
+
+
+def test_a_topper_stands_over_its_base_and_begins_above_it() -> None:
+    job = fitting.begun("A job", of_kind("pickup"), "topper")
+    shell = job.body.canopy
+    assert shell is not None
+    assert shell.base > 0
+    masses = canopy.masses(job.vehicle, job.body, SHOP)
+    floor = tray.floor_z(job.vehicle, job.body.tray)
+    shells = [p for p in masses if "door" not in p.label]
+    assert len(shells) >= 2
+    for point in shells:
+        # What is made begins on the tub's walls; only the tailgate hangs below them.
+        assert point.at[2] > floor + shell.base, point.label
+    higher = job.body.but(canopy=shell.but(base=shell.base + 60, height=shell.height + 60))
+    raised = canopy.masses(job.vehicle, higher, SHOP)
+    assert sum(p.kg for p in raised) == pytest.approx(sum(p.kg for p in masses), rel=0.01)
+    assert raised[0].at[2] > masses[0].at[2]  # the shell

@@ -1,5 +1,6 @@
 import math
 
+import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,10 +10,11 @@ from roomy_hull.core.errors import GivenUp, InputError
 from roomy_hull.core.parts import BarPart, Cutout, Hardware, Hole, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.making import bars, sheets
+from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.making.flats import Blank, blank, fits, hole_to_bend, least_flange
 from roomy_hull.making.judge import flaws
-from roomy_hull.shop.shop import Stock
+from roomy_hull.shop.shop import Prices, Stock
 from roomy_hull.verdict.verdict import Verdict
 
 OWNER, METAL = Ref("unit", "x"), SHOP.material("6061-T6")
@@ -205,3 +207,53 @@ def test_a_blank_without_size_is_a_stop_and_not_nested() -> None:
     assert [(f.code, f.severity) for f in flaws((part,), STOCK)] == [("making.nothing", "stop")]
     with pytest.raises(InputError, match="no size left"):
         cut_list([part], STOCK)
+
+
+@pytest.mark.parametrize("side", ["left", "right", "front", "back"])
+def test_a_bend_lies_on_the_side_of_its_flange(side: str) -> None:
+    flat = blank(part(**{side: 100.0}))
+    allowance = math.pi / 2 * (3 + 0.44 * 2)
+    near = 100 - 5 + allowance / 2
+    bend = flat.bends[0]
+    assert len(flat.bends) == 1
+    at = {
+        "left": (near, near), "right": (flat.length - near,) * 2, "front": (near, near),
+        "back": (flat.width - near,) * 2,
+    }[side]  # fmt: skip
+    axis = 0 if side in ("left", "right") else 1
+    assert (bend.a[axis], bend.b[axis]) == pytest.approx(at)
+    assert {bend.a[1 - axis], bend.b[1 - axis]} == {0, (flat.width, flat.length)[axis]}
+
+
+def test_every_figure_of_the_cost_counts_every_piece() -> None:
+    one = part(
+        left=100.0, right=50.0, holes=(Hole(30, 30, 10),), cutouts=(Cutout(200, 100, 50, 40),)
+    )
+    flat = blank(one)
+    edge = sum(
+        math.dist(a, b)
+        for a, b in zip(flat.outline, flat.outline[1:] + flat.outline[:1], strict=True)
+    )
+    edge += math.pi * 10 + 2 * (50 + 40)
+    prices = Prices(2.0, 3.0, 5.0, 7.0, 11.0, 0.0, "test")
+    for count in (1, 3):
+        rows = [msgspec.structs.replace(one, count=count), Hardware("slides", OWNER, count),
+                BarPart("rail", OWNER, "40x40x3", 1000.0, METAL, count)]  # fmt: skip
+        found = cost(rows, prices)
+        assert found.sheet == pytest.approx(2 * one.mass() * count)
+        assert found.bar == pytest.approx(3 * 444e-6 * 2700 * count)
+        assert found.hardware == 5 * count
+        assert found.cutting == pytest.approx(7 * edge / 1000 * count)
+        assert found.bending == 11 * 2 * count
+        assert found.total == pytest.approx(
+            found.sheet + found.bar + 5 * count + found.cutting + 22 * count
+        )
+
+
+def test_the_shop_judges_by_its_own_stock() -> None:
+    just, over = part(2420.0, 1200.0), part(2420.2, 1200.2)
+    assert not [f for f in flaws((just,), STOCK) if f.code == "making.sheet_stock"]
+    small = Stock(((2440, 1220),), 6500, 3, 10, "test")
+    assert [f.measured for f in flaws((over,), small)] == pytest.approx([2420.2])
+    assert flaws((BarPart("b", OWNER, "40x40x3", 6500.0, METAL),), STOCK) == ()
+    assert flaws((BarPart("b", OWNER, "40x40x3", 6500.1, METAL),), STOCK)[0].limit == 6500

@@ -1,6 +1,6 @@
 import msgspec
 import pytest
-from tests.builders import again, case, once
+from tests.builders import again, bare, bay_of, case, once
 
 from jobs import crowded
 from reference import conflicts
@@ -203,3 +203,31 @@ def test_the_whole_stores_carried_list_is_judged(demo: Job) -> None:
                    height=300, mass=60, mount="canopy", on_roof=True)  # fmt: skip
     hits = found(judge(edits.added(demo, tent)), "fit.body")
     assert [f.words for f in hits] == [("tent", "canopy")]
+
+
+@pytest.mark.parametrize(
+    ("side", "u", "lost"), [("right", 1600.0 - 447 - 10, 30), ("left", 12.0, 28)]
+)
+def test_a_vent_wants_its_room_before_the_end_of_the_bay_too(
+    demo: Job, side: str, u: float, lost: float
+) -> None:
+    bay = bay_of(demo, "L")
+    fridge = next(x for x in demo.units if x.id == "sample-fridge")
+    unit = fridge.but(bay="L", u=u if side == "left" else bay.length - fridge.width - 10, v=0.0, w=0.0,
+                      vent_side=side, vent=40.0)  # fmt: skip
+    verdict = judge(bare(demo, unit))
+    hits = found(verdict, "fit.vent")
+    assert len(hits) == 1
+    assert hits[0].measured == pytest.approx(40 - lost)
+    assert hits[0].limit == 40
+    clear = judge(bare(demo, unit.but(u=300.0)))
+    assert not found(clear, "fit.vent")
+
+
+@pytest.mark.parametrize("gap", [0.5, 2.9, 3.1])
+def test_what_runs_is_found_beside_it_before_they_touch(demo: Job, gap: float) -> None:
+    drawer = next(x for x in demo.units if x.id == "tools")
+    one = drawer.but(bay="R", u=25.0, v=0.0, w=0.0)
+    other = drawer.but(id="other", bay="R", u=25.0 + drawer.width + gap, v=0.0, w=0.0)
+    hits = found(judge(bare(demo, one, other)), "fit.running")
+    assert {round(h.measured or 0, 6) for h in hits} == ({gap} if gap < 3 else set())

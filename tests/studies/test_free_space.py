@@ -3,6 +3,7 @@ import itertools
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import bare
 
 from roomy_hull.assembly.assemble import Assembly, assemble, trial_thing
 from roomy_hull.formats.demo import demo_job
@@ -101,3 +102,13 @@ def test_an_empty_bay_is_free_as_far_as_the_opening_lets_it(demo: Job) -> None:
     assert space_of(assembly, box).cells() == [(0, 0, 1200, 580)]  # type: ignore[arg-type]
     free = itertools.chain.from_iterable(space_of(assembly, drawer).cells())
     assert all(v >= 0 for v in free)
+
+
+@pytest.mark.parametrize(("v", "over"), [(0.0, 0.0), (60.0, 0.0), (60.5, 0.5), (400.0, 340.0)])
+def test_what_stands_deeper_in_the_bay_may_be_too_deep(v: float, over: float) -> None:
+    assembly = assemble(bare(DEMO))
+    depth = assembly.ground.bays["R"].size.y1
+    unit = Drawer(id="x", name="X", bay="R", width=300, depth=depth - 60, height=150)
+    space = space_of(assembly, unit, v)
+    assert space.short == pytest.approx((0, over, 0))
+    assert (space.room is None) == (over > 0)

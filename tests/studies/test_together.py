@@ -2,12 +2,13 @@
 
 import msgspec
 import pytest
-from tests.builders import again, case, once
+from tests.builders import again, bare, case, once
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.graphs import circles, in_order
+from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
@@ -291,3 +292,19 @@ def test_drop_sides_stand_before_the_doors_until_they_are_let_down(demo: Job) ->
 def test_sets_of_a_variant_that_lacks_something_say_so(demo: Job) -> None:
     job = edits.removed(layouts.kept(demo, "B"), "wet-bench")
     assert any("'wet-bench', which does not open" in f.title for f in judge(job).findings)
+
+
+@pytest.mark.parametrize(("gap", "near"), [(4.0, True), (9.0, True), (11.0, False), (-3.0, True)])
+def test_what_turns_is_found_before_it_touches(demo: Job, gap: float, near: bool) -> None:
+    # A carrier that swings out beside a can: how near it comes is told up to the gap that is wanted.
+    spare = Carried(id="spare", name="Spare", kind="spare wheel", x=4200, y=0, z=900, length=270, width=800,
+                    height=800, mass=50, turn=90.0, hand="left")  # fmt: skip
+    alone = assemble(bare(demo, carried=(spare,)))
+    swept = next(o for o in alone.openings() if o.owner == "spare").swept_box
+    can = Carried(id="can", name="Can", kind="jerry", x=swept.x1 + gap + 85, y=(swept.y0 + swept.y1) / 2, z=900,
+                  length=170, width=900, height=465, mass=5)  # fmt: skip
+    seen = found(bare(demo, carried=(spare, can)))
+    met = [m for what, m in seen.still.get("spare", ()) if what == Ref("carried", "can")]
+    assert bool(met) == near
+    if near:
+        assert met[0].gap == pytest.approx(gap, abs=0.3)
