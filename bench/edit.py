@@ -29,7 +29,7 @@ def moves(units: int, count: int) -> list[float]:
 
 
 def p95(times: list[float]) -> float:
-    """Give the 95th percentile."""
+    """The 95th percentile."""
     return statistics.quantiles(times, n=20)[-1]
 
 

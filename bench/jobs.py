@@ -20,7 +20,7 @@ from roomy_hull.kit import catalogue as stores
 
 
 def crowded(units: int, *, gap: float = 3.0) -> Job:
-    """Give the demo vehicle with a number of drawers spread over its three bays.
+    """The demo vehicle with a number of drawers spread over its three bays.
 
     Parameters
     ----------
@@ -69,7 +69,7 @@ def crowded(units: int, *, gap: float = 3.0) -> Job:
 
 
 def busy(units: int) -> Job:
-    """Give a job of units with several motions each: racks of four cases, stacks of two, chest fridges.
+    """A job of units with several motions each: racks of four cases, stacks of two, chest fridges.
 
     Parameters
     ----------
@@ -101,7 +101,7 @@ def busy(units: int) -> Job:
 
 
 def any_job(seed: int) -> Job:
-    """Give a job made by chance from one of the demos: units, things outside, body, scenarios, weighings.
+    """A job made by chance from one of the demos: units, things outside, body, scenarios, weighings.
 
     Parameters
     ----------

@@ -32,7 +32,7 @@ from roomy_hull.verdict.verdict import judge
 
 
 def many(units: int, scenarios: int) -> Job:
-    """Give a crowded job with so many scenarios, each filled otherwise."""
+    """A crowded job with so many scenarios, each filled otherwise."""
     job = crowded(units)
     listed = tuple(
         job.scenarios[n % len(job.scenarios)].but(

@@ -15,7 +15,7 @@ class Load(msgspec.Struct, frozen=True):
 
 
 def shear_at(loads: tuple[Load, ...], x: float) -> float:
-    """Give the shear force just right of a point: what is left of it pushes up, less what pushes down.
+    """The shear force just right of a point: what is left of it pushes up, less what pushes down.
 
     Parameters
     ----------
@@ -39,7 +39,7 @@ def shear_at(loads: tuple[Load, ...], x: float) -> float:
 
 
 def moment_at(loads: tuple[Load, ...], x: float) -> float:
-    """Give the bending moment at a point; positive where the beam sags.
+    """The bending moment at a point; positive where the beam sags.
 
     Parameters
     ----------

@@ -45,7 +45,7 @@ def placed(job: Job) -> list[tuple[str, list[Box], list[Box]]]:
 
 
 def conflicts(job: Job) -> tuple[set[tuple[str, str]], set[tuple[str, str]]]:
-    """Give the pairs that overlap, and the pairs of which one stands in the other's zone."""
+    """The pairs that overlap, and the pairs of which one stands in the other's zone."""
     things = placed(job)
     overlaps, zones = set(), set()
     for i, (a, a_solids, a_zones) in enumerate(things):
@@ -60,12 +60,12 @@ def conflicts(job: Job) -> tuple[set[tuple[str, str]], set[tuple[str, str]]]:
 
 
 def _factor(scenario: Scenario, fill: Fill) -> float:
-    """Give a scenario's factor on contents, water or a fixed mass."""
+    """A scenario's factor on contents, water or a fixed mass."""
     return {"contents": scenario.contents, "water": scenario.water}.get(fill.by, 1.0)
 
 
 def axle_loads(job: Job) -> list[tuple[float, float]]:
-    """Give (front, rear) of every scenario, mass by mass. [kg]"""
+    """(front, rear) of every scenario, mass by mass. [kg]"""
     vehicle, body = job.vehicle, job.body
     bays = canopy.bays(vehicle, body)
     found = []

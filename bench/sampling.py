@@ -22,13 +22,13 @@ PENETRATION = 0.05
 
 
 def corners(box: Box) -> np.ndarray:
-    """Give a box's lower corner and the three beside it."""
+    """A box's lower corner and the three beside it."""
     low, size = np.array(box[:3]), np.array(box.size())
     return np.vstack([low, low + np.diag(size)])
 
 
 def poses(motion: Motion, count: int) -> list[list[tuple[np.ndarray, bool]]]:
-    """Give the four corners of every moved box at so many moments of every step, in the owner's directions.
+    """The four corners of every moved box at so many moments of every step, in the owner's directions.
 
     Parameters
     ----------
@@ -87,7 +87,7 @@ def in_vehicle(assembly: Assembly, opening: Opening, points: np.ndarray) -> np.n
 
 
 def solid(points: np.ndarray) -> fcl.CollisionObject:
-    """Give a box by its four corners as FCL's own, a hair smaller so that touching is not meeting."""
+    """A box by its four corners as FCL's own, a hair smaller so that touching is not meeting."""
     edges = points[1:] - points[0]
     sizes = np.linalg.norm(edges, axis=1)
     axes = (edges / sizes[:, None]).T

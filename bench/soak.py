@@ -45,7 +45,7 @@ def chance_edit(job: Job, chance: random.Random) -> Job:  # ruff: ignore[too-man
 
 
 def used() -> float:
-    """Give the memory in use after a collection. [MB]"""
+    """The memory in use after a collection. [MB]"""
     gc.collect()
     return psutil.Process(os.getpid()).memory_info().rss / 1e6
 

@@ -29,7 +29,7 @@ def other_handed(unit: Any) -> Any:
 
 
 def case(assembly: Assembly, **results: Any) -> Case:
-    """Give a study what it reads: an assembly, and results of other studies by key."""
+    """A study what it reads: an assembly, and results of other studies by key."""
     return Case(assembly, dict(results), {}, None)
 
 
@@ -48,7 +48,7 @@ def once(study: Study, assembly: Assembly) -> Case:
 
 
 def canopy_of(job: Job) -> Canopy:
-    """Give the canopy of a job that has one."""
+    """The canopy of a job that has one."""
     assert job.body.canopy is not None
     return job.body.canopy
 
@@ -60,7 +60,7 @@ def with_canopy(job: Job, **changes: Any) -> Job:
 
 
 def bay_of(job: Job, key: str) -> Bay:
-    """Give one bay of a job."""
+    """One bay of a job."""
     return next(b for b in canopy_of(job).bays if b.id == key)
 
 

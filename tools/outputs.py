@@ -24,7 +24,7 @@ MARKS = re.compile(
 
 
 def pages(pdf: bytes) -> bytes:
-    """Give what is drawn in a PDF, without its dates and marks."""
+    """What is drawn in a PDF, without its dates and marks."""
     found = []
     for row in re.findall(rb"stream\r?\n(.*?)\r?\nendstream", pdf, re.S):
         with contextlib.suppress(zlib.error):

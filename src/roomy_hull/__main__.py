@@ -6,8 +6,16 @@ import gc
 # the time. The window switches it on again once it stands; the other commands are short.
 gc.disable()
 
-import os  # ruff: ignore[module-import-not-at-top-of-file]
 import sys  # ruff: ignore[module-import-not-at-top-of-file]
+
+# What reads and writes files does without the newest typing; reading that would take a tenth of the start.
+_absent = sys.modules.setdefault("typing_extensions", None)  # type: ignore[arg-type]  # so it is not looked for
+import msgspec  # ruff: ignore[module-import-not-at-top-of-file, unused-import]
+
+if _absent is None:
+    del sys.modules["typing_extensions"]
+
+import os  # ruff: ignore[module-import-not-at-top-of-file]
 from pathlib import Path  # ruff: ignore[module-import-not-at-top-of-file]
 
 from roomy_hull.cli.desktop import Desktop  # ruff: ignore[module-import-not-at-top-of-file]

@@ -44,7 +44,7 @@ def inside(ring: tuple[tuple[float, float], ...], p: tuple[float, float], by: fl
 
 
 def out_of_box(p: tuple[float, float], box: Box) -> float:
-    """Give how far a point lies outside a box in the plane of x and y, negative inside."""
+    """How far a point lies outside a box in the plane of x and y, negative inside."""
     dx, dy = max(box.x0 - p[0], p[0] - box.x1), max(box.y0 - p[1], p[1] - box.y1)
     return math.hypot(max(dx, 0), max(dy, 0)) if max(dx, dy) > 0 else max(dx, dy)
 
@@ -56,7 +56,7 @@ def area(ring: tuple[tuple[float, float], ...]) -> float:
 
 
 def at(piece: Piece, degrees: float, pivot: tuple[float, float]) -> list[tuple[float, float]]:
-    """Give points all over a turned piece: corners, middles of edges, centre."""
+    """Points all over a turned piece: corners, middles of edges, centre."""
     ring = turned(piece, 2, pivot, degrees).ring
     middles = [
         ((p[0] + q[0]) / 2, (p[1] + q[1]) / 2)

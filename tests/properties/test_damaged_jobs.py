@@ -24,7 +24,7 @@ WRONG: tuple[Any, ...] = (
 
 
 def leaves(value: Any, at: Place = ()) -> Iterator[Place]:
-    """Give the path of every single value."""
+    """The path of every single value."""
     if isinstance(value, dict):
         for key, inner in value.items():
             yield from leaves(inner, (*at, key))

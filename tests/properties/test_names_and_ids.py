@@ -27,7 +27,7 @@ DEMO = demo_job()
 
 
 def renamed(job: Job, old: str, new: str) -> Job:
-    """Give a unit another id, and the sets and runs that name it nothing."""
+    """A unit another id, and the sets and runs that name it nothing."""
     units = tuple(msgspec.structs.replace(u, id=new) if u.id == old else u for u in job.units)
     return msgspec.structs.replace(
         job, units=units, sets=(), runs=(), brief=job.brief.but(wishes=())

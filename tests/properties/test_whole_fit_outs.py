@@ -37,7 +37,7 @@ WRONG = (0, -1, 0.001, 37.0, 9999, 1e9, math.inf, "", "left", None, True, [], {}
 
 
 def with_bay(job: Job, key: str, **grown: float) -> Job:
-    """Give a job with one bay of other sizes."""
+    """A job with one bay of other sizes."""
     canopy = job.body.canopy
     assert canopy is not None
     bays = tuple(
@@ -49,7 +49,7 @@ def with_bay(job: Job, key: str, **grown: float) -> Job:
 
 
 def flaws(job: Job, key: str) -> set[str]:
-    """Give the codes of a unit's own fit findings."""
+    """The codes of a unit's own fit findings."""
     return {
         f.code for f in judge(job).findings if f.words[:1] == (key,) and f.code.startswith("fit")
     }

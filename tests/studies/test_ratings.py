@@ -92,7 +92,7 @@ def test_the_region_keeps_every_limit(demo: Job) -> None:
 
 
 def top_at(region: tuple[tuple[float, float], ...], x: float) -> float:
-    """Give the highest point of a polygon at some x; below 0 where it does not reach there."""
+    """The highest point of a polygon at some x; below 0 where it does not reach there."""
     best = -1.0
     for (x0, y0), (x1, y1) in zip(region, region[1:] + region[:1], strict=True):
         if min(x0, x1) - 1e-6 <= x <= max(x0, x1) + 1e-6:

@@ -41,7 +41,7 @@ def carry(window: MainWindow, key: str, to: QPointF) -> None:
 def place_at(
     window: MainWindow, bay: str, u: float, w: float, size: tuple[float, float]
 ) -> QPointF:
-    """Give where the middle of a unit has to be held to stand at (u, w). [px]"""
+    """Where the middle of a unit has to be held to stand at (u, w). [px]"""
     place = window.session.verdict.assembly.ground.bays[bay]
     x, y, z = place.frame.point(u + size[0] / 2, 0, w + size[1] / 2)
     return window.ground.layout_now().elevation.px(

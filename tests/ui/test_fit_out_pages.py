@@ -19,7 +19,7 @@ LEFT = Qt.MouseButton.LeftButton
 
 
 def middle(window: MainWindow, key: str) -> QPointF:
-    """Give where a thing is on the elevation. [px]"""
+    """Where a thing is on the elevation. [px]"""
     thing = window.session.verdict.assembly.thing(key)
     assert thing is not None
     h0, k0, h1, k1 = ELEVATION[window.session.look.station].rect(thing.envelope)

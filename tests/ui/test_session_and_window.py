@@ -107,7 +107,7 @@ def test_letting_go_judges_nothing_again(
 
 
 def _right(window: MainWindow, mm: float) -> QPointF:
-    """Give a way to the right on the screen. [mm]"""
+    """A way to the right on the screen. [mm]"""
 
     return QPointF(millimetres(window, mm), 0)
 

@@ -14,7 +14,7 @@ from sampling import clashes
 
 
 def changed(name: str) -> Job:
-    """Give a demo job, or one of its odd sisters."""
+    """A demo job, or one of its odd sisters."""
     if name == "hinged":
         job = resized(demo_job(), "body.canopy.doors.right.hinge", "start")
         job = resized(job, "body.canopy.doors.left.split", 330.0)

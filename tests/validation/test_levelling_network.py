@@ -38,7 +38,7 @@ def network(monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 def levelled(*, weighted: bool) -> Survey:
-    """Give the readings in millimetres; where weighted, 100 mm is the doubt of twelve miles."""
+    """The readings in millimetres; where weighted, 100 mm is the doubt of twelve miles."""
     return Survey(
         readings=tuple(
             Reading(

@@ -22,7 +22,7 @@ SAMPLES = 240
 def solid(
     box: Box, axis: int = 2, pivot: tuple[float, float] = (0.0, 0.0), degrees: float = 0.0
 ) -> fcl.CollisionObject:
-    """Give a box, turned about a line along an axis, as FCL's own."""
+    """A box, turned about a line along an axis, as FCL's own."""
     a, b = {0: (1, 2), 1: (0, 2), 2: (0, 1)}[axis]
     c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
     rotation = np.eye(3)
@@ -34,7 +34,7 @@ def solid(
 
 
 def distance(one: fcl.CollisionObject, other: fcl.CollisionObject) -> float:
-    """Give FCL's distance, 0 where they meet."""
+    """FCL's distance, 0 where they meet."""
     if fcl.collide(one, other, fcl.CollisionRequest(), fcl.CollisionResult()):
         return 0.0
     result = fcl.DistanceResult()

@@ -117,7 +117,7 @@ def test_departure_angle_as_iso_612_defines_it(behind: float) -> None:
     radius, height = 400.0, 380.0
 
     def clear(angle: float) -> float:
-        """Give the point's distance above a plane that touches the tyre from below."""
+        """The point's distance above a plane that touches the tyre from below."""
         return height * math.cos(angle) + radius * (1 - math.cos(angle)) - behind * math.sin(angle)
 
     angle = scipy.optimize.brentq(clear, 1e-6, math.radians(89))

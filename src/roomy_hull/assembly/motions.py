@@ -66,7 +66,7 @@ class Opening(msgspec.Struct, frozen=True):
 
 
 def opening_id(owner: str, motion: Motion) -> str:
-    """Give the id of a thing's opening: its own id, with the motion's where it has one."""
+    """The id of a thing's opening: its own id, with the motion's where it has one."""
     return f"{owner}:{motion.id}" if motion.id else owner
 
 
@@ -93,7 +93,7 @@ def _made(
 
 
 def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening, ...]:
-    """Give a unit's openings, its motions carried to where it stands.
+    """A unit's openings, its motions carried to where it stands.
 
     Parameters
     ----------
@@ -128,7 +128,7 @@ def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening
 def of_carried(
     owner: str, motions: tuple[Motion, ...], corner: tuple[float, float, float], side: str
 ) -> tuple[Opening, ...]:
-    """Give a carried thing's openings, its motions shifted to its lower front left corner. [mm]"""
+    """A carried thing's openings, its motions shifted to its lower front left corner. [mm]"""
     found = []
     for motion in motions:
         space = sweep_of(motion)
@@ -148,7 +148,7 @@ def _at(piece: Piece, corner: tuple[float, float, float]) -> Piece:
 
 
 def of_body(body: Body, canopy: Box | None, tray: BodyParts) -> tuple[Opening, ...]:
-    """Give the openings of the body's own doors.
+    """The openings of the body's own doors.
 
     Parameters
     ----------

@@ -41,7 +41,7 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: Mount) -> fl
 
 
 def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
-    """Give front and rear axle load of a mass, or of a whole at its centre of mass.
+    """Front and rear axle load of a mass, or of a whole at its centre of mass.
 
     Parameters
     ----------
@@ -66,7 +66,7 @@ def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
 
 
 def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[float, float]:
-    """Give front and rear axle load of a mass spread evenly from start to end.
+    """Front and rear axle load of a mass spread evenly from start to end.
 
     Parameters
     ----------

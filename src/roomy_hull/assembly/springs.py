@@ -126,7 +126,7 @@ def rear_spring(vehicle: Vehicle, option: str, rear: float, front_sag: float) ->
 
 
 def front_sag(vehicle: Vehicle, front: float) -> float:
-    """Give how far the front settles from kerb: ΔF/2k. [kg to mm]"""
+    """How far the front settles from kerb: ΔF/2k. [kg to mm]"""
     return (front - vehicle.kerb.front) * G / (2 * vehicle.springs.front)
 
 
@@ -154,7 +154,7 @@ def stance(vehicle: Vehicle, front: float, rear: float, option: str = "") -> Sta
 
 
 def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
-    """Give by how much the tail sinks for each kilogram on the front and on the rear axle.
+    """By how much the tail sinks for each kilogram on the front and on the rear axle.
 
     Parameters
     ----------
@@ -177,7 +177,7 @@ def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
 
 
 def bounce(rate: float, kg: float) -> float:
-    """Give the bounce frequency of one end.
+    """The bounce frequency of one end.
 
     Parameters
     ----------
@@ -235,7 +235,7 @@ def compare(vehicle: Vehicle, loads: tuple[tuple[str, float, float], ...]) -> Sp
 
 
 def roll_front(vehicle: Vehicle) -> float:
-    """Give the front's part of the roll stiffness: k·T²/2 of each end, or what was entered."""
+    """The front's part of the roll stiffness: k·T²/2 of each end, or what was entered."""
     s = vehicle.springs
     if s.roll_front > 0:
         return s.roll_front
@@ -245,7 +245,7 @@ def roll_front(vehicle: Vehicle) -> float:
 
 
 def rear_rate(vehicle: Vehicle) -> float:
-    """Give the rear rate that resists roll: without air, which counts as its least pressure. [N/mm]"""
+    """The rear rate that resists roll: without air, which counts as its least pressure. [N/mm]"""
     if vehicle.springs.school == "air":
         return vehicle.springs.rear
     return rear_spring(vehicle, vehicle.springs.school, vehicle.kerb.rear, 0.0).rate

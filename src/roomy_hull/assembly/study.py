@@ -48,11 +48,11 @@ class Case(msgspec.Struct, frozen=True):
     before: Before | None = None
 
     def old(self, key: str) -> Any:
-        """Give a study's earlier result; nothing where there is none."""
+        """A study's earlier result; nothing where there is none."""
         return self.before.results.get(key) if self.before is not None else None
 
     def put_aside(self, key: str) -> Any:
-        """Give what a study put aside the last time; nothing where there is none."""
+        """What a study put aside the last time; nothing where there is none."""
         return self.before.aside.get(key) if self.before is not None else None
 
 

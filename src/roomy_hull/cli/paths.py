@@ -10,12 +10,12 @@ from roomy_hull.job.model import Job
 
 
 def job_path(word: str) -> Path | None:
-    """Give the file that a word names; none for the demo job (a file so called is ./demo)."""
+    """The file that a word names; none for the demo job (a file so called is ./demo)."""
     return None if word == DEMO else shipped_path(word) or Path(word)
 
 
 def shipped_path(word: str) -> Path | None:
-    """Give the file of a demo job that is named as ``demo:lowfold``; none for other words."""
+    """The file of a demo job that is named as ``demo:lowfold``; none for other words."""
     if not word.startswith(f"{DEMO}:"):
         return None
     name = word.partition(":")[2]

@@ -15,7 +15,7 @@ RELATIVE_DOUBT: dict[str, float] = {
 
 
 def doubt_of(kg: float, source: str) -> float:
-    """Give the one-sigma doubt of a mass.
+    """The one-sigma doubt of a mass.
 
     Parameters
     ----------
@@ -33,7 +33,7 @@ def doubt_of(kg: float, source: str) -> float:
 
 
 def chance_over(mean: float, sigma: float, limit: float) -> float:
-    """Give the chance that a normally distributed value exceeds a limit.
+    """The chance that a normally distributed value exceeds a limit.
 
     Parameters
     ----------
@@ -52,7 +52,7 @@ def chance_over(mean: float, sigma: float, limit: float) -> float:
 
 
 def source_of(kg: float, sigma: float) -> str:
-    """Give where a mass is known from, by its doubt.
+    """Where a mass is known from, by its doubt.
 
     Parameters
     ----------

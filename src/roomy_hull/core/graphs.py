@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 
 
 def circles(after: Mapping[str, Iterable[str]]) -> list[tuple[str, ...]]:
-    """Give the groups whose members all lead to one another (Tarjan's strongly connected components, 1972).
+    """The groups whose members all lead to one another (Tarjan's strongly connected components, 1972).
 
     Parameters
     ----------

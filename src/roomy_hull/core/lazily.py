@@ -6,7 +6,7 @@ from types import ModuleType
 
 
 def module(name: str) -> ModuleType:
-    """Give a module that is read when something of it is first used.
+    """A module that is read when something of it is first used.
 
     Parameters
     ----------

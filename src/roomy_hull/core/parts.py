@@ -79,15 +79,15 @@ class SheetPart(msgspec.Struct, frozen=True):
     role: PartRole = ""
 
     def radius(self) -> float:
-        """Give the inside bend radius used. [mm]"""
+        """The inside bend radius used. [mm]"""
         return self.material.bend_radius_per_t * self.thickness
 
     def setback(self) -> float:
-        """Give how far a bend's start lies from the outside corner: R + T. [mm]"""
+        """How far a bend's start lies from the outside corner: R + T. [mm]"""
         return self.radius() + self.thickness
 
     def flange_flat(self, height: float) -> float:
-        """Give what a flange adds to the flat beyond the base's outside edge.
+        """What a flange adds to the flat beyond the base's outside edge.
 
         Parameters
         ----------
@@ -106,14 +106,14 @@ class SheetPart(msgspec.Struct, frozen=True):
         return height + allowance - 2 * self.setback()
 
     def developed(self) -> tuple[float, float]:
-        """Give the flat blank's overall length and width. [mm]"""
+        """The flat blank's overall length and width. [mm]"""
         return (
             self.length + self.flange_flat(self.left) + self.flange_flat(self.right),
             self.width + self.flange_flat(self.front) + self.flange_flat(self.back),
         )
 
     def area(self) -> float:
-        """Give the flat blank's area without notches and openings. [mm²]"""
+        """The flat blank's area without notches and openings. [mm²]"""
         x0, x1 = self.flange_flat(self.left), self.flange_flat(self.right)
         y0, y1 = self.flange_flat(self.front), self.flange_flat(self.back)
         across, along = (
@@ -126,19 +126,19 @@ class SheetPart(msgspec.Struct, frozen=True):
         return area - self._base_reliefs()
 
     def _base_reliefs(self) -> float:
-        """Give the base's area lost to square corner reliefs, one where two flanges meet."""
+        """The base's area lost to square corner reliefs, one where two flanges meet."""
         corners = sum(
             a > 0 and b > 0 for a in (self.left, self.right) for b in (self.front, self.back)
         )
         return corners * self.setback() ** 2
 
     def mass(self) -> float:
-        """Give the mass of one piece from its blank. [kg]"""
+        """The mass of one piece from its blank. [kg]"""
         return self.area() * self.thickness * self.material.density * 1e-9
 
 
 def _inner(span: float, one: float, other: float, setback: float) -> float:
-    """Give a flange's length along the base, shortened at each corner that has a neighbour."""
+    """A flange's length along the base, shortened at each corner that has a neighbour."""
     return span - (setback if one > 0 else 0.0) - (setback if other > 0 else 0.0)
 
 
@@ -154,7 +154,7 @@ class BarPart(msgspec.Struct, frozen=True):
     role: PartRole = ""
 
     def mass(self) -> float:
-        """Give the mass of one piece: section area times length times density. [kg]"""
+        """The mass of one piece: section area times length times density. [kg]"""
         return section_area(self.section) * self.length * self.material.density * 1e-9
 
 
@@ -170,5 +170,5 @@ Part = SheetPart | BarPart | Hardware
 
 
 def short_name(part: Part) -> str:
-    """Give a part's name without that of what it belongs to."""
+    """A part's name without that of what it belongs to."""
     return part.name.split(": ")[-1]

@@ -86,10 +86,10 @@ Scene = tuple[Stroke, ...]
 def rectangle(
     role: str, h0: float, k0: float, h1: float, k1: float, radius: float = 0.0, tag: str = ""
 ) -> Panel:
-    """Give an upright rectangle between two corners, the lower left one first. [mm]"""
+    """An upright rectangle between two corners, the lower left one first. [mm]"""
     return Panel(role, h0, k0, h1, k1, radius, tag)
 
 
 def line(role: str, *points: Point, tag: str = "") -> Outline:
-    """Give an open line through some points. [mm]"""
+    """An open line through some points. [mm]"""
     return Outline(role, points, closed=False, tag=tag)

@@ -8,7 +8,7 @@ _DESIGNATION = re.compile(r"^\s*(?:LT|P)?(\d{3})/(\d{2,3})\s*Z?R\s*(\d{2}(?:\.5)
 
 
 def overall_diameter(designation: str) -> float:
-    """Give a tyre's overall diameter when new.
+    """A tyre's overall diameter when new.
 
     Parameters
     ----------
@@ -74,7 +74,7 @@ LOAD_INDEX: dict[int, float] = dict(enumerate((
 
 
 def load_of_index(index: int) -> float:
-    """Give what one tyre carries.
+    """What one tyre carries.
 
     Parameters
     ----------

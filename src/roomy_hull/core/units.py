@@ -45,7 +45,7 @@ _TERM = re.compile(
 
 
 def unit_word(quantity: Quantity, system: System) -> str:
-    """Give the unit in which a quantity is shown and typed when none is written."""
+    """The unit in which a quantity is shown and typed when none is written."""
     return _OWN_UNIT[system][quantity]
 
 
@@ -149,7 +149,7 @@ def _evaluate(node: ast.expr, own: float) -> tuple[float, bool]:
 
 
 def inches(mm: float) -> str:
-    """Give a length in inches with a fraction to 1/16, as ``76 11/16``."""
+    """A length in inches with a fraction to 1/16, as ``76 11/16``."""
     sixteenths = round(abs(mm) / MM_PER_INCH * 16)
     whole, rest = divmod(sixteenths, 16)
     sign = "-" if mm < 0 and sixteenths else ""

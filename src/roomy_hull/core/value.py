@@ -1,5 +1,6 @@
 """What all parts of a job share: frozen, validated, and never losing a field it does not know."""
 
+import functools
 from collections.abc import Iterator
 from typing import Annotated, Any, Self, get_origin
 
@@ -24,7 +25,7 @@ class Value(msgspec.Struct, frozen=True, kw_only=True):
     extra: dict[str, Any] = {}
 
     def but(self, **changes: Any) -> Self:
-        """Give a copy with some fields changed, validated anew.
+        """A copy with some fields changed, validated anew.
 
         Parameters
         ----------
@@ -46,13 +47,25 @@ class Value(msgspec.Struct, frozen=True, kw_only=True):
         return msgspec.convert(fields, type(self), from_attributes=True)
 
 
+@functools.cache
+def _options(kind: Any) -> tuple[type[Value], ...]:
+    """Our structs that a kind allows, through unions and optionals."""
+    return tuple(
+        k for k in getattr(kind, "__args__", ()) if isinstance(k, type) and issubclass(k, Value)
+    )
+
+
+@functools.cache
+def _fields(struct: type[Value]) -> dict[str, Any]:
+    """The fields that a struct knows, with their types: looking them up costs as much as a whole job."""
+    return {f.encode_name: f.type for f in msgspec.structs.fields(struct)}
+
+
 def struct_of(kind: Any, raw: Any) -> type[Value] | None:
     """Find which of our structs a raw object would become, through unions and optionals."""
     if isinstance(kind, type) and issubclass(kind, Value):
         return kind
-    options = [
-        k for k in getattr(kind, "__args__", ()) if isinstance(k, type) and issubclass(k, Value)
-    ]
+    options = _options(kind)
     if len(options) > 1 and isinstance(raw, dict):
         tagged = [k for k in options if k.__struct_config__.tag == raw.get("kind")]
         return tagged[0] if tagged else None
@@ -83,7 +96,7 @@ def set_aside(raw: Any, kind: Any) -> Any:
     struct = struct_of(kind, raw)
     if struct is None or not isinstance(raw, dict):
         return raw
-    known = {f.encode_name: f.type for f in msgspec.structs.fields(struct)}
+    known = _fields(struct)
     tag = struct.__struct_config__.tag_field
     kept: dict[str, Any] = {}
     extra: dict[str, Any] = {}
@@ -139,6 +152,6 @@ def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
 
 
 def refusal(trouble: Exception) -> str:
-    """Give the words of a value that was refused, without the place in the file."""
+    """The words of a value that was refused, without the place in the file."""
     words = str(trouble).split(" - at `")[0].replace("Expected `float`", "expected a figure")
     return words.replace("`", "")

@@ -31,7 +31,7 @@ _kept: list[QApplication] = []
 
 
 def application() -> QApplication:
-    """Give the one QApplication, made ready with our fonts."""
+    """The one QApplication, made ready with our fonts."""
     app = QApplication.instance()
     if isinstance(app, QApplication):
         return app

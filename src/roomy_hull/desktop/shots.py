@@ -29,7 +29,7 @@ def wait(ms: int) -> None:
 
 
 def _first(window: MainWindow, kind: type) -> str:
-    """Give the id of the first unit of a kind, else of the first unit, else nothing."""
+    """The id of the first unit of a kind, else of the first unit, else nothing."""
     units = window.session.job.units
     return next((u.id for u in units if isinstance(u, kind)), units[0].id if units else "")
 

@@ -16,7 +16,7 @@ def load_fonts() -> None:
 
 
 def font(size: float, *, bold: bool = False) -> QFont:
-    """Give the shipped font at a size in pixels; its digits are all of one width."""
+    """The shipped font at a size in pixels; its digits are all of one width."""
     found = QFont("B612")
     found.setPixelSize(round(size))
     found.setBold(bold)
@@ -24,14 +24,14 @@ def font(size: float, *, bold: bool = False) -> QFont:
 
 
 def colour(text: str, alpha: int = 255) -> QColor:
-    """Give a Qt colour."""
+    """A Qt colour."""
     found = QColor(text)
     found.setAlpha(alpha)
     return found
 
 
 def apply(app: QApplication, theme: Theme) -> None:
-    """Give the whole application a theme's palette, style and font."""
+    """The whole application a theme's palette, style and font."""
     p = QPalette()
     role = QPalette.ColorRole
     for which, value in (
@@ -50,7 +50,7 @@ def apply(app: QApplication, theme: Theme) -> None:
 
 
 def _sheet(t: Theme) -> str:
-    """Give the style sheet: calm, flat, one rule width, focus always visible."""
+    """The style sheet: calm, flat, one rule width, focus always visible."""
     return f"""
     QToolTip {{ color: {t.ink}; background: {t.panel}; border: 1px solid {t.rule}; padding: 4px; }}
     QMenuBar {{ background: {t.window}; color: {t.ink}; padding: 2px 6px; }}

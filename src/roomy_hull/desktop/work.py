@@ -33,7 +33,7 @@ class Work(QObject):
             pool.start(_Runner(self))
 
     def cancel(self) -> None:
-        """Give the work up at its next step; it then ends without trouble."""
+        """The work up at its next step; it then ends without trouble."""
         self._stop.set()
 
     def run(self) -> None:

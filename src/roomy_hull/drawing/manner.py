@@ -39,12 +39,12 @@ class Theme(msgspec.Struct, frozen=True):
     roles: dict[str, Style]
 
     def severity(self, severity: str) -> str:
-        """Give the colour of a finding's severity."""
+        """The colour of a finding's severity."""
         return {"stop": self.stop, "look": self.look, "note": self.note}[severity]
 
 
 def _roles(c: dict[str, str]) -> dict[str, Style]:
-    """Give the role table from a theme's material colours."""
+    """The role table from a theme's material colours."""
     ink, soft = c["line"], c["soft"]
     return {
         "ground": Style(line=ink, width=2),
@@ -208,7 +208,7 @@ DARK = Theme(
 
 
 def luminance(colour: str) -> float:
-    """Give a colour's relative luminance after WCAG 2.2.
+    """A colour's relative luminance after WCAG 2.2.
 
     Parameters
     ----------
@@ -229,6 +229,6 @@ def luminance(colour: str) -> float:
 
 
 def contrast(one: str, other: str) -> float:
-    """Give the contrast ratio of two colours after WCAG 2.2, 1 to 21."""
+    """The contrast ratio of two colours after WCAG 2.2, 1 to 21."""
     a, b = luminance(one), luminance(other)
     return (max(a, b) + 0.05) / (min(a, b) + 0.05)

@@ -33,7 +33,7 @@ class View(msgspec.Struct, frozen=True):
         return (min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1]))
 
     def nearness(self, box: Box) -> float:
-        """Give how near to the eye a box's nearest face is; larger is nearer. [mm]"""
+        """How near to the eye a box's nearest face is; larger is nearer. [mm]"""
         axis, sign = self.near
         return box[axis + 3] if sign > 0 else -box[axis]
 

@@ -334,7 +334,7 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
 
 
 def schema() -> dict[str, Any]:
-    """Give the JSON Schema of the job file, generated from the model.
+    """The JSON Schema of the job file, generated from the model.
 
     Returns
     -------

@@ -44,11 +44,11 @@ class Keeping:
         self._mark = f"{os.getpid()}-{time.time_ns():x}"
 
     def units_folder(self) -> Path:
-        """Give the folder of the user's own stores."""
+        """The folder of the user's own stores."""
         return self._units
 
     def preferences(self) -> dict[str, Any]:
-        """Give the preferences; an unreadable file counts as none."""
+        """The preferences; an unreadable file counts as none."""
         try:
             found = json.loads((self.config / "preferences.json").read_text("utf-8"))
         except (OSError, ValueError):
@@ -97,7 +97,7 @@ class Keeping:
         return self.config / f"own{shopfile.SUFFIX}"
 
     def recent(self) -> list[Path]:
-        """Give the recent jobs that still exist, newest first."""
+        """The recent jobs that still exist, newest first."""
         rows = self.preferences().get("recent", [])
         paths = [Path(r) for r in rows if isinstance(r, str)] if isinstance(rows, list) else []
         return [p for p in paths if p.exists()]
@@ -135,7 +135,7 @@ class Keeping:
             self._own_file().unlink()
 
     def _own_file(self) -> Path:
-        """Give this run's autosave file."""
+        """The run's autosave file."""
         return self.state / f"autosave-{self._mark}.json"
 
     def left_behind(self) -> list[Recovery]:

@@ -90,7 +90,7 @@ def _vehicle(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> 
 
 
 def _assumptions(verdict: Verdict) -> Section:
-    """Say how it is reckoned."""
+    """Say how it is computed."""
     r, v = verdict.assembly.shop.rules, verdict.job.vehicle
     doubts = ", ".join(f"{k} {s:.1%}" for k, s in RELATIVE_DOUBT.items())
     words = (
@@ -111,7 +111,7 @@ def _assumptions(verdict: Verdict) -> Section:
 
 
 def _axles(verdict: Verdict, kg: Write, word: str) -> Section:
-    """Give every scenario against every limit."""
+    """Every scenario against every limit."""
     keys = [k for k, _ in board.ROWS if k not in ("left", "right", "level") and k not in WHEELS]
     names = dict(board.ROWS)
     rows = []
@@ -149,7 +149,7 @@ def _axles(verdict: Verdict, kg: Write, word: str) -> Section:
 
 
 def _sides(verdict: Verdict, kg: Write, word: str) -> Section:
-    """Give sides and wheels."""
+    """Sides and wheels."""
     limit = axles.tyre_limit(verdict.job.vehicle)
     rows = []
     for s in verdict.loads.scenarios:
@@ -196,7 +196,7 @@ def _masses(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> S
 
 
 def _springs(verdict: Verdict, mm: Write, length: str) -> Section:
-    """Give the stance in every scenario, all options side by side."""
+    """The stance in every scenario, all options side by side."""
     loads = verdict.loads.scenarios
     found = verdict.springs
     fitted = verdict.job.vehicle.springs.school
@@ -223,7 +223,7 @@ def _springs(verdict: Verdict, mm: Write, length: str) -> Section:
 
 
 def _chassis(verdict: Verdict, mm: Write, length: str) -> Section:
-    """Give the peaks of bending."""
+    """The peaks of bending."""
     c = verdict.carrying.chassis
     rows = tuple(
         (d.name, f"{abs(d.peak) / 1e3:,.1f}", mm(d.peak_x), f"{d.ratio:.0%}")
@@ -242,7 +242,7 @@ def _chassis(verdict: Verdict, mm: Write, length: str) -> Section:
 
 
 def _mounts(verdict: Verdict, kg: Write, word: str) -> Section:
-    """Give what has to be held, the heaviest first."""
+    """What has to be held, the heaviest first."""
     rows = []
     for m in sorted(verdict.carrying.mounts, key=lambda m: -m.kg)[:24]:
         forward = next(w for w in m.ways if w.way == "forward")
@@ -254,7 +254,7 @@ def _mounts(verdict: Verdict, kg: Write, word: str) -> Section:
 
 
 def _stability(verdict: Verdict, mm: Write, length: str) -> Section:
-    """Give the centre of mass, factor and angles."""
+    """The centre of mass, factor and angles."""
     rows = tuple(
         (s.name, mm(s.x), mm(s.y), mm(s.height), f"{s.factor:.2f}", f"{s.tilt_left:.0f}° / {s.tilt_right:.0f}°",
          f"{a.approach:.0f}°", f"{a.ramp:.0f}°", f"{a.departure:.0f}° ({a.departs_at})")
@@ -278,7 +278,7 @@ def _stability(verdict: Verdict, mm: Write, length: str) -> Section:
 
 
 def _towing(verdict: Verdict, kg: Write, word: str) -> Section:
-    """Give what may be towed in every scenario."""
+    """What may be towed in every scenario."""
     found = verdict.towing
     rows = tuple((p.name, kg(p.vehicle), kg(p.trailer), kg(p.most), p.by) for p in found.points)
     words = (f"With {found.ball_share:.0%} of the trailer on the ball.",)
@@ -287,7 +287,7 @@ def _towing(verdict: Verdict, kg: Write, word: str) -> Section:
 
 
 def _budget(verdict: Verdict, kg: Write, word: str) -> Section:
-    """Give the brief against what is left."""
+    """The brief against what is left."""
     brief = verdict.job.brief
     if not brief.wishes:
         return Section("")

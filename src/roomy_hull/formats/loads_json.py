@@ -10,7 +10,7 @@ from roomy_hull.verdict.verdict import Verdict
 
 
 def loads_json(verdict: Verdict) -> dict[str, Any]:
-    """Give what the pages of Loads show, as built-in objects, documented in docs/formats.md.
+    """What the pages of Loads show, as built-in objects, documented in docs/formats.md.
 
     Parameters
     ----------
@@ -36,7 +36,7 @@ def loads_json(verdict: Verdict) -> dict[str, Any]:
 
 
 def _springs(verdict: Verdict) -> dict[str, Any]:
-    """Give every option in every scenario."""
+    """Every option in every scenario."""
     loads = verdict.loads.scenarios
     study = verdict.springs
     return {
@@ -59,7 +59,7 @@ def _springs(verdict: Verdict) -> dict[str, Any]:
 
 
 def _brief(verdict: Verdict) -> dict[str, Any]:
-    """Give the brief's sums."""
+    """The brief's sums."""
     b = verdict.budget
     return {
         "scenario": b.scenario, "left_kg": _r(b.left), "open_kg": {k: _r(v) for k, v in b.open.items()},
@@ -74,7 +74,7 @@ def _brief(verdict: Verdict) -> dict[str, Any]:
 
 
 def _weighings(verdict: Verdict) -> list[dict[str, Any]]:
-    """Give every weighing against what was predicted without it."""
+    """Every weighing against what was predicted without it."""
     return [
         {
             "id": w.id, "scenario": w.scenario, "counts": w.counts,
@@ -89,7 +89,7 @@ def _weighings(verdict: Verdict) -> list[dict[str, Any]]:
 
 
 def _carrying(found: Carrying) -> dict[str, Any]:
-    """Give chassis, mounts, members, struts and stability."""
+    """Chassis, mounts, members, struts and stability."""
     c = found.chassis
     return {
         "chassis": {

@@ -10,7 +10,7 @@ from roomy_hull.verdict.verdict import Verdict
 
 
 def moving_json(verdict: Verdict) -> dict[str, Any]:
-    """Give all that opens as built-in objects, documented in docs/formats.md.
+    """All that opens as built-in objects, documented in docs/formats.md.
 
     Parameters
     ----------
@@ -62,7 +62,7 @@ def moving_json(verdict: Verdict) -> dict[str, Any]:
 
 
 def _set(verdict: Verdict, key: str, name: str, members: tuple[str, ...]) -> dict[str, Any]:
-    """Give one set with its order, or what breaks it."""
+    """One set with its order, or what breaks it."""
     made = plan(verdict.together, members)
     return {
         "id": key, "name": name, "members": list(members), "holds": made.holds,
@@ -75,7 +75,7 @@ def _set(verdict: Verdict, key: str, name: str, members: tuple[str, ...]) -> dic
 
 
 def _run(verdict: Verdict, n: int) -> dict[str, Any]:
-    """Give one run-through, move by move."""
+    """One run-through, move by move."""
     run = verdict.job.runs[n]
     result = play(verdict.assembly, verdict.together, verdict.in_out, run)
     return {

@@ -21,7 +21,7 @@ AXES = np.array([[1, 0, 0, 0], [0, 0, 1, 0], [0, -1, 0, 0], [0, 0, 0, 1]], dtype
 
 
 def mesh(piece: Piece) -> Any:
-    """Give a prism as a closed mesh, in metres and vehicle axes.
+    """A prism as a closed mesh, in metres and vehicle axes.
 
     Parameters
     ----------
@@ -53,7 +53,7 @@ def mesh(piece: Piece) -> Any:
 
 
 def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
-    """Give the whole job as a scene of named, coloured meshes.
+    """The whole job as a scene of named, coloured meshes.
 
     Parameters
     ----------
@@ -79,7 +79,7 @@ def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
 
 
 def _material(item: Item) -> Any:
-    """Give an item's material, blended where it is see-through."""
+    """An item's material, blended where it is see-through."""
     shade = [*COLOURS.get(item.role, COLOURS["front"]), round(255 * item.solid)]
     material: Any = trimesh.visual.material.PBRMaterial
     return material(

@@ -79,7 +79,7 @@ def save(unit: Unit, path: Path) -> None:
 
 
 def own_folder() -> Path:
-    """Give the folder of the user's own stores."""
+    """The folder of the user's own stores."""
     return thingfile.own_folder("units")
 
 

@@ -90,7 +90,7 @@ def save(vehicle: Vehicle, path: Path) -> None:
 
 
 def own_folder() -> Path:
-    """Give the folder of the user's own vehicles, as the desktop standard names it."""
+    """The folder of the user's own vehicles, as the desktop standard names it."""
     return thingfile.own_folder("vehicles")
 
 

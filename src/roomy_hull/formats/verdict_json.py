@@ -22,7 +22,7 @@ FORMAT = "roomy-hull-verdict/1"
 
 
 def verdict_json(verdict: Verdict) -> dict[str, Any]:
-    """Give a verdict as built-in objects, documented in docs/formats.md.
+    """A verdict as built-in objects, documented in docs/formats.md.
 
     Parameters
     ----------
@@ -72,7 +72,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
 
 
 def cut_json(verdict: Verdict) -> dict[str, Any]:
-    """Give what the parts need of the stock: sheets and bars, each group beside its lower bound.
+    """What the parts need of the stock: sheets and bars, each group beside its lower bound.
 
     Parameters
     ----------
@@ -114,7 +114,7 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
 
 
 def survey_json(verdict: Verdict) -> dict[str, Any]:
-    """Give the adjusted survey: sizes with doubt, residuals, the plan, and what to measure again.
+    """The adjusted survey: sizes with doubt, residuals, the plan, and what to measure again.
 
     Parameters
     ----------
@@ -152,7 +152,7 @@ def survey_json(verdict: Verdict) -> dict[str, Any]:
 
 
 def _outline(verdict: Verdict) -> dict[str, Any]:
-    """Give outside sizes, angles and roof line."""
+    """Outside sizes, angles and roof line."""
     o = verdict.outline
     return {
         "length_mm": _r(o.length), "width_mm": _r(o.width), "height_mm": _r(o.height),
@@ -171,7 +171,7 @@ def _outline(verdict: Verdict) -> dict[str, Any]:
 
 
 def _towing(verdict: Verdict) -> dict[str, Any]:
-    """Give what governs each axle, and how much may be towed in each scenario."""
+    """What governs each axle, and how much may be towed in each scenario."""
     vehicle = verdict.job.vehicle
     found = verdict.towing
     axles = {end: governing(vehicle, end) for end in ("front", "rear")}
@@ -188,7 +188,7 @@ def _towing(verdict: Verdict) -> dict[str, Any]:
 
 
 def _body(verdict: Verdict) -> dict[str, Any]:
-    """Give the body's masses and the cost of its parts."""
+    """The body's masses and the cost of its parts."""
     ground = verdict.assembly.ground
     price = cost(list(ground.parts), verdict.assembly.shop.prices)
     return {
@@ -205,7 +205,7 @@ def _body(verdict: Verdict) -> dict[str, Any]:
 
 
 def _figure(figure: Figure) -> dict[str, Any]:
-    """Give one figure with doubt, limit and the chance of exceeding it."""
+    """One figure with doubt, limit and the chance of exceeding it."""
     chance = None
     if figure.limit is not None:
         chance = round(chance_over(figure.value, figure.doubt, figure.limit), 6)
@@ -220,7 +220,7 @@ def _figure(figure: Figure) -> dict[str, Any]:
 def _scenario(
     loads: ScenarioLoads, owners: dict[Ref, tuple[float, float, float]]
 ) -> dict[str, Any]:
-    """Give one scenario's figures."""
+    """One scenario's figures."""
     payload = _figure(loads.payload_left)
     payload["chance_below"] = round(1 - (payload.pop("chance_over") or 0.0), 6)
     return {
@@ -254,7 +254,7 @@ def _scenario(
 
 
 def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
-    """Give one finding."""
+    """One finding."""
     return {
         "code": finding.code,
         "weight": finding.severity,
@@ -276,7 +276,7 @@ def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
 
 
 def _part(part: Part) -> dict[str, Any]:
-    """Give one part."""
+    """One part."""
     frame: dict[str, Any] = {"name": part.name, "owner": part.owner.word, "count": part.count}
     if isinstance(part, SheetPart):
         length, width = part.developed()

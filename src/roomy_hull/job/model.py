@@ -59,13 +59,13 @@ class Weighing(Value, frozen=True, kw_only=True):
     note: Name = ""
 
     def wheels(self) -> dict[str, float]:
-        """Give the wheels' readings, by end and side; empty unless all four were read. [kg]"""
+        """The wheels' readings, by end and side; empty unless all four were read. [kg]"""
         found = {"front left": self.front_left, "front right": self.front_right,
                  "rear left": self.rear_left, "rear right": self.rear_right}  # fmt: skip
         return found if all(v > 0 for v in found.values()) else {}
 
     def axles(self) -> dict[str, float]:
-        """Give the axles' readings, those of the wheels where these were read. [kg]"""
+        """The axles' readings, those of the wheels where these were read. [kg]"""
         wheels = self.wheels()
         if wheels:
             return {

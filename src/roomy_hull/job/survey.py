@@ -23,5 +23,5 @@ class Survey(Value, frozen=True, kw_only=True):
     readings: Annotated[tuple[Reading, ...], Meta(max_length=1000)] = ()
 
     def of(self, measure: str) -> tuple[Reading, ...]:
-        """Give the readings of one measure."""
+        """The readings of one measure."""
         return tuple(r for r in self.readings if r.measure == measure)

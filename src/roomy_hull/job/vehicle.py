@@ -268,12 +268,12 @@ class Vehicle(Value, frozen=True, kw_only=True):
             )
 
     def axle_height(self) -> float:
-        """Give the wheel centre's height: half the tyre's diameter, less 3 % for its squash. [mm]
+        """The wheel centre's height: half the tyre's diameter, less 3 % for its squash. [mm]
 
         The 3 % is common practice for a loaded tyre.
         """
         return overall_diameter(self.tyre) / 2 * 0.97
 
     def kerb_side(self) -> Literal["left", "right"]:
-        """Give the side away from the driver."""
+        """The side away from the driver."""
         return "left" if self.drive == "right" else "right"

@@ -43,7 +43,7 @@ class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case ra
                 )
 
     def needs(self) -> tuple[tuple[str, float, float], ...]:
-        """Give each outside size beside what the cases want, with play and sheets. [mm]"""
+        """Each outside size beside what the cases want, with play and sheets. [mm]"""
         t = self.sheet
         return (
             (
@@ -57,7 +57,7 @@ class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case ra
 
 
 def cases(unit: CaseRack) -> tuple[Box, ...]:
-    """Give every case in its place, row by row from the lowest. [mm]"""
+    """Every case in its place, row by row from the lowest. [mm]"""
     t, g = unit.sheet, unit.play
     found = []
     for row in range(unit.up):

@@ -49,22 +49,22 @@ TABLE_ROOM = 20.0
 
 
 def inner_width(unit: Drawer) -> float:
-    """Give the drawer box's outside width: unit less two carcass sheets and two slides. [mm]"""
+    """The drawer box's outside width: unit less two carcass sheets and two slides. [mm]"""
     return unit.width - 2 * (unit.carcass + unit.slide)
 
 
 def head(unit: Drawer) -> float:
-    """Give the room above the box: for the slides' play, and for a table if it has one. [mm]"""
+    """The room above the box: for the slides' play, and for a table if it has one. [mm]"""
     return 20.0 + (TABLE_ROOM if unit.table else 0.0)
 
 
 def front_height(unit: Drawer) -> float:
-    """Give the height of the front, which leaves a table's edge free. [mm]"""
+    """The height of the front, which leaves a table's edge free. [mm]"""
     return unit.height - (TABLE_ROOM + 6.0 if unit.table else 0.0)
 
 
 def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
-    """Give what is cut and bought for one drawer.
+    """What is cut and bought for one drawer.
 
     Parameters
     ----------

@@ -71,7 +71,7 @@ class Expansion(msgspec.Struct, frozen=True):
 
 
 def part_mass(parts: tuple[Part, ...]) -> float:
-    """Give the mass of all made parts; hardware has none of its own. [kg]"""
+    """The mass of all made parts; hardware has none of its own. [kg]"""
     return sum(p.mass() * p.count for p in parts if hasattr(p, "mass"))
 
 
@@ -105,7 +105,7 @@ INWARD = 1
 def pull_out(
     name: str, boxes: tuple[Box, ...], travel: float, key: str = "", *, locks: bool = True
 ) -> Motion:
-    """Give a slide straight out of the bay. [mm]"""
+    """A slide straight out of the bay. [mm]"""
     return Motion(
         key, name, tuple(Moved(b) for b in boxes), (Step("slide", INWARD, -travel),), locks
     )
@@ -114,7 +114,7 @@ def pull_out(
 def side_door(
     name: str, leaf: Box, hinge: str, degrees: float = 100.0, key: str = "door"
 ) -> Motion:
-    """Give a door that turns out about its left or right front edge. [mm, degrees]"""
+    """A door that turns out about its left or right front edge. [mm, degrees]"""
     left = hinge == "left"
     pivot = (leaf.x0 if left else leaf.x1, leaf.y0)
     return Motion(
@@ -123,7 +123,7 @@ def side_door(
 
 
 def lid(leaf: Box, hinge: str, out: float = 0.0, degrees: float = 90.0) -> Step:
-    """Give the step that raises a lid about its back, left or right upper edge.
+    """The step that raises a lid about its back, left or right upper edge.
 
     Parameters
     ----------
@@ -151,7 +151,7 @@ def lid(leaf: Box, hinge: str, out: float = 0.0, degrees: float = 90.0) -> Step:
 def sheet_masses(
     parts: tuple[Part, ...], unit: Any, at: tuple[float, float, float]
 ) -> tuple[PointMass, ...]:
-    """Give the masses of a made unit's sheet and of what it holds.
+    """The masses of a made unit's sheet and of what it holds.
 
     Parameters
     ----------

@@ -33,7 +33,7 @@ LIFT = 160.0
 
 
 def hatches(unit: FalseFloor) -> tuple[Box, ...]:
-    """Give each hatch's board, side by side along the wall at the front. [mm]"""
+    """Each hatch's board, side by side along the wall at the front. [mm]"""
     if not unit.hatches:
         return ()
     each = (unit.width - BORDER) / unit.hatches - BORDER

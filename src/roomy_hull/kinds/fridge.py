@@ -105,12 +105,12 @@ def expand(unit: Fridge, site: Site) -> Expansion:
 
 
 def foot(unit: Fridge) -> float:
-    """Give how high a fridge stands above its base: on its slide, or on its feet. [mm]"""
+    """How high a fridge stands above its base: on its slide, or on its feet. [mm]"""
     return min(unit.slide_height, unit.height * 0.5) if unit.style == "chest" else 12.0
 
 
 def motions(unit: Fridge) -> tuple[Motion, ...]:
-    """Give what opens: chest (out, down, lid up), door or drawer. [mm]"""
+    """What opens: chest (out, down, lid up), door or drawer. [mm]"""
     w, d, h, s = unit.width, unit.depth, unit.height, foot(unit)
     if unit.style == "upright":
         hinge = "right" if unit.hinge == "right" else "left"

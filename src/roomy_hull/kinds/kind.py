@@ -28,7 +28,7 @@ class Site(msgspec.Struct, frozen=True):
     shop: Shop
 
     def loose(self) -> "Site":
-        """Give the same shop without rails to bolt to."""
+        """The same shop without rails to bolt to."""
         return Site(0.0, self.shop)
 
     def material(self, key: str) -> Material:

@@ -65,7 +65,7 @@ def fitted(unit: Kitchen) -> list[str]:
 
 
 def parts(unit: Kitchen, site: Site) -> tuple[Part, ...]:
-    """Give what is cut and bought: box, worktop, leaves, front, fittings. [mm]"""
+    """What is cut and bought: box, worktop, leaves, front, fittings. [mm]"""
     w, d, t = unit.width, unit.depth - unit.front, unit.sheet
     h = max(60.0, unit.height - 30)
     made: list[Part] = [
@@ -137,7 +137,7 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
 
 
 def _motion(unit: Kitchen, box: Box, top: Box, face: Box, travel: float) -> Motion:
-    """Give how the kitchen comes out, by its style. [mm]"""
+    """How the kitchen comes out, by its style. [mm]"""
     w, h = unit.width, unit.height
     if unit.style == "drop-down":
         panel = Box(0, 0, 0, w, max(40.0, unit.front), h)

@@ -69,7 +69,7 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
 
 
 def box_of(block: Block) -> Box:
-    """Give a block's box from the unit's corner. [mm]"""
+    """A block's box from the unit's corner. [mm]"""
     return Box(
         block.u, block.v, block.w,
         block.u + block.width, block.v + block.depth, block.w + block.height,

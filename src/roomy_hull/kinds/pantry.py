@@ -39,7 +39,7 @@ FRAME = "20x20x2"
 
 
 def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
-    """Give what is cut and bought: front, baskets, frame, slides. [mm]"""
+    """What is cut and bought: front, baskets, frame, slides. [mm]"""
     w, d = unit.width, unit.depth - unit.front
     inner = max(40.0, w - 50)
     wall = max(30.0, min(90.0, unit.height / unit.baskets * 0.35))

@@ -46,12 +46,12 @@ DROP_CLEAR = 90.0
 
 
 def travel(unit: Slid, drops: bool) -> float:
-    """Give how far a slide runs out. [mm]"""
+    """How far a slide runs out. [mm]"""
     return unit.depth + (DROP_CLEAR if drops and unit.drop > 0 else 0.0)
 
 
 def way_out(unit: Slid, drops: bool, *groups: str) -> tuple[Step, ...]:
-    """Give the steps of a slide: out by its whole depth, and further out and down if it drops. [mm]"""
+    """The steps of a slide: out by its whole depth, and further out and down if it drops. [mm]"""
     out = Step("slide", INWARD, -travel(unit, drops), groups)
     return (out, Step("lower", 2, -unit.drop, groups)) if drops and unit.drop > 0 else (out,)
 

@@ -54,7 +54,7 @@ class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
 
 
 def drawers(unit: Stack) -> tuple[tuple[float, Drawer], ...]:
-    """Give each drawer of a stack with the height at which it begins. [mm]"""
+    """Each drawer of a stack with the height at which it begins. [mm]"""
     found, low = [], 0.0
     share = sum(unit.heights)
     for n, high in enumerate(unit.heights, 1):
@@ -71,7 +71,7 @@ def drawers(unit: Stack) -> tuple[tuple[float, Drawer], ...]:
 
 
 def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
-    """Give what is cut and bought: one carcass, and box, front and slides of each drawer.
+    """What is cut and bought: one carcass, and box, front and slides of each drawer.
 
     Parameters
     ----------

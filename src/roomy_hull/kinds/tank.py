@@ -42,7 +42,7 @@ WELD_LAP = 15.0
 
 
 def inside(unit: Tank) -> tuple[float, float, float]:
-    """Give the tank's inside sizes along u, v and w.
+    """The tank's inside sizes along u, v and w.
 
     Parameters
     ----------
@@ -70,7 +70,7 @@ def inside(unit: Tank) -> tuple[float, float, float]:
 
 
 def litres(unit: Tank) -> float:
-    """Give the tank's volume from the inside of the metal, less the baffles and their flanges.
+    """The tank's volume from the inside of the metal, less the baffles and their flanges.
 
     Parameters
     ----------
@@ -98,12 +98,12 @@ def litres(unit: Tank) -> float:
 
 
 def mean_height(unit: Tank) -> float:
-    """Give the height of a box of the same volume: a wedge's is midway between front and back. [mm]"""
+    """The height of a box of the same volume: a wedge's is midway between front and back. [mm]"""
     return (min(unit.low, unit.height) + unit.height) / 2 if unit.style == "wedge" else unit.height
 
 
 def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
-    """Give what is cut and bought for one tank.
+    """What is cut and bought for one tank.
 
     The lower shell is bottom and two sides in one fold, the lid lies on it, ends and baffles
     stand across its depth.
@@ -155,7 +155,7 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
 
 
 def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
-    """Give a wedge's sheets: floor with back and front, sloping lid, two ends cut from rectangles. [mm]"""
+    """A wedge's sheets: floor with back and front, sloping lid, two ends cut from rectangles. [mm]"""
     _a, _b, c = inside(unit)
     slope = math.hypot(unit.depth, unit.height - min(unit.low, unit.height))
     low = max(unit.sheet * 2, min(unit.low, unit.height))
@@ -171,7 +171,7 @@ def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
 
 
 def solids(unit: Tank) -> tuple[Solid, ...]:
-    """Give the tank's boxes; a wedge as four steps around its slope, never less than it. [mm]"""
+    """The tank's boxes; a wedge as four steps around its slope, never less than it. [mm]"""
     w, d, h = unit.width, unit.depth, unit.height
     if unit.style == "wedge":
         low = min(unit.low, h)
@@ -226,7 +226,7 @@ def expand(unit: Tank, site: Site) -> Expansion:
 
 
 def water_at(unit: Tank) -> tuple[float, float, float]:
-    """Give the middle of a full tank's water: a wedge's lies towards its high side. [mm]
+    """The middle of a full tank's water: a wedge's lies towards its high side. [mm]
 
     For a trapezium with parallel sides p (front) and q (back) at a distance d, the centroid lies
     d (p + 2q) / 3(p + q) from p, and (p² + pq + q²) / 3(p + q) above the base (closed form).

@@ -17,7 +17,7 @@ LADDER, POST, CLOTH, ARM = 420.0, 40.0, 30.0, 60.0
 
 
 def box_of(item: Carried) -> Box:
-    """Give a carried thing's box in vehicle axes. [mm]"""
+    """A carried thing's box in vehicle axes. [mm]"""
     return Box(
         item.x - item.length / 2, item.y - item.width / 2, item.z,
         item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
@@ -25,7 +25,7 @@ def box_of(item: Carried) -> Box:
 
 
 def motions(item: Carried) -> tuple[Motion, ...]:
-    """Give what opens on a carried thing.
+    """What opens on a carried thing.
 
     Parameters
     ----------
@@ -125,7 +125,7 @@ def _turning_awning(item: Carried) -> Motion:
 def _tip(
     item: Carried, pivot: tuple[float, float], degrees: float, low: bool, long: float
 ) -> tuple[float, float]:
-    """Give where the last arm of a turning awning ends, a little inside its cloth. [mm]"""
+    """Where the last arm of a turning awning ends, a little inside its cloth. [mm]"""
     folded = {"rear": 90.0, "left": 0.0, "right": 0.0}[item.side] + (0.0 if low else 180.0)
     angle = math.radians(folded + degrees)
     return pivot[0] + (long - POST) * math.cos(angle), pivot[1] + (long - POST) * math.sin(angle)

@@ -97,12 +97,12 @@ def _bends(part: SheetPart, x0: float, x1: float, y0: float, y1: float) -> tuple
 
 
 def least_flange(part: SheetPart) -> float:
-    """Give the least outside flange a common press tool can hold: 4·T + R (common practice). [mm]"""
+    """The least outside flange a common press tool can hold: 4·T + R (common practice). [mm]"""
     return 4 * part.thickness + part.radius()
 
 
 def hole_to_bend(part: SheetPart) -> float | None:
-    """Give the least distance from a hole's edge to a bend's inside tangent, if there is any. [mm]"""
+    """The least distance from a hole's edge to a bend's inside tangent, if there is any. [mm]"""
     gaps = []
     for h in part.holes:
         for flange, at in (

@@ -36,11 +36,11 @@ class Sheet(msgspec.Struct, frozen=True):
     placed: tuple[PlacedBlank, ...]
 
     def used(self) -> float:
-        """Give the share of the sheet's area that becomes blanks."""
+        """The share of the sheet's area that becomes blanks."""
         return sum(p.blank.part.area() for p in self.placed) / (self.length * self.width)
 
     def mass(self) -> float:
-        """Give the whole sheet's mass. [kg]"""
+        """The whole sheet's mass. [kg]"""
         return self.length * self.width * self.thickness * self.material.density * 1e-9
 
 
@@ -101,7 +101,7 @@ def nest(blanks: list[Blank], stock: Stock, progress: Progress = lambda _share: 
 
 
 def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> int:
-    """Give the fewest sheets that the blanks' rectangles could fill, by area."""
+    """The fewest sheets that the blanks' rectangles could fill, by area."""
     k = stock.kerf
     room = (size[0] - 2 * stock.trim + k) * (size[1] - 2 * stock.trim + k)
     return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)

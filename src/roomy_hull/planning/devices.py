@@ -47,14 +47,14 @@ class Channel(Protocol):
         """Send bytes; raises OSError on a broken link."""
 
     def read(self, seconds: float) -> bytes:
-        """Give the bytes that came within a time, none on silence; raises OSError when broken."""
+        """The bytes that came within a time, none on silence; raises OSError when broken."""
 
     def close(self) -> None:
         """End."""
 
 
 def checksum(text: str) -> str:
-    """Give the exclusive-or of a text's bytes as two hexadecimal digits."""
+    """The exclusive-or of a text's bytes as two hexadecimal digits."""
     total = 0
     for byte in text.encode("ascii", "replace"):
         total ^= byte
@@ -62,7 +62,7 @@ def checksum(text: str) -> str:
 
 
 def line(text: str) -> bytes:
-    """Give a line of the protocol with its checksum.
+    """A line of the protocol with its checksum.
 
     Parameters
     ----------
@@ -137,7 +137,7 @@ class FileChannel:
         os.write(self._handle, data)
 
     def read(self, seconds: float) -> bytes:
-        """Give what came within a time."""
+        """What came within a time."""
         ready, _, _ = select.select([self._handle], [], [], seconds)
         if not ready:
             return b""
@@ -287,7 +287,7 @@ class Reader:
         raise DeviceError("the link broke while asking", "device", "Check the cable.")
 
     def _lines(self, seconds: float) -> list[Line]:
-        """Give the readable lines that came; noise is counted and passed over."""
+        """The readable lines that came; noise is counted and passed over."""
         try:
             data = self._open().read(max(0.0, min(seconds, 0.2)))
         except OSError:

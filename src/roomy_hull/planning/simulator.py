@@ -75,7 +75,7 @@ class Simulator:
 
 
 def laser(true: Callable[[], float], sigma: float = 0.8) -> Answer:
-    """Give the answers of a laser meter that measures a true distance with noise. [mm]"""
+    """The answers of a laser meter that measures a true distance with noise. [mm]"""
 
     def answer(chance: random.Random) -> Iterator[bytes]:
         yield line(f"RH1 DIST {true() + chance.gauss(0, sigma):.1f} mm")
@@ -84,7 +84,7 @@ def laser(true: Callable[[], float], sigma: float = 0.8) -> Answer:
 
 
 def scales(true: Callable[[], dict[str, float]], sigma: float = 1.0) -> Answer:
-    """Give the answers of four wheel pads. [kg]"""
+    """The answers of four wheel pads. [kg]"""
 
     def answer(chance: random.Random) -> Iterator[bytes]:
         loads = true()

@@ -177,7 +177,7 @@ def adjust(survey: Survey, kind: str) -> Adjusted:  # ruff: ignore[too-many-loca
 
 
 def _sigma(own: float, by: str, measure: Measure) -> float:
-    """Give a reading's doubt: its own, the laser's, or the usual one."""
+    """A reading's doubt: its own, the laser's, or the usual one."""
     return own or (LASER if by == "laser" else measure.sigma)
 
 
@@ -205,7 +205,7 @@ def _usable(measure: Measure, names: list[str], quad_ready: bool) -> bool:
 
 
 def _corner_distances(c: Array) -> dict[str, float]:
-    """Give the six distances of the plan from its five unknowns."""
+    """The six distances of the plan from its five unknowns."""
     wf, lx, ly, rx, ry = c
     return {
         "front": abs(float(wf)),
@@ -218,7 +218,7 @@ def _corner_distances(c: Array) -> dict[str, float]:
 
 
 def _model(x: Array, wanted: list[Measure], names: list[str], quad_ready: bool) -> Array:
-    """Give what every reading should be."""
+    """What every reading should be."""
     offset = CORNERS if quad_ready else 0
     quad = _corner_distances(x[:CORNERS]) if quad_ready else {}
     return np.array([
@@ -260,7 +260,7 @@ def _solve(
 
 
 def _distances(x: Array) -> list[tuple[str, float, Array]]:
-    """Give the plan's six distances with their derivatives by its five unknowns."""
+    """The plan's six distances with their derivatives by its five unknowns."""
     found = []
     base = _corner_distances(x[:CORNERS])
     for key in QUAD:
@@ -274,7 +274,7 @@ def _distances(x: Array) -> list[tuple[str, float, Array]]:
 
 
 def _plan(x: Array, cofactor: Array) -> Plan:
-    """Give the corners, and by how much they are out of square."""
+    """The corners, and by how much they are out of square."""
     wf, lx, ly, rx, ry = (float(v) for v in x[:CORNERS])
 
     def doubt(row: Array) -> float:

@@ -31,7 +31,7 @@ class Asker(Protocol):
         """Ask for a name; empty where the person changes their mind."""
 
     def chosen_entry(self) -> str:
-        """Give the key of what is chosen in the stores; empty for nothing."""
+        """The key of what is chosen in the stores; empty for nothing."""
 
     def agree(self, words: str) -> bool:
         """Ask yes or no."""
@@ -83,7 +83,7 @@ class Nobody:
         return None
 
     def name(self, _words: str, _wish: str) -> str:
-        """Give no name."""
+        """No name."""
         return ""
 
     def chosen_entry(self) -> str:

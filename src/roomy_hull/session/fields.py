@@ -39,7 +39,7 @@ _BOLTS = (
 
 
 def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
-    """Give the parameters that the card shows for a thing.
+    """The parameters that the card shows for a thing.
 
     Parameters
     ----------
@@ -59,7 +59,7 @@ def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
 
 
 def _carried_fields(item: Carried) -> tuple[Field, ...]:
-    """Give the parameters of a carried item; those of opening only where it opens."""
+    """The parameters of a carried item; those of opening only where it opens."""
     own: tuple[Field, ...] = ()
     if item.kind in ("tent", "awning", "shower tent"):
         own += (choice("side", "Opens to the", "Or hangs on this side", "left", "right", "rear"),)
@@ -87,7 +87,7 @@ def _carried_fields(item: Carried) -> tuple[Field, ...]:
 
 
 def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
-    """Give the parameters of a vehicle, by their paths in the job.
+    """The parameters of a vehicle, by their paths in the job.
 
     Parameters
     ----------
@@ -158,12 +158,12 @@ def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
 
 
 def _plain(path: str) -> str:
-    """Give a field's name as words."""
+    """A field's name as words."""
     return path.replace("hold.", "").replace("_", " ").capitalize()
 
 
 def body_fields(job: Job) -> tuple[Field, ...]:
-    """Give the parameters of tray and canopy, by their paths in the job.
+    """The parameters of tray and canopy, by their paths in the job.
 
     Parameters
     ----------

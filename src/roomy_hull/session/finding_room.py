@@ -14,12 +14,12 @@ SIDES = ("left", "right", "rear")
 
 
 def side_of(station: str) -> str:
-    """Give the side whose bays are meant by a place to stand; empty for all."""
+    """The side whose bays are meant by a place to stand; empty for all."""
     return station if station in SIDES else ""
 
 
 def spaces(assembly: Assembly, made: Unit | Carried, side: str = "") -> list[FreeSpace]:
-    """Give the free space of a unit in every bay of a side.
+    """The free space of a unit in every bay of a side.
 
     Parameters
     ----------

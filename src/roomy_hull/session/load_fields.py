@@ -6,7 +6,7 @@ from roomy_hull.kinds.card import Field, number
 
 
 def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
-    """Give the parameters of one scenario, by their paths in the job.
+    """The parameters of one scenario, by their paths in the job.
 
     Parameters
     ----------
@@ -39,7 +39,7 @@ def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
 
 
 def brief_fields() -> tuple[Field, ...]:
-    """Give the parameters of the brief besides its wishes, by their paths."""
+    """The parameters of the brief besides its wishes, by their paths."""
     return (
         Field(
             "brief.purpose",
@@ -53,7 +53,7 @@ def brief_fields() -> tuple[Field, ...]:
 
 
 def spring_fields(vehicle: Vehicle) -> tuple[Field, ...]:
-    """Give the parameters of the springs that matter for the option fitted, by their paths.
+    """The parameters of the springs that matter for the option fitted, by their paths.
 
     Parameters
     ----------

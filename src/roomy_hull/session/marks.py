@@ -3,9 +3,16 @@
 Names come from the user and may hold any sign; nobody else writes mark-up, so nothing can be eaten.
 """
 
-import html
-
 _STRONG, _STOP, _END = "\x02", "\x03", "\x04"
+_WRITTEN = (
+    ("&", "&amp;"),
+    ("<", "&lt;"),
+    (">", "&gt;"),
+    ('"', "&quot;"),
+    ("'", "&#x27;"),
+    ("\n", "<br>"),
+)
+"""Signs that rich text takes for its own, and how they are written; the first one first."""
 
 
 def strong(text: str) -> str:

@@ -117,7 +117,7 @@ class Session:
         return self._registry
 
     def scenario(self) -> Scenario:
-        """Give the chosen scenario; the first where there is none such."""
+        """The chosen scenario; the first where there is none such."""
         found = [s for s in self.job.scenarios if s.id == self.look.scenario]
         return found[0] if found else self.job.scenarios[0]
 

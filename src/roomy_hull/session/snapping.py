@@ -73,6 +73,6 @@ def _walls(
 
 
 def _nearest(at: float, marks: list[float], catch: float) -> float:
-    """Give the nearest mark within the catch, else the nearest 5 mm."""
+    """The nearest mark within the catch, else the nearest 5 mm."""
     best = min(marks, key=lambda m: abs(m - at))
     return best if abs(best - at) <= catch else round(at / 5.0) * 5.0

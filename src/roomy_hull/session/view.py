@@ -48,7 +48,7 @@ class Look(msgspec.Struct, frozen=True):
     row: str = "rear"
 
     def page(self, stage: str) -> str:
-        """Give the page shown in a stage; empty where none was chosen yet."""
+        """The page shown in a stage; empty where none was chosen yet."""
         return self.pages.get(stage, "")
 
 

@@ -135,7 +135,7 @@ Try = tuple[float, str, str, Callable[[], Job]]
 
 
 def _gain(changes: tuple[ranking.Change, ...], measure: str, total: float) -> float:
-    """Give what some changes together take off the measure. [kg]"""
+    """What some changes together take off the measure. [kg]"""
     if measure == "side":
         return abs(total) - abs(total + sum(c.side for c in changes))
     return -sum(c.rear if measure == "rear" else c.front for c in changes)

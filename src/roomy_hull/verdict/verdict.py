@@ -55,7 +55,7 @@ class Judged(msgspec.Struct, frozen=True):
         return self.tally.count(severity, stage)
 
     def case(self) -> Case:
-        """Give what studies read: the assembly with every result."""
+        """What studies read: the assembly with every result."""
         return Case(self.assembly, self.results, {}, None)
 
 

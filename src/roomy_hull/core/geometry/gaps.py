@@ -11,7 +11,7 @@ FAR = 1e9
 
 
 def apart(a: Piece, b: Piece, wanted: float = 0.0) -> float:
-    """Give how far two pieces are apart, negative by how deep they share room.
+    """How far two pieces are apart, negative by how deep they share room.
 
     Parameters
     ----------
@@ -40,7 +40,7 @@ def apart(a: Piece, b: Piece, wanted: float = 0.0) -> float:
 
 @functools.lru_cache(maxsize=65536)
 def _sides(ring: Ring) -> tuple[tuple[float, float, float], ...]:
-    """Give each edge of a ring as its outward normal and its distance from the origin along that."""
+    """Each edge of a ring as its outward normal and its distance from the origin along that."""
     found = []
     last = ring[-1]
     for p in ring:
@@ -54,7 +54,7 @@ def _sides(ring: Ring) -> tuple[tuple[float, float, float], ...]:
 
 
 def _box_gap(askew: Piece, box: Box, best: float, wanted: float) -> float:
-    """Give the widest gap between a prism and a box; the box's own faces have been asked before."""
+    """The widest gap between a prism and a box; the box's own faces have been asked before."""
     i, j = PLANE[askew.axis]
     x0, y0, x1, y1 = box[i], box[j], box[i + 3], box[j + 3]
     for nx, ny, base in _sides(askew.ring):
@@ -67,7 +67,7 @@ def _box_gap(askew: Piece, box: Box, best: float, wanted: float) -> float:
 
 
 def _flat_gap(one: Ring, other: Ring, best: float, wanted: float) -> float:
-    """Give the widest gap between two rings along the normals of their edges."""
+    """The widest gap between two rings along the normals of their edges."""
     for first, second in ((one, other), (other, one)):
         for nx, ny, base in _sides(first):
             gap = min(x * nx + y * ny for x, y in second) - base
@@ -106,7 +106,7 @@ def _edges(piece: Piece) -> list[tuple[float, float, float]]:
 
 
 def _solid_gap(a: Piece, b: Piece, best: float, wanted: float) -> float:
-    """Give the widest gap between two prisms along different axes, over all separating axes."""
+    """The widest gap between two prisms along different axes, over all separating axes."""
     ca, cb, ea, eb = _corners(a), _corners(b), _edges(a), _edges(b)
     axial_a, axial_b = ea[0], eb[0]
     tries = [_cross3(e, axial_a) for e in ea[1:]] + [_cross3(e, axial_b) for e in eb[1:]]
@@ -128,12 +128,12 @@ def _solid_gap(a: Piece, b: Piece, best: float, wanted: float) -> float:
 def _cross3(
     a: tuple[float, float, float], b: tuple[float, float, float]
 ) -> tuple[float, float, float]:
-    """Give the cross product."""
+    """The cross product."""
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
 def _around(pieces: Sequence[Piece]) -> Box:
-    """Give the box around some pieces. [mm]"""
+    """The box around some pieces. [mm]"""
     columns = list(zip(*[p.box for p in pieces], strict=True))
     return Box(
         min(columns[0]),
@@ -146,7 +146,7 @@ def _around(pieces: Sequence[Piece]) -> Box:
 
 
 def _near(pieces: tuple[Piece, ...], among: Sequence[int], box: Box, by: float) -> list[int]:
-    """Give which pieces are no further from a box than so much."""
+    """Which pieces are no further from a box than so much."""
     x0, y0, z0, x1, y1, z1 = (
         box[0] - by,
         box[1] - by,
@@ -166,7 +166,7 @@ def _near(pieces: tuple[Piece, ...], among: Sequence[int], box: Box, by: float) 
 def nearest(
     one: tuple[Piece, ...], other: tuple[Piece, ...], wanted: float
 ) -> tuple[float, int, int]:
-    """Give the smallest gap between two sets of pieces, and which two have it.
+    """The smallest gap between two sets of pieces, and which two have it.
 
     Parameters
     ----------
@@ -211,7 +211,7 @@ def nearest(
 
 
 def shared(a: Piece, b: Piece) -> Box:
-    """Give a box around what two pieces share (or around the gap between them)."""
+    """A box around what two pieces share (or around the gap between them)."""
     low = [max(p, q) for p, q in zip(a.box[:3], b.box[:3], strict=True)]
     high = [min(p, q) for p, q in zip(a.box[3:], b.box[3:], strict=True)]
     axis = -1
@@ -228,7 +228,7 @@ def shared(a: Piece, b: Piece) -> Box:
 
 
 def clipped(subject: Ring, window: Ring) -> Ring:
-    """Give what two convex rings share (Sutherland & Hodgman, 1974)."""
+    """What two convex rings share (Sutherland & Hodgman, 1974)."""
     found = list(subject)
     last = window[-1]
     for p in window:

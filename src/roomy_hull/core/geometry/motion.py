@@ -139,7 +139,7 @@ def round_piece(
 
 
 def convex_hull(points: list[tuple[float, float]]) -> Ring:
-    """Give the convex hull of some points, counter-clockwise (Andrew's monotone chain, 1979)."""
+    """The convex hull of some points, counter-clockwise (Andrew's monotone chain, 1979)."""
     ordered = sorted(set(points))
     if len(ordered) < 3:
         return tuple(ordered)
@@ -155,7 +155,7 @@ def convex_hull(points: list[tuple[float, float]]) -> Ring:
 
 
 def cross(o: tuple[float, float], a: tuple[float, float], b: tuple[float, float]) -> float:
-    """Give twice the area of a triangle, positive counter-clockwise."""
+    """Twice the area of a triangle, positive counter-clockwise."""
     return (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
 
 
@@ -175,7 +175,7 @@ def shifted(piece: Piece, axis: int, by: float) -> Piece:
 
 
 def slid(piece: Piece, axis: int, by: float) -> Piece:
-    """Give all that a piece passes through on a straight way along an axis; exact. [mm]"""
+    """All that a piece passes through on a straight way along an axis; exact. [mm]"""
     end = shifted(piece, axis, by)
     if piece.square:
         return block(hull((piece.box, end.box)), piece.axis)
@@ -185,7 +185,7 @@ def slid(piece: Piece, axis: int, by: float) -> Piece:
 
 
 def across(piece: Piece, axis: int) -> Piece:
-    """Give a piece as a prism along another axis: exact for a box, else its bounding box."""
+    """A piece as a prism along another axis: exact for a box, else its bounding box."""
     return piece if piece.axis == axis else block(piece.box, axis)
 
 
@@ -262,7 +262,7 @@ def _cells(ring: Ring, pivot: tuple[float, float]) -> list[Ring]:
 
 
 def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -> list[Piece]:
-    """Give all that a piece passes through when it turns about a line along an axis.
+    """All that a piece passes through when it turns about a line along an axis.
 
     Parameters
     ----------
@@ -302,7 +302,7 @@ def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -
 
 @functools.lru_cache(maxsize=4096)
 def sweep_of(motion: Motion) -> Sweep:
-    """Give a motion's space, in its own directions.
+    """A motion's space, in its own directions.
 
     Parameters
     ----------

@@ -49,7 +49,7 @@ def free_cells(room: Rect, blocked: Sequence[Rect], touch: float) -> list[Rect]:
 
 
 def union(rects: Sequence[Rect]) -> tuple[list[Rect], list[Segment]]:
-    """Give what some rectangles cover together, and its edge.
+    """What some rectangles cover together, and its edge.
 
     Parameters
     ----------
@@ -75,13 +75,13 @@ def union(rects: Sequence[Rect]) -> tuple[list[Rect], list[Segment]]:
 
 
 def _marks(low: float, high: float, marks: list[float]) -> Marks:
-    """Give the sorted cut lines between two bounds; a room of no width keeps both bounds."""
+    """The sorted cut lines between two bounds; a room of no width keeps both bounds."""
     inner = {m for m in marks if low < m < high}
     return np.array([low, *sorted(inner), high])
 
 
 def _runs(column: Grid) -> list[tuple[int, int]]:
-    """Give the runs of true cells as (first, behind the last)."""
+    """The runs of true cells as (first, behind the last)."""
     steps = np.flatnonzero(np.diff(np.concatenate(([0], column.astype(np.int8), [0]))))
     return [(int(a), int(b)) for a, b in zip(steps[::2], steps[1::2], strict=True)]
 
@@ -101,7 +101,7 @@ def _merged(grid: Grid, us: Marks, ws: Marks) -> list[Rect]:
 
 
 def _edges(grid: Grid, hs: Marks, ks: Marks) -> list[Segment]:
-    """Give the pieces of the edge between true and false cells."""
+    """The pieces of the edge between true and false cells."""
     padded = np.pad(grid, 1)
     found: list[Segment] = []
     for i in range(len(hs)):

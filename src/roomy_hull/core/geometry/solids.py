@@ -18,26 +18,26 @@ class Box(NamedTuple):
     z1: float
 
     def size(self) -> tuple[float, float, float]:
-        """Give the edge lengths along the three axes. [mm]"""
+        """The edge lengths along the three axes. [mm]"""
         return (self.x1 - self.x0, self.y1 - self.y0, self.z1 - self.z0)
 
     def centre(self) -> tuple[float, float, float]:
-        """Give the centre point. [mm]"""
+        """The centre point. [mm]"""
         return ((self.x0 + self.x1) / 2, (self.y0 + self.y1) / 2, (self.z0 + self.z1) / 2)
 
     def volume(self) -> float:
-        """Give the volume. [mm³]"""
+        """The volume. [mm³]"""
         a, b, c = self.size()
         return a * b * c
 
     def moved(self, dx: float, dy: float = 0.0, dz: float = 0.0) -> "Box":
-        """Give the same box shifted. [mm]"""
+        """The same box shifted. [mm]"""
         return Box(
             self.x0 + dx, self.y0 + dy, self.z0 + dz, self.x1 + dx, self.y1 + dy, self.z1 + dz
         )
 
     def common(self, other: "Box") -> "Box | None":
-        """Give the box that two boxes share, or nothing where they only touch."""
+        """The box that two boxes share, or nothing where they only touch."""
         x0, y0, z0 = max(self.x0, other.x0), max(self.y0, other.y0), max(self.z0, other.z0)
         x1, y1, z1 = min(self.x1, other.x1), min(self.y1, other.y1), min(self.z1, other.z1)
         if x1 - x0 > TOUCH and y1 - y0 > TOUCH and z1 - z0 > TOUCH:
@@ -46,7 +46,7 @@ class Box(NamedTuple):
 
 
 def hull(boxes: Iterable[Box]) -> Box:
-    """Give the smallest box around some boxes.
+    """The smallest box around some boxes.
 
     Parameters
     ----------

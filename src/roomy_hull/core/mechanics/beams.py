@@ -38,7 +38,7 @@ def left_of(xs: Any, force: Any, start: Any, end: Any) -> tuple[Any, Any]:
 
 
 def span_moment(w: float, span: float) -> float:
-    """Give the greatest moment of a simply supported beam under an even load.
+    """The greatest moment of a simply supported beam under an even load.
 
     Parameters
     ----------
@@ -56,7 +56,7 @@ def span_moment(w: float, span: float) -> float:
 
 
 def span_deflection(w: float, span: float, young: float, inertia: float) -> float:
-    """Give the sag in the middle of a simply supported beam under an even load.
+    """The sag in the middle of a simply supported beam under an even load.
 
     Parameters
     ----------
@@ -78,7 +78,7 @@ def span_deflection(w: float, span: float, young: float, inertia: float) -> floa
 
 
 def overhang_moments(w: float, span: float, overhang: float) -> tuple[float, float]:
-    """Give the moments of a beam that hangs over both supports alike, under an even load.
+    """The moments of a beam that hangs over both supports alike, under an even load.
 
     Parameters
     ----------
@@ -97,7 +97,7 @@ def overhang_moments(w: float, span: float, overhang: float) -> tuple[float, flo
 
 
 def overhang_tip(w: float, span: float, overhang: float, young: float, inertia: float) -> float:
-    """Give how far the tips of a beam that hangs over both supports alike go down.
+    """How far the tips of a beam that hangs over both supports alike go down.
 
     Parameters
     ----------

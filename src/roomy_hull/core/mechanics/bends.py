@@ -6,7 +6,7 @@ from roomy_hull.core.errors import InputError
 
 
 def bend_allowance(angle: float, radius: float, thickness: float, k: float) -> float:
-    """Give the length of the neutral line through a bend.
+    """The length of the neutral line through a bend.
 
     Parameters
     ----------
@@ -32,7 +32,7 @@ def bend_allowance(angle: float, radius: float, thickness: float, k: float) -> f
 
 
 def din_correction(thickness: float, radius: float, opening: float = 90.0) -> float:
-    """Give the flat-length difference of a bend after DIN 6935.
+    """The flat-length difference of a bend after DIN 6935.
 
     Parameters
     ----------

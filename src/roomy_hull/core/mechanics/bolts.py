@@ -23,7 +23,7 @@ PARTIAL = 1.25
 
 
 def stress_area(name: str) -> float:
-    """Give a bolt's stress area.
+    """A bolt's stress area.
 
     Parameters
     ----------
@@ -46,7 +46,7 @@ def stress_area(name: str) -> float:
 
 @functools.cache
 def strength(name: str, grade: str) -> tuple[float, float]:
-    """Give what one bolt holds in shear and in tension.
+    """What one bolt holds in shear and in tension.
 
     Parameters
     ----------
@@ -70,7 +70,7 @@ def strength(name: str, grade: str) -> tuple[float, float]:
 
 
 def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
-    """Give how far one bolt is used.
+    """How far one bolt is used.
 
     Parameters
     ----------

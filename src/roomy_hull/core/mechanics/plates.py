@@ -7,13 +7,13 @@ POISSON = 0.3
 
 
 def cbrt(x: float) -> float:
-    """Give the real cube root."""
+    """The real cube root."""
     return math.copysign(abs(x) ** (1 / 3), x)
 
 
 @functools.lru_cache(maxsize=512)
 def coefficients(ratio: float, terms: int = 29) -> tuple[float, float]:
-    """Give the coefficients of greatest deflection and greatest moment.
+    """The coefficients of greatest deflection and greatest moment.
 
     Parameters
     ----------
@@ -48,7 +48,7 @@ def coefficients(ratio: float, terms: int = 29) -> tuple[float, float]:
 def box_plate(
     pressure: float, one: float, other: float, thickness: float, young: float
 ) -> tuple[float, float]:
-    """Give the greatest deflection and stress of a plate whose edges stay straight but may draw in.
+    """The greatest deflection and stress of a plate whose edges stay straight but may draw in.
 
     Parameters
     ----------
@@ -89,7 +89,7 @@ def box_plate(
 
 
 def bending_stiffness(thickness: float, young: float) -> float:
-    """Give a plate's stiffness D = E·t³/12(1-ν²).
+    """A plate's stiffness D = E·t³/12(1-ν²).
 
     Parameters
     ----------
@@ -109,7 +109,7 @@ def bending_stiffness(thickness: float, young: float) -> float:
 def plate(
     pressure: float, one: float, other: float, thickness: float, young: float
 ) -> tuple[float, float]:
-    """Give the greatest deflection and stress of a plate.
+    """The greatest deflection and stress of a plate.
 
     Parameters
     ----------

@@ -30,7 +30,7 @@ class Section(msgspec.Struct, frozen=True):
 
 
 def section(name: str) -> Section:
-    """Give the properties of a rectangular tube or flat bar with sharp corners.
+    """The properties of a rectangular tube or flat bar with sharp corners.
 
     Parameters
     ----------
@@ -62,7 +62,7 @@ def section(name: str) -> Section:
 
 
 def section_area(section: str) -> float:
-    """Give the cross-section area of a rectangular tube or flat bar with sharp corners.
+    """The cross-section area of a rectangular tube or flat bar with sharp corners.
 
     Parameters
     ----------

@@ -35,7 +35,7 @@ class Measure(msgspec.Struct, frozen=True):
 
 @functools.cache
 def measures() -> dict[str, tuple[Measure, ...]]:
-    """Give the guided measure list of each kind of vehicle (common practice)."""
+    """The guided measure list of each kind of vehicle (common practice)."""
     return msgspec.json.decode(
         (FOLDER / "measures.json").read_bytes(), type=dict[str, tuple[Measure, ...]]
     )
@@ -50,7 +50,7 @@ class Thread(msgspec.Struct, frozen=True):
 
 @functools.cache
 def threads() -> dict[str, Thread]:
-    """Give the usual threads by name (ISO 261 coarse pitches)."""
+    """The usual threads by name (ISO 261 coarse pitches)."""
     return msgspec.json.decode((FOLDER / "bolts.json").read_bytes(), type=dict[str, Thread])
 
 

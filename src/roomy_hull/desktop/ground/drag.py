@@ -221,7 +221,7 @@ class Drag:
         return scene
 
     def _thing_in(self, place: BayPlace) -> Thing | None:
-        """Give what is held as a thing in a bay; nothing for a carried item or the wrong bay."""
+        """What is held as a thing in a bay; nothing for a carried item or the wrong bay."""
         if self._stores:
             made = self._session.catalogue.entry(self._stores).make
             if isinstance(made, Carried):

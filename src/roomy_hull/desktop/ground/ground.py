@@ -74,7 +74,7 @@ class Ground(QWidget):
         follow(self, self._look_changed, session.view.changed)
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give the usual size."""
+        """The usual size."""
         return QSize(720, 640)
 
     @property
@@ -129,7 +129,7 @@ class Ground(QWidget):
         return Layout(upper, lower, Window(ox, oy, z), Window(ox, cy, z))
 
     def views(self) -> tuple[View, View]:
-        """Give how elevation and slice see the vehicle."""
+        """How elevation and slice see the vehicle."""
         station = self._session.look.station
         return ELEVATION[station], SLICE[station]
 

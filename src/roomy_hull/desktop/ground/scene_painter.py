@@ -74,7 +74,7 @@ class ScenePainter:
         self._pens: dict[str, tuple[QPen, QBrush, Style]] = {}
 
     def tools(self, role: str) -> tuple[QPen, QBrush, Style]:
-        """Give pen and brush of a role; an unknown role is a plain line, not a crash."""
+        """Pen and brush of a role; an unknown role is a plain line, not a crash."""
         known = self._pens.get(role)
         if known is not None:
             return known
@@ -216,7 +216,7 @@ class ScenePainter:
 
 
 def _hatch(style: Style) -> QBrush:
-    """Give the hatch of cut aluminium."""
+    """The hatch of cut aluminium."""
     return QBrush(colour(style.line, 150), Qt.BrushStyle.BDiagPattern)
 
 
@@ -224,7 +224,7 @@ _painters: dict[tuple[str, str], "ScenePainter"] = {}
 
 
 def painter_for(theme: Theme, system: System) -> ScenePainter:
-    """Give the painter of a theme, with its pens and brushes."""
+    """The painter of a theme, with its pens and brushes."""
     key = (theme.name, system)
     if key not in _painters:
         _painters[key] = ScenePainter(theme, system)

@@ -28,11 +28,11 @@ class Walkabout(QWidget):
         follow(self, self.update, session.view.changed)
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give the size."""
+        """The size."""
         return QSize(176, 80)
 
     def places(self) -> dict[Station, QPointF]:
-        """Give where each place to stand is drawn. [px]"""
+        """Where each place to stand is drawn. [px]"""
         return {
             "front": QPointF(13, 40), "rear": QPointF(125, 40), "left": QPointF(72, 69),
             "right": QPointF(72, 11), "above": QPointF(157, 24), "underneath": QPointF(157, 57),

@@ -58,12 +58,12 @@ class BodyDrawing(QWidget):
         self.update()
 
     def station(self) -> Station:
-        """Give the place that is drawn: where one stands, or the left where no sizes are seen there."""
+        """The place that is drawn: where one stands, or the left where no sizes are seen there."""
         here = self._session.look.station
         return here if here in ("left", "right", "rear") else "left"
 
     def window_now(self) -> Window:
-        """Give how millimetres lie on the screen; held still while a dot is dragged."""
+        """How millimetres lie on the screen; held still while a dot is dragged."""
         if self._held is not None:
             return self._still
         h0, k0, h1, k1 = ground_scene.frame(self._session.verdict.assembly, self.station())[0]
@@ -96,7 +96,7 @@ class BodyDrawing(QWidget):
         p.drawText(QPointF(12, 20), words)
 
     def spot(self, size: BodySize) -> QPointF:
-        """Give where a size's figure stands. [px]"""
+        """Where a size's figure stands. [px]"""
         window = self.window_now()
         a, b = window.px(size.a), window.px(size.b)
         return QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
@@ -127,7 +127,7 @@ class BodyDrawing(QWidget):
             self.type_size(found)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Change the size while a dot is held; everything that hangs on it goes along."""
+        """Change the size while a dot is held; everything that depends on it goes along."""
         if event is None:
             return
         if self._held is None:
@@ -220,7 +220,7 @@ class Facts(QWidget):
         self.setAccessibleName("Outside sizes, angles and roof line")
 
     def columns(self) -> list[tuple[str, list[tuple[str, str]]]]:
-        """Give three columns of (words, figure)."""
+        """Three columns of (words, figure)."""
         session, system = self._session, self._session.look.system
         o = session.verdict.outline
 

@@ -229,7 +229,7 @@ class SurveyStage(QWidget):
         )
 
     def measure(self) -> Measure:
-        """Give the chosen measure."""
+        """The chosen measure."""
         rows = measures()[self._session.job.vehicle.kind]
         item = self.list.currentItem()
         key = item.data(KEY) if item is not None else rows[0].key

@@ -68,11 +68,11 @@ class Card(QScrollArea):
         self.refresh()
 
     def edit_of(self, name: str) -> QWidget:
-        """Give the editing widget of a field."""
+        """The editing widget of a field."""
         return self._edits[name]
 
     def _fields(self) -> tuple[Field, ...]:
-        """Give the parameters to show: the vehicle's, the body's, or the selection's."""
+        """The parameters to show: the vehicle's, the body's, or the selection's."""
         session = self._session
         if session.look.stage == "Survey":
             return vehicle_fields(session.job.vehicle)

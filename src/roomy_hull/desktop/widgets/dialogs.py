@@ -78,7 +78,7 @@ class ActionSearch(QDialog):
         self.list.setCurrentRow(0)
 
     def chosen(self) -> str:
-        """Give the id of the chosen action, or nothing."""
+        """The id of the chosen action, or nothing."""
         item = self.list.currentItem()
         return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 

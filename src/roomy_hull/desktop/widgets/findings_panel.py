@@ -42,7 +42,7 @@ class FindingDelegate(QStyledItemDelegate):
         return self._view.width() - 14 - 40
 
     def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give a row as many lines as its title needs."""
+        """A row as many lines as its title needs."""
         if index.data(ROW) is None and index.row() + 1 < self._view.count():
             return QSize(100, 25)
         box = QFontMetrics(font(12)).boundingRect(

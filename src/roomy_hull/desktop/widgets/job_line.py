@@ -34,11 +34,11 @@ class JobLine(QWidget):
             self.update()
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give the usual size."""
+        """The usual size."""
         return QSize(98, 560)
 
     def _row(self, n: int) -> QRectF:
-        """Give the place of one stage."""
+        """The place of one stage."""
         step = min(72.0, (self.height() - 20) / len(STAGES))
         return QRectF(0, 10 + n * step, self.width(), step)
 
@@ -113,7 +113,7 @@ class JobLine(QWidget):
 
 
 def _on_accent(theme: Theme) -> Theme:
-    """Give the theme's weights in the colour that reads on the accent."""
+    """The theme's weights in the colour that reads on the accent."""
     return msgspec.structs.replace(
         theme,
         stop=theme.accent_ink,

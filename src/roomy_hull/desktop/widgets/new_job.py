@@ -39,7 +39,7 @@ class Elevation(QWidget):
         self.words = ""
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give the usual size."""
+        """The usual size."""
         return QSize(460, 250)
 
     def show_job(self, job: Job | None, words: str = "") -> None:
@@ -128,7 +128,7 @@ class NewJob(QDialog):
         self._show()
 
     def job(self) -> Job | None:
-        """Give the job that begins; none where the vehicle cannot be used."""
+        """The job that begins; none where the vehicle cannot be used."""
         item = self.list.currentItem()
         vehicle = item.data(ENTRY).vehicle if item is not None else None
         if vehicle is None:

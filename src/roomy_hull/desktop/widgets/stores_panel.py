@@ -31,7 +31,7 @@ KEY = Qt.ItemDataRole.UserRole
 
 
 def picture(offer: Offer, samples: Samples) -> tuple[Scene, tuple[float, float]]:
-    """Give an entry's elevation and its width and height. [mm]"""
+    """An entry's elevation and its width and height. [mm]"""
     made, expansion = offer.make, samples.expansion(offer)
     if expansion is not None:
         return expansion.elevation, (expansion.envelope.x1, expansion.envelope.z1)
@@ -51,7 +51,7 @@ class StoreDelegate(QStyledItemDelegate):
         self._samples = Samples(session.shop)
 
     def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give an entry's size; a heading is lower."""
+        """An entry's size; a heading is lower."""
         return QSize(150, 64 if index.data(KEY) else 27)
 
     def paint(
@@ -153,7 +153,7 @@ class StoresList(QListWidget):
             self.dropped.emit(key, event.globalPosition().toPoint())
 
     def chosen_key(self) -> str:
-        """Give the key of the chosen entry; empty for none."""
+        """The key of the chosen entry; empty for none."""
         item = self.currentItem()
         return str(item.data(KEY) or "") if item is not None else ""
 
@@ -251,7 +251,7 @@ class StoresPanel(QWidget):
             self.list.addItem(none)
 
     def row_of(self, key: str) -> int:
-        """Give the row of an entry, or -1."""
+        """The row of an entry, or -1."""
         for i in range(self.list.count()):
             item = self.list.item(i)
             if item is not None and item.data(KEY) == key:

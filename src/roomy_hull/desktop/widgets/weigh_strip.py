@@ -66,7 +66,7 @@ class WeighStrip(QWidget):
         self.scale.update()
 
     def reading(self) -> ScenarioLoads:
-        """Give the figures that are shown."""
+        """The figures that are shown."""
         return self._session.verdict.loads.scenario(self._session.look.scenario)
 
 
@@ -83,7 +83,7 @@ class WeighScale(QWidget):
         )
 
     def cells(self) -> list[tuple[str, str, str]]:
-        """Give (title, figure, remark) of each cell, as shown."""
+        """(title, figure, remark) of each cell, as shown."""
         loads = self._session.verdict.loads.scenario(self._session.look.scenario)
         system = self._session.look.system
         word = unit_word("mass", system)
@@ -136,7 +136,7 @@ class WeighScale(QWidget):
                 self._middle_bar(p, bar, loads.stance.tail_low / 80.0)
 
     def _state(self, n: int, loads: ScenarioLoads) -> str:
-        """Give the severity of a cell's finding, or nothing."""
+        """The severity of a cell's finding, or nothing."""
         codes = ("front", "rear", "gross", "gross", "sides", "-")
         found = [
             f.severity

@@ -68,5 +68,5 @@ def settled(scene: Scene, vehicle: Vehicle, front: float, rear: float, sign: int
 
 
 def settled_point(vehicle: Vehicle, front: float, rear: float, x: float, z: float) -> float:
-    """Give the height of a point over level ground once the ends have settled. [mm]"""
+    """The height of a point over level ground once the ends have settled. [mm]"""
     return z - front - (rear - front) * x / vehicle.wheelbase

@@ -29,7 +29,7 @@ class Handle(msgspec.Struct, frozen=True):
 
 
 def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
-    """Give the sizes that are shown from a place.
+    """The sizes that are shown from a place.
 
     Parameters
     ----------
@@ -79,7 +79,7 @@ def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
 
 
 def handles(assembly: Assembly, station: Station) -> tuple[Handle, ...]:
-    """Give the dots that can be dragged from a place. [mm]"""
+    """The dots that can be dragged from a place. [mm]"""
     ground, body = assembly.ground, assembly.job.body
     floor, canopy = ground.floor, ground.canopy
     made = body.tray.kind == "tray"

@@ -58,7 +58,7 @@ WIDE = 1000.0
 
 
 def ticks(low: float, high: float, about: int = 5) -> list[float]:
-    """Give round figures between two, about so many.
+    """Round figures between two, about so many.
 
     Parameters
     ----------
@@ -81,7 +81,7 @@ def ticks(low: float, high: float, about: int = 5) -> list[float]:
 
 
 def _range(values: Sequence[float]) -> tuple[float, float]:
-    """Give a range with a little room on both sides; never empty."""
+    """A range with a little room on both sides; never empty."""
     low, high = min(values), max(values)
     room = max((high - low) * 0.06, abs(high) * 1e-3, 1e-6)
     return low - room, high + room

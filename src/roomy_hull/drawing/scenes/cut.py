@@ -25,13 +25,13 @@ BAR_STEP = 190.0
 
 
 def blank_frame(blank: Blank) -> Rect:
-    """Give the stretch that shows a blank with its sizes around it. [mm]"""
+    """The stretch that shows a blank with its sizes around it. [mm]"""
     pad = _pad(blank)
     return (-pad * 2.1, -pad * 2.6, blank.length + pad * 1.1, blank.width + pad * 1.1)
 
 
 def _pad(blank: Blank) -> float:
-    """Give the room for one row of sizes."""
+    """The room for one row of sizes."""
     return max(blank.length, blank.width * 1.6) * 0.075
 
 
@@ -132,7 +132,7 @@ def blank_scene(blank: Blank) -> Scene:
 
 
 def _sizes(blank: Blank) -> list[Stroke]:
-    """Give overall sizes and bend positions, with their extension lines."""
+    """Overall sizes and bend positions, with their extension lines."""
     pad = _pad(blank)
     across = sorted({b.a[0] for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
     along = sorted({b.a[1] for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
@@ -152,7 +152,7 @@ def _sizes(blank: Blank) -> list[Stroke]:
 
 
 def _size(a: float, b: float, out: float, *, is_x: bool) -> Size:
-    """Give one size to a tenth of a millimetre, below the blank or left of it."""
+    """One size to a tenth of a millimetre, below the blank or left of it."""
     text = f"{b - a:.1f}"
     return Size("shop size", (a, out), (b, out), text=text) if is_x else Size(
         "shop size", (out, a), (out, b), text=text
@@ -160,7 +160,7 @@ def _size(a: float, b: float, out: float, *, is_x: bool) -> Size:
 
 
 def sheet_frame(sheet: Sheet) -> Rect:
-    """Give the stretch that shows a whole sheet. [mm]"""
+    """The stretch that shows a whole sheet. [mm]"""
     pad = sheet.length * 0.04
     return (-pad, -pad, sheet.length + pad, sheet.width + pad)
 
@@ -188,7 +188,7 @@ def sheet_scene(sheet: Sheet) -> Scene:
 
 
 def bars_frame(bars: tuple[Bar, ...]) -> Rect:
-    """Give the stretch that shows some bars below each other. [mm]"""
+    """The stretch that shows some bars below each other. [mm]"""
     longest = max((b.length for b in bars), default=1.0)
     return (-longest * 0.03, -BAR_STEP * max(len(bars), 8), longest * 1.03, BAR_STEP * 0.6)
 

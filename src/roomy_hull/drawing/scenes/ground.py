@@ -40,7 +40,7 @@ def frame(
     whole: bool = True,
     opened: frozenset[str] = frozenset(),
 ) -> tuple[Rect, Rect]:
-    """Give the stretch that elevation and slice show.
+    """The stretch that elevation and slice show.
 
     Parameters
     ----------

@@ -17,7 +17,7 @@ from roomy_hull.studies.strength.stability import Stability
 
 
 def loads_frame(assembly: Assembly) -> Rect:
-    """Give the stretch that shows the vehicle with its axle arrows below. [mm]"""
+    """The stretch that shows the vehicle with its axle arrows below. [mm]"""
     h0, _k0, h1, k1 = frame(assembly, "left")[0]
     return (h0, -620.0, h1, k1)
 
@@ -62,7 +62,7 @@ def loads_scene(assembly: Assembly, loads: ScenarioLoads, system: System) -> Sce
 
 
 def centre_height(assembly: Assembly, loads: ScenarioLoads) -> float:
-    """Give the height of the centre of mass over level ground, the ends settled. [mm]"""
+    """The height of the centre of mass over level ground, the ends settled. [mm]"""
     s = loads.stance
     return settled_point(
         assembly.job.vehicle, s.front_sag, s.rear_sag, loads.centre[0], loads.centre[2]
@@ -150,7 +150,7 @@ def lever_scene(
 
 
 def chassis_frame(assembly: Assembly) -> Rect:
-    """Give the stretch of vehicle and diagrams. [mm]"""
+    """The stretch of vehicle and diagrams. [mm]"""
     h0, _k0, h1, k1 = frame(assembly, "left")[0]
     return (h0, -2420.0, h1, k1)
 
@@ -295,6 +295,6 @@ def stability_scene(
 
 
 def stability_frame(assembly: Assembly) -> Rect:
-    """Give the stretch of the picture from behind. [mm]"""
+    """The stretch of the picture from behind. [mm]"""
     h0, _k0, h1, k1 = frame(assembly, "rear")[0]
     return (h0, -460.0, h1, k1)

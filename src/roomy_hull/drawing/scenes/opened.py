@@ -22,7 +22,7 @@ def outline(piece: Piece, view: View) -> tuple[Point, ...]:
 
 
 def shown(assembly: Assembly, opened: frozenset[str]) -> list[Opening]:
-    """Give the openings that stand open, doors first."""
+    """The openings that stand open, doors first."""
     return [o for o in assembly.openings() if o.id in opened]
 
 

@@ -44,7 +44,7 @@ class Item(msgspec.Struct, frozen=True):
 
 
 def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
-    """Give everything in the job as prisms.
+    """Everything in the job as prisms.
 
     Parameters
     ----------
@@ -71,7 +71,7 @@ def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
 
 
 def _vehicle(assembly: Assembly) -> list[Item]:
-    """Give cab and wheels."""
+    """Cab and wheels."""
     vehicle = assembly.job.vehicle
     s, half = vehicle.shape, vehicle.shape.width / 2
     nose = Box(-s.front, -half, s.sill, s.windscreen, half, s.bonnet)
@@ -104,7 +104,7 @@ def _vehicle(assembly: Assembly) -> list[Item]:
 
 
 def _body(assembly: Assembly) -> list[Item]:
-    """Give tray, and canopy as posts, rails and a see-through roof."""
+    """Tray, and canopy as posts, rails and a see-through roof."""
     ground, body = assembly.ground, assembly.job.body
     shown = (p for p in ground.tray if p.role not in ("side", "tail", "trundle"))
     found = [Item(block(p.box), "tray", name=p.words) for p in shown]
@@ -134,7 +134,7 @@ def _body(assembly: Assembly) -> list[Item]:
 
 
 def _thing(thing: Thing, opened: frozenset[str]) -> list[Item]:
-    """Give a unit or carried thing: one block while it is closed, its true boxes where it is open."""
+    """A unit or carried thing: one block while it is closed, its true boxes where it is open."""
     value, name = thing.value, thing.value.name
     if isinstance(value, Carried):
         role = {"spare wheel": "tyre", "jerry": "jerry", "tent": "canvas", "awning": "canvas"}.get(
@@ -168,7 +168,7 @@ def _thing(thing: Thing, opened: frozenset[str]) -> list[Item]:
 
 
 def _by_role(role: str) -> str:
-    """Give the colour role of a solid."""
+    """The colour role of a solid."""
     return {
         "made": "front",
         "front": "front",
@@ -179,7 +179,7 @@ def _by_role(role: str) -> str:
 
 
 def _role(thing: Thing) -> str:
-    """Give the colour role of a whole unit: that of its largest solid."""
+    """The colour role of a whole unit: that of its largest solid."""
     largest = max(thing.expansion.solids, key=lambda s: s.box.volume(), default=None)
     if largest is None or largest.role in ("contents", "made", "front"):
         return "front"
@@ -200,7 +200,7 @@ class Face(msgspec.Struct):
 
 
 def faces(found: list[Item]) -> list[Face]:
-    """Give the faces of prisms, their normals outwards. [mm]"""
+    """The faces of prisms, their normals outwards. [mm]"""
     made: list[Face] = []
     for n, item in enumerate(found):
         piece = item.piece
@@ -378,7 +378,7 @@ def far_to_near(root: Node | None, towards: Array) -> list[Face]:
 
 
 def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
-    """Give the picture's right, up and towards-the-eye directions for an orthographic view.
+    """The picture's right, up and towards-the-eye directions for an orthographic view.
 
     Parameters
     ----------

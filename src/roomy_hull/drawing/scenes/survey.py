@@ -27,7 +27,7 @@ Where = tuple[str, Point, Point]
 
 
 def where(vehicle: Vehicle, measure: str) -> Where:
-    """Give where a measure is taken, by the vehicle's sizes as they are known so far.
+    """Where a measure is taken, by the vehicle's sizes as they are known so far.
 
     Parameters
     ----------
@@ -67,7 +67,7 @@ def where(vehicle: Vehicle, measure: str) -> Where:
 
 
 def _corner(measure: str, x0: float, x1: float, half: float) -> Where:
-    """Give one of the six distances between four corners."""
+    """One of the six distances between four corners."""
     corners: dict[str, tuple[Point, Point]] = {
         "front": ((x0, -half), (x0, half)),
         "rear": ((x1, -half), (x1, half)),
@@ -81,7 +81,7 @@ def _corner(measure: str, x0: float, x1: float, half: float) -> Where:
 
 
 def _in_hold(vehicle: Vehicle, hold: Hold, measure: str) -> Where:
-    """Give where a measure is taken in a tub or cargo area."""
+    """Where a measure is taken in a tub or cargo area."""
     x0, x1, half = hold.start, hold.start + hold.length, hold.width / 2
     floor = hold.floor
     a0, a1 = x0 + hold.arch_start, x0 + hold.arch_start + hold.arch_length
@@ -113,7 +113,7 @@ def _in_hold(vehicle: Vehicle, hold: Hold, measure: str) -> Where:
 
 
 def frame(vehicle: Vehicle, picture: str) -> Rect:
-    """Give the stretch that shows the vehicle from its left or from above. [mm]"""
+    """The stretch that shows the vehicle from its left or from above. [mm]"""
     end = max(vehicle.chassis_end, vehicle.tow.x, vehicle.shape.rear) + 150
     half = vehicle.shape.width / 2 + 250
     if picture == "side":
@@ -194,7 +194,7 @@ def square_scene(plan: Plan) -> Scene:
 
 
 def square_frame(plan: Plan) -> Rect:
-    """Give the stretch that shows the frame with its drawn error. [mm]"""
+    """The stretch that shows the frame with its drawn error. [mm]"""
     xs = [c[0] for c in plan.corners]
     ys = [c[1] for c in plan.corners]
     pad = 0.12 * max(xs) + 60

@@ -14,7 +14,7 @@ from roomy_hull.kinds.registry import Unit
 
 
 def _units(job: Job, keys: tuple[str, ...], least: int) -> list[Unit]:
-    """Give the units among some ids, all in one bay."""
+    """The units among some ids, all in one bay."""
     found = [u for u in job.units if u.id in keys]
     if len(found) < least:
         raise EditError(
@@ -202,7 +202,7 @@ def replaced(job: Job, key: str, new: Unit) -> Job:
 
 
 def slug(name: str, taken: set[str]) -> str:
-    """Give an id for a name that is not taken."""
+    """An id for a name that is not taken."""
     base = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower()[:40] or "layout"
     key, n = base, 2
     while key in taken:
@@ -288,7 +288,7 @@ def _without(job: Job, field: str, key: str) -> Job:
 
 
 def as_job(job: Job, variant: Variant) -> Job:
-    """Give the job as it would be with a variant in hand."""
+    """The job as it would be with a variant in hand."""
     return msgspec.structs.replace(
         job, units=variant.units, carried=variant.carried, layout=variant.name, variants=()
     )

@@ -1,4 +1,4 @@
-"""Sizes of vehicle and body: one value set by its path, and what hangs on it re-flowed."""
+"""Sizes of vehicle and body: one value set by its path, and what depends on it re-flowed."""
 
 import math
 from collections.abc import Callable
@@ -73,7 +73,7 @@ def _figures(values: tuple[Any, ...]) -> bool:
 
 
 def value_at(value: Any, path: str) -> Any:
-    """Give the value at a path.
+    """The value at a path.
 
     Parameters
     ----------
@@ -110,7 +110,7 @@ def value_at(value: Any, path: str) -> Any:
 
 
 def resized(job: Job, path: str, new: Any) -> Job:
-    """Set a size of vehicle or body and re-flow what hangs on it.
+    """Set a size of vehicle or body and re-flow what depends on it.
 
     Units keep their places; one that then stands outside its bay becomes a finding.
 
@@ -242,7 +242,7 @@ def _flowed(
     *,
     doors: bool = True,
 ) -> Body:
-    """Grow the canopy and everything that hangs on it in one step, so that it is always whole."""
+    """Grow the canopy and everything that depends on it in one step, so that it is always whole."""
     canopy = body.canopy
     if canopy is None:
         raise ValueError("there is no canopy")
@@ -256,7 +256,7 @@ def _flowed(
 
 
 def _changed(one: Any, sizes: dict[str, float]) -> Any:
-    """Give a door or bay its new sizes."""
+    """A door or bay its new sizes."""
     for name, size in sizes.items():
         if name in ("length", "depth", "height"):
             _grown(f"'{one.id}'", size)

@@ -31,7 +31,7 @@ def _but(value: Part, **changes: Any) -> Part:
 
 
 def usual(job: Job) -> tuple[Scenario, ...]:
-    """Give the scenarios that a workshop asks for, made for this vehicle.
+    """The scenarios that a workshop asks for, made for this vehicle.
 
     Parameters
     ----------
@@ -229,7 +229,7 @@ def wished(job: Job, wish: Wish) -> Job:
     return _replace(job, brief=job.brief.but(wishes=(*wishes, new)))
 
 
-def unwished(job: Job, key: str) -> Job:
+def without_wish(job: Job, key: str) -> Job:
     """Take a wish out of the brief."""
     kept = tuple(w for w in job.brief.wishes if w.id != key)
     return _replace(job, brief=job.brief.but(wishes=kept))

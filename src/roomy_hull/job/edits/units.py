@@ -155,7 +155,7 @@ def free_id(job: Job, wish: str) -> str:
 
 
 def _bay_ids(job: Job) -> set[str]:
-    """Give the ids of the body's bays."""
+    """The ids of the body's bays."""
     return {b.id for b in job.body.canopy.bays} if job.body.canopy else set()
 
 

@@ -25,7 +25,7 @@ class BayPlace(msgspec.Struct, frozen=True):
 
 
 def outside(vehicle: Vehicle, body: Body) -> Box | None:
-    """Give the canopy's outside box in vehicle axes, or nothing without a canopy. [mm]"""
+    """The canopy's outside box in vehicle axes, or nothing without a canopy. [mm]"""
     canopy = body.canopy
     if canopy is None:
         return None
@@ -35,7 +35,7 @@ def outside(vehicle: Vehicle, body: Body) -> Box | None:
 
 
 def inside(vehicle: Vehicle, body: Body) -> Box | None:
-    """Give the canopy's clear inside box, between walls and under the roof. [mm]"""
+    """The canopy's clear inside box, between walls and under the roof. [mm]"""
     canopy, box = body.canopy, outside(vehicle, body)
     if canopy is None or box is None:
         return None
@@ -44,7 +44,7 @@ def inside(vehicle: Vehicle, body: Body) -> Box | None:
 
 
 def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
-    """Give every bay's place.
+    """Every bay's place.
 
     Parameters
     ----------
@@ -114,7 +114,7 @@ JACK_MASS = 5.5
 
 
 def _cut_height(canopy: Canopy, door: Door) -> float:
-    """Give how much of a door is cut into the made wall; the rest is the tub's tailgate. [mm]"""
+    """How much of a door is cut into the made wall; the rest is the tub's tailgate. [mm]"""
     return door.sill + door.height - max(door.sill, canopy.base)
 
 
@@ -228,7 +228,7 @@ def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
 
 
 def door_box(box: Box, door: Door) -> Box:
-    """Give a door's clear opening as a thin box on its wall, in vehicle axes. [mm]"""
+    """A door's clear opening as a thin box on its wall, in vehicle axes. [mm]"""
     z0 = box.z0 + door.sill
     z1 = z0 + door.height
     if door.side == "rear":

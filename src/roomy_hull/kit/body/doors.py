@@ -11,7 +11,7 @@ PANEL_GAP = 5.0
 
 
 def _leaf_box(opening: Box, side: str, thick: float) -> Box:
-    """Give a leaf in its opening: a panel gap smaller all round, flush with the outside. [mm]"""
+    """A leaf in its opening: a panel gap smaller all round, flush with the outside. [mm]"""
     g = PANEL_GAP
     x0, y0, z0, x1, y1, z1 = opening
     if side == "rear":
@@ -22,7 +22,7 @@ def _leaf_box(opening: Box, side: str, thick: float) -> Box:
 
 
 def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
-    """Give the step by which a leaf turns out about one of its outer edges. [mm, degrees]"""
+    """The step by which a leaf turns out about one of its outer edges. [mm, degrees]"""
     if hinge in ("top", "bottom"):
         # A let-down leaf hangs on straps, so that it lies just below its sill when it is level.
         thick = min(leaf.x1 - leaf.x0, leaf.y1 - leaf.y0)
@@ -45,7 +45,7 @@ def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
 
 
 def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...]:
-    """Give the motion of every leaf of a canopy's doors.
+    """The motion of every leaf of a canopy's doors.
 
     Parameters
     ----------
@@ -79,12 +79,12 @@ def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...
 
 
 def _leaf(name: str, leaf: Box, door: Door, hinge: str, degrees: float) -> Motion:
-    """Give one leaf's motion."""
+    """One leaf's motion."""
     return Motion("", name, (Moved(leaf),), (_turn(leaf, door.side, hinge, degrees),))
 
 
 def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], ...]:
-    """Give the motion of drop sides, toolbox doors and the trundle drawer.
+    """The motion of drop sides, toolbox doors and the trundle drawer.
 
     Parameters
     ----------

@@ -21,7 +21,7 @@ CROSS_BOX = 750.0
 
 
 def choices(vehicle: Vehicle) -> tuple[str, ...]:
-    """Give what bodies can be begun on a vehicle."""
+    """What bodies can be begun on a vehicle."""
     return CHOICES[vehicle.kind]
 
 
@@ -78,7 +78,7 @@ def _tray_body(vehicle: Vehicle, choice: str) -> Body:
 
 
 def canopy_for(length: float, width: float, height: float, *, full: bool, start: float) -> Canopy:
-    """Give a canopy with doors on both sides, and at the rear where it is long enough.
+    """A canopy with doors on both sides, and at the rear where it is long enough.
 
     Parameters
     ----------
@@ -242,7 +242,7 @@ def toggled(job: Job, what: str) -> Job:
 def _room(
     job: Job, low: float, high: float, y0: float, y1: float, deep: float
 ) -> tuple[float, float, str]:
-    """Give the longest free stretch along x between two ends, and what bounds it. [mm]"""
+    """The longest free stretch along x between two ends, and what bounds it. [mm]"""
     tray, vehicle = job.body.tray, job.vehicle
     x0, top = front_x(vehicle, tray), floor_z(vehicle, tray) - undertray.EDGE
     blocks = (

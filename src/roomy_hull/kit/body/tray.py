@@ -23,18 +23,18 @@ PLANK = "150x25x2"
 
 
 def section_height(section: str) -> float:
-    """Give a bar section's first side, which stands upright. [mm]"""
+    """A bar section's first side, which stands upright. [mm]"""
     section_area(section)
     return float(section.split("x", maxsplit=1)[0])
 
 
 def front_x(vehicle: Vehicle, tray: Tray) -> float:
-    """Give where the tray begins, aft of the front axle. [mm]"""
+    """Where the tray begins, aft of the front axle. [mm]"""
     return vehicle.cab_back + tray.gap
 
 
 def floor_z(vehicle: Vehicle, tray: Tray) -> float:
-    """Give the height of the tray's floor above the ground: rail, subframe, cross-members, sheet.
+    """The height of the tray's floor above the ground: rail, subframe, cross-members, sheet.
 
     The cross-members lie between the subframe rails, flush with their tops. A hold's floor is as
     high as it was measured. [mm]
@@ -96,7 +96,7 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
 
 
 def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
-    """Give what is cut for the tray and hung under it; nothing for a hold.
+    """What is cut for the tray and hung under it; nothing for a hold.
 
     Parameters
     ----------
@@ -118,7 +118,7 @@ def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
 
 
 def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """Give what is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
+    """What is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
     made: list[Part] = []
     between, ply = tray.width - 2 * tray.wings, shop.material(shop.ply)
     if tray.false_floor > 0:
@@ -140,7 +140,7 @@ def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
 
 
 def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """Give what is cut for the tray itself, without what hangs under it. [mm]"""
+    """What is cut for the tray itself, without what hangs under it. [mm]"""
     bar, sheet = shop.material(tray.bar_material), shop.material(shop.sheet)
     crosses = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
     panels = max(1, math.ceil(tray.width / 1450))
@@ -185,7 +185,7 @@ def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
 
 
 def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
-    """Give the tray's masses in vehicle axes, each at the middle of what it belongs to.
+    """The tray's masses in vehicle axes, each at the middle of what it belongs to.
 
     Parameters
     ----------

@@ -25,7 +25,7 @@ TRUNDLE_SLIDES = 9.0
 
 
 def as_tank(tray: Tray) -> Tank | None:
-    """Give the under-tray tank as the unit whose parts and volume the kit knows. [mm]"""
+    """The under-tray tank as the unit whose parts and volume the kit knows. [mm]"""
     one = tray.tank
     if one is None:
         return None

@@ -170,7 +170,9 @@ def add_wish(session: Session, *, name: str, need: Need, mass: float, x: float) 
 def drop_wish(session: Session, *, key: str) -> bool:
     """Take a wish out of the brief."""
     name = next(w.name for w in session.job.brief.wishes if w.id == key)
-    return session.attempt(f"delete the wish {name}", lambda: scenarios.unwished(session.job, key))
+    return session.attempt(
+        f"delete the wish {name}", lambda: scenarios.without_wish(session.job, key)
+    )
 
 
 def nudge(session: Session, du: float, dw: float) -> None:
@@ -204,7 +206,7 @@ def nudge(session: Session, du: float, dw: float) -> None:
 
 
 def pitch_of_selection(session: Session) -> float:
-    """Give the rail pitch under the selection, or a handy step where there is none. [mm]"""
+    """The rail pitch under the selection, or a handy step where there is none. [mm]"""
     thing = session.verdict.assembly.thing(session.selection.key)
     pitch = thing.place.bay.pitch if thing and thing.place else 0.0
     return pitch if pitch > 0 else 25.0

@@ -245,7 +245,7 @@ _ALIGN = {"start": "Align front edges", "end": "Align rear edges", "floor": "Ali
 
 
 def actions() -> list[Action]:
-    """Give the actions of this area, in the order of its menu."""
+    """The actions of this area, in the order of its menu."""
     ground = functools.partial(Action, everywhere=False)
     found = pages("Fit-out", "Unit", "page")
     found += [

@@ -8,7 +8,7 @@ from roomy_hull.session.session import Session
 
 
 def missing(session: Session) -> tuple[Scenario, ...]:
-    """Give the usual scenarios that the job does not have by name."""
+    """The usual scenarios that the job does not have by name."""
     have = {s.name for s in session.job.scenarios}
     return tuple(s for s in scenarios.usual(session.job) if s.name not in have)
 
@@ -81,7 +81,7 @@ def _has_selection(session: Session) -> bool:
 
 
 def actions() -> list[Action]:
-    """Give the actions of this area, in the order of its menu."""
+    """The actions of this area, in the order of its menu."""
     found = pages("Loads", "Loads", "loads")
     found += [
         Action("loads.usual", "Add the usual scenarios", "Those of the trade that are not there yet", "Loads",

@@ -34,7 +34,7 @@ class DrawingModel:
         self._still: dict[bool, tuple[Scene, tuple[object, ...], tuple[Thing, ...], Scene]] = {}
 
     def layers(self, looks: Looks, held: str, *, upper: bool) -> tuple[Scene, Scene]:
-        """Give what stays as it is from one paint to the next, and what is drawn over it.
+        """What stays as it is from one paint to the next, and what is drawn over it.
 
         While something is dragged, all that it leaves where it is belongs to what stays.
         """
@@ -89,7 +89,7 @@ class DrawingModel:
         return f"Slice: the same stretch from {'the left' if flat else 'above'}"
 
     def overlay(self, view: View, holds: str, *, dragged: bool, upper: bool) -> Scene:
-        """Give findings, selection, free places and gaps as seen in one picture."""
+        """Findings, selection, free places and gaps as seen in one picture."""
         session = self._session
         assembly = session.sight.assembly
         scene: Scene = ()

@@ -104,7 +104,7 @@ def stage(title: str) -> Stage:
 
 
 def page(stage_title: str, look: Look) -> Page:
-    """Give the page of a stage that is shown: the chosen one, else its first."""
+    """The page of a stage that is shown: the chosen one, else its first."""
     pages = stage(stage_title).pages
     return next((p for p in pages if p.title == look.page(stage_title)), pages[0])
 

@@ -99,7 +99,7 @@ def study(case: Case) -> FitResult:
 
 
 def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
-    """Give the index pairs whose reaches meet and of which one is fresh, each once, ordered.
+    """The index pairs whose reaches meet and of which one is fresh, each once, ordered.
 
     A few fresh things are held against all others; many by a sweep along x, where things sorted
     by their beginning are held against those that have not ended.
@@ -182,13 +182,13 @@ def _zone_flaws(owner: Thing, other: Box) -> Iterable[Flaw]:
 
 
 def _zone_width(zone: Box, envelope: Box) -> float:
-    """Give by how much a zone stands out of its owner. [mm]"""
+    """By how much a zone stands out of its owner. [mm]"""
     outs = [envelope[i] - zone[i] for i in range(3)] + [zone[i] - envelope[i] for i in range(3, 6)]
     return max(outs)
 
 
 def _shared_depth(zone: Box, met: Box, envelope: Box) -> list[float]:
-    """Give how deep the met box reaches into the zone, along each axis the zone stands out on."""
+    """How deep the met box reaches into the zone, along each axis the zone stands out on."""
     found = []
     for axis in range(3):
         if zone[axis] < envelope[axis] - 1e-9 and met[axis] < envelope[axis]:

@@ -139,7 +139,7 @@ def _meets(b: Rect, room: Rect) -> bool:
 
 
 def _pads(zones: Sequence[Zone], e: Box) -> tuple[float, float, float]:
-    """Give what vents need before the bay's start, end and back wall. [mm]"""
+    """What vents need before the bay's start, end and back wall. [mm]"""
     start = end = back = 0.0
     for zone in zones:
         if zone.kind == "vent":
@@ -158,7 +158,7 @@ def _local(place: BayPlace, box: Box) -> Box:
 
 
 def _block(own: Box, there: Box, v: float) -> list[Rect]:
-    """Give the corner places at which a box of the unit would share room with an obstacle."""
+    """The corner places at which a box of the unit would share room with an obstacle."""
     if own.y0 + v >= there.y1 - TOUCH or own.y1 + v <= there.y0 + TOUCH:
         return []
     return [(there.x0 - own.x1, there.z0 - own.z1, there.x1 - own.x0, there.z1 - own.z0)]

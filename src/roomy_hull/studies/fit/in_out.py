@@ -51,11 +51,11 @@ class InOut(msgspec.Struct, frozen=True):
         return tuple(c for bay in self.bays.values() for c in bay.circles)
 
     def blockers(self, key: str) -> tuple[str, ...]:
-        """Give what has to come out right before a unit."""
+        """What has to come out right before a unit."""
         return next((b.blockers[key] for b in self.bays.values() if key in b.blockers), ())
 
     def before(self, key: str) -> tuple[str, ...]:
-        """Give everything that has to come out before a unit, the first to come out first."""
+        """Everything that has to come out before a unit, the first to come out first."""
         found: list[str] = []
         seen = {key}
 
@@ -132,7 +132,7 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
 
 
 def _local(thing: Thing) -> Box:
-    """Give a unit's envelope in its bay's directions. [mm]"""
+    """A unit's envelope in its bay's directions. [mm]"""
     unit = thing.value
     if isinstance(unit, Carried):
         return thing.envelope
@@ -140,7 +140,7 @@ def _local(thing: Thing) -> Box:
 
 
 def _ways(thing: Thing, e: Box) -> Ways:
-    """Give the room a unit passes through: sideways and up to the opening, then straight out; and around both.
+    """The room a unit passes through: sideways and up to the opening, then straight out; and around both.
 
     [mm]
     """

@@ -169,13 +169,13 @@ def _distinct(*refs: Ref | None) -> tuple[Ref, ...]:
 
 
 def _thing_ref(assembly: Assembly, key: str) -> Ref | None:
-    """Give the reference to a thing by its id; nothing for the body's own openings."""
+    """The reference to a thing by its id; nothing for the body's own openings."""
     thing = assembly.thing(key) if key else None
     return thing.ref if thing is not None else None
 
 
 def _subjects(assembly: Assembly, x: Opening, other: Ref) -> tuple[Ref, ...]:
-    """Give a finding's subjects: the thing, the opening, and what it meets."""
+    """A finding's subjects: the thing, the opening, and what it meets."""
     thing = None
     if other.kind == "opening":
         thing = _thing_ref(assembly, other.id)  # its only motion goes by the thing's own id

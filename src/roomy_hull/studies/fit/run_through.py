@@ -115,7 +115,7 @@ def _words(assembly: Assembly, move: Move) -> str:
 
 
 def _name(assembly: Assembly, key: str) -> str:
-    """Give the name of an opening or thing."""
+    """The name of an opening or thing."""
     opening = assembly.opening(key)
     if opening is not None:
         return opening.name
@@ -129,7 +129,7 @@ def on_canopy(thing: Thing) -> bool:
 
 
 def _gone(assembly: Assembly, state: _State) -> set[str]:
-    """Give the openings and things that are not there: out, or off with the canopy."""
+    """The openings and things that are not there: out, or off with the canopy."""
     gone: set[str] = set()
     for thing in assembly.things:
         if thing.id in state.out or (not state.canopy and on_canopy(thing)):
@@ -167,7 +167,7 @@ def _try(  # ruff: ignore[too-many-return-statements]  # one return for each way
 def _in_the_way(
     assembly: Assembly, found: Togetherness, state: _State, key: str, gone: set[str]
 ) -> tuple[Meeting, str] | None:
-    """Give what an opening meets on its way as things stand, with words for it."""
+    """What an opening meets on its way as things stand, with words for it."""
     for what, meeting in found.still.get(key, ()):
         there = (what.id not in gone) if what.is_thing else _stays(what, state)
         if meeting.clashes and there:

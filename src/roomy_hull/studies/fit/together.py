@@ -96,7 +96,7 @@ class Togetherness(msgspec.Struct, frozen=True):
         return meeting is not None and meeting.clashes
 
     def meeting(self, x: str, y: str) -> Meeting | None:
-        """Give where two openings meet at their worst, or nothing."""
+        """Where two openings meet at their worst, or nothing."""
         found = [
             m
             for d in (self.opened, self.shut)
@@ -211,7 +211,7 @@ def _beside(a: Box, b: Box, by: float) -> bool:
 
 
 def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
-    """Give how near x comes to some pieces, where that is nearer than wanted and than when it is closed.
+    """How near x comes to some pieces, where that is nearer than wanted and than when it is closed.
 
     What slides out of a bay is only asked whether it clashes: its running gaps are judged closed.
     """
@@ -345,7 +345,7 @@ def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore
 
 
 def most_open(found: Togetherness, wished: tuple[str, ...]) -> tuple[str, ...]:
-    """Give as many of some openings as can be open together, taken in their order.
+    """As many of some openings as can be open together, taken in their order.
 
     Parameters
     ----------

@@ -139,7 +139,7 @@ class LoadResult(msgspec.Struct, frozen=True):
         return next((s for s in self.scenarios if s.id == key), self.scenarios[0])
 
     def owners(self, scenario: Scenario) -> dict[Ref, tuple[float, float, float]]:
-        """Give what each owner weighs in a scenario.
+        """What each owner weighs in a scenario.
 
         Parameters
         ----------
@@ -367,7 +367,7 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
 
 
 def tyre_limit(vehicle: Vehicle) -> float | None:
-    """Give what one wheel may carry: the lower of its tyre's load index and its own rating. [kg]"""
+    """What one wheel may carry: the lower of its tyre's load index and its own rating. [kg]"""
     given = [vehicle.ratings.wheel] if vehicle.ratings.wheel else []
     if vehicle.tyre_load_index:
         given.append(load_of_index(vehicle.tyre_load_index))

@@ -31,7 +31,7 @@ LOOK_CHANCE = 0.05
 
 
 def cell(loads: ScenarioLoads, key: str) -> Figure | None:
-    """Give one figure of a scenario.
+    """One figure of a scenario.
 
     Parameters
     ----------
@@ -54,14 +54,14 @@ def cell(loads: ScenarioLoads, key: str) -> Figure | None:
 
 
 def chance(figure: Figure | None) -> float:
-    """Give the chance that a figure is over its limit; 0 without a limit."""
+    """The chance that a figure is over its limit; 0 without a limit."""
     if figure is None or figure.limit is None:
         return 0.0
     return chance_over(figure.value, figure.doubt, figure.limit)
 
 
 def severity_of(figure: Figure | None) -> str:
-    """Give ``stop`` over the limit, ``look`` where there is a fair chance of it, else nothing."""
+    """``stop`` over the limit, ``look`` where there is a fair chance of it, else nothing."""
     if figure is None or figure.limit is None:
         return ""
     if figure.value > figure.limit:
@@ -135,7 +135,7 @@ class Line(msgspec.Struct, frozen=True):
 class Why(msgspec.Struct, frozen=True):
     """The sum behind a figure; the amounts of its lines add up to `total`.
 
-    `rule` says how it is reckoned, `limit` where its limit comes from, `unit` is that of the sum.
+    `rule` says how it is computed, `limit` where its limit comes from, `unit` is that of the sum.
     """
 
     title: str
@@ -148,7 +148,7 @@ class Why(msgspec.Struct, frozen=True):
 
 
 def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) -> Why:
-    """Give the sum behind one figure of the board.
+    """The sum behind one figure of the board.
 
     Parameters
     ----------
@@ -176,7 +176,7 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
         words = "as entered in the scenario"
         line = Line(TRAILER, words, figure.value, vehicle.tow.x, 1.0, figure.value, figure.doubt)
         return Why(
-            title, "Entered, not reckoned.", (line,), figure.value, figure.doubt, "kg", limit
+            title, "Entered, not computed.", (line,), figure.value, figure.doubt, "kg", limit
         )
     part = {"payload": "gross", "combination": "gross"}.get(key, key)
     sign = -1.0 if key == "payload" else 1.0
@@ -227,7 +227,7 @@ def _lines(
 
 
 def _rule(vehicle: Vehicle, key: str) -> str:
-    """Say how a figure is reckoned."""
+    """Say how a figure is computed."""
     base = f"{vehicle.wheelbase:,.0f}"
     phi = springs.roll_front(vehicle)
     lean = f"the front takes {phi:.0%} of what leans to one side, by its springs and track"
@@ -263,7 +263,7 @@ def _limit_words(vehicle: Vehicle, key: str) -> str:
 
 
 def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
-    """Give how the stance comes about: force beyond kerb over the springs' rates."""
+    """How the stance comes about: force beyond kerb over the springs' rates."""
     s = vehicle.springs
     stance = loads.stance
     behind = springs.rear_spring(vehicle, s.school, loads.rear.value, stance.front_sag)

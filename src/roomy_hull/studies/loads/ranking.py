@@ -29,7 +29,7 @@ class Contribution(msgspec.Struct, frozen=True):
     side: float
 
     def of(self, measure: str) -> float:
-        """Give its part of ``rear``, ``front`` or ``side``. [kg]"""
+        """Its part of ``rear``, ``front`` or ``side``. [kg]"""
         found: float = getattr(self, measure)
         return found
 
@@ -37,7 +37,7 @@ class Contribution(msgspec.Struct, frozen=True):
 def contributions(
     assembly: Assembly, result: LoadResult, scenario: Scenario
 ) -> tuple[Contribution, ...]:
-    """Give every owner's part of front, rear and sides.
+    """Every owner's part of front, rear and sides.
 
     Parameters
     ----------

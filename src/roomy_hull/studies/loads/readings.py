@@ -22,7 +22,7 @@ class Readings(msgspec.Struct, frozen=True):
     wheels: tuple[Triple, Triple, Triple, Triple]
 
     def of(self, key: str) -> Triple:
-        """Give the factors of ``front``, ``rear``, ``gross``, ``left``, ``right`` or a wheel."""
+        """The factors of ``front``, ``rear``, ``gross``, ``left``, ``right`` or a wheel."""
         if key in WHEELS:
             return self.wheels[WHEELS.index(key)]
         found: Triple = getattr(self, key)
@@ -30,7 +30,7 @@ class Readings(msgspec.Struct, frozen=True):
 
 
 def readings(vehicle: Vehicle) -> Readings:
-    """Give how every figure is read from the three sums.
+    """How every figure is read from the three sums.
 
     Parameters
     ----------

@@ -17,7 +17,7 @@ SURPRISE = 3.0
 def predicted(
     assembly: Assembly, loads: LoadResult, scenario: str
 ) -> dict[str, tuple[float, float]]:
-    """Give what was predicted for a scenario before any weighing.
+    """What was predicted for a scenario before any weighing.
 
     Parameters
     ----------
@@ -67,7 +67,7 @@ def judge(case: Case) -> list[Finding]:
         if far is not None and abs(far.sigmas) > SURPRISE:
             made.append(
                 Finding("loads.scales", "look",
-                        f"The scales of {weighing.date or weighing.id} say another {far.words} than was reckoned",
+                        f"The scales of {weighing.date or weighing.id} say another {far.words} than was predicted",
                         (Ref("weighing", weighing.id),), far.read, far.predicted, "kg",
                         f"{SURPRISE:g} sigma of prediction and scale together", "Loads",
                         scenario=weighing.scenario)

@@ -74,7 +74,7 @@ def most_trailer(
 def region(
     vehicle: Vehicle, solo: float, front: float, rear: float, share: float = BALL_SHARE
 ) -> tuple[tuple[float, float], ...]:  # fmt: skip
-    """Give every pair of vehicle and trailer mass that keeps all limits.
+    """Every pair of vehicle and trailer mass that keeps all limits.
 
     Parameters
     ----------
@@ -103,7 +103,7 @@ def region(
 def _limits(
     vehicle: Vehicle, solo: float, front: float, rear: float, share: float
 ) -> list[tuple[str, float, float, float]]:
-    """Give every limit by name as (a, b, limit): a · vehicle + b · trailer is at most the limit. [kg]"""
+    """Every limit by name as (a, b, limit): a · vehicle + b · trailer is at most the limit. [kg]"""
     r, kerb = vehicle.ratings, vehicle.kerb
     empty = kerb.front + kerb.rear
     # Where the scenario is as light as the kerb, what is added is shared like the kerb mass.
@@ -129,7 +129,7 @@ def _limits(
 def _kept(
     corners: list[tuple[float, float]], a: float, b: float, limit: float
 ) -> list[tuple[float, float]]:
-    """Give the part of a convex polygon where a x + b y is at most a limit."""
+    """The part of a convex polygon where a x + b y is at most a limit."""
     found: list[tuple[float, float]] = []
     over = [a * x + b * y - limit for x, y in corners]
     for n, (here, past) in enumerate(zip(corners, over, strict=True)):

@@ -35,7 +35,7 @@ class Evidence(msgspec.Struct, frozen=True):
     def correction(
         self, here: Sequence[tuple[float, tuple[float, ...]]]
     ) -> tuple[Triple, tuple[float, ...]]:
-        """Give by how much a scenario's sums move, and what its covariance loses.
+        """By how much a scenario's sums move, and what its covariance loses.
 
         Parameters
         ----------
@@ -170,7 +170,7 @@ def against(weighing: Weighing, predicted: dict[str, tuple[float, float]]) -> tu
 def raised_height(
     kg: float, lower: float, lower_raised: float, base: float, lift: float, hub: float
 ) -> float:
-    """Give the height of the centre of mass from a weighing with one axle raised.
+    """The height of the centre of mass from a weighing with one axle raised.
 
     Parameters
     ----------

@@ -81,7 +81,7 @@ def _canopy(result: Outline) -> list[Finding]:
 
 
 def _past(assembly: Assembly, place: BayPlace) -> tuple[tuple[str, float], ...]:
-    """Give by how much a bay's length, depth and height reach past the canopy's inside. [mm]"""
+    """By how much a bay's length, depth and height reach past the canopy's inside. [mm]"""
     inside = assembly.ground.inside
     if inside is None:
         return ()

@@ -82,7 +82,7 @@ class Outline(msgspec.Struct, frozen=True):
 
 
 def tangent_angle(distance: float, height: float, radius: float) -> float:
-    """Give the slope at which a hard point beyond a wheel just meets the ground with the tyre.
+    """The slope at which a hard point beyond a wheel just meets the ground with the tyre.
 
     Parameters
     ----------
@@ -111,7 +111,7 @@ def tangent_angle(distance: float, height: float, radius: float) -> float:
 
 
 def low_points(vehicle: Vehicle) -> LowPoints:
-    """Give the vehicle's lowest hard points as measured, or guessed from its outline."""
+    """The vehicle's lowest hard points as measured, or guessed from its outline."""
     if vehicle.low is not None:
         return vehicle.low
     rail = vehicle.rail_top - vehicle.rail_depth
@@ -124,7 +124,7 @@ def low_points(vehicle: Vehicle) -> LowPoints:
 
 
 def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
-    """Give every hard point behind the rear axle: (name, x, z of its lower rear edge). [mm]"""
+    """Every hard point behind the rear axle: (name, x, z of its lower rear edge). [mm]"""
     vehicle = assembly.job.vehicle
     base = vehicle.wheelbase
     low = low_points(vehicle)
@@ -145,7 +145,7 @@ def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
 def angles(
     assembly: Assembly, scenario: str, front_sag: float, rear_sag: float
 ) -> Angles:  # fmt: skip
-    """Give the angles at one attitude.
+    """The angles at one attitude.
 
     Parameters
     ----------
@@ -246,7 +246,7 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
 
 
 def roof_line(assembly: Assembly) -> tuple[tuple[Step, ...], float, float]:
-    """Give the heights that should make one level line, and the rack leg that comes nearest.
+    """The heights that should make one level line, and the rack leg that comes nearest.
 
     Parameters
     ----------

@@ -102,7 +102,7 @@ class ChassisResult(msgspec.Struct, frozen=True):
         return next((d for d in self.diagrams if d.scenario == scenario), self.diagrams[0])
 
     def worst(self) -> Diagram:
-        """Give the diagram with the greatest ratio."""
+        """The diagram with the greatest ratio."""
         return max(self.diagrams, key=lambda d: d.ratio)
 
 
@@ -172,7 +172,7 @@ def _ground_rows(assembly: Assembly, loads: Weighed) -> dict[Ref, list[Row]]:
 
 
 def _weighed(mass: Mass, loads: Weighed) -> Mass:
-    """Give a mass as scales say it is."""
+    """A mass as scales say it is."""
     moved = loads.moved_by(mass)
     return msgspec.structs.replace(mass, kg=mass.kg + moved) if moved else mass
 

@@ -64,7 +64,7 @@ class MemberCheck(msgspec.Struct, frozen=True):
     welded: bool = False
 
     def use(self) -> float:
-        """Give the greater of stress and sag over what is allowed."""
+        """The greater of stress and sag over what is allowed."""
         return max(self.stress / self.allowed, self.sag / max(self.allowed_sag, 1e-9))
 
 
@@ -121,7 +121,7 @@ def _floor(thing: Thing, loads: Weighed, r: Rules) -> list[MemberCheck]:
 
 
 def head(height: float, length: float, baffles: int, r: Rules) -> tuple[float, float]:
-    """Give the water's mean pressure on a tank wall, moving and at rest.
+    """The water's mean pressure on a tank wall, moving and at rest.
 
     Parameters
     ----------
@@ -223,7 +223,7 @@ def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
 
 
 def _floor_load(assembly: Assembly, loads: Weighed) -> float:
-    """Give what stands on the tray's floor, full, the canopy included. [kg]"""
+    """What stands on the tray's floor, full, the canopy included. [kg]"""
     ground = assembly.ground
     kg = sum(
         m.kg + loads.moved_by(m) for m in ground.masses

@@ -104,14 +104,14 @@ class MountCheck(msgspec.Struct, frozen=True):
     fixed: bool = True
 
     def worst(self) -> Way:
-        """Give the direction that uses the bolts most; that of the greatest force without bolts."""
+        """The direction that uses the bolts most; that of the greatest force without bolts."""
         return max(self.ways, key=lambda w: (w.use, w.force))
 
 
 def tipping(
     force: float, height: float, weight: float, lever: float, base: float, inset: float
 ) -> tuple[float, float]:
-    """Give what tips a box about the edge of its base, and the pull in the far row of bolts.
+    """What tips a box about the edge of its base, and the pull in the far row of bolts.
 
     Parameters
     ----------
@@ -140,7 +140,7 @@ def tipping(
 
 
 def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]:
-    """Give the pull uphill, and what remains downhill.
+    """The pull uphill, and what remains downhill.
 
     Parameters
     ----------

@@ -77,20 +77,20 @@ class StrutCheck(msgspec.Struct, frozen=True):
 
 
 def _studs(strut: Strut, angle: float) -> tuple[float, float, float, float]:
-    """Give both studs about the hinge: body (inward, down), leaf (outward, down). [mm]"""
+    """Both studs about the hinge: body (inward, down), leaf (outward, down). [mm]"""
     a = math.radians(angle)
     # The leaf hangs down when closed and turns outward; its stud is on its inner face.
     return -strut.inset, strut.body, strut.leaf * math.sin(a), strut.leaf * math.cos(a)
 
 
 def strut_length(strut: Strut, angle: float) -> float:
-    """Give the strut's length at an angle of the door from closed. [mm]"""
+    """The strut's length at an angle of the door from closed. [mm]"""
     bx, by, lx, ly = _studs(strut, angle)
     return math.hypot(lx - bx, ly - by)
 
 
 def strut_moment(strut: Strut, angle: float, swing: float, cold: float | None = None) -> float:
-    """Give the opening moment of all struts about the hinge.
+    """The opening moment of all struts about the hinge.
 
     Parameters
     ----------
@@ -122,7 +122,7 @@ def strut_moment(strut: Strut, angle: float, swing: float, cold: float | None = 
 
 
 def leaf_moment(mass: float, height: float, angle: float, lean: float) -> float:
-    """Give the closing moment of a leaf's weight.
+    """The closing moment of a leaf's weight.
 
     Parameters
     ----------

@@ -52,7 +52,7 @@ def kerb_spread(
 
 
 def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
-    """Give the points at which the diagrams are reckoned, every support among them. [mm]"""
+    """The points at which the diagrams are computed, every support among them. [mm]"""
     low = min(-vehicle.shape.front, 0.0)
     high = (
         max(vehicle.chassis_end, vehicle.tow.x, tray[1], vehicle.shape.rear, vehicle.wheelbase)
@@ -67,7 +67,7 @@ def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
 
 
 def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tuple[Push, ...]:
-    """Give what the springs push up with under sprung loads, static.
+    """What the springs push up with under sprung loads, static.
 
     Parameters
     ----------

@@ -147,7 +147,7 @@ class SolidView(QWidget):
         return np.array([(h.min() + h.max()) / 2, (k.min() + k.max()) / 2]), scale
 
     def tag_at(self, pos: QPointF) -> str:
-        """Give what is nearest under a point; empty for nothing."""
+        """What is nearest under a point; empty for nothing."""
         for shape, tag in reversed(self._hits):
             if shape.containsPoint(pos, Qt.FillRule.OddEvenFill):
                 return tag

@@ -50,7 +50,7 @@ class Grid(QWidget):
         self.setAccessibleName("Together table")
 
     def rows(self) -> list[Opening]:
-        """Give the openings shown."""
+        """The openings shown."""
         found = self._session.verdict.together.openings
         return [o for o in found if self.side in ("all", o.side)]
 
@@ -63,11 +63,11 @@ class Grid(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Give the size for all rows."""
+        """The size for all rows."""
         return self.minimumSize()
 
     def cell(self, pos: QPointF) -> tuple[int, int] | None:
-        """Give row and column under a point; none on the diagonal or outside."""
+        """Row and column under a point; none on the diagonal or outside."""
         n = len(self.rows())
         column, row = int((pos.x() - NAMES) // CELL), int((pos.y() - HEAD) // CELL)
         inside = 0 <= row < n and 0 <= column < n and row != column

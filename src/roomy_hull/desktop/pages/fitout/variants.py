@@ -147,7 +147,7 @@ class VariantsPage(QWidget):
         self._choose(at if 0 < at < len(self.columns) else min(1, len(self.columns) - 1))
 
     def cells(self, c: Column) -> list[tuple[str, str]]:
-        """Give one layout's words, row by row, each with its severity if any."""
+        """One layout's words, row by row, each with its severity if any."""
         system = self._session.look.system
 
         def kg(pair: tuple[float, float]) -> str:

@@ -205,7 +205,7 @@ class Grid(QTableWidget):
 def choice_row(
     items: Sequence[tuple[str, str]], chosen: str, pick: Callable[[str], None], parent: QWidget
 ) -> tuple[QHBoxLayout, dict[str, QPushButton]]:
-    """Give a row of buttons of which one is down.
+    """A row of buttons of which one is down.
 
     Parameters
     ----------
@@ -241,7 +241,7 @@ def choice_row(
 
 
 def caution(text: str) -> Label:
-    """Give a line that says once what the figures are not."""
+    """A line that says once what the figures are not."""
     label = Label(text)
     label.setWordWrap(True)
     label.setFont(font(11))

@@ -128,7 +128,7 @@ def _table(page: _Page, section: Section) -> None:
 
 
 def _picture(verdict: Verdict, name: str, system: System, scenario: str) -> tuple[Scene, Rect]:
-    """Give one of the sheet's pictures, of the scenario that is shown."""
+    """One of the sheet's pictures, of the scenario that is shown."""
     assembly, loads = verdict.assembly, verdict.loads.scenario(scenario)
     if name == "chassis":
         scene = loads_scene.chassis_scene(
