@@ -9,10 +9,12 @@ gc.disable()
 import sys  # ruff: ignore[module-import-not-at-top-of-file]
 
 # What reads and writes files does without the newest typing; reading that would take a tenth of the start.
-_absent = sys.modules.setdefault("typing_extensions", None)  # type: ignore[arg-type]  # so it is not looked for
+_absent = "typing_extensions" not in sys.modules
+if _absent:
+    sys.modules["typing_extensions"] = None  # type: ignore[assignment]  # so it is not looked for
 import msgspec  # ruff: ignore[module-import-not-at-top-of-file, unused-import]
 
-if _absent is None:
+if _absent:
     del sys.modules["typing_extensions"]
 
 import os  # ruff: ignore[module-import-not-at-top-of-file]

@@ -41,8 +41,9 @@ def rich(text: str, stop_colour: str = "") -> str:
         HTML in which every sign of the words is seen as it is.
     """
     shade = f' style="color:{stop_colour}"' if stop_colour else ""
-    found = html.escape(text).replace("\n", "<br>")
-    return found.replace(_STRONG, "<b>").replace(_STOP, f"<b{shade}>").replace(_END, "</b>")
+    for sign, written in _WRITTEN:
+        text = text.replace(sign, written)
+    return text.replace(_STRONG, "<b>").replace(_STOP, f"<b{shade}>").replace(_END, "</b>")
 
 
 def bare(text: str) -> str:

@@ -67,7 +67,7 @@ class WeighStrip(QWidget):
 
     def reading(self) -> ScenarioLoads:
         """The figures that are shown."""
-        return self._session.verdict.loads.scenario(self._session.look.scenario)
+        return self._session.sight.loads.scenario(self._session.look.scenario)
 
 
 class WeighScale(QWidget):
@@ -84,7 +84,7 @@ class WeighScale(QWidget):
 
     def cells(self) -> list[tuple[str, str, str]]:
         """(title, figure, remark) of each cell, as shown."""
-        loads = self._session.verdict.loads.scenario(self._session.look.scenario)
+        loads = self._session.sight.loads.scenario(self._session.look.scenario)
         system = self._session.look.system
         word = unit_word("mass", system)
 
@@ -116,7 +116,7 @@ class WeighScale(QWidget):
         """Draw all cells."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
-        loads = self._session.verdict.loads.scenario(self._session.look.scenario)
+        loads = self._session.sight.loads.scenario(self._session.look.scenario)
         shares = (0.155, 0.155, 0.155, 0.155, 0.22, 0.16)
         x = 0.0
         for n, (title, figure, remark) in enumerate(self.cells()):
@@ -140,7 +140,7 @@ class WeighScale(QWidget):
         codes = ("front", "rear", "gross", "gross", "sides", "-")
         found = [
             f.severity
-            for f in self._session.verdict.open_findings()
+            for f in self._session.sight.open_findings()
             if f.scenario == loads.id and f.code == f"loads.{codes[n]}"
         ]
         return "stop" if "stop" in found else found[0] if found else ""
