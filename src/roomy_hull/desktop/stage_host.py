@@ -49,7 +49,8 @@ class Paged(QWidget):
         self.bar: PageBar | None = None
         # The bar's room is kept from the start; it is built when the window stands.
         self._above = QWidget()
-        self._above.setMinimumHeight(34)
+        if drawing is not None:
+            self._above.setMinimumHeight(34)
         self._over = QVBoxLayout(self._above)
         self._over.setContentsMargins(0, 0, 0, 0)
         self._over.setSpacing(0)

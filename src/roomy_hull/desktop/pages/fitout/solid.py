@@ -213,6 +213,7 @@ class SolidPage(QWidget):
         super().__init__()
         self._session = session
         self.view = SolidView(session, theme)
+        self.setFocusProxy(self.view)
         self.open_all = QPushButton("Open or close")
         self.picture, self.file = QPushButton("Save as PNG…"), QPushButton("Save as GLB…")
         self._note = Label("Simple solids at true size. GLB opens in any glTF viewer.")

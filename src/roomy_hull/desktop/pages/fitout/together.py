@@ -208,6 +208,7 @@ class TogetherPage(QWidget):
         super().__init__()
         self._session = session
         self.grid = Grid(session, theme)
+        self.setFocusProxy(self.grid)
         scroll = QScrollArea()
         scroll.setWidget(self.grid)
         scroll.setWidgetResizable(True)
@@ -298,8 +299,11 @@ class TogetherPage(QWidget):
             button.setEnabled(self.sets.count() > 0)
 
     def _names(self) -> dict[str, str]:
-        """Name every opening by its id."""
-        return {o.id: o.name for o in self._session.verdict.together.openings}
+        """Name every opening by its id, one that is all of a thing by the thing."""
+        verdict = self._session.verdict
+        return {o.id: o.name for o in verdict.together.openings} | {
+            t.id: t.value.name for t in verdict.assembly.things
+        }
 
     def _met(self, what: str | Ref, names: dict[str, str]) -> str:
         """Name what an opening meets: another opening, a thing, or what never moves."""

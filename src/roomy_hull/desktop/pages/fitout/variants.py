@@ -73,6 +73,7 @@ class VariantsPage(QWidget):
         self.columns: list[Column] = []
         self.left, self.right = LayoutPicture(session, theme), LayoutPicture(session, theme)
         self.table = QTableWidget()
+        self.setFocusProxy(self.table)
         self.table.setAccessibleName("Layouts in figures")
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectColumns)
