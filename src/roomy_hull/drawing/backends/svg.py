@@ -11,6 +11,8 @@ from roomy_hull.drawing.paper import Paper
 
 WIDTH, MARGIN, HEAD, LINE = 1120.0, 24.0, 30.0, 17.0
 """Page width, margin, room of a title and of a line of notes. [px]"""
+ASIDE = 76.0
+"""Room beside a drawing for words that begin at its edge. [px]"""
 TALLEST = 1400.0
 """A drawing takes no more height than this. [px]"""
 LETTER = 0.56
@@ -20,12 +22,12 @@ LETTER = 0.56
 class _Window:
     """From millimetres to pixels of the page, y down."""
 
-    def __init__(self, frame: tuple[float, float, float, float], left: float, top: float) -> None:
+    def __init__(self, frame: tuple[float, float, float, float], top: float) -> None:
         h0, k0, h1, k1 = frame
-        room = WIDTH - 2 * MARGIN
+        room = WIDTH - 2 * ASIDE
         self.s = min(room / max(h1 - h0, 1.0), TALLEST / max(k1 - k0, 1.0))
         self.width, self.height = (h1 - h0) * self.s, (k1 - k0) * self.s
-        self.ox = left + (room - self.width) / 2 - h0 * self.s
+        self.ox = ASIDE + (room - self.width) / 2 - h0 * self.s
         self.oy = top + k1 * self.s
 
     def px(self, p: Point) -> Point:
@@ -178,9 +180,9 @@ class SvgWriter:
         )
         return key
 
-    def definitions(self) -> str:
+    def hatches(self) -> str:
         """Write the hatches that were used."""
-        return f"<defs>{''.join(self._hatches.values())}</defs>" if self._hatches else ""
+        return "".join(self._hatches.values())
 
 
 def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metric") -> str:
@@ -202,6 +204,7 @@ def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metri
     """
     writer = SvgWriter(theme, system)
     rows: list[str] = []
+    clips: list[str] = []
     y = MARGIN
     for n, paper in enumerate(papers):
         rows.append(
@@ -214,11 +217,13 @@ def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metri
                 f'<text x="{_n(MARGIN)}" y="{_n(y + 4)}" font-size="12" fill="{theme.faint}">{escape(note)}</text>'
             )
             y += LINE
-        window = _Window(paper.frame, MARGIN, y)
-        rows.append(
-            f'<clipPath id="part-{n}"><rect x="{_n(MARGIN)}" y="{_n(y)}" width="{_n(WIDTH - 2 * MARGIN)}" '
-            f'height="{_n(window.height)}"/></clipPath><g clip-path="url(#part-{n})">'
+        window = _Window(paper.frame, y)
+        # A viewer that knows no clipping then draws beyond the edge, instead of the edge's shape in black.
+        clips.append(
+            f'<clipPath id="part-{n}"><rect x="4" y="{_n(y)}" width="{_n(WIDTH - 8)}" '
+            f'height="{_n(window.height)}"/></clipPath>'
         )
+        rows.append(f'<g clip-path="url(#part-{n})">')
         rows += writer.scene(paper.scene, window)
         rows.append("</g>")
         y += window.height + MARGIN
@@ -226,7 +231,7 @@ def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metri
     title = escape(" · ".join(p.title for p in papers))
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" {size} font-family="B612, sans-serif">\n'
-        f"<title>{title}</title>{writer.definitions()}\n"
+        f"<title>{title}</title><defs>{''.join(clips)}{writer.hatches()}</defs>\n"
         f'<rect width="{_n(WIDTH)}" height="{_n(y)}" fill="{theme.paper}"/>\n'
         + "\n".join(rows)
         + "\n</svg>\n"
