@@ -1,7 +1,6 @@
 """Making: can these parts be bent, drilled, and cut from the stock?"""
 
 from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
@@ -61,11 +60,7 @@ def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
                     (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
         )  # fmt: skip
-    try:
-        flat = blank(part)
-    except InputError as trouble:
-        return [*found, Finding("making.blank", "stop", f"{part.name}: {trouble.what}", (part.owner,),
-                                source="geometry of the job", stage="Cut")]  # fmt: skip
+    flat = blank(part)
     if not any(fits(flat, size, shop.trim) for size in shop.sheets):
         long = max(flat.length, flat.width)
         largest = max(max(s) for s in shop.sheets) - 2 * shop.trim
