@@ -16,6 +16,7 @@ from roomy_hull.planning.survey import adjust
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
 from roomy_hull.studies.loads.readings import WHEELS
+from roomy_hull.verdict.registry import STUDIES
 from roomy_hull.verdict.verdict import Verdict, fixes
 
 FORMAT = "roomy-hull-verdict/1"
@@ -39,7 +40,8 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
     rows: dict[Ref, list[tuple[float, float, float, float, float]]] = {}
     for m in assembly.masses():
         if not m.fill.entered:
-            rows.setdefault(m.owner, []).append((m.kg, m.sigma, m.x, m.y, m.z))
+            kg = m.kg + verdict.loads.moved_by(m)
+            rows.setdefault(m.owner, []).append((kg, m.sigma, m.x, m.y, m.z))
     things = {t.ref: t for t in assembly.things}
     for owner, masses in rows.items():
         kg = sum(r[0] for r in masses)
@@ -53,7 +55,9 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             "centre_mm": [_r(c) for c in centre],
             "solids": [[_r(c) for c in box] for box in thing.solids] if thing else [],
         })
-    return {
+    case = verdict.case()
+    own = {k: v for study in STUDIES for k, v in study.to_json(case).items()}
+    return own | {
         "format": FORMAT,
         "job": verdict.job.name,
         "scenarios": [

@@ -1,29 +1,33 @@
 """The registry of studies: one line each. What needs another's result runs after it."""
 
-from roomy_hull.assembly.study import Study
-from roomy_hull.making import judge as making
-from roomy_hull.studies.fit import in_out, moving
-from roomy_hull.studies.fit import judge as closed
-from roomy_hull.studies.loads import budget, scales, spring_options, towing
-from roomy_hull.studies.loads import judge as loads
-from roomy_hull.studies.outline import judge as outline
-from roomy_hull.studies.strength import judge as strength
-from roomy_hull.verdict import unknown
+import importlib
 
-STUDIES: tuple[Study, ...] = (
-    closed.STUDY,
-    moving.STUDY,
-    in_out.STUDY,
-    loads.STUDY,
-    spring_options.STUDY,
-    towing.STUDY,
-    budget.STUDY,
-    strength.STUDY,
-    scales.STUDY,
-    outline.STUDY,
-    making.STUDY,
-    unknown.STUDY,
+from roomy_hull.assembly.study import Study
+
+NAMES = (
+    "studies.fit.judge",
+    "studies.fit.moving",
+    "studies.fit.in_out",
+    "studies.loads.judge",
+    "studies.loads.spring_options",
+    "studies.loads.towing",
+    "studies.loads.budget",
+    "studies.strength.judge",
+    "studies.loads.scales",
+    "studies.outline.judge",
+    "making.judge",
+    "verdict.unknown",
 )
+"""Where each study is, one line each, in the order in which their findings are told."""
+
+
+def _study(name: str) -> Study:
+    """The record of one study."""
+    found: Study = importlib.import_module(f"roomy_hull.{name}").STUDY
+    return found
+
+
+STUDIES: tuple[Study, ...] = tuple(_study(name) for name in NAMES)
 """In the order in which their findings are told."""
 
 
