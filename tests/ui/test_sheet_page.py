@@ -78,7 +78,7 @@ def test_the_sheet_is_written_where_one_says(
 ) -> None:
     found = page(window, "Sheet")
     assert isinstance(found, SheetPage)
-    assert "Load sheet: Brackwater Bird Survey" in found.text.text()
+    assert "Load sheet: Brackwater Bird Survey" in found.text.toPlainText()
     monkeypatch.setattr(window.session.asker, "folder", lambda words: tmp_path)
     qtbot.mouseClick(found.write_button, LEFT)
     assert (tmp_path / "load-sheet.pdf").exists()

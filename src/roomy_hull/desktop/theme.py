@@ -66,7 +66,8 @@ def _sheet(t: Theme) -> str:
     QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{ border: 2px solid {t.accent};
         padding: 1px 5px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {t.stop}; padding: 1px 5px; }}
-    QScrollArea, QScrollArea > QWidget > QWidget {{ background: {t.panel}; }}
+    QScrollArea, QScrollArea > QWidget > QWidget, QTextBrowser {{ background: {t.panel}; }}
+    QTextBrowser {{ color: {t.ink}; border: 1px solid {t.rule}; }}
     QSplitter::handle {{ background: {t.rule}; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; color: {t.ink}; }}
     QPushButton {{ background: {t.panel}; color: {t.ink}; border: 1px solid {t.rule};

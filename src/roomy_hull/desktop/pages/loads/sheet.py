@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import (
     QLineEdit,
     QListWidget,
     QPushButton,
-    QScrollArea,
+    QTextBrowser,
     QVBoxLayout,
     QWidget,
 )
@@ -94,20 +94,16 @@ class SheetPage(LoadsPage):
         left.addLayout(row)
         left.addWidget(self.table, 1)
         left.addWidget(self.words)
-        self.text = Label()
-        self.text.setWordWrap(True)
-        self.text.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.text.setContentsMargins(14, 10, 14, 10)
-        self.text.setTextFormat(Qt.TextFormat.RichText)
-        self.text.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(self.text)
-        scroll.setAccessibleName("The load sheet")
+        # A browser lays a long text out once; a label would do so at every change of its style.
+        self.text = QTextBrowser()
+        self.text.setAccessibleName("The load sheet")
+        self.text.setOpenLinks(False)
+        if (document := self.text.document()) is not None:
+            document.setDocumentMargin(12)
         self.write_button = self.ask("Write the load sheet: PDF and CSV…", "loads.write")
         right = QVBoxLayout()
         right.setSpacing(3)
-        right.addWidget(scroll, 1)
+        right.addWidget(self.text, 1)
         right.addWidget(self.write_button)
         middle = QHBoxLayout()
         middle.setSpacing(4)
@@ -159,7 +155,7 @@ class SheetPage(LoadsPage):
         if text != self._text_of:
             self._text_of = text
             self.text.setFont(font(11))
-            self.text.setText(text)
+            self.text.setHtml(text)
 
     def _compare(self) -> None:
         """Set the chosen weighing against the prediction without it."""

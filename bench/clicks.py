@@ -1,0 +1,83 @@
+"""How long each click takes until the window shows it: every action of the menus that asks nothing, on the demo."""
+
+import json
+import os
+import statistics
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from PyQt6.QtWidgets import QApplication
+
+from roomy_hull.desktop import application
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.pages.table import STAGES
+
+ASKS = (
+    "job.", "shop.", "help.", "vehicle.import", "vehicle.export", "unit.keep", "loads.copy", "loads.wish", "loads.write",
+)  # fmt: skip
+"""Beginnings of the ids of actions that ask for something, or end the program."""
+ROUNDS = 5
+
+
+def spent() -> float:
+    """Processor seconds of this process so far."""
+    return time.process_time()
+
+
+def main() -> None:
+    """Print the figures as JSON. [ms of processor]"""
+    folder = Path(tempfile.mkdtemp())
+    session = application.session_for(None, Keeping(folder / "c", folder / "s"))
+    window = application.window_for(session)
+    window.resize(1280, 800)
+    window.ground.turn_ms = 0
+    window.show()
+    window.settle()
+    for stage in STAGES:
+        for page in stage.pages or (None,):
+            session.view.turn_to(stage.title, page.title) if page else session.view.set(
+                stage=stage.title
+            )
+            QApplication.processEvents()
+    while not window.stage("Cut").idle:
+        QApplication.processEvents()
+    session.view.turn_to("Fit-out", "Drawing")
+    QApplication.processEvents()
+    found: dict[str, list[float]] = {}
+    for _ in range(ROUNDS):
+        for action in session.registry.all():
+            if action.id.startswith(ASKS) or action.id.startswith("stage.cut"):
+                continue
+            session.selection.select("tools")
+            QApplication.processEvents()
+            if not action.enabled(session):
+                continue
+            start = spent()
+            session.do(action.id)
+            QApplication.processEvents()
+            found.setdefault(action.id, []).append((spent() - start) * 1e3)
+            if session.history.undo_words() and action.menu in ("Edit", "Unit", "Body", "Loads"):
+                session.undo()
+                QApplication.processEvents()
+        session.view.turn_to("Fit-out", "Drawing", opened=frozenset())
+        QApplication.processEvents()
+    session.history.mark_saved()
+    rows = {key: statistics.median(times) for key, times in found.items()}
+    flat = sorted(t for times in found.values() for t in times)
+    json.dump(
+        {
+            "median": statistics.median(flat),
+            "p95": statistics.quantiles(flat, n=20)[-1],
+            "count": len(rows),
+            "rows": dict(sorted(rows.items(), key=lambda r: -r[1])),
+        },
+        sys.stdout,
+    )
+
+
+if __name__ == "__main__":
+    main()
