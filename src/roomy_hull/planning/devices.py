@@ -12,8 +12,6 @@ sends ``MEAS`` and waits for the line that answers.
 """
 
 import math
-import os
-import select
 import time
 from collections.abc import Callable
 from typing import Protocol
@@ -119,36 +117,34 @@ def _value(found: Line) -> Line | None:
 
 
 class FileChannel:
-    """A serial device or pseudo-terminal by its path."""
+    """A serial device or pseudo-terminal by its path.
 
-    def __init__(self, path: str) -> None:
-        import termios  # only where there are such devices  # ruff: ignore[import-outside-top-level]  # one return for each kind of line
-        import tty  # ruff: ignore[import-outside-top-level]  # one return for each kind of line
+    Parameters
+    ----------
+    path : str
+        For example ``/dev/ttyUSB0``.
+    speed : int
+        Of the line; USB and radio take any. [baud]
+    """
 
-        self._handle = os.open(path, os.O_RDWR | os.O_NOCTTY | os.O_NONBLOCK)
-        try:
-            tty.setraw(self._handle)
-        except termios.error as trouble:
-            os.close(self._handle)
-            raise OSError(str(trouble)) from None
+    def __init__(self, path: str, speed: int = 9600) -> None:
+        from serial import Serial  # ruff: ignore[import-outside-top-level]  # only where there is a device
+
+        self._port = Serial(path, speed, timeout=0, write_timeout=2.0)
 
     def write(self, data: bytes) -> None:
-        """Send bytes."""
-        os.write(self._handle, data)
+        """Send bytes; raises OSError on a broken link."""
+        self._port.write(data)
 
     def read(self, seconds: float) -> bytes:
-        """What came within a time."""
-        ready, _, _ = select.select([self._handle], [], [], seconds)
-        if not ready:
-            return b""
-        data = os.read(self._handle, 4096)
-        if not data:
-            raise OSError("the other end is closed")
-        return data
+        """What came within a time, none on silence; raises OSError on a broken link."""
+        self._port.timeout = seconds
+        first: bytes = self._port.read(1)
+        return first + self._port.read(self._port.in_waiting) if first else b""
 
     def close(self) -> None:
         """End."""
-        os.close(self._handle)
+        self._port.close()
 
 
 class Reader:
