@@ -98,8 +98,6 @@ def test_a_lazy_module_is_the_module_itself() -> None:
 
 def test_shipped_files_are_there() -> None:
     assert shipped("fonts", "B612-Bold.otf")[:4] == b"OTTO"
-    assert b"SIL" in shipped("fonts", "LICENCE-B612.txt") or b"Eclipse" in shipped(
-        "fonts", "LICENCE-B612.txt"
-    )
+    assert b"SIL OPEN FONT LICENSE" in shipped("fonts", "LICENCE-B612.txt")
     with pytest.raises(FileNotFoundError):
         shipped("nothing")

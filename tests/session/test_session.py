@@ -104,7 +104,7 @@ def test_what_fits_nowhere_says_so_and_is_not_placed(session: Session) -> None:
     assert "no free place left" in session.messages.text
     session.view.set(station="rear")
     assert session.do("edit.place", entry="fridge-60") == ""
-    assert "410 mm too deep" in session.messages.text or "deep" in session.messages.text
+    assert "mm too deep" in session.messages.text
 
 
 @pytest.mark.parametrize("key", ["spare", "jerry", "tent", "load"])
