@@ -278,7 +278,7 @@ def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -
     Returns
     -------
     list of Piece
-        Convex prisms that together hold the true sweep and exceed it by at most `MARGIN`.
+        Convex prisms that together hold the true sweep and exceed it by no more than 1.4 times `MARGIN`.
     """
     flat = across(piece, axis)
     found = []
