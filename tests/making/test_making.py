@@ -2,6 +2,7 @@ import math
 
 import msgspec
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.builders import SHOP
@@ -50,6 +51,20 @@ def test_a_blanks_outline_has_its_parts_area_and_runs_counter_clockwise(
         for x, y in flat.outline
     )
     assert len(flat.bends) == sum(f > 0 for f in (left, right, front, back))
+
+
+@given(st.floats(200, 900), st.floats(200, 900), flange, flange, flange, flange)
+def test_a_bend_runs_from_one_edge_of_its_blank_to_the_other(
+    a: float, b: float, left: float, right: float, front: float, back: float
+) -> None:
+    flat = blank(part(a, b, left=left, right=right, front=front, back=back))
+    outline = shapely.Polygon(flat.outline)
+    assert len(flat.bends) == sum(f > 0 for f in (left, right, front, back))
+    for bend in flat.bends:
+        line = shapely.LineString([bend.a, bend.b])
+        assert line.difference(outline.buffer(1e-6)).is_empty
+        assert all(outline.exterior.distance(shapely.Point(p)) < 1e-6 for p in (bend.a, bend.b))
+        assert outline.exterior.distance(line.centroid) > 1
 
 
 def test_a_bend_lies_half_its_allowance_inside_the_bend_start() -> None:
