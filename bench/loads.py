@@ -16,8 +16,8 @@ import numpy as np
 
 from edit import p95
 from jobs import crowded
-from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly, assemble
+from roomy_hull.assembly.study import Case
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.desktop import application
 from roomy_hull.formats.demo import demo_job
@@ -27,7 +27,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads.readings import readings
-from roomy_hull.studies.strength import carrying
+from roomy_hull.verdict.registry import NAMES, STUDIES, in_turn
 from roomy_hull.verdict.verdict import judge
 
 
@@ -43,14 +43,17 @@ def many(units: int, scenarios: int) -> Job:
     return msgspec.structs.replace(job, scenarios=listed)
 
 
+LOADS = ("studies.loads.", "studies.strength.")
+STUDIED = in_turn(
+    tuple(s for name, s in zip(NAMES, STUDIES, strict=True) if name.startswith(LOADS))
+)
+
+
 def study(assembly: Assembly) -> None:
-    """Study all of the loads: axles and wheels, worst cell, springs, chassis, mounts, members, struts, tilt."""
-    loads = axles.study(assembly)
-    board.worst(loads)
-    springs.study(
-        assembly.job.vehicle, tuple((s.id, s.front.value, s.rear.value) for s in loads.scenarios)
-    )
-    carrying.study(assembly, loads)
+    """Study all of the loads and what carries them, as a verdict does, nothing remembered."""
+    case = Case(assembly, {}, {}, None)
+    for one in STUDIED:
+        case.results[one.key] = one.run(case)
 
 
 def plainly(assembly: Assembly) -> float:
@@ -112,16 +115,16 @@ def strip(job: Job, key: str) -> dict[str, float]:
     window.show()
     window.settle()
     app.processEvents()
-    verdict = window.session.verdict
     unit = job.thing(key)
     assert unit is not None
     times = []
     for n in range(160):
         new = edits.changed(job, key, u=unit.u + 1.0 + n % 20)  # type: ignore[union-attr]
         start = time.perf_counter()
-        verdict = window.session.verdict = judge(new, verdict)
+        window.session.preview(new)
         window.strip.scale.repaint()
         times.append((time.perf_counter() - start) * 1e3)
+    window.session.cancel()
     window.session.history.mark_saved()
     window.close()
     return {"median": statistics.median(times[20:]), "p95": p95(times[20:])}

@@ -9,6 +9,7 @@ import time
 from edit import p95
 from jobs import busy, crowded
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.study import Before, Case
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
@@ -21,11 +22,11 @@ SAMPLES = 36
 
 def scratch(job: Job) -> float:
     """Time the table from nothing. [ms]"""
-    assembly = assemble(job)
+    case = Case(assemble(job), {}, {}, None)
     times = []
     for _ in range(5):
         start = time.perf_counter()
-        together.study(assembly)
+        together.study(case)
         times.append((time.perf_counter() - start) * 1e3)
     return statistics.median(times)
 
@@ -33,15 +34,16 @@ def scratch(job: Job) -> float:
 def after_edits(job: Job, count: int = 200) -> list[float]:
     """Time the table after moves of random units. [ms]"""
     chance = random.Random(11)
-    assembly = assemble(job)
-    found = together.study(assembly)
+    case = Case(assemble(job), {}, {}, None)
+    case.results[together.KEY] = together.study(case)
     times = []
     for n in range(count):
         unit = chance.choice(job.units)
         job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-        assembly = assemble(job, assembly)
+        known = Before(case.assembly, case.results, case.aside)
+        case = Case(assemble(job, case.assembly), {}, {}, known)
         start = time.perf_counter()
-        found = together.study(assembly, found)
+        case.results[together.KEY] = together.study(case)
         times.append((time.perf_counter() - start) * 1e3)
     return times
 
@@ -81,7 +83,7 @@ def main() -> None:
     start = time.perf_counter()
     closed, opened = clashes(assembly, SAMPLES)
     theirs = (time.perf_counter() - start) * 1e3
-    table = together.study(assembly)
+    table = together.study(Case(assembly, {}, {}, None))
     mine = {("shut", *p) for p, m in table.shut.items() if m.clashes}
     mine |= {("open", *p) for p, m in table.opened.items() if m.clashes}
     seen = {("shut", *p) for p in closed} | {("open", *p) for p in opened}
