@@ -60,7 +60,8 @@ def page() -> str:
          f"{loads['study']['median']:.0f} ms", "50 ms", verdict(loads["study"]["median"], 50)),
         ("Chances of being over against a million random draws, worst difference", f"{loads['chances']['worst']:.1f} "
          "standard errors", "4.5", verdict(loads["chances"]["worst"], 4.5)),
-        ("Drag step of the demo: verdict, all views told, weigh strip painted, 95th percentile", f"{loads['strip']['p95']:.1f} ms",
+        ("Drag step of the demo: verdict, all views told, weigh strip painted, 95th percentile",
+         f"{loads['strip']['p95']:.1f} ms",
          "16.7 ms", verdict(loads["strip"]["p95"], 16.7)),
         ("Memory after 2,000 random edits with undo and redo, against after 500", f"{soak['growth_mb']:+.1f} MB", "8 MB",
          verdict(soak["growth_mb"], 8)),
