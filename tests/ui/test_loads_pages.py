@@ -3,7 +3,7 @@
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QApplication, QLineEdit, QPushButton
+from PyQt6.QtWidgets import QLineEdit, QPushButton
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.core.refs import Ref
@@ -11,7 +11,6 @@ from roomy_hull.desktop.pages.loads.board import BoardPage
 from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.pages.loads.chassis import ChassisPage
 from roomy_hull.desktop.pages.loads.levers import LeversPage
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
 from roomy_hull.desktop.pages.loads.springs import SpringsPage
 from roomy_hull.desktop.pages.loads.stability import StabilityPage
 from roomy_hull.desktop.pages.loads.strength import StrengthPage
@@ -22,33 +21,9 @@ from roomy_hull.session.marks import bare
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.showing import show_finding
 from roomy_hull.studies.loads import board
+from tests.ui.loads import click, page, row_of, text
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
-
-
-def page(window: MainWindow, name: str) -> LoadsPage:
-    window.session.view.turn_to("Loads", name)
-    QApplication.processEvents()
-    found = window.page("Loads", name)
-    assert window.stage("Loads").stack.currentWidget() is found
-    return found
-
-
-def click(qtbot: QtBot, table: Grid, row: int, column: int) -> None:
-    item = table.item(row, column)
-    assert item is not None
-    table.scrollToItem(item)
-    qtbot.mouseClick(table.viewport(), LEFT, pos=table.visualItemRect(item).center())
-
-
-def text(table: Grid, row: int, column: int) -> str:
-    item = table.item(row, column)
-    assert item is not None
-    return item.text()
-
-
-def row_of(key: str) -> int:
-    return [k for k, _ in board.ROWS].index(key)
 
 
 def test_pages_by_key_each_painted_in_both_themes_and_systems(
