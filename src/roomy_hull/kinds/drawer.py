@@ -3,6 +3,7 @@
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Cutout, Hardware, Hole, Part, SheetPart
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
@@ -63,6 +64,45 @@ def front_height(unit: Drawer) -> float:
     return unit.height - (TABLE_ROOM + 6.0 if unit.table else 0.0)
 
 
+def carcass(
+    unit: Placed, thickness: float, front: float, material: Material, pitch: float
+) -> SheetPart:
+    """The folded carcass behind the fronts: a floor and two sides.
+
+    Parameters
+    ----------
+    unit : Placed
+        What it carries the drawers of, by outside sizes. [mm]
+    thickness, front : float
+        Of the carcass's sheet and of the fronts. [mm]
+    material : Material
+        Of the sheet.
+    pitch : float
+        Rail pitch; 0 or less for no bolt holes. [mm]
+
+    Returns
+    -------
+    SheetPart
+        The part, bolted to the rails.
+    """
+    depth = unit.depth - front
+    return SheetPart(
+        f"{unit.name}: carcass", unit.ref, unit.width, depth, thickness, material,
+        left=unit.height, right=unit.height,
+        holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, pitch)),
+    )  # fmt: skip
+
+
+def carcass_solids(unit: Placed, t: float, f: float) -> tuple[Solid, ...]:
+    """The solids of `carcass`, of sheet t behind fronts f thick: floor, left and right side. [mm]"""
+    w, d, h = unit.width, unit.depth, unit.height
+    return (
+        Solid(Box(0, f, 0, w, d, t), "made"),
+        Solid(Box(0, f, t, t, d, h), "made"),
+        Solid(Box(w - t, f, t, w, d, h), "made"),
+    )
+
+
 def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
     """What is cut and bought for one drawer.
 
@@ -93,14 +133,9 @@ def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
             place=unit.name,
             remedy="Make the drawer at least 60 mm larger inside, or use thinner slides.",
         )
-    depth = unit.depth - unit.front
-    holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch))
     pull_width = min(120.0, unit.width / 2)
     made: tuple[Part, ...] = (
-        SheetPart(
-            f"{unit.name}: carcass", unit.ref, unit.width, depth, unit.carcass, site.material(unit.material),
-            left=unit.height, right=unit.height, holes=holes,
-        ),
+        carcass(unit, unit.carcass, unit.front, site.material(unit.material), site.pitch),
         SheetPart(
             f"{unit.name}: drawer box", unit.ref, box_width, box_depth, unit.sheet, site.material(unit.material),
             left=box_height, right=box_height, front=box_height, back=box_height,
@@ -149,9 +184,7 @@ def expand(unit: Drawer, site: Site) -> Expansion:
     w, d, h = unit.width, unit.depth, unit.height
     t, s, f = unit.carcass, unit.slide, unit.front
     solids: tuple[Solid, ...] = (
-        Solid(Box(0, f, 0, w, d, t), "made"),
-        Solid(Box(0, f, t, t, d, h), "made"),
-        Solid(Box(w - t, f, t, w, d, h), "made"),
+        *carcass_solids(unit, t, f),
         Solid(Box(t, f, h / 2 - 22, t + s, d, h / 2 + 22), "bought"),
         Solid(Box(w - t - s, f, h / 2 - 22, w - t, d, h / 2 + 22), "bought"),
         Solid(

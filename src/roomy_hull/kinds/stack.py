@@ -7,7 +7,7 @@ from msgspec import Meta
 
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hole, Part, SheetPart
+from roomy_hull.core.parts import Part
 from roomy_hull.core.strokes import Outline, Panel, Stroke
 from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Thickness
 from roomy_hull.kinds import card, drawer
@@ -16,11 +16,9 @@ from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.expansion import (
     Expansion,
     PointMass,
-    Solid,
     Zone,
     part_mass,
     pull_out,
-    rail_holes,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
@@ -90,12 +88,8 @@ def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
     InputError
         A drawer is too low or too narrow for its box.
     """
-    depth = unit.depth - unit.front
-    made: list[Part] = [
-        SheetPart(f"{unit.name}: carcass", unit.ref, unit.width, depth, unit.carcass, site.material(unit.material),
-                  left=unit.height, right=unit.height,
-                  holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch))),
-    ]  # fmt: skip
+    metal = site.material(unit.material)
+    made: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site.pitch)]
     for _low, one in drawers(unit):
         made += drawer.parts(one, site.loose())[1:]
     return tuple(made)
@@ -123,8 +117,7 @@ def expand(unit: Stack, site: Site) -> Expansion:
     """
     made = parts(unit, site)
     w, d, h, t, f = unit.width, unit.depth, unit.height, unit.carcass, unit.front
-    solids = [Solid(Box(0, f, 0, w, d, t), "made"), Solid(Box(0, f, t, t, d, h), "made"),
-              Solid(Box(w - t, f, t, w, d, h), "made")]  # fmt: skip
+    solids = list(drawer.carcass_solids(unit, t, f))
     motions, strokes, masses, load = [], [], [], 0.0
     travel = d - f - 25
     for n, (low, one) in enumerate(drawers(unit), 1):
