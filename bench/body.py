@@ -25,6 +25,7 @@ def main() -> None:
     window.resize(1280, 800)
     window.show()
     window.settle()
+    application.rest()  # as the program does soon after
     window.session.view.set(stage="Body", station="left")
     app.processEvents()
     times = []

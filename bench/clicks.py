@@ -37,6 +37,7 @@ def main() -> None:
     window.ground.turn_ms = 0
     window.show()
     window.settle()
+    application.rest()  # as the program does soon after
     for stage in STAGES:
         for page in stage.pages or (None,):
             session.view.turn_to(stage.title, page.title) if page else session.view.set(

@@ -114,6 +114,7 @@ def strip(job: Job, key: str) -> dict[str, float]:
     window.resize(1280, 800)
     window.show()
     window.settle()
+    application.rest()  # as the program does soon after
     app.processEvents()
     unit = job.thing(key)
     assert unit is not None

@@ -30,6 +30,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
     window.resize(1280, 800)
     window.show()
     window.settle()
+    application.rest()  # as the program does soon after
     app.processEvents()
     session, ground = window.session, window.ground
     thing = session.verdict.assembly.thing(key)

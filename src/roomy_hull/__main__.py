@@ -28,7 +28,10 @@ from roomy_hull.shop.shop import Shop  # ruff: ignore[module-import-not-at-top-o
 
 def _run(path: Path | None, shop: Path | None) -> int:
     """Open the window; Qt is loaded here so that `check` and `cut` start without it."""
-    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]  # see above
+    from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # see above
+
+    quick_enums.quicken()  # before anything of Qt is touched
+    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]
 
     return application.run(path, shop)
 

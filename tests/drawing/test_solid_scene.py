@@ -13,7 +13,8 @@ from roomy_hull.core.geometry.motion import block, round_piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.drawing import manner
 from roomy_hull.drawing.scenes.opened import opened_things, outline
-from roomy_hull.drawing.scenes.solid import Item, directions, faces, far_to_near, items, partition
+from roomy_hull.drawing.scenes.partition import Face, far_to_near, partition
+from roomy_hull.drawing.scenes.solid import Item, bounds, directions, faces, items, seen
 from roomy_hull.drawing.view import ELEVATION, SLICE
 from roomy_hull.formats import solid3d
 from roomy_hull.job.model import Job
@@ -183,3 +184,40 @@ def test_the_kitchens_plan_lies_where_it_is_pulled_to_on_either_side(demo: Job) 
         h0, k0, h1, k1 = SLICE[side].rect(opening.opened_box)
         assert len(discs) > 6
         assert all(h0 < d.centre[0] < h1 and k0 < d.centre[1] < k1 for d in discs)  # type: ignore[union-attr]
+
+
+def test_what_is_seen_lies_within_the_outline_and_faces_the_eye_as_it_should() -> None:
+    cube = [Item(block(Box(0.0, 0.0, 0.0, 100.0, 100.0, 100.0)), "front")]
+    root = partition(faces(cube))
+    assert root is not None
+    for yaw, pitch in ((20.0, 15.0), (140.0, 50.0), (0.0, 0.0)):
+        right, up, eye = directions(yaw, pitch)
+        shown = seen(root, yaw, pitch, (0.0, 0.0, 2.0))
+        assert len(shown) == 6
+        for one in shown:
+            assert one.facing == pytest.approx(float(one.face.normal @ eye))
+            assert one.lit == pytest.approx(one.face.normal[2])
+            there = np.array([[c @ right, c @ up] for c in one.face.corners])
+            assert np.array(one.corners) == pytest.approx(there)
+        everything = np.array([c for one in shown for c in one.corners])
+        low, high = bounds(cube, yaw, pitch)
+        assert everything.min(axis=0) == pytest.approx(low)
+        assert everything.max(axis=0) == pytest.approx(high)
+
+
+def test_faces_with_more_corners_than_the_first_ones_are_cut_too() -> None:
+    # A round piece across a box: each cut adds corners, the table has to grow with them.
+    tube = round_piece(1, (50.0, 50.0), 80.0, -30.0, 130.0)
+    crossed = [Item(tube, "front"), Item(block(Box(0.0, 0.0, 0.0, 100.0, 100.0, 100.0)), "front")]
+    made = faces(crossed)
+    order = far_to_near(partition(made), np.array([0.3, 0.2, 0.9]))
+
+    def area(some: list[Face]) -> float:
+        total = 0.0
+        for f in some:
+            turns = np.cross(f.corners[1:-1] - f.corners[0], f.corners[2:] - f.corners[0])
+            total += 0.5 * abs(float((turns @ f.normal).sum()))
+        return total
+
+    assert len(order) > len(made)
+    assert area(order) == pytest.approx(area(made), rel=1e-9)

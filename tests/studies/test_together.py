@@ -1,12 +1,16 @@
 """What can be open together: relations, order, the owner's sets, and the cheapest change."""
 
+import itertools
+
 import msgspec
 import pytest
 from tests.builders import again, bare, case, once
 
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.study import Study
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.geometry.near import beside
 from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
@@ -89,11 +93,17 @@ def test_memory_never_alters_what_meets_what(demo: Job) -> None:
 def test_only_what_changed_is_tested_again(demo: Job) -> None:
     first = assemble(demo)
     seen = once(TOGETHER, first)
-    n = len(seen.results[together.KEY].openings)
-    assert seen.results[together.KEY].pairs_tested == n * (n - 1) / 2
-    moved = edits.changed(demo, "tools", u=500.0)
-    later = again(TOGETHER, assemble(moved, first), seen).results[together.KEY]
-    assert later.pairs_tested == n - 1
+    moving = first.shop.rules.moving_gap
+
+    def near(openings: tuple[Opening, ...]) -> list[tuple[Opening, Opening]]:
+        pairs = itertools.combinations(openings, 2)
+        return [(x, y) for x, y in pairs if not beside(x.swept_box, y.swept_box, moving)]
+
+    assert seen.results[together.KEY].pairs_tested == len(near(tuple(first.openings())))
+    there = assemble(edits.changed(demo, "tools", u=500.0), first)
+    later = again(TOGETHER, there, seen).results[together.KEY]
+    own = [pair for pair in near(tuple(there.openings())) if "tools" in {o.owner for o in pair}]
+    assert 0 < later.pairs_tested == len(own)
 
 
 def test_a_set_gets_an_order_and_what_it_needs_besides(demo_verdict: Verdict) -> None:

@@ -15,7 +15,7 @@ def page(window: MainWindow, name: str) -> LoadsPage:
     window.session.view.turn_to("Loads", name)
     QApplication.processEvents()
     found = window.page("Loads", name)
-    assert window.stage("Loads").stack.currentWidget() is found
+    assert window.stage("Loads").stack.current() is found
     return found
 
 

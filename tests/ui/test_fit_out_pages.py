@@ -34,7 +34,7 @@ def test_every_page_has_a_key_and_a_button(window: MainWindow, qtbot: QtBot) -> 
         assert window.fit_out.bar.buttons[name].isChecked()
         assert not window.grab().isNull()
     qtbot.mouseClick(window.fit_out.bar.buttons["Drawing"], LEFT)
-    assert window.fit_out.stack.currentWidget() is window.ground
+    assert window.fit_out.stack.current() is window.ground
     assert window._left.isVisible()
 
 

@@ -2,11 +2,12 @@
 
 from pathlib import Path
 
+import msgspec
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.desktop.pages.loads.sheet import SheetPage
+from roomy_hull.desktop.pages.loads.sheet import REST_MS, SheetPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.studies.loads import board
 from tests.ui.loads import page, text
@@ -62,3 +63,17 @@ def test_the_sheet_is_written_where_one_says(
     )
     qtbot.mouseClick(found.write_button, LEFT)
     assert window.session.messages.trouble
+
+
+def test_a_sheet_that_is_left_before_its_text_is_written_has_it_on_coming_back(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    found = page(window, "Sheet")
+    assert isinstance(found, SheetPage)
+    session = window.session
+    session.edit("Rename", msgspec.structs.replace(session.job, name="Reed Bed Count"))
+    session.view.set(stage="Survey")
+    qtbot.wait(2 * REST_MS)
+    assert "Reed Bed Count" not in found.text.toPlainText()  # nobody sees it: nothing was laid out
+    session.view.turn_to("Loads", "Sheet")
+    qtbot.waitUntil(lambda: "Load sheet: Reed Bed Count" in found.text.toPlainText())

@@ -105,14 +105,14 @@ def test_stages_by_key_and_click_and_the_ones_to_come_say_so(
     session = window.session
     qtbot.keyClick(window, Qt.Key.Key_5, ALT)
     assert session.look.stage == "Loads"
-    assert window.stages.currentWidget() is window.stage("Loads")
+    assert window.stages.current() is window.stage("Loads")
     for stage in ("Services", "Access", "Build"):
         n = ("Survey", "Body", "Fit-out", "Services", "Loads", "Access", "Cut", "Build").index(
             stage
         )
         row = window.job_line._row(n).center().toPoint()
         qtbot.mouseClick(window.job_line, Qt.MouseButton.LeftButton, pos=row)
-        assert window.stages.currentWidget() is window.stage(stage)
+        assert window.stages.current() is window.stage(stage)
         assert window.stage(stage).head.text() == f"{stage} is still to come"
     window.job_line.setFocus()
     qtbot.keyClick(window.job_line, Qt.Key.Key_Up)

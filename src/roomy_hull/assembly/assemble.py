@@ -184,7 +184,7 @@ def _thing(
     )  # fmt: skip
     reach = _around(envelope, zones)
     return Thing(
-        value.id, value, expansion, place, envelope, reach, solids, zones, masses,
+        value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
         trouble, openings,
     )  # fmt: skip
 
@@ -234,4 +234,6 @@ def _carried(item: Carried, *, opens: bool) -> Thing:
     whole = any(m.box == own for motion in moves for m in motion.moved)
     expansion = Expansion((Solid(own, "carried", moves=whole),), (), (), (), own, (), motions=moves)
     openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side) if opens else ()
-    return Thing(item.id, item, expansion, None, box, box, (box,), (), tuple(masses), "", openings)
+    return Thing(
+        item.id, item.ref, item, expansion, None, box, box, (box,), (), tuple(masses), "", openings
+    )

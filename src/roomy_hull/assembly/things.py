@@ -52,6 +52,8 @@ class Thing(msgspec.Struct, frozen=True):
     ----------
     id : str
         The id of the unit or carried item.
+    ref : Ref
+        What findings and masses belong to.
     value : Placed or Carried
         What the job says.
     expansion : Expansion
@@ -71,6 +73,7 @@ class Thing(msgspec.Struct, frozen=True):
     """
 
     id: str
+    ref: Ref
     value: Placed | Carried
     expansion: Expansion
     place: BayPlace | None
@@ -81,11 +84,6 @@ class Thing(msgspec.Struct, frozen=True):
     masses: tuple[Mass, ...]
     trouble: str = ""
     openings: tuple[Opening, ...] = ()
-
-    @property
-    def ref(self) -> Ref:
-        """What findings and masses belong to."""
-        return self.value.ref
 
     @property
     def on_roof(self) -> bool:

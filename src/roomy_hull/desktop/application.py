@@ -4,7 +4,6 @@ import contextlib
 import gc
 import sys
 import time
-import traceback
 import types
 from pathlib import Path
 
@@ -56,7 +55,7 @@ def window_for(session: Session) -> MainWindow:
     return window
 
 
-def _rest() -> None:
+def rest() -> None:
     """Do what can wait until the window is complete: garbage, and what the first drag needs."""
     gc.freeze()
     gc.enable()
@@ -142,6 +141,8 @@ def catch_faults(session: Session, window: MainWindow) -> None:
         if issubclass(kind, KeyboardInterrupt):
             window.close()
             return
+        import traceback  # ruff: ignore[import-outside-top-level]  # read at a fault only, not at every start
+
         with contextlib.suppress(OSError):
             folder.mkdir(parents=True, exist_ok=True)
             with (folder / "roomy-hull.log").open("a", encoding="utf-8") as log:
@@ -182,6 +183,6 @@ def run(path: Path | None, shop: Path | None = None) -> int:
     window = window_for(session)
     catch_faults(session, window)
     window.show()
-    QTimer.singleShot(REST_MS, _rest)
+    QTimer.singleShot(REST_MS, rest)
     offer_recovery(session, window)
     return int(app.exec())

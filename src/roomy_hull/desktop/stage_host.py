@@ -3,9 +3,10 @@
 import importlib
 from typing import TYPE_CHECKING, Any, cast
 
-from PyQt6.QtWidgets import QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from roomy_hull.desktop.pages.to_come import ToCome
+from roomy_hull.desktop.widgets.pile import Pile
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.table import STAGES, Stage, page, stage
 from roomy_hull.session.session import Session
@@ -54,9 +55,9 @@ class Paged(QWidget):
         self._over = QVBoxLayout(self._above)
         self._over.setContentsMargins(0, 0, 0, 0)
         self._over.setSpacing(0)
-        self.stack = QStackedWidget()
+        self.stack = Pile()
         if drawing is not None:
-            self.stack.addWidget(drawing)
+            self.stack.add(drawing)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
@@ -97,9 +98,7 @@ class Paged(QWidget):
                 made.hide()
                 self._over.addWidget(made)
             else:
-                # A page takes the room there is; it never makes the window wider.
-                made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-                self.stack.addWidget(made)
+                self.stack.add(made)
         return self._made[title]
 
     def show_page(self) -> None:
@@ -116,17 +115,17 @@ class Paged(QWidget):
             if other.widget.startswith(PANEL) and other.title in self._made:
                 self._made[other.title].setVisible(other.title == about.title)
         below = self._drawing if panel and self._drawing is not None else wanted
-        if self.stack.currentWidget() is not below:
-            self.stack.setCurrentWidget(below)
+        if self.stack.current() is not below:
+            self.stack.turn_to(below)
             below.setFocus()  # else Qt gives it to the first button of the bar
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Take the focus, that Qt would else give to the first button of the bar."""
-        if (shown := self.stack.currentWidget()) is not None:
+        if (shown := self.stack.current()) is not None:
             shown.setFocus()
 
 
-class StageHost(QStackedWidget):
+class StageHost(Pile):
     """The stage that is shown, out of those that were built so far.
 
     Parameters
@@ -144,7 +143,7 @@ class StageHost(QStackedWidget):
         self._session, self._theme = session, theme
         self._made: dict[str, Any] = {}
         self._first = first
-        self.addWidget(first)
+        self.add(first)
 
     @property
     def theme(self) -> Theme:
@@ -182,7 +181,7 @@ class StageHost(QStackedWidget):
             else:
                 made = ToCome(self._theme, about)
             self._made[title] = made
-            self.addWidget(made)
+            self.add(made)
         return self._made[title]
 
     def cut(self) -> "CutStage":
@@ -195,5 +194,4 @@ class StageHost(QStackedWidget):
         wanted = self.stage(title if title in {s.title for s in STAGES} else "Fit-out")
         if isinstance(wanted, Paged):
             wanted.show_page()
-        if self.currentWidget() is not wanted:
-            self.setCurrentWidget(wanted)
+        self.turn_to(wanted)

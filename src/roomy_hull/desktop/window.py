@@ -176,10 +176,8 @@ class MainWindow(QMainWindow):
 
     def shown(self) -> QWidget:
         """Find the page or stage that is seen."""
-        paged = (
-            self.fit_out if self.session.look.stage == "Fit-out" else self.stages.currentWidget()
-        )
-        found = paged.stack.currentWidget() if isinstance(paged, Paged) else paged
+        paged = self.fit_out if self.session.look.stage == "Fit-out" else self.stages.current()
+        found = paged.stack.current() if isinstance(paged, Paged) else paged
         return found if found is not None else self.ground
 
     def _retitle(self) -> None:
@@ -200,7 +198,7 @@ class MainWindow(QMainWindow):
         """Show the chosen page of Fit-out; the stores stand beside the drawing only."""
         if self.settled:
             self.fit_out.show_page()
-            self._left.setVisible(self.fit_out.stack.currentWidget() is self.ground)
+            self._left.setVisible(self.fit_out.stack.current() is self.ground)
 
     def _retheme(self) -> None:
         theme = self.theme

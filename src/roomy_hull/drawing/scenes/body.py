@@ -285,4 +285,4 @@ def rack(assembly: Assembly, view: View) -> list[Stroke]:
 def lone(item: Carried, box: Box) -> Thing:
     """Make a thing of a carried item standing by itself, for its picture. [mm]"""
     expansion = Expansion((), (), (), (), box, ())
-    return Thing(item.id, item, expansion, None, box, box, (box,), (), ())
+    return Thing(item.id, item.ref, item, expansion, None, box, box, (box,), (), ())

@@ -7,8 +7,9 @@ right, see-through and crossing parts too.
 
 from __future__ import annotations
 
+import itertools
 import math
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import msgspec
 
@@ -16,7 +17,8 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core import lazily
 from roomy_hull.core.geometry.motion import PLANE, Piece, block, prism, round_piece
-from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.drawing.scenes.partition import Face, Node, far_to_near
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.registry import kind_of
 
@@ -27,10 +29,6 @@ if TYPE_CHECKING:
     Array = npt.NDArray[np.float64]
 else:
     np = lazily.module("numpy")
-
-EPS = 0.02
-"""What is nearer to a plane than this lies in it. [mm]"""
-TRIES = 7
 
 
 class Item(msgspec.Struct, frozen=True):
@@ -189,16 +187,6 @@ def _role(thing: Thing) -> str:
 # Faces
 
 
-class Face(msgspec.Struct):
-    """A convex face: corners in space, which of its edges are edges of the solid, its plane and looks."""
-
-    corners: Array
-    edges: list[bool]
-    normal: Array
-    offset: float
-    item: int
-
-
 def faces(found: list[Item]) -> list[Face]:
     """The faces of prisms, their normals outwards. [mm]"""
     made: list[Face] = []
@@ -222,8 +210,9 @@ def faces(found: list[Item]) -> list[Face]:
         ]
         for face in (low, high, *sides):
             corners = face
-            normal = np.cross(corners[1] - corners[0], corners[2] - corners[0])
-            long = float(np.linalg.norm(normal))
+            (a0, a1, a2), (b0, b1, b2) = (corners[1:3] - corners[0]).tolist()
+            normal = np.array([a1 * b2 - a2 * b1, a2 * b0 - a0 * b2, a0 * b1 - a1 * b0])
+            long = math.sqrt(float(normal @ normal))
             if long < 1e-6:
                 continue
             normal /= long
@@ -231,150 +220,6 @@ def faces(found: list[Item]) -> list[Face]:
                 corners, normal = corners[::-1], -normal
             made.append(Face(corners, [True] * len(corners), normal, float(normal @ corners[0]), n))
     return made
-
-
-class Node(msgspec.Struct):
-    """A plane with the faces that lie in it, and what is in front of it and behind."""
-
-    normal: Array
-    offset: float
-    faces: list[Face]
-    front: Node | None = None
-    back: Node | None = None
-
-
-def partition(made: list[Face]) -> Node | None:
-    """Put faces into a binary space partition.
-
-    Parameters
-    ----------
-    made : list of Face
-        Any faces.
-
-    Returns
-    -------
-    Node or None
-        The root; none for no faces. Faces that a plane crosses are cut in two.
-    """
-    if not made:
-        return None
-    root: Node | None = None
-    work: list[tuple[list[Face], Node | None, str]] = [(made, None, "")]
-    while work:
-        group, parent, where = work.pop()
-        corners, mask = _packed(group)
-        chosen = _splitter(group, corners, mask)
-        normal, offset = group[chosen].normal, group[chosen].offset
-        heights = corners @ normal - offset
-        above = np.where(mask, heights, -np.inf).max(axis=1) > EPS
-        below = np.where(mask, heights, np.inf).min(axis=1) < -EPS
-        node = Node(normal, offset, [])
-        front: list[Face] = []
-        back: list[Face] = []
-        for i, face in enumerate(group):
-            if above[i] and below[i]:
-                one, other = _cut(face, normal, offset)
-                front.append(one)
-                back.append(other)
-            elif above[i]:
-                front.append(face)
-            elif below[i]:
-                back.append(face)
-            else:
-                node.faces.append(face)
-        if parent is None:
-            root = node
-        elif where == "front":
-            parent.front = node
-        else:
-            parent.back = node
-        if front:
-            work.append((front, node, "front"))
-        if back:
-            work.append((back, node, "back"))
-    return root
-
-
-def _packed(group: list[Face]) -> tuple[Array, Any]:
-    """Pack the corners of faces into one array, and say which places are filled."""
-    most = max(len(f.corners) for f in group)
-    corners = np.zeros((len(group), most, 3))
-    mask = np.zeros((len(group), most), dtype=bool)
-    for i, face in enumerate(group):
-        k = len(face.corners)
-        corners[i, :k], mask[i, :k] = face.corners, True
-    return corners, mask
-
-
-def _splitter(group: list[Face], corners: Array, mask: Any) -> int:
-    """Choose the face whose plane cuts the fewest others and divides them most evenly, out of a few."""
-    if len(group) < 3:
-        return 0
-    step = max(1, len(group) // TRIES)
-    best, at = math.inf, 0
-    for i in range(0, len(group), step):
-        heights = corners @ group[i].normal - group[i].offset
-        above = np.where(mask, heights, -np.inf).max(axis=1) > EPS
-        below = np.where(mask, heights, np.inf).min(axis=1) < -EPS
-        cost = 6.0 * float((above & below).sum()) + abs(float(above.sum()) - float(below.sum()))
-        if cost < best:
-            best, at = cost, i
-    return at
-
-
-def _cut(face: Face, normal: Array, offset: float) -> tuple[Face, Face]:
-    """Cut a face along a plane into its part in front and its part behind."""
-    heights = face.corners @ normal - offset
-    parts: tuple[list[Array], list[Array]] = ([], [])
-    edges: tuple[list[bool], list[bool]] = ([], [])
-    count = len(face.corners)
-    for i in range(count):
-        j = (i + 1) % count
-        p, q, h, g = face.corners[i], face.corners[j], heights[i], heights[j]
-        for side, sign in ((0, 1), (1, -1)):
-            if sign * h >= -EPS:
-                parts[side].append(p)
-                # The edge stays one of the solid unless it leaves this side here, along the cut.
-                edges[side].append(face.edges[i] if sign * g >= -EPS or sign * h > EPS else False)
-        if (h > EPS and g < -EPS) or (h < -EPS and g > EPS):
-            middle = p + (q - p) * (h / (h - g))
-            for side, sign in ((0, 1), (1, -1)):
-                parts[side].append(middle)
-                edges[side].append(face.edges[i] if sign * g > 0 else False)
-    made = [Face(np.array(parts[s]), edges[s], face.normal, face.offset, face.item) for s in (0, 1)]
-    return made[0], made[1]
-
-
-def far_to_near(root: Node | None, towards: Array) -> list[Face]:
-    """Walk a partition from the far side to the near one.
-
-    Parameters
-    ----------
-    root : Node or None
-        The partition.
-    towards : array of 3
-        Direction towards the eye.
-
-    Returns
-    -------
-    list of Face
-        In the order to be painted.
-    """
-    found: list[Face] = []
-    work: list[Node | list[Face]] = [root] if root is not None else []
-    while work:
-        node = work.pop()
-        if isinstance(node, list):
-            found += node
-            continue
-        near_side = float(node.normal @ towards) > 0
-        near, far = (node.front, node.back) if near_side else (node.back, node.front)
-        if near is not None:
-            work.append(near)
-        work.append(node.faces)
-        if far is not None:
-            work.append(far)
-    return found
 
 
 def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
@@ -394,3 +239,56 @@ def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
     eye = np.array([math.cos(b) * math.cos(a), math.cos(b) * math.sin(a), math.sin(b)])
     right = np.array([-math.sin(a), math.cos(a), 0.0])
     return right, np.cross(eye, right), eye
+
+
+def bounds(
+    found: list[Item], yaw: float, pitch: float
+) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Around everything, closed and open, as it is seen: least and greatest right and up. [mm]"""
+    around = hull(item.piece.box for item in found)
+    right, up, _eye = directions(yaw, pitch)
+    corners = np.array(list(itertools.product(*zip(around[:3], around[3:], strict=True))))
+    flat = corners @ np.array([right, up]).T
+    (h0, k0), (h1, k1) = flat.min(axis=0).tolist(), flat.max(axis=0).tolist()
+    return (h0, k0), (h1, k1)
+
+
+class Seen(msgspec.Struct, frozen=True):
+    """A face as it is seen: how far it faces the eye and the light (cosines), its corners right and up. [mm]"""
+
+    face: Face
+    facing: float
+    lit: float
+    corners: list[list[float]]
+
+
+def seen(root: Node, yaw: float, pitch: float, light: tuple[float, float, float]) -> list[Seen]:
+    """What an eye far away sees, the far faces first.
+
+    Parameters
+    ----------
+    root : Node
+        The partition.
+    yaw, pitch : float
+        Where the eye is. [°]
+    light : (float, float, float)
+        Direction towards the light.
+
+    Returns
+    -------
+    list of Seen
+        Every face, those turned away too.
+    """
+    right, up, eye = directions(yaw, pitch)
+    towards = np.array(light) / math.sqrt(sum(c * c for c in light))
+    ordered = far_to_near(root, eye)
+    normals = np.array([face.normal for face in ordered])
+    # All corners of all faces in one go.
+    flat = (np.concatenate([face.corners for face in ordered]) @ np.array([right, up]).T).tolist()
+    found, end = [], 0
+    for face, facing, lit in zip(
+        ordered, (normals @ eye).tolist(), (normals @ towards).tolist(), strict=True
+    ):
+        start, end = end, end + len(face.corners)
+        found.append(Seen(face, facing, lit, flat[start:end]))
+    return found

@@ -14,6 +14,7 @@ from roomy_hull.assembly.study import Before, Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
 from roomy_hull.core.geometry.motion import Piece, block
+from roomy_hull.core.geometry.near import Boxes, beside
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.core.refs import Ref
@@ -139,30 +140,24 @@ def study(case: Case) -> Togetherness:
     """
     assembly, before = case.assembly, case.before
     openings = tuple(assembly.openings())
-    things = assembly.things
     previous: Togetherness | None = case.old(KEY)
     old_openings = {o.id: o for o in previous.openings} if previous else {}
-    old_things = {t.id: t for t in before.assembly.things} if before is not None else {}
     fresh = {o.id for o in openings if old_openings.get(o.id) is not o}
-    fresh_things = [t for t in things if old_things.get(t.id) is not t]
-    present = {o.id for o in openings}
-    shut: dict[Pair, Meeting] = {}
-    opened: dict[Pair, Meeting] = {}
-    if previous is not None:
-        stale = fresh | (old_openings.keys() - present)
-        for old, new in ((previous.shut, shut), (previous.opened, opened)):
-            new.update({p: m for p, m in old.items() if p[0] not in stale and p[1] not in stale})
+    old_things = {t.id: t for t in before.assembly.things} if before is not None else {}
+    fresh_things = [t for t in assembly.things if old_things.get(t.id) is not t]
+    shut, opened = _kept(previous, fresh, openings)
     tested = 0
     moving = assembly.shop.rules.moving_gap
+    # What is closed or open lies within what is swept.
+    passing = Boxes([o.swept_box for o in openings])
     for i, x in enumerate(openings):
         if x.id not in fresh:
             continue
-        for j, y in enumerate(openings):
+        for j in passing.near(x.swept_box, moving):
+            y = openings[j]
             if i == j or (j < i and y.id in fresh):
                 continue  # that pair was met from the other side
             tested += 1
-            if _beside(x.swept_box, y.swept_box, moving):
-                continue  # what is closed or open lies within what is swept
             _meet(x, y, moving, shut, opened)
             _meet(y, x, moving, shut, opened)
     if previous is not None:
@@ -175,6 +170,20 @@ def study(case: Case) -> Togetherness:
     same = previous is not None and previous.needs == needs
     locked = previous.circles if previous is not None and same else tuple(circles(needs))
     return Togetherness(openings, shut, opened, still, needs, locked, tested)
+
+
+def _kept(
+    previous: Togetherness | None, fresh: set[str], openings: tuple[Opening, ...]
+) -> tuple[dict[Pair, Meeting], dict[Pair, Meeting]]:
+    """What was met before, closed and open, by pairs of which neither is fresh or gone."""
+    if previous is None:
+        return {}, {}
+    stay = {o.id for o in openings} - fresh
+    shut, opened = (
+        {p: m for p, m in found.items() if p[0] in stay and p[1] in stay}
+        for found in (previous.shut, previous.opened)
+    )
+    return shut, opened
 
 
 def _in_order(found: dict[Pair, Meeting], openings: tuple[Opening, ...]) -> dict[Pair, Meeting]:
@@ -193,21 +202,13 @@ def _meet(
 ) -> None:
     """Hold x on its way against y closed and y open."""
     for pieces, box, found in ((y.rest, y.rest_box, shut), (y.opened, y.opened_box, opened)):
-        if _beside(x.swept_box, box, wanted):
+        if beside(x.swept_box, box, wanted):
             continue
         # A unit behind a closed door cannot move at all; how near it would pass says nothing.
         gap = 0.0 if found is shut and y.kind == "door" and x.kind == "unit" else wanted
         meeting = _meeting(x, pieces, gap)
         if meeting is not None:
             found[x.id, y.id] = meeting
-
-
-def _beside(a: Box, b: Box, by: float) -> bool:
-    """Say whether two boxes are further apart than a gap."""
-    return (
-        b[0] - a[3] > by or a[0] - b[3] > by or b[1] - a[4] > by
-        or a[1] - b[4] > by or b[2] - a[5] > by or a[2] - b[5] > by
-    )  # fmt: skip
 
 
 def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
@@ -222,8 +223,10 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
         return Meeting(gap, shared(x.swept[i], pieces[j]), late)
     if wanted <= 0:
         return None
-    turning = tuple(p for p in x.swept if not p.square) if x.kind == "unit" else x.swept
-    gap, i, j = nearest(turning, pieces, wanted)
+    turning = x.swept
+    if x.kind == "unit":
+        turning = tuple(p for p in x.swept if not p.square)
+        gap, i, j = nearest(turning, pieces, wanted)
     if i < 0 or gap >= wanted:
         return None
     at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
@@ -242,7 +245,8 @@ def _against_still(
     old: dict[str, tuple[tuple[Ref, Meeting], ...]] = {}
     if before is not None:
         old = before.results[KEY].still
-    envelopes = [(t, t.envelope) for t in fresh_things]
+    everything = Boxes([t.envelope for t in assembly.things])
+    changes = Boxes([t.envelope for t in fresh_things])
     for x in openings:
         rows: list[tuple[Ref, Meeting]] = []
         known = [] if x.id in fresh else list(old.get(x.id, ()))
@@ -250,14 +254,16 @@ def _against_still(
             rows += [r for r in known if not r[0].is_thing]
         else:
             rows += _against_body(x, assembly, wanted)
-        near = assembly.things
         kept: list[tuple[Ref, Meeting]] = []
-        if x.id not in fresh:
+        limit = wanted if x.turns else 0.0
+        if x.id in fresh:
+            near = [assembly.things[n] for n in everything.near(x.swept_box, limit)]
+        else:
             kept = [r for r in known if r[0] in order and r[0] not in changed]
-            near = tuple(t for t, e in envelopes if not _beside(x.swept_box, e, wanted))
+            near = [fresh_things[n] for n in changes.near(x.swept_box, limit)]
         for thing in near:
             if thing.id != x.owner:
-                meeting = _against_thing(x, thing, wanted)
+                meeting = _against_thing(x, thing, limit)
                 if meeting is not None:
                     kept.append((thing.ref, meeting))
         rows += sorted(kept, key=lambda row: order[row[0]])
@@ -274,7 +280,7 @@ def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[R
             continue
         own_box = still.role in UNDER and x.kind == "tray"
         limit = wanted if x.turns and still.role != "ground" else 0.0
-        if own_box or _beside(x.swept_box, still.piece.box, limit):
+        if own_box or beside(x.swept_box, still.piece.box, limit):
             continue
         meeting = _meeting(x, (still.piece,), limit)
         if meeting is not None:
@@ -282,11 +288,8 @@ def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[R
     return rows
 
 
-def _against_thing(x: Opening, thing: Thing, wanted: float) -> Meeting | None:
+def _against_thing(x: Opening, thing: Thing, limit: float) -> Meeting | None:
     """Hold one opening against a thing's solids that stay."""
-    limit = wanted if x.turns else 0.0
-    if _beside(x.swept_box, thing.envelope, limit):
-        return None
     still = thing.still
     return _meeting(x, tuple(block(s) for s in still), limit) if still else None
 

@@ -3,7 +3,6 @@
 import math
 from pathlib import Path
 
-import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer
 from PyQt6.QtGui import (
     QBrush,
@@ -23,21 +22,14 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
-from roomy_hull.drawing.scenes.solid import (
-    Item,
-    Node,
-    directions,
-    faces,
-    far_to_near,
-    items,
-    partition,
-)
+from roomy_hull.drawing.scenes.partition import Node, partition
+from roomy_hull.drawing.scenes.solid import Item, bounds, faces, items, seen
 from roomy_hull.formats import solid3d
 from roomy_hull.session.session import Session
 
 SETTLE_MS = 160
 """After a change, so long is waited before the picture is built anew."""
-LIGHT = np.array([0.45, -0.35, 0.82])
+LIGHT = (0.45, -0.35, 0.82)
 
 
 class SolidView(QWidget):
@@ -56,7 +48,7 @@ class SolidView(QWidget):
         self._wait = QTimer(self)
         self._wait.setSingleShot(True)
         self._wait.setInterval(SETTLE_MS)
-        self._wait.timeout.connect(self.build)
+        self._wait.timeout.connect(self._settled)
         self.setMinimumSize(360, 300)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Solid: the job in the round")
@@ -66,6 +58,11 @@ class SolidView(QWidget):
     def _changed(self) -> None:
         if self.isVisible():
             self._wait.start()
+
+    def _settled(self) -> None:
+        # Left meanwhile, it is built when it is seen again.
+        if self.isVisible():
+            self.build()
 
     def build(self) -> None:
         """Cut the faces into their order anew, where job or openings changed."""
@@ -88,27 +85,21 @@ class SolidView(QWidget):
             return
         # No smoothing while it turns: that is what costs.
         p.setRenderHint(QPainter.RenderHint.Antialiasing, not self._turning)
-        right, up, eye = directions(self.yaw, self.pitch)
-        centre, scale = self._framing(right, up)
-        light = LIGHT / float(np.linalg.norm(LIGHT))
+        (h0, k0), scale = self._framing()
         self._hits = []
         selected = set(self._session.selection.ids())
         edge = QPen(QColor(self.theme.roles["front"].line))
         edge.setWidthF(0.8)
         chosen = QPen(QColor(self.theme.accent))
         chosen.setWidthF(2.0)
-        middle = QPointF(self.width() / 2, self.height() / 2)
-        for face in far_to_near(self._root, eye):
+        h0, k0 = self.width() / 2 - h0 * scale, self.height() / 2 + k0 * scale
+        for one in seen(self._root, self.yaw, self.pitch, LIGHT):
+            face = one.face
             item = self._items[face.item]
-            facing = float(face.normal @ eye)
-            if facing <= 0 and item.solid >= 1:
+            if one.facing <= 0 and item.solid >= 1:
                 continue
-            flat = np.column_stack((face.corners @ right, face.corners @ up)) - centre
-            points = [
-                QPointF(middle.x() + float(h) * scale, middle.y() - float(k) * scale)
-                for h, k in flat
-            ]
-            shade = 0.62 + 0.38 * max(0.0, float(face.normal @ light))
+            points = [QPointF(h0 + h * scale, k0 - k * scale) for h, k in one.corners]
+            shade = 0.62 + 0.38 * max(0.0, one.lit)
             base = QColor(self.theme.roles[item.role].fill)
             fill = QColor.fromRgbF(
                 base.redF() * shade, base.greenF() * shade, base.blueF() * shade, item.solid
@@ -122,29 +113,18 @@ class SolidView(QWidget):
             for i, real in enumerate(face.edges):
                 if real:
                     p.drawLine(points[i], points[(i + 1) % len(points)])
-            if facing > 0 and item.tag:
+            if one.facing > 0 and item.tag:
                 self._hits.append((shape, item.tag))
         p.setPen(QColor(self.theme.faint))
         p.setFont(font(11))
         p.drawText(QRectF(10, self.height() - 22, self.width() - 20, 18), Qt.AlignmentFlag.AlignLeft,
                    "Drag to turn, wheel to come nearer. Double-click opens or closes.")  # fmt: skip
 
-    def _framing(self, right: np.ndarray, up: np.ndarray) -> tuple[np.ndarray, float]:
-        """Fit everything that is closed or open into the widget: centre [mm] and scale [px/mm]."""
-        corners = np.array([
-            c for item in self._items for c in (item.piece.box[:3], item.piece.box[3:])
-        ])
-        low, high = corners.min(axis=0), corners.max(axis=0)
-        box = np.array([
-            [x, y, z]
-            for x in (low[0], high[0])
-            for y in (low[1], high[1])
-            for z in (low[2], high[2])
-        ])
-        h, k = box @ right, box @ up
-        wide, tall = float(np.ptp(h)), float(np.ptp(k))
-        scale = min((self.width() - 30) / wide, (self.height() - 50) / tall) * self.zoom
-        return np.array([(h.min() + h.max()) / 2, (k.min() + k.max()) / 2]), scale
+    def _framing(self) -> tuple[tuple[float, float], float]:
+        """Fit everything that is closed or open into the widget: its middle [mm] and the scale [px/mm]."""
+        (left, low), (right, high) = bounds(self._items, self.yaw, self.pitch)
+        fits = min((self.width() - 30) / (right - left), (self.height() - 50) / (high - low))
+        return ((left + right) / 2, (low + high) / 2), fits * self.zoom
 
     def tag_at(self, pos: QPointF) -> str:
         """What is nearest under a point; empty for nothing."""

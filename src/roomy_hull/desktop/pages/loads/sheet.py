@@ -36,7 +36,7 @@ class SheetPage(LoadsPage):
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self._write_text)
+        self._rest.timeout.connect(self._rested)
         self.edits: dict[str, QLineEdit] = {}
         form = QGridLayout()
         form.setContentsMargins(10, 4, 10, 4)
@@ -148,6 +148,13 @@ class SheetPage(LoadsPage):
             self._write_text()
         else:
             self._rest.start()
+
+    def _rested(self) -> None:
+        """Write the text if it is seen; left meanwhile, the page is filled when it is seen again."""
+        if self.isVisible():
+            self._write_text()
+        else:
+            self._filled_for = None
 
     def _write_text(self) -> None:
         """Write the sheet's text, where it is another: laying a long text out takes its time."""

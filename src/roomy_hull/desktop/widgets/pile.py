@@ -1,0 +1,66 @@
+"""A pile of widgets of which one is shown; those beneath take no part in the layout."""
+
+from PyQt6.QtCore import QSize
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QWidget
+
+LEAST = QSize(360, 300)
+
+
+class Pile(QWidget):
+    """Widgets on top of each other, each as large as the pile; only the current one is visible.
+
+    Qt's own stacked widget asks every page for its size at each change, hidden ones too; with all pages
+    built, their wrapped texts take more time than drawing does.
+    """
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._current: QWidget | None = None
+
+    def add(self, widget: QWidget) -> None:
+        """Put a widget in; the first one is shown."""
+        widget.setParent(self)
+        if self._current is None:
+            self._current = widget
+            widget.setGeometry(self.rect())
+            widget.show()
+        else:
+            widget.hide()
+
+    def current(self) -> QWidget | None:
+        """The one that is shown."""
+        return self._current
+
+    def turn_to(self, widget: QWidget) -> None:
+        """Show another of its widgets; the focus goes along if it was in the one before."""
+        before = self._current
+        if before is widget:
+            return
+        at = self.focusWidget()
+        inside = at is not None and before is not None and before.isAncestorOf(at)
+        had_focus = before is not None and (
+            before.hasFocus() or (inside and at is not None and at.hasFocus())
+        )
+        self._current = widget
+        widget.setGeometry(self.rect())
+        widget.raise_()
+        widget.show()
+        if had_focus:
+            kept = widget.focusWidget()
+            (kept if kept is not None else widget).setFocus()
+        if before is not None:
+            before.hide()
+
+    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """What the shown one wishes."""
+        return self._current.sizeHint() if self._current is not None else LEAST
+
+    def minimumSizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """The same for every page, so that the window never grows by turning to one."""
+        return LEAST
+
+    def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Let the shown one fill the pile."""
+        if self._current is not None:
+            self._current.setGeometry(self.rect())

@@ -1,0 +1,28 @@
+"""Boxes near to one, found by halving, against asking each."""
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from roomy_hull.core.geometry.near import Boxes, beside
+from roomy_hull.core.geometry.solids import Box
+
+# A coarse grid, so that boxes touch, stand exactly a gap apart and coincide often; some long, some flat.
+at = st.integers(-12, 12).map(lambda n: n * 25.0)
+size = st.sampled_from((0.0, 25.0, 25.0, 50.0, 1500.0))
+
+
+@st.composite
+def boxes(draw: st.DrawFn) -> Box:
+    x, y, z = draw(at), draw(at), draw(at)
+    return Box(x, y, z, x + draw(size), y + draw(size), z + draw(size))
+
+
+@given(st.lists(boxes(), max_size=40), boxes(), st.sampled_from((0.0, 2.0, 25.0, 100.0)))
+def test_none_is_missed_and_none_invented(some: list[Box], one: Box, by: float) -> None:
+    assert Boxes(some).near(one, by) == [n for n, b in enumerate(some) if not beside(one, b, by)]
+
+
+def test_a_gap_of_just_the_limit_is_near_and_a_hair_more_is_not() -> None:
+    one = Box(0.0, 0.0, 0.0, 10.0, 10.0, 10.0)
+    others = [Box(12.0, 0.0, 0.0, 20.0, 10.0, 10.0), Box(12.1, 0.0, 0.0, 20.0, 10.0, 10.0)]
+    assert Boxes(others).near(one, 2.0) == [0]
