@@ -27,7 +27,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import axles, board
 from roomy_hull.studies.loads.readings import readings
-from roomy_hull.verdict.registry import NAMES, STUDIES, in_turn
+from roomy_hull.verdict.registry import LINES, in_turn, studies
 from roomy_hull.verdict.verdict import judge
 
 
@@ -45,7 +45,7 @@ def many(units: int, scenarios: int) -> Job:
 
 LOADS = ("studies.loads.", "studies.strength.")
 STUDIED = in_turn(
-    tuple(s for name, s in zip(NAMES, STUDIES, strict=True) if name.startswith(LOADS))
+    tuple(s for line, s in zip(LINES, studies(), strict=True) if line.module.startswith(LOADS))
 )
 
 

@@ -28,10 +28,13 @@ def test_one_is_shown_and_fills_the_pile(qtbot: QtBot) -> None:
     pile.add(second)
     pile.resize(800, 500)
     pile.show()
-    assert first.isVisible() and not second.isVisible() and pile.current() is first
+    assert first.isVisible()
+    assert not second.isVisible()
+    assert pile.current() is first
     first.edit.setFocus()
     pile.turn_to(second)
-    assert second.isVisible() and not first.isVisible()
+    assert second.isVisible()
+    assert not first.isVisible()
     assert second.size() == pile.size()
     pile.resize(900, 600)
     assert second.size() == QSize(900, 600)

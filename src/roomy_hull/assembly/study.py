@@ -90,8 +90,6 @@ class Study(msgspec.Struct, frozen=True):
         `Case`, finding → remedies; computed when somebody asks.
     to_json : callable
         `Case` → its part of ``check --json``, as built-in objects.
-    glance : bool
-        Whether it belongs to the first quick look, before the window stands.
     """
 
     key: str
@@ -101,4 +99,3 @@ class Study(msgspec.Struct, frozen=True):
     codes: tuple[str, ...] = ()
     fixes: Callable[[Case, Finding], tuple[Fix, ...]] = no_fixes
     to_json: Callable[[Case], dict[str, Any]] = nothing_written
-    glance: bool = False

@@ -11,7 +11,7 @@ def module(name: str) -> ModuleType:
     Parameters
     ----------
     name : str
-        A top-level module that is installed.
+        Its full name.
 
     Returns
     -------

@@ -8,10 +8,12 @@ import types
 from pathlib import Path
 
 from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtGui import QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
+from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing import manner
@@ -60,6 +62,10 @@ def rest() -> None:
     gc.freeze()
     gc.enable()
     lazily.module("numpy").arange(1)
+    # Qt looks at all its plugins before it reads a first picture.
+    icon = QPixmap()
+    icon.loadFromData(shipped("icon.png"))
+    QApplication.setWindowIcon(QIcon(icon))
 
 
 def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) -> Session:

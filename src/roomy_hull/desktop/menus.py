@@ -8,7 +8,7 @@ from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QWidget
 
 from roomy_hull.desktop.text import plain
-from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.actions.registry import MENUS, Action
 from roomy_hull.session.session import Session
 
 
@@ -39,11 +39,10 @@ class Menus:
     ) -> None:
         self._window, self._ground = window, ground
         self._session, self._open_recent = session, open_recent
-        registry = self._registry = session.registry
         self.actions: dict[str, QAction] = {}
         self._menus: dict[str, QMenu] = {}
         bar = window.menuBar()
-        for title in registry.menus():
+        for title in MENUS:
             menu = bar.addMenu(title) if bar is not None else None
             if menu is not None:
                 self._menus[title] = menu
@@ -55,7 +54,7 @@ class Menus:
         """Make actions and keys, once."""
         if self.actions:
             return
-        for title, actions in self._registry.menus().items():
+        for title, actions in self._session.registry.menus().items():
             menu = self._menus[title]
             for action in actions:
                 self.actions[action.id] = self._action(action)
@@ -80,7 +79,7 @@ class Menus:
     def _show(self) -> None:
         """Show what can be done now, and what undo and redo would do."""
         self.fill()
-        for action in self._registry.all():
+        for action in self._session.registry.all():
             self.actions[action.id].setEnabled(action.enabled(self._session))
         history = self._session.history
         self.actions["edit.undo"].setText(f"Undo {history.undo_words()}".strip())

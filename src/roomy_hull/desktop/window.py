@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PyQt6.QtCore import QPointF, Qt, QTimer
-from PyQt6.QtGui import QCloseEvent, QIcon, QPixmap
+from PyQt6.QtGui import QCloseEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.dialogs import Dialogs
 from roomy_hull.desktop.following import follow
@@ -143,9 +142,6 @@ class MainWindow(QMainWindow):
         self.settled = True
         self._show_fit_out()
         self.menus.fill()
-        icon = QPixmap()
-        icon.loadFromData(shipped("icon.png"))
-        self.setWindowIcon(QIcon(icon))
 
     def _connect(self) -> None:
         session = self.session

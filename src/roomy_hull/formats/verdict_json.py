@@ -16,7 +16,7 @@ from roomy_hull.planning.survey import adjust
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
 from roomy_hull.studies.loads.readings import WHEELS
-from roomy_hull.verdict.registry import STUDIES
+from roomy_hull.verdict.registry import studies
 from roomy_hull.verdict.verdict import Verdict, fixes
 
 FORMAT = "roomy-hull-verdict/1"
@@ -56,7 +56,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             "solids": [[_r(c) for c in box] for box in thing.solids] if thing else [],
         })
     case = verdict.case()
-    own = {k: v for study in STUDIES for k, v in study.to_json(case).items()}
+    own = {k: v for study in studies() for k, v in study.to_json(case).items()}
     return own | {
         "format": FORMAT,
         "job": verdict.job.name,

@@ -109,4 +109,4 @@ def judge(case: Case) -> list[Finding]:
     return [f for rows in case.results[KEY].values() for f in rows]
 
 
-STUDY = Study(KEY, study, judge=judge, codes=("making.",), glance=True)
+STUDY = Study(KEY, study, judge=judge, codes=("making.",))

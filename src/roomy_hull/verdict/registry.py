@@ -1,42 +1,69 @@
 """The registry of studies: one line each. What needs another's result runs after it."""
 
+import functools
 import importlib
+from typing import NamedTuple
 
 from roomy_hull.assembly.study import Study
 
-NAMES = (
-    "studies.fit.judge",
-    "studies.fit.moving",
-    "studies.fit.in_out",
-    "studies.loads.judge",
-    "studies.loads.spring_options",
-    "studies.loads.towing",
-    "studies.loads.budget",
-    "studies.strength.judge",
-    "studies.loads.scales",
-    "studies.outline.judge",
-    "making.judge",
-    "verdict.unknown",
+
+class Line(NamedTuple):
+    """Where a study is, and whether the first quick look includes it; it is read when it is first run."""
+
+    module: str
+    glance: bool = False
+
+
+LINES = (
+    Line("studies.fit.judge", glance=True),
+    Line("studies.fit.moving"),
+    Line("studies.fit.in_out"),
+    Line("studies.loads.judge", glance=True),
+    Line("studies.loads.spring_options"),
+    Line("studies.loads.towing"),
+    Line("studies.loads.budget"),
+    Line("studies.strength.judge"),
+    Line("studies.loads.scales"),
+    Line("studies.outline.judge", glance=True),
+    Line("making.judge", glance=True),
+    Line("verdict.unknown", glance=True),
 )
-"""Where each study is, one line each, in the order in which their findings are told."""
-
-
-def _study(name: str) -> Study:
-    """The record of one study."""
-    found: Study = importlib.import_module(f"roomy_hull.{name}").STUDY
-    return found
-
-
-STUDIES: tuple[Study, ...] = tuple(_study(name) for name in NAMES)
 """In the order in which their findings are told."""
 
 
-def in_turn(studies: tuple[Study, ...] = STUDIES) -> tuple[Study, ...]:
+@functools.cache
+def studies(*, glance: bool = False) -> tuple[Study, ...]:
+    """Read the studies.
+
+    Parameters
+    ----------
+    glance : bool
+        Only those of the first quick look.
+
+    Returns
+    -------
+    tuple of Study
+        In the order in which their findings are told.
+    """
+    return tuple(
+        importlib.import_module(f"roomy_hull.{line.module}").STUDY
+        for line in LINES
+        if line.glance or not glance
+    )
+
+
+@functools.cache
+def to_run(*, glance: bool = False) -> tuple[Study, ...]:
+    """The studies, each after those whose results it needs."""
+    return in_turn(studies(glance=glance))
+
+
+def in_turn(some: tuple[Study, ...]) -> tuple[Study, ...]:
     """Order studies so that each runs after those whose results it needs.
 
     Parameters
     ----------
-    studies : tuple of Study
+    some : tuple of Study
         Any studies; the order of those that need nothing of each other stays.
 
     Returns
@@ -49,7 +76,7 @@ def in_turn(studies: tuple[Study, ...] = STUDIES) -> tuple[Study, ...]:
     ValueError
         A study needs one that is not there, or two need each other: a fault of the program.
     """
-    left, done, order = list(studies), set[str](), list[Study]()
+    left, done, order = list(some), set[str](), list[Study]()
     while left:
         ready = next((s for s in left if done.issuperset(s.needs)), None)
         if ready is None:

@@ -47,4 +47,4 @@ def judge(case: Case) -> list[Finding]:
     ]  # fmt: skip
 
 
-STUDY = Study(KEY, study, judge=judge, glance=True)
+STUDY = Study(KEY, study, judge=judge)

@@ -1,23 +1,41 @@
 """One verdict for the window, the command line and every file."""
 
-from typing import Any
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.springs import SpringStudy
-from roomy_hull.assembly.study import Before, Case, Study
+from roomy_hull.assembly.study import Before, Case
+from roomy_hull.core import lazily
 from roomy_hull.core.findings import SEVERITIES, Finding, Fix
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.model import Job
-from roomy_hull.making import judge as making
 from roomy_hull.shop.shop import Shop
-from roomy_hull.studies.fit import closed, in_out, together
-from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
-from roomy_hull.studies.loads.weighing import Against
-from roomy_hull.studies.outline import outline as outlines
-from roomy_hull.studies.strength import carrying
-from roomy_hull.verdict.registry import STUDIES, in_turn
+from roomy_hull.verdict.registry import studies, to_run
+
+if TYPE_CHECKING:
+    from roomy_hull.assembly.springs import SpringStudy
+    from roomy_hull.making import judge as making
+    from roomy_hull.studies.fit import closed, in_out, together
+    from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
+    from roomy_hull.studies.loads.weighing import Against
+    from roomy_hull.studies.outline import outline as outlines
+    from roomy_hull.studies.strength import carrying
+else:
+    # Read when a verdict is first asked for their results: the first quick look needs a few only.
+    _studies = "roomy_hull.studies."
+    making = lazily.module("roomy_hull.making.judge")
+    closed, in_out, together = (
+        lazily.module(f"{_studies}fit.{name}") for name in ("closed", "in_out", "together")
+    )
+    axles, budget, scales, spring_options, towing = (
+        lazily.module(f"{_studies}loads.{name}")
+        for name in ("axles", "budget", "scales", "spring_options", "towing")
+    )
+    outlines = lazily.module(f"{_studies}outline.outline")
+    carrying = lazily.module(f"{_studies}strength.carrying")
 
 
 class Tally(msgspec.Struct, frozen=True):
@@ -127,10 +145,6 @@ class Verdict(Judged, frozen=True):
         return found
 
 
-IN_TURN = in_turn()
-AT_A_GLANCE = in_turn(tuple(s for s in STUDIES if s.glance))
-
-
 def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None) -> Verdict:
     """Judge a job.
 
@@ -161,7 +175,7 @@ def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None)
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
         before = Before(known.assembly, known.results, known.aside)
-    return Verdict(*_judged(job, Case(assembly, {}, {}, before), IN_TURN, STUDIES))
+    return Verdict(*_judged(job, Case(assembly, {}, {}, before), glance=False))
 
 
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
@@ -180,17 +194,16 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
         Closed fit, loads, outline and making only; `judge` looks at everything.
     """
     assembly = assemble(job, opens=False, shop=shop)
-    quick = tuple(s for s in STUDIES if s.glance)
-    return Glance(*_judged(job, Case(assembly, {}, {}, None), AT_A_GLANCE, quick))
+    return Glance(*_judged(job, Case(assembly, {}, {}, None), glance=True))
 
 
 def _judged(
-    job: Job, case: Case, in_turn: tuple[Study, ...], told: tuple[Study, ...]
+    job: Job, case: Case, *, glance: bool
 ) -> tuple[Job, Assembly, dict[str, Any], dict[str, Any], tuple[Finding, ...], Tally]:
     """Run studies and gather what they find."""
-    for study in in_turn:
+    for study in to_run(glance=glance):
         case.results[study.key] = study.run(case)
-    found = [f for study in told for f in study.judge(case)]
+    found = [f for study in studies(glance=glance) for f in study.judge(case)]
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
@@ -225,7 +238,7 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     case = verdict.case()
     return tuple(
         fix
-        for study in STUDIES
+        for study in studies()
         if finding.code.startswith(study.codes)
         for fix in study.fixes(case, finding)
     )

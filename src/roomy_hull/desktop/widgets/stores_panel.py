@@ -193,7 +193,8 @@ class StoresPanel(QWidget):
         self.search = QLineEdit()
         self.search.setPlaceholderText("Search, e.g. drawer")
         self.search.setAccessibleName("Search the stores")
-        self.search.setClearButtonEnabled(True)
+        # Only seen beside words, and Qt looks at all its plugins before it reads the button's picture.
+        self.search.textChanged.connect(lambda _text: self.search.setClearButtonEnabled(True))
         self.list = StoresList()
         self._delegate = StoreDelegate(session, theme, self.list)
         self.list.setItemDelegate(self._delegate)

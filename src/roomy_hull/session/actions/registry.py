@@ -47,6 +47,10 @@ class Action(msgspec.Struct, frozen=True):
     everywhere: bool = True
 
 
+MENUS = ("Job", "Edit", "Look", "Body", "Unit", "Loads", "Stage", "Help")
+"""Titles of the menus, in their order; the window shows them before any action is read."""
+
+
 class Registry:
     """All actions, by id, in the order in which they were declared."""
 
@@ -63,9 +67,9 @@ class Registry:
 
     def menus(self) -> dict[str, list[Action]]:
         """Group the actions by menu."""
-        found: dict[str, list[Action]] = {}
+        found: dict[str, list[Action]] = {title: [] for title in MENUS}
         for action in self.all():
-            found.setdefault(action.menu, []).append(action)
+            found[action.menu].append(action)
         return found
 
     def key_sheet(self) -> list[tuple[str, str, str]]:

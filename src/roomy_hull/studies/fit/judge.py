@@ -218,4 +218,4 @@ def _on_pitch(thing: Thing) -> tuple[Fix, ...]:
     return (along_the_wall(thing, round(unit.u / pitch) * pitch - unit.u),)
 
 
-STUDY = Study(KEY, study, judge=judge, codes=("fit.",), fixes=fixes, glance=True)
+STUDY = Study(KEY, study, judge=judge, codes=("fit.",), fixes=fixes)

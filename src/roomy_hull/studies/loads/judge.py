@@ -168,4 +168,4 @@ def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
     return found
 
 
-STUDY = Study(KEY, study, judge=judge, codes=("loads.",), glance=True)
+STUDY = Study(KEY, study, judge=judge, codes=("loads.",))

@@ -176,6 +176,4 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     return ()
 
 
-STUDY = Study(
-    KEY, study, needs=(LOADS,), judge=judge, codes=("outline.", "survey."), fixes=fixes, glance=True
-)
+STUDY = Study(KEY, study, needs=(LOADS,), judge=judge, codes=("outline.", "survey."), fixes=fixes)
