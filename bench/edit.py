@@ -35,7 +35,7 @@ def moves(units: int, count: int) -> list[float]:
 def same_studies(units: int, count: int) -> list[float]:
     """Time what the reference judges too, closed fit and axles, with the memory of the move before. [ms of processor]"""
     job = crowded(units)
-    case = Case(assemble(job), {}, {}, None)
+    case = Case(assemble(job), {}, None)
     chance = random.Random(7)
     times = []
     for n in range(count + 1):
@@ -43,8 +43,8 @@ def same_studies(units: int, count: int) -> list[float]:
         start = time.process_time()
         if n:
             job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-        known = Before(case.assembly, case.results, case.aside) if n else None
-        case = Case(assemble(job, case.assembly), {}, {}, known)
+        known = Before(case.assembly, case.results) if n else None
+        case = Case(assemble(job, case.assembly), {}, known)
         case.results[closed.KEY] = closed.study(case)
         case.results[axles.KEY] = axles.study(case)
         times.append((time.process_time() - start) * 1e3)

@@ -51,7 +51,7 @@ STUDIED = in_turn(
 
 def study(assembly: Assembly) -> None:
     """Study all of the loads and what carries them, as a verdict does, nothing remembered."""
-    case = Case(assembly, {}, {}, None)
+    case = Case(assembly, {}, None)
     for one in STUDIED:
         case.results[one.key] = one.run(case)
 

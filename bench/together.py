@@ -22,7 +22,7 @@ SAMPLES = 36
 
 def scratch(job: Job) -> float:
     """Time the table from nothing. [ms]"""
-    case = Case(assemble(job), {}, {}, None)
+    case = Case(assemble(job), {}, None)
     times = []
     for _ in range(5):
         start = time.perf_counter()
@@ -34,14 +34,14 @@ def scratch(job: Job) -> float:
 def after_edits(job: Job, count: int = 200) -> list[float]:
     """Time the table after moves of random units. [ms]"""
     chance = random.Random(11)
-    case = Case(assemble(job), {}, {}, None)
+    case = Case(assemble(job), {}, None)
     case.results[together.KEY] = together.study(case)
     times = []
     for n in range(count):
         unit = chance.choice(job.units)
         job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-        known = Before(case.assembly, case.results, case.aside)
-        case = Case(assemble(job, case.assembly), {}, {}, known)
+        known = Before(case.assembly, case.results)
+        case = Case(assemble(job, case.assembly), {}, known)
         start = time.perf_counter()
         case.results[together.KEY] = together.study(case)
         times.append((time.perf_counter() - start) * 1e3)
@@ -83,7 +83,7 @@ def main() -> None:
     start = time.perf_counter()
     closed, opened = clashes(assembly, SAMPLES)
     theirs = (time.perf_counter() - start) * 1e3
-    table = together.study(Case(assembly, {}, {}, None))
+    table = together.study(Case(assembly, {}, None))
     mine = {("shut", *p) for p, m in table.shut.items() if m.clashes}
     mine |= {("open", *p) for p, m in table.opened.items() if m.clashes}
     seen = {("shut", *p) for p in closed} | {("open", *p) for p in opened}

@@ -30,19 +30,19 @@ def other_handed(unit: Any) -> Any:
 
 def case(assembly: Assembly, **results: Any) -> Case:
     """A study what it reads: an assembly, and results of other studies by key."""
-    return Case(assembly, dict(results), {}, None)
+    return Case(assembly, dict(results))
 
 
 def again(study: Study, assembly: Assembly, before: Case) -> Case:
     """Run a study with the memory of an earlier case in which it was run; its result is in the case given."""
-    made = Case(assembly, {}, {}, Before(before.assembly, before.results, before.aside))
+    made = Case(assembly, {}, Before(before.assembly, before.results))
     made.results[study.key] = study.run(made)
     return made
 
 
 def once(study: Study, assembly: Assembly) -> Case:
     """Run a study from nothing; its result is in the case given."""
-    made = Case(assembly, {}, {}, None)
+    made = Case(assembly, {}, None)
     made.results[study.key] = study.run(made)
     return made
 

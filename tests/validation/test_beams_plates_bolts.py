@@ -43,11 +43,41 @@ def test_the_manuals_overhanging_beam() -> None:
     assert shear_at(beam, 797.5) == pytest.approx(0, abs=1e-9)
     assert shear_at(beam, 1999.999) == pytest.approx(797.5 - 1999.999)
     assert shear_at(beam, 2000) == pytest.approx(900)
-    # The same through the arrays with which the chassis is reckoned.
-    loads = np.array([[b.newton, b.start, b.end] for b in beam])
-    shear, moment = beams.left_of(np.array([797.5, 2000.0, 2900.0]), *loads.T)
-    assert -moment.sum(axis=0) == pytest.approx([318_003.125, -405_000, 0], abs=1e-3)
-    assert -shear.sum(axis=0) == pytest.approx([0, 900, 0], abs=1e-9)
+    # The same as the chassis is computed.
+    shear, moment = beams.left_of(
+        (797.5, 2000.0, 2900.0), [(b.newton, b.start, b.end) for b in beam]
+    )
+    assert moment == pytest.approx([-318_003.125, 405_000, 0], abs=1e-6)
+    assert shear == pytest.approx([0, -900, 0], abs=1e-9)
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.floats(-900, 3000),
+            st.floats(-2000, 6000),
+            st.sampled_from((0.0, 1e-9, 0.5, 40.0, 2500.0)),
+        ),
+        max_size=12,
+    ),
+    st.lists(st.floats(-2500, 7000), min_size=1, max_size=12, unique=True),
+)
+def test_any_loads_are_carried_along_as_each_by_itself(
+    rows: list[tuple[float, float, float]], places: list[float]
+) -> None:
+    # By integration of each load on its own, not from place to place.
+    loads = [(f, start, start + long) for f, start, long in rows]
+    xs = sorted(places)
+    force, moment = beams.left_of(xs, loads)
+    for n, x in enumerate(xs):
+        v = m = 0.0
+        for f, start, end in loads:
+            inside = min(max(x - start, 0.0), end - start)
+            share = (1.0 if x >= end else 0.0) if end - start < 1e-6 else inside / (end - start)
+            v += f * share
+            m += f * (share * inside / 2 + (max(0.0, x - end) if share else 0.0))
+        assert force[n] == pytest.approx(v, abs=1e-6)
+        assert moment[n] == pytest.approx(m, abs=1e-2)
 
 
 @given(st.floats(0.05, 8), st.floats(1500, 5000), st.floats(0.05, 0.9))
@@ -122,8 +152,10 @@ def test_the_chassis_of_a_whole_job_agrees_with_finite_elements() -> None:
     model.def_support("rear", False, True, True, False, False, False)
     bare = [m.kg for m in v.assembly.ground.masses if m.label.startswith("kerb")]
     rows = list(kerb_spread(job.vehicle, *bare))
-    for listed in chassis._ground_rows(v.assembly, v.loads).values():
-        rows += [(m.kg * scale(scenario, m.owner, m.fill, m.mount), a, b) for m, a, b in listed]
+    rows += [
+        (m.kg * scale(scenario, m.owner, m.fill, m.mount), a, b)
+        for m, a, b in chassis._ground_rows(v.assembly, v.loads)
+    ]
     for thing in v.assembly.things:
         span = (thing.envelope.x0, thing.envelope.x1)
         rows += [

@@ -24,12 +24,13 @@ from roomy_hull.shop.shop import Shop, shipped_shop
 
 
 class Assembly(msgspec.Struct, frozen=True):
-    """The whole job in vehicle axes, and the shop that makes it."""
+    """The whole job in vehicle axes, and the shop that makes it; `opens` says whether what opens is worked out."""
 
     job: Job
     shop: Shop
     ground: Ground
     things: tuple[Thing, ...]
+    opens: bool = True
 
     def thing(self, key: str | Ref) -> Thing | None:
         """Find a thing by its id, or by a reference to it; none for a reference to anything else."""
@@ -96,7 +97,9 @@ def assemble(
         shop = previous.shop if previous is not None else shipped_shop()
     if previous is not None and previous.shop is not shop:
         previous = None
-    old = previous.ground if previous is not None else None
+    # What a first quick look made knows nothing of what opens; it lends its expansions only.
+    whole = previous is not None and previous.opens == opens
+    old = previous.ground if previous is not None and whole else None
     if (
         previous is not None
         and old is not None
@@ -116,7 +119,7 @@ def assemble(
             things.append(known)
         else:
             things.append(_thing(value, ground, shop, known, opens=opens))
-    return Assembly(job, shop, ground, tuple(things))
+    return Assembly(job, shop, ground, tuple(things), opens)
 
 
 def _stands(thing: Thing, ground: Ground) -> bool:

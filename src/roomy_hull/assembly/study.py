@@ -18,13 +18,10 @@ class Before(msgspec.Struct, frozen=True):
         As it was.
     results : mapping
         Results by study.
-    aside : mapping
-        What studies put aside for the next time, by study.
     """
 
     assembly: Assembly
     results: Mapping[str, Any]
-    aside: Mapping[str, Any]
 
 
 class Case(msgspec.Struct, frozen=True):
@@ -36,24 +33,17 @@ class Case(msgspec.Struct, frozen=True):
         The job in vehicle axes, and the shop that makes it.
     results : dict
         Results of the studies that ran before, by key; those that it needs are among them.
-    aside : dict
-        Here a study may put aside what speeds the next judgement, under its own key.
     before : Before or None
         An earlier judgement.
     """
 
     assembly: Assembly
     results: dict[str, Any]
-    aside: dict[str, Any]
     before: Before | None = None
 
     def old(self, key: str) -> Any:
         """A study's earlier result; nothing where there is none."""
         return self.before.results.get(key) if self.before is not None else None
-
-    def put_aside(self, key: str) -> Any:
-        """What a study put aside the last time; nothing where there is none."""
-        return self.before.aside.get(key) if self.before is not None else None
 
 
 def no_findings(_case: Case) -> list[Finding]:

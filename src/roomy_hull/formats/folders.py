@@ -1,22 +1,31 @@
-"""The user's folders, as the desktop standard names them."""
+"""The user's folders, as the desktop standard names them.
 
+XDG Base Directory Specification 0.8; `tests/formats/test_folders.py` holds it against a library for it, which
+by itself would take as long to read as a twentieth of the start.
+"""
+
+import os
 from pathlib import Path
 
-from platformdirs import PlatformDirs
+NAME = "roomy-hull"
 
-_OURS = PlatformDirs("roomy-hull", appauthor=False)
+
+def _base(variable: str, usual: str) -> Path:
+    """The folder that a variable names, where it names one as the standard wants it: from the root on."""
+    named = os.environ.get(variable, "").strip()
+    return Path(named) if os.path.isabs(named) else Path(os.path.expanduser("~")) / usual
 
 
 def config() -> Path:
     """Name the folder of preferences."""
-    return _OURS.user_config_path
+    return _base("XDG_CONFIG_HOME", ".config") / NAME
 
 
 def state() -> Path:
     """Name the folder of work set aside."""
-    return _OURS.user_state_path
+    return _base("XDG_STATE_HOME", ".local/state") / NAME
 
 
 def data(name: str) -> Path:
     """Name one of the folders of the user's own things."""
-    return _OURS.user_data_path / name
+    return _base("XDG_DATA_HOME", ".local/share") / NAME / name

@@ -54,7 +54,6 @@ class Judged(msgspec.Struct, frozen=True):
     job: Job
     assembly: Assembly
     results: dict[str, Any]
-    aside: dict[str, Any]
     findings: tuple[Finding, ...]
     tally: Tally
 
@@ -74,7 +73,7 @@ class Judged(msgspec.Struct, frozen=True):
 
     def case(self) -> Case:
         """What studies read: the assembly with every result."""
-        return Case(self.assembly, self.results, {}, None)
+        return Case(self.assembly, self.results, None)
 
 
 class Glance(Judged, frozen=True):
@@ -171,11 +170,11 @@ def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None)
     known = previous if isinstance(previous, Verdict) else None
     if previous is not None and shop is None:
         shop = previous.assembly.shop
-    assembly = assemble(job, known.assembly if known is not None else None, shop=shop)
+    assembly = assemble(job, previous.assembly if previous is not None else None, shop=shop)
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
-        before = Before(known.assembly, known.results, known.aside)
-    return Verdict(*_judged(job, Case(assembly, {}, {}, before), glance=False))
+        before = Before(known.assembly, known.results)
+    return Verdict(*_judged(job, Case(assembly, {}, before), glance=False))
 
 
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
@@ -194,12 +193,12 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
         Closed fit, loads, outline and making only; `judge` looks at everything.
     """
     assembly = assemble(job, opens=False, shop=shop)
-    return Glance(*_judged(job, Case(assembly, {}, {}, None), glance=True))
+    return Glance(*_judged(job, Case(assembly, {}, None), glance=True))
 
 
 def _judged(
     job: Job, case: Case, *, glance: bool
-) -> tuple[Job, Assembly, dict[str, Any], dict[str, Any], tuple[Finding, ...], Tally]:
+) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally]:
     """Run studies and gather what they find."""
     for study in to_run(glance=glance):
         case.results[study.key] = study.run(case)
@@ -207,7 +206,7 @@ def _judged(
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
-    return job, case.assembly, case.results, case.aside, tuple(found), _tally(found)
+    return job, case.assembly, case.results, tuple(found), _tally(found)
 
 
 def _tally(findings: list[Finding]) -> Tally:

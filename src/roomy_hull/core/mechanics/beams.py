@@ -1,40 +1,61 @@
 """Beams: shear and bending of point and spread loads, and the closed forms of usual members."""
 
-from typing import Any
+from collections.abc import Iterable, Sequence
 
-from roomy_hull.core import lazily
+Load = tuple[float, float, float]
+"""A force and between where it is spread evenly; at a point where both are the same. [N or kg, mm]"""
 
-np = lazily.module("numpy")
 
-
-def left_of(xs: Any, force: Any, start: Any, end: Any) -> tuple[Any, Any]:
-    """Give, for each load and each point, the force left of the point and its moment there.
+def left_of(xs: Sequence[float], loads: Iterable[Load]) -> tuple[list[float], list[float]]:
+    """The force of loads left of each point, and their moment there.
 
     Parameters
     ----------
-    xs : array of n
-        The points. [mm]
-    force, start, end : array of m
-        Loads, and between where each is spread evenly; at a point where both are the same. [N or kg, mm]
+    xs : sequence of n floats
+        The points, ascending. [mm]
+    loads : iterable of (force, start, end)
+        [N or kg, mm]
 
     Returns
     -------
-    (array of m × n, array of m × n)
-        Force, just right of the point, and moment: the shear and bending that a load by itself makes,
-        with its sign turned. [N, N·mm; or kg, kg·mm]
+    (list of n floats, list of n floats)
+        Force, just right of the point, and moment: the shear and bending that the loads by themselves make,
+        with their sign turned. [N, N·mm; or kg, kg·mm]
 
     Notes
     -----
-    Statics; AISC Steel Construction Manual, table 3-23, holds special cases.
+    Statics: force and moment are carried from place to place where a load begins or ends, as dV = q·dx and
+    dM = V·dx + q·dx²/2. AISC Steel Construction Manual, table 3-23, holds special cases.
     """
-    x, b, f = xs[None, :], end[:, None], force[:, None]
-    # A point is a very short stretch that ends there, so that the shear just right of it holds it whole.
-    a = np.minimum(start, end - 1e-9)[:, None]
-    span = b - a
-    inside = np.clip(x - a, 0.0, span)
-    share = inside / span
-    moment = inside * share / 2 + np.maximum(x - b, 0.0)
-    return f * share, f * moment
+    changes: list[tuple[float, float, float]] = []  # where, by how much force jumps, and density
+    for force, start, end in loads:
+        if end - start <= POINT:
+            changes.append((end, force, 0.0))
+        else:
+            density = force / (end - start)
+            changes.append((start, 0.0, density))
+            changes.append((end, 0.0, -density))
+    changes.sort()
+    forces, moments = [], []
+    force = density = moment = 0.0
+    at, n, count = (changes[0][0] if changes else 0.0), 0, len(changes)
+    for x in xs:
+        while n < count and changes[n][0] <= x:
+            where, jump, change = changes[n]
+            by = where - at
+            moment += (force + density * by / 2) * by
+            force += density * by + jump
+            density += change
+            at = where
+            n += 1
+        by = max(0.0, x - at)
+        forces.append(force + density * by)
+        moments.append(moment + (force + density * by / 2) * by)
+    return forces, moments
+
+
+POINT = 1e-6
+"""What is spread over less than this stands at a point. [mm]"""
 
 
 def span_moment(w: float, span: float) -> float:

@@ -62,8 +62,8 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
         if job is assembly.job:
             continue
         there = assemble(job, assembly)
-        known = Before(assembly, {KEY: found}, {})
-        again = study(Case(there, {}, {}, known))
+        known = Before(assembly, {KEY: found})
+        again = study(Case(there, {}, known))
         if _mended(finding, wanted, there, again, bad):
             good.append(change)
             if len(good) == 3:

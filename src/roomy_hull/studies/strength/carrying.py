@@ -67,11 +67,9 @@ def study(case: Case) -> Carrying:
         earlier = before.results.get(LOADS)
         plain = earlier is not None and earlier.evidence is None
     doors = known.struts if known is not None and same_body else struts.study(assembly)
-    found, blocks = chassis.study(assembly, loads, case.put_aside(KEY) if plain else None)
-    case.aside[KEY] = blocks
     old = before.assembly if plain and before is not None else None
     return Carrying(
-        found,
+        chassis.study(assembly, loads),
         mounts.study(assembly, loads, (old, known.mounts) if old is not None and known else None),
         members.study(assembly, loads, (old, known.members) if old is not None and known else None),
         doors,

@@ -5,25 +5,24 @@ where it stands, spread over its own length. The springs push up: at the axle fo
 of a leaf spring, at one point for an air spring.
 """
 
-from typing import Any
+import bisect
+from collections.abc import Sequence
+from typing import NamedTuple
 
 import msgspec
 
 from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.scaling import Weighed, scale
 from roomy_hull.assembly.things import Mass
-from roomy_hull.core import lazily
 from roomy_hull.core.fill import Fill
-from roomy_hull.core.mechanics.beams import left_of
+from roomy_hull.core.mechanics.beams import Load, left_of
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Scenario
+from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.strength.supports import Push, kerb_spread, points, pushes
-
-np = lazily.module("numpy")
 
 
 class Diagram(msgspec.Struct, frozen=True):
@@ -56,30 +55,6 @@ class Diagram(msgspec.Struct, frozen=True):
     ratio: float
     axle: float
     pushes: tuple[Push, ...]
-
-
-class Block(msgspec.Struct, frozen=True):
-    """What masses that scale alike do to the left of every point, at full scale.
-
-    `left` holds force [kg] and moment [kg·mm] in two rows; `sums` are Σm [kg] and Σm·x [kg·mm].
-    """
-
-    fill: Fill
-    mount: Mount
-    left: Any
-    sums: tuple[float, float]
-
-
-class Blocks(msgspec.Struct, frozen=True):
-    """The blocks of one judgement by owner, put aside for the next: they hold for `ground` and `xs`.
-
-    `of` is what each owner's blocks were made of.
-    """
-
-    ground: Ground
-    xs: Any
-    by_owner: dict[Ref, tuple[Block, ...]]
-    of: dict[Ref, object]
 
 
 class ChassisResult(msgspec.Struct, frozen=True):
@@ -115,59 +90,25 @@ def extent(mass: Mass, span: tuple[float, float]) -> tuple[float, float]:
 Row = tuple[Mass, float, float]
 
 
-def blocks_of(xs: Any, rows: dict[Ref, list[Row]]) -> dict[Ref, tuple[Block, ...]]:
-    """Add up masses with their lengths by owner, by what scales them and what they come off with.
-
-    Parameters
-    ----------
-    xs : array
-        The points. [mm]
-    rows : dict of Ref to list of (Mass, start, end)
-        By owner. [kg, mm]
-
-    Returns
-    -------
-    dict of Ref to tuple of Block
-        By owner; all computed in one pass.
-    """
-    groups: dict[tuple[Ref, Fill, Mount], list[tuple[float, float, float, float]]] = {}
-    for owner, listed in rows.items():
-        for m, start, end in listed:
-            groups.setdefault((owner, m.fill, m.mount), []).append((m.kg, start, end, m.x))
-    found: dict[Ref, tuple[Block, ...]] = dict.fromkeys(rows, ())
-    if not groups:
-        return found
-    table = np.array([row for listed in groups.values() for row in listed])
-    starts = np.cumsum([0, *(len(listed) for listed in groups.values())])[:-1]
-    force, moment = left_of(xs, table[:, 0], table[:, 1], table[:, 2])
-    left = np.stack([np.add.reduceat(force, starts), np.add.reduceat(moment, starts)], axis=1)
-    kg = np.add.reduceat(table[:, 0], starts).tolist()
-    kgx = np.add.reduceat(table[:, 0] * table[:, 3], starts).tolist()
-    for n, (owner, fill, mount) in enumerate(groups):
-        found[owner] += (Block(fill, mount, left[n], (kg[n], kgx[n])),)
-    return found
-
-
-def _ground_rows(assembly: Assembly, loads: Weighed) -> dict[Ref, list[Row]]:
-    """List the masses of vehicle and body, but for the bare vehicle's, by owner with their lengths."""
+def _ground_rows(assembly: Assembly, loads: Weighed) -> list[Row]:
+    """List the masses of vehicle and body, but for the bare vehicle's, with their lengths."""
     floor, canopy = assembly.ground.floor, assembly.ground.canopy
     spans = {
         TRAY: (floor.x0, floor.x1),
         CANOPY: (canopy.x0, canopy.x1) if canopy else (floor.x0, floor.x1),
     }
-    found: dict[Ref, list[Row]] = {}
+    found: list[Row] = []
     for one in assembly.ground.masses:
         if one.bare:
             continue
         m = _weighed(one, loads)
         if m.owner == VEHICLE:
             half = 200.0 if m.fill.by == "person" else 300.0
-            row = (m, m.x - half, m.x + half)
+            found.append((m, m.x - half, m.x + half))
         elif m.owner in spans and m.fill.by == "fixed":
-            row = (m, *extent(m, spans[m.owner]))
+            found.append((m, *extent(m, spans[m.owner])))
         else:
-            row = (m, m.x, m.x)
-        found.setdefault(m.owner, []).append(row)
+            found.append((m, m.x, m.x))
     return found
 
 
@@ -177,36 +118,43 @@ def _weighed(mass: Mass, loads: Weighed) -> Mass:
     return msgspec.structs.replace(mass, kg=mass.kg + moved) if moved else mass
 
 
-def _blocks(assembly: Assembly, loads: Weighed, xs: Any, known: Blocks | None) -> Blocks:
-    """Compute every owner's blocks; those of things that did not change are taken from before."""
-    ground = assembly.ground
-    rows: dict[Ref, list[Row]] = {} if known is not None else _ground_rows(assembly, loads)
-    of: dict[Ref, object] = dict.fromkeys(rows, ground)
-    found: dict[Ref, tuple[Block, ...]] = {}
-    if known is not None:
-        body = [ref for ref, made in known.of.items() if made is ground]
-        found = {ref: known.by_owner[ref] for ref in body}
-        of = dict.fromkeys(body, ground)
+def _rows(assembly: Assembly, loads: Weighed) -> list[Row]:
+    """List all masses but the bare vehicle's with their lengths."""
+    rows = _ground_rows(assembly, loads)
     for thing in assembly.things:
-        if known is not None and known.of.get(thing.ref) is thing:
-            found[thing.ref] = known.by_owner[thing.ref]
-        else:
-            span = (thing.envelope.x0, thing.envelope.x1)
-            rows[thing.ref] = [
-                (m, *extent(m, span)) for m in (_weighed(m, loads) for m in thing.masses)
-            ]
-        of[thing.ref] = thing
-    found |= blocks_of(xs, rows)
-    # Always in one order, so that a memory does not alter even the last digit of a sum.
-    order = sorted((r for r in found if not r.is_thing), key=lambda r: r.word)
-    order += [t.ref for t in assembly.things]
-    return Blocks(ground, xs, {ref: found[ref] for ref in order}, of)
+        span = (thing.envelope.x0, thing.envelope.x1)
+        for m in thing.masses:
+            weighed = _weighed(m, loads)
+            rows.append((weighed, *extent(weighed, span)))
+    return rows
 
 
-def study(  # ruff: ignore[too-many-locals]  # shear and bending in the letters of their formulas
-    assembly: Assembly, loads: Weighed, before: Blocks | None = None,
-    scenarios: tuple[Scenario, ...] | None = None, leave_out: frozenset[Ref] = frozenset(),
-) -> tuple[ChassisResult, Blocks]:  # fmt: skip
+class Whole(NamedTuple):
+    """What masses do together: left of every point [kg, kg·mm], and in all [kg, kg·mm]."""
+
+    force: Sequence[float]
+    moment: Sequence[float]
+    kg: float
+    kgx: float
+
+    def plus(self, other: "Whole", times: float = 1.0) -> "Whole":
+        """Both together, so many times the other."""
+        force = [a + times * b for a, b in zip(self.force, other.force, strict=True)]
+        moment = [a + times * b for a, b in zip(self.moment, other.moment, strict=True)]
+        return Whole(force, moment, self.kg + times * other.kg, self.kgx + times * other.kgx)
+
+
+def whole(xs: Sequence[float], loads: Sequence[Load]) -> Whole:
+    """What some loads do together. [kg, mm]"""
+    force, moment = left_of(xs, loads)
+    kgx = sum(kg * (start + end) / 2 for kg, start, end in loads)
+    return Whole(force, moment, sum(kg for kg, _start, _end in loads), kgx)
+
+
+def study(
+    assembly: Assembly, loads: Weighed, scenarios: tuple[Scenario, ...] | None = None,
+    leave_out: frozenset[Ref] = frozenset(),
+) -> ChassisResult:  # fmt: skip
     """Compute shear and bending of the chassis.
 
     Parameters
@@ -215,8 +163,6 @@ def study(  # ruff: ignore[too-many-locals]  # shear and bending in the letters 
         The job in vehicle axes. [kg, mm]
     loads : Weighed
         What scales say of single masses.
-    before : Blocks or None
-        Those of an earlier study of the same job; only a memory, they never alter the result.
     scenarios : tuple of Scenario or None
         Others than the job's.
     leave_out : frozenset of Ref
@@ -224,7 +170,7 @@ def study(  # ruff: ignore[too-many-locals]  # shear and bending in the letters 
 
     Returns
     -------
-    (ChassisResult, Blocks)
+    ChassisResult
         Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of
         the rated payload spread evenly over the tray.
 
@@ -236,77 +182,74 @@ def study(  # ruff: ignore[too-many-locals]  # shear and bending in the letters 
     job, vehicle = assembly.job, assembly.job.vehicle
     chosen = job.scenarios if scenarios is None else scenarios
     floor = assembly.ground.floor
-    kept = before if before is not None and before.ground is assembly.ground else None
-    xs = kept.xs if kept is not None else points(vehicle, (floor.x0, floor.x1))
-    new = _blocks(assembly, loads, xs, kept)
-    down, sums = _scaled(new, chosen, leave_out, len(xs))
+    xs = points(vehicle, (floor.x0, floor.x1))
     front_axle, rear_axle = (m.kg + loads.moved_by(m) for m in assembly.ground.masses if m.bare)
-    bare = (front_axle, rear_axle)
-    kerb = np.array(kerb_spread(vehicle, *bare))
-    payload = max(0.0, vehicle.ratings.gross - sum(bare))
-    left_v, left_m = left_of(xs, kerb[:, 0], kerb[:, 1], kerb[:, 2])
-    even_v, even_m = left_of(xs, *(np.array([v]) for v in (payload, floor.x0, floor.x1)))
+    kerb = whole(xs, kerb_spread(vehicle, front_axle, rear_axle))
+    payload = max(0.0, vehicle.ratings.gross - (front_axle + rear_axle))
     # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
-    own = np.vstack([left_v.sum(axis=0), left_m.sum(axis=0)])
-    down = np.concatenate([down, np.vstack([even_v, even_m])[None]]) + own[None]
-    sums = np.vstack([sums, (payload, payload * (floor.x0 + floor.x1) / 2)])
-    kg = sums[:, 0] + kerb[:, 0].sum()
-    kgx = sums[:, 1] + (kerb[:, 0] * (kerb[:, 1] + kerb[:, 2]) / 2).sum()
+    rows = [
+        *_scaled(xs, _rows(assembly, loads), chosen, leave_out),
+        whole(xs, [(payload, floor.x0, floor.x1)]),
+    ]
     factor = assembly.shop.rules.vertical_dynamic
     start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
-    judged = (xs >= start) & (xs <= end)
-    over = int(np.searchsorted(xs, vehicle.wheelbase))
-    made: list[tuple[Any, Any, float, float, float, tuple[Push, ...]]] = []
-    for n in range(len(chosen) + 1):
-        rear = float(kgx[n]) / vehicle.wheelbase
-        front = float(kg[n]) - rear
-        pressure = 0.0
-        if n < len(chosen) and vehicle.springs.school == "air":
-            unsprung = vehicle.springs
-            whole = (front + unsprung.unsprung_front, rear + unsprung.unsprung_rear)
-            pressure = springs.stance(vehicle, *whole).pressure
-        up = pushes(vehicle, front * G, rear * G, pressure)
-        v, m = -down[n, 0] * G, -down[n, 1] * G
+    made = [_bent(vehicle, xs, kerb.plus(row), factor, air=row is not rows[-1]) for row in rows]
+    judged = [n for n, x in enumerate(xs) if start <= x <= end]
+    over = bisect.bisect_left(xs, vehicle.wheelbase)
+    peaks = [max(judged, key=lambda n, m=m: abs(m[n])) for _v, m, _up in made]  # type: ignore[misc]
+    size = max(abs(made[-1][1][peaks[-1]]), 1e-9)
+
+    def diagram(key: str, name: str, n: int) -> Diagram:
+        v, m, up = made[n]
+        at = peaks[n]
+        return Diagram(key, name, v, m, m[at], xs[at], abs(m[at]) / size, m[over], up)
+
+    diagrams = tuple(diagram(s.id, s.name, n) for n, s in enumerate(chosen))
+    base = diagram("", "Rated payload, spread evenly", -1)
+    return ChassisResult(xs, diagrams, base, payload, factor, start, end)
+
+
+def _bent(
+    vehicle: Vehicle, xs: Sequence[float], row: Whole, factor: float, *, air: bool
+) -> tuple[tuple[float, ...], tuple[float, ...], tuple[Push, ...]]:
+    """Shear [N] and moment [N·m] at every point under sprung masses, and what the springs push with."""
+    rear = row.kgx / vehicle.wheelbase
+    front = row.kg - rear
+    pressure = 0.0
+    if air and vehicle.springs.school == "air":
+        unsprung = vehicle.springs
+        axles = (front + unsprung.unsprung_front, rear + unsprung.unsprung_rear)
+        pressure = springs.stance(vehicle, *axles).pressure
+    up = pushes(vehicle, front * G, rear * G, pressure)
+    shear, moment = [], []
+    for x, force, turning in zip(xs, row.force, row.moment, strict=True):
+        v, m = -force * G, -turning * G
         for push in up:
-            v += push.newton * (xs >= push.x)
-            m += push.newton * np.maximum(xs - push.x, 0.0)
-        v, m = v * factor, m * factor * 1e-3
-        at = int(np.argmax(np.where(judged, np.abs(m), -1.0)))
-        made.append((v, m, float(m[at]), float(xs[at]), float(m[over]), up))
-    even = made.pop()
-    size = max(abs(even[2]), 1e-9)
-
-    def diagram(
-        key: str, name: str, row: tuple[Any, Any, float, float, float, tuple[Push, ...]]
-    ) -> Diagram:
-        v, m, peak, x, axle, up = row
-        return Diagram(
-            key, name, tuple(v.tolist()), tuple(m.tolist()), peak, x, abs(peak) / size, axle, up
-        )
-
-    base = diagram("", "Rated payload, spread evenly", even)
-    diagrams = tuple(diagram(s.id, s.name, row) for s, row in zip(chosen, made, strict=True))
-    return ChassisResult(tuple(xs.tolist()), diagrams, base, payload, factor, start, end), new
+            if x >= push.x:
+                v += push.newton
+                m += push.newton * (x - push.x)
+        shear.append(v * factor)
+        moment.append(m * factor * 1e-3)
+    return tuple(shear), tuple(moment), up
 
 
 def _scaled(
-    blocks: Blocks, chosen: tuple[Scenario, ...], leave_out: frozenset[Ref], points_count: int
-) -> tuple[Any, Any]:
-    """Add the blocks up in each scenario: what is left of every point, and both sums."""
+    xs: Sequence[float], rows: list[Row], chosen: tuple[Scenario, ...], leave_out: frozenset[Ref]
+) -> list[Whole]:
+    """Add masses up in each scenario; those that every scenario scales alike are taken together."""
     apart = {owner for s in chosen for owner in s.left_behind}
-    groups: dict[tuple[Ref | None, Fill, Mount], list[Block]] = {}
-    for owner, listed in blocks.by_owner.items():
-        if owner in leave_out:
-            continue
-        one = owner if owner.is_thing and owner.id in apart else None
-        for block in listed:
-            groups.setdefault((one, block.fill, block.mount), []).append(block)
-    down, sums = np.zeros((len(chosen), 2, points_count)), np.zeros((len(chosen), 2))
-    if not groups:
-        return down, sums
-    factors = np.array([[scale(s, *key) for key in groups] for s in chosen])
-    whole = np.array([sum(b.left for b in listed) for listed in groups.values()])
-    totals = np.array([
-        [sum(b.sums[i] for b in listed) for i in (0, 1)] for listed in groups.values()
-    ])
-    return np.einsum("sg,grp->srp", factors, whole), factors @ totals
+    groups: dict[tuple[Ref | None, Fill, Mount], list[Load]] = {}
+    for m, start, end in rows:
+        if m.owner not in leave_out:
+            one = m.owner if m.owner.is_thing and m.owner.id in apart else None
+            groups.setdefault((one, m.fill, m.mount), []).append((m.kg, start, end))
+    parts = [(key, whole(xs, listed)) for key, listed in groups.items()]
+    found = []
+    for scenario in chosen:
+        total = Whole([0.0] * len(xs), [0.0] * len(xs), 0.0, 0.0)
+        for key, part in parts:
+            factor = scale(scenario, *key)
+            if factor:
+                total = total.plus(part, factor)
+        found.append(total)
+    return found

@@ -1,13 +1,11 @@
 """What holds a chassis up and what of the bare vehicle lies on it: springs, their points, the kerb masses spread."""
 
-from typing import Any
+import math
 
 import msgspec
 
-from roomy_hull.core import lazily
 from roomy_hull.job.vehicle import Vehicle
 
-np = lazily.module("numpy")
 STEP = 50.0
 """Greatest distance of the points at which a chassis is computed. [mm]"""
 
@@ -51,7 +49,7 @@ def kerb_spread(
     return ((first, nose, cab), (second, cab, tail))
 
 
-def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
+def points(vehicle: Vehicle, tray: tuple[float, float]) -> tuple[float, ...]:
     """The points at which the diagrams are computed, every support among them. [mm]"""
     low = min(-vehicle.shape.front, 0.0)
     high = (
@@ -63,8 +61,8 @@ def points(vehicle: Vehicle, tray: tuple[float, float]) -> Any:
         0.0, vehicle.wheelbase, vehicle.wheelbase + s.air_x, vehicle.wheelbase - s.leaf_span / 2,
         vehicle.wheelbase + s.leaf_span / 2, vehicle.cab_back, vehicle.chassis_end, *tray, vehicle.tow.x,
     ]  # fmt: skip
-    # Not `np.unique`, which reads masked arrays first: a tenth of what NumPy itself takes.
-    return np.array(sorted({*np.arange(low, high, STEP).tolist(), high, *marks}))
+    steps = math.ceil((high - low) / STEP)
+    return tuple(sorted({*(low + n * STEP for n in range(steps)), high, *marks}))
 
 
 def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tuple[Push, ...]:

@@ -46,7 +46,7 @@ def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[
     tail = frozenset(
         t.ref for t in assembly.things if (t.envelope.x0 + t.envelope.x1) / 2 > floor.x1 - 1
     )
-    plain = study(assembly, loads, None, (scenario,))[0].diagrams[0]
+    plain = study(assembly, loads, (scenario,)).diagrams[0]
     factor = assembly.shop.rules.vertical_dynamic
 
     def one_of(words: str, d: Diagram) -> Variation:
@@ -56,8 +56,7 @@ def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[
     found = [one_of("As it is", plain)]
 
     def add(words: str, of: Assembly, trial: Scenario, out: frozenset[Ref] = frozenset()) -> None:
-        d = study(of, loads, None, (trial,), out)[0]
-        found.append(one_of(words, d.diagrams[0]))
+        found.append(one_of(words, study(of, loads, (trial,), out).diagrams[0]))
 
     if scenario.ball > 0:
         add("Without the ball mass", assembly, msgspec.structs.replace(scenario, ball=0.0))
