@@ -5,12 +5,12 @@ import os
 import statistics
 import sys
 import tempfile
-import time
 from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
+from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
@@ -28,12 +28,11 @@ def main() -> None:
     application.rest()  # as the program does soon after
     window.session.view.set(stage="Body", station="left")
     app.processEvents()
-    times = []
+    times: list[float] = []
     for n in range(120):
-        start = time.perf_counter()
-        window.session.do("edit.size", path="body.tray.length", value=2000.0 + 10 * (n % 20))
-        app.processEvents()
-        times.append((time.perf_counter() - start) * 1e3)
+        with paced(times):
+            window.session.do("edit.size", path="body.tray.length", value=2000.0 + 10 * (n % 20))
+            app.processEvents()
     window.session.history.mark_saved()
     window.close()
     json.dump({"median": statistics.median(times[10:]), "p95": p95(times[10:])}, sys.stdout)

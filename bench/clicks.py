@@ -5,13 +5,13 @@ import os
 import statistics
 import sys
 import tempfile
-import time
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from PyQt6.QtWidgets import QApplication
 
+from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.session.pages.table import STAGES
@@ -21,11 +21,6 @@ ASKS = (
 )  # fmt: skip
 """Beginnings of the ids of actions that ask for something, or end the program."""
 ROUNDS = 5
-
-
-def spent() -> float:
-    """Processor seconds of this process so far."""
-    return time.process_time()
 
 
 def main() -> None:
@@ -57,10 +52,9 @@ def main() -> None:
             QApplication.processEvents()
             if not action.enabled(session):
                 continue
-            start = spent()
-            session.do(action.id)
-            QApplication.processEvents()
-            found.setdefault(action.id, []).append((spent() - start) * 1e3)
+            with paced(found.setdefault(action.id, [])):
+                session.do(action.id)
+                QApplication.processEvents()
             if session.history.undo_words() and action.menu in ("Edit", "Unit", "Body", "Loads"):
                 session.undo()
                 QApplication.processEvents()

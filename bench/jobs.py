@@ -1,6 +1,7 @@
 """Made-up jobs of a wished size, for benchmarks and tests."""
 
 import random
+from typing import Any
 
 import msgspec
 
@@ -14,6 +15,7 @@ from roomy_hull.job.model import Job, Scenario, Weighing
 from roomy_hull.kinds.case_rack import CaseRack
 from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import Unit
 from roomy_hull.kinds.stack import Stack
 from roomy_hull.kit import catalogue as stores
@@ -25,7 +27,7 @@ def crowded(units: int, *, gap: float = 3.0) -> Job:
     Parameters
     ----------
     units : int
-        How many, at most 300.
+        How many, at most 1,000.
     gap : float
         Clear gap between neighbours. [mm]
 
@@ -40,16 +42,22 @@ def crowded(units: int, *, gap: float = 3.0) -> Job:
     open_bays = tuple(
         msgspec.structs.replace(b, margin_start=0.0, margin_top=0.0, sill=0.0) for b in canopy.bays
     )
+    across, up = next(
+        size for size in ((5, 4), (10, 10), (20, 17)) if units <= 3 * size[0] * size[1]
+    )
+    if across == 20:  # beyond 300, bays of twice the size of any canopy's
+        open_bays = tuple(
+            msgspec.structs.replace(b, length=3000.0, height=1600.0) for b in open_bays
+        )
     body = msgspec.structs.replace(
         demo.body, canopy=msgspec.structs.replace(canopy, bays=open_bays)
     )
-    across, up = (10, 10) if units > 60 else (5, 4)
     made = []
     for n in range(units):
         bay, rest = ("L", "R", "B")[n % 3], n // 3
         column, row = rest % across, rest // across
         # A pitch of its own per drawer, so that every place lies on the rail pitch.
-        step, high = (150.0, 92.5) if across == 10 else (275.0, 222.5)
+        step, high = (275.0, 222.5) if across == 5 else (150.0, 92.5)
         made.append(
             Drawer(
                 id=f"d{n}",
@@ -84,7 +92,7 @@ def busy(units: int) -> Job:
     plain = crowded(units)
     made: list[Unit] = []
     for n, d in enumerate(plain.units):
-        at = {"id": d.id, "name": f"Unit {n}", "bay": d.bay, "u": d.u, "w": d.w, "width": d.width,
+        at: dict[str, Any] = {"id": d.id, "name": f"Unit {n}", "bay": d.bay, "u": d.u, "w": d.w, "width": d.width,
               "depth": d.depth, "height": d.height, "contents": 2.0}  # fmt: skip
         kind = (n // 3 + n) % 3  # every bay gets all three
         if kind == 0:
@@ -125,7 +133,8 @@ def any_job(seed: int) -> Job:
 
 def _by_chance(job: Job, rng: random.Random, n: int) -> Job:  # ruff: ignore[too-many-return-statements]  # one return for each kind of change
     """Change a job somehow; what cannot be is refused."""
-    keys = [t.id for t in (*job.units, *job.carried)]
+    things: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
+    keys = [t.id for t in things]
     what = rng.choice((
         "add",
         "add",

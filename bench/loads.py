@@ -6,7 +6,6 @@ import os
 import statistics
 import sys
 import tempfile
-import time
 from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
@@ -16,6 +15,7 @@ import numpy as np
 
 from edit import p95
 from jobs import crowded
+from pace import paced
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.assembly.study import Case
 from roomy_hull.core.doubt import chance_over
@@ -118,13 +118,12 @@ def strip(job: Job, key: str) -> dict[str, float]:
     app.processEvents()
     unit = job.thing(key)
     assert unit is not None
-    times = []
+    times: list[float] = []
     for n in range(160):
         new = edits.changed(job, key, u=unit.u + 1.0 + n % 20)  # type: ignore[union-attr]
-        start = time.perf_counter()
-        window.session.preview(new)
-        window.strip.scale.repaint()
-        times.append((time.perf_counter() - start) * 1e3)
+        with paced(times):
+            window.session.preview(new)
+            window.strip.scale.repaint()
     window.session.cancel()
     window.session.history.mark_saved()
     window.close()
@@ -134,16 +133,14 @@ def strip(job: Job, key: str) -> dict[str, float]:
 def main() -> None:
     """Print the figures as JSON."""
     assembly = assemble(many(300, 12))
-    times = []
+    times: list[float] = []
     for _ in range(15):
-        start = time.perf_counter()
-        study(assembly)
-        times.append((time.perf_counter() - start) * 1e3)
-    plain = []
+        with paced(times):
+            study(assembly)
+    plain: list[float] = []
     for _ in range(2):
-        start = time.perf_counter()
-        plainly(assembly)
-        plain.append((time.perf_counter() - start) * 1e3)
+        with paced(plain):
+            plainly(assembly)
     json.dump(
         {
             "study": {"median": statistics.median(times[3:]), "p95": max(times[3:])},

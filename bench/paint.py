@@ -5,13 +5,13 @@ import os
 import statistics
 import sys
 import tempfile
-import time
 from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
 from jobs import busy, crowded
+from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
@@ -39,14 +39,13 @@ def drag(job: Job, key: str) -> dict[str, float]:
     h0, k0, h1, k1 = view.rect(thing.envelope)
     at = ground.layout_now().elevation.px(((h0 + h1) / 2, (k0 + k1) / 2))
     ground.drag.press(thing, view, ground.layout_now().elevation.mm(at.x(), at.y()), at)
-    times = []
+    times: list[float] = []
     for n in range(220):
         to = at + type(at)(-6.0 * (n % 12) - 5, 0)
-        start = time.perf_counter()
-        ground.drag.move(ground.layout_now().elevation.mm(to.x(), to.y()), to)
-        ground.update()
-        app.processEvents()
-        times.append((time.perf_counter() - start) * 1e3)
+        with paced(times):
+            ground.drag.move(ground.layout_now().elevation.mm(to.x(), to.y()), to)
+            ground.update()
+            app.processEvents()
     ground.drag.cancel()
     session.history.mark_saved()
     window.close()

@@ -45,6 +45,8 @@ def page() -> str:
          verdict(shown["complete_ratio"], 5)),
         ("Whole verdict from nothing, 300 units", f"{edit['whole']['300']:.0f} ms", "300 ms",
          verdict(edit["whole"]["300"], 300)),
+        ("The same, 1,000 units", f"{edit['whole']['1000']:.0f} ms", "1500 ms",
+         verdict(edit["whole"]["1000"], 1500)),
         ("Every click until the window shows it, median", f"{clicks['median']:.0f} ms", "50 ms",
          verdict(clicks["median"], 50)),
         ("The same, 95th percentile", f"{clicks['p95']:.0f} ms", "100 ms", verdict(clicks["p95"], 100)),
@@ -74,7 +76,9 @@ def page() -> str:
         "# Performance",
         "",
         "Written by `bench/run`; not edited by hand. Figures of one run on one machine are good as "
-        "ratios: every comparison below was made within the same run.",
+        "ratios: every comparison below was made within the same run. Milliseconds, but for the start's, are "
+        "processor time set against a standard piece of work done just before and after (`bench/pace.py`), "
+        "since the pace of a shared machine changes by half from one second to the next.",
         "",
         f"Measured on {date.today().isoformat()}, Python {platform.python_version()}, "
         f"{platform.machine()}.",
@@ -141,7 +145,7 @@ def page() -> str:
         "",
         "## Every click",
         "",
-        f"{clicks['count']} actions of the menus that ask nothing, five times each on the demo, every page built: processor "
+        f"{clicks['count']} actions of the menus that ask nothing, five times each on the demo, every page built: "
         "time until the window has drawn what comes of it. Medians, the slowest first; the rest is quicker.",
         "",
         "| action | median |",
@@ -152,7 +156,7 @@ def page() -> str:
         "",
         "Time from the start of the process until drawing and scales are painted, and until every "
         "panel beside them is there too, in turn with an empty PyQt6 window of the same size; medians "
-        "of seven.",
+        "of eleven.",
         "",
         "| window system | empty window | demo painted | ratio | complete | ratio | peak memory |",
         "| --- | --- | --- | --- | --- | --- | --- |",

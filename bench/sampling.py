@@ -80,7 +80,8 @@ def in_vehicle(assembly: Assembly, opening: Opening, points: np.ndarray) -> np.n
     if thing is None:
         return points
     if isinstance(thing.value, Carried) or thing.place is None:
-        return points + np.array(thing.envelope[:3])
+        moved: np.ndarray = points + np.array(thing.envelope[:3])
+        return moved
     unit, place = thing.value, thing.place
     at = Frame(*place.frame.point(unit.u, unit.v, unit.w), place.frame.side)
     return np.array([at.point(*p) for p in points])

@@ -13,9 +13,11 @@ import psutil
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.session.session import Session
 
 EDITS = 2000
@@ -23,7 +25,8 @@ EDITS = 2000
 
 def chance_edit(job: Job, chance: random.Random) -> Job:  # ruff: ignore[too-many-return-statements]  # one return for each kind of change
     """Make one edit of any kind; a refused one changes nothing."""
-    thing = chance.choice((*job.units, *job.carried))
+    things: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
+    thing = chance.choice(things)
     try:  # ruff: ignore[too-many-statements-in-try-clause]  # one return for each kind of change
         match chance.randrange(6):
             case 0:
@@ -47,7 +50,7 @@ def chance_edit(job: Job, chance: random.Random) -> Job:  # ruff: ignore[too-man
 def used() -> float:
     """The memory in use after a collection. [MB]"""
     gc.collect()
-    return psutil.Process(os.getpid()).memory_info().rss / 1e6
+    return float(psutil.Process(os.getpid()).memory_info().rss) / 1e6
 
 
 def main() -> None:

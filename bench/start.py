@@ -78,11 +78,11 @@ def once(code: str, platform: str) -> tuple[float, float, float]:
 
 
 def compare(platform: str) -> dict[str, float]:
-    """Start both in turn, seven times after a warm-up."""
+    """Start both in turn, eleven times after a warm-up."""
     for code in (EMPTY, DEMO):
         once(code, platform)
     empty, demo, complete, memory = [], [], [], 0.0
-    for _ in range(7):
+    for _ in range(11):
         empty.append(once(EMPTY, platform)[0])
         seconds, whole, peak = once(DEMO, platform)
         demo.append(seconds)

@@ -1,20 +1,54 @@
 """Beams: shear and bending of point and spread loads, and the closed forms of usual members."""
 
+import math
 from collections.abc import Iterable, Sequence
 
 Load = tuple[float, float, float]
 """A force and between where it is spread evenly; at a point where both are the same. [N or kg, mm]"""
+Change = tuple[float, float, float, int]
+"""Where something begins or ends [mm], by how much force and its density jump there [N, N/mm], and its group."""
+POINT = 1e-6
+"""What is spread over less than this stands at a point. [mm]"""
 
 
-def left_of(xs: Sequence[float], loads: Iterable[Load]) -> tuple[list[float], list[float]]:
-    """The force of loads left of each point, and their moment there.
+def changes(loads: Iterable[Load], group: int = 0) -> list[Change]:
+    """Where loads begin and end.
+
+    Parameters
+    ----------
+    loads : iterable of (force, start, end)
+        [N or kg, mm]
+    group : int
+        What they scale with, for `carried`.
+
+    Returns
+    -------
+    list of Change
+        In the order of the loads.
+    """
+    found: list[Change] = []
+    for force, start, end in loads:
+        if end - start <= POINT:
+            found.append((end, force, 0.0, group))
+        else:
+            density = force / (end - start)
+            found += ((start, 0.0, density, group), (end, 0.0, -density, group))
+    return found
+
+
+def carried(
+    xs: Sequence[float], sorted_changes: Sequence[Change], factors: Sequence[float]
+) -> tuple[list[float], list[float]]:
+    """The force of scaled loads left of each point, and their moment there.
 
     Parameters
     ----------
     xs : sequence of n floats
         The points, ascending. [mm]
-    loads : iterable of (force, start, end)
-        [N or kg, mm]
+    sorted_changes : sequence of Change
+        Ascending. [mm, N or kg]
+    factors : sequence of float
+        What each group is taken times.
 
     Returns
     -------
@@ -27,35 +61,27 @@ def left_of(xs: Sequence[float], loads: Iterable[Load]) -> tuple[list[float], li
     Statics: force and moment are carried from place to place where a load begins or ends, as dV = q·dx and
     dM = V·dx + q·dx²/2. AISC Steel Construction Manual, table 3-23, holds special cases.
     """
-    changes: list[tuple[float, float, float]] = []  # where, by how much force jumps, and density
-    for force, start, end in loads:
-        if end - start <= POINT:
-            changes.append((end, force, 0.0))
-        else:
-            density = force / (end - start)
-            changes.append((start, 0.0, density))
-            changes.append((end, 0.0, -density))
-    changes.sort()
     forces, moments = [], []
     force = density = moment = 0.0
-    at, n, count = (changes[0][0] if changes else 0.0), 0, len(changes)
+    n, count = 0, len(sorted_changes)
+    at = next_at = sorted_changes[0][0] if count else math.inf
     for x in xs:
-        while n < count and changes[n][0] <= x:
-            where, jump, change = changes[n]
-            by = where - at
-            moment += (force + density * by / 2) * by
-            force += density * by + jump
-            density += change
-            at = where
+        while next_at <= x:
+            _where, jump, change, group = sorted_changes[n]
+            factor = factors[group]
+            by = next_at - at
+            if by:
+                moment += (force + density * by / 2) * by
+                force += density * by
+                at = next_at
+            force += factor * jump
+            density += factor * change
             n += 1
-        by = max(0.0, x - at)
+            next_at = sorted_changes[n][0] if n < count else math.inf
+        by = x - at if x > at else 0.0
         forces.append(force + density * by)
         moments.append(moment + (force + density * by / 2) * by)
     return forces, moments
-
-
-POINT = 1e-6
-"""What is spread over less than this stands at a point. [mm]"""
 
 
 def span_moment(w: float, span: float) -> float:

@@ -16,7 +16,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import Weighed, scale
 from roomy_hull.assembly.things import Mass
 from roomy_hull.core.fill import Fill
-from roomy_hull.core.mechanics.beams import Load, left_of
+from roomy_hull.core.mechanics.beams import Change, Load, carried, changes
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.carried import Mount
@@ -129,28 +129,6 @@ def _rows(assembly: Assembly, loads: Weighed) -> list[Row]:
     return rows
 
 
-class Whole(NamedTuple):
-    """What masses do together: left of every point [kg, kg·mm], and in all [kg, kg·mm]."""
-
-    force: Sequence[float]
-    moment: Sequence[float]
-    kg: float
-    kgx: float
-
-    def plus(self, other: "Whole", times: float = 1.0) -> "Whole":
-        """Both together, so many times the other."""
-        force = [a + times * b for a, b in zip(self.force, other.force, strict=True)]
-        moment = [a + times * b for a, b in zip(self.moment, other.moment, strict=True)]
-        return Whole(force, moment, self.kg + times * other.kg, self.kgx + times * other.kgx)
-
-
-def whole(xs: Sequence[float], loads: Sequence[Load]) -> Whole:
-    """What some loads do together. [kg, mm]"""
-    force, moment = left_of(xs, loads)
-    kgx = sum(kg * (start + end) / 2 for kg, start, end in loads)
-    return Whole(force, moment, sum(kg for kg, _start, _end in loads), kgx)
-
-
 def study(
     assembly: Assembly, loads: Weighed, scenarios: tuple[Scenario, ...] | None = None,
     leave_out: frozenset[Ref] = frozenset(),
@@ -184,16 +162,16 @@ def study(
     floor = assembly.ground.floor
     xs = points(vehicle, (floor.x0, floor.x1))
     front_axle, rear_axle = (m.kg + loads.moved_by(m) for m in assembly.ground.masses if m.bare)
-    kerb = whole(xs, kerb_spread(vehicle, front_axle, rear_axle))
+    kerb = kerb_spread(vehicle, front_axle, rear_axle)
     payload = max(0.0, vehicle.ratings.gross - (front_axle + rear_axle))
-    # The last row is the baseline: the bare vehicle and the rated payload spread evenly.
+    # The baseline: the bare vehicle and the rated payload spread evenly.
     rows = [
-        *_scaled(xs, _rows(assembly, loads), chosen, leave_out),
-        whole(xs, [(payload, floor.x0, floor.x1)]),
+        *_in_scenarios(_rows(assembly, loads), chosen, leave_out, kerb),
+        _alone([*kerb, (payload, floor.x0, floor.x1)]),
     ]
     factor = assembly.shop.rules.vertical_dynamic
     start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
-    made = [_bent(vehicle, xs, kerb.plus(row), factor, air=row is not rows[-1]) for row in rows]
+    made = [_bent(vehicle, xs, row, factor, air=row is not rows[-1]) for row in rows]
     judged = [n for n, x in enumerate(xs) if start <= x <= end]
     over = bisect.bisect_left(xs, vehicle.wheelbase)
     peaks = [max(judged, key=lambda n, m=m: abs(m[n])) for _v, m, _up in made]  # type: ignore[misc]
@@ -209,8 +187,48 @@ def study(
     return ChassisResult(xs, diagrams, base, payload, factor, start, end)
 
 
+class Laden(NamedTuple):
+    """The sprung masses of a scenario: where they begin and end, what each group is taken times, their sums."""
+
+    changes: list[Change]
+    factors: list[float]
+    kg: float
+    kgx: float
+
+
+def _alone(loads: Sequence[Load]) -> Laden:
+    """Loads that nothing scales. [kg, mm]"""
+    kgx = sum(kg * (start + end) / 2 for kg, start, end in loads)
+    return Laden(sorted(changes(loads)), [1.0], sum(kg for kg, _start, _end in loads), kgx)
+
+
+def _in_scenarios(
+    rows: list[Row], chosen: tuple[Scenario, ...], leave_out: frozenset[Ref],
+    kerb: tuple[Load, ...],
+) -> list[Laden]:  # fmt: skip
+    """The masses of every scenario; those that all of them scale alike are one group."""
+    apart = {owner for s in chosen for owner in s.left_behind}
+    groups: dict[tuple[Ref | None, Fill, Mount], list[Load]] = {}
+    for m, start, end in rows:
+        if m.owner not in leave_out:
+            one = m.owner if m.owner.is_thing and m.owner.id in apart else None
+            groups.setdefault((one, m.fill, m.mount), []).append((m.kg, start, end))
+    alone = [_alone(listed) for listed in (*groups.values(), kerb)]
+    every = sorted(
+        change for n, listed in enumerate((*groups.values(), kerb)) for change in changes(listed, n)
+    )
+    found = []
+    for scenario in chosen:
+        factors = [*(scale(scenario, *key) for key in groups), 1.0]
+        pairs = list(zip(factors, alone, strict=True))
+        found.append(
+            Laden(every, factors, sum(f * a.kg for f, a in pairs), sum(f * a.kgx for f, a in pairs))
+        )
+    return found
+
+
 def _bent(
-    vehicle: Vehicle, xs: Sequence[float], row: Whole, factor: float, *, air: bool
+    vehicle: Vehicle, xs: Sequence[float], row: Laden, factor: float, *, air: bool
 ) -> tuple[tuple[float, ...], tuple[float, ...], tuple[Push, ...]]:
     """Shear [N] and moment [N·m] at every point under sprung masses, and what the springs push with."""
     rear = row.kgx / vehicle.wheelbase
@@ -221,35 +239,9 @@ def _bent(
         axles = (front + unsprung.unsprung_front, rear + unsprung.unsprung_rear)
         pressure = springs.stance(vehicle, *axles).pressure
     up = pushes(vehicle, front * G, rear * G, pressure)
-    shear, moment = [], []
-    for x, force, turning in zip(xs, row.force, row.moment, strict=True):
-        v, m = -force * G, -turning * G
-        for push in up:
-            if x >= push.x:
-                v += push.newton
-                m += push.newton * (x - push.x)
-        shear.append(v * factor)
-        moment.append(m * factor * 1e-3)
-    return tuple(shear), tuple(moment), up
-
-
-def _scaled(
-    xs: Sequence[float], rows: list[Row], chosen: tuple[Scenario, ...], leave_out: frozenset[Ref]
-) -> list[Whole]:
-    """Add masses up in each scenario; those that every scenario scales alike are taken together."""
-    apart = {owner for s in chosen for owner in s.left_behind}
-    groups: dict[tuple[Ref | None, Fill, Mount], list[Load]] = {}
-    for m, start, end in rows:
-        if m.owner not in leave_out:
-            one = m.owner if m.owner.is_thing and m.owner.id in apart else None
-            groups.setdefault((one, m.fill, m.mount), []).append((m.kg, start, end))
-    parts = [(key, whole(xs, listed)) for key, listed in groups.items()]
-    found = []
-    for scenario in chosen:
-        total = Whole([0.0] * len(xs), [0.0] * len(xs), 0.0, 0.0)
-        for key, part in parts:
-            factor = scale(scenario, *key)
-            if factor:
-                total = total.plus(part, factor)
-        found.append(total)
-    return found
+    # What pushes up is a group of its own, taken times minus one.
+    springs_group = len(row.factors)
+    held = changes(((push.newton / G, push.x, push.x) for push in up), springs_group)
+    force, moment = carried(xs, sorted([*row.changes, *held]), [*row.factors, -1.0])
+    shear = tuple(-v * G * factor for v in force)
+    return shear, tuple(-m * G * factor * 1e-3 for m in moment), up
