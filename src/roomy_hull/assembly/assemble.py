@@ -49,7 +49,8 @@ class Assembly(msgspec.Struct, frozen=True):
 
     def opening(self, key: str) -> Opening | None:
         """Find an opening by its id."""
-        return next((o for o in self.openings() if o.id == key), None)
+        some = (self.ground.openings, *(t.openings for t in self.things))
+        return next((o for openings in some for o in openings if o.id == key), None)
 
     def masses(self) -> list[Mass]:
         """List all masses: vehicle and body, then each thing's."""

@@ -131,6 +131,8 @@ def on_canopy(thing: Thing) -> bool:
 def _gone(assembly: Assembly, state: _State) -> set[str]:
     """The openings and things that are not there: out, or off with the canopy."""
     gone: set[str] = set()
+    if state.canopy and not state.out:
+        return gone
     for thing in assembly.things:
         if thing.id in state.out or (not state.canopy and on_canopy(thing)):
             gone |= {thing.id, *(o.id for o in thing.openings)}
@@ -144,7 +146,6 @@ def _try(  # ruff: ignore[too-many-return-statements]  # one return for each way
 ) -> tuple[str, tuple[Box, ...]]:
     """Do a move, or say why it cannot be done, and where."""
     gone = _gone(assembly, state)
-    name = _name(assembly, move.what)
     if move.do in ("canopy off", "canopy on"):
         return _canopy(assembly, state, off=move.do == "canopy off"), ()
     if move.do == "take out":
@@ -152,6 +153,7 @@ def _try(  # ruff: ignore[too-many-return-statements]  # one return for each way
     opening = assembly.opening(move.what)
     if opening is None:
         return f"There is no '{move.what}' that opens; choose one of the job's openings", ()
+    name = opening.name
     if opening.id in gone:
         return f"{name} is not there: it is out or off with the canopy", ()
     if (move.do == "open") == (opening.id in state.opened):

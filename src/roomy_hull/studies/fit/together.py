@@ -245,7 +245,7 @@ def _against_still(
     old: dict[str, tuple[tuple[Ref, Meeting], ...]] = {}
     if before is not None:
         old = before.results[KEY].still
-    everything = Boxes([t.envelope for t in assembly.things])
+    everything = Boxes([t.envelope for t in assembly.things] if fresh else [])
     changes = Boxes([t.envelope for t in fresh_things])
     for x in openings:
         rows: list[tuple[Ref, Meeting]] = []

@@ -1,6 +1,7 @@
 """Overall sizes, overhang, ground clearance, approach, ramp and departure angles, and the roof line."""
 
 import math
+from collections.abc import Sequence
 from typing import Protocol
 
 import msgspec
@@ -143,14 +144,17 @@ def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
 
 
 def angles(
-    assembly: Assembly, scenario: str, front_sag: float, rear_sag: float
+    vehicle: Vehicle, hard: Sequence[tuple[str, float, float]], scenario: str, front_sag: float,
+    rear_sag: float,
 ) -> Angles:  # fmt: skip
     """The angles at one attitude.
 
     Parameters
     ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
+    vehicle : Vehicle
+        Its wheels and lowest points. [mm]
+    hard : sequence of (str, float, float)
+        Hard points behind the rear axle: name, x, z. [mm]
     scenario : str
         Its name, for the result.
     front_sag, rear_sag : float
@@ -161,7 +165,6 @@ def angles(
     Angles
         Ramp angle is the sum of the slopes to both wheels over the lowest point between them.
     """
-    vehicle = assembly.job.vehicle
     base, radius = vehicle.wheelbase, vehicle.axle_height()
     low = low_points(vehicle)
 
@@ -175,7 +178,7 @@ def angles(
     )
     slopes = [
         (tangent_angle(x - base, settled(x, z), radius), name)
-        for name, x, z in hard_points(assembly)
+        for name, x, z in hard
         if x > base + 1
     ]
     departure, at = min(slopes, default=(90.0, "nothing"))
@@ -212,6 +215,7 @@ def study(case: Case) -> Outline:
     rule = assembly.shop.dimension_rule(body.rule)
     limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
     roof, leg, step = roof_line(assembly)
+    hard = hard_points(assembly)
     floor, canopy = ground.floor, ground.canopy
     return Outline(
         x1 + vehicle.shape.front,
@@ -219,7 +223,7 @@ def study(case: Case) -> Outline:
         max(b.z1 for b in boxes),
         x1 - vehicle.wheelbase,
         min(limits, default=0.0),
-        (angles(assembly, "At kerb", 0.0, 0.0), *(angles(assembly, *s) for s in sags)),
+        tuple(angles(vehicle, hard, *s) for s in (("At kerb", 0.0, 0.0), *sags)),
         conflicts(assembly),
         roof,
         leg,

@@ -243,5 +243,5 @@ def _bent(
     springs_group = len(row.factors)
     held = changes(((push.newton / G, push.x, push.x) for push in up), springs_group)
     force, moment = carried(xs, sorted([*row.changes, *held]), [*row.factors, -1.0])
-    shear = tuple(-v * G * factor for v in force)
-    return shear, tuple(-m * G * factor * 1e-3 for m in moment), up
+    shear = tuple([-v * G * factor for v in force])
+    return shear, tuple([-m * G * factor * 1e-3 for m in moment]), up
