@@ -57,7 +57,7 @@ def study(assembly: Assembly) -> None:
 
 
 def plainly(assembly: Assembly) -> float:
-    """Reckon axles, wheels and bending mass by mass, point by point, in plain Python: the reference."""
+    """Compute axles, wheels and bending mass by mass, point by point, in plain Python: the reference."""
     job = assembly.job
     how = readings(job.vehicle)
     masses = assembly.masses()

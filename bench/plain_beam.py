@@ -1,4 +1,4 @@
-"""A beam reckoned point by point in plain Python: what the chassis and finite elements are held against."""
+"""A beam computed point by point in plain Python: what the chassis and finite elements are held against."""
 
 import msgspec
 

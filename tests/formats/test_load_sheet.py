@@ -37,7 +37,7 @@ def test_the_sheet_holds_what_an_engineer_asks_for(weighed: Verdict) -> None:
     sheet = load_sheet.build(weighed, day="2026-11-25")
     assert sheet.subtitle == "Marl 2.8, layout A, 2026-11-25"
     titles = [s.title for s in sheet.sections]
-    for start in ("Vehicle and ratings", "How it is reckoned", "Axles, gross", "Sides and wheels", "Masses, places",
+    for start in ("Vehicle and ratings", "How it is computed", "Axles, gross", "Sides and wheels", "Masses, places",
                   "Springs", "Peak bending", "Restraint", "Centre of mass", "Towing", "The brief", "Findings",
                   "Weighings", "Cautions", "To be weighed and signed"):  # fmt: skip
         assert any(t.startswith(start) for t in titles), start

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any, cast
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from roomy_hull.desktop.pages.to_come import ToCome
-from roomy_hull.desktop.widgets.pile import Pile
+from roomy_hull.desktop.widgets.pile import Pile, lay_out_now
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.table import STAGES, Stage, page, stage
 from roomy_hull.session.session import Session
@@ -101,6 +101,14 @@ class Paged(QWidget):
                 self.stack.add(made)
         return self._made[title]
 
+    def below(self) -> QWidget:
+        """Find the widget that the chosen page shows below the bar: its own, or the drawing under a panel."""
+        about = page(self._about.title, self._session.look)
+        if about.widget.startswith(PANEL) and self._drawing is not None:
+            return self._drawing
+        found: QWidget = self.page(about.title)
+        return found
+
     def show_page(self) -> None:
         """Show the chosen page, and the panel that belongs to it."""
         if self.bar is None:
@@ -109,12 +117,12 @@ class Paged(QWidget):
             self.bar = PageBar(self._session, self._theme, self._about)
             self._over.insertWidget(0, self.bar)
         about = page(self._about.title, self._session.look)
-        wanted: QWidget = self.page(about.title)
-        panel = about.widget.startswith(PANEL)
+        self.page(about.title)
         for other in self._about.pages:
             if other.widget.startswith(PANEL) and other.title in self._made:
                 self._made[other.title].setVisible(other.title == about.title)
-        below = self._drawing if panel and self._drawing is not None else wanted
+        below = self.below()
+        lay_out_now(self._above, self)
         if self.stack.current() is not below:
             self.stack.turn_to(below)
             below.setFocus()  # else Qt gives it to the first button of the bar

@@ -23,6 +23,7 @@ from roomy_hull.desktop.menus import Menus
 from roomy_hull.desktop.stage_host import Paged, StageHost
 from roomy_hull.desktop.text import Label, plain
 from roomy_hull.desktop.widgets.job_line import JobLine
+from roomy_hull.desktop.widgets.pile import lay_out_now
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
 from roomy_hull.drawing import manner
 from roomy_hull.session.files import autosave, open_job
@@ -193,8 +194,12 @@ class MainWindow(QMainWindow):
     def _show_fit_out(self) -> None:
         """Show the chosen page of Fit-out; the stores stand beside the drawing only."""
         if self.settled:
+            beside = self.fit_out.below() is self.ground
+            if self._left.isHidden() == beside:
+                # The room first.
+                self._left.setVisible(beside)
+                lay_out_now(self._left.parentWidget())
             self.fit_out.show_page()
-            self._left.setVisible(self.fit_out.stack.current() is self.ground)
 
     def _retheme(self) -> None:
         theme = self.theme

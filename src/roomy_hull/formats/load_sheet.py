@@ -13,7 +13,7 @@ from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.verdict.verdict import Verdict
 
 CAUTIONS = (
-    "Planning figures, reckoned from masses and places as entered and drawn. They certify nothing.",
+    "Planning figures, computed from masses and places as entered and drawn. They certify nothing.",
     "The rating plate, the vehicle-certification engineer and the road authority decide what the vehicle may "
     "weigh and tow. Upgraded ratings hold with their certificate only.",
     "Weigh the finished vehicle on a certified scale, axle by axle, and enter what it says.",
@@ -107,7 +107,7 @@ def _assumptions(verdict: Verdict) -> Section:
         f"{r.shelf_dynamic:g} (common practice). Restraint 0.8 g forward, 0.5 g other ways, 0.2 g up beyond weight "
         "(Load Restraint Guide, EN 12195-1; from memory).",
     )
-    return Section("How it is reckoned", words)
+    return Section("How it is computed", words)
 
 
 def _axles(verdict: Verdict, kg: Write, word: str) -> Section:

@@ -1,10 +1,16 @@
 """A pile of widgets of which one is shown; those beneath take no part in the layout."""
 
-from PyQt6.QtCore import QSize
+from PyQt6.QtCore import QCoreApplication, QEvent, QSize
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QWidget
 
 LEAST = QSize(360, 300)
+
+
+def lay_out_now(*widgets: QWidget | None) -> None:
+    """Give what is in some widgets its room now: a page turned to next is laid out once, without bars for a moment."""
+    for widget in widgets:
+        QCoreApplication.sendPostedEvents(widget, QEvent.Type.LayoutRequest.value)
 
 
 class Pile(QWidget):
@@ -37,10 +43,10 @@ class Pile(QWidget):
         before = self._current
         if before is widget:
             return
-        at = self.focusWidget()
-        inside = at is not None and before is not None and before.isAncestorOf(at)
-        had_focus = before is not None and (
-            before.hasFocus() or (inside and at is not None and at.hasFocus())
+        top = self.window()
+        at = top.focusWidget() if top is not None else None
+        had_focus = (
+            before is not None and at is not None and (at is before or before.isAncestorOf(at))
         )
         self._current = widget
         widget.setGeometry(self.rect())
