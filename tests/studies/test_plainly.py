@@ -1,0 +1,380 @@
+"""Mounts, members and levers computed once more from the masses of the assembly, in plain formulas."""
+
+import math
+
+import msgspec
+import numpy as np
+import pytest
+import scipy.ndimage
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from tests.builders import case
+
+from jobs import any_job
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.gaps import apart, clash, nearest
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.mechanics.plates import box_plate, plate
+from roomy_hull.core.mechanics.sections import section
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.refs import CANOPY, TRAY
+from roomy_hull.core.units import G
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import units as edits
+from roomy_hull.job.model import Job, Move, RunThrough
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.studies.fit import in_out, mending, together
+from roomy_hull.studies.fit import passage as passage_module
+from roomy_hull.studies.fit.run_through import play
+from roomy_hull.studies.loads import axles, ranking
+from roomy_hull.studies.outline import outline
+from roomy_hull.studies.strength.members import MemberCheck
+from roomy_hull.verdict.verdict import Verdict, judge
+
+JOBS = [*sorted(DEMOS), 3, 17, 29]
+STRESS = {"M6": 20.1, "M8": 36.6, "M10": 58.0, "M12": 84.3, "M16": 157.0}
+"""ISO 898-1 stress areas. [mm²]"""
+
+
+@pytest.fixture(scope="module", params=JOBS)
+def judged(request: pytest.FixtureRequest) -> Verdict:
+    key = request.param
+    job = any_job(key) if isinstance(key, int) else demo_job(key)
+    return judge(msgspec.structs.replace(job, weighings=()))
+
+
+def middle(thing: Thing) -> tuple[float, float, float, float]:
+    """Mass and centre of mass. [kg, mm]"""
+    kg = sum(m.kg for m in thing.masses)
+    return (
+        kg,
+        *(sum(m.kg * getattr(m, axis) for m in thing.masses) / kg for axis in "xyz"),
+    )  # type: ignore[return-value]
+
+
+def test_what_holds_each_thing(judged: Verdict) -> None:
+    rules = judged.assembly.shop.rules
+    checked = {c.ref: c for c in judged.carrying.mounts}
+    heavy = [t for t in judged.assembly.things if sum(m.kg for m in t.masses) > 0]
+    assert set(checked) == {t.ref for t in heavy}
+    for thing in heavy:
+        c, box = checked[thing.ref], thing.envelope
+        kg, x, y, z = middle(thing)
+        bolts = getattr(thing.value, "bolts", 0)
+        assert (c.kg, c.height, c.bolts) == (pytest.approx(kg), pytest.approx(z - box.z0), bolts)
+        assert c.fixed == (not isinstance(thing.value, Carried))
+        levers = {
+            "forward": (0.8, x - box.x0, box.x1 - box.x0), "rearward": (0.5, box.x1 - x, box.x1 - box.x0),
+            "left": (0.5, y - box.y0, box.y1 - box.y0), "right": (0.5, box.y1 - y, box.y1 - box.y0),
+        }  # fmt: skip
+        assert [w.way for w in c.ways] == [*levers, "up"]
+        for way in c.ways:
+            if way.way == "up":
+                assert way.force == pytest.approx(0.2 * kg * G)
+                assert way.tension == pytest.approx(way.force / bolts if bolts else 0.0)
+                continue
+            part, lever, base = levers[way.way]
+            assert way.force == pytest.approx(part * kg * G)
+            tips = max(0.0, kg * G * (part * (z - box.z0) - lever))
+            assert way.tips == pytest.approx(tips * 1e-3, abs=1e-9)
+            near = min(30.0, base / 4)
+            far = max(base - near, near)
+            pulled = tips * far / (far * far + near * near) / max(1, bolts // 2)
+            assert way.shear == pytest.approx(way.force / bolts if bolts else 0.0)
+            assert way.tension == pytest.approx(pulled if bolts else 0.0, abs=1e-9)
+            assert (way.use > 0) == bool(bolts)
+        assert c.worst().use == max(w.use for w in c.ways)
+        slides = thing.expansion.travel > 0 and not isinstance(thing.value, Carried)
+        assert (c.slide is not None) == (slides and thing.expansion.slide_load > 0)
+        if c.slide is not None:
+            load, depth = thing.expansion.slide_load, thing.value.depth  # type: ignore[union-attr]
+            out = thing.expansion.travel - depth / 2
+            tips = max(0.0, (load * out - (kg - load) * depth / 2) * G)
+            assert c.slide.load == pytest.approx(load)
+            assert c.slide.overhang == pytest.approx(out)
+            assert c.slide.moment == pytest.approx(tips * 1e-3, abs=1e-9)
+            sine, cosine = math.sin(math.radians(10)), math.cos(math.radians(10))
+            assert rules.slope == 10
+            assert c.slide.pull == pytest.approx(load * G * (sine + rules.rolling * cosine))
+            assert c.slide.runs == pytest.approx(load * G * (sine - rules.rolling * cosine))
+            near = min(30.0, depth / 4)
+            far = max(depth - near, near)
+            row = tips * far / (far * far + near * near)
+            assert c.slide.tension == pytest.approx(
+                row / max(1, bolts // 2) if bolts else 0.0, abs=1e-9
+            )
+
+
+def test_the_sheets_that_carry_contents(judged: Verdict) -> None:
+    rules = judged.assembly.shop.rules
+    for thing in judged.assembly.things:
+        value = thing.value
+        if isinstance(value, Carried) or thing.trouble or kind_of(value).vessel(value) is not None:
+            continue
+        kind = kind_of(value)
+        floors = [
+            p for p in thing.expansion.parts if isinstance(p, SheetPart) and p.role == "floor"
+        ]
+        count = sum(p.count for p in floors)
+        checks = judged.carrying.members[value.id]
+        loaded = floors if value.contents > 0 or kind.stood_on else []
+        assert len(checks) == len(loaded)
+        for sheet, c in zip(loaded, checks, strict=True):
+            even = value.contents / count * G / (sheet.length * sheet.width)
+            # Somebody of 100 kg kneels on what may be stood on; that does not bounce.
+            kneels = 100 * G / (sheet.length * sheet.width) if kind.stood_on else 0.0
+            span = min(sheet.length, kind.bearers) if kind.bearers else sheet.length
+            bent = plate if kind.stood_on else box_plate
+            young = sheet.material.young_mpa
+            stress = bent(
+                even * rules.shelf_dynamic + kneels, span, sheet.width, sheet.thickness, young
+            )[1]
+            sag = bent(even + kneels, span, sheet.width, sheet.thickness, young)[0]
+            assert (c.stress, c.sag) == (pytest.approx(stress), pytest.approx(sag))
+            assert c.allowed == pytest.approx(sheet.material.yield_mpa / rules.member_safety)
+            assert c.allowed_sag == pytest.approx(min(span, sheet.width) / rules.sag_share)
+
+
+def of(verdict: Verdict, what: str) -> MemberCheck:
+    return next(c for c in verdict.carrying.all_members() if c.what == what)
+
+
+def test_the_bodys_own_members(demo_verdict: Verdict) -> None:
+    v = demo_verdict
+    assert not v.job.weighings
+    rules, tray, canopy = v.assembly.shop.rules, v.job.body.tray, v.job.body.canopy
+    assert canopy is not None
+    ground = [m.kg for m in v.assembly.ground.masses
+              if m.owner == CANOPY or (m.owner == TRAY and m.fill.by == "fixed")]  # fmt: skip
+    stands = sum(ground) + sum(
+        m.kg
+        for t in v.assembly.things
+        for m in t.masses
+        if m.mount != "vehicle" or t.place is not None
+    )
+    even = stands * G / (tray.length * tray.width)
+    bays = math.ceil(tray.length / tray.cross_spacing)
+    spacing = tray.length / bays
+    bar = section(tray.cross)
+    spread = v.job.vehicle.rail_spread
+    over = (tray.width - spread) / 2
+    w = even * rules.vertical_dynamic * spacing
+    bends = max(w * over**2 / 2, abs(w * spread**2 / 8 - w * over**2 / 2))
+    cross = of(v, "cross-member")
+    assert cross.span == pytest.approx(over)
+    assert cross.stress == pytest.approx(bends / bar.modulus)
+    metal = v.assembly.shop.material(tray.bar_material)
+    assert cross.allowed == pytest.approx(metal.welded_mpa / rules.member_safety)
+    bow = of(v, "roof bow")
+    lies = max(
+        v.job.vehicle.ratings.roof,
+        sum(m.kg for t in v.assembly.things if t.on_roof for m in t.masses),
+    )
+    bows = max(2, math.ceil(canopy.length / 900) + 1) + 1
+    each = lies * G / bows / canopy.width
+    bar = section(canopy.frame)
+    assert bow.stress == pytest.approx(
+        each * rules.shelf_dynamic * canopy.width**2 / 8 / bar.modulus
+    )
+    young = v.assembly.shop.material(canopy.frame_material).young_mpa
+    assert bow.sag == pytest.approx(5 * each * canopy.width**4 / 384 / young / bar.inertia)
+    assert bow.allowed_sag == pytest.approx(canopy.width / rules.sag_share)
+
+
+def test_a_tanks_walls_hold_its_water_at_rest_and_in_braking(demo_verdict: Verdict) -> None:
+    v = demo_verdict
+    value = next(u for u in v.job.units if u.id == "water")
+    vessel = kind_of(value).vessel(value)
+    assert vessel is not None
+    rules, metal = v.assembly.shop.rules, v.assembly.shop.material(vessel.material)
+    end, side = v.carrying.members["water"]
+    rest = 1e-6 * G * vessel.high / 2
+    panel = vessel.long / (vessel.baffles + 1)
+    moving = rest * rules.shelf_dynamic + 1e-6 * 0.8 * G * panel
+    for check, wide in ((end, vessel.wide), (side, panel)):
+        assert check.stress == pytest.approx(
+            box_plate(moving, wide, vessel.high, vessel.sheet, metal.young_mpa)[1]
+        )
+        assert check.sag == pytest.approx(
+            box_plate(rest, wide, vessel.high, vessel.sheet, metal.young_mpa)[0]
+        )
+        assert check.welded
+        assert check.allowed == pytest.approx(metal.welded_mpa / rules.member_safety)
+
+
+def test_a_lever_is_at_the_centre_of_what_is_aboard(judged: Verdict) -> None:
+    scenario = judged.job.scenarios[0]
+    rows = {r.owner: r for r in ranking.contributions(judged.assembly, judged.loads, scenario)}
+    for thing in judged.assembly.things:
+        scaled = [
+            (m.kg * axles.factor(scenario, axles.Share(m.owner, m.fill, m.mount, (), ())), m)
+            for m in thing.masses
+        ]
+        kg = sum(part for part, _m in scaled)
+        assert (thing.ref in rows) == (kg != 0)
+        if kg:
+            row = rows[thing.ref]
+            assert row.kg == pytest.approx(kg)
+            for axis in "xyz":
+                at = sum(part * getattr(m, axis) for part, m in scaled) / kg
+                assert getattr(row, axis) == pytest.approx(at)
+
+
+def test_without_measures_the_belly_is_guessed_between_the_axles(demo: Job) -> None:
+    plain = demo.vehicle.but(low=None)
+    low = outline.low_points(plain)
+    assert low.belly_x == pytest.approx(0.55 * plain.wheelbase)
+    assert low.front == pytest.approx(plain.shape.sill - 60)
+    assert low.belly == pytest.approx(plain.rail_top - plain.rail_depth - 260)
+    assert low.rear == pytest.approx(plain.tow.z - 30)
+
+
+def test_a_strut_that_falls_is_measured_against_nought_at_its_edge(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    doors = tuple(d.but(strut=d.strut.but(force=60.0)) if d.strut else d for d in canopy.doors)
+    body = demo.body.but(canopy=canopy.but(doors=doors))
+    verdict = judge(msgspec.structs.replace(demo, body=body))
+    falls = [f for f in verdict.findings if f.code == "loads.strut_falls"]
+    assert falls
+    by_door = {s.door: s for s in verdict.carrying.struts}
+    for f in falls:
+        assert (f.measured, f.limit) == (by_door[f.subjects[0].id].swing[-1].high, 0.0)
+
+
+def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job) -> None:
+    # Things outside are moved about until they pass near to many a piece: each such is told, nearness and all.
+    met: set[str] = set()
+    for key, field, by in (("shower", "y", -75.0), ("shower", "y", 0.0), ("jerry-1", "x", -645.0)):
+        assembly = assemble(
+            edits.changed(demo, key, **{field: getattr(demo.thing(key), field) + by})
+        )
+        told = together.study(case(assembly)).still
+        wanted = assembly.shop.rules.moving_gap
+        for x in (o for o in assembly.openings() if o.owner == key and o.turns):
+            rows = dict(told.get(x.id, ()))
+            for fixed in assembly.ground.fixed:
+                gap = nearest(x.swept, (fixed.piece,), wanted)[0]
+                rest = min(apart(p, fixed.piece, wanted) for p in x.rest)
+                if fixed.role == "ground":
+                    assert (fixed.ref in rows) == clash(gap)
+                elif 0.0 <= gap < min(wanted, rest - 0.5):
+                    met.add(fixed.role)
+                    assert rows[fixed.ref].gap == pytest.approx(gap)
+                elif gap >= wanted:
+                    assert fixed.ref not in rows
+    assert met >= {"wall", "roof", "wheel"}
+
+
+def test_what_can_be_tried_on_a_carried_thing_does_what_its_words_say(demo: Job) -> None:
+    told = 0
+    for item in demo.carried:
+        for change in mending._carried_changes(item):
+            words = change.fix.words
+            if not words.startswith("Move"):
+                continue
+            told += 1
+            ((field, value),) = change.fix.changes.items()
+            step = value - getattr(item, field)
+            way = words.rsplit(" mm ", 1)[1]
+            field_of = {
+                "aft": "x",
+                "forward": "x",
+                "to the right": "y",
+                "to the left": "y",
+                "up": "z",
+            }
+            assert field == field_of[way]
+            assert (step > 0) == (way in ("aft", "to the right", "up"))
+            assert words == f"Move {item.name} {abs(step):.0f} mm {way}"
+            # Up is tried before along, and a short way before a long one.
+            assert change.price == pytest.approx(
+                2.5 + step / 80 if way == "up" else 3 + abs(step) / 100
+            )
+    assert told > 100
+
+
+@pytest.mark.parametrize("name", ["lowfold", "tarn"])
+def test_a_topper_and_a_cargo_space_do_not_come_off(name: str) -> None:
+    job = demo_job(name)
+    run = RunThrough(id="off", name="Off", moves=(Move(do="canopy off"),))
+    verdict = judge(job)
+    last = play(verdict.assembly, verdict.together, verdict.in_out, run).played[-1]
+    assert (last.fine, last.words) == (False, "There is no canopy that comes off")
+
+
+coordinate = st.integers(-3, 12).map(lambda n: n * 25.0)
+length = st.sampled_from((25.0, 50.0, 100.0))
+
+
+@st.composite
+def boxes(draw: st.DrawFn) -> Box:
+    x, y, z = draw(coordinate), draw(coordinate), draw(coordinate)
+    return Box(x, y, z, x + draw(length), y + draw(length), z + draw(length))
+
+
+@given(boxes(), boxes(), st.sampled_from((0.0, -0.4, 0.4, 1.5, 60.0)))
+def test_one_unit_blocks_another_that_it_stands_before_or_rests_on(
+    e: Box, other: Box, lift: float
+) -> None:
+    other = other.moved(0.0, 0.0, lift)
+    out = e._replace(y0=min(0.0, e.y0))  # straight out to the face, at nought
+    shares = e.common(other) is not None
+    before = out.common(other) is not None
+    beside = (
+        min(e.x1, other.x1) - max(e.x0, other.x0) > 1
+        and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
+    )
+    rests = -0.5 <= other.z0 - e.z1 <= in_out.RESTS and beside
+    assert in_out._blocks(e, (e, out, hull((e, out))), other) == (not shares and (before or rests))
+
+
+@given(
+    st.floats(90, 260), st.floats(90, 260), st.floats(20, 90), st.floats(80, 240),
+    st.floats(140, 400), st.floats(160, 400),
+)  # fmt: skip
+@settings(max_examples=12)
+def test_a_way_in_is_one_that_a_reference_library_finds_too(
+    deep: float, tall: float, low: float, high: float, depth: float, height: float
+) -> None:
+    # Every pose of the search's own grid asked of shapely; neighbours in all three are joined.
+    gap, room = (low, low + high), (depth, max(height, low + high))
+    assert passage_module._way_in(deep, tall, gap, room) == way_by_shapely(deep, tall, gap, room)
+
+
+def way_by_shapely(
+    deep: float, tall: float, gap: tuple[float, float], room: tuple[float, float]
+) -> bool:
+    """The same search, pose by pose."""
+    wall, play = passage_module.WALL, passage_module.PLAY
+    if min(deep, tall) > gap[1] - gap[0] or deep + 2 * play > room[0] or tall + 2 * play > room[1]:
+        return False
+    reach = math.hypot(deep, tall)
+    step, turn = passage_module.STEP, passage_module.TURN
+    xs = np.arange(-reach - wall, room[0] + step, step)
+    ys = np.arange(min(gap[0], 0.0) - reach * 0.6, room[1] + reach * 0.6, step)
+    angles = np.arange(-90.0, 90.0 + turn / 2, turn)
+    far = 4 * (reach + sum(room))
+    walls = shapely.union_all([
+        shapely.box(-wall, -far, 0, gap[0]), shapely.box(-wall, gap[1], 0, far), shapely.box(0, -far, far, 0),
+        shapely.box(0, room[1], far, far), shapely.box(room[0], -far, far, far),
+    ])  # fmt: skip
+    shapely.prepare(walls)
+    gx, gy = (a.ravel() for a in np.meshgrid(xs, ys, indexing="ij"))
+    free = []
+    for angle in np.radians(angles):
+        c, s = math.cos(angle), math.sin(angle)
+        p, q = deep / 2 + play - 1e-6, tall / 2 + play - 1e-6
+        corners = np.array([
+            [c * a - s * b, s * a + c * b] for a, b in ((-p, -q), (p, -q), (p, q), (-p, q))
+        ])
+        shapes = shapely.polygons(corners[None] + np.stack([gx, gy], axis=1)[:, None])
+        free.append(~shapely.intersects(walls, shapes).reshape(len(xs), len(ys)))
+    joined, _n = scipy.ndimage.label(np.array(free), structure=np.ones((3, 3, 3)))
+    start = set(joined[:, xs < -reach / 2 - wall, :].ravel()) - {0}
+    upright = joined[int(np.abs(angles).argmin())]
+    inside = (gx > deep / 2).reshape(upright.shape) & (gy > 0).reshape(upright.shape)
+    return bool(start & (set(upright[inside].ravel()) - {0}))
