@@ -19,7 +19,7 @@ from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.plates import box_plate, plate
 from roomy_hull.core.mechanics.sections import section
 from roomy_hull.core.parts import SheetPart
-from roomy_hull.core.refs import CANOPY, TRAY
+from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.carried import Carried
@@ -378,3 +378,35 @@ def way_by_shapely(
     upright = joined[int(np.abs(angles).argmin())]
     inside = (gx > deep / 2).reshape(upright.shape) & (gy > 0).reshape(upright.shape)
     return bool(start & (set(upright[inside].ravel()) - {0}))
+
+
+def test_every_flaw_between_two_things_is_the_gap_or_the_depth_that_a_tape_would_read(
+    judged: Verdict,
+) -> None:
+    by_id = {t.id: t for t in judged.assembly.things}
+    for (one, other), flaws in judged.fit.pairs.items():
+        a, b = by_id[one].envelope, by_id[other].envelope
+        gaps = [max(b[n] - a[n + 3], a[n] - b[n + 3]) for n in range(3)]
+        for flaw in flaws:
+            if flaw.kind == "overlap":
+                assert flaw.amount == pytest.approx(min(-g for g in gaps))
+                assert flaw.limit == 0.0
+                assert max(gaps) < 0
+            else:
+                assert 0 <= flaw.amount < flaw.limit
+                assert flaw.other in {by_id[one].ref, by_id[other].ref}
+                assert flaw.amount == pytest.approx(max(gaps), abs=1e-6)
+    met = set(judged.fit.pairs)
+    for n, one in enumerate(judged.assembly.things):
+        for other in judged.assembly.things[n + 1 :]:
+            if one.envelope.common(other.envelope) is not None:
+                assert (one.id, other.id) in met or (other.id, one.id) in met
+
+
+@pytest.mark.parametrize("deep", [0.4, 25.0, 310.0])
+def test_a_carried_thing_in_the_ground_is_told_how_deep(demo: Job, deep: float) -> None:
+    item = demo.carried[0]
+    low = judge(demo).assembly.thing(item.id).envelope.z0  # type: ignore[union-attr]
+    sunk = judge(edits.changed(demo, item.id, z=item.z - low - deep))
+    flaws = [f for f in sunk.fit.alone[item.id] if f.other == Ref("body part", "ground")]
+    assert [f.amount for f in flaws] == [pytest.approx(deep)]
