@@ -12,6 +12,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.gaps import apart, clash, clipped, nearest, shared
 from roomy_hull.core.geometry.motion import (
+    FINE,
     MARGIN,
     Motion,
     Moved,
@@ -293,3 +294,27 @@ def corner_points(piece: Piece) -> list[tuple[float, float, float]]:
             c[piece.axis], c[a], c[b] = end, p[0], p[1]
             found.append((c[0], c[1], c[2]))
     return found
+
+
+@given(
+    st.floats(1.5, 60), st.floats(40, 900), st.floats(-40, 40), st.floats(-40, 40),
+    st.sampled_from((-170.0, -90.0, 45.0, 180.0)),
+    st.floats(5, 300), st.floats(5, 300), st.floats(-400, 400), st.floats(-400, 400),
+)  # fmt: skip
+def test_a_swing_followed_closely_meets_what_some_pose_of_it_meets_and_nothing_else(
+    thick: float, tall: float, px: float, py: float, degrees: float, a: float, b: float, x: float, y: float,
+) -> None:  # fmt: skip
+    leaf, other = block(Box(0, 0, 0, thick, tall, 50)), block(Box(x, y, 10, x + a, y + b, 40))
+    swept = tuple(swung(leaf, 2, (px, py), degrees, FINE))
+    gap = nearest(swept, (other,), 30.0)[0]
+    poses = [turned(leaf, 2, (px, py), degrees * n / 720) for n in range(721)]
+    least = min(apart(p, other, 30.0) for p in poses)
+    if least >= 0:
+        assert not clash(gap)
+    if gap >= 0:
+        assert least >= -1e-6
+    if 0 < least < 25 and gap < 25:
+        # As near as the pose that comes nearest, but for what lies between two poses.
+        far = max(math.dist(p, (px, py)) for p in leaf.ring)
+        assert gap <= least + 1e-6
+        assert gap >= least - far * math.radians(abs(degrees)) / 720 - 1.4 * FINE

@@ -13,6 +13,7 @@ from tests.builders import case
 
 from jobs import any_job
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.motions import closely
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest
 from roomy_hull.core.geometry.solids import Box, hull
@@ -257,7 +258,7 @@ def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job)
         for x in (o for o in assembly.openings() if o.owner == key and o.turns):
             rows = dict(told.get(x.id, ()))
             for fixed in assembly.ground.fixed:
-                gap = nearest(x.swept, (fixed.piece,), wanted)[0]
+                gap = nearest(closely(x.motion, x.where), (fixed.piece,), wanted)[0]
                 rest = min(apart(p, fixed.piece, wanted) for p in x.rest)
                 if fixed.role == "ground":
                     assert (fixed.ref in rows) == clash(gap)

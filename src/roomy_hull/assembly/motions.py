@@ -1,9 +1,12 @@
 """Openings: everything in a job that opens, with its space closed, on its way and open."""
 
+import functools
+
 import msgspec
 
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.motion import (
+    FINE,
     TURNS,
     Motion,
     Piece,
@@ -20,6 +23,9 @@ from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
 from roomy_hull.kit.body.pieces import OPENS, BodyParts
+
+Corner = tuple[float, float, float]
+"""Of a carried thing: lower, front, left. [mm]"""
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -39,6 +45,8 @@ class Opening(msgspec.Struct, frozen=True):
         Closed, all that it passes through, and open. [mm]
     rest_box, swept_box, opened_box : Box
         Around each of them. [mm]
+    where : Frame, or its lower front left corner, or None
+        Where the owner's own directions lie; nothing where they are the vehicle's. [mm]
     """
 
     id: str
@@ -53,6 +61,7 @@ class Opening(msgspec.Struct, frozen=True):
     rest_box: Box
     swept_box: Box
     opened_box: Box
+    where: Frame | Corner | None = None
 
     @property
     def turns(self) -> bool:
@@ -71,9 +80,11 @@ def opening_id(owner: str, motion: Motion) -> str:
 
 
 def _made(
-    key: str, owner: str, kind: str, side: str, motion: Motion, sets: list[tuple[Piece, ...]]
-) -> Opening:
-    """Put an opening together from its three sets of pieces."""
+    key: str, owner: str, kind: str, side: str, motion: Motion, where: Frame | Corner | None
+) -> Opening:  # fmt: skip
+    """Put an opening together from its motion and its place."""
+    space = sweep_of(motion)
+    sets = [_put(pieces, where) for pieces in (space.rest, space.swept, space.opened)]
     rest, swept, opened = sets
     boxes = [hull(p.box for p in pieces) for pieces in sets]
     return Opening(
@@ -89,7 +100,36 @@ def _made(
         boxes[0],
         boxes[1],
         boxes[2],
+        where,
     )
+
+
+def _put(pieces: tuple[Piece, ...], where: Frame | Corner | None) -> tuple[Piece, ...]:
+    """Put pieces from an owner's own directions into vehicle axes. [mm]"""
+    if where is None:
+        return pieces
+    if isinstance(where, Frame):
+        return tuple(carried(where, p) for p in pieces)
+    return tuple(_at(p, where) for p in pieces)
+
+
+@functools.lru_cache(maxsize=2048)
+def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
+    """All that an opening passes through, followed so closely that nothing but a true meeting is one.
+
+    Parameters
+    ----------
+    motion : Motion
+        Its motion.
+    where : Frame, corner or None
+        Its place.
+
+    Returns
+    -------
+    tuple of Piece
+        In vehicle axes; it exceeds the true space by less than touching is. [mm]
+    """
+    return _put(sweep_of(motion, FINE).swept, where)
 
 
 def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening, ...]:
@@ -114,33 +154,17 @@ def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening
     InputError
         A motion has no end.
     """
-    found = []
-    for motion in motions:
-        space = sweep_of(motion)
-        sets = [
-            tuple(carried(at, p) for p in pieces)
-            for pieces in (space.rest, space.swept, space.opened)
-        ]
-        found.append(_made(opening_id(owner, motion), owner, "unit", at.side, motion, sets))
-    return tuple(found)
+    return tuple(_made(opening_id(owner, m), owner, "unit", at.side, m, at) for m in motions)
 
 
 def of_carried(
-    owner: str, motions: tuple[Motion, ...], corner: tuple[float, float, float], side: str
+    owner: str, motions: tuple[Motion, ...], corner: Corner, side: str
 ) -> tuple[Opening, ...]:
     """A carried thing's openings, its motions shifted to its lower front left corner. [mm]"""
-    found = []
-    for motion in motions:
-        space = sweep_of(motion)
-        sets = [
-            tuple(_at(p, corner) for p in pieces)
-            for pieces in (space.rest, space.swept, space.opened)
-        ]
-        found.append(_made(opening_id(owner, motion), owner, "outside", side, motion, sets))
-    return tuple(found)
+    return tuple(_made(opening_id(owner, m), owner, "outside", side, m, corner) for m in motions)
 
 
-def _at(piece: Piece, corner: tuple[float, float, float]) -> Piece:
+def _at(piece: Piece, corner: Corner) -> Piece:
     """Shift a piece along all three axes. [mm]"""
     for axis, by in enumerate(corner):
         piece = shifted(piece, axis, by)
@@ -170,11 +194,7 @@ def of_body(body: Body, canopy: Box | None, tray: BodyParts) -> tuple[Opening, .
         else []
     )
     rows += [("tray", row) for row in tray_doors(body.tray, tray)]
-    found = []
-    for kind, (key, side, motion) in rows:
-        space = sweep_of(motion)
-        found.append(_made(key, "", kind, side, motion, [space.rest, space.swept, space.opened]))
-    return tuple(found)
+    return tuple(_made(key, "", kind, side, motion, None) for kind, (key, side, motion) in rows)
 
 
 class FixedPiece(msgspec.Struct, frozen=True):

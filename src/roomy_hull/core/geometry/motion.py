@@ -19,7 +19,9 @@ from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box, hull
 
 MARGIN = 1.0
-"""By how much a swept space may exceed the true one. [mm]"""
+"""By how much a swept space is let exceed the true one, at first. [mm]"""
+FINE = 0.03
+"""The same where it decides whether two things meet: 1.4 times this is less than touching is. [mm]"""
 PLANE: dict[int, tuple[int, int]] = {0: (1, 2), 1: (0, 2), 2: (0, 1)}
 """The two other axes of each axis, in order: the plane of a prism's ring."""
 
@@ -261,7 +263,9 @@ def _cells(ring: Ring, pivot: tuple[float, float]) -> list[Ring]:
     return cells
 
 
-def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -> list[Piece]:
+def swung(
+    piece: Piece, axis: int, pivot: tuple[float, float], degrees: float, margin: float = MARGIN
+) -> list[Piece]:
     """All that a piece passes through when it turns about a line along an axis.
 
     Parameters
@@ -274,11 +278,13 @@ def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -
         Where the line crosses the plane of the other two axes. [mm]
     degrees : float
         From the first to the second of those axes.
+    margin : float
+        How closely. [mm]
 
     Returns
     -------
     list of Piece
-        Convex prisms that together hold the true sweep and exceed it by no more than 1.4 times `MARGIN`.
+        Convex prisms that together hold the true sweep and exceed it by no more than 1.4 times the margin.
     """
     flat = across(piece, axis)
     found = []
@@ -287,7 +293,7 @@ def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -
         far = max(radii)
         if far < 1e-6:
             continue
-        widest = 2 * math.sqrt(MARGIN / far) if far > MARGIN else math.pi / 4
+        widest = 2 * math.sqrt(margin / far) if far > margin else math.pi / 4
         count = max(1, math.ceil(math.radians(abs(degrees)) / min(widest, math.pi / 4)))
         step = math.radians(degrees) / count
         outer = cell[radii.index(far)]
@@ -301,13 +307,15 @@ def swung(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -
 
 
 @functools.lru_cache(maxsize=4096)
-def sweep_of(motion: Motion) -> Sweep:
+def sweep_of(motion: Motion, margin: float = MARGIN) -> Sweep:
     """A motion's space, in its own directions.
 
     Parameters
     ----------
     motion : Motion
         The motion. [mm, degrees]
+    margin : float
+        How closely what turns is followed. [mm]
 
     Returns
     -------
@@ -330,7 +338,7 @@ def sweep_of(motion: Motion) -> Sweep:
             if group not in step.groups:
                 continue
             if step.verb in TURNS:
-                passed[i] += swung(poses[i], step.axis, step.pivot, step.by)
+                passed[i] += swung(poses[i], step.axis, step.pivot, step.by, margin)
                 poses[i] = turned(poses[i], step.axis, step.pivot, step.by)
             else:
                 passed[i].append(slid(poses[i], step.axis, step.by))

@@ -3,13 +3,13 @@
 For an opening X and another Y two questions are asked: does X on its way meet Y closed, and does it meet
 Y open? From the answers follow all relations: X has to wait for Y to be opened, or for Y to be closed, or
 they exclude each other. Sweeps are convex prisms, exact for slides and up to `motion.MARGIN` too large for
-swings, so that a clash is never missed.
+swings; where that would decide, it is followed closely, so that a clash is neither missed nor invented.
 """
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.motions import Opening
+from roomy_hull.assembly.motions import Opening, closely
 from roomy_hull.assembly.study import Before, Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
@@ -21,6 +21,8 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.kit.body.pieces import UNDER
 
 KEY = "together"
+NARROW = 10.0
+"""Where less than this is shared, what turns is followed closely. Above a sweep's own allowance. [mm]"""
 Pair = tuple[str, str]
 
 
@@ -211,26 +213,41 @@ def _meet(
             found[x.id, y.id] = meeting
 
 
+def _closest(
+    x: Opening, pieces: tuple[Piece, ...], wanted: float, *, turning: bool = False
+) -> tuple[float, Box] | None:
+    """How near x comes to some pieces and where, or what of it turns; nothing where all is further than wanted."""
+
+    def found(swept: tuple[Piece, ...]) -> tuple[float, Piece | None, int]:
+        some = tuple(p for p in swept if not p.square) if turning else swept
+        gap, i, j = nearest(some, pieces, wanted)
+        return gap, some[i] if i >= 0 else None, j
+
+    gap, mine, j = found(x.swept)
+    if mine is not None and not mine.square and gap > -NARROW:
+        # So little may be the sweep's own allowance: followed more closely, it is a meeting or none.
+        gap, mine, j = found(closely(x.motion, x.where))
+    return (gap, shared(mine, pieces[j])) if mine is not None else None
+
+
 def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
     """How near x comes to some pieces, where that is nearer than wanted and than when it is closed.
 
     What slides out of a bay is only asked whether it clashes: its running gaps are judged closed.
     """
-    gap, i, j = nearest(x.swept, pieces, 0.0 if x.kind == "unit" else wanted)
-    if i >= 0 and clash(gap):
+    at = _closest(x, pieces, 0.0 if x.kind == "unit" else wanted)
+    if at is not None and clash(at[0]):
         sliding = tuple(p for p in x.swept if p.square)
         late = bool(sliding) and x.turns and not clash(nearest(sliding, pieces, 0.0)[0])
-        return Meeting(gap, shared(x.swept[i], pieces[j]), late)
+        return Meeting(*at, late)
     if wanted <= 0:
         return None
-    turning = x.swept
     if x.kind == "unit":
-        turning = tuple(p for p in x.swept if not p.square)
-        gap, i, j = nearest(turning, pieces, wanted)
-    if i < 0 or gap >= wanted:
+        at = _closest(x, pieces, wanted, turning=True)
+    if at is None or at[0] >= wanted:
         return None
     at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
-    return Meeting(gap, shared(turning[i], pieces[j])) if gap < min(wanted, at_rest - 0.5) else None
+    return Meeting(*at) if at[0] < min(wanted, at_rest - 0.5) else None
 
 
 def _against_still(
