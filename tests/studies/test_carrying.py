@@ -83,6 +83,10 @@ def test_the_bare_vehicle_weighs_on_its_axles_what_it_was_weighed_at(demo: Job) 
     assert sum(r[0] for r in rows) == pytest.approx(
         v.kerb.front + v.kerb.rear - s.unsprung_front - s.unsprung_rear
     )
+    # From the nose to the cab's back, and from there to the end: not heaped on the axles.
+    assert rows[0][1:] == (-v.shape.front, v.cab_back)
+    assert rows[1][1] == v.cab_back
+    assert rows[1][2] >= v.chassis_end
     moment = sum(kg * (a + b) / 2 for kg, a, b in rows)
     assert moment / v.wheelbase == pytest.approx(v.kerb.rear - s.unsprung_rear)
     assert [r[1] for r in kerb_spread(v, 1900.0, 160.0)] == [0, v.wheelbase]

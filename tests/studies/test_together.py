@@ -137,6 +137,10 @@ def test_a_bracket_of_the_wrong_hand_breaks_the_set_and_the_other_hand_is_offere
     assert "Shower tent" in hit.title
     assert hit.measured is not None
     assert hit.measured > 0
+    conflicts = plan(
+        verdict.together, next(s for s in wrong.sets if s.id == "washing").members
+    ).conflicts
+    assert len({frozenset((x, str(y))) for x, y, _m in conflicts}) == len(conflicts)
     offered = fixes(verdict, hit)
     assert offered[0].words == "Take the right-handed Shower tent"
     assert not hits(judge(applied(wrong, offered[0])), "move.set")
