@@ -198,10 +198,23 @@ def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
 
 def test_a_lid_that_opens_part_of_the_way_is_a_look(demo: Job) -> None:
     verdict = judge(edits.changed(demo, "sample-fridge", slide_style="plain"))
-    titles = {f.title: f.severity for f in hits(verdict, "move.blocked")}
-    words = "Sample fridge comes out, but does not open all the way: Right door is in its way"
-    assert titles[words] == "look"
-    hit = next(f for f in hits(verdict, "move.blocked") if f.title == words)
+    # One lid, one finding, with all that it meets, each in its place.
+    (hit,) = (f for f in hits(verdict, "move.blocked") if "sample-fridge" in f.words)
+    met = verdict.together.still["sample-fridge"]
+    walls = [what.word for what, m in met if m.clashes]
+    assert len(walls) > 1
+    assert hit.title == (
+        "Sample fridge comes out, but does not open all the way: "
+        f"{', '.join(walls)} and Right door are in its way"
+    )
+    assert hit.severity == "look"
+    assert hit.words == ("sample-fridge", *walls, "door:right")
+    assert len(hit.where) == len(walls) + 1
+    deepest = max(-m.gap for _what, m in met)
+    shut, opened = (
+        d["sample-fridge", "door:right"] for d in (verdict.together.shut, verdict.together.opened)
+    )
+    assert hit.measured == pytest.approx(max(deepest, -(opened if opened.late else shut).gap))
     assert "Put Sample fridge on a drop slide" in [f.words for f in fixes(verdict, hit)]
 
 

@@ -119,20 +119,19 @@ def _mended(
     if now is not None and not plan(again, now.members).holds:
         return False
     if wanted is None:
-        # The last two: what opens, and what it meets.
-        subjects = finding.subjects
-        x, other = subjects[-2].word if len(subjects) > 1 else subjects[0].word, subjects[-1]
-        if any(m.clashes for n, m in again.still.get(x, ()) if n == other):
+        # The last of them are what it meets, a place for each; the one before is what opens.
+        met = finding.subjects[-len(finding.where) :]
+        x = finding.subjects[-len(finding.where) - 1].word
+        still = [(n, m) for n, m in again.still.get(x, ()) if n in met]
+        if any(m.clashes for _n, m in still) or (still and finding.code == "move.near"):
             return False
-        pairs = [
-            again.relation(x, o.id)
-            for o in again.openings
-            if len(subjects) > 1 and other.word in (o.id, o.owner) and o.id != x
-        ]
+        words = {ref.word for ref in met}
         refused = ("never", "near") if finding.code == "move.near" else ("never",)
-        if any(relation in refused for relation in pairs):
-            return False
-        if finding.code == "move.near" and any(n == other for n, _m in again.still.get(x, ())):
+        if any(
+            again.relation(x, o.id) in refused
+            for o in again.openings
+            if o.id != x and not words.isdisjoint((o.id, o.owner))
+        ):
             return False
     return _badness(there.job, there, again, wanted) <= bad
 

@@ -19,6 +19,15 @@ GEOMETRY = "geometry of the job"
 GROUND = Ref("vehicle piece", "ground")
 
 
+class Cause(msgspec.Struct, frozen=True):
+    """One of those that an opening meets: what it is, its name, the meeting, and whether open and closed alike."""
+
+    what: Ref
+    name: str
+    meeting: Meeting
+    both: bool = False
+
+
 def judge(case: Case) -> list[Finding]:
     """Turn meetings into findings: what can never open, what comes too near, sets that do not hold.
 
@@ -50,32 +59,40 @@ def judge(case: Case) -> list[Finding]:
 def _meetings(
     assembly: Assembly, found: Togetherness, fit: FitResult, names: dict[str, str]
 ) -> list[Finding]:
-    """Word what an opening meets: a thing or what never moves, then another opening."""
+    """Word what an opening meets, things and what never moves, then other openings: one finding for all of a sort."""
     by_id = {o.id: o for o in found.openings}
-    result: list[Finding] = []
+    sorts: dict[tuple[str, str], list[Cause]] = {}
     seen: set[tuple[str, str]] = set()
+
+    def add(x: str, sort: str, cause: Cause) -> None:
+        sorts.setdefault((x, sort), []).append(cause)
+
     for x, rows in found.still.items():
         for what, meeting in rows:
             thing = assembly.thing(what)
             name = thing.value.name if thing is not None else what.word
             if meeting.clashes and not _told(by_id[x].owner, what, fit):
                 seen.add((x, what.id if what.is_thing else what.word))
-                result.append(_blocked(by_id[x], what, name, meeting, assembly))
+                add(x, "late" if meeting.late else "blocked", Cause(what, name, meeting))
             elif not meeting.clashes:
-                result.append(_near(by_id[x], what, name, meeting, assembly))
+                add(x, "near", Cause(what, name, meeting))
     for (x, y), meeting in found.shut.items():
         other = found.opened.get((x, y))
         owners = (by_id[x].owner, by_id[y].owner)
         if (x, owners[1]) in seen:
             continue
-        ref = Ref("opening", y)
+        # A thing's only motion goes by the thing's own id.
+        ref = _thing_ref(assembly, y) or Ref("opening", y)
         if meeting.clashes and other is not None and other.clashes:
             if not _overlap(*owners, fit):
                 worse = other if other.late else meeting
-                result.append(_blocked(by_id[x], ref, names[y], worse, assembly, both=True))
+                add(x, "late" if worse.late else "blocked", Cause(ref, names[y], worse, both=True))
         elif not meeting.clashes and (other is None or not other.clashes):
-            result.append(_near(by_id[x], ref, names[y], meeting, assembly))
-    return result
+            add(x, "near", Cause(ref, names[y], meeting))
+    return [
+        (_near if sort == "near" else _blocked)(by_id[x], causes, assembly)
+        for (x, sort), causes in sorts.items()
+    ]
 
 
 def _deadlocks(
@@ -174,37 +191,44 @@ def _thing_ref(assembly: Assembly, key: str) -> Ref | None:
     return thing.ref if thing is not None else None
 
 
-def _subjects(assembly: Assembly, x: Opening, other: Ref) -> tuple[Ref, ...]:
-    """A finding's subjects: the thing, the opening, and what it meets."""
-    thing = None
-    if other.kind == "opening":
-        thing = _thing_ref(assembly, other.id)  # its only motion goes by the thing's own id
-    return _distinct(_thing_ref(assembly, x.owner), Ref("opening", x.id), thing or other)
+def _subjects(assembly: Assembly, x: Opening, causes: list[Cause]) -> tuple[Ref, ...]:
+    """A finding's subjects: the thing, the opening, and all that it meets."""
+    own = _distinct(_thing_ref(assembly, x.owner), Ref("opening", x.id))
+    return (*own, *(c.what for c in causes))
 
 
-def _blocked(
-    x: Opening, other: Ref, name: str, meeting: Meeting, assembly: Assembly, *, both: bool = False
-) -> Finding:
+def _listed(causes: list[Cause]) -> str:
+    """Name what is met: ``the roof, Tool drawer and Right door``."""
+    names = [c.name for c in causes]
+    return " and ".join(filter(None, (", ".join(names[:-1]), names[-1])))
+
+
+def _blocked(x: Opening, causes: list[Cause], assembly: Assembly) -> Finding:
     """Word an opening that can never open."""
-    severity: Severity = "look" if x.lifts or meeting.late else "stop"
-    if meeting.late:
-        title = f"{x.name} comes out, but does not open all the way: {name} is in its way"
-    elif other == GROUND:
+    late = causes[0].meeting.late
+    severity: Severity = "look" if x.lifts or late else "stop"
+    verb = "is" if len(causes) == 1 else "are"
+    if late:
+        title = f"{x.name} comes out, but does not open all the way: {_listed(causes)} {verb} in its way"
+    elif [c.what for c in causes] == [GROUND]:
         title = f"{x.name} reaches the ground"
     else:
-        title = f"{x.name} cannot open: {name} is in its way" + (", open or closed" if both else "")
+        title = f"{x.name} cannot open: {_listed(causes)} {verb} in its way"
+        if all(c.both for c in causes):
+            title += ", open or closed"
+    depth = max(-c.meeting.gap for c in causes)
     return Finding(
-        "move.blocked", severity, title, _subjects(assembly, x, other), max(0.0, -meeting.gap), 0.0, "mm", GEOMETRY,
-        where=(meeting.where,),
+        "move.blocked", severity, title, _subjects(assembly, x, causes), max(0.0, depth), 0.0, "mm", GEOMETRY,
+        where=tuple(c.meeting.where for c in causes),
     )  # fmt: skip
 
 
-def _near(x: Opening, other: Ref, name: str, meeting: Meeting, assembly: Assembly) -> Finding:
+def _near(x: Opening, causes: list[Cause], assembly: Assembly) -> Finding:
     """Word an opening that comes nearer than wanted."""
     return Finding(
-        "move.near", "look", f"{x.name} passes very near to {name}", _subjects(assembly, x, other),
-        max(0.0, meeting.gap), assembly.shop.rules.moving_gap, "mm", f"{PRACTICE}, gap of moving parts",
-        where=(meeting.where,),
+        "move.near", "look", f"{x.name} passes very near to {_listed(causes)}", _subjects(assembly, x, causes),
+        max(0.0, min(c.meeting.gap for c in causes)), assembly.shop.rules.moving_gap, "mm",
+        f"{PRACTICE}, gap of moving parts", where=tuple(c.meeting.where for c in causes),
     )  # fmt: skip
 
 
