@@ -1,8 +1,11 @@
 """Boxes near to one, found by halving, against asking each."""
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.core.geometry.gaps import apart, nearest
+from roomy_hull.core.geometry.motion import Piece, block
 from roomy_hull.core.geometry.near import Boxes, beside
 from roomy_hull.core.geometry.solids import Box
 
@@ -26,3 +29,26 @@ def test_a_gap_of_just_the_limit_is_near_and_a_hair_more_is_not() -> None:
     one = Box(0.0, 0.0, 0.0, 10.0, 10.0, 10.0)
     others = [Box(12.0, 0.0, 0.0, 20.0, 10.0, 10.0), Box(12.1, 0.0, 0.0, 20.0, 10.0, 10.0)]
     assert Boxes(others).near(one, 2.0) == [0]
+
+
+def blocks(some: list[Box]) -> tuple[Piece, ...]:
+    return tuple(block(b) for b in some)
+
+
+@given(
+    st.lists(boxes(), max_size=9),
+    st.lists(boxes(), max_size=9),
+    st.sampled_from((0.0, 2.0, 25.0, 100.0)),
+)
+def test_the_nearest_of_two_sets_is_the_least_of_all_pairs(
+    one: list[Box], other: list[Box], wanted: float
+) -> None:
+    # With many pieces only those near to the others as a whole are paired: none may be lost by it.
+    gap, i, j = nearest(blocks(one), blocks(other), wanted)
+    pairs = [apart(block(a), block(b), 1e9) for a in one for b in other]
+    least = min(pairs, default=1e9)
+    if least > wanted:
+        assert (i, j) == (-1, -1)
+    else:
+        assert gap == pytest.approx(least)
+        assert apart(block(one[i]), block(other[j]), 1e9) == pytest.approx(least)

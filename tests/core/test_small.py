@@ -3,16 +3,19 @@
 import math
 import sys
 
+import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core import lazily
-from roomy_hull.core.doubt import chance_over, doubt_of
+from roomy_hull.core.doubt import RELATIVE_DOUBT, chance_over, doubt_of, source_of
 from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.mechanics.plates import bending_stiffness, box_plate, coefficients, plate
 from roomy_hull.core.shipped import shipped
+from roomy_hull.core.value import Fraction, Value, put_back, set_aside
 from roomy_hull.shop.shop import shipped_shop
 
 mm = st.floats(-3000, 3000)
@@ -101,3 +104,55 @@ def test_shipped_files_are_there() -> None:
     assert b"SIL OPEN FONT LICENSE" in shipped("fonts", "LICENCE-B612.txt")
     with pytest.raises(FileNotFoundError):
         shipped("nothing")
+
+
+@given(st.floats(1, 900), st.sampled_from(sorted(RELATIVE_DOUBT)), st.sampled_from((1.0, -1.0)))
+def test_a_doubt_tells_where_the_mass_is_known_from(kg: float, source: str, sign: float) -> None:
+    assert source_of(sign * kg, doubt_of(kg, source)) == source  # type: ignore[arg-type]
+    assert source_of(0.0, 5.0) == "estimate"
+
+
+@given(st.floats(1e-4, 0.05), st.floats(200, 900), st.floats(200, 2000), st.floats(0.8, 5))
+def test_a_box_plates_sag_balances_bending_and_membrane(
+    pressure: float, a: float, b: float, thickness: float
+) -> None:
+    # The root put back into Galerkin's cubic: q = w·D/(α·a⁴) + π⁶/256·(1 + r⁴)·E·t·w³/a⁴.
+    young, short, long = 70_000.0, min(a, b), max(a, b)
+    sag, stress = box_plate(pressure, a, b, thickness, young)
+    alpha, beta = coefficients(round(long / short, 4))
+    bends = sag * bending_stiffness(thickness, young) / (alpha * short**4)
+    pulls = math.pi**6 / 256 * (1 + (short / long) ** 4) * young * thickness * sag**3 / short**4
+    assert bends + pulls == pytest.approx(pressure, rel=1e-6)
+    flat = plate(pressure, a, b, thickness, young)
+    assert 0 < sag <= flat[0] * (1 + 1e-9)
+    bent = 6 * beta * bends * short**2 / thickness**2
+    assert stress == pytest.approx(bent + math.pi**2 / 8 * young * (sag / short) ** 2)
+
+
+@pytest.mark.parametrize(
+    ("ratio", "alpha"), [(1.0, 0.00406), (1.5, 0.00772), (2.0, 0.01013), (9.0, 0.01302)]
+)
+def test_plates_are_those_of_the_table(ratio: float, alpha: float) -> None:
+    # Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells, table 8 (from memory).
+    assert coefficients(ratio)[0] == pytest.approx(alpha, abs=6e-6)
+
+
+class Lid(Value, frozen=True):
+    """Something with a share in it."""
+
+    open: Fraction = 0.0
+    parts: tuple[float, ...] = ()
+
+
+def test_unknown_fields_are_set_aside_all_the_way_down_and_put_back() -> None:
+    raw = {"open": 0.5, "colour": "red", "parts": [1.0, 2.5]}
+    lid = msgspec.convert(set_aside(raw, Lid), Lid)
+    assert (lid.open, lid.parts, lid.extra) == (0.5, (1.0, 2.5), {"colour": "red"})
+    assert put_back(msgspec.to_builtins(lid)) == {"open": 0.5, "colour": "red", "parts": [1, 2.5]}
+    assert put_back([{"extra": {"x": (1.0,)}, "y": (2.0, 2.5)}]) == [{"x": (1.0,), "y": [2, 2.5]}]
+
+
+@pytest.mark.parametrize("share", [-0.01, 1.01, 1.5])
+def test_a_share_is_between_nothing_and_all(share: float) -> None:
+    with pytest.raises(msgspec.ValidationError):
+        msgspec.convert({"open": share}, Lid)

@@ -29,8 +29,10 @@ from roomy_hull.job.model import Job, Move, RunThrough
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.studies.fit import in_out, mending, together
 from roomy_hull.studies.fit import passage as passage_module
+from roomy_hull.studies.fit.free_space import FreeSpace
 from roomy_hull.studies.fit.run_through import play
 from roomy_hull.studies.loads import axles, ranking
+from roomy_hull.studies.loads.weighing import raised_height
 from roomy_hull.studies.outline import outline
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -411,3 +413,50 @@ def test_a_carried_thing_in_the_ground_is_told_how_deep(demo: Job, deep: float) 
     sunk = judge(edits.changed(demo, item.id, z=item.z - low - deep))
     flaws = [f for f in sunk.fit.alone[item.id] if f.other == Ref("body part", "ground")]
     assert [f.amount for f in flaws] == [pytest.approx(deep)]
+
+
+@given(st.floats(600, 1600), st.floats(1200, 3000), st.floats(2400, 4200), st.floats(200, 900))
+def test_a_raised_weighing_finds_the_height_it_was_made_with(
+    height: float, kg: float, base: float, lift: float
+) -> None:
+    # ISO 10392 turned round: the whole tipped by its raised axle, its load found by moments about the other hub.
+    hub, aft = 380.0, 0.45 * base
+    angle = math.asin(lift / base)
+    level = kg * aft / base
+    tipped = (
+        kg * (aft * math.cos(angle) + (height - hub) * math.sin(angle)) / (base * math.cos(angle))
+    )
+    assert raised_height(kg, level, tipped, base, lift, hub) == pytest.approx(height)
+
+
+def test_air_springs_push_with_the_pressure_that_stands_level(demo: Job) -> None:
+    vehicle = demo.vehicle.but(springs=demo.vehicle.springs.but(school="air"))
+    verdict = judge(msgspec.structs.replace(demo, vehicle=vehicle))
+    pushed = 0
+    for s in verdict.loads.scenarios:
+        up = {p.what: p.newton for p in verdict.carrying.chassis.diagram(s.id).pushes}
+        # Both springs, kPa times cm².
+        wanted = 2 * s.stance.pressure * vehicle.springs.air_area * 0.1
+        pushed += wanted > 0
+        assert up.get("air springs", 0.0) == pytest.approx(wanted, rel=0.02)
+    assert pushed
+
+
+@given(
+    st.floats(0, 400), st.floats(400, 1500),
+    st.lists(st.tuples(st.floats(0, 1400), st.floats(30, 500)), max_size=4),
+    st.floats(-200, 1700), st.sampled_from((0.0, 25.0, 40.0)),
+)  # fmt: skip
+def test_the_nearest_free_place_is_the_nearest_of_all_places(
+    low: float, high: float, bars: list[tuple[float, float]], u: float, pitch: float
+) -> None:
+    blocked = tuple((a, -10.0, a + long, 10.0) for a, long in bars)
+    space = FreeSpace("B", (low, 0.0, high, 0.0), blocked, (0.0, 0.0, 0.0))
+    step = pitch or 5.0
+    places = [n * step for n in range(-10, 400) if space.allows(n * step, 0.0)]
+    found = space.nearest(u, 0.0, pitch)
+    if not places:
+        assert found is None
+    else:
+        assert found in places
+        assert abs(found - u) == pytest.approx(min(abs(p - u) for p in places))
