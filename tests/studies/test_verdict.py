@@ -1,6 +1,9 @@
 import json
 
+import msgspec
+
 from roomy_hull.formats.jobfile import dumps, loads
+from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Acceptance, Job
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -51,3 +54,22 @@ def test_unknown_fields_are_noted(demo: Job) -> None:
     assert len(notes) == 2
     assert all(f.code == "file.unknown" for f in notes)
     assert any("felt" in f.title for f in notes)
+
+
+def test_a_scenario_that_leaves_behind_what_there_is_not_is_looked_at(demo: Job) -> None:
+    def found(job: Job) -> list[tuple[str, str]]:
+        return [(f.title, f.scenario) for f in judge(job).findings if f.code == "file.absent"]
+
+    assert not found(demo)
+    one = demo.scenarios[0]
+    slip = msgspec.structs.replace(
+        demo, scenarios=(one.but(left_behind=("punt", "pnut")), *demo.scenarios[1:])
+    )
+    ((title, scenario),) = found(slip)
+    assert "'pnut'" in title
+    assert "left_behind" in title
+    assert scenario == one.id
+    # What a kept layout has may be named: the scenario serves both.
+    kept = edits.removed(layouts.kept(demo, "With punt"), "punt")
+    named = (one.but(left_behind=("punt",)), *demo.scenarios[1:])
+    assert not found(msgspec.structs.replace(kept, scenarios=named))

@@ -1,9 +1,10 @@
-"""Unknown: fields of the file that this version does not know; they are kept, and told."""
+"""Unknown: fields of the file that this version does not know, and names of what is not there; kept, and told."""
 
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.value import Value, unknown_fields
+from roomy_hull.job.model import Job, Variant
 
 KEY = "file"
 Rows = tuple[tuple[Value, tuple[str, ...]], ...]
@@ -44,6 +45,22 @@ def judge(case: Case) -> list[Finding]:
         Finding("file.unknown", "note", f"The file's field '{path}' is not known; it is kept",
                 (Ref("field", path),), source="docs/formats.md", stage="Survey")
         for path in paths
+    ] + _absent(case.assembly.job)  # fmt: skip
+
+
+def _absent(job: Job) -> list[Finding]:
+    """Look at scenarios that leave at home what neither the job nor a kept layout has: a slip weighs nothing."""
+    layouts: tuple[Job | Variant, ...] = (job, *job.variants)
+    known = {u.id for layout in layouts for u in layout.units}
+    known |= {c.id for layout in layouts for c in layout.carried}
+    return [
+        Finding("file.absent", "look", f"Scenario '{s.name}' leaves '{key}' at home, but there is no such thing; "
+                "correct its id, or take it out of left_behind",
+                (Ref("field", f"scenarios {s.id} left_behind {key}"),), source="docs/formats.md", scenario=s.id,
+                stage="Loads")
+        for s in job.scenarios
+        for key in s.left_behind
+        if key not in known
     ]  # fmt: skip
 
 
