@@ -9,7 +9,7 @@ import scipy.ndimage
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.builders import case
+from tests.builders import SHOP, case
 
 from jobs import any_job
 from roomy_hull.assembly.assemble import assemble
@@ -34,7 +34,9 @@ from roomy_hull.studies.fit.run_through import play
 from roomy_hull.studies.loads import axles, ranking
 from roomy_hull.studies.loads.weighing import raised_height
 from roomy_hull.studies.outline import outline
+from roomy_hull.studies.strength import struts
 from roomy_hull.studies.strength.members import MemberCheck
+from roomy_hull.studies.strength.variations import variations
 from roomy_hull.verdict.verdict import Verdict, judge
 
 JOBS = [*sorted(DEMOS), 3, 17, 29]
@@ -460,3 +462,36 @@ def test_the_nearest_free_place_is_the_nearest_of_all_places(
     else:
         assert found in places
         assert abs(found - u) == pytest.approx(min(abs(p - u) for p in places))
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_a_variation_bears_on_one_point_what_its_hardest_rear_spring_pushes(name: str) -> None:
+    v = judge(demo_job(name))
+    for scenario in v.job.scenarios:
+        as_it_is = variations(v.assembly, v.loads, scenario)[0]
+        d = v.carrying.chassis.diagram(scenario.id)
+        rear = [p.newton for p in d.pushes if p.x > v.job.vehicle.wheelbase / 2]
+        assert as_it_is.point == pytest.approx(v.carrying.chassis.factor * max(rear))
+        assert (as_it_is.peak, as_it_is.ratio) == (pytest.approx(d.peak), pytest.approx(d.ratio))
+
+
+@given(st.floats(3, 40), st.floats(300, 1100), st.floats(70, 120))
+def test_proposed_struts_hold_the_leaf_and_stand_where_there_is_room(
+    mass: float, height: float, swing: float
+) -> None:
+    strut = struts.proposal(mass, height, swing, SHOP.rules)
+    assert strut.count == 2
+    assert strut.force % 50 == 0
+    assert 50 <= strut.force <= 5000
+    # The body's stud between half and nine tenths of the leaf's height below the hinge, on a tenth of a metre's tenth.
+    assert strut.body % 10 == 0
+    assert max(160.0, 0.5 * height) <= strut.body <= max(160.0, 0.9 * height)
+    assert 40 <= strut.leaf <= max(40.0, 0.3 * height)
+    opened, closed = struts.strut_length(strut, swing), struts.strut_length(strut, 0.0)
+    if strut.force < 5000 and opened > closed:
+        cold = struts.strut_moment(strut, swing, swing, SHOP.rules.cold)
+        worst = max(
+            struts.leaf_moment(mass, height, swing, lean)
+            for lean in (-SHOP.rules.slope, 0.0, SHOP.rules.slope)
+        )
+        assert cold >= 1.1 * worst * (1 - 1e-9)
