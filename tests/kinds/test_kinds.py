@@ -125,26 +125,38 @@ def test_a_fridge_keeps_air_where_its_vent_is(side: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("length", "width", "pitch", "span"),
+    ("length", "pitch", "phase", "wanted"),
     [
-        (600, 500, 25, 550),
-        (600, 500, 50, 550),
-        (100, 500, 25, 50),
-        (60, 500, 25, None),
-        (600, 500, 0, None),
+        (600, 25, 0, (25, 575)),
+        (447, 25, 0, (25, 425)),  # not 23.5 and 423.5, where no slot is
+        (600, 50, 0, (50, 550)),
+        (600, 25, 10, (40, 565)),  # begins 10 past a slot: 10 + 40 and 10 + 565 lie on slots
+        (70, 25, 0, (25, 50)),
+        (69, 25, 0, None),
+        (600, 0, 0, None),
     ],
 )
-def test_bolt_holes_are_whole_pitches_apart(
-    length: float, width: float, pitch: float, span: float | None
+def test_bolt_holes_lie_on_slots(
+    length: float, pitch: float, phase: float, wanted: tuple[float, float] | None
 ) -> None:
-    holes = rail_holes(length, width, pitch)
-    if span is None:
+    holes = rail_holes(length, 500, pitch, phase)
+    assert holes == (() if wanted is None else tuple((x, y) for x in wanted for y in (40.0, 460.0)))
+    assert rail_holes(length, 79, pitch, phase) == ()
+
+
+@given(
+    st.floats(30, 1500), st.sampled_from((25.0, 40.0, 50.0)), st.integers(0, 30), st.floats(0, 24.9)
+)
+def test_holes_find_slots_wherever_a_base_stands(
+    length: float, pitch: float, n: int, past: float
+) -> None:
+    u = n * pitch + past
+    holes = rail_holes(length, 500, pitch, u % pitch)
+    inside = [k * pitch - u for k in range(200) if 20 - 1e-9 <= k * pitch - u <= length - 20 + 1e-9]
+    if len(inside) < 2:
         assert holes == ()
-        return
-    xs = sorted({x for x, _ in holes})
-    assert xs[1] - xs[0] == span
-    assert xs[0] == pytest.approx(length - xs[1])
-    assert len(holes) == 4
+    else:
+        assert sorted({x for x, _y in holes}) == pytest.approx([inside[0], inside[-1]])
 
 
 def test_the_stores_are_complete() -> None:

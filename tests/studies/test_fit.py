@@ -7,11 +7,13 @@ from reference import conflicts
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Study
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.body import Arch
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.kinds.pocket import Pocket
 from roomy_hull.studies.fit import closed
 from roomy_hull.studies.fit import judge as fits
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
@@ -231,3 +233,33 @@ def test_what_runs_is_found_beside_it_before_they_touch(demo: Job, gap: float) -
     other = drawer.but(id="other", bay="R", u=25.0 + drawer.width + gap, v=0.0, w=0.0)
     hits = found(judge(bare(demo, one, other)), "fit.running")
     assert {round(h.measured or 0, 6) for h in hits} == ({gap} if gap < 3 else set())
+
+
+def test_holes_are_drilled_where_the_rails_slots_are(demo: Job) -> None:
+    def holes(job: Job) -> set[float]:
+        thing = next(t for t in assemble(job).things if t.id == "tools")
+        carcass = next(p for p in thing.expansion.parts if isinstance(p, SheetPart) and p.holes)
+        unit = job.thing("tools")
+        return {round((h.x + unit.u) % 25, 6) % 25 for h in carcass.holes}  # type: ignore[union-attr]
+
+    before = assemble(demo)
+    for u in (500.0, 507.0, 512.5, 524.9):
+        job = edits.changed(demo, "tools", u=u, width=447.0)
+        assert holes(job) <= {0.0, 24.9, 0.1} if u == 524.9 else holes(job) == {0.0}
+        # A memory of where it stood before never leaves the old holes in.
+        assert assemble(job, before).thing("tools") == assemble(job).thing("tools")
+        before = assemble(job, before)
+
+
+def test_a_base_too_narrow_for_two_slots_says_so_and_how_wide_it_has_to_be(demo: Job) -> None:
+    slim = edits.added(demo, Pocket(id="slim", name="Slim", bay="L", u=0.0, v=0.0, w=0.0, width=60.0, depth=300.0,
+                                    height=200.0))  # fmt: skip
+    (hit,) = [f for f in judge(slim).findings if f.code == "fit.slots"]
+    assert (hit.severity, hit.measured, hit.limit) == ("look", 60.0, 70.0)
+    (fix,) = fixes(judge(slim), hit)
+    assert not [
+        f
+        for f in judge(edits.changed(slim, "slim", **fix.changes)).findings
+        if f.code == "fit.slots"
+    ]
+    assert not [f for f in judge(demo).findings if f.code == "fit.slots"]

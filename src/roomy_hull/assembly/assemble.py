@@ -12,12 +12,13 @@ from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import Ref
+from roomy_hull.job.body import Bay
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.placed import Placed
-from roomy_hull.kinds.registry import expand
+from roomy_hull.kinds.registry import expand, kind_of
 from roomy_hull.kit import carried as carried_kit
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.shop.shop import Shop, shipped_shop
@@ -163,7 +164,7 @@ def _thing(
         expansion, trouble = before.expansion, before.trouble
     else:
         try:
-            expansion = expand(value, Site(place.bay.pitch, shop), place.bay.side)
+            expansion = expand(value, site_of(value, place.bay, shop), place.bay.side)
         except InputError as error:
             trouble = f"{error.what}. {error.remedy}"
             expansion = _block(value)
@@ -193,6 +194,23 @@ def _thing(
     )  # fmt: skip
 
 
+def phase_of(u: float, pitch: float) -> float:
+    """By how much something that begins at u begins past a slot of rails; 0 where a bolt finds its slot. [mm]"""
+    if pitch <= 0:
+        return 0.0
+    past = u % pitch
+    return 0.0 if min(past, pitch - past) <= SLOT_PLAY else past
+
+
+def site_of(unit: Placed, bay: Bay, shop: Shop) -> Site:
+    """Where a unit is built in: rails, and how far past one of their slots it begins. [mm]"""
+    return Site(bay.pitch, shop, phase_of(unit.u, bay.pitch))
+
+
+SLOT_PLAY = 0.5
+"""A bolt finds its slot within this. [mm]"""
+
+
 def _only_moved(before: Thing, value: Placed, place: BayPlace) -> bool:
     """Say whether a unit is the same as before but for its place on rails of the same pitch."""
     old = before.value
@@ -201,6 +219,8 @@ def _only_moved(before: Thing, value: Placed, place: BayPlace) -> bool:
     here, bay = before.place.bay, place.bay
     if here.pitch != bay.pitch or (here.side == "right") != (bay.side == "right"):
         return False
+    if kind_of(value).railed and phase_of(old.u, here.pitch) != phase_of(value.u, bay.pitch):
+        return False  # its holes lie elsewhere
     there = msgspec.structs.replace(old, bay=value.bay, u=value.u, v=value.v, w=value.w)
     return bool(there == value)
 

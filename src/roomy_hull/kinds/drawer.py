@@ -65,7 +65,7 @@ def front_height(unit: Drawer) -> float:
 
 
 def carcass(
-    unit: Placed, thickness: float, front: float, material: Material, pitch: float
+    unit: Placed, thickness: float, front: float, material: Material, site: Site
 ) -> SheetPart:
     """The folded carcass behind the fronts: a floor and two sides.
 
@@ -77,8 +77,8 @@ def carcass(
         Of the carcass's sheet and of the fronts. [mm]
     material : Material
         Of the sheet.
-    pitch : float
-        Rail pitch; 0 or less for no bolt holes. [mm]
+    site : Site
+        Whose rails it is bolted to. [mm]
 
     Returns
     -------
@@ -89,7 +89,7 @@ def carcass(
     return SheetPart(
         f"{unit.name}: carcass", unit.ref, unit.width, depth, thickness, material,
         left=unit.height, right=unit.height,
-        holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, pitch)),
+        holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch, site.phase)),
     )  # fmt: skip
 
 
@@ -135,7 +135,7 @@ def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
         )
     pull_width = min(120.0, unit.width / 2)
     made: tuple[Part, ...] = (
-        carcass(unit, unit.carcass, unit.front, site.material(unit.material), site.pitch),
+        carcass(unit, unit.carcass, unit.front, site.material(unit.material), site),
         SheetPart(
             f"{unit.name}: drawer box", unit.ref, box_width, box_depth, unit.sheet, site.material(unit.material),
             left=box_height, right=box_height, front=box_height, back=box_height,
@@ -278,4 +278,6 @@ def box_room(unit: Drawer) -> float:
     return max(0.0, wide) * max(0.0, deep) * max(0.0, high)
 
 
-KIND = Kind(Drawer, expand, fields, offers, rank=10, stored=lambda unit: box_room(unit) * 1e-6)
+KIND = Kind(
+    Drawer, expand, fields, offers, railed=True, rank=10, stored=lambda unit: box_room(unit) * 1e-6
+)

@@ -1,5 +1,6 @@
 """What every kind expands into, in its own frame: u along the wall, v inward, w up. [mm]"""
 
+import math
 from typing import Any
 
 import msgspec
@@ -75,8 +76,36 @@ def part_mass(parts: tuple[Part, ...]) -> float:
     return sum(p.mass() * p.count for p in parts if hasattr(p, "mass"))
 
 
-def rail_holes(length: float, width: float, pitch: float) -> tuple[tuple[float, float], ...]:
-    """Place four bolt holes near a base's corners, a whole number of pitches apart along x.
+HOLE_EDGE = 20.0
+"""A bolt's middle stands at least so far inside a base's edge along the rail (common practice). [mm]"""
+
+
+def rail_slots(length: float, pitch: float, phase: float) -> tuple[float, float] | None:
+    """The first and the last slot of a rail under a base.
+
+    Parameters
+    ----------
+    length : float
+        Of the base along the rail. [mm]
+    pitch, phase : float
+        Of the slots, and by how much the base begins past one. [mm]
+
+    Returns
+    -------
+    (float, float) or None
+        From the base's beginning; none where it covers no two far enough inside its edges. [mm]
+    """
+    if pitch <= 0:
+        return None
+    first = math.ceil((HOLE_EDGE + phase - 1e-6) / pitch) * pitch - phase
+    last = math.floor((length - HOLE_EDGE + phase + 1e-6) / pitch) * pitch - phase
+    return (first, last) if last - first > pitch - 1e-6 else None
+
+
+def rail_holes(
+    length: float, width: float, pitch: float, phase: float = 0.0
+) -> tuple[tuple[float, float], ...]:
+    """Place four bolt holes near a base's corners, over slots of the rails.
 
     Parameters
     ----------
@@ -84,18 +113,18 @@ def rail_holes(length: float, width: float, pitch: float) -> tuple[tuple[float, 
         Base size. [mm]
     pitch : float
         Rail pitch; 0 or less for none. [mm]
+    phase : float
+        By how much the base begins past a slot: 0 on the pitch. [mm]
 
     Returns
     -------
     tuple of (x, y)
         Hole centres from the base's lower left corner; empty where no pair fits. [mm]
     """
-    edge = 20.0
-    if pitch <= 0 or length < 2 * edge + pitch or width < 4 * edge:
+    slots = rail_slots(length, pitch, phase)
+    if slots is None or width < 4 * HOLE_EDGE:
         return ()
-    span = int((length - 2 * edge) / pitch + 1e-6) * pitch
-    x0 = (length - span) / 2
-    return tuple((x, y) for x in (x0, x0 + span) for y in (2 * edge, width - 2 * edge))
+    return tuple((x, y) for x in slots for y in (2 * HOLE_EDGE, width - 2 * HOLE_EDGE))
 
 
 INWARD = 1

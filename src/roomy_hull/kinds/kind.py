@@ -22,10 +22,11 @@ USES: tuple[Use, ...] = (
 
 
 class Site(msgspec.Struct, frozen=True):
-    """Where a unit is built in: the rail pitch of its bay [mm], and the shop that makes it."""
+    """Where a unit is built in: its bay's rail pitch, the shop that makes it, how far past a slot it begins. [mm]"""
 
     pitch: float
     shop: Shop
+    phase: float = 0.0
 
     def loose(self) -> "Site":
         """The same shop without rails to bolt to."""
@@ -113,6 +114,8 @@ class Kind(msgspec.Struct, frozen=True):
         → its entries in the stores.
     rank : int
         Where it stands among the kinds of a use in the stores.
+    railed : bool
+        Whether its own base is drilled for the slots of its bay's rails.
     made : bool
         Whether the workshop makes it; else it is bought.
     contents : bool
@@ -148,6 +151,7 @@ class Kind(msgspec.Struct, frozen=True):
     fields: Callable[[], tuple[Field, ...]]
     offers: Callable[[], tuple[Offer, ...]]
     rank: int = 100
+    railed: bool = False
     made: bool = True
     contents: bool = True
     handed: tuple[str, ...] = ()

@@ -37,9 +37,10 @@ def expand(unit: Pocket, site: Site) -> Expansion:
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)
+    holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase))
     parts = (
         SheetPart(f"{unit.name}: pocket", unit.ref, w, d, t, site.material(unit.material), left=h, right=h, back=h,
-                  front=lip, holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch)), role="floor"),
+                  front=lip, holes=holes, role="floor"),
     )  # fmt: skip
     solids = (
         Solid(Box(0, 0, 0, w, d, t), "made"), Solid(Box(0, 0, t, t, d, h), "made"),
@@ -79,4 +80,6 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Pocket, expand, fields, offers, rank=40, open_front=True, stored=room_inside)
+KIND = Kind(
+    Pocket, expand, fields, offers, railed=True, rank=40, open_front=True, stored=room_inside
+)

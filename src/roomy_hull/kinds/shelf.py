@@ -48,7 +48,7 @@ def expand(unit: Shelf, site: Site) -> Expansion:
         SheetPart(
             f"{unit.name}: shelf", unit.ref, w, d, t, site.material(unit.material),
             left=flange, right=flange, front=lip, back=flange,
-            holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch)),
+            holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase)),
             role="floor",
         ),
     )  # fmt: skip
@@ -122,4 +122,6 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Shelf, expand, fields, offers, rank=10, open_front=True, stored=room_inside)
+KIND = Kind(
+    Shelf, expand, fields, offers, railed=True, rank=10, open_front=True, stored=room_inside
+)

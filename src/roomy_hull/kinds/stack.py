@@ -89,7 +89,7 @@ def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
         A drawer is too low or too narrow for its box.
     """
     metal = site.material(unit.material)
-    made: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site.pitch)]
+    made: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site)]
     for _low, one in drawers(unit):
         made += drawer.parts(one, site.loose())[1:]
     return tuple(made)
@@ -182,4 +182,4 @@ def stored(unit: Stack) -> float:
     return sum(drawer.box_room(one) for _low, one in drawers(unit)) * 1e-6
 
 
-KIND = Kind(Stack, expand, fields, offers, rank=20, stored=stored)
+KIND = Kind(Stack, expand, fields, offers, railed=True, rank=20, stored=stored)

@@ -1,21 +1,19 @@
 """Fit with everything closed: overlaps, clearances, bays, openings, arches and rail pitch."""
 
+import math
 from collections.abc import Iterable
 
 import msgspec
 
-from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.assemble import SLOT_PLAY, Assembly, phase_of
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import TOUCH, Box, hull
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.expansion import HOLE_EDGE, rail_slots
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.pieces import parts_of
-
-PITCH_TOLERANCE = 0.5
-"""A bolt finds its slot within this. [mm]"""
-
 
 KEY = "fit"
 
@@ -23,7 +21,7 @@ KEY = "fit"
 class Flaw(msgspec.Struct, frozen=True):
     """One thing that does not fit.
 
-    `kind` is ``overlap``, ``running``, ``vent``, ``outside``, ``opening``, ``arch``, ``pitch``,
+    `kind` is ``overlap``, ``running``, ``vent``, ``outside``, ``opening``, ``arch``, ``pitch``, ``slots``,
     ``body`` or ``unit``; `amount` and `limit` in mm; `other` what it meets, or whose zone it is; `how` the direction.
     """
 
@@ -239,8 +237,12 @@ def _in_bay(thing: Thing) -> Iterable[Flaw]:
     pitch = place.bay.pitch
     if pitch > 0:
         off = (unit.u + pitch / 2) % pitch - pitch / 2
-        if abs(off) > PITCH_TOLERANCE:
-            yield Flaw("pitch", abs(off), PITCH_TOLERANCE, where=(thing.envelope,))
+        if abs(off) > SLOT_PLAY:
+            yield Flaw("pitch", abs(off), SLOT_PLAY, where=(thing.envelope,))
+        phase = phase_of(unit.u, pitch)
+        if kind_of(unit).railed and rail_slots(unit.width, pitch, phase) is None:
+            first = math.ceil((HOLE_EDGE + phase) / pitch) * pitch - phase
+            yield Flaw("slots", unit.width, first + pitch + HOLE_EDGE, where=(thing.envelope,))
 
 
 def _vent_in_bay(thing: Thing, size: Box) -> Iterable[Flaw]:

@@ -68,6 +68,12 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     )  # fmt: skip
 
 
+_RAIL_WORDS = {
+    "pitch": "is off the rail pitch",
+    "slots": "is too narrow for two slots of the rail: it has no bolt holes",
+}
+
+
 def _alone(thing: Thing, flaw: Flaw) -> Finding:
     """Word one flaw of a thing by itself."""
     name = thing.value.name
@@ -95,9 +101,9 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
     elif flaw.kind == "running":
         severity, source = "look", f"{PRACTICE}, running gap"
         title = f"{name} runs too near to the wheel arch"
-    elif flaw.kind == "pitch":
+    elif flaw.kind in _RAIL_WORDS:
         severity, source = "look", f"{PRACTICE}, slotted rails"
-        title = f"{name} is off the rail pitch"
+        title = f"{name} {_RAIL_WORDS[flaw.kind]}"
     elif flaw.kind == "body":
         title = f"{name} stands in the {_met(flaw)}"
     else:
@@ -150,6 +156,9 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
         return _moves(assembly, (things[0],)) or _inward(things[0])
     if finding.code == "fit.pitch":
         return _on_pitch(things[0])
+    if finding.code == "fit.slots" and finding.limit is not None:
+        words = f"Make {things[0].value.name} {finding.limit:.0f} mm wide"
+        return (Fix(words, things[0].ref, {"width": finding.limit}),)
     if finding.code in ("fit.overlap", "fit.running", "fit.vent", "fit.opening", "fit.arch"):
         return _moves(assembly, tuple(things))
     return ()
