@@ -15,6 +15,7 @@ from jobs import any_job
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.motions import closely
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.findings import Finding
 from roomy_hull.core.geometry.gaps import apart, clash, nearest
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.plates import box_plate, plate
@@ -34,6 +35,7 @@ from roomy_hull.studies.fit.run_through import play
 from roomy_hull.studies.loads import axles, ranking
 from roomy_hull.studies.loads.weighing import raised_height
 from roomy_hull.studies.outline import outline
+from roomy_hull.studies.outline.judge import fixes as outline_fixes
 from roomy_hull.studies.strength import struts
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.variations import variations
@@ -495,3 +497,34 @@ def test_proposed_struts_hold_the_leaf_and_stand_where_there_is_room(
             for lean in (-SHOP.rules.slope, 0.0, SHOP.rules.slope)
         )
         assert cold >= 1.1 * worst * (1 - 1e-9)
+
+
+def test_hard_points_are_all_that_hangs_behind_the_axle(judged: Verdict) -> None:
+    base = judged.job.vehicle.wheelbase
+    found = outline.hard_points(judged.assembly)
+    assert found[0][0] == "tow bar"
+    wanted = [
+        p.words
+        for p in judged.assembly.ground.tray
+        if p.box.x1 > base and p.role not in {"arch", "headboard"}
+    ]
+    wanted += [
+        t.value.name for t in judged.assembly.things
+        if isinstance(t.value, Carried) and t.envelope.x1 > base and not t.on_roof
+    ]  # fmt: skip
+    assert [name for name, _x, _z in found[1:]] == wanted
+    assert all(x > base for _name, x, _z in found[1:])
+
+
+def test_on_slides_that_roll_heavily_nothing_runs_away(demo: Job) -> None:
+    stiff = msgspec.structs.replace(SHOP, rules=msgspec.structs.replace(SHOP.rules, rolling=0.4))
+    slides = [m.slide for m in judge(demo, shop=stiff).carrying.mounts if m.slide is not None]
+    assert slides
+    assert all(s.runs == 0.0 for s in slides)
+
+
+def test_only_what_can_be_shortened_is_offered_to_be(demo: Job) -> None:
+    verdict = judge(demo)
+    for code in ("outline.departure", "outline.width", "outline.ground", "outline.roof"):
+        asked = Finding(code, "look", "Something else")
+        assert not [f for f in outline_fixes(verdict.case(), asked) if "tray" in f.words.lower()]
