@@ -196,6 +196,18 @@ def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
     assert "Sample fridge reaches the ground" in [f.title for f in hits(verdict, "move.blocked")]
 
 
+@pytest.mark.parametrize("deep", [16.0, -5.0])
+def test_the_platform_under_a_drop_slides_load_reaches_the_ground_first(
+    demo: Job, deep: float
+) -> None:
+    stands = judge(demo).assembly.thing("sample-fridge").envelope.z0  # type: ignore[union-attr]
+    lowered = judge(edits.changed(demo, "sample-fridge", drop=stands + deep))
+    hit = [
+        f for f in hits(lowered, "move.blocked") if f.title == "Sample fridge reaches the ground"
+    ]
+    assert [f.measured for f in hit] == ([pytest.approx(deep)] if deep > 0 else [])
+
+
 def test_a_lid_that_opens_part_of_the_way_is_a_look(demo: Job) -> None:
     verdict = judge(edits.changed(demo, "sample-fridge", slide_style="plain"))
     # One lid, one finding, with all that it meets, each in its place.

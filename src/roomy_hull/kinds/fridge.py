@@ -15,7 +15,7 @@ from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, Zone, lid, pull_out, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Remedy, Site, offer
 from roomy_hull.kinds.placed import Placed, SlideStyle
-from roomy_hull.kinds.slide import travel, way_out
+from roomy_hull.kinds.slide import platform, travel, way_out
 
 
 class Fridge(Placed, frozen=True, kw_only=True, tag_field="kind", tag="fridge"):
@@ -123,9 +123,9 @@ def motions(unit: Fridge) -> tuple[Motion, ...]:
     out = way_out(unit, drops, "chest", "lid")
     sunk = -unit.drop if drops else 0.0
     up = lid(top.moved(0, 0, sunk), unit.hinge, travel(unit, drops))
-    return (
-        Motion("", unit.name, (Moved(chest, "chest"), Moved(top, "lid")), (*out, up), unit.locks),
-    )
+    below = platform(unit, w, s, "chest") if drops else ()
+    goes = (Moved(chest, "chest"), Moved(top, "lid"), *below)
+    return (Motion("", unit.name, goes, (*out, up), unit.locks),)
 
 
 def plan(unit: Fridge) -> Scene:

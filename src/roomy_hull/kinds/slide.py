@@ -56,6 +56,11 @@ def way_out(unit: Slid, drops: bool, *groups: str) -> tuple[Step, ...]:
     return (out, Step("lower", 2, -unit.drop, groups)) if drops and unit.drop > 0 else (out,)
 
 
+def platform(unit: Slid, width: float, under: float, group: str = "") -> tuple[Moved, ...]:
+    """What of a drop slide goes down with its load: all that is under it. [mm]"""
+    return (Moved(Box(6, 10, 0, width - 6, unit.depth, under), group),) if unit.drop > 0 else ()
+
+
 def expand(unit: Slide, site: Site) -> Expansion:
     """Write a slide with its load out.
 
@@ -75,9 +80,9 @@ def expand(unit: Slide, site: Site) -> Expansion:
     s = min(unit.slide_height, h * 0.8)
     gap = site.shop.rules.running_gap
     load = Box(6, 10, s, w - 6, d, h)
-    motion = Motion(
-        "", unit.name, (Moved(load),), way_out(unit, unit.style == "drop", ""), unit.locks
-    )
+    drops = unit.style == "drop"
+    goes = (Moved(load), *(platform(unit, w, s) if drops else ()))
+    motion = Motion("", unit.name, goes, way_out(unit, drops, ""), unit.locks)
     return Expansion(
         (Solid(Box(0, 0, 0, w, d, s), "bought"), Solid(load, "contents", moves=True)),
         (Zone(Box(-gap, 0, 0, w + gap, d, h), "running"),),
@@ -93,13 +98,13 @@ def expand(unit: Slide, site: Site) -> Expansion:
         ),
         (
             Hardware(
-                f"{'drop slide' if unit.style == 'drop' else 'slide'}, {unit.slide_rating:g} kg",
+                f"{'drop slide' if drops else 'slide'}, {unit.slide_rating:g} kg",
                 unit.ref,
             ),
         ),
         Box(0, 0, 0, w, d, h),
         elevation(unit),
-        travel=travel(unit, unit.style == "drop"),
+        travel=travel(unit, drops),
         slide_rating=unit.slide_rating,
         slide_load=unit.contents + unit.slide_mass / 2,
         motions=(motion,),
