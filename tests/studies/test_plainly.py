@@ -39,7 +39,7 @@ from roomy_hull.studies.outline.judge import fixes as outline_fixes
 from roomy_hull.studies.strength import struts
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.variations import variations
-from roomy_hull.verdict.verdict import Verdict, judge
+from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 JOBS = [*sorted(DEMOS), 3, 17, 29]
 STRESS = {"M6": 20.1, "M8": 36.6, "M10": 58.0, "M12": 84.3, "M16": 157.0}
@@ -528,3 +528,29 @@ def test_only_what_can_be_shortened_is_offered_to_be(demo: Job) -> None:
     for code in ("outline.departure", "outline.width", "outline.ground", "outline.roof"):
         asked = Finding(code, "look", "Something else")
         assert not [f for f in outline_fixes(verdict.case(), asked) if "tray" in f.words.lower()]
+
+
+@pytest.mark.parametrize("over", [3.0, 13.0, 77.0])
+def test_a_unit_past_its_bays_end_is_brought_back_onto_the_last_slot_before_it(
+    demo: Job, over: float
+) -> None:
+    thing = judge(demo).assembly.thing("first-aid")
+    assert thing is not None
+    assert thing.place is not None
+    room, pitch = thing.place.size.x1, thing.place.bay.pitch
+    job = edits.changed(demo, "first-aid", u=room - thing.value.width + over)  # type: ignore[union-attr]
+    verdict = judge(job)
+    hit = next(f for f in verdict.findings if f.code == "fit.outside.end")
+    assert hit.measured == pytest.approx(over)
+    offered = fixes(verdict, hit)
+    assert offered
+    for fix in offered:
+        u = fix.changes["u"]
+        assert u % pitch == pytest.approx(0)  # type: ignore[operator]
+        assert 0 <= u <= room - thing.value.width  # type: ignore[union-attr, operator]
+    alone = msgspec.structs.replace(
+        job, units=tuple(x for x in job.units if x.id == "first-aid"), sets=(), runs=()
+    )
+    verdict = judge(alone)
+    fix = fixes(verdict, next(f for f in verdict.findings if f.code == "fit.outside.end"))[0]
+    assert fix.changes["u"] == pytest.approx((room - thing.value.width) // pitch * pitch)  # type: ignore[union-attr]

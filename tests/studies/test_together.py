@@ -83,6 +83,7 @@ def test_memory_never_alters_what_meets_what(demo: Job) -> None:
         memory = again(TOGETHER, there, memory)
         seen, fresh = memory.results[together.KEY], found(job)
         assert (seen.shut, seen.opened, seen.needs) == (fresh.shut, fresh.opened, fresh.needs)
+        assert (list(seen.shut), list(seen.opened)) == (list(fresh.shut), list(fresh.opened))
         assert {k: set(v) for k, v in seen.still.items()} == {
             k: set(v) for k, v in fresh.still.items()
         }
