@@ -116,7 +116,7 @@ def page() -> str:
         f"Against brute force (`bench/sampling.py`: every step in {reference['samples']} moments, every pose asked of "
         f"FCL) the demo's table takes {reference['ours_ms']:.0f} ms instead of {reference['theirs_ms']:.0f} ms, "
         f"{reference['ratio']:.0f}× faster; of {reference['clashes']} clashes {reference['missed']} are missed, and "
-        f"{reference['alarms']} are seen by us alone. What turns and comes near is followed to 0.05 mm.",
+        f"{reference['alarms']} are seen by us alone. Where so little decides, what turns is followed to 0.05 mm.",
         "",
         "## Loads",
         "",

@@ -270,7 +270,7 @@ def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job)
                     assert (fixed.ref in rows) == clash(gap)
                 elif 0.0 <= gap < min(wanted, rest - 0.5):
                     met.add(fixed.role)
-                    assert rows[fixed.ref].gap == pytest.approx(gap)
+                    assert gap - together.ALLOWANCE <= rows[fixed.ref].gap <= gap + 1e-6
                 elif gap >= wanted:
                     assert fixed.ref not in rows
     assert met >= {"wall", "roof", "wheel"}

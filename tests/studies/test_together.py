@@ -360,7 +360,8 @@ def test_what_turns_is_found_before_it_touches(demo: Job, gap: float, near: bool
     met = [m for what, m in seen.still.get("spare", ()) if what == Ref("carried", "can")]
     assert bool(met) == near
     if near:
-        assert met[0].gap == pytest.approx(gap, abs=0.05)
+        # Whether they meet is decided closely; the figure errs on the safe side by the sweep's allowance.
+        assert gap - together.ALLOWANCE <= met[0].gap <= gap + 0.05
 
 
 @pytest.mark.parametrize("high", [60.0, 120.0, 240.0, 300.0])

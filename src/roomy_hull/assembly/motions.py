@@ -113,7 +113,7 @@ def _put(pieces: tuple[Piece, ...], where: Frame | Corner | None) -> tuple[Piece
     return tuple(_at(p, where) for p in pieces)
 
 
-@functools.lru_cache(maxsize=2048)
+@functools.lru_cache(maxsize=128)
 def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
     """All that an opening passes through, followed so closely that nothing but a true meeting is one.
 
@@ -129,7 +129,8 @@ def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
     tuple of Piece
         In vehicle axes; it exceeds the true space by less than touching is. [mm]
     """
-    return _put(sweep_of(motion, FINE).swept, where)
+    # Kept here, few at a time: such sweeps are long.
+    return _put(sweep_of.__wrapped__(motion, FINE).swept, where)
 
 
 def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening, ...]:

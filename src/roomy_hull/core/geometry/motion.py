@@ -19,9 +19,8 @@ from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box, hull
 
 MARGIN = 1.0
-"""By how much a swept space is let exceed the true one, at first. [mm]"""
-FINE = 0.03
-"""The same where it decides whether two things meet: 1.4 times this is less than touching is. [mm]"""
+"""By how much a swept space is let exceed the true one, at first; `FINE` where it decides. [mm]"""
+FINE = 0.03  # 1.4 times this is less than touching is
 PLANE: dict[int, tuple[int, int]] = {0: (1, 2), 1: (0, 2), 2: (0, 1)}
 """The two other axes of each axis, in order: the plane of a prism's ring."""
 
@@ -325,8 +324,7 @@ def sweep_of(motion: Motion, margin: float = MARGIN) -> Sweep:
     Raises
     ------
     InputError
-        It has no end: a step of no size or no finite size, a turn of more than a full circle, or more
-        than eight steps.
+        It has no end: a step of no size or no finite size, beyond a full circle, or more than eight.
     """
     _check(motion)
     rest = tuple(block(m.box) for m in motion.moved)

@@ -13,7 +13,7 @@ from roomy_hull.assembly.motions import Opening, closely
 from roomy_hull.assembly.study import Before, Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
-from roomy_hull.core.geometry.motion import Piece, block
+from roomy_hull.core.geometry.motion import MARGIN, Piece, block
 from roomy_hull.core.geometry.near import Boxes, beside
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.graphs import circles, in_order
@@ -21,8 +21,8 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.kit.body.pieces import UNDER
 
 KEY = "together"
-NARROW = 10.0
-"""Where less than this is shared, what turns is followed closely. Above a sweep's own allowance. [mm]"""
+ALLOWANCE = 1.4 * MARGIN
+"""By how much a swing's sweep may exceed the true space. [mm]"""
 Pair = tuple[str, str]
 
 
@@ -215,19 +215,17 @@ def _meet(
 
 def _closest(
     x: Opening, pieces: tuple[Piece, ...], wanted: float, *, turning: bool = False
-) -> tuple[float, Box] | None:
-    """How near x comes to some pieces and where, or what of it turns; nothing where all is further than wanted."""
-
-    def found(swept: tuple[Piece, ...]) -> tuple[float, Piece | None, int]:
-        some = tuple(p for p in swept if not p.square) if turning else swept
-        gap, i, j = nearest(some, pieces, wanted)
-        return gap, some[i] if i >= 0 else None, j
-
-    gap, mine, j = found(x.swept)
-    if mine is not None and not mine.square and gap > -NARROW:
+) -> tuple[float, Piece, Piece] | None:
+    """How near x comes to some pieces, or what of it turns, and which two; nothing beyond the wanted gap."""
+    swept = tuple(p for p in x.swept if not p.square) if turning else x.swept
+    gap, i, j = nearest(swept, pieces, wanted)
+    if i >= 0 and not swept[i].square and (-ALLOWANCE < gap < 0 or wanted - ALLOWANCE < gap):
         # So little may be the sweep's own allowance: followed more closely, it is a meeting or none.
-        gap, mine, j = found(closely(x.motion, x.where))
-    return (gap, shared(mine, pieces[j])) if mine is not None else None
+        swept = closely(x.motion, x.where)
+        if turning:
+            swept = tuple(p for p in swept if not p.square)
+        gap, i, j = nearest(swept, pieces, wanted)
+    return (gap, swept[i], pieces[j]) if i >= 0 else None
 
 
 def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
@@ -239,7 +237,7 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
     if at is not None and clash(at[0]):
         sliding = tuple(p for p in x.swept if p.square)
         late = bool(sliding) and x.turns and not clash(nearest(sliding, pieces, 0.0)[0])
-        return Meeting(*at, late)
+        return Meeting(at[0], shared(at[1], at[2]), late)
     if wanted <= 0:
         return None
     if x.kind == "unit":
@@ -247,7 +245,7 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
     if at is None or at[0] >= wanted:
         return None
     at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
-    return Meeting(*at) if at[0] < min(wanted, at_rest - 0.5) else None
+    return Meeting(at[0], shared(at[1], at[2])) if at[0] < min(wanted, at_rest - 0.5) else None
 
 
 def _against_still(
