@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import case
 
+from jobs import any_job
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.motions import closely
 from roomy_hull.core.geometry.gaps import apart, clash, nearest
@@ -239,3 +240,12 @@ def test_a_unit_past_its_bays_end_is_brought_back_onto_the_last_slot_before_it(
     verdict = judge(alone)
     fix = fixes(verdict, next(f for f in verdict.findings if f.code == "fit.outside.end"))[0]
     assert fix.changes["u"] == pytest.approx((room - thing.value.width) // pitch * pitch)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize("seed", [13, 39])
+def test_what_stays_of_a_thing_and_what_opens_on_it_are_named_once(seed: int) -> None:
+    findings = [f for f in judge(any_job(seed)).findings if f.code in {"move.near", "move.blocked"}]
+    assert findings
+    for f in findings:
+        assert len(set(f.subjects)) == len(f.subjects)
+        assert 0 < len(f.where) < len(f.subjects)

@@ -21,6 +21,19 @@ class Asked(QWidget):
         return QSize(5000, 5000)
 
 
+def in_a_window(qtbot: QtBot) -> tuple[QWidget, Pile, QLineEdit, Asked, Asked]:
+    """A window with a pile of two pages, and a line beside it."""
+    window, pile, beside = QWidget(), Pile(), QLineEdit()
+    qtbot.addWidget(window)
+    box = QVBoxLayout(window)
+    box.addWidget(pile)
+    box.addWidget(beside)
+    first, second = Asked(), Asked()
+    pile.add(first)
+    pile.add(second)
+    return window, pile, beside, first, second
+
+
 def test_one_is_shown_and_fills_the_pile(qtbot: QtBot) -> None:
     pile, first, second = Pile(), Asked(), Asked()
     qtbot.addWidget(pile)
@@ -44,15 +57,7 @@ def test_one_is_shown_and_fills_the_pile(qtbot: QtBot) -> None:
 
 
 def test_the_focus_goes_along_only_if_it_was_within(qtbot: QtBot) -> None:
-    window = QWidget()
-    qtbot.addWidget(window)
-    pile, beside = Pile(), QLineEdit()
-    box = QVBoxLayout(window)
-    box.addWidget(pile)
-    box.addWidget(beside)
-    first, second = Asked(), Asked()
-    pile.add(first)
-    pile.add(second)
+    window, pile, beside, first, second = in_a_window(qtbot)
     with qtbot.waitActive(window):
         window.show()
         window.activateWindow()
@@ -66,15 +71,7 @@ def test_the_focus_goes_along_only_if_it_was_within(qtbot: QtBot) -> None:
 
 
 def test_hidden_pages_are_not_asked_for_their_size(qtbot: QtBot) -> None:
-    window = QWidget()
-    qtbot.addWidget(window)
-    pile, other = Pile(), QLineEdit()
-    box = QVBoxLayout(window)
-    box.addWidget(pile)
-    box.addWidget(other)
-    first, second = Asked(), Asked()
-    pile.add(first)
-    pile.add(second)
+    window, _pile, other, _first, second = in_a_window(qtbot)
     window.show()
     second.times = 0
     other.hide()

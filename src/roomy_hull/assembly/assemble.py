@@ -12,10 +12,9 @@ from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.body import Bay
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Job
-from roomy_hull.kinds.expansion import Expansion, PointMass, Solid
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, phase_of
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import expand, kind_of
@@ -100,8 +99,7 @@ def assemble(
     if previous is not None and previous.shop is not shop:
         previous = None
     # What a first quick look made knows nothing of what opens; it lends its expansions only.
-    whole = previous is not None and previous.opens == opens
-    old = previous.ground if previous is not None and whole else None
+    old = previous.ground if previous is not None and previous.opens == opens else None
     if (
         previous is not None
         and old is not None
@@ -164,7 +162,11 @@ def _thing(
         expansion, trouble = before.expansion, before.trouble
     else:
         try:
-            expansion = expand(value, site_of(value, place.bay, shop), place.bay.side)
+            expansion = expand(
+                value,
+                Site(place.bay.pitch, shop, phase_of(value.u, place.bay.pitch)),
+                place.bay.side,
+            )
         except InputError as error:
             trouble = f"{error.what}. {error.remedy}"
             expansion = _block(value)
@@ -192,23 +194,6 @@ def _thing(
         value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
         trouble, openings,
     )  # fmt: skip
-
-
-def phase_of(u: float, pitch: float) -> float:
-    """By how much something that begins at u begins past a slot of rails; 0 where a bolt finds its slot. [mm]"""
-    if pitch <= 0:
-        return 0.0
-    past = u % pitch
-    return 0.0 if min(past, pitch - past) <= SLOT_PLAY else past
-
-
-def site_of(unit: Placed, bay: Bay, shop: Shop) -> Site:
-    """Where a unit is built in: rails, and how far past one of their slots it begins. [mm]"""
-    return Site(bay.pitch, shop, phase_of(unit.u, bay.pitch))
-
-
-SLOT_PLAY = 0.5
-"""A bolt finds its slot within this. [mm]"""
 
 
 def _only_moved(before: Thing, value: Placed, place: BayPlace) -> bool:

@@ -80,6 +80,23 @@ HOLE_EDGE = 20.0
 """A bolt's middle stands at least so far inside a base's edge along the rail (common practice). [mm]"""
 
 
+SLOT_PLAY = 0.5
+"""A bolt finds its slot within this. [mm]"""
+
+
+def phase_of(u: float, pitch: float) -> float:
+    """By how much something that begins at u begins past a slot of rails; 0 where a bolt finds its slot. [mm]"""
+    if pitch <= 0:
+        return 0.0
+    past = u % pitch
+    return 0.0 if min(past, pitch - past) <= SLOT_PLAY else past
+
+
+def first_slot(pitch: float, phase: float) -> float:
+    """The first slot far enough inside a base, from the base's beginning. [mm]"""
+    return math.ceil((HOLE_EDGE + phase - 1e-6) / pitch) * pitch - phase
+
+
 def rail_slots(length: float, pitch: float, phase: float) -> tuple[float, float] | None:
     """The first and the last slot of a rail under a base.
 
@@ -97,7 +114,7 @@ def rail_slots(length: float, pitch: float, phase: float) -> tuple[float, float]
     """
     if pitch <= 0:
         return None
-    first = math.ceil((HOLE_EDGE + phase - 1e-6) / pitch) * pitch - phase
+    first = first_slot(pitch, phase)
     last = math.floor((length - HOLE_EDGE + phase + 1e-6) / pitch) * pitch - phase
     return (first, last) if last - first > pitch - 1e-6 else None
 

@@ -1,17 +1,16 @@
 """Fit with everything closed: overlaps, clearances, bays, openings, arches and rail pitch."""
 
-import math
 from collections.abc import Iterable
 
 import msgspec
 
-from roomy_hull.assembly.assemble import SLOT_PLAY, Assembly, phase_of
+from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import TOUCH, Box, hull
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
-from roomy_hull.kinds.expansion import HOLE_EDGE, rail_slots
+from roomy_hull.kinds.expansion import HOLE_EDGE, SLOT_PLAY, first_slot, phase_of, rail_slots
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.pieces import parts_of
 
@@ -236,13 +235,12 @@ def _in_bay(thing: Thing) -> Iterable[Flaw]:
         yield from _through_opening(thing, e)
     pitch = place.bay.pitch
     if pitch > 0:
-        off = (unit.u + pitch / 2) % pitch - pitch / 2
-        if abs(off) > SLOT_PLAY:
-            yield Flaw("pitch", abs(off), SLOT_PLAY, where=(thing.envelope,))
         phase = phase_of(unit.u, pitch)
+        if phase:
+            yield Flaw("pitch", min(phase, pitch - phase), SLOT_PLAY, where=(thing.envelope,))
         if kind_of(unit).railed and rail_slots(unit.width, pitch, phase) is None:
-            first = math.ceil((HOLE_EDGE + phase) / pitch) * pitch - phase
-            yield Flaw("slots", unit.width, first + pitch + HOLE_EDGE, where=(thing.envelope,))
+            least = first_slot(pitch, phase) + pitch + HOLE_EDGE
+            yield Flaw("slots", unit.width, least, where=(thing.envelope,))
 
 
 def _vent_in_bay(thing: Thing, size: Box) -> Iterable[Flaw]:

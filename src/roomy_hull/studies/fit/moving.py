@@ -61,11 +61,15 @@ def _meetings(
 ) -> list[Finding]:
     """Word what an opening meets, things and what never moves, then other openings: one finding for all of a sort."""
     by_id = {o.id: o for o in found.openings}
-    sorts: dict[tuple[str, str], list[Cause]] = {}
+    sorts: dict[tuple[str, str], dict[Ref, Cause]] = {}
     seen: set[tuple[str, str]] = set()
 
     def add(x: str, sort: str, cause: Cause) -> None:
-        sorts.setdefault((x, sort), []).append(cause)
+        # What stays of a thing and what opens on it are one cause: the worse of the two.
+        causes = sorts.setdefault((x, sort), {})
+        known = causes.get(cause.what)
+        if known is None or cause.meeting.gap < known.meeting.gap:
+            causes[cause.what] = cause
 
     for x, rows in found.still.items():
         for what, meeting in rows:
@@ -90,7 +94,7 @@ def _meetings(
         elif not meeting.clashes and (other is None or not other.clashes):
             add(x, "near", Cause(ref, names[y], meeting))
     return [
-        (_near if sort == "near" else _blocked)(by_id[x], causes, assembly)
+        (_near if sort == "near" else _blocked)(by_id[x], list(causes.values()), assembly)
         for (x, sort), causes in sorts.items()
     ]
 

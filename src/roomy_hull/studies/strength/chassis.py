@@ -167,7 +167,7 @@ def study(
     # The baseline: the bare vehicle and the rated payload spread evenly.
     rows = [
         *_in_scenarios(_rows(assembly, loads), chosen, leave_out, kerb),
-        _alone([*kerb, (payload, floor.x0, floor.x1)]),
+        _alone((*kerb, (payload, floor.x0, floor.x1))),
     ]
     factor = assembly.shop.rules.vertical_dynamic
     start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
@@ -196,10 +196,15 @@ class Laden(NamedTuple):
     kgx: float
 
 
+def _sums(loads: Sequence[Load]) -> tuple[float, float]:
+    """What loads come to: kg, and kg times their middles. [kg, kg·mm]"""
+    kgx = sum(kg * (start + end) / 2 for kg, start, end in loads)
+    return sum(kg for kg, _start, _end in loads), kgx
+
+
 def _alone(loads: Sequence[Load]) -> Laden:
     """Loads that nothing scales. [kg, mm]"""
-    kgx = sum(kg * (start + end) / 2 for kg, start, end in loads)
-    return Laden(sorted(changes(loads)), [1.0], sum(kg for kg, _start, _end in loads), kgx)
+    return Laden(sorted(changes(loads)), [1.0], *_sums(loads))
 
 
 def _in_scenarios(
@@ -213,17 +218,14 @@ def _in_scenarios(
         if m.owner not in leave_out:
             one = m.owner if m.owner.is_thing and m.owner.id in apart else None
             groups.setdefault((one, m.fill, m.mount), []).append((m.kg, start, end))
-    alone = [_alone(listed) for listed in (*groups.values(), kerb)]
-    every = sorted(
-        change for n, listed in enumerate((*groups.values(), kerb)) for change in changes(listed, n)
-    )
+    listed = [*groups.values(), kerb]
+    sums = [_sums(some) for some in listed]
+    every = sorted(change for n, some in enumerate(listed) for change in changes(some, n))
     found = []
     for scenario in chosen:
         factors = [*(scale(scenario, *key) for key in groups), 1.0]
-        pairs = list(zip(factors, alone, strict=True))
-        found.append(
-            Laden(every, factors, sum(f * a.kg for f, a in pairs), sum(f * a.kgx for f, a in pairs))
-        )
+        kg, kgx = (sum(f * s[n] for f, s in zip(factors, sums, strict=True)) for n in (0, 1))
+        found.append(Laden(every, factors, kg, kgx))
     return found
 
 
