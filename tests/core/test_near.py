@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.geometry.gaps import apart, nearest
 from roomy_hull.core.geometry.motion import Piece, block
-from roomy_hull.core.geometry.near import Boxes, beside
+from roomy_hull.core.geometry.near import MANY, Boxes, beside
 from roomy_hull.core.geometry.solids import Box
 
 # A coarse grid, so that boxes touch, stand exactly a gap apart and coincide often; some long, some flat.
@@ -20,7 +20,11 @@ def boxes(draw: st.DrawFn) -> Box:
     return Box(x, y, z, x + draw(size), y + draw(size), z + draw(size))
 
 
-@given(st.lists(boxes(), max_size=40), boxes(), st.sampled_from((0.0, 2.0, 25.0, 100.0)))
+@given(
+    st.lists(boxes(), max_size=40) | st.lists(boxes(), min_size=MANY + 20, max_size=160),
+    boxes(),
+    st.sampled_from((-0.5, 0.0, 2.0, 25.0, 100.0)),
+)
 def test_none_is_missed_and_none_invented(some: list[Box], one: Box, by: float) -> None:
     assert Boxes(some).near(one, by) == [n for n, b in enumerate(some) if not beside(one, b, by)]
 

@@ -4,7 +4,7 @@ import re
 
 from roomy_hull.core.errors import InputError
 
-_DESIGNATION = re.compile(r"^\s*(?:LT|P)?(\d{3})/(\d{2,3})\s*Z?R\s*(\d{2}(?:\.5)?)\s*C?\s*$", re.I)
+_DESIGNATION = r"(?i)^\s*(?:LT|P)?(\d{3})/(\d{2,3})\s*Z?R\s*(\d{2}(?:\.5)?)\s*C?\s*$"
 
 
 def overall_diameter(designation: str) -> float:
@@ -51,7 +51,7 @@ def parts_of(designation: str) -> tuple[float, float, float]:
     InputError
         The designation cannot be read.
     """
-    found = _DESIGNATION.match(designation)
+    found = re.match(_DESIGNATION, designation)
     if not found:
         raise InputError(
             f"the tyre size '{designation}' cannot be read",

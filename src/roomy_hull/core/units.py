@@ -1,10 +1,7 @@
 """Typed and displayed figures: sums, metric and US customary. Inside, always mm, kg and litres."""
 
-import ast
 import math
-import operator
 import re
-from collections.abc import Callable
 from typing import Literal
 
 from roomy_hull.core.errors import InputError
@@ -31,13 +28,7 @@ _OWN_UNIT = {
     "metric": {"length": "mm", "mass": "kg", "volume": "l", "number": ""},
     "us": {"length": "in", "mass": "lb", "volume": "gal", "number": ""},
 }
-_OPERATORS: dict[type, Callable[[float, float], float]] = {
-    ast.Add: operator.add,
-    ast.Sub: operator.sub,
-    ast.Mult: operator.mul,
-    ast.Div: operator.truediv,
-}
-_TERM = re.compile(
+_TERM = (
     r"(?P<whole>\d+)\s+(?P<num>\d+)/(?P<den>\d+)(?P<unit1>\s*(?:[a-zA-Z]+|\"|'))?"
     r"|(?P<num2>\d+)/(?P<den2>\d+)(?P<unit3>\s*(?:in\b|\"))"
     r"|(?P<value>\d+\.?\d*|\.\d+)(?P<unit2>\s*(?:[a-zA-Z]+|\"|'))?"
@@ -96,14 +87,15 @@ def parse(text: str, quantity: Quantity = "length", system: System = "metric") -
             )
         return f"({value * factors[unit]!r}j)" if math.isfinite(value) else "(1/0)"
 
+    from roomy_hull.core.sums import evaluated  # ruff: ignore[import-outside-top-level]  # a parser, needed at the first typed figure
+
     if len(text) > 120:
         raise InputError("the sum is too long", remedy="Type at most 120 characters.")
     tidy = text.strip().replace("×", "*").replace("\N{MINUS SIGN}", "-").replace(",", "")
     if not tidy:
         raise InputError("nothing was typed", remedy="Type a figure or a sum like 1986-2*38.")
     try:
-        tree = ast.parse(_TERM.sub(plain, tidy), mode="eval").body
-        value, has_unit = _evaluate(tree, factors.get(own, 1.0))
+        value, has_unit = evaluated(re.sub(_TERM, plain, tidy), factors.get(own, 1.0))
     except ZeroDivisionError:
         raise InputError(
             "the sum divides by zero", place=f"'{text.strip()}'", remedy="Mend the divisor."
@@ -119,33 +111,6 @@ def parse(text: str, quantity: Quantity = "length", system: System = "metric") -
     if not math.isfinite(value):
         raise InputError("the figure is not finite", place=f"'{text.strip()}'", remedy="Mend it.")
     return value
-
-
-def _evaluate(node: ast.expr, own: float) -> tuple[float, bool]:
-    """Evaluate a sum to its value and whether it carries a unit (terms with one come as 12.5j).
-
-    A plain term added to one with a unit takes the factor `own`; anything but a sum is refused.
-    """
-    if isinstance(node, ast.Constant):
-        if isinstance(node.value, complex):
-            return node.value.imag, True
-        if type(node.value) in (int, float):
-            return float(node.value), False  # type: ignore[arg-type]  # the line above proves it
-    if isinstance(node, ast.BinOp) and type(node.op) in _OPERATORS:
-        (a, a_unit), (b, b_unit) = _evaluate(node.left, own), _evaluate(node.right, own)
-        if isinstance(node.op, ast.Add | ast.Sub) and a_unit != b_unit:
-            a, b = (a, b * own) if a_unit else (a * own, b)
-        elif isinstance(node.op, ast.Mult) and a_unit and b_unit:
-            raise ValueError("an area is not asked for")
-        elif isinstance(node.op, ast.Div) and b_unit:
-            if not a_unit:
-                raise ValueError("an inverse length is not asked for")
-            return a / b, False
-        return _OPERATORS[type(node.op)](a, b), a_unit or b_unit
-    if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.USub | ast.UAdd):
-        value, has_unit = _evaluate(node.operand, own)
-        return (-value if isinstance(node.op, ast.USub) else value), has_unit
-    raise ValueError("not a sum")
 
 
 def inches(mm: float) -> str:

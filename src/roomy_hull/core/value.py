@@ -55,10 +55,27 @@ def _options(kind: Any) -> tuple[type[Value], ...]:
     )
 
 
+def _holds(kind: Any) -> bool:
+    """Whether a field's type holds any of our structs, at any depth."""
+    if isinstance(kind, type) and issubclass(kind, Value):
+        return True
+    return any(map(_holds, getattr(kind, "__args__", ())))
+
+
 @functools.cache
 def _fields(struct: type[Value]) -> dict[str, Any]:
-    """The fields that a struct knows, with their types: looking them up costs as much as a whole job."""
-    return {f.encode_name: f.type for f in msgspec.structs.fields(struct)}
+    """The fields that a struct knows, with the types of those that hold further structs.
+
+    Kept: looking them up costs as much as reading a whole job.
+    """
+    # As they were written: msgspec's own list of them resolves every type anew.
+    written: dict[str, Any] = {}
+    for base in reversed(struct.__mro__):
+        written |= base.__dict__.get("__annotations__", {})  # ruff: ignore[access-annotations-from-class-dict]  # `inspect` takes longer than all this saves
+    if any(isinstance(kind, str) for kind in written.values()):
+        written = {f.name: f.type for f in msgspec.structs.fields(struct)}
+    names = zip(struct.__struct_fields__, struct.__struct_encode_fields__, strict=True)
+    return {key: written[name] if _holds(written[name]) else None for name, key in names}
 
 
 def struct_of(kind: Any, raw: Any) -> type[Value] | None:
@@ -104,7 +121,8 @@ def set_aside(raw: Any, kind: Any) -> Any:
         if key == tag:
             kept[key] = value
         elif key in known and key != "extra":
-            kept[key] = set_aside(value, known[key])
+            inner = known[key]
+            kept[key] = value if inner is None else set_aside(value, inner)
         else:
             extra[key] = value
     if extra:
@@ -146,8 +164,9 @@ def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
     elif isinstance(value, Value):
         for key in value.extra:
             yield f"{path}.{key}".lstrip(".")
-        for name in value.__struct_fields__:
-            if name != "extra":
+        inner = _fields(type(value)).values()
+        for name, kind in zip(value.__struct_fields__, inner, strict=True):
+            if kind is not None:
                 yield from unknown_fields(getattr(value, name), f"{path}.{name}")
 
 

@@ -1,5 +1,7 @@
 """The theme on the screen: the shipped font, Qt's colours, palette and style sheet."""
 
+import functools
+
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
 
@@ -17,8 +19,14 @@ def load_fonts() -> None:
 
 def font(size: float, *, bold: bool = False) -> QFont:
     """The shipped font at a size in pixels; its digits are all of one width."""
+    return _font(round(size), bold)
+
+
+@functools.cache
+def _font(size: int, bold: bool) -> QFont:
+    """Kept, so that Qt need not match it to a file anew."""
     found = QFont("B612")
-    found.setPixelSize(round(size))
+    found.setPixelSize(size)
     found.setBold(bold)
     return found
 

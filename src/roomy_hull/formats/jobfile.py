@@ -170,12 +170,12 @@ def decode(data: bytes, place: str) -> Any:
         raise JobFileError("the text is damaged", place) from None
 
 
-_AT = re.compile(r"^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$", re.S)
+_AT = r"(?s)^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$"
 
 
 def worded(message: str, raw: Any) -> tuple[str, str]:
     """Split a validator's message into plain words and the place, with the unit's name."""
-    found = _AT.match(message)
+    found = re.match(_AT, message)
     what, path = (found["what"], found["path"] or "") if found else (message, "")
     what = (
         what

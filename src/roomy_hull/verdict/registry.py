@@ -15,7 +15,7 @@ class Line(NamedTuple):
 
 
 LINES = (
-    Line("studies.fit.judge", glance=True),
+    Line("studies.fit.judge"),
     Line("studies.fit.moving"),
     Line("studies.fit.in_out"),
     Line("studies.loads.judge", glance=True),
@@ -24,9 +24,9 @@ LINES = (
     Line("studies.loads.budget"),
     Line("studies.strength.judge"),
     Line("studies.loads.scales"),
-    Line("studies.outline.judge", glance=True),
-    Line("making.judge", glance=True),
-    Line("verdict.unknown", glance=True),
+    Line("studies.outline.judge"),
+    Line("making.judge"),
+    Line("verdict.unknown"),
 )
 """In the order in which their findings are told."""
 

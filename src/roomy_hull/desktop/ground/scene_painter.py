@@ -4,11 +4,12 @@ import math
 
 import msgspec
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
-from PyQt6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen
 
 from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.units import System, show
-from roomy_hull.desktop.theme import colour, font
+from roomy_hull.desktop.lettering import lettering
+from roomy_hull.desktop.theme import colour
 from roomy_hull.drawing.corners import corners
 from roomy_hull.drawing.manner import Style, Theme
 
@@ -154,11 +155,10 @@ class ScenePainter:
         size = stroke.size if stroke.fixed else stroke.size * window.s
         if size < 5:
             return
-        painter.setFont(font(size, bold=style.bold))
-        metrics = QFontMetricsF(painter.font())
+        letters = lettering(round(size), style.bold)
         rows = [stroke.text]
         if stroke.fit:
-            rows = fitted(stroke.text, metrics, stroke.fit * window.s)
+            rows = letters.fitted(stroke.text, stroke.fit * window.s)
         at = window.px(stroke.at)
         painter.setPen(pen)
         if stroke.upright:
@@ -166,12 +166,12 @@ class ScenePainter:
             painter.translate(at)
             painter.rotate(-90)
             at = QPointF(0.0, 0.0)
-        top = at.y() - (len(rows) - 1) * metrics.height() / 2
+        top = at.y() - (len(rows) - 1) * letters.height / 2
         for n, row in enumerate(rows):
-            width = metrics.horizontalAdvance(row)
+            width = letters.width(row)
             shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]
-            y = top + n * metrics.height() + metrics.capHeight() / 2
-            painter.drawText(QPointF(at.x() + shift, y), row)
+            y = top + n * letters.height + letters.capital / 2
+            letters.draw(painter, QPointF(at.x() + shift, y), row)
         if stroke.upright:
             painter.restore()
 
@@ -190,9 +190,8 @@ class ScenePainter:
         else:
             for p in (a, b):
                 painter.drawEllipse(p, 2, 2)
-        painter.setFont(font(13, bold=True))
-        metrics = QFontMetricsF(painter.font())
-        box = metrics.boundingRect(text).adjusted(-4, -1, 4, 1)
+        letters = lettering(13, True)
+        box = letters.box(text).adjusted(-4, -1, 4, 1)
         middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
         upright = abs(b.y() - a.y()) > abs(b.x() - a.x())
         turned = upright and style.turn and long > box.width() + 22
@@ -211,7 +210,7 @@ class ScenePainter:
         painter.setBrush(colour(self.theme.paper, 225))
         painter.drawRoundedRect(box, 3, 3)
         painter.setPen(QColor(style.line))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        letters.draw(painter, box.topLeft() - letters.box(text).topLeft() + QPointF(4, 1), text)
         painter.restore()
 
 
@@ -229,23 +228,6 @@ def painter_for(theme: Theme, system: System) -> ScenePainter:
     if key not in _painters:
         _painters[key] = ScenePainter(theme, system)
     return _painters[key]
-
-
-def fitted(text: str, metrics: QFontMetricsF, room: float) -> list[str]:
-    """Break words into lines no wider than the room; a word that is wider is shortened. [px]"""
-    rows: list[str] = []
-    for word in text.split():
-        longer = f"{rows[-1]} {word}" if rows else word
-        if rows and metrics.horizontalAdvance(longer) <= room:
-            rows[-1] = longer
-        else:
-            rows.append(word)
-    rows = [
-        r if metrics.horizontalAdvance(r) <= room
-        else metrics.elidedText(r, Qt.TextElideMode.ElideRight, room)
-        for r in rows
-    ]  # fmt: skip
-    return [r for r in rows if len(r) > 1]
 
 
 def _arrow(painter: QPainter, tail: QPointF, head: QPointF) -> None:

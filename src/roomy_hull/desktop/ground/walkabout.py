@@ -1,7 +1,7 @@
 """The walkabout: a small plan of the vehicle with the places to stand."""
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPolygonF
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.desktop.following import follow
@@ -22,6 +22,9 @@ class Walkabout(QWidget):
     def __init__(self, session: Session, theme: Theme, parent: QWidget) -> None:
         super().__init__(parent)
         self._session, self.theme = session, theme
+        self._picture: tuple[tuple[str, Station, float], QPixmap] | None = (
+            None  # kept by theme, place, density
+        )
         self.resize(self.sizeHint())
         self.setAccessibleName("Walkabout: where you stand")
         self.setToolTip("Where you stand. Click a place, or step round with [ and ]")
@@ -39,8 +42,18 @@ class Walkabout(QWidget):
         }  # fmt: skip
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Draw the plan and the places."""
-        p = QPainter(self)
+        """Draw the plan and the places: once for each place where one stands, for it is painted with the ground."""
+        key = (self.theme.name, self._session.look.station, self.devicePixelRatioF())
+        if self._picture is None or self._picture[0] != key:
+            self._picture = (key, self._drawn())
+        QPainter(self).drawPixmap(0, 0, self._picture[1])
+
+    def _drawn(self) -> QPixmap:
+        ratio = self.devicePixelRatioF()
+        found = QPixmap(self.size() * ratio)
+        found.setDevicePixelRatio(ratio)
+        found.fill(Qt.GlobalColor.transparent)
+        p = QPainter(found)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
         t = self.theme
         p.setPen(QColor(t.rule))
@@ -61,6 +74,8 @@ class Walkabout(QWidget):
             p.drawText(QRectF(at.x() - 12, at.y() - 9, 24, 18), Qt.AlignmentFlag.AlignCenter,
                        {"left": "L", "right": "R", "rear": "B", "front": "F", "above": "▲",
                         "underneath": "▼"}[station])  # fmt: skip
+        p.end()
+        return found
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Stand at the place clicked."""

@@ -7,6 +7,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import TOUCH, Box, hull
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
@@ -96,49 +97,13 @@ def study(case: Case) -> FitResult:
 
 
 def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
-    """The index pairs whose reaches meet and of which one is fresh, each once, ordered.
-
-    A few fresh things are held against all others; many by a sweep along x, where things sorted
-    by their beginning are held against those that have not ended.
-    """
+    """The index pairs whose reaches share room and of which one is fresh, each once, ordered."""
     reaches = [t.reach for t in assembly.things]
-    if len(fresh) <= FEW:
-        found = {
-            (i, j) if i < j else (j, i)
-            for i in fresh
-            for j, b in enumerate(reaches)
-            if i != j and _meet(reaches[i], b)
-        }
-        return sorted(found)
-    pairs = []
-    going: list[int] = []
-    wanted = set(fresh)
-    for i in sorted(range(len(reaches)), key=lambda n: reaches[n].x0):
-        a = reaches[i]
-        going = [j for j in going if reaches[j].x1 > a.x0]
-        pairs += [
-            (i, j) if i < j else (j, i)
-            for j in going
-            if (i in wanted or j in wanted) and _meet(a, reaches[j])
-        ]
-        going.append(i)
-    return sorted(pairs)
-
-
-FEW = 8
-"""Up to so many changed things, going through all others is quicker than sorting them."""
-
-
-def _meet(a: Box, b: Box) -> bool:
-    """Say whether two boxes share room."""
-    return (
-        a[0] < b[3] - TOUCH
-        and b[0] < a[3] - TOUCH
-        and a[1] < b[4] - TOUCH
-        and b[1] < a[4] - TOUCH
-        and a[2] < b[5] - TOUCH
-        and b[2] < a[5] - TOUCH
-    )
+    boxes = Boxes(reaches)
+    return sorted({
+        (i, j) if i < j else (j, i)
+        for i in fresh for j in boxes.near(reaches[i], -TOUCH) if i != j
+    })  # fmt: skip
 
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:

@@ -8,6 +8,7 @@ import msgspec
 
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.job.carried import Carried
@@ -110,21 +111,25 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     local = {t.id: _local(t) for t in units}
     kept = old.ways if old is not None else {}
     ways = {t.id: kept[t.id] if t.id in same else _ways(t, local[t.id]) for t in units}
+    everything = Boxes([local[t.id] for t in units])
+    fresh = [n for n, t in enumerate(units) if t.id not in same]
+    changes = Boxes([local[units[n].id] for n in fresh])
     blockers: dict[str, tuple[str, ...]] = {}
-    for t in units:
-        known = old.blockers.get(t.id, ()) if old is not None and t.id in same else None
-        found = []
-        for other in units:
-            if other is t:
-                continue
-            if known is not None and other.id in same:
-                blocks = other.id in known
-            else:
-                blocks = _blocks(local[t.id], ways[t.id], local[other.id])
-            if blocks:
-                found.append(other.id)
-        if found:
-            blockers[t.id] = tuple(found)
+    for n, t in enumerate(units):
+        around = ways[t.id][2]
+        if t.id in same and old is not None:
+            known = set(old.blockers.get(t.id, ()))
+            places = (
+                [m for m, other in enumerate(units) if other.id in known & same] if known else []
+            )
+            asked = [fresh[m] for m in changes.near(around, RESTS)]
+        else:
+            places, asked = [], everything.near(around, RESTS)
+        places += [
+            m for m in asked if m != n and _blocks(local[t.id], ways[t.id], local[units[m].id])
+        ]
+        if places:
+            blockers[t.id] = tuple(units[m].id for m in sorted(places))
     # What blocks a unit goes in after it.
     order = in_order([t.id for t in units], blockers)
     locked = () if order is not None else tuple(circles(blockers))
@@ -156,12 +161,6 @@ def _ways(thing: Thing, e: Box) -> Ways:
 
 def _blocks(e: Box, ways: Ways, other: Box) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
-    around = ways[2]
-    if (
-        other[0] >= around[3] or other[3] <= around[0] or other[1] >= around[4]
-        or other[4] <= around[1] or other[2] > around[5] + RESTS or other[5] <= around[2] - 1
-    ):  # fmt: skip
-        return False  # nowhere near: what follows would only say so again
     if e.common(other) is not None:
         return False
     if any(w.common(other) is not None for w in ways[:2]):

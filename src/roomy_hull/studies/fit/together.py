@@ -338,11 +338,19 @@ def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore
                 queue.append(y)
     after: dict[str, set[str]] = {}
     ordered = [o.id for o in found.openings if o.id in everything]
-    for i, x in enumerate(ordered):
+    at = {x: i for i, x in enumerate(ordered)}
+    # Those that do not meet are clear of each other.
+    met: dict[str, set[int]] = {}
+    for pairs in (found.shut, found.opened):
+        for x, y in pairs:
+            if x in at and y in at:
+                first, second = sorted((at[x], at[y]))
+                met.setdefault(ordered[first], set()).add(second)
+    for x in ordered:
         for name, meeting in found.still.get(x, ()):
             if meeting.clashes:
                 conflicts.append((x, name, meeting))
-        for y in ordered[i + 1 :]:
+        for y in (ordered[j] for j in sorted(met.get(x, ()))):
             relation = found.relation(x, y)
             if relation == "never":
                 worst = found.meeting(x, y)
