@@ -10,7 +10,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.registry import expand
-from roomy_hull.kit.body import canopy, tray
+from roomy_hull.kit.body import canopy, shell, tray
 from roomy_hull.shop.shop import shipped_shop
 
 SHOP = shipped_shop()
@@ -79,7 +79,7 @@ def axle_loads(job: Job) -> list[tuple[float, float]]:
         masses.append((scenario.ball, vehicle.tow.x))
         masses += [(point.kg, point.at[0]) for point in tray.masses(vehicle, body.tray, SHOP)]
         if scenario.canopy:
-            masses += [(point.kg, point.at[0]) for point in canopy.masses(vehicle, body, SHOP)]
+            masses += [(point.kg, point.at[0]) for point in shell.masses(vehicle, body, SHOP)]
             for unit in job.units:
                 if unit.id in scenario.left_behind:
                     continue

@@ -133,7 +133,7 @@ def test_backdrops_are_the_same_tuple_until_the_body_changes(demo: Job, assembly
     moved = assemble(edits.changed(demo, "tools", u=500.0), assembly)
     assert kept.of(moved, "left", upper=True) is first
     assert kept.of(moved, "left", upper=False) != first
-    taller = msgspec.structs.replace(demo.body.canopy, height=900.0)  # type: ignore[type-var]
+    taller = msgspec.structs.replace(demo.body.canopy, height=980.0)  # type: ignore[type-var]
     changed = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, canopy=taller))
     assert kept.of(assemble(changed, moved), "left", upper=True) != first
 

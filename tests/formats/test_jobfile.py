@@ -20,14 +20,14 @@ DOCS = Path(__file__).parent.parent.parent / "docs"
         (b"  \n ", "empty"),
         (b"\xff\xfe\x00", "no text"),
         (b"{", "ends too early"),
-        (b'{"format": "roomy-hull-job", "version": 1, "na', "ends too early"),
+        (b'{"format": "roomy-hull-job", "version": 2, "na', "ends too early"),
         (b'{"format": "roomy-hull-job",,}', "line 1, column 29"),
         (b"[]", "not a Roomy Hull job"),
         (b'{"format": "other"}', "not a Roomy Hull job"),
         (b'"text"', "not a Roomy Hull job"),
         (b'{"format": "roomy-hull-job", "version": 99}', "newer Roomy Hull"),
         (b'{"format": "roomy-hull-job", "version": 1}', "there is no field name"),
-        (b'{"format": "roomy-hull-job",\n "version": 1,\n "name": NaN}', "line 3"),
+        (b'{"format": "roomy-hull-job",\n "version": 2,\n "name": NaN}', "line 3"),
         (b'{"format": "roomy-hull-job",\n "version": 1,\n "x": -Infinity}', "line 3"),
         (b'{"format": "roomy-hull-job", "format": "x"}', "stands twice"),
         (b"[" * 100000, "damaged"),
@@ -102,7 +102,7 @@ def test_places_that_cannot_be_used(tmp_path: Path, demo: Job) -> None:
 
 def test_the_file_is_readable_and_ends_in_a_line_break(demo: Job) -> None:
     text = jobfile.dumps(demo).decode()
-    assert text.startswith('{\n "format": "roomy-hull-job",\n "version": 1,\n "name": ')
+    assert text.startswith('{\n "format": "roomy-hull-job",\n "version": 2,\n "name": ')
     assert text.endswith("}\n")
     assert '"extra"' not in text
 

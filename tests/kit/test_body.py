@@ -6,7 +6,7 @@ from roomy_hull.core.geometry.solids import hull
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.job.body import Arch
 from roomy_hull.job.model import Job
-from roomy_hull.kit.body import canopy, tray
+from roomy_hull.kit.body import canopy, shell, tray
 from roomy_hull.kit.body.pieces import part_of
 
 
@@ -81,21 +81,26 @@ def test_the_canopy_stands_on_the_floor_and_bays_lie_inside(demo: Job) -> None:
 
 
 def test_a_wall_is_cut_for_its_doors_and_doors_are_made(demo: Job) -> None:
-    shell = demo.body.canopy
-    assert shell is not None
-    parts = {p.name: p for p in canopy.parts(shell, SHOP)}
+    one = demo.body.canopy
+    assert one is not None
+    parts = {p.name: p for p in shell.parts(one, SHOP)}
     left = parts["Canopy: left wall"]
     assert isinstance(left, SheetPart)
-    assert [(c.x, c.length) for c in left.cutouts] == [(60, 1480)]
+    # The leaf laps 15 over the clear opening and has 5 around it: 20 more on each side.
+    assert [(c.x, c.y, c.length, c.width) for c in left.cutouts] == [(40, 10, 1540, 920)]
     assert parts["Canopy: front wall"].cutouts == ()  # type: ignore[union-attr]
     assert {"Canopy: door left", "Canopy: door right", "Canopy: door rear"} <= set(parts)
 
 
 def test_canopy_masses_are_those_of_its_parts(demo: Job) -> None:
-    shell = demo.body.canopy
-    assert shell is not None
-    total = sum(point.kg for point in canopy.masses(demo.vehicle, demo.body, SHOP))
-    assert total == pytest.approx(body_mass(canopy.parts(shell, SHOP)) + shell.fittings)
+    one = demo.body.canopy
+    assert one is not None
+    total = sum(point.kg for point in shell.masses(demo.vehicle, demo.body, SHOP))
+    assert total == pytest.approx(body_mass(shell.parts(one, SHOP)) + shell.fittings_mass(one))
+    # A canopy of 2,000 × 1,830 × 960 with three doors weighs 140 to 170 kg (common practice).
+    assert 140 < total < 170
+    weighed = msgspec.structs.replace(one, fittings=21.5)
+    assert shell.fittings_mass(weighed) == 21.5
 
 
 def test_without_a_canopy_there_is_nothing_of_it(demo: Job) -> None:
@@ -103,4 +108,4 @@ def test_without_a_canopy_there_is_nothing_of_it(demo: Job) -> None:
     assert canopy.outside(demo.vehicle, bare) is None
     assert canopy.inside(demo.vehicle, bare) is None
     assert canopy.bays(demo.vehicle, bare) == {}
-    assert canopy.masses(demo.vehicle, bare, SHOP) == ()
+    assert shell.masses(demo.vehicle, bare, SHOP) == ()

@@ -19,7 +19,7 @@ from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import part_mass
-from roomy_hull.kit.body import canopy, fitting, tray, undertray
+from roomy_hull.kit.body import canopy, fitting, leaves, shell, tray, undertray
 from roomy_hull.kit.body.pieces import BodyRole, part_of
 from roomy_hull.verdict.verdict import judge
 
@@ -225,15 +225,15 @@ def test_insulation_jacks_and_let_down_doors_are_made_and_weighed(demo: Job) -> 
 
     def kg(one: object) -> float:
         body = msgspec.structs.replace(demo.body, canopy=one)
-        return sum(p.kg for p in canopy.masses(demo.vehicle, body, SHOP))
+        return sum(p.kg for p in shell.masses(demo.vehicle, body, SHOP))
 
     assert kg(lined) > kg(plain)
     assert kg(jacked) > kg(plain)
     door = next(d for d in plain.doors if d.side == "left")
     halved = msgspec.structs.replace(door, split=300.0)
-    names = [p.name for p in canopy.door_parts(plain, halved, SHOP)]
+    names = [p.name for p in leaves.door_parts(plain, halved, SHOP)]
     assert len(names) > len(
-        canopy.door_parts(plain, msgspec.structs.replace(door, split=0.0), SHOP)
+        leaves.door_parts(plain, msgspec.structs.replace(door, split=0.0), SHOP)
     )
 
 
@@ -262,17 +262,17 @@ def test_a_wheel_wants_its_travel_above_and_half_of_it_fore_and_aft(demo: Job) -
 
 def test_a_topper_stands_over_its_base_and_begins_above_it() -> None:
     job = fitting.begun("A job", of_kind("pickup"), "topper")
-    shell = job.body.canopy
-    assert shell is not None
-    assert shell.base > 0
-    masses = canopy.masses(job.vehicle, job.body, SHOP)
+    topper = job.body.canopy
+    assert topper is not None
+    assert topper.base > 0
+    masses = shell.masses(job.vehicle, job.body, SHOP)
     floor = tray.floor_z(job.vehicle, job.body.tray)
-    shells = [p for p in masses if "door" not in p.label]
+    shells = list(masses)
     assert len(shells) >= 2
     for point in shells:
         # What is made begins on the tub's walls; only the tailgate hangs below them.
-        assert point.at[2] > floor + shell.base, point.label
-    higher = job.body.but(canopy=shell.but(base=shell.base + 60, height=shell.height + 60))
-    raised = canopy.masses(job.vehicle, higher, SHOP)
+        assert point.at[2] > floor + topper.base, point.label
+    higher = job.body.but(canopy=topper.but(base=topper.base + 60, height=topper.height + 60))
+    raised = shell.masses(job.vehicle, higher, SHOP)
     assert sum(p.kg for p in raised) == pytest.approx(sum(p.kg for p in masses), rel=0.01)
     assert raised[0].at[2] > masses[0].at[2]  # the shell

@@ -362,7 +362,7 @@ def test_snapping_to_pitch_floor_and_neighbours(session: Session) -> None:
     assert snapped(assembly, thing, thing.place, -30.0, 0.0)[0] == 0
     flat = thing.place.bay.__class__(id="x", name="x", side="right", start=0, length=1500, depth=860,
                                      height=925, pitch=0)  # fmt: skip
-    smooth = thing.place.__class__(flat, thing.place.frame, thing.place.size, thing.place.opening)
+    smooth = thing.place.__class__(flat, thing.place.frame, thing.place.size, thing.place.openings)
     assert snapped(assembly, thing, smooth, 8.0, 0.0)[0] == 0
     assert snapped(assembly, thing, smooth, 333.0, 0.0)[0] == 335
 

@@ -1,5 +1,6 @@
 """Fit, ways in and what can be tried, once more in plain terms and by reference libraries."""
 
+import itertools
 import math
 
 import msgspec
@@ -38,9 +39,13 @@ def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job)
         wanted = assembly.shop.rules.moving_gap
         for x in (o for o in assembly.openings() if o.owner == key and o.turns):
             rows = dict(told.get(x.id, ()))
-            for fixed in assembly.ground.fixed:
-                gap = nearest(closely(x.motion, x.where), (fixed.piece,), wanted)[0]
-                rest = min(apart(p, fixed.piece, wanted) for p in x.rest)
+            for ref, group in itertools.groupby(assembly.ground.fixed, key=lambda f: f.ref):
+                fixed, pieces = (
+                    next(group),
+                    tuple(f.piece for f in assembly.ground.fixed if f.ref == ref),
+                )
+                gap = nearest(closely(x.motion, x.where), pieces, wanted)[0]
+                rest = min(apart(p, q, wanted) for p in x.rest for q in pieces)
                 if fixed.role == "ground":
                     assert (fixed.ref in rows) == clash(gap)
                 elif 0.0 <= gap < min(wanted, rest - 0.5):
@@ -113,7 +118,8 @@ def test_one_unit_blocks_another_that_it_stands_before_or_rests_on(
         and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
     )
     rests = -0.5 <= other.z0 - e.z1 <= in_out.RESTS and beside
-    assert in_out._blocks(e, (e, out, hull((e, out))), other) == (not shares and (before or rests))
+    ways = (e, out, hull((e, out)))
+    assert in_out._blocks((e,), ways, e, (other,)) == (not shares and (before or rests))
 
 
 @given(
@@ -173,17 +179,21 @@ def test_every_flaw_between_two_things_is_the_gap_or_the_depth_that_a_tape_would
         gaps = [max(b[n] - a[n + 3], a[n] - b[n + 3]) for n in range(3)]
         for flaw in flaws:
             if flaw.kind == "overlap":
-                assert flaw.amount == pytest.approx(min(-g for g in gaps))
+                hollow = any(by_id[t].expansion.hollow for t in (one, other))
+                if not hollow:
+                    assert flaw.amount == pytest.approx(min(-g for g in gaps))
+                assert 0 < flaw.amount <= min(-g for g in gaps) + 1e-6
                 assert flaw.limit == 0.0
                 assert max(gaps) < 0
             else:
                 assert 0 <= flaw.amount < flaw.limit
                 assert flaw.other in {by_id[one].ref, by_id[other].ref}
-                assert flaw.amount == pytest.approx(max(gaps), abs=1e-6)
+                if max(gaps) > 0:
+                    assert flaw.amount == pytest.approx(max(gaps), abs=1e-6)
     met = set(judged.fit.pairs)
     for n, one in enumerate(judged.assembly.things):
         for other in judged.assembly.things[n + 1 :]:
-            if one.envelope.common(other.envelope) is not None:
+            if any(p.common(q) is not None for p in one.bulk for q in other.bulk):
                 assert (one.id, other.id) in met or (other.id, one.id) in met
 
 

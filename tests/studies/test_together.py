@@ -22,8 +22,9 @@ from roomy_hull.job.model import Job, Move, RunThrough, TogetherSet
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.studies.fit import together
 from roomy_hull.studies.fit.mending import applied
+from roomy_hull.studies.fit.plans import most_open, plan
 from roomy_hull.studies.fit.run_through import play
-from roomy_hull.studies.fit.together import Togetherness, most_open, plan
+from roomy_hull.studies.fit.together import Togetherness
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
 TOGETHER = Study(together.KEY, together.study)

@@ -15,6 +15,7 @@ from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import canopy as canopy_kit
+from roomy_hull.kit.body import shell
 from roomy_hull.kit.body import tray as tray_kit
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import BodyParts
@@ -115,8 +116,8 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     masses = _kerb(job)
     masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop), "tray")
     if canopy is not None:
-        parts += canopy_kit.parts(canopy, shop)
-        masses += _placed(CANOPY, canopy_kit.masses(vehicle, body, shop), "canopy")
+        parts += shell.parts(canopy, shop)
+        masses += _placed(CANOPY, shell.masses(vehicle, body, shop), "canopy")
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip

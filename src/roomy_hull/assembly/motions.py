@@ -21,6 +21,7 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.body.canopy import solids as canopy_solids
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
 from roomy_hull.kit.body.pieces import OPENS, BodyParts
 
@@ -206,7 +207,7 @@ class FixedPiece(msgspec.Struct, frozen=True):
     ref : Ref
         What it belongs to (vehicle, tray or canopy), and what findings call it.
     role : str
-        ``ground``, ``cab``, ``wheel``, ``roof``, ``wall``, or the role of a body part.
+        ``ground``, ``cab``, ``wheel``, ``roof``, ``wall``, ``divider``, or the role of a body part.
     piece : Piece
         In vehicle axes. [mm]
     side : str
@@ -265,30 +266,8 @@ def fixed(
         if p.role not in OPENS
     ]
     if canopy is not None and body.canopy is not None:
-        roof = block(canopy._replace(z0=canopy.z1 - body.canopy.roof))
-        found.append(FixedPiece(Ref("canopy piece", "canopy roof"), "roof", roof))
-        found += _walls(body, canopy)
+        found += [
+            FixedPiece(Ref("canopy piece", p.words), p.role, block(p.box), p.side)
+            for p in canopy_solids(body.canopy, canopy)
+        ]
     return tuple(found)
-
-
-def _walls(body: Body, box: Box) -> list[FixedPiece]:
-    """List the stretch above each side's openings, and whole walls where there is none. [mm]"""
-    canopy = body.canopy
-    if canopy is None:
-        return []
-    wall = canopy.wall
-    sides = {
-        "left": box._replace(y1=box.y0 + wall), "right": box._replace(y0=box.y1 - wall),
-        "rear": box._replace(x0=box.x1 - wall), "front": box._replace(x1=box.x0 + wall),
-    }  # fmt: skip
-    found = []
-    for side, whole in sides.items():
-        tops = [d.sill + d.height for d in canopy.doors if d.side == side]
-        tops += [b.sill + b.height - b.margin_top for b in canopy.bays if b.side == side]
-        low = box.z0 + max(tops, default=canopy.base)
-        if box.z1 - canopy.roof - low > 1:
-            piece = block(whole._replace(z0=low, z1=box.z1 - canopy.roof))
-            found.append(
-                FixedPiece(Ref("canopy piece", f"canopy {side} wall"), "wall", piece, side)
-            )
-    return found

@@ -96,6 +96,19 @@ class Thing(msgspec.Struct, frozen=True):
         return self.expansion.travel > 0
 
     @property
+    def in_bay(self) -> Box:
+        """A unit's envelope in its bay's directions, a carried thing's in the vehicle's. [mm]"""
+        unit = self.value
+        if isinstance(unit, Carried):
+            return self.envelope
+        return self.expansion.envelope.moved(unit.u, unit.v, unit.w)
+
+    @property
+    def bulk(self) -> tuple[Box, ...]:
+        """The room that is its own, in vehicle axes: its solids where it is hollow, else its envelope. [mm]"""
+        return self.solids if self.expansion.hollow else (self.envelope,)
+
+    @property
     def still(self) -> tuple[Box, ...]:
         """Those of its solids that stay where they are. [mm]"""
         pairs = zip(self.expansion.solids, self.solids, strict=True)

@@ -1,5 +1,6 @@
 """The files that words of the command line name."""
 
+import sys
 from pathlib import Path
 
 from roomy_hull.cli.codes import DEMO
@@ -26,4 +27,9 @@ def shipped_path(word: str) -> Path | None:
 def job_of(word: str) -> Job:
     """Read the job that a word names."""
     path = job_path(word)
-    return demo_job() if path is None else jobfile.load(path)
+    if path is None:
+        return demo_job()
+    job, news = jobfile.opened(path)
+    for words in news:
+        print(f"{path.name}: {words}", file=sys.stderr)
+    return job

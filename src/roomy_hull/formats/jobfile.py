@@ -6,7 +6,7 @@ import os
 import re
 import time
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any, NamedTuple, TypeVar
 
 import msgspec
 
@@ -14,7 +14,7 @@ from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.core.value import Value, put_back, set_aside
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.migrations import to_newest
+from roomy_hull.job.migrations import news, to_newest
 from roomy_hull.job.model import FORMAT, Job
 from roomy_hull.kinds.placed import Placed
 
@@ -25,7 +25,19 @@ MAX_BYTES = 32 * 1024 * 1024
 T = TypeVar("T", bound=Value)
 
 
+class Opened(NamedTuple):
+    """A job read from a file, and what means something else since the version in which that was written."""
+
+    job: Job
+    news: tuple[str, ...]
+
+
 def loads(data: bytes, place: str = "the file") -> Job:
+    """Read a job from the bytes of its file, as `read` does, without the news."""
+    return read(data, place).job
+
+
+def read(data: bytes, place: str = "the file") -> Opened:
     """Read a job from the bytes of its file.
 
     Parameters
@@ -37,8 +49,8 @@ def loads(data: bytes, place: str = "the file") -> Job:
 
     Returns
     -------
-    Job
-        The job, unknown fields kept in each value's `extra`.
+    Opened
+        The job, unknown fields kept in each value's `extra`; and the news.
 
     Raises
     ------
@@ -55,6 +67,7 @@ def loads(data: bytes, place: str = "the file") -> Job:
         raise JobFileError(
             "this is not a Roomy Hull job", place, f'A job file starts with "format": "{FORMAT}".'
         )
+    told = news(raw.get("version"))
     try:
         raw = to_newest(raw)
     except JobFileError as trouble:
@@ -64,7 +77,7 @@ def loads(data: bytes, place: str = "the file") -> Job:
         raw, Job, place, "Mend the value; docs/formats.md says what each field may hold."
     )
     _refuse_reserved(job, place)
-    return job
+    return Opened(job, told)
 
 
 def _refuse_reserved(job: Job, place: str) -> None:
@@ -216,9 +229,30 @@ def load(path: Path) -> Job:
     JobFileError
         The file cannot be read, or `loads` refuses it.
     """
+    return opened(path).job
+
+
+def opened(path: Path) -> Opened:
+    """Read a job file with what means something else since it was written.
+
+    Parameters
+    ----------
+    path : Path
+        The file.
+
+    Returns
+    -------
+    Opened
+        Job and news.
+
+    Raises
+    ------
+    JobFileError
+        The file cannot be read, or `read` refuses it.
+    """
     if os.path.isdir(path):
         raise JobFileError("this is a folder", str(path), "Give a job file.")
-    return loads(read_whole(path), path.name)
+    return read(read_whole(path), path.name)
 
 
 def read_whole(path: Path) -> bytes:

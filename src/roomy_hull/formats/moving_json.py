@@ -3,8 +3,8 @@
 from typing import Any
 
 from roomy_hull.core.refs import Ref
+from roomy_hull.studies.fit.plans import plan
 from roomy_hull.studies.fit.run_through import play
-from roomy_hull.studies.fit.together import plan
 from roomy_hull.verdict.compare import columns
 from roomy_hull.verdict.verdict import Verdict
 

@@ -8,8 +8,22 @@ from roomy_hull.job.model import VERSION
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
-STEPS: dict[int, Step] = {}
-"""Version n to the function that makes version n + 1 of it. Version 1 is the first and newest."""
+STEPS: dict[int, Step] = {1: lambda raw: raw}
+"""Version n to the function that makes version n + 1 of it."""
+
+NEWS: dict[int, str] = {
+    1: "Openings of bays now follow from the doors before them, door leaves lap over their openings, walls and "
+    "divider are in the way of what they are in the way of, and a canopy's fittings are counted where none are "
+    "given. No unit was moved: look through the findings.",
+}
+"""Version n to what means something else since version n + 1."""
+
+
+def news(version: object) -> tuple[str, ...]:
+    """What means something else since a file of some version was written, the oldest first."""
+    if not isinstance(version, int):
+        return ()
+    return tuple(words for since, words in sorted(NEWS.items()) if version <= since)
 
 
 def to_newest(

@@ -1,6 +1,6 @@
 """The Job itself, its scenarios and what was accepted."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
@@ -15,7 +15,7 @@ from roomy_hull.kinds.registry import Unit
 OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
 """A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""
 FORMAT = "roomy-hull-job"
-VERSION = 1
+VERSION: Final = 2
 
 
 class Scenario(Value, frozen=True, kw_only=True):
@@ -154,7 +154,7 @@ class Job(Value, frozen=True, kw_only=True):
     """One vehicle's build as one immutable value; an edit makes a new one."""
 
     format: Literal["roomy-hull-job"] = "roomy-hull-job"
-    version: Literal[1] = 1
+    version: Literal[2] = VERSION
     name: Name
     note: Annotated[str, Meta(max_length=4000)] = ""
     vehicle: Vehicle

@@ -56,6 +56,8 @@ class Expansion(msgspec.Struct, frozen=True):
         What opens, in the unit's own directions. [mm]
     plan : Scene
         The unit as seen from above, h = u and k = v, drawn where it stands open. [mm]
+    hollow : bool
+        Whether others may stand in what its solids leave free of its envelope.
     """
 
     solids: tuple[Solid, ...]
@@ -69,6 +71,12 @@ class Expansion(msgspec.Struct, frozen=True):
     slide_load: float = 0.0
     motions: tuple[Motion, ...] = ()
     plan: Scene = ()
+    hollow: bool = False
+
+    @property
+    def bulk(self) -> tuple[Box, ...]:
+        """The room that is its own: its solids where its hollow is of use to others, else its envelope. [mm]"""
+        return tuple(s.box for s in self.solids) if self.hollow else (self.envelope,)
 
 
 def part_mass(parts: tuple[Part, ...]) -> float:

@@ -91,7 +91,7 @@ def expand(unit: FalseFloor, site: Site) -> Expansion:
     )
     return Expansion(
         tuple(solids), (), sheet_masses(parts, unit, (w / 2, d / 2, high / 2)), parts, Box(0, 0, 0, w, d, h),
-        elevation(unit), motions=motions,
+        elevation(unit), motions=motions, hollow=True,
     )  # fmt: skip
 
 

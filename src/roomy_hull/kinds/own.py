@@ -112,7 +112,7 @@ def expand(unit: Own, site: Site) -> Expansion:  # ruff: ignore[unused-function-
         (PointMass(unit.name, unit.mass, unit.mass_source, middle),
          PointMass("contents", unit.contents, unit.contents_source, middle, CONTENTS)),
         (Hardware(unit.name, unit.ref),), Box(0, 0, 0, w, d, h), elevation(unit),
-        travel=unit.travel if motions else 0.0, motions=motions,
+        travel=unit.travel if motions else 0.0, motions=motions, hollow=True,
     )  # fmt: skip
 
 

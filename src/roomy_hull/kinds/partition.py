@@ -56,7 +56,9 @@ def expand(unit: Partition, site: Site) -> Expansion:
     if unit.rail:
         parts += (Hardware(f"tie-down rail {d:.0f} mm with two rings", unit.ref),)
         solids.append(Solid(Box(0, 0, h - max(t, 25.0), w, d, h), "bought"))
-    return Expansion(tuple(solids), (), masses, parts, Box(0, 0, 0, w, d, h), elevation(unit))
+    return Expansion(
+        tuple(solids), (), masses, parts, Box(0, 0, 0, w, d, h), elevation(unit), hollow=True
+    )
 
 
 def elevation(unit: Partition) -> Scene:

@@ -64,6 +64,7 @@ def expand(unit: Table, site: Site) -> Expansion:
         elevation(unit),
         travel=d * 0.85 if flat else 0.0,
         motions=(motion,),
+        hollow=True,
         plan=(rectangle("front", 15, 0, w - 15, d if flat else h, 8),),
     )  # fmt: skip
 

@@ -21,10 +21,11 @@ def open_job(session: Session, path: Path) -> None:
     UserError
         The file cannot be used; the job in hand stays.
     """
-    session.take(jobfile.load(path), path)
+    job, news = jobfile.opened(path)
+    session.take(job, path)
     session.keeping.drop_autosave()
     session.keeping.add_recent(path)
-    session.say(f"Opened {path.name}")
+    session.say(" ".join([f"Opened {path.name}.", *news]) if news else f"Opened {path.name}")
 
 
 def save_job(session: Session, path: Path) -> None:

@@ -43,7 +43,8 @@ def snapped(
             u = u if u < -CATCH * 4 or u > most + CATCH * 4 else min(max(u, 0.0), most)
     else:
         u = _nearest(u, _walls(assembly, thing, place, u, w, gap), catch)
-    supports = [place.opening[1] if thing.moves else 0.0]
+    at = size.moved(u, 0.0, w)
+    supports = [place.opening_for(at)[1] if thing.moves else 0.0]
     for other in assembly.things:
         if other.id == thing.id or other.place is None or other.place.bay.id != place.bay.id:
             continue

@@ -24,6 +24,7 @@ LINES = (
     Line("studies.loads.budget"),
     Line("studies.strength.judge"),
     Line("studies.loads.scales"),
+    Line("studies.outline.sides"),
     Line("studies.outline.judge"),
     Line("making.judge"),
     Line("verdict.unknown"),

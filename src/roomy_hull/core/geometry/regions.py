@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
@@ -46,6 +47,51 @@ def free_cells(room: Rect, blocked: Sequence[Rect], touch: float) -> list[Rect]:
         j = np.searchsorted(middle_w, (b[1] + touch, b[3] - touch), side="left")
         grid[i[0] : i[1], j[0] : j[1]] = False
     return _merged(grid, us, ws)
+
+
+def left_of(face: Rect, holes: list[Rect]) -> list[Rect]:
+    """What some holes leave of a face, in upright strips from hole's edge to hole's edge.
+
+    Parameters
+    ----------
+    face : Rect
+        The whole. [mm]
+    holes : list of Rect
+        They may overlap and reach beyond it. [mm]
+
+    Returns
+    -------
+    list of Rect
+        Rectangles that do not overlap. [mm]
+    """
+    marks = sorted({
+        face[0],
+        face[2],
+        *(e for h in holes for e in (h[0], h[2]) if face[0] < e < face[2]),
+    })
+    found: list[Rect] = []
+    begun: dict[tuple[float, float], float] = {}
+    strips = list(itertools.pairwise(marks))
+    for a0, a1 in [*strips, (face[2], face[2])]:
+        here = [h for h in holes if h[0] < a1 and h[2] > a0]
+        spans = _spans(face, here) if a1 > a0 else []
+        for span in [s for s in begun if s not in spans]:
+            found.append((begun.pop(span), span[0], a0, span[1]))
+        for span in spans:
+            begun.setdefault(span, a0)
+    return found
+
+
+def _spans(face: Rect, holes: list[Rect]) -> list[tuple[float, float]]:
+    """The stretches between holes from a face's lower to its upper edge. [mm]"""
+    found, at = [], face[1]
+    for low, high in sorted((h[1], h[3]) for h in holes):
+        if low > at:
+            found.append((at, min(low, face[3])))
+        at = max(at, high)
+    if at < face[3]:
+        found.append((at, face[3]))
+    return [s for s in found if s[1] - s[0] > 0.01]
 
 
 def union(rects: Sequence[Rect]) -> tuple[list[Rect], list[Segment]]:

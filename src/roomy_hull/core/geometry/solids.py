@@ -60,3 +60,37 @@ def hull(boxes: Iterable[Box]) -> Box:
     """
     lows_highs = list(zip(*boxes, strict=True))
     return Box(*(min(c) for c in lows_highs[:3]), *(max(c) for c in lows_highs[3:]))
+
+
+def without(box: Box, holes: Iterable[Box]) -> list[Box]:
+    """What some boxes leave of another.
+
+    Parameters
+    ----------
+    box : Box
+        The whole. [mm]
+    holes : iterable of Box
+        What is taken away; they may overlap and reach beyond it. [mm]
+
+    Returns
+    -------
+    list of Box
+        Boxes that do not overlap; the box itself where nothing is taken away. [mm]
+    """
+    left = [box]
+    for hole in holes:
+        rest: list[Box] = []
+        for one in left:
+            met = one.common(hole)
+            if met is None:
+                rest.append(one)
+                continue
+            at = one
+            for axis in range(3):
+                for end, low in ((axis, True), (axis + 3, False)):
+                    if abs(met[end] - at[end]) > TOUCH:
+                        name = Box._fields[axis if not low else axis + 3]
+                        rest.append(at._replace(**{name: met[end]}))
+                        at = at._replace(**{Box._fields[end]: met[end]})
+        left = rest
+    return left

@@ -29,6 +29,12 @@ class Section(msgspec.Struct, frozen=True):
     modulus: float
 
 
+def section_height(name: str) -> float:
+    """A bar section's first side, which stands upright. [mm]"""
+    section_area(name)
+    return float(name.split("x", maxsplit=1)[0])
+
+
 def section(name: str) -> Section:
     """The properties of a rectangular tube or flat bar with sharp corners.
 

@@ -15,6 +15,7 @@ from roomy_hull.core.strokes import (
     rectangle,
 )
 from roomy_hull.drawing.view import ELEVATION, Station, View
+from roomy_hull.kit.body.canopy import BayPlace
 
 
 def ground_line(rect: Rect) -> list[Stroke]:
@@ -97,11 +98,19 @@ def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene
     if not whole:
         for place in assembly.ground.bays.values():
             if place.bay.side == station:
-                u0, w0, u1, w1 = place.opening
-                h0, k0, h1, k1 = view.rect(place.frame.box(Box(u0, 0, w0, u1, 1, w1)))
-                found.append(Size("size", (h0, k0 - 120), (h1, k0 - 120)))
-                found += [line("extension", (h, k0 - 20), (h, k0 - 150)) for h in (h0, h1)]
-                edge = h0 - 95
-                found.append(Size("size", (edge, k0), (edge, k1)))
-                found += [line("extension", (h0 - 15, k), (edge - 25, k)) for k in (k0, k1)]
+                for opening in place.openings:
+                    found += _sized(place, opening, view)
     return tuple(found)
+
+
+def _sized(place: BayPlace, opening: Rect, view: View) -> list[Stroke]:
+    """An opening's length below it and its height beside it. [mm]"""
+    u0, w0, u1, w1 = opening
+    h0, k0, h1, k1 = view.rect(place.frame.box(Box(u0, 0, w0, u1, 1, w1)))
+    edge = h0 - 95
+    return [
+        Size("size", (h0, k0 - 120), (h1, k0 - 120)),
+        *(line("extension", (h, k0 - 20), (h, k0 - 150)) for h in (h0, h1)),
+        Size("size", (edge, k0), (edge, k1)),
+        *(line("extension", (h0 - 15, k), (edge - 25, k)) for k in (k0, k1)),
+    ]

@@ -10,11 +10,11 @@ from roomy_hull.core.strokes import Disc, Lines, Outline, Point, Scene, Stroke, 
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.drawing.scenes.vehicle import wheel
 from roomy_hull.drawing.view import View, carried_over
-from roomy_hull.job.body import Door
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import Expansion
-from roomy_hull.kit.body.canopy import door_box
+from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.pieces import parts_of
+from roomy_hull.kit.body.sides import DoorPlace, stood
 
 
 def tray(assembly: Assembly, view: View) -> list[Stroke]:
@@ -107,7 +107,7 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
         return []
     h0, k0, h1, k1 = view.rect(box)
     if body.kind == "cargo":
-        return [s for d in body.doors if d.side == side for s in _door(view, box, d, leaf=False)]
+        return [s for d in sides.doors(body) if d.door.side == side for s in _door(view, box, d)]
     k0 += body.base
     found: list[Stroke] = [rectangle("canopy", h0, k0, h1, k1, 22)]
     found.append(line("detail", (h0 + 14, k1 - 26), (h1 - 14, k1 - 26)))
@@ -115,26 +115,32 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
         c = h0 + (h1 - h0) * rail
         found.append(rectangle("trim", c - 22, k1, c + 22, k1 + 34, 6))
     found.append(rectangle("trim", h0 + 30, k1 + 28, h1 - 30, k1 + 52, 10))
-    for door in body.doors:
-        if door.side == side:
-            found += _door(view, box, door)
+    for place in sides.doors(body):
+        if place.door.side == side:
+            found += _door(view, box, place)
     return found
 
 
-def _door(view: View, box: Box, door: Door, *, leaf: bool = True) -> list[Stroke]:
-    """Draw an opening and its raised leaf, a let-down half below it."""
-    h0, k0, h1, k1 = view.rect(door_box(box, door))
+def _door(view: View, box: Box, place: DoorPlace) -> list[Stroke]:
+    """Draw a clear opening, the edge of its rebate, and its raised leaf; a let-down half below it."""
+    side = place.door.side
+    h0, k0, h1, k1 = view.rect(stood(box, side, place.clear, 0.0, 1.0))
     opening = rectangle("opening", h0, k0, h1, k1, 30)
-    if not leaf:
+    leaf = next((one for one in place.leaves if one.made), None)
+    if leaf is None:
         return [opening]
+    r0, s0, r1, s1 = view.rect(stood(box, side, place.rebate, 0.0, 1.0))
+    l0, _l, l1, _top = view.rect(stood(box, side, leaf.rect, 0.0, 1.0))
     rise = (k1 - k0) * 0.21
-    top = k1 + 26
+    top = s1 + 6
     strut = top + rise * 0.45
-    down = [rectangle("moving", h0, k0 - door.split, h1, k0, 10)] if door.split else []
+    split = place.door.split
+    down = [rectangle("moving", l0, k0 - split, l1, k0, 10)] if split else []
     return [
+        Outline("detail", ((r0, s0), (r1, s0), (r1, s1), (r0, s1)), radius=30),
         opening,
         *down,
-        Outline("moving", ((h0 - 15, top), (h1 + 15, top), (h1 + 40, top + rise), (h0 - 40, top + rise))),
+        Outline("moving", ((l0, top), (l1, top), (l1 + 25, top + rise), (l0 - 25, top + rise))),
         line("moving line", (h0 + 30, k1 - 120), (h0 - 10, strut)),
         line("moving line", (h1 - 30, k1 - 120), (h1 + 10, strut)),
     ]  # fmt: skip

@@ -19,7 +19,7 @@ from roomy_hull.drawing.scenes import vehicle as vehicle_scene
 from roomy_hull.drawing.scenes.around import ground_line, person
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
 from roomy_hull.job.carried import Carried
-from roomy_hull.kit.body.canopy import door_box
+from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body.pieces import parts_of
 
 END_DEPTH = 1500.0
@@ -310,16 +310,17 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
     canopy = assembly.job.body.canopy
     if box is None or clear is None or canopy is None:
         return found
-    walls = (
-        Box(box.x0, box.y0, box.z0, clear.x0, box.y1, box.z1),
-        Box(clear.x1, box.y0, box.z0, box.x1, box.y1, box.z1),
-        Box(clear.x0, box.y0, box.z0, clear.x1, clear.y0, box.z1),
-        Box(clear.x0, clear.y1, box.z0, clear.x1, box.y1, box.z1),
-    )
     found.append(rectangle("inside plan", *view.rect(clear)))
-    found += [rectangle("cut", *view.rect(w)) for w in walls]
-    for door in canopy.doors:
-        found.append(rectangle("door gap", *view.rect(door_box(box, door))))
+    # Cut at half height: walls, posts between doors and divider as they stand, the leaves shut.
+    level = (box.z0 + canopy.base + clear.z1) / 2
+    found += [
+        rectangle("cut", *view.rect(p.box))
+        for p in canopy_kit.solids(canopy, box) if p.box.z0 < level < p.box.z1
+    ]  # fmt: skip
+    found += [
+        rectangle("door gap", *view.rect(o.rest_box))
+        for o in ground.openings if o.kind == "door" and o.rest_box.z0 < level < o.rest_box.z1
+    ]  # fmt: skip
     for place in ground.bays.values():
         rect = view.rect(place.frame.box(place.size))
         found.append(rectangle("bay plan", *rect, tag=f"bay:{place.bay.id}"))

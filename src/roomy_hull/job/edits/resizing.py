@@ -217,22 +217,10 @@ def _false_floor(body: Body, by: float) -> Body:
 
 def _wings(body: Body, by: float) -> Body:
     """Take the wings' room off what opens at the rear, on both sides."""
-    canopy = body.canopy
-    gate = next((d for d in canopy.doors if d.side == "rear"), None) if canopy is not None else None
-
-    def flow(one: Part) -> dict[str, float]:
-        sizes = {"start": one.start + by, "length": one.length - 2 * by}
-        if isinstance(one, Bay):
-            # The tailgate's opening stays where it is.
-            before, behind = one.margin_start - by, one.margin_end - by
-            if gate is not None and canopy is not None:
-                opens = gate.start - canopy.wall
-                before = opens - sizes["start"]
-                behind = sizes["start"] + sizes["length"] - opens - gate.length
-            sizes["margin_start"], sizes["margin_end"] = max(0.0, before), max(0.0, behind)
-        return sizes
-
-    return _flowed(body, {}, flow, doors=False)
+    # The tailgate's opening stays where it is, and the bay's follows from it.
+    return _flowed(
+        body, {}, lambda one: {"start": one.start + by, "length": one.length - 2 * by}, doors=False
+    )
 
 
 def _flowed(

@@ -1,27 +1,67 @@
-"""Canopy: shell, frame, doors, bays; its place on the tray, mass and parts."""
-
-import math
+"""Canopy: its place on the tray, what of it never moves, and its bays."""
 
 import msgspec
 
 from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import BarPart, Cutout, Hardware, Part, SheetPart
-from roomy_hull.core.refs import CANOPY
-from roomy_hull.job.body import Bay, Body, Canopy, Door
+from roomy_hull.job.body import Bay, Body, Canopy
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.kinds.expansion import PointMass
+from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.tray import floor_z, front_x
-from roomy_hull.shop.shop import Shop
+
+
+class CanopyPiece(msgspec.Struct, frozen=True):
+    """A piece of a canopy that never moves: ``roof``, ``wall`` or ``divider``, its words, its box, its side. [mm]"""
+
+    role: str
+    words: str
+    box: Box
+    side: str = ""
 
 
 class BayPlace(msgspec.Struct, frozen=True):
-    """A bay with its frame, its size, and the opening of its access face in (u, w). [mm]"""
+    """A bay with its frame, its size, and what is open of its access face.
+
+    Attributes
+    ----------
+    bay, frame, size
+        The bay, its directions, and its room in them. [mm]
+    openings : tuple of (u0, w0, u1, w1)
+        The clear openings of the doors before it, less the bay's margins; where it has no door, what
+        the margins leave of its face. [mm]
+    doorless : bool
+        Whether no door opens into it.
+    """
 
     bay: Bay
     frame: Frame
     size: Box
-    opening: tuple[float, float, float, float]
+    openings: tuple[Rect, ...]
+    doorless: bool = False
+
+    def opening_for(self, e: Box) -> Rect:
+        """The opening behind which something stands: that which shares most of its front with it.
+
+        Parameters
+        ----------
+        e : Box
+            In the bay's directions. [mm]
+
+        Returns
+        -------
+        Rect
+            In (u, w); the nearest along the wall where it stands behind none. [mm]
+        """
+        if len(self.openings) == 1:
+            return self.openings[0]
+
+        def shared(o: Rect) -> tuple[float, float]:
+            wide = min(e.x1, o[2]) - max(e.x0, o[0])
+            high = min(e.z1, o[3]) - max(e.z0, o[1])
+            return (wide * high if min(wide, high) > 0 else 0.0), min(wide, high)
+
+        return max(self.openings, key=shared)
 
 
 def outside(vehicle: Vehicle, body: Body) -> Box | None:
@@ -40,7 +80,7 @@ def inside(vehicle: Vehicle, body: Body) -> Box | None:
     if canopy is None or box is None:
         return None
     w = canopy.wall
-    return Box(box.x0 + w, box.y0 + w, box.z0, box.x1 - w, box.y1 - w, box.z1 - canopy.roof)
+    return Box(box.x0 + w, box.y0 + w, box.z0, box.x1 - w, box.y1 - w, box.z1 - roof_depth(canopy))
 
 
 def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
@@ -70,171 +110,81 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
             frame = Frame(clear.x0 + bay.start, clear.y1, z, "right")
         else:
             frame = Frame(clear.x1, clear.y0 + bay.start, z, "rear")
-        opening = (
+        face = (
             bay.margin_start,
             bay.margin_bottom,
             bay.length - bay.margin_end,
             bay.height - bay.margin_top,
         )
+        clear_of = sides.clear_in(canopy, bay.side, canopy.wall + bay.start, bay.sill, face)
         size = Box(0, 0, 0, bay.length, bay.depth, bay.height)
-        found[bay.id] = BayPlace(bay, frame, size, opening)
+        found[bay.id] = BayPlace(bay, frame, size, clear_of or (face,), not clear_of)
     return found
 
 
-def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
-    """List the leaf, frame and hardware of one door. [mm]"""
-    skin, metal = shop.material(canopy.skin_material), shop.material(canopy.frame_material)
-    leaf_l, leaf_h = door.length + 30, door.height + 30
-    heights = (leaf_h,) if not door.split else (leaf_h - door.split, door.split)
-    names = ("",) if not door.split else (" upper half", " let-down half")
-    leaves = tuple(
-        SheetPart(f"Canopy: door {door.id}{name}", CANOPY, leaf_l, h, canopy.skin,
-                  skin, left=20.0, right=20.0, front=20.0, back=20.0, role="leaf")
-        for name, h in zip(names, heights, strict=True)
-    )  # fmt: skip
-    return (
-        *leaves,
-        BarPart(f"Canopy: door {door.id} stile", CANOPY, "25x25x2", leaf_h, metal, 2, role="leaf"),
-        BarPart(f"Canopy: door {door.id} rail", CANOPY, "25x25x2", leaf_l, metal, 2 * len(leaves),
-                role="leaf"),
-        Hardware(f"hinge, seal, two locks and two gas struts for door {door.id}", CANOPY),
-    )  # fmt: skip
-
-
-def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:
-    """Sum the mass of a door's leaf, or of both its halves. [kg]"""
-    parts = (p for p in door_parts(canopy, door, shop) if isinstance(p, SheetPart | BarPart))
-    return sum(p.mass() * p.count for p in parts)
-
-
-INSULATION_DENSITY = 32.0
-"""Closed-cell foam (common practice). [kg/m³]"""
-JACK_MASS = 5.5
-"""One jack leg with its socket (common practice). [kg]"""
-
-
-def _cut_height(canopy: Canopy, door: Door) -> float:
-    """How much of a door is cut into the made wall; the rest is the tub's tailgate. [mm]"""
-    return door.sill + door.height - max(door.sill, canopy.base)
-
-
-def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
-    """List what is cut for the canopy.
+def divider(canopy: Canopy) -> tuple[float, float] | None:
+    """Between where the divider stands: where bays of both sides stand back to back, up to a bay from the rear.
 
     Parameters
     ----------
     canopy : Canopy
         The canopy. [mm]
-    shop : Shop
-        Its materials.
 
     Returns
     -------
-    tuple of Part
-        Sides with door openings, roof, front, rear, divider, frame bars, doors.
+    (float, float) or None
+        From the canopy's front, along; none where there is no divider. [mm]
     """
-    if canopy.kind == "cargo":
-        return ()
-    skin, metal = shop.material(canopy.skin_material), shop.material(canopy.frame_material)
-    made: list[Part] = []
-    length, width, height = canopy.length, canopy.width, canopy.height - canopy.base
-    for side in ("left", "right", "rear", "front"):
-        wall = length if side in ("left", "right") else width
-        cuts = tuple(
-            Cutout(d.start, max(0.0, d.sill - canopy.base), d.length, _cut_height(canopy, d), 40.0)
-            for d in canopy.doors
-            if d.side == side and _cut_height(canopy, d) > 0
-        )
-        made.append(
-            SheetPart(f"Canopy: {side} wall", CANOPY, wall, height, canopy.skin,
-                      skin, back=25.0, cutouts=cuts)
-        )  # fmt: skip
-    panels = max(1, math.ceil(width / 1450))
-    made.append(
-        SheetPart("Canopy: roof", CANOPY, length, width / panels, canopy.skin,
-                  skin, count=panels)
-    )  # fmt: skip
-    if canopy.divider > 0:
-        made.append(
-            SheetPart("Canopy: divider", CANOPY, length - 2 * canopy.wall,
-                      canopy.height - canopy.roof, canopy.divider, skin)
-        )  # fmt: skip
-    for door in canopy.doors:
-        made += door_parts(canopy, door, shop)
-    made.append(Hardware("pair of roof rails", CANOPY))
-    if canopy.jacks:
-        made.append(Hardware("jack leg to stand the canopy off on", CANOPY, 4))
-    if canopy.insulation:
-        made.append(
-            Hardware(
-                f"roof insulation {canopy.insulation:g} mm, {length * width * 1e-6:.2f} m²",
-                CANOPY,
-            )
-        )
-    hoops = max(2, math.ceil(length / 900) + 1)
-    frame = canopy.frame
-    made += [
-        BarPart("Canopy: sill and cant rail", CANOPY, frame, length, metal, 4),
-        BarPart("Canopy: post", CANOPY, frame, height, metal, 2 * hoops),
-        BarPart("Canopy: roof bow", CANOPY, frame, width, metal, hoops + 1),
-        BarPart("Canopy: floor bearer", CANOPY, frame, width, metal, hoops),
+    if canopy.divider <= 0:
+        return None
+    rows = {
+        side: [(b.start, b.start + b.length) for b in canopy.bays if b.side == side]
+        for side in ("left", "right")
+    }
+    both = [
+        (max(a0, b0), min(a1, b1))
+        for a0, a1 in rows["left"] for b0, b1 in rows["right"] if min(a1, b1) > max(a0, b0)
+    ]  # fmt: skip
+    if not both:
+        return None
+    start, end = min(a for a, _b in both), max(b for _a, b in both)
+    middle = canopy.width / 2 - canopy.wall
+    deep = [
+        b.depth for b in canopy.bays if b.side == "rear" and b.start < middle < b.start + b.length
     ]
-    return tuple(made)
+    end = min([end, *(canopy.length - 2 * canopy.wall - d for d in deep)])
+    return (canopy.wall + start, canopy.wall + end) if end - start > 1 else None
 
 
-def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
-    """List the canopy's masses in vehicle axes: shell at its middle, doors at their walls.
+def roof_depth(canopy: Canopy) -> float:
+    """How far the roof reaches down with its bows and insulation, which may be thicker. [mm]"""
+    return max(canopy.roof, canopy.insulation + canopy.skin if canopy.insulation else 0.0)
+
+
+def solids(canopy: Canopy, box: Box) -> tuple[CanopyPiece, ...]:
+    """What of a canopy never moves: walls around the doors, roof with its insulation, divider.
 
     Parameters
     ----------
-    vehicle : Vehicle
-        What the body stands on.
-    body : Body
-        Tray and canopy. [mm]
-    shop : Shop
-        Its materials.
+    canopy : Canopy
+        The canopy; a topper stands on a tub's walls, of a cargo space everything is the vehicle's. [mm]
+    box : Box
+        Its outside in vehicle axes. [mm]
 
     Returns
     -------
-    tuple of PointMass
-        Shell, each door, fittings; empty without a canopy. [mm, kg]
+    tuple of CanopyPiece
+        In vehicle axes. [mm]
     """
-    canopy, box = body.canopy, outside(vehicle, body)
-    if canopy is None or box is None:
-        return ()
-    cx, cy, cz = box.centre()
-    shell = sum(
-        p.mass() * p.count
-        for p in parts(canopy, shop)
-        if isinstance(p, SheetPart | BarPart) and p.role != "leaf"
-    )
-    if canopy.kind == "cargo":
-        return ()
-    cz += canopy.base / 2
-    found = [PointMass("shell", shell, "geometry", (cx, cy, cz + canopy.height * 0.1))]
-    if canopy.insulation:
-        kg = canopy.length * canopy.width * canopy.insulation * INSULATION_DENSITY * 1e-9
-        found.append(PointMass("roof insulation", kg, "geometry", (cx, cy, box.z1 - canopy.roof)))
-    if canopy.jacks:
-        found.append(PointMass("jack legs", 4 * JACK_MASS, "estimate", (cx, cy, cz)))
-    for door in canopy.doors:
-        kg = door_mass(canopy, door, shop)
-        found.append(PointMass(f"door {door.id}", kg, "geometry", door_box(box, door).centre()))
-    if canopy.fittings:
-        found.append(
-            PointMass("seals, locks, struts, jacks", canopy.fittings, "estimate", (cx, cy, cz))
-        )
+    found = [CanopyPiece("roof", "canopy roof", box._replace(z0=box.z1 - roof_depth(canopy)))]
+    found += [
+        CanopyPiece("wall", f"canopy {s} wall", wall, s) for s, wall in sides.walls(canopy, box)
+    ]
+    span = divider(canopy)
+    if span is not None:
+        half = canopy.divider / 2
+        middle = (box.y0 + box.y1) / 2
+        sheet = Box(box.x0 + span[0], middle - half, box.z0, box.x0 + span[1], middle + half,
+                    box.z1 - canopy.roof)  # fmt: skip
+        found.append(CanopyPiece("divider", "divider", sheet))
     return tuple(found)
-
-
-def door_box(box: Box, door: Door) -> Box:
-    """A door's clear opening as a thin box on its wall, in vehicle axes. [mm]"""
-    z0 = box.z0 + door.sill
-    z1 = z0 + door.height
-    if door.side == "rear":
-        return Box(
-            box.x1 - 30, box.y0 + door.start, z0, box.x1, box.y0 + door.start + door.length, z1
-        )
-    x0 = box.x0 + door.start
-    y0, y1 = (box.y0, box.y0 + 30) if door.side == "left" else (box.y1 - 30, box.y1)
-    return Box(x0, y0, z0, x0 + door.length, y1, z1)

@@ -2,23 +2,10 @@
 
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.job.body import Canopy, Door, Tray
-from roomy_hull.kit.body.canopy import door_box
+from roomy_hull.job.body import Canopy, Tray
+from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.pieces import BodyParts, parts_of
-
-PANEL_GAP = 5.0
-"""Gap around a leaf (common practice). [mm]"""
-
-
-def _leaf_box(opening: Box, side: str, thick: float) -> Box:
-    """A leaf in its opening: a panel gap smaller all round, flush with the outside. [mm]"""
-    g = PANEL_GAP
-    x0, y0, z0, x1, y1, z1 = opening
-    if side == "rear":
-        return Box(x1 - thick, y0 + g, z0 + g, x1, y1 - g, z1 - g)
-    if side == "left":
-        return Box(x0 + g, y0, z0 + g, x1 - g, y0 + thick, z1 - g)
-    return Box(x0 + g, y1 - thick, z0 + g, x1 - g, y1, z1 - g)
+from roomy_hull.kit.body.sides import PANEL_GAP
 
 
 def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
@@ -60,27 +47,23 @@ def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...
         A let-down half is a leaf of its own, its id ending in ``:half``.
     """
     found = []
-    thick = max(2.0, min(30.0, canopy.wall - PANEL_GAP))
-    for door in canopy.doors:
-        opening = _leaf_box(door_box(box, door), door.side, thick)
-        name = (
+    thick = sides.depth(canopy)[0]
+    for place in sides.doors(canopy):
+        door = place.door
+        plain = (
             f"{door.side.capitalize()} door"
             if door.id in ("left", "right", "rear")
             else f"Door {door.id}"
         )
-        upper = opening._replace(z0=opening.z0 + door.split)
-        hinge = "top" if door.split else door.hinge
-        found.append((f"door:{door.id}", door.side, _leaf(name, upper, door, hinge, door.swing)))
-        if door.split:
-            lower = opening._replace(z1=opening.z0 + door.split - PANEL_GAP)
-            motion = _leaf(f"Let-down half of {name.lower()}", lower, door, "bottom", 90.0)
-            found.append((f"door:{door.id}:half", door.side, motion))
+        for leaf in place.leaves:
+            lower = plain[0].lower() + plain[1:]
+            below = "Let-down half of" if leaf.made or canopy.kind == "cargo" else "Tailgate below"
+            name = f"{below} {lower}" if leaf.key else plain
+            shut = sides.stood(box, door.side, leaf.rect, 0.0, thick)
+            turn = _turn(shut, door.side, leaf.hinge, leaf.swing)
+            key = f"door:{door.id}:{leaf.key}" if leaf.key else f"door:{door.id}"
+            found.append((key, door.side, Motion("", name, (Moved(shut),), (turn,))))
     return tuple(found)
-
-
-def _leaf(name: str, leaf: Box, door: Door, hinge: str, degrees: float) -> Motion:
-    """One leaf's motion."""
-    return Motion("", name, (Moved(leaf),), (_turn(leaf, door.side, hinge, degrees),))
 
 
 def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], ...]:

@@ -16,6 +16,8 @@ CHOICES: dict[str, tuple[str, ...]] = {
 }
 """What can be begun on each kind of vehicle."""
 
+SILL, HEADER = 30.0, 20.0
+"""What a new canopy leaves below its doors and above them (common practice). [mm]"""
 CROSS_BOX = 750.0
 """Length of a short canopy across the tray (common practice). [mm]"""
 
@@ -98,27 +100,31 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
     deep = (width - 2 * wall) / 2 - 10
     rear = full and length > 1400
     side = length - 2 * wall - (430 if rear else 20)
-    high, opening = height - roof, height - roof - 65
+    # The bays' floor is level with the sills, and each door is as long as its bay.
+    high, opening = height - roof - SILL, height - roof - SILL - HEADER
     doors = [
-        Door(id=s, side=s, start=wall + 20, length=side - 20, sill=30, height=opening)
+        Door(id=s, side=s, start=wall + 20, length=side - 20, sill=SILL, height=opening)
         for s in ("left", "right")
     ]
     bays = [
-        Bay(id=key, name=name, side=s, start=10, length=side, depth=deep, height=high,  # type: ignore[arg-type]
-            margin_start=10, margin_end=10, margin_bottom=0, margin_top=35)
+        Bay(id=key, name=name, side=s, start=20, length=side - 20, depth=deep, sill=SILL,  # type: ignore[arg-type]
+            height=high)
         for key, name, s in (("L", "Left", "left"), ("R", "Right", "right"))
     ]  # fmt: skip
     if rear:
         across = width - 2 * wall
         doors.append(
             Door(
-                id="rear", side="rear", start=wall + 20, length=across - 40, sill=30, height=opening
+                id="rear", side="rear", start=wall + 20, length=across - 40, sill=SILL,
+                height=opening,
             )
-        )
-        bays.append(Bay(id="B", name="Rear", side="rear", start=10, length=across - 20, depth=400,
-                        height=high, margin_start=10, margin_end=10, margin_top=35))  # fmt: skip
+        )  # fmt: skip
+        bays.append(
+            Bay(id="B", name="Rear", side="rear", start=20, length=across - 40, depth=400, sill=SILL,
+                height=high)
+        )  # fmt: skip
     return Canopy(name="Canopy" if full else "Cross-box canopy", start=start, length=length, width=width,
-                  height=height, fittings=30.0, insulation=25.0, jacks=True, doors=tuple(doors),
+                  height=height, insulation=25.0, jacks=True, doors=tuple(doors),
                   bays=tuple(bays))  # fmt: skip
 
 
@@ -144,13 +150,13 @@ def _hold_body(vehicle: Vehicle, choice: str) -> Body:
     side = (across - hold.opening_width) / 2 if hold.opening_width < across else 0.0
     high = min(hold.opening_height if not topper else clear, clear)
     bay = Bay(id="B", name="Tailgate", side="rear", start=0, length=across, depth=hold.length - 2 * wall,
-              height=clear, margin_start=max(0.0, side), margin_end=max(0.0, side), margin_bottom=0,
-              margin_top=max(0.0, clear - high))  # fmt: skip
+              height=clear
+              )  # fmt: skip
     door = Door(id="tailgate", side="rear", start=wall + max(0.0, side), length=across - 2 * max(0.0, side),
                 height=high)  # fmt: skip
     canopy = Canopy(kind="topper" if topper else "cargo", name="Topper" if topper else "Cargo area",
                     base=hold.height if topper else 0.0, length=hold.length, width=hold.width,
-                    height=height, wall=wall, roof=roof, divider=0.0, fittings=14.0 if topper else 0.0,
+                    height=height, wall=wall, roof=roof, divider=0.0,
                     doors=(door,), bays=(bay,))  # fmt: skip
     return Body(tray=tray, canopy=canopy)
 

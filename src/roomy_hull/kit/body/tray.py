@@ -3,7 +3,7 @@
 import math
 
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.mechanics.sections import section_area
+from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import TRAY
 from roomy_hull.job.body import Tray
@@ -20,12 +20,6 @@ WING_HEIGHT = 330.0
 """Height of a side wing over the floor (common practice). [mm]"""
 PLANK = "150x25x2"
 """Section of a floor plank (common practice)."""
-
-
-def section_height(section: str) -> float:
-    """A bar section's first side, which stands upright. [mm]"""
-    section_area(section)
-    return float(section.split("x", maxsplit=1)[0])
 
 
 def front_x(vehicle: Vehicle, tray: Tray) -> float:

@@ -12,8 +12,8 @@ from roomy_hull.session.actions.editing import pitch_of_selection
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
+from roomy_hull.studies.fit.plans import most_open, plan
 from roomy_hull.studies.fit.run_through import RunResult, play
-from roomy_hull.studies.fit.together import most_open, plan
 
 if TYPE_CHECKING:
     from roomy_hull.verdict.compare import Exchange

@@ -1,6 +1,7 @@
 """Fit with everything closed: overlaps, clearances, bays, openings, arches and rail pitch."""
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Sequence
 
 import msgspec
 
@@ -16,6 +17,8 @@ from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.pieces import parts_of
 
 KEY = "fit"
+CANOPY_ROLES = frozenset({"roof", "wall", "divider"})
+"""Roles of a canopy's fixed pieces."""
 
 
 class Flaw(msgspec.Struct, frozen=True):
@@ -108,33 +111,70 @@ def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
     """Judge two things whose reaches meet: overlap first, else clearances."""
-    inner = a.envelope.common(b.envelope)
-    if inner is not None:
-        shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
-        # A shell's hollow is not free for a neighbour: a box inside another is an overlap too.
-        depth = min(_overlap_depth(a.envelope, b.envelope))
-        yield Flaw("overlap", depth, 0.0, where=(hull(shared) if shared else inner,))
-        return
-    yield from _zone_flaws(a, b.envelope)
-    yield from _zone_flaws(b, a.envelope)
+    if a.envelope.common(b.envelope) is not None:
+        # A box inside another overlaps it, unless that one's hollow is of use to others.
+        met = [c for p in a.bulk for q in b.bulk if (c := p.common(q)) is not None]
+        if met:
+            shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
+            yield Flaw("overlap", parting(a.bulk, b.bulk), 0.0, where=(hull(shared or met),))
+            return
+    yield from _zone_flaws(a, b.bulk, b)
+    yield from _zone_flaws(b, a.bulk, a)
 
 
-def _overlap_depth(a: Box, b: Box) -> tuple[float, float, float]:
-    """Give, for each axis, the shortest move that parts two boxes. [mm]"""
-    return (
-        min(a.x1 - b.x0, b.x1 - a.x0),
-        min(a.y1 - b.y0, b.y1 - a.y0),
-        min(a.z1 - b.z0, b.z1 - a.z0),
-    )
+def parting(some: Sequence[Box], others: Sequence[Box]) -> float:
+    """The shortest move along an axis by which some boxes come free of others.
+
+    Parameters
+    ----------
+    some, others : sequence of Box
+        Two sets. [mm]
+
+    Returns
+    -------
+    float
+        0 where they share no room. [mm]
+    """
+    shortest = math.inf
+    for axis in range(3):
+        i, j = (axis + 1) % 3, (axis + 2) % 3
+        # Moves that leave two of them sharing room, as open stretches.
+        bars = sorted(
+            (q[axis] - p[axis + 3], q[axis + 3] - p[axis])
+            for p in some for q in others
+            if p[i] < q[i + 3] - TOUCH and q[i] < p[i + 3] - TOUCH
+            and p[j] < q[j + 3] - TOUCH and q[j] < p[j + 3] - TOUCH
+        )  # fmt: skip
+        up = down = 0.0
+        for low, high in bars:
+            if low < up < high:
+                up = high
+        for low, high in sorted(bars, key=lambda bar: -bar[1]):
+            if low < down < high:
+                down = low
+        shortest = min(shortest, up, -down)
+    return shortest
 
 
-def _zone_flaws(owner: Thing, other: Box) -> Iterable[Flaw]:
-    """Judge whether a thing's keep-clear zones are free of another's box; one flaw of each kind."""
+def _zone_flaws(
+    owner: Thing, others: Sequence[Box], neighbour: Thing | None = None
+) -> Iterable[Flaw]:
+    """Judge whether a thing's keep-clear zones are free of another's room; one flaw of each kind."""
     kinds: set[str] = set()
+    under = owner.envelope.z0 + TOUCH
+    still = neighbour is not None and not any(s.moves for s in neighbour.expansion.solids)
     for zone, box in owner.zoned():
-        met = box.common(other)
-        if met is None or zone.kind in kinds:
+        if zone.kind in kinds:
             continue
+        # What it stands on and does not move, a false floor, is as near as it should be.
+        shared = [
+            m for o in others
+            if (m := box.common(o)) is not None
+            and not (zone.kind == "running" and still and o.z1 <= under)
+        ]  # fmt: skip
+        if not shared:
+            continue
+        met = hull(shared)
         kinds.add(zone.kind)
         needed = _zone_width(box, owner.envelope)
         yield Flaw(
@@ -171,14 +211,31 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     air = None if isinstance(value, Carried) else kind_of(value).air(value)
     if air is not None and air[0] < air[1]:
         yield Flaw("air", *air, where=(thing.envelope,))
-    yield from _in_bay(thing)
+    flaws = list(_in_bay(thing))
+    yield from flaws
+    outside = any(f.kind == "outside" for f in flaws)
     for arch in parts_of(assembly.ground.tray, "arch"):
-        met = thing.envelope.common(arch.box)
-        if met is not None:
-            yield Flaw("arch", min(_overlap_depth(thing.envelope, arch.box)), 0.0,
-                       Ref("body part", arch.words), where=(met,))  # fmt: skip
+        met = [m for b in thing.bulk if (m := b.common(arch.box)) is not None]
+        if met:
+            yield Flaw("arch", parting(thing.bulk, (arch.box,)), 0.0,
+                       Ref("body part", arch.words), where=(hull(met),))  # fmt: skip
         else:
-            yield from _zone_flaws(thing, arch.box)
+            yield from _zone_flaws(thing, (arch.box,))
+    if not outside:
+        yield from _in_canopy(thing, assembly)
+
+
+def _in_canopy(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
+    """Judge a unit against what of the canopy never moves: one flaw for all pieces of a name."""
+    met: dict[Ref, list[Box]] = {}
+    for piece in assembly.ground.fixed:
+        if piece.role in CANOPY_ROLES and thing.envelope.common(piece.piece.box) is not None:
+            met.setdefault(piece.ref, []).append(piece.piece.box)
+    for ref, boxes in met.items():
+        shared = [m for b in thing.bulk for box in boxes if (m := b.common(box)) is not None]
+        if shared:
+            depth = parting(thing.bulk, boxes)
+            yield Flaw("body", depth, 0.0, Ref("body part", ref.id), where=(hull(shared),))
 
 
 def _in_bay(thing: Thing) -> Iterable[Flaw]:
@@ -186,7 +243,7 @@ def _in_bay(thing: Thing) -> Iterable[Flaw]:
     place, unit = thing.place, thing.value
     if place is None or isinstance(unit, Carried):
         return
-    e = thing.expansion.envelope.moved(unit.u, unit.v, unit.w)
+    e = thing.in_bay
     size = place.size
     over = {
         "start": -e.x0, "end": e.x1 - size.x1, "front": -e.y0,
@@ -229,7 +286,7 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
     place = thing.place
     if place is None:
         return
-    u0, w0, u1, w1 = place.opening
+    u0, w0, u1, w1 = place.opening_for(e)
     if thing.moves:
         behind = {
             "start": u0 - e.x0, "end": e.x1 - u1, "floor": w0 - e.z0, "roof": e.z1 - w1,
@@ -253,7 +310,7 @@ def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     for name, box in solid:
         met = thing.envelope.common(box)
         if met is not None:
-            yield Flaw("body", min(_overlap_depth(thing.envelope, box)), 0.0, Ref("body part", name),
+            yield Flaw("body", parting((thing.envelope,), (box,)), 0.0, Ref("body part", name),
                        where=(met,))  # fmt: skip
     if thing.envelope.z0 < -TOUCH:
         yield Flaw(

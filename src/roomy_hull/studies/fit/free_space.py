@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.geometry.regions import Rect, free_cells
+from roomy_hull.core.geometry.regions import Rect, free_cells, left_of
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.kinds.expansion import Zone
 from roomy_hull.kit.body.canopy import BayPlace
@@ -105,32 +105,72 @@ def free_space(
     """
     own = thing.expansion
     e, size = own.envelope, place.size
-    u0, w0, u1, w1 = place.opening if thing.moves else (0.0, 0.0, size.x1, size.z1)
     pads = _pads(own.zones, e)
-    room: Rect | None = (u0 + pads[0], w0, u1 - e.x1 - pads[1], w1 - e.z1)
-    short = (
-        max(0.0, e.x1 + pads[0] + pads[1] - (u1 - u0)),
-        max(0.0, e.y1 + v + pads[2] - size.y1),
-        max(0.0, e.z1 - (w1 - w0)),
-    )
-    if max(short) > TOUCH:
-        room = None
-    blocked: list[Rect] = []
-    skip = {thing.id, *leave_out}
-    obstacles: list[tuple[Box, tuple[Box, ...]]] = [
-        (t.envelope, t.zones) for t in assembly.things if t.id not in skip
+    # What slides goes into one of the openings; what stands may stand beside them too.
+    faces = place.openings if thing.moves else ((0.0, 0.0, size.x1, size.z1),)
+    shorts = [
+        (
+            max(0.0, e.x1 + pads[0] + pads[1] - (u1 - u0)),
+            max(0.0, e.y1 + v + pads[2] - size.y1),
+            max(0.0, e.z1 - (w1 - w0)),
+        )
+        for u0, w0, u1, w1 in faces
     ]
-    obstacles += [(p.box, ()) for p in parts_of(assembly.ground.tray, "arch")]
-    for solid, zones in obstacles:
-        there = _local(place, solid)
-        blocked += _block(e, there, v)
-        for zone in own.zones:
-            blocked += _block(zone.box, there, v)
+    rooms = [
+        (u0 + pads[0], w0, u1 - e.x1 - pads[1], w1 - e.z1)
+        for (u0, w0, u1, w1), short in zip(faces, shorts, strict=True)
+        if max(short) <= TOUCH
+    ]
+    short = min(shorts, key=max)
+    room = _around(rooms) if rooms else None
+    blocked = _between(rooms)
+    skip = {thing.id, *leave_out}
+    obstacles: list[tuple[tuple[Box, ...], tuple[Box, ...]]] = [
+        (t.bulk, t.zones) for t in assembly.things if t.id not in skip
+    ]
+    obstacles += [((p.box,), ()) for p in parts_of(assembly.ground.tray, "arch")]
+    for solids, zones in obstacles:
+        for solid in solids:
+            there = _local(place, solid)
+            for one in own.bulk:
+                blocked += _block(one, there, v)
+            for zone in own.zones:
+                blocked += _block(zone.box, there, v)
         for box in zones:
             blocked += _block(e, _local(place, box), v)
     if room is not None:
         blocked = [b for b in blocked if _meets(b, room)]
     return FreeSpace(place.bay.id, room, tuple(blocked), short)
+
+
+def _around(rooms: Sequence[Rect]) -> Rect:
+    """The rectangle around some. [mm]"""
+    u0s, w0s, u1s, w1s = zip(*rooms, strict=True)
+    return min(u0s), min(w0s), max(u1s), max(w1s)
+
+
+def _between(rooms: Sequence[Rect]) -> list[Rect]:
+    """What some rooms leave of a rectangle around them, as open rectangles without a seam between them. [mm]"""
+    if len(rooms) < 2:
+        return []
+    # A room that is a mere line or point is free all the same: it is left out by a hair on either side.
+    holes = [(u0 - HAIR, w0 - HAIR, u1 + HAIR, w1 + HAIR) for u0, w0, u1, w1 in rooms]
+    u0, w0, u1, w1 = _around(holes)
+    cells = left_of((u0 - 1.0, w0 - 1.0, u1 + 1.0, w1 + 1.0), holes)
+    seams = []
+    for i, a in enumerate(cells):
+        for b in cells[i + 1 :]:
+            u0, w0, u1, w1 = max(a[0], b[0]), max(a[1], b[1]), min(a[2], b[2]), min(a[3], b[3])
+            if (abs(u1 - u0) < 1e-9 < w1 - w0) or (abs(w1 - w0) < 1e-9 < u1 - u0):
+                seams.append((min(u0, u1) - 1.0 if u1 - u0 < 1e-9 else u0,
+                              min(w0, w1) - 1.0 if w1 - w0 < 1e-9 else w0,
+                              max(u0, u1) + 1.0 if u1 - u0 < 1e-9 else u1,
+                              max(w0, w1) + 1.0 if w1 - w0 < 1e-9 else w1))  # fmt: skip
+    return [*cells, *seams]
+
+
+HAIR = 0.01
+"""A place this far outside a room still counts as in it. [mm]"""
 
 
 def _meets(b: Rect, room: Rect) -> bool:

@@ -108,7 +108,8 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     """Find what blocks what in one bay; pairs of which neither changed keep their answer."""
     before = {t.id: t for t in old.members} if old is not None else {}
     same = {t.id for t in units if before.get(t.id) is t}
-    local = {t.id: _local(t) for t in units}
+    local = {t.id: t.in_bay for t in units}
+    rooms = {t.id: _room(t) for t in units}
     kept = old.ways if old is not None else {}
     ways = {t.id: kept[t.id] if t.id in same else _ways(t, local[t.id]) for t in units}
     everything = Boxes([local[t.id] for t in units])
@@ -126,7 +127,9 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
         else:
             places, asked = [], everything.near(around, RESTS)
         places += [
-            m for m in asked if m != n and _blocks(local[t.id], ways[t.id], local[units[m].id])
+            m
+            for m in asked
+            if m != n and _blocks(rooms[t.id], ways[t.id], local[t.id], rooms[units[m].id])
         ]
         if places:
             blockers[t.id] = tuple(units[m].id for m in sorted(places))
@@ -136,14 +139,6 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     return InBay(tuple(units), blockers, tuple(order or ()), locked, ways)
 
 
-def _local(thing: Thing) -> Box:
-    """A unit's envelope in its bay's directions. [mm]"""
-    unit = thing.value
-    if isinstance(unit, Carried):
-        return thing.envelope
-    return thing.expansion.envelope.moved(unit.u, unit.v, unit.w)
-
-
 def _ways(thing: Thing, e: Box) -> Ways:
     """The room a unit passes through: sideways and up to the opening, then straight out; and around both.
 
@@ -151,7 +146,7 @@ def _ways(thing: Thing, e: Box) -> Ways:
     """
     if thing.place is None:
         return e, e, e
-    u0, w0, u1, w1 = thing.place.opening
+    u0, w0, u1, w1 = thing.place.opening_for(e)
     du = max(0.0, u0 - e.x0) - max(0.0, e.x1 - u1)
     dw = max(0.0, w0 - e.z0) - max(0.0, e.z1 - w1)
     there = e.moved(du, 0, dw)
@@ -159,16 +154,25 @@ def _ways(thing: Thing, e: Box) -> Ways:
     return aside, out, hull((aside, out))
 
 
-def _blocks(e: Box, ways: Ways, other: Box) -> bool:
+def _room(thing: Thing) -> tuple[Box, ...]:
+    """The room that is a thing's own, in its bay's directions. [mm]"""
+    unit = thing.value
+    if isinstance(unit, Carried):
+        return thing.bulk
+    return tuple(b.moved(unit.u, unit.v, unit.w) for b in thing.expansion.bulk)
+
+
+def _blocks(own: tuple[Box, ...], ways: Ways, e: Box, other: tuple[Box, ...]) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
-    if e.common(other) is not None:
+    if any(a.common(b) is not None for a in own for b in other):
         return False
-    if any(w.common(other) is not None for w in ways[:2]):
+    if any(w.common(b) is not None for w in ways[:2] for b in other):
         return True
-    return (
-        -0.5 <= other.z0 - e.z1 <= RESTS
-        and min(e.x1, other.x1) - max(e.x0, other.x0) > 1
-        and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
+    return any(
+        -0.5 <= b.z0 - e.z1 <= RESTS
+        and min(e.x1, b.x1) - max(e.x0, b.x0) > 1
+        and min(e.y1, b.y1) - max(e.y0, b.y0) > 1
+        for b in other
     )
 
 

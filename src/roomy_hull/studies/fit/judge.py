@@ -4,7 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
-from roomy_hull.core.refs import Ref
+from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
@@ -130,7 +130,7 @@ def _way_in(thing: Thing) -> str:
     if place is None or isinstance(unit, Carried):
         return "not"
     size, room = thing.expansion.envelope.size(), place.size.size()
-    return passage(size, room, place.opening).how
+    return passage(size, room, place.opening_for(thing.in_bay)).how
 
 
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
@@ -159,9 +159,12 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     if finding.code == "fit.slots" and finding.limit is not None:
         words = f"Make {things[0].value.name} {finding.limit:.0f} mm wide"
         return (Fix(words, things[0].ref, {"width": finding.limit}),)
+    moves: tuple[Fix, ...] = ()
+    if finding.code == "fit.opening":
+        moves = _into_opening(assembly, things[0])
     if finding.code in ("fit.overlap", "fit.running", "fit.vent", "fit.opening", "fit.arch"):
-        return _moves(assembly, tuple(things))
-    return ()
+        moves = moves or _moves(assembly, tuple(things))
+    return moves
 
 
 def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]:
@@ -177,6 +180,45 @@ def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]
             continue
         fixes.append(along_the_wall(thing, u - unit.u))
     return tuple(fixes)
+
+
+def _into_opening(assembly: Assembly, thing: Thing) -> tuple[Fix, ...]:
+    """Offer the least move that brings a unit behind its clear opening, and a bay's floor raised to the sill."""
+    unit, place = thing.value, thing.place
+    if place is None or isinstance(unit, Carried):
+        return ()
+    e = thing.in_bay
+    u0, w0, u1, w1 = place.opening_for(e)
+    pitch = place.bay.pitch
+    u, w = unit.u, unit.w
+    if e.x0 < u0 - 0.01:
+        u += -(-(u0 - e.x0) // pitch) * pitch if pitch > 0 else u0 - e.x0
+    elif e.x1 > u1 + 0.01:
+        u -= -(-(e.x1 - u1) // pitch) * pitch if pitch > 0 else e.x1 - u1
+    w += max(0.0, w0 - e.z0) - max(0.0, e.z1 - w1)
+    offered: list[Fix] = []
+    if (u, w) != (unit.u, unit.w) and free_space(assembly, thing, place, unit.v).allows(u, w):
+        changes: dict[str, float | str] = {}
+        words = []
+        if u != unit.u:
+            offered_u = along_the_wall(thing, u - unit.u)
+            changes |= offered_u.changes
+            words.append(offered_u.words.removeprefix(f"Move {unit.name} "))
+        if w != unit.w:
+            changes["w"] = w
+            words.append(f"{abs(w - unit.w):.0f} mm {'up' if w > unit.w else 'down'}")
+        offered.append(Fix(f"Move {unit.name} {' and '.join(words)}", unit.ref, changes))
+    low = w0 - e.z0
+    if low > 0.01 and place.bay.height - low > 100:
+        path = f"body.canopy.bays.{place.bay.id}."
+        sizes: dict[str, float | str] = {
+            path + "sill": place.bay.sill + low,
+            path + "height": place.bay.height - low,
+        }
+        offered.append(
+            Fix(f"Raise the floor of bay {place.bay.name} {low:.0f} mm, to its sill", BODY, sizes)
+        )
+    return tuple(offered)
 
 
 def along_the_wall(thing: Thing, du: float) -> Fix:

@@ -16,7 +16,8 @@ from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job, TogetherSet
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.studies.fit.judge import along_the_wall
-from roomy_hull.studies.fit.together import KEY, Togetherness, plan, study
+from roomy_hull.studies.fit.plans import plan
+from roomy_hull.studies.fit.together import KEY, Togetherness, study
 
 MOST_STEPS = 12
 """How many rail pitches a unit is tried to be moved either way."""

@@ -12,8 +12,9 @@ from roomy_hull.studies.fit import closed, in_out
 from roomy_hull.studies.fit.closed import FitResult
 from roomy_hull.studies.fit.in_out import InOut
 from roomy_hull.studies.fit.mending import fixes
+from roomy_hull.studies.fit.plans import Plan, plan
 from roomy_hull.studies.fit.run_through import Played, play
-from roomy_hull.studies.fit.together import KEY, Meeting, Plan, Togetherness, plan, study
+from roomy_hull.studies.fit.together import KEY, Meeting, Togetherness, study
 
 GEOMETRY = "geometry of the job"
 GROUND = Ref("vehicle piece", "ground")

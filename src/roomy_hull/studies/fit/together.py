@@ -1,10 +1,12 @@
-"""Together: what meets what when it opens, what can be open at the same time, and in which order.
+"""Together: what meets what when it opens, and what can be open at the same time.
 
 For an opening X and another Y two questions are asked: does X on its way meet Y closed, and does it meet
 Y open? From the answers follow all relations: X has to wait for Y to be opened, or for Y to be closed, or
 they exclude each other. Sweeps are convex prisms, exact for slides and up to `motion.MARGIN` too large for
 swings; where that would decide, it is followed closely, so that a clash is neither missed nor invented.
 """
+
+import itertools
 
 import msgspec
 
@@ -16,7 +18,7 @@ from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
 from roomy_hull.core.geometry.motion import MARGIN, Piece, block
 from roomy_hull.core.geometry.near import Boxes, beside
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.graphs import circles, in_order
+from roomy_hull.core.graphs import circles
 from roomy_hull.core.refs import Ref
 from roomy_hull.kit.body.pieces import UNDER
 
@@ -107,24 +109,6 @@ class Togetherness(msgspec.Struct, frozen=True):
             if (m := d.get(p)) is not None
         ]
         return min(found, key=lambda m: m.gap) if found else None
-
-
-class Plan(msgspec.Struct, frozen=True):
-    """How a set of openings can be opened together.
-
-    `order` is empty where they cannot; `extra` are those that have to be opened besides; `conflicts` are
-    (x, y or what stays) with their meeting.
-    """
-
-    order: tuple[str, ...]
-    extra: tuple[str, ...]
-    conflicts: tuple[tuple[str, str | Ref, Meeting], ...]
-    missing: tuple[str, ...] = ()
-
-    @property
-    def holds(self) -> bool:
-        """Whether all can be open together."""
-        return bool(self.order) and not self.conflicts and not self.missing
 
 
 def study(case: Case) -> Togetherness:
@@ -288,18 +272,22 @@ def _against_still(
 
 
 def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[Ref, Meeting]]:
-    """Hold one opening against what is fixed; a door is not held against the wall that it closes."""
+    """Hold one opening against what is fixed, all pieces of a name together."""
     rows = []
-    for still in assembly.ground.fixed:
-        if x.kind == "door" and still.role == "wall" and still.side == x.side:
-            continue
+    for ref, group in itertools.groupby(assembly.ground.fixed, key=lambda piece: piece.ref):
+        pieces = list(group)
+        still = pieces[0]
         own_box = still.role in UNDER and x.kind == "tray"
-        limit = wanted if x.turns and still.role != "ground" else 0.0
-        if own_box or beside(x.swept_box, still.piece.box, limit):
+        # A door is near to its own wall's rebate all round and to the floor below, as it should be.
+        own_wall = x.kind == "door" and (
+            still.role == "floor" or (still.role, still.side) == ("wall", x.side)
+        )
+        limit = wanted if x.turns and still.role != "ground" and not own_wall else 0.0
+        if own_box or all(beside(x.swept_box, p.piece.box, limit) for p in pieces):
             continue
-        meeting = _meeting(x, (still.piece,), limit)
+        meeting = _meeting(x, tuple(p.piece for p in pieces), limit)
         if meeting is not None:
-            rows.append((still.ref, meeting))
+            rows.append((ref, meeting))
     return rows
 
 
@@ -307,89 +295,3 @@ def _against_thing(x: Opening, thing: Thing, limit: float) -> Meeting | None:
     """Hold one opening against a thing's solids that stay."""
     still = thing.still
     return _meeting(x, tuple(block(s) for s in still), limit) if still else None
-
-
-def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore[complex-structure, too-many-branches]  # one search with its ways of failing
-    """Find an order in which some openings can be opened and all stay open.
-
-    Parameters
-    ----------
-    found : Togetherness
-        All meetings.
-    members : tuple of str
-        Ids of openings.
-
-    Returns
-    -------
-    Plan
-        The order, with what has to be opened besides; or the conflicts.
-    """
-    known = {o.id for o in found.openings}
-    missing = tuple(m for m in members if m not in known)
-    needs = found.needs
-    wanted = [m for m in members if m in known]
-    queue, everything = list(wanted), set(wanted)
-    conflicts: list[tuple[str, str | Ref, Meeting]] = []
-    while queue:
-        x = queue.pop()
-        for y in sorted(needs.get(x, ())):
-            if y not in everything:
-                everything.add(y)
-                queue.append(y)
-    after: dict[str, set[str]] = {}
-    ordered = [o.id for o in found.openings if o.id in everything]
-    at = {x: i for i, x in enumerate(ordered)}
-    # Those that do not meet are clear of each other.
-    met: dict[str, set[int]] = {}
-    for pairs in (found.shut, found.opened):
-        for x, y in pairs:
-            if x in at and y in at:
-                first, second = sorted((at[x], at[y]))
-                met.setdefault(ordered[first], set()).add(second)
-    for x in ordered:
-        for name, meeting in found.still.get(x, ()):
-            if meeting.clashes:
-                conflicts.append((x, name, meeting))
-        for y in (ordered[j] for j in sorted(met.get(x, ()))):
-            relation = found.relation(x, y)
-            if relation == "never":
-                worst = found.meeting(x, y)
-                if worst is not None:
-                    conflicts.append((x, y, worst))
-            elif relation == "x first":
-                after.setdefault(x, set()).add(y)
-            elif relation == "y first":
-                after.setdefault(y, set()).add(x)
-    order = in_order(ordered, after)
-    if order is None and not conflicts:
-        pair = next((x, y) for x, ys in after.items() for y in ys)
-        worst = found.meeting(*pair)
-        if worst is not None:
-            conflicts.append((*pair, worst))
-    extra = tuple(x for x in ordered if x not in wanted)
-    return Plan(tuple(order or ()), extra, tuple(conflicts), missing)
-
-
-def most_open(found: Togetherness, wished: tuple[str, ...]) -> tuple[str, ...]:
-    """As many of some openings as can be open together, taken in their order.
-
-    Parameters
-    ----------
-    found : Togetherness
-        All meetings.
-    wished : tuple of str
-        Ids of openings, the most wanted first.
-
-    Returns
-    -------
-    tuple of str
-        Those that hold together, with what they need; what can never open is left out.
-    """
-    chosen: tuple[str, ...] = ()
-    for one in wished:
-        if one in chosen:
-            continue
-        trial = plan(found, (*chosen, one))
-        if trial.holds:
-            chosen = trial.order
-    return chosen

@@ -8,7 +8,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.units import G
 from roomy_hull.job.body import Canopy, Door, Strut
-from roomy_hull.kit.body.canopy import door_mass
+from roomy_hull.kit.body.leaves import door_mass
 from roomy_hull.shop.shop import Rules, Shop
 
 WARM = 20.0

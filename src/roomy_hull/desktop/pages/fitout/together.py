@@ -24,7 +24,7 @@ from roomy_hull.desktop.theme import colour, font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
-from roomy_hull.studies.fit.together import plan
+from roomy_hull.studies.fit.plans import plan
 
 CELL, NAMES, HEAD = 18, 158, 128
 SIDES: dict[str, str] = {

@@ -1,0 +1,204 @@
+"""The canopy's sides: doors that leave no post between them, that reach into the roof, bays without a door."""
+
+import itertools
+
+import msgspec
+
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.mechanics.sections import section_height
+from roomy_hull.core.refs import BODY, Ref
+from roomy_hull.job.body import Canopy
+from roomy_hull.kit.body import sides
+from roomy_hull.kit.body.sides import DoorPlace
+
+KEY = "sides"
+GEOMETRY = "geometry of the job"
+
+
+class Flaw(msgspec.Struct, frozen=True):
+    """One thing wrong with a side.
+
+    `kind` is ``leaves``, ``post``, ``corner``, ``roof`` or ``bay``; `measured` and `limit` in mm; `doors` the ids of doors,
+    or of the bay.
+    """
+
+    kind: str
+    measured: float
+    limit: float
+    doors: tuple[str, ...]
+    where: tuple[Box, ...]
+
+
+def study(case: Case) -> tuple[Flaw, ...]:
+    """Judge the sides of a canopy.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes. [mm]
+
+    Returns
+    -------
+    tuple of Flaw
+        In the order of doors, then bays.
+    """
+    ground, canopy = case.assembly.ground, case.assembly.job.body.canopy
+    box = ground.canopy
+    if canopy is None or box is None:
+        return ()
+    found: list[Flaw] = []
+    places = sides.doors(canopy)
+    for place in places:
+        over = place.clear[3] - (canopy.height - canopy.roof)
+        if over > 0.5 and canopy.kind != "cargo":
+            found.append(Flaw("roof", over, 0.0, (place.door.id,), (_shut(canopy, box, place),)))
+        corner = _corner(canopy, place)
+        if corner is not None:
+            found.append(Flaw("corner", *corner, (place.door.id,), (_shut(canopy, box, place),)))
+    for one, other in itertools.combinations(places, 2):
+        found += _between(canopy, box, one, other)
+    for bay in ground.bays.values():
+        if bay.doorless:
+            found.append(Flaw("bay", 0.0, 0.0, (bay.bay.id,), (bay.frame.box(bay.size),)))
+    return tuple(found)
+
+
+def _corner(canopy: Canopy, place: DoorPlace) -> tuple[float, float] | None:
+    """How far a made rebate is from the wall's nearer end, and how much a corner post needs; none where that fits."""
+    if not any(leaf.made for leaf in place.leaves):
+        return None
+    post = min(canopy.wall, section_height(canopy.frame) + canopy.skin)
+    near = min(place.rebate[0], sides.wall_length(canopy, place.door.side) - place.rebate[2])
+    return (near, post) if near < post - 0.01 else None
+
+
+def _shut(canopy: Canopy, box: Box, place: DoorPlace) -> Box:
+    """The room of a door's leaves, shut, in vehicle axes. [mm]"""
+    thick = sides.depth(canopy)[0]
+    return hull(
+        sides.stood(box, place.door.side, leaf.rect, 0.0, thick) for leaf in place.leaves
+    ) if place.leaves else sides.stood(box, place.door.side, place.clear, 0.0, thick)  # fmt: skip
+
+
+def _between(canopy: Canopy, box: Box, one: DoorPlace, other: DoorPlace) -> list[Flaw]:
+    """Judge two doors: leaves that overlap, on one wall or about a corner, or that leave no post between them."""
+    a, b = _shut(canopy, box, one), _shut(canopy, box, other)
+    ids = (one.door.id, other.door.id)
+    met = a.common(b)
+    same = one.door.side == other.door.side
+    apart = _post(one.clear, other.clear) if same else 0.0
+    needed = 2 * (sides.LAP + sides.PANEL_GAP)
+    if met is not None:
+        return [
+            Flaw(
+                "leaves", apart if same else -min(met.size()), needed if same else 0.0, ids, (met,)
+            )
+        ]
+    if same and 0 <= apart < needed - 0.01 and _beside(one.rebate, other.rebate):
+        return [Flaw("post", apart, needed, ids, (a, b))]
+    return []
+
+
+def _post(one: tuple[float, ...], other: tuple[float, ...]) -> float:
+    """How much wall stands between two clear openings, negative where they overlap. [mm]"""
+    return max(
+        one[0] - other[2], other[0] - one[2], one[1] - other[3], other[1] - one[3],
+    )  # fmt: skip
+
+
+def _beside(one: tuple[float, ...], other: tuple[float, ...]) -> bool:
+    """Say whether two rebates run into each other."""
+    return _post(one, other) < -0.01
+
+
+def judge(case: Case) -> list[Finding]:
+    """Word what is wrong with the sides.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes, with this study's result.
+
+    Returns
+    -------
+    list of Finding
+        In the order of the flaws. [mm]
+    """
+    found: list[Finding] = []
+    flaws: tuple[Flaw, ...] = case.results[KEY]
+    for flaw in flaws:
+        if flaw.kind == "bay":
+            name = case.assembly.ground.bays[flaw.doors[0]].bay.name
+            found.append(
+                Finding("side.bay", "stop", f"No door opens into the bay {name}", (Ref("bay", flaw.doors[0]),),
+                        source=GEOMETRY, stage="Body", where=flaw.where)
+            )  # fmt: skip
+            continue
+        refs = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
+        if flaw.kind == "roof":
+            words = f"Door {flaw.doors[0]} reaches into the roof"
+        elif flaw.kind == "corner":
+            words = f"The rebate of door {flaw.doors[0]} leaves no room for the corner post"
+        elif flaw.kind == "post":
+            words = f"Between doors {flaw.doors[0]} and {flaw.doors[1]} their rebates leave no post"
+        else:
+            words = f"Doors {flaw.doors[0]} and {flaw.doors[1]} overlap: their leaves lap over what is between them"
+        source = (
+            f"{PRACTICE}, lap and gap of a leaf" if flaw.kind in ("post", "corner") else GEOMETRY
+        )
+        severity: Severity = "look" if flaw.kind in ("post", "corner") else "stop"
+        found.append(
+            Finding(f"side.{flaw.kind}", severity, words, refs, flaw.measured, flaw.limit, "mm", source, "Body",
+                    where=flaw.where)
+        )  # fmt: skip
+    return found
+
+
+def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+    """Compute the remedies of what is wrong with a side.
+
+    Parameters
+    ----------
+    case : Case
+        The job as it was judged.
+    finding : Finding
+        Any finding; those of other studies have none here.
+
+    Returns
+    -------
+    tuple of Fix
+        Sizes of doors to set, by path. [mm]
+    """
+    canopy = case.assembly.job.body.canopy
+    if canopy is None or finding.measured is None or finding.limit is None:
+        return ()
+    places = {f"door:{d.door.id}": d for d in sides.doors(canopy)}
+    doors = [places[s.id].door for s in finding.subjects if s.id in places]
+    if finding.code == "side.roof" and doors:
+        door = doors[0]
+        high = door.height - finding.measured - sides.LAP - sides.PANEL_GAP
+        return (
+            Fix(
+                f"Make door {door.id} {high:.0f} mm high",
+                BODY,
+                {f"body.canopy.doors.{door.id}.height": high},
+            ),
+        )
+    if finding.code not in ("side.leaves", "side.post") or len(doors) != 2 or finding.limit <= 0:
+        return ()
+    first, second = sorted(doors, key=lambda d: d.start)
+    short = finding.limit - (second.start - first.start - first.length)
+    offered = []
+    for door, start in ((first, first.start), (second, second.start + short)):
+        long = door.length - short
+        if short > 0 and long > 100:
+            changes: dict[str, float | str] = {f"body.canopy.doors.{door.id}.length": long}
+            if start != door.start:
+                changes[f"body.canopy.doors.{door.id}.start"] = start
+            offered.append(Fix(f"Make door {door.id} {short:.0f} mm shorter", BODY, changes))
+    return tuple(offered)
+
+
+STUDY = Study(KEY, study, judge=judge, codes=("side.",), fixes=fixes)
