@@ -209,7 +209,7 @@ def test_struts_that_do_not_hold_are_found(demo: Job) -> None:
 
 def test_air_at_its_most_and_a_high_centre_are_looks(demo: Job) -> None:
     assert [f.scenario for f in found(on_springs(demo, school="air", air_most=600.0), "air")] == [
-        "towing"
+        "rear"
     ]
     assert not found(on_springs(demo, school="air", air_most=900.0), "air")
     assert not found(on_springs(demo, school="constant load"), "level")

@@ -169,10 +169,10 @@ def test_the_roof_line_names_the_leg_and_the_step_left(demo: Job) -> None:
     found = judge(resized(demo, "body.canopy.height", 1190.0)).outline
     assert found.rack_leg == 150
     names = {s.name: s.z for s in found.roof}
-    assert names["canopy roof"] == 824 + 1190
-    assert found.rack_step == pytest.approx(max(2025, 2014, 1739) - 1739)
-    level = resized(demo, "body.canopy.height", 1161.0)
-    level = resized(level, "body.tray.headboard", 1161.0)
+    assert names["canopy roof"] == 904 + 1190
+    assert found.rack_step == pytest.approx(max(2025, 2094, 1819) - 1819)
+    level = resized(demo, "body.canopy.height", 1121.0)
+    level = resized(level, "body.tray.headboard", 1121.0)
     assert judge(level).outline.rack_step == pytest.approx(0, abs=1)
 
 

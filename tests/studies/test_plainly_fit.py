@@ -31,10 +31,11 @@ from roomy_hull.verdict.verdict import Verdict, fixes, judge
 def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job) -> None:
     # Things outside are moved about until they pass near to many a piece: each such is told, nearness and all.
     met: set[str] = set()
-    for key, field, by in (("shower", "y", -75.0), ("shower", "y", 0.0), ("jerry-1", "x", -645.0)):
-        assembly = assemble(
-            edits.changed(demo, key, **{field: getattr(demo.thing(key), field) + by})
-        )
+    for key, by in (
+        ("shower", {"y": -75.0}), ("shower", {"y": 0.0}), ("jerry-1", {"x": -645.0, "z": -80.0})
+    ):  # fmt: skip
+        changes = {field: getattr(demo.thing(key), field) + step for field, step in by.items()}
+        assembly = assemble(edits.changed(demo, key, **changes))
         told = together.study(case(assembly)).still
         wanted = assembly.shop.rules.moving_gap
         for x in (o for o in assembly.openings() if o.owner == key and o.turns):

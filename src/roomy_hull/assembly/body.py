@@ -2,11 +2,12 @@
 
 import msgspec
 
-from roomy_hull.assembly.motions import FixedPiece, Opening, fixed, of_body
+from roomy_hull.assembly.motions import FixedPiece, Opening, fixed, of_body, of_vehicle
 from roomy_hull.assembly.things import Mass
 from roomy_hull.core.doubt import doubt_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import BALL, FUEL, Fill
+from roomy_hull.core.geometry.motion import Piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
@@ -14,11 +15,13 @@ from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
+from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import shell
 from roomy_hull.kit.body import tray as tray_kit
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import BodyParts
+from roomy_hull.kit.vehicle_pieces import Inside
 from roomy_hull.shop.shop import Shop
 
 
@@ -43,6 +46,10 @@ class Ground(msgspec.Struct, frozen=True):
         The body's own doors.
     fixed : tuple of FixedPiece
         What never moves.
+    rooms : tuple of FixedPiece
+        What wheels with their travel, rear axle and fuel tanks need.
+    insides : tuple of (str, Piece)
+        Rooms inside the vehicle in which things can be carried. [mm]
     """
 
     bays: dict[str, BayPlace]
@@ -55,6 +62,8 @@ class Ground(msgspec.Struct, frozen=True):
     unit_mount: Mount
     openings: tuple[Opening, ...] = ()
     fixed: tuple[FixedPiece, ...] = ()
+    rooms: tuple[FixedPiece, ...] = ()
+    insides: tuple[tuple[Inside, Piece], ...] = ()
 
     @property
     def floor(self) -> Box:
@@ -136,7 +145,9 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         parts,
         "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
         openings,
-        fixed(vehicle, body, cab, solids, outer),
+        fixed(vehicle, body, solids, outer),
+        tuple(of_vehicle(p) for p in vehicle_pieces.rooms(vehicle, body.tray.wheel_travel)),
+        vehicle_pieces.insides(vehicle),
     )
 
 

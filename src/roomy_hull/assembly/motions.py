@@ -21,9 +21,11 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body.canopy import solids as canopy_solids
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
 from roomy_hull.kit.body.pieces import OPENS, BodyParts
+from roomy_hull.kit.vehicle_pieces import VehiclePiece
 
 Corner = tuple[float, float, float]
 """Of a carried thing: lower, front, left. [mm]"""
@@ -207,26 +209,35 @@ class FixedPiece(msgspec.Struct, frozen=True):
     ref : Ref
         What it belongs to (vehicle, tray or canopy), and what findings call it.
     role : str
-        ``ground``, ``cab``, ``wheel``, ``roof``, ``wall``, ``divider``, or the role of a body part.
+        ``ground``, ``wall``, ``roof``, ``divider``, or the role of a piece of vehicle or body.
     piece : Piece
         In vehicle axes. [mm]
     side : str
         Of a canopy's wall.
+    guessed : bool
+        Whether its shape was not measured.
     """
 
     ref: Ref
     role: str
     piece: Piece
     side: str = ""
+    guessed: bool = False
+
+
+def of_vehicle(piece: VehiclePiece) -> FixedPiece:
+    """A piece of the vehicle as what never moves. [mm]"""
+    ref = Ref("vehicle piece", piece.words)
+    return FixedPiece(ref, piece.role, piece.piece, piece.side, piece.guessed)
 
 
 FAR = 20000.0
 
 
 def fixed(
-    vehicle: Vehicle, body: Body, cab: Box, tray: BodyParts, canopy: Box | None
+    vehicle: Vehicle, body: Body, tray: BodyParts, canopy: Box | None
 ) -> tuple[FixedPiece, ...]:
-    """List what never moves: ground, cab, wheels, tray, and the canopy's walls around its openings.
+    """List what never moves: ground, vehicle, tray, and the canopy's walls around its openings.
 
     Parameters
     ----------
@@ -234,8 +245,6 @@ def fixed(
         For its wheels. [mm]
     body : Body
         For its doors and bays.
-    cab : Box
-        Around the cab. [mm]
     tray : tuple of BodyPart
         The tray's solids. [mm]
     canopy : Box or None
@@ -251,8 +260,8 @@ def fixed(
         FixedPiece(
             Ref("vehicle piece", "ground"), "ground", block(Box(-FAR, -FAR, -500.0, FAR, FAR, 0.0))
         ),
-        FixedPiece(Ref("vehicle piece", "cab"), "cab", block(cab)),
     ]
+    found += [of_vehicle(piece) for piece in vehicle_pieces.solids(vehicle)]
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     for x, track in ((0.0, vehicle.track_front), (vehicle.wheelbase, vehicle.track_rear)):
         for side, sign in (("left", -1), ("right", 1)):

@@ -11,6 +11,7 @@ from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveMm, Value
 Mount = Literal["vehicle", "tray", "canopy"]
 
 
+CarriedPlace = Literal["", "bonnet", "cab", "tub", "cargo", "roof", "under"]
 CarriedKind = Literal[
     "spare wheel", "jerry", "tent", "load", "awning", "shower tent", "ladder", "light bar", "aerial",
     "recovery boards",
@@ -23,7 +24,8 @@ class Carried(Value, frozen=True, kw_only=True):
     `mount` says with what it stays: a thing on the canopy is gone when the canopy is. `side` is where a
     thing on the wall hangs or which way a tent or awning opens, `hand` the end on which a bracket,
     carrier or awning turns as one faces it, `reach` how far it comes out, `turn` by how many degrees it
-    swings (0: it does not), `legs` whether it stands on its own.
+    swings (0: it does not), `legs` whether it stands on its own. `place` says in or on what it is carried and
+    holds it to that room's bounds; empty where that follows from where it is.
     """
 
     id: Id
@@ -45,6 +47,7 @@ class Carried(Value, frozen=True, kw_only=True):
     reach: Annotated[float, Meta(ge=0, le=4000, description="mm")] = 0.0
     turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
     legs: bool = True
+    place: CarriedPlace = ""
 
     @property
     def ref(self) -> Ref:

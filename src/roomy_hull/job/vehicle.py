@@ -106,13 +106,20 @@ class Seat(Value, frozen=True, kw_only=True):
 
 
 class FuelTank(Value, frozen=True, kw_only=True):
-    """A fuel tank; diesel at 0.84 kg/l unless said otherwise."""
+    """A fuel tank about its middle; diesel at 0.84 kg/l unless said otherwise.
+
+    `length` (along the vehicle), `width` and `height` are 0 where nobody measured them: its shape is then
+    guessed from its volume. [mm]
+    """
 
     litres: Litres
     x: Mm
     y: Mm
     z: Mm = 550.0
     density: Annotated[float, Meta(gt=0.5, lt=1.2, description="kg/l")] = 0.84
+    length: Gap = 0.0
+    width: Gap = 0.0
+    height: Gap = 0.0
 
 
 class LowPoints(Value, frozen=True, kw_only=True):

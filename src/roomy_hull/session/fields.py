@@ -117,6 +117,11 @@ def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
         Field(v + "kerb.source", "Kerb known by", "choice", "Decides its doubt", tuple(RELATIVE_DOUBT)),
         Field(v + "fuel.litres", "Fuel tank", "volume", "The main tank, full"),
         length(v + "fuel.x", "… behind front axle", "Its middle"),
+        length(v + "fuel.length", "… length", "Along the vehicle; 0 where nobody measured it: guessed from its volume"),
+        length(v + "fuel.width", "… width", "Across; 0 where nobody measured it"),
+        length(v + "fuel.height", "… height", "0 where nobody measured it"),
+        length(v + "fuel.y", "… to the right", "Its middle, from the centre plane"),
+        length(v + "fuel.z", "… above ground", "Its middle"),
         *((Field(v + "long_range.litres", "Long-range tank", "volume", "Full"),
            length(v + "long_range.x", "… behind front axle", "Its middle")) if vehicle.long_range else ()),
         *(field for n, seat in enumerate(vehicle.seats) for field in (

@@ -14,6 +14,7 @@ from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.kit.vehicle_pieces import tank_box
 from roomy_hull.shop.shop import Shop
 
 SIDES: tuple[Hand, ...] = ("left", "right")
@@ -89,7 +90,7 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     -------
     tuple of BodyPart
         In vehicle axes: the room of each rear wheel with its travel, the axle's, the two rails,
-        the fuel tanks (by volume, a guess of their shape). [mm]
+        the fuel tanks. [mm]
     """
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     base, half = vehicle.wheelbase, vehicle.track_rear / 2
@@ -114,12 +115,7 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     found.append(BodyPart("rear axle", beam))
     for key, fuel in (("", vehicle.fuel), ("long-range", vehicle.long_range)):
         if fuel is not None:
-            # A usual tank is some 220 high and 400 wide; the length follows from its volume.
-            long = max(200.0, fuel.litres * 1e6 / (220 * 400))
-            solid = Box(
-                fuel.x - long / 2, fuel.y - 200, fuel.z - 110, fuel.x + long / 2, fuel.y + 200,
-                fuel.z + 110,
-            )  # fmt: skip
+            solid, _guessed = tank_box(fuel)
             found.append(BodyPart("fuel tank", solid, "", key))
     return tuple(found)
 

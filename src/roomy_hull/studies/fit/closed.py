@@ -6,17 +6,23 @@ from collections.abc import Iterable, Sequence
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.motions import FixedPiece
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.gaps import apart, clash, shared
+from roomy_hull.core.geometry.motion import block
 from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import TOUCH, Box, hull
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import HOLE_EDGE, SLOT_PLAY, first_slot, phase_of, rail_slots
 from roomy_hull.kinds.registry import kind_of
-from roomy_hull.kit.body.pieces import parts_of
+from roomy_hull.kit.body.pieces import OPENS, parts_of
+from roomy_hull.kit.vehicle_pieces import contains
 
 KEY = "fit"
+NOT_ASKED = frozenset({"ground", "wheel"})
+"""Roles that a carried thing is not held against: how deep in the ground is said apart, wheels have their rooms."""
 CANOPY_ROLES = frozenset({"roof", "wall", "divider"})
 """Roles of a canopy's fixed pieces."""
 
@@ -302,17 +308,50 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
 
 
 def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
-    """Judge a carried item against cab, canopy, tray and ground."""
+    """Judge a carried item against vehicle, wheels, tray, canopy and ground, and against the room it is carried in."""
+    ground, box = assembly.ground, thing.envelope
+    inside = next((name for name, room in ground.insides if contains(room, box) <= TOUCH), "")
+    wanted = thing.value.place if isinstance(thing.value, Carried) else ""
+    if wanted and wanted != inside:
+        out = _stands_out(wanted, box, assembly)
+        if out > TOUCH:
+            yield Flaw("place", out, 0.0, Ref("body part", wanted), where=(box,))
+    shape = block(box)
+    met: dict[str, list[tuple[float, FixedPiece]]] = {}
+    opening = (
+        FixedPiece(Ref("tray piece", p.words), p.role, block(p.box))
+        for p in ground.tray
+        if p.role in OPENS
+    )
+    still = (p for p in ground.fixed if p.role not in NOT_ASKED)
+    for piece in (*still, *ground.rooms, *opening):
+        if piece.role == "cab" and inside in ("bonnet", "cab"):
+            continue
+        gap = apart(shape, piece.piece)
+        if clash(gap):
+            met.setdefault(piece.ref.id, []).append((gap, piece))
+    for words, rows in met.items():
+        pieces = [p.piece for _gap, p in rows]
+        square = all(p.square for p in pieces)
+        amount = parting((box,), [p.box for p in pieces]) if square else max(-g for g, _p in rows)
+        guessed = "guessed" if rows[0][1].guessed else ""
+        where = hull(shared(shape, p) for p in pieces)
+        yield Flaw("body", amount, 0.0, Ref("body part", words), guessed, (where,))
+    if box.z0 < -TOUCH:
+        yield Flaw("body", -box.z0, 0.0, Ref("body part", "ground"), where=(box,))
+
+
+def _stands_out(place: str, box: Box, assembly: Assembly) -> float:
+    """By how much a carried thing stands out of the room that it is said to be carried in. [mm]"""
     ground = assembly.ground
-    solid = [("cab", ground.cab), *((p.words, p.box) for p in ground.tray)]
-    if ground.canopy is not None:
-        solid.append(("canopy", ground.canopy))
-    for name, box in solid:
-        met = thing.envelope.common(box)
-        if met is not None:
-            yield Flaw("body", parting((thing.envelope,), (box,)), 0.0, Ref("body part", name),
-                       where=(met,))  # fmt: skip
-    if thing.envelope.z0 < -TOUCH:
-        yield Flaw(
-            "body", -thing.envelope.z0, 0.0, Ref("body part", "ground"), where=(thing.envelope,)
-        )
+    room = dict(ground.insides).get(place)  # type: ignore[call-overload]
+    if room is not None:
+        return contains(room, box)
+    if place == "under":
+        return box.z1 - ground.floor.z0
+    if place == "roof":
+        canopy = ground.canopy
+        over = canopy is not None and box.x1 > canopy.x0 + 1
+        top = canopy.z1 if canopy is not None and over else assembly.job.vehicle.shape.height
+        return top - box.z0
+    return math.inf

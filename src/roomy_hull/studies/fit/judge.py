@@ -38,7 +38,10 @@ def judge(case: Case) -> list[Finding]:
     things = {t.id: t for t in case.assembly.things}
     found = []
     for key, flaws in result.alone.items():
-        found += [_alone(things[key], flaw) for flaw in flaws]
+        solid = [f for f in flaws if f.kind == "body" and not f.how]
+        found += [_alone(things[key], flaw) for flaw in flaws if flaw not in solid]
+        if solid:
+            found.append(_in_solids(things[key], solid))
     for (a, b), flaws in result.pairs.items():
         found += [_pair(things[a], things[b], flaw) for flaw in flaws]
     return found
@@ -68,50 +71,78 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     )  # fmt: skip
 
 
+FAR = 1e6
+"""What is further out than this is in no such room at all. [mm]"""
+
+
+def _in_solids(thing: Thing, flaws: list[Flaw]) -> Finding:
+    """Word all of vehicle and body that a thing stands in: one cause each, one finding."""
+    met = [f.other for f in flaws if f.other is not None]
+    names = [ref.word for ref in met]
+    words = " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
+    return Finding(
+        "fit.body", "stop", f"{thing.value.name} stands in the {words}", (thing.ref, *met),
+        max(f.amount for f in flaws), 0.0, "mm", GEOMETRY, where=tuple(b for f in flaws for b in f.where),
+    )  # fmt: skip
+
+
 _RAIL_WORDS = {
     "pitch": "is off the rail pitch",
     "slots": "is too narrow for two slots of the rail: it has no bolt holes",
 }
 
 
+def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
+    """The severity, the words behind a thing's name, and the source of a flaw of it by itself."""
+    met = _met(flaw)
+    if flaw.kind == "opening":
+        words = f"stands behind the {_FRAME_WORDS.get(flaw.how, '')} and cannot slide out"
+        if flaw.how == "pass":
+            words = "does not pass the opening, upright, turned or tilted"
+        return "stop", words, GEOMETRY
+    if flaw.kind == "body" and flaw.how == "guessed":
+        return (
+            "look",
+            f"stands in the {met}",
+            "its shape is guessed from its volume; measure it in Survey",
+        )
+    if flaw.kind in _RAIL_WORDS:
+        return "look", _RAIL_WORDS[flaw.kind], f"{PRACTICE}, slotted rails"
+    rows: dict[str, tuple[Severity, str, str]] = {
+        "outside": ("stop", f"stands {_SIDE_WORDS.get(flaw.how, '')}", GEOMETRY),
+        "arch": ("stop", f"stands in the wheel arch ({met})", GEOMETRY),
+        "vent": (
+            "look",
+            f"is too near to the {'wall' if flaw.how else 'wheel arch'}",
+            "its data sheet",
+        ),
+        "running": ("look", "runs too near to the wheel arch", f"{PRACTICE}, running gap"),
+        "place": ("stop", f"stands out of the room it is carried in ({met})", GEOMETRY),
+    }
+    return rows[flaw.kind]
+
+
 def _alone(thing: Thing, flaw: Flaw) -> Finding:
     """Word one flaw of a thing by itself."""
-    name = thing.value.name
-    severity: Severity = "stop"
-    source, limit = GEOMETRY, flaw.limit
-    measured: float | None = flaw.amount
-    if flaw.kind == "outside":
-        title = f"{name} stands {_SIDE_WORDS[flaw.how]}"
-    elif flaw.kind == "opening" and flaw.how == "pass":
-        how = _way_in(thing)
-        if how in ("tilted", "turned"):
-            return Finding("fit.passage", "note", f"{name} goes in only {how}", (thing.ref,), flaw.amount, 0.0,
-                           "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
-        title = f"{name} does not pass the opening, upright, turned or tilted"
-    elif flaw.kind == "opening":
-        title = f"{name} stands behind the {_FRAME_WORDS[flaw.how]} and cannot slide out"
-    elif flaw.kind == "air":
-        return Finding("fit.air", "look", f"{name} has little air for a dog", (thing.ref,), flaw.amount, limit,
+    name, own = thing.value.name, (thing.ref,)
+    if flaw.kind == "unit":
+        return Finding(
+            "fit.unit", "stop", f"{name}: {flaw.how}", own, source=GEOMETRY, where=flaw.where
+        )
+    if flaw.kind == "air":
+        return Finding("fit.air", "look", f"{name} has little air for a dog", own, flaw.amount, flaw.limit,
                        "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
-    elif flaw.kind == "arch":
-        title = f"{name} stands in the wheel arch ({_met(flaw)})"
-    elif flaw.kind == "vent":
-        severity, source = "look", "its data sheet"
-        title = f"The vent of {name} is too near to the {'wall' if flaw.how else 'wheel arch'}"
-    elif flaw.kind == "running":
-        severity, source = "look", f"{PRACTICE}, running gap"
-        title = f"{name} runs too near to the wheel arch"
-    elif flaw.kind in _RAIL_WORDS:
-        severity, source = "look", f"{PRACTICE}, slotted rails"
-        title = f"{name} {_RAIL_WORDS[flaw.kind]}"
-    elif flaw.kind == "body":
-        title = f"{name} stands in the {_met(flaw)}"
-    else:
-        title, measured, source = f"{name}: {flaw.how}", None, GEOMETRY
-        return Finding("fit.unit", "stop", title, (thing.ref,), source=source, where=flaw.where)
+    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing)) != "not":
+        return Finding("fit.passage", "note", f"{name} goes in only {way}", own, flaw.amount, 0.0,
+                       "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
+    severity, words, source = _worded(flaw)
+    title, limit = f"{name} {words}", flaw.limit
+    if flaw.kind == "vent":
+        title = f"The vent of {name} {words}"
+    measured = flaw.amount if flaw.amount < FAR else None
     code = f"fit.{flaw.kind}" + (f".{flaw.how}" if flaw.kind == "outside" else "")
     subjects: tuple[Ref, ...] = (thing.ref,)
-    if flaw.kind in ("body", "arch") and flaw.other is not None:
+    if flaw.kind in ("body", "arch", "place") and flaw.other is not None:
         subjects += (flaw.other,)
     return Finding(code, severity, title, subjects, measured, limit, "mm", source,
                    where=flaw.where)  # fmt: skip

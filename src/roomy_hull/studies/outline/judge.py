@@ -9,6 +9,7 @@ from roomy_hull.studies.outline.outline import KEY, LOADS, Outline, study
 
 LEAST_DEPARTURE = 15.0
 """Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
+GUESSED = "its shape is guessed from its volume; measure it in Survey"
 LEAST_BAY = 60.0
 """A bay smaller than this is not offered as a remedy. [mm]"""
 
@@ -42,11 +43,12 @@ def judge(case: Case) -> list[Finding]:
             )  # fmt: skip
     for one in result.conflicts:
         found.append(
-            Finding("outline.under", "stop", f"The {one.name} stands in the {one.other}",
+            Finding("outline.under", "look" if one.guessed else "stop", f"The {one.name} stands in the {one.other}",
                     (Ref("body part", one.name), Ref("body part", one.other)), one.amount, 0.0, "mm",
-                    "geometry of the job", "Body", where=(one.where,))
+                    GUESSED if one.guessed else "geometry of the job", "Body", where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
+    found += _wheels(result)
     found += _bays(assembly)
     gap = assembly.job.vehicle.clearance_behind_cab
     if assembly.job.body.tray.kind == "tray" and result.behind_cab < gap - 0.5:
@@ -77,6 +79,30 @@ def _canopy(result: Outline) -> list[Finding]:
                 Finding(f"outline.{code}", "stop", f"The canopy stands {words}", (CANOPY,), over, 0.0,
                         "mm", "geometry of the job", "Body")
             )  # fmt: skip
+    return found
+
+
+def _wheels(result: Outline) -> list[Finding]:
+    """Judge the rear tyres against the tray above and beside them."""
+    room, found = result.wheel, []
+    if room is None:
+        return []
+    wheels = (Ref("body part", "left rear wheel"), Ref("body part", "right rear wheel"))
+    if room.above < -0.5:
+        found.append(
+            Finding("outline.wheel", "stop", "The rear tyres stand through the tray's floor", wheels, room.above,
+                    room.needed, "mm", "geometry of the job", "Body")
+        )  # fmt: skip
+    elif room.above < room.needed - 0.5:
+        found.append(
+            Finding("outline.wheel", "look", "The rear tyres and their guards meet the tray's floor before the axle's stop",
+                    wheels, room.above, room.needed, "mm", "geometry of the job; the wheel travel as entered", "Body")
+        )  # fmt: skip
+    if room.outside > 0.5:
+        found.append(
+            Finding("outline.tyre", "look", "The rear tyres stand out of the tray that should cover them", wheels,
+                    room.outside, 0.0, "mm", f"{PRACTICE}; the local road authority decides", "Body")
+        )  # fmt: skip
     return found
 
 

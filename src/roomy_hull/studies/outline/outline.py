@@ -10,10 +10,13 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
 from roomy_hull.assembly.study import Case
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.tyres import overall_diameter
+from roomy_hull.core.tyres import parts_of as parts_of_tyre
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.vehicle import LowPoints, Vehicle
 from roomy_hull.kit.body.pieces import part_of, parts_of
-from roomy_hull.kit.body.undertray import obstacles
+from roomy_hull.kit.body.undertray import GUARD_SHEET, obstacles
+from roomy_hull.kit.vehicle_pieces import tank_box
 
 KEY = "outline"
 LOADS = "loads"
@@ -55,6 +58,7 @@ class Conflict(msgspec.Struct, frozen=True):
     other: str
     amount: float
     where: Box
+    guessed: bool = False
 
 
 class Step(msgspec.Struct, frozen=True):
@@ -62,6 +66,24 @@ class Step(msgspec.Struct, frozen=True):
 
     name: str
     z: float
+
+
+class WheelRoom(msgspec.Struct, frozen=True):
+    """How a rear tyre stands to the tray above and beside it.
+
+    Attributes
+    ----------
+    above : float
+        From the tyre's top, as it stands, to the floor's underside, negative where it is through it. [mm]
+    needed : float
+        Its travel, and the mudguard's sheet over it. [mm]
+    outside : float
+        How far it stands out of the tray, below 0 where the tray covers it. [mm]
+    """
+
+    above: float
+    needed: float
+    outside: float
 
 
 class Outline(msgspec.Struct, frozen=True):
@@ -80,6 +102,7 @@ class Outline(msgspec.Struct, frozen=True):
     beyond_tail: float
     beyond_edge: float
     behind_cab: float
+    wheel: WheelRoom | None = None
 
 
 def tangent_angle(distance: float, height: float, radius: float) -> float:
@@ -211,7 +234,8 @@ def study(case: Case) -> Outline:
     if ground.canopy is not None:
         boxes.append(ground.canopy)
     x1 = max([b.x1 for b in boxes] + [vehicle.chassis_end, vehicle.shape.rear])
-    half = max(max(-b.y0, b.y1) for b in boxes)
+    tyre = parts_of_tyre(vehicle.tyre)[0] / 2 + max(vehicle.track_front, vehicle.track_rear) / 2
+    half = max(tyre, *(max(-b.y0, b.y1) for b in boxes))
     rule = assembly.shop.dimension_rule(body.rule)
     limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
     roof, leg, step = roof_line(assembly)
@@ -231,7 +255,47 @@ def study(case: Case) -> Outline:
         canopy.x1 - floor.x1 if canopy is not None else 0.0,
         (canopy.y1 - floor.y1) if canopy is not None else 0.0,
         min(p.box.x0 for p in parts_of(ground.tray, "floor", "headboard")) - vehicle.cab_back,
+        wheel_room(assembly),
     )
+
+
+def _guessed(vehicle: Vehicle, key: str) -> bool:
+    """Say whether a fuel tank's shape was not measured."""
+    tank = vehicle.long_range if key else vehicle.fuel
+    return tank is not None and tank_box(tank)[1]
+
+
+def wheel_room(assembly: Assembly) -> WheelRoom | None:
+    """How the rear tyres stand to the tray: what is above them up to their stop, and what covers them.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes. [mm]
+
+    Returns
+    -------
+    WheelRoom or None
+        None on a tub's or wagon's own floor. Over a hump of the tray the room is up to the hump's top. [mm]
+    """
+    tray, vehicle, floor = assembly.job.body.tray, assembly.job.vehicle, assembly.ground.floor
+    if tray.kind == "hold":
+        return None
+    radius, section = overall_diameter(vehicle.tyre) / 2, parts_of_tyre(vehicle.tyre)[0]
+    outer = vehicle.track_rear / 2 + section / 2
+    inner = outer - section
+    top = floor.z0
+    humps = [p.box for p in parts_of(assembly.ground.tray, "arch") if p.side == "left"]
+    # Where the tyre at its stop would meet the floor's level, it is this long.
+    rise = 2 * radius + tray.wheel_travel - floor.z0
+    chord = math.sqrt(max(0.0, radius**2 - max(0.0, radius - rise) ** 2)) if rise > 0 else 0.0
+    for hump in humps:
+        covers = hump.x0 <= vehicle.wheelbase - chord and hump.x1 >= vehicle.wheelbase + chord
+        if covers and -hump.y1 <= inner:
+            top = max(top, hump.z1 - tray.floor)
+    guard = GUARD_SHEET if tray.mudguards else 0.0
+    above = top - 2 * radius if inner < floor.y1 else math.inf
+    return WheelRoom(above, tray.wheel_travel + guard, outer - floor.y1)
 
 
 def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
@@ -245,7 +309,8 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
         for other in (*obstacles(vehicle, tray), *under[n + 1 :]):
             met = part.box.common(other.box)
             if met is not None:
-                found.append(Conflict(part.words, other.words, min(met.size()), met))
+                guessed = other.role == "fuel tank" and _guessed(vehicle, other.id)
+                found.append(Conflict(part.words, other.words, min(met.size()), met, guessed))
     return tuple(found)
 
 
