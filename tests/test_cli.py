@@ -98,7 +98,7 @@ def test_json_carries_what_the_window_shows(
         frame["findings"][0]
     )
     items = {i["id"]: i for i in frame["items"]}
-    assert items["water"]["mass_kg"] == pytest.approx(98.4, abs=0.1)
+    assert items["water"]["mass_kg"] == pytest.approx(99.5, abs=0.1)
     assert len(items["sample-fridge"]["solids"]) == 2
     assert len(frame["parts"]) == len(demo_verdict.assembly.parts())
     assert sum(len(s["blanks"]) for s in frame["cut"]["sheets"]) == sum(

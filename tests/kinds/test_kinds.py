@@ -103,7 +103,7 @@ def test_a_tank_by_hand() -> None:
 def test_baffles_cost_volume_and_add_mass() -> None:
     plain = Tank(id="t", name="T", bay="b", width=330, depth=760, height=372, baffles=0)
     split = msgspec.structs.replace(plain, baffles=3)
-    assert 0 < tank.litres(plain) - tank.litres(split) < 1.5
+    assert 0 < tank.litres(plain) - tank.litres(split) < 2.0
     assert part_mass(tank.parts(split, SITE)) > part_mass(tank.parts(plain, SITE))
 
 

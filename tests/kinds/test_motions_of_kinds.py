@@ -70,7 +70,7 @@ def test_a_stack_has_a_motion_for_each_drawer_at_its_height() -> None:
     found = expand(unit, 25.0)
     assert [m.id for m in found.motions] == ["1", "2", "3"]
     fronts = [next(p for p in sweep_of(m).rest if p.box.y0 == 0).box for m in found.motions]
-    assert [(f.z0, f.z1) for f in fronts] == [(0, 240), (240, 420), (420, 560)]
+    assert [(f.z0, f.z1) for f in fronts] == [(0, 237), (240, 417), (420, 560)]
     with pytest.raises(ValueError, match="20 mm higher"):
         unit.but(heights=(240.0, 200.0, 140.0))
 
@@ -103,8 +103,9 @@ def test_a_pull_out_kitchen_unfolds_to_both_sides_level_below_its_worktop() -> N
         m.group: p for m, p in zip(motion.moved, sweep_of(motion).opened, strict=True) if m.group
     }
     left, right = pieces["left"].box, pieces["right"].box
-    assert (left.x0, left.x1) == (pytest.approx(20 - 240), pytest.approx(20))
-    assert (right.x0, right.x1) == (pytest.approx(580), pytest.approx(580 + 240))
+    # The leaves hang inside the box's sides, a sheet further in than these.
+    assert (left.x0, left.x1) == (pytest.approx(21.6 - 240), pytest.approx(21.6))
+    assert (right.x0, right.x1) == (pytest.approx(578.4), pytest.approx(578.4 + 240))
     top = unit.height - kitchen.LEAF
     assert left.z1 == pytest.approx(top)
     assert left.z1 - left.z0 == pytest.approx(kitchen.LEAF)

@@ -30,22 +30,22 @@ def test_tray_masses_are_those_of_its_parts(demo: Job) -> None:
     flat = demo.body.tray
     points = tray.masses(demo.vehicle, flat, SHOP)
     assert sum(point.kg for point in points) == pytest.approx(
-        body_mass(tray.parts(flat, demo.vehicle.tyre, SHOP)) + flat.fittings
+        body_mass(tray.parts(demo.vehicle, flat, SHOP)) + flat.fittings
     )
 
 
 def test_a_longer_tray_weighs_more_and_has_more_cross_members(demo: Job) -> None:
     short = demo.body.tray
     long = msgspec.structs.replace(short, length=short.length + 800)
-    assert body_mass(tray.parts(long, demo.vehicle.tyre, SHOP)) > body_mass(
-        tray.parts(short, demo.vehicle.tyre, SHOP)
+    assert body_mass(tray.parts(demo.vehicle, long, SHOP)) > body_mass(
+        tray.parts(demo.vehicle, short, SHOP)
     )
 
     def crosses(t: object) -> int:
         return next(
             p.count
-            for p in tray.parts(t, demo.vehicle.tyre, SHOP)
-            if p.name == "Tray: cross-member"
+            for p in tray.parts(demo.vehicle, t, SHOP)
+            if p.name == "Tray: cross-member between rails"
         )  # type: ignore[arg-type]
 
     assert crosses(long) == crosses(short) + 2
@@ -59,7 +59,7 @@ def test_sides_and_arches_are_solids_and_parts(demo: Job) -> None:
     assert {"side left", "side right", "tail", "arch 1 left", "arch 1 right"} <= names
     one = msgspec.structs.replace(flat, arches=(msgspec.structs.replace(arch, side="left"),))
     assert "arch 1 right" not in {s.words for s in tray.solids(demo.vehicle, one)}
-    names = {p.name for p in tray.parts(flat, demo.vehicle.tyre, SHOP)}
+    names = {p.name for p in tray.parts(demo.vehicle, flat, SHOP)}
     assert {"Tray: drop side", "Tray: tailboard"} <= names
 
 

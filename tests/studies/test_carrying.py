@@ -153,7 +153,7 @@ def test_members_give_way_and_thicker_sheet_mends_it(demo: Job) -> None:
     assert fixes(judge(heavy), f[0])[0].changes == {"sheet": 2.5}
     thick = edits.changed(heavy, "bedding", sheet=6.0)
     assert not found(thick, "member")
-    tank = edits.changed(demo, "water", baffles=0, sheet=1.2)
+    tank = edits.changed(demo, "water", baffles=0, sheet=0.7)
     walls = found(tank, "member")
     assert walls
     assert walls[0].limit == pytest.approx(90 / 1.5)  # beside its welds

@@ -164,7 +164,7 @@ def _thing(
         try:
             expansion = expand(
                 value,
-                Site(place.bay.pitch, shop, phase_of(value.u, place.bay.pitch)),
+                Site(place.bay.pitch, shop, phase_of(value.u, place.bay.pitch), place.bay.side),
                 place.bay.side,
             )
         except InputError as error:
@@ -202,7 +202,7 @@ def _only_moved(before: Thing, value: Placed, place: BayPlace) -> bool:
     if isinstance(old, Carried) or before.place is None:
         return False
     here, bay = before.place.bay, place.bay
-    if here.pitch != bay.pitch or (here.side == "right") != (bay.side == "right"):
+    if here.pitch != bay.pitch or here.side != bay.side:
         return False
     if kind_of(value).railed and phase_of(old.u, here.pitch) != phase_of(value.u, bay.pitch):
         return False  # its holes lie elsewhere

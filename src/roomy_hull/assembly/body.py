@@ -121,7 +121,7 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     vehicle, body = job.vehicle, job.body
     canopy = body.canopy
     _check_shop(body, shop)
-    parts: tuple[Part, ...] = tray_kit.parts(body.tray, vehicle.tyre, shop)
+    parts: tuple[Part, ...] = tray_kit.parts(vehicle, body.tray, shop)
     masses = _kerb(job)
     masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop), "tray")
     if canopy is not None:

@@ -1,7 +1,7 @@
 """Parts: what is cut, sawn or bought, each with its material and what it belongs to."""
 
 import math
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import msgspec
 
@@ -13,6 +13,18 @@ from roomy_hull.core.refs import Ref
 PartRole = Literal["", "floor", "headboard", "mudguard", "leaf"]
 """What a part is for, where somebody asks: the floor that carries a unit's contents, a piece of the
 headboard, a mudguard, a door's leaf with its frame."""
+
+
+class Stand(NamedTuple):
+    """Where a part stands in what it belongs to: its corner, and which way its x, y and z lie. [mm]
+
+    Directions are ``u``, ``v``, ``w``, or these with a minus before them. See `core.standing`.
+    """
+
+    at: tuple[float, float, float]
+    x: str
+    y: str
+    z: str
 
 
 class Hole(msgspec.Struct, frozen=True):
@@ -60,6 +72,10 @@ class SheetPart(msgspec.Struct, frozen=True):
         Whether the length must lie along the sheet's rolling direction.
     role : PartRole
         What it is for.
+    slope : float
+        By how much the base is narrower at x = 0 than at its other end; 0 for a rectangle.
+    stands : tuple of Stand
+        Where each of them stands; empty where nobody said.
     """
 
     name: str
@@ -77,6 +93,8 @@ class SheetPart(msgspec.Struct, frozen=True):
     count: int = 1
     grain: bool = False
     role: PartRole = ""
+    slope: float = 0.0
+    stands: tuple[Stand, ...] = ()
 
     def radius(self) -> float:
         """The inside bend radius used. [mm]"""
@@ -120,7 +138,7 @@ class SheetPart(msgspec.Struct, frozen=True):
             _inner(self.width, self.front, self.back, self.setback()),
             _inner(self.length, self.left, self.right, self.setback()),
         )
-        area = self.length * self.width + (x0 + x1) * across + (y0 + y1) * along
+        area = self.length * (self.width - self.slope / 2) + (x0 + x1) * across + (y0 + y1) * along
         area -= sum(math.pi / 4 * h.diameter**2 for h in self.holes)
         area -= sum(c.length * c.width - (4 - math.pi) * c.radius**2 for c in self.cutouts)
         return area - self._base_reliefs()
@@ -152,6 +170,7 @@ class BarPart(msgspec.Struct, frozen=True):
     material: Material
     count: int = 1
     role: PartRole = ""
+    stands: tuple[Stand, ...] = ()
 
     def mass(self) -> float:
         """The mass of one piece: section area times length times density. [kg]"""

@@ -7,11 +7,12 @@ from msgspec import Meta
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part, SheetPart
+from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Scene, Stroke, rectangle
 from roomy_hull.core.value import Gap, PositiveMm, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
-from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass, pull_out
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, part_mass, pull_out
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -56,13 +57,19 @@ class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case ra
         )
 
 
+def pitch(unit: CaseRack) -> float:
+    """From wall to wall: the cases share the rack's whole width. [mm]"""
+    return (unit.width - unit.sheet) / unit.across
+
+
 def cases(unit: CaseRack) -> tuple[Box, ...]:
     """Every case in its place, row by row from the lowest. [mm]"""
     t, g = unit.sheet, unit.play
     found = []
+    step = pitch(unit)
     for row in range(unit.up):
         for column in range(unit.across):
-            u = t + g / 2 + column * (unit.case_width + g + t)
+            u = t + column * step + (step - t - unit.case_width) / 2
             w = t + row * (unit.case_height + g + t)
             found.append(
                 Box(u, 2, w, u + unit.case_width, 2 + unit.case_depth, w + unit.case_height)
@@ -86,35 +93,19 @@ def expand(unit: CaseRack, site: Site) -> Expansion:
         Its solids, masses, parts, one motion for each case, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
-    parts: tuple[Part, ...] = (
-        SheetPart(
-            f"{unit.name}: shelf",
-            unit.ref,
-            w,
-            d,
-            t,
-            site.material(unit.material),
-            front=12.0,
-            back=25.0,
-            count=unit.up,
-            role="floor",
-        ),
-        SheetPart(
-            f"{unit.name}: wall",
-            unit.ref,
-            d,
-            h,
-            t,
-            site.material(unit.material),
-            left=20.0,
-            count=unit.across + 1,
-        ),
+    step_u, step_w = pitch(unit), unit.case_height + unit.play + t
+    metal = site.material(unit.material)
+    # The walls go through, the shelves stand between them, turned up behind the cases.
+    places = tuple(
+        at(t + n * step_u, 0.0, m * step_w) for m in range(unit.up) for n in range(unit.across)
     )
-    step_u, step_w = unit.case_width + unit.play + t, unit.case_height + unit.play + t
-    solids = [Solid(Box(0, 0, n * step_w, w, d, n * step_w + t), "made") for n in range(unit.up)]
-    solids += [
-        Solid(Box(n * step_u, 0, 0, n * step_u + t, d, h), "made") for n in range(unit.across + 1)
-    ]
+    parts: tuple[Part, ...] = (
+        SheetPart(f"{unit.name}: shelf", unit.ref, step_u - t, d, t, metal, back=25.0,
+                  count=unit.up * unit.across, role="floor", stands=places),
+        SheetPart(f"{unit.name}: wall", unit.ref, d, h, t, metal, count=unit.across + 1,
+                  stands=tuple(at(n * step_u, 0.0, 0.0, WALL) for n in range(unit.across + 1))),
+    )  # fmt: skip
+    solids = [s for p in parts for s in made(p)]
     boxes = cases(unit)
     solids += [Solid(b, "contents", moves=True) for b in boxes]
     each = unit.contents / len(boxes)

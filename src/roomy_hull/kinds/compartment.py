@@ -6,12 +6,13 @@ from msgspec import Meta
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Cutout, Hardware, SheetPart
+from roomy_hull.core.standing import BACK, at
 from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_inside
-from roomy_hull.kinds.expansion import Expansion, Solid, sheet_masses, side_door
+from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -48,21 +49,19 @@ def expand(unit: Compartment, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     slot = min(unit.vents * 100 / max(1.0, d * 0.6), h * 0.5)
     cuts = (Cutout(d * 0.2, h * 0.4, d * 0.6, slot, 10.0),) if slot > 5 else ()
+    metal = site.material(unit.material)
     parts = (
-        SheetPart(f"{unit.name}: wrap", unit.ref, w, d, t, site.material(unit.material), left=h - t, right=h - t,
-                  role="floor"),
-        SheetPart(f"{unit.name}: roof", unit.ref, w, d, t, site.material(unit.material)),
-        SheetPart(f"{unit.name}: back", unit.ref, w - 2 * t, h - 2 * t, t, site.material(unit.material),
-                  cutouts=cuts if slot + h * 0.4 < h - 4 * t and d * 0.8 < w else ()),
+        SheetPart(f"{unit.name}: wrap", unit.ref, w, d - 25, t, metal, left=h - t, right=h - t,
+                  role="floor", stands=(at(0.0, 25.0, 0.0),)),
+        SheetPart(f"{unit.name}: roof", unit.ref, w, d - 25, t, metal, stands=(at(0.0, 25.0, h - t),)),
+        SheetPart(f"{unit.name}: back", unit.ref, w - 2 * t, h - 2 * t, t, metal,
+                  cutouts=cuts if slot + h * 0.4 < h - 4 * t and d * 0.8 < w else (),
+                  stands=(at(t, d, t, BACK),)),
         Hardware("mesh door with hinge and two latches", unit.ref),
         Hardware(f"vent louvres, {unit.vents:g} cm² open", unit.ref),
     )  # fmt: skip
     leaf = Box(0, 0, 0, w, 25, h)
-    solids = (
-        Solid(Box(0, 25, 0, w, d, t), "made"), Solid(Box(0, 25, t, t, d, h), "made"),
-        Solid(Box(w - t, 25, t, w, d, h), "made"), Solid(Box(t, 25, h - t, w - t, d, h), "made"),
-        Solid(Box(t, d - t, t, w - t, d, h - t), "made"), Solid(leaf, "front", moves=True),
-    )  # fmt: skip
+    solids = (*(s for p in parts for s in made(p)), Solid(leaf, "front", moves=True))
     return Expansion(
         solids, (), sheet_masses(parts, unit, (w / 2, d / 2, h * 0.35)), parts, Box(0, 0, 0, w, d, h),
         elevation(unit), motions=(side_door(f"Door of {unit.name}", leaf, unit.hinge),),

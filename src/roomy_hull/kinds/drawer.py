@@ -4,7 +4,8 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import Cutout, Hardware, Hole, Part, SheetPart
+from roomy_hull.core.parts import Cutout, Hardware, Hole, Part, SheetPart, short_name
+from roomy_hull.core.standing import BACK, LID, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
@@ -14,6 +15,7 @@ from roomy_hull.kinds.expansion import (
     PointMass,
     Solid,
     Zone,
+    made,
     part_mass,
     pull,
     pull_out,
@@ -90,20 +92,11 @@ def carcass(
         f"{unit.name}: carcass", unit.ref, unit.width, depth, thickness, material,
         left=unit.height, right=unit.height,
         holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch, site.phase)),
+        stands=(at(0.0, front, 0.0),),
     )  # fmt: skip
 
 
-def carcass_solids(unit: Placed, t: float, f: float) -> tuple[Solid, ...]:
-    """The solids of `carcass`, of sheet t behind fronts f thick: floor, left and right side. [mm]"""
-    w, d, h = unit.width, unit.depth, unit.height
-    return (
-        Solid(Box(0, f, 0, w, d, t), "made"),
-        Solid(Box(0, f, t, t, d, h), "made"),
-        Solid(Box(w - t, f, t, w, d, h), "made"),
-    )
-
-
-def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
+def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
     """What is cut and bought for one drawer.
 
     Parameters
@@ -112,6 +105,8 @@ def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
         The drawer. [mm]
     site : Site
         Rail pitch of its bay, and the shop's materials and rules. [mm]
+    gap : float
+        What its front leaves free above it for that of a drawer in the same carcass. [mm]
 
     Returns
     -------
@@ -134,25 +129,28 @@ def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
             remedy="Make the drawer at least 60 mm larger inside, or use thinner slides.",
         )
     pull_width = min(120.0, unit.width / 2)
+    high = front_height(unit) - gap
     made: tuple[Part, ...] = (
         carcass(unit, unit.carcass, unit.front, site.material(unit.material), site),
         SheetPart(
             f"{unit.name}: drawer box", unit.ref, box_width, box_depth, unit.sheet, site.material(unit.material),
             left=box_height, right=box_height, front=box_height, back=box_height,
-            role="floor",
+            role="floor", stands=(at(unit.carcass + unit.slide, unit.front, unit.carcass + BOX_GAP),),
         ),
         SheetPart(
-            f"{unit.name}: front", unit.ref, unit.width, front_height(unit), unit.front, site.material(unit.material),
+            f"{unit.name}: front", unit.ref, unit.width, high, unit.front, site.material(unit.material),
             cutouts=(
-                Cutout((unit.width - pull_width) / 2, front_height(unit) - 55.0, pull_width, 30.0, 12.0),
-            ) if front_height(unit) >= 90 else (),
+                Cutout((unit.width - pull_width) / 2, high - 55.0, pull_width, 30.0, 12.0),
+            ) if high >= 90 else (),
+            stands=(at(0.0, unit.front, 0.0, BACK),),
         ),
         Hardware(f"pair of slides, {unit.slide_rating:g} kg, {unit.slide:g} mm each", unit.ref),
     )  # fmt: skip
     if unit.table:
         made += (
-            SheetPart(f"{unit.name}: table", unit.ref, box_width, box_depth * 0.9, 2.0, site.material(unit.material),
-                      left=15.0, right=15.0),
+            SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 2.0, site.material(unit.material),
+                      left=15.0, right=15.0,
+                      stands=(at(unit.carcass + unit.slide, unit.depth - 25, unit.height - 6, LID),)),
             Hardware("pair of table runners with stops", unit.ref),
         )  # fmt: skip
     if unit.lockable:
@@ -160,7 +158,7 @@ def parts(unit: Drawer, site: Site) -> tuple[Part, ...]:
     return made
 
 
-def expand(unit: Drawer, site: Site) -> Expansion:
+def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     """Write a drawer out.
 
     Parameters
@@ -169,6 +167,8 @@ def expand(unit: Drawer, site: Site) -> Expansion:
         The drawer. [mm, kg]
     site : Site
         Rail pitch of its bay, and the shop's materials and rules. [mm]
+    gap : float
+        What its front leaves free above it. [mm]
 
     Returns
     -------
@@ -180,31 +180,29 @@ def expand(unit: Drawer, site: Site) -> Expansion:
     InputError
         Carcass and slides leave no drawer box.
     """
-    made = parts(unit, site)
+    listed = parts(unit, site, gap)
     w, d, h = unit.width, unit.depth, unit.height
     t, s, f = unit.carcass, unit.slide, unit.front
     solids: tuple[Solid, ...] = (
-        *carcass_solids(unit, t, f),
+        *made(listed[0]),
         Solid(Box(t, f, h / 2 - 22, t + s, d, h / 2 + 22), "bought"),
         Solid(Box(w - t - s, f, h / 2 - 22, w - t, d, h / 2 + 22), "bought"),
-        Solid(
-            Box(t + s, f, t + BOX_GAP, w - t - s, d - 25, h - head(unit) - BOX_GAP),
-            "made",
-            moves=True,
-        ),
-        Solid(Box(0, 0, 0, w, f, front_height(unit)), "front", moves=True),
+        *made(listed[1], moves=True, whole=True),
+        *made(listed[2], "front", moves=True),
     )
     moving_boxes = tuple(b.box for b in solids if b.moves)
     motions = [pull_out(unit.name, moving_boxes, d - f - 25, locks=unit.locks)]
     if unit.table:
-        board = Box(t + s, 0, h - TABLE_ROOM - 4, w - t - s, d - 25, h - 6)
-        solids += (Solid(board, "made", moves=True),)
-        motions.append(pull_out(f"Table of {unit.name}", (board,), (d - f - 25) * 0.8, "table"))
+        board = made(next(p for p in listed if short_name(p) == "table"), moves=True, whole=True)
+        solids += board
+        motions.append(
+            pull_out(f"Table of {unit.name}", (board[0].box,), (d - f - 25) * 0.8, "table")
+        )
     gap = site.shop.rules.running_gap
     zones = (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),)
-    made_kg = part_mass(made)
+    made_kg = part_mass(listed)
     middle = (w / 2, d / 2, h * 0.45)
-    moving = part_mass(made[1:]) + unit.slide_mass / 2 + unit.contents
+    moving = part_mass(listed[1:]) + unit.slide_mass / 2 + unit.contents
     return Expansion(
         solids,
         zones,
@@ -213,7 +211,7 @@ def expand(unit: Drawer, site: Site) -> Expansion:
             PointMass("slides", unit.slide_mass, "data sheet", middle),
             PointMass("contents", unit.contents, unit.contents_source, middle, CONTENTS),
         ),
-        made,
+        listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
         travel=d - f - 25,

@@ -7,8 +7,9 @@ import msgspec
 
 from roomy_hull.core.fill import CONTENTS, FIXED, Fill
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
-from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Part
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.parts import Hardware, Part
+from roomy_hull.core.standing import standing
 from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
 
 
@@ -77,6 +78,35 @@ class Expansion(msgspec.Struct, frozen=True):
     def bulk(self) -> tuple[Box, ...]:
         """The room that is its own: its solids where its hollow is of use to others, else its envelope. [mm]"""
         return tuple(s.box for s in self.solids) if self.hollow else (self.envelope,)
+
+
+def made(
+    part: Part, role: str = "made", *, moves: bool = False, whole: bool = False
+) -> tuple[Solid, ...]:
+    """The solids of a cut part where it stands.
+
+    Parameters
+    ----------
+    part : Part
+        A sheet or bar with its stands. [mm]
+    role : str
+        Of the solids.
+    moves : bool
+        Whether it travels with a drawer or slide.
+    whole : bool
+        Whether it is full of what it holds: then one box around all of it.
+
+    Returns
+    -------
+    tuple of Solid
+        Base and flanges of each; nothing of what is bought. [mm]
+    """
+    if isinstance(part, Hardware):
+        return ()
+    found: list[Solid] = []
+    for boxes in standing(part):
+        found += [Solid(b, role, moves) for b in ((hull(boxes),) if whole else boxes)]
+    return tuple(found)
 
 
 def part_mass(parts: tuple[Part, ...]) -> float:

@@ -7,12 +7,13 @@ from msgspec import Meta
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_under_board
-from roomy_hull.kinds.expansion import Expansion, Solid, sheet_masses
+from roomy_hull.kinds.expansion import Expansion, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -65,26 +66,16 @@ def expand(unit: FalseFloor, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.board
     high = max(12.0, h - t)
     bearers = max(2, int(w / BEARERS) + 1)
+    step, wood = (w - t) / (bearers - 1), site.material(unit.material)
     parts: tuple[Part, ...] = (
-        SheetPart(
-            f"{unit.name}: board", unit.ref, w, d, t, site.material(unit.material), role="floor"
-        ),
-        SheetPart(
-            f"{unit.name}: bearer",
-            unit.ref,
-            d,
-            high,
-            t,
-            site.material(unit.material),
-            count=bearers,
-        ),
-    )
+        SheetPart(f"{unit.name}: board", unit.ref, w, d, t, wood, role="floor", stands=(at(0.0, 0.0, high),)),
+        SheetPart(f"{unit.name}: bearer", unit.ref, d, high, t, wood, count=bearers,
+                  stands=tuple(at(n * step, 0.0, 0.0, WALL) for n in range(bearers))),
+    )  # fmt: skip
     lids = hatches(unit)
     if lids:
         parts += (Hardware("flush lift ring for a hatch", unit.ref, len(lids)),)
-    step = (w - t) / (bearers - 1)
-    solids = [Solid(Box(n * step, 0, 0, n * step + t, d, high), "made") for n in range(bearers)]
-    solids.append(Solid(Box(0, 0, high, w, d, h), "made"))
+    solids = [s for p in parts for s in made(p)]
     motions = tuple(
         Motion(f"hatch {n}", f"Hatch {n} of {unit.name}", (Moved(b),), (Step("lift", 2, LIFT),))
         for n, b in enumerate(lids, 1)

@@ -6,12 +6,13 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Hole, SheetPart
+from roomy_hull.core.standing import FACE, at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
-from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, sheet_masses, side_door
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, sheet_masses, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -66,28 +67,26 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
             remedy=f"Make it at least {bore + 2 * t + 10:.0f} wide, {bore + 2 * t + 35:.0f} deep and "
             f"{high + 2 * t + 40:.0f} high.",
         )
+    metal = site.material(unit.material)
     parts = (
-        SheetPart(f"{unit.name}: wrap", unit.ref, w, d, t, site.material(unit.material), left=h - t, right=h - t, back=h - t,
-                  holes=(Hole(w * 0.3, d * 0.5, VENT), Hole(w * 0.7, d * 0.5, VENT))),
-        SheetPart(f"{unit.name}: roof", unit.ref, w, d, t, site.material(unit.material)),
-        SheetPart(f"{unit.name}: door", unit.ref, w, h, t, site.material(unit.material), left=18.0, right=18.0, front=18.0,
-                  back=18.0),
+        SheetPart(f"{unit.name}: wrap", unit.ref, w, d - 20, t, metal, left=h - t, right=h - t, back=h - t,
+                  stands=(at(0.0, 20.0, 0.0),), holes=(Hole(w * 0.3, d * 0.5, VENT), Hole(w * 0.7, d * 0.5, VENT))),
+        SheetPart(f"{unit.name}: roof", unit.ref, w, d - 20, t, metal, stands=(at(0.0, 20.0, h - t),)),
+        SheetPart(f"{unit.name}: door", unit.ref, w, h, t, metal, left=20.0, right=20.0, front=20.0,
+                  back=20.0, stands=(at(0.0, 0.0, h, FACE),)),
         Hardware("seal, hinge, latch, bottle strap and two flanged drop vents", unit.ref),
     )  # fmt: skip
-    leaf = Box(0, 0, 0, w, 20, h)
+    leaf = made(parts[2], whole=True)[0].box
     c = (w / 2, (d + 20) / 2)
     bottle = Box(c[0] - bore / 2, c[1] - bore / 2, t, c[0] + bore / 2, c[1] + bore / 2, t + high)
     solids = (
-        Solid(Box(0, 20, 0, w, d, t), "made"), Solid(Box(0, 20, t, t, d, h), "made"),
-        Solid(Box(w - t, 20, t, w, d, h), "made"), Solid(Box(t, d - t, t, w - t, d, h - t), "made"),
-        Solid(Box(t, 20, h - t, w - t, d - t, h), "made"), Solid(bottle, "bought"),
-        Solid(leaf, "front", moves=True),
+        *made(parts[0]), *made(parts[1]), Solid(bottle, "bought"), Solid(leaf, "front", moves=True),
     )  # fmt: skip
-    at = (c[0], c[1], t + high * 0.45)
+    middle = (c[0], c[1], t + high * 0.45)
     return Expansion(
         solids, (),
-        (*sheet_masses(parts, unit, at), PointMass("bottle", empty, "data sheet", at),
-         PointMass("gas", gas, "data sheet", at, CONTENTS)),
+        (*sheet_masses(parts, unit, middle), PointMass("bottle", empty, "data sheet", middle),
+         PointMass("gas", gas, "data sheet", middle, CONTENTS)),
         parts, Box(0, 0, 0, w, d, h), elevation(unit),
         motions=(side_door(f"Door of {unit.name}", leaf, unit.hinge),),
     )  # fmt: skip

@@ -22,15 +22,19 @@ USES: tuple[Use, ...] = (
 
 
 class Site(msgspec.Struct, frozen=True):
-    """Where a unit is built in: its bay's rail pitch, the shop that makes it, how far past a slot it begins. [mm]"""
+    """Where a unit is built in: its bay's rail pitch, the shop that makes it, how far past a slot it begins. [mm]
+
+    `side` is that of its bay: at the rear, inward is along the vehicle, and tanks surge that way.
+    """
 
     pitch: float
     shop: Shop
     phase: float = 0.0
+    side: str = "left"
 
     def loose(self) -> "Site":
         """The same shop without rails to bolt to."""
-        return Site(0.0, self.shop)
+        return Site(0.0, self.shop, 0.0, self.side)
 
     def material(self, key: str) -> Material:
         """Look a material of the shop up.
@@ -63,7 +67,7 @@ class Offer(msgspec.Struct, frozen=True):
 
 
 class Vessel(msgspec.Struct, frozen=True):
-    """A welded tank's walls: length across which baffles stand, width, height, sheet. [mm]"""
+    """A welded tank's walls between their welds: length along the vehicle, width across it, height; sheet. [mm]"""
 
     long: float
     wide: float
@@ -81,7 +85,7 @@ class Remedy(msgspec.Struct, frozen=True):
     changes: dict[str, float | str]
 
 
-def _none(_unit: Any) -> None:
+def _none(_unit: Any, _side: str = "") -> None:
     return None
 
 
@@ -160,7 +164,7 @@ class Kind(msgspec.Struct, frozen=True):
     open_front: bool = False
     stood_on: bool = False
     bearers: float = 0.0
-    vessel: Callable[[Any], Vessel | None] = _none
+    vessel: Callable[[Any, str], Vessel | None] = _none
     stored: Callable[[Any], float] = _nothing
     air: Callable[[Any], tuple[float, float] | None] = _none
     caution: Callable[[Any], str] = _unsaid

@@ -4,7 +4,8 @@ from typing import Literal
 
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
+from roomy_hull.core.standing import FACE, LID, Turned, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
@@ -16,6 +17,7 @@ from roomy_hull.kinds.expansion import (
     Solid,
     Zone,
     lid,
+    made,
     part_mass,
     pull,
     sheet_masses,
@@ -66,23 +68,47 @@ def fitted(unit: Kitchen) -> list[str]:
 
 def parts(unit: Kitchen, site: Site) -> tuple[Part, ...]:
     """What is cut and bought: box, worktop, leaves, front, fittings. [mm]"""
-    w, d, t = unit.width, unit.depth - unit.front, unit.sheet
-    h = max(60.0, unit.height - 30)
-    made: list[Part] = [
-        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material)),
-        SheetPart(f"{unit.name}: box", unit.ref, w - 40, d - 25, t, site.material(unit.material), left=h, right=h, front=h,
-                  back=h, role="floor"),
-        SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - 25, 2.0, site.material(unit.material), left=18.0,
-                  right=18.0),
+    w, d, t = unit.width, unit.depth, unit.sheet
+    h, f = max(60.0, unit.height - LEAF - 10), face_depth(unit)
+    metal = site.material(unit.material)
+    hem = f if unit.style == "drop-down" else 0.0
+    listed: list[Part] = [
+        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, metal, left=hem, right=hem, front=hem,
+                  back=hem, stands=(at(0.0, 0.0, unit.height, FACE),)),
+        SheetPart(f"{unit.name}: box", unit.ref, w - 40, d - f - 25, t, metal, left=h, right=h, front=h,
+                  back=h, role="floor", stands=(at(20.0, f, 10.0),)),
+        SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - f - 25, 2.0, metal, left=LEAF - 1,
+                  right=LEAF - 1, stands=(at(20.0, d - 25, unit.height, LID),)),
     ]  # fmt: skip
     for side, leaf in (("left", unit.leaf_left), ("right", unit.leaf_right)):
         if unit.style == "pull-out" and leaf:
-            made += [SheetPart(f"{unit.name}: {side} leaf", unit.ref, min(leaf, unit.height - 40), d - 60, 2.0,
-                               site.material(unit.material), front=LEAF - 3, back=LEAF - 3),
-                     Hardware(f"hinge and stay for the {side} leaf", unit.ref)]  # fmt: skip
-    made += [Hardware(FITTINGS[n][0], unit.ref) for n in fitted(unit)]
-    made.append(Hardware(f"pair of locking slides, {unit.slide_rating:g} kg", unit.ref))
-    return tuple(made)
+            listed += [
+                _leaf(unit, site, side, leaf),
+                Hardware(f"hinge and stay for the {side} leaf", unit.ref),
+            ]
+    listed += [Hardware(FITTINGS[n][0], unit.ref) for n in fitted(unit)]
+    listed.append(Hardware(f"pair of locking slides, {unit.slide_rating:g} kg", unit.ref))
+    return tuple(listed)
+
+
+def face_depth(unit: Kitchen) -> float:
+    """How deep the front is: a front that folds down to a worktop has returns. [mm]"""
+    return max(40.0, unit.front) if unit.style == "drop-down" else unit.front
+
+
+def _leaf(unit: Kitchen, site: Site, side: str, wide: float) -> SheetPart:
+    """A worktop leaf, hanging inside the box's side; behind it stays clear of the wall when it is out. [mm]"""
+    hang = min(wide, unit.height - 2 * LEAF)
+    v0, v1 = unit.front + 30, unit.depth - 25 - WALL_CLEAR
+    low = unit.height - LEAF - hang
+    left, t = side == "left", unit.sheet
+    stand = at(20 + t, v1, low, HUNG_LEFT) if left else at(unit.width - 20 - t, v0, low, HUNG_RIGHT)
+    return SheetPart(f"{unit.name}: {side} leaf", unit.ref, hang, v1 - v0, 2.0, site.material(unit.material), front=LEAF,
+                     back=LEAF, stands=(stand,))  # fmt: skip
+
+
+HUNG_LEFT, HUNG_RIGHT = Turned("w", "-v", "u"), Turned("w", "v", "-u")
+"""How a leaf hangs inside the left and the right side of the box, its returns inward."""
 
 
 def expand(unit: Kitchen, site: Site) -> Expansion:
@@ -100,11 +126,15 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     Expansion
         Its solids, zones, masses, parts, motion and elevation.
     """
-    w, d, h, f = unit.width, unit.depth, unit.height, unit.front
-    made = parts(unit, site)
+    w, d, h, f = unit.width, unit.depth, unit.height, face_depth(unit)
+    listed = parts(unit, site)
     gap = site.shop.rules.running_gap
-    box, face = Box(20, f, 10, w - 20, d - 25, h - LEAF), Box(0, 0, 0, w, f, h)
-    top = Box(20, f, h - LEAF, w - 20, d - 25, h)
+    face, box, top = (made(p, whole=True)[0].box for p in listed[:3])
+    leaves = {
+        short_name(p).split()[0]: made(p, whole=True)[0].box
+        for p in listed
+        if isinstance(p, SheetPart) and short_name(p).endswith(" leaf")
+    }
     rails = (Solid(Box(0, f, h / 2 - 22, 19, d, h / 2 + 22), "bought"),
              Solid(Box(w - 19, f, h / 2 - 22, w, d, h / 2 + 22), "bought"))  # fmt: skip
     out = unit.style != "drop-down"
@@ -113,22 +143,22 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     )  # fmt: skip
     travel = d - f - 25
     fittings = sum(FITTINGS[n][1] for n in fitted(unit))
-    motion = _motion(unit, box, top, face, travel)
+    motion = _motion(unit, box, top, face, leaves, travel)
     travel = travel if out else 0.0
     return Expansion(
         solids,
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
         (
-            *sheet_masses(made, unit, (w / 2, d / 2, h * 0.4)),
+            *sheet_masses(listed, unit, (w / 2, d / 2, h * 0.4)),
             PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, h / 2)),
             PointMass("burner, sink and fittings", fittings, "data sheet", (w / 2, d / 2, h * 0.8)),
         ),
-        made,
+        listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
         travel=travel,
         slide_rating=unit.slide_rating if travel else 0.0,
-        slide_load=part_mass(made) + unit.contents + fittings + unit.slide_mass / 2
+        slide_load=part_mass(listed) + unit.contents + fittings + unit.slide_mass / 2
         if travel
         else 0.0,
         motions=(motion,),
@@ -136,12 +166,13 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     )
 
 
-def _motion(unit: Kitchen, box: Box, top: Box, face: Box, travel: float) -> Motion:
+def _motion(
+    unit: Kitchen, box: Box, top: Box, face: Box, leaves: dict[str, Box], travel: float
+) -> Motion:  # fmt: skip
     """How the kitchen comes out, by its style. [mm]"""
-    w, h = unit.width, unit.height
+    h = unit.height
     if unit.style == "drop-down":
-        panel = Box(0, 0, 0, w, max(40.0, unit.front), h)
-        return Motion("", unit.name, (Moved(panel),), (Step("fold", 0, 90.0),), unit.locks)
+        return Motion("", unit.name, (Moved(face),), (Step("fold", 0, 90.0),), unit.locks)
     moved = [Moved(box, "box"), Moved(face, "box")]
     if unit.style == "flush":
         out = Step("slide", INWARD, -travel, ("box", "lid"))
@@ -150,17 +181,10 @@ def _motion(unit: Kitchen, box: Box, top: Box, face: Box, travel: float) -> Moti
         )
     moved.append(Moved(top, "box"))
     steps = [Step("slide", INWARD, -travel, ("box", "left", "right"))]
-    high = h - LEAF - 20
-    # Behind, the leaves stay clear of the wall that the box has come out through.
-    v0, v1 = box.y0 + 30, box.y1 - WALL_CLEAR
-    for side, wide in (("left", unit.leaf_left), ("right", unit.leaf_right)):
-        if wide <= 0:
-            continue
-        hang = min(wide, high)
+    for side, leaf in leaves.items():
         left = side == "left"
-        u0 = box.x0 if left else box.x1 - LEAF
-        moved.append(Moved(Box(u0, v0, h - LEAF - hang, u0 + LEAF, v1, h - LEAF), side))
-        pivot = (box.x0 if left else box.x1, h - LEAF)
+        moved.append(Moved(leaf, side))
+        pivot = (leaf.x0 if left else leaf.x1, h - LEAF)
         # Hanging inside the side of the box, it turns up and out until level with the worktop's lower face.
         steps.append(Step("fold", 1, -90.0 if left else 90.0, (side,), pivot))
     return Motion("", unit.name, tuple(moved), tuple(steps), unit.locks)
@@ -196,7 +220,7 @@ def plan(unit: Kitchen) -> Scene:
         for wide, at in ((unit.leaf_left, -1), (unit.leaf_right, 1)):
             across = min(wide, hang)
             if across > 0:
-                h0 = 20 - across if at < 0 else w - 20
+                h0 = 20 + unit.sheet - across if at < 0 else w - 20 - unit.sheet
                 found.append(
                     rectangle("front", h0, unit.front + 30, h0 + across, d - 25 - WALL_CLEAR, 6)
                 )

@@ -6,6 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.standing import BACK, Turned, at
 from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
@@ -15,6 +16,7 @@ from roomy_hull.kinds.expansion import (
     PointMass,
     Solid,
     Zone,
+    made,
     part_mass,
     pull_out,
     sheet_masses,
@@ -36,6 +38,7 @@ class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
 
 
 FRAME = "20x20x2"
+UPRIGHT = Turned("w", "u", "v")
 
 
 def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
@@ -43,11 +46,17 @@ def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
     w, d = unit.width, unit.depth - unit.front
     inner = max(40.0, w - 50)
     wall = max(30.0, min(90.0, unit.height / unit.baskets * 0.35))
+    f, high = unit.front, unit.height - 35
+    step = (high - 20) / unit.baskets
+    corners = [(u, v) for u in (20.0, w - 40) for v in (f, unit.depth - 40)]
     return (
-        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material)),
+        SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material),
+                  stands=(at(0.0, f, 0.0, BACK),)),
         SheetPart(f"{unit.name}: basket", unit.ref, inner, d - 60, unit.sheet, site.material(unit.material), left=wall,
-                  right=wall, front=wall, back=wall, count=unit.baskets, role="floor"),
-        BarPart(f"{unit.name}: upright", unit.ref, FRAME, max(60.0, unit.height - 40), site.material(site.shop.bar), 4),
+                  right=wall, front=wall, back=wall, count=unit.baskets, role="floor",
+                  stands=tuple(at((w - inner) / 2, f + 20, 35 + n * step) for n in range(unit.baskets))),
+        BarPart(f"{unit.name}: upright", unit.ref, FRAME, high, site.material(site.shop.bar), 4,
+                stands=tuple(at(u, v, 25.0, UPRIGHT) for u, v in corners)),
         Hardware(f"pair of slides, {unit.slide_rating:g} kg", unit.ref),
     )  # fmt: skip
 
@@ -68,22 +77,22 @@ def expand(unit: Pantry, site: Site) -> Expansion:
         Its solids, zones, masses, parts, motion and elevation.
     """
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front
-    made = parts(unit, site)
-    frame, face = Box(20, f, 25, w - 20, d - 20, h - 10), Box(0, 0, 0, w, f, h)
+    listed = parts(unit, site)
+    frame, face = Box(20, f, 25, w - 20, d - 20, h - 10), made(listed[0])[0].box
     gap = site.shop.rules.running_gap
     travel = d - f - 20
     return Expansion(
         (Solid(Box(0, f, 0, w, d, 25), "bought"), Solid(frame, "made", moves=True),
          Solid(face, "front", moves=True)),
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
-        (*sheet_masses(made, unit, (w / 2, d / 2, h * 0.45)),
+        (*sheet_masses(listed, unit, (w / 2, d / 2, h * 0.45)),
          PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, 12))),
-        made,
+        listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
         travel=travel,
         slide_rating=unit.slide_rating,
-        slide_load=part_mass(made) + unit.contents + unit.slide_mass / 2,
+        slide_load=part_mass(listed) + unit.contents + unit.slide_mass / 2,
         motions=(pull_out(unit.name, (frame, face), travel, locks=unit.locks),),
         plan=(rectangle("space", 20, f, w - 20, d - 20, 6), rectangle("unit face", 0, 0, w, 14)),
     )  # fmt: skip

@@ -2,11 +2,12 @@
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
-from roomy_hull.kinds.expansion import Expansion, Solid, sheet_masses
+from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -39,7 +40,7 @@ def expand(unit: Partition, site: Site) -> Expansion:
         Its solids, masses, parts and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
-    flange = max(0.0, w - t)
+    flange = w if w > t + 0.5 else 0.0
     holes = (
         tuple(
             Hole(20.0 + n * site.pitch, 20.0, 8.5) for n in range(int((d - 40) // site.pitch) + 1)
@@ -49,9 +50,9 @@ def expand(unit: Partition, site: Site) -> Expansion:
     )
     parts: tuple[Part, ...] = (
         SheetPart(f"{unit.name}: wall", unit.ref, d, h, t, site.material(unit.material), front=flange, back=flange,
-                  holes=holes[:12]),
+                  holes=holes[:12], stands=(at(0.0, 0.0, 0.0, WALL),)),
     )  # fmt: skip
-    solids = [Solid(Box(0, 0, 0, t, d, h), "made"), Solid(Box(0, 0, 0, w, d, t), "made")]
+    solids = list(made(parts[0]))
     masses = sheet_masses(parts, unit, (w / 2, d / 2, h / 2))
     if unit.rail:
         parts += (Hardware(f"tie-down rail {d:.0f} mm with two rings", unit.ref),)

@@ -2,12 +2,13 @@
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hole, SheetPart
+from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.value import Gap, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
-from roomy_hull.kinds.expansion import Expansion, Solid, rail_holes, sheet_masses
+from roomy_hull.kinds.expansion import Expansion, Solid, made, rail_holes, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -40,12 +41,10 @@ def expand(unit: Pocket, site: Site) -> Expansion:
     holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase))
     parts = (
         SheetPart(f"{unit.name}: pocket", unit.ref, w, d, t, site.material(unit.material), left=h, right=h, back=h,
-                  front=lip, holes=holes, role="floor"),
+                  front=lip, holes=holes, role="floor", stands=(at(0.0, 0.0, 0.0),)),
     )  # fmt: skip
     solids = (
-        Solid(Box(0, 0, 0, w, d, t), "made"), Solid(Box(0, 0, t, t, d, h), "made"),
-        Solid(Box(w - t, 0, t, w, d, h), "made"), Solid(Box(t, d - t, t, w - t, d, h), "made"),
-        Solid(Box(t, 0, t, w - t, t, lip), "made"), Solid(Box(t, t, t, w - t, d - t, h), "contents"),
+        *made(parts[0]), Solid(Box(t, t, t, w - t, d - t, h), "contents"),
     )  # fmt: skip
     return Expansion(
         solids, (), sheet_masses(parts, unit, (w / 2, d / 2, h * 0.35)), parts, Box(0, 0, 0, w, d, h),

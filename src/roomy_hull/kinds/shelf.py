@@ -3,12 +3,21 @@
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
-from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass, pull_out, rail_holes
+from roomy_hull.kinds.expansion import (
+    Expansion,
+    PointMass,
+    Solid,
+    made,
+    part_mass,
+    pull_out,
+    rail_holes,
+)
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -49,16 +58,10 @@ def expand(unit: Shelf, site: Site) -> Expansion:
             f"{unit.name}: shelf", unit.ref, w, d, t, site.material(unit.material),
             left=flange, right=flange, front=lip, back=flange,
             holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase)),
-            role="floor",
+            role="floor", stands=(at(0.0, 0.0, 0.0),),
         ),
     )  # fmt: skip
-    solids = [
-        Solid(Box(0, 0, 0, w, d, t), "made"),
-        Solid(Box(0, t, t, t, d, max(flange, 2 * t)), "made"),
-        Solid(Box(w - t, t, t, w, d, max(flange, 2 * t)), "made"),
-    ]
-    if lip > t:
-        solids.append(Solid(Box(0, 0, t, w, t, lip), "made"))
+    solids = list(made(parts[0]))
     load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
     solids.append(load)
     if unit.slides:

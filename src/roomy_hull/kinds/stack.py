@@ -7,7 +7,7 @@ from msgspec import Meta
 
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Part
+from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.strokes import Outline, Panel, Stroke
 from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Thickness
 from roomy_hull.kinds import card, drawer
@@ -17,6 +17,7 @@ from roomy_hull.kinds.expansion import (
     Expansion,
     PointMass,
     Zone,
+    made,
     part_mass,
     pull_out,
 )
@@ -89,10 +90,22 @@ def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
         A drawer is too low or too narrow for its box.
     """
     metal = site.material(unit.material)
-    made: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site)]
-    for _low, one in drawers(unit):
-        made += drawer.parts(one, site.loose())[1:]
-    return tuple(made)
+    listed: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site)]
+    gap = site.shop.rules.running_gap
+    rows = drawers(unit)
+    for n, (low, one) in enumerate(rows):
+        # Every front but the uppermost leaves the one above room to run.
+        own = drawer.parts(one, site.loose(), gap if n < len(rows) - 1 else 0.0)[1:]
+        listed += [raised(p, low) for p in own]
+    return tuple(listed)
+
+
+def raised(part: Part, by: float) -> Part:
+    """A part that stands higher. [mm]"""
+    if isinstance(part, Hardware):
+        return part
+    stands = tuple(s._replace(at=(s.at[0], s.at[1], s.at[2] + by)) for s in part.stands)
+    return msgspec.structs.replace(part, stands=stands)
 
 
 def expand(unit: Stack, site: Site) -> Expansion:
@@ -115,14 +128,19 @@ def expand(unit: Stack, site: Site) -> Expansion:
     InputError
         A drawer is too low or too narrow for its box.
     """
-    made = parts(unit, site)
-    w, d, h, t, f = unit.width, unit.depth, unit.height, unit.carcass, unit.front
-    solids = list(drawer.carcass_solids(unit, t, f))
+    listed = parts(unit, site)
+    w, d, h, f = unit.width, unit.depth, unit.height, unit.front
+    solids = list(made(listed[0]))
+    gap = site.shop.rules.running_gap
+    rows = drawers(unit)
     motions, strokes, masses, load = [], [], [], 0.0
     travel = d - f - 25
-    for n, (low, one) in enumerate(drawers(unit), 1):
-        own = drawer.expand(one, site.loose())
-        boxes = [msgspec.structs.replace(s, box=s.box.moved(0, 0, low)) for s in own.solids[3:]]
+    for n, (low, one) in enumerate(rows, 1):
+        own = drawer.expand(one, site.loose(), gap if n < len(rows) else 0.0)
+        inner = own.solids[
+            len(made(own.parts[0])) :
+        ]  # without the carcass that each would have alone
+        boxes = [msgspec.structs.replace(s, box=s.box.moved(0, 0, low)) for s in inner]
         solids += boxes
         moving = tuple(b.box for b in boxes if b.moves)
         motions.append(pull_out(one.name, moving, travel, str(n), locks=unit.locks))
@@ -130,17 +148,16 @@ def expand(unit: Stack, site: Site) -> Expansion:
         at = (w / 2, d / 2, low + one.height * 0.45)
         masses.append(PointMass(f"contents {n}", one.contents, one.contents_source, at, CONTENTS))
         load = max(load, own.slide_load)
-    gap = site.shop.rules.running_gap
     middle = (w / 2, d / 2, h * 0.45)
     return Expansion(
         tuple(solids),
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
         (
-            PointMass("sheet metal", part_mass(made), "geometry", middle),
+            PointMass("sheet metal", part_mass(listed), "geometry", middle),
             PointMass("slides", unit.slide_mass * len(unit.heights), "data sheet", middle),
             *masses,
         ),
-        made,
+        listed,
         Box(0, 0, 0, w, d, h),
         tuple(strokes),
         travel=travel,

@@ -5,11 +5,12 @@ from typing import Literal
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.standing import FACE, LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
 from roomy_hull.core.value import Kg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
-from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, pull_out, sheet_masses
+from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, pull_out, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -43,11 +44,11 @@ def expand(unit: Table, site: Site) -> Expansion:
     flat = unit.style == "pull-out"
     hem = min(18.0, (h if flat else d) - 1.0)
     parts = (
-        SheetPart(f"{unit.name}: board", unit.ref, w - 30, (d if flat else h) - 10, t, site.material(unit.material),
-                  left=hem, right=hem),
+        SheetPart(f"{unit.name}: board", unit.ref, w - 30, d if flat else h, t, site.material(unit.material),
+                  left=hem, right=hem, stands=(at(15.0, d, h, LID) if flat else at(15.0, 0.0, h, FACE),)),
         Hardware("pair of runners with stops" if flat else "hinge and two stays", unit.ref),
     )  # fmt: skip
-    board = Box(15, 0, 0, w - 15, d, h)
+    board = made(parts[0], whole=True)[0].box
     motion = (
         pull_out(unit.name, (board,), d * 0.85, locks=unit.locks)
         if flat

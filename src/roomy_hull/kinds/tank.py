@@ -9,6 +9,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import WATER
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.standing import BACK, WALL, at
 from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Thickness
 from roomy_hull.kinds import card
@@ -69,13 +70,20 @@ def inside(unit: Tank) -> tuple[float, float, float]:
     return a, b, c
 
 
-def litres(unit: Tank) -> float:
+def surges_along(side: str) -> int:
+    """Which of a tank's directions lies along the vehicle: 0 for u, in a side's bay; 1 for v, at the rear."""
+    return 1 if side == "rear" else 0
+
+
+def litres(unit: Tank, side: str = "left") -> float:
     """The tank's volume from the inside of the metal, less the baffles and their flanges.
 
     Parameters
     ----------
     unit : Tank
         The tank, by its outside sizes. [mm]
+    side : str
+        Of its bay: baffles stand across the vehicle, so that water surges little in braking.
 
     Returns
     -------
@@ -93,7 +101,8 @@ def litres(unit: Tank) -> float:
     if unit.style == "bladder":
         return a * b * c * 1e-6 * BLADDER_FILL
     c *= mean_height(unit) / unit.height
-    baffle = (a * c + 2 * (WELD_LAP - unit.sheet) * (a + c)) * unit.sheet
+    across = (b, a)[surges_along(side)]
+    baffle = (across * c + 2 * (WELD_LAP - unit.sheet) * (across + c)) * unit.sheet
     return max(0.0, (a * b * c - unit.baffles * baffle) * 1e-6)
 
 
@@ -105,8 +114,8 @@ def mean_height(unit: Tank) -> float:
 def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     """What is cut and bought for one tank.
 
-    The lower shell is bottom and two sides in one fold, the lid lies on it, ends and baffles
-    stand across its depth.
+    The lower shell is bottom and two sides in one fold, the lid lies on it, two ends close it in front and
+    behind; baffles stand across the vehicle, whatever the bay.
 
     Parameters
     ----------
@@ -123,50 +132,59 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     InputError
         The sheets leave no room inside.
     """
-    a, _b, c = inside(unit)
-    if unit.style == "cans":
-        return (Hardware(f"water can, {CAN_LITRES:g} l", unit.ref, unit.cans),
-                SheetPart(f"{unit.name}: tray", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
-                          left=60.0, right=60.0, front=60.0, back=60.0))  # fmt: skip
-    if unit.style == "bladder":
-        return (Hardware(f"water bladder {litres(unit):.0f} l with filler and outlet", unit.ref),
-                SheetPart(f"{unit.name}: tray", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
-                          left=unit.height * 0.6, right=unit.height * 0.6, front=unit.height * 0.6,
-                          back=unit.height * 0.6))  # fmt: skip
+    a, b, c = inside(unit)
+    t, metal = unit.sheet, site.material(unit.material)
+    w, d, h = unit.width, unit.depth, unit.height
+    if unit.style in ("cans", "bladder"):
+        what = (
+            Hardware(f"water can, {CAN_LITRES:g} l", unit.ref, unit.cans) if unit.style == "cans"
+            else Hardware(f"water bladder {litres(unit):.0f} l with filler and outlet", unit.ref)
+        )  # fmt: skip
+        rim = min(60.0, h) if unit.style == "cans" else h * 0.6
+        return (what, SheetPart(f"{unit.name}: tray", unit.ref, w, d, t, metal, left=rim, right=rim, front=rim, back=rim,
+                                stands=(at(0.0, 0.0, 0.0),)))  # fmt: skip
+    fittings = Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref)
     if unit.style == "wedge":
-        return _wedge_parts(unit, site)
-    made: list[Part] = [
-        SheetPart(f"{unit.name}: shell", unit.ref, unit.width, unit.depth, unit.sheet,
-                  site.material(unit.material), left=unit.height - unit.sheet, right=unit.height - unit.sheet),
-        SheetPart(f"{unit.name}: lid", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
+        return (*_wedge_parts(unit, site), fittings)
+    listed: list[Part] = [
+        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, left=h - t, right=h - t, stands=(at(0.0, 0.0, 0.0),)),
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, metal, stands=(at(0.0, 0.0, h - t),),
                   holes=(Hole(60.0, 60.0, unit.inlet),) if unit.inlet else ()),
-        SheetPart(f"{unit.name}: end", unit.ref, a, c, unit.sheet, site.material(unit.material), count=2),
+        SheetPart(f"{unit.name}: end", unit.ref, a, c, t, metal, count=2,
+                  stands=(at(t, t, t, BACK), at(t, d, t, BACK))),
     ]  # fmt: skip
     if unit.baffles:
-        made.append(
-            SheetPart(f"{unit.name}: baffle", unit.ref, a, c, unit.sheet, site.material(unit.material),
+        along = surges_along(site.side)
+        across, room = ((b, a), (a, b))[along]
+        spots = [t + room * (n + 1) / (unit.baffles + 1) - t / 2 for n in range(unit.baffles)]
+        stands = tuple(at(t, v + t, t, BACK) if along else at(v, t, t, WALL) for v in spots)
+        listed.append(
+            SheetPart(f"{unit.name}: baffle", unit.ref, across, c, t, metal,
                       left=WELD_LAP, right=WELD_LAP, front=WELD_LAP, back=WELD_LAP,
-                      holes=tuple(Hole(a * x, c * y, min(60.0, a / 5, c / 5))
+                      holes=tuple(Hole(across * x, c * y, min(60.0, across / 5, c / 5))
                                   for x in (0.25, 0.75) for y in (0.3, 0.7)),
-                      count=unit.baffles)
+                      count=unit.baffles, stands=stands)
         )  # fmt: skip
-    made.append(Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref))
-    return tuple(made)
+    return (*listed, fittings)
 
 
 def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
-    """A wedge's sheets: floor with back and front, sloping lid, two ends cut from rectangles. [mm]"""
-    _a, _b, c = inside(unit)
-    slope = math.hypot(unit.depth, unit.height - min(unit.low, unit.height))
-    low = max(unit.sheet * 2, min(unit.low, unit.height))
+    """A wedge's sheets: floor with back and front, sloping lid, ends and baffles with a sloping upper edge. [mm]"""
+    t, metal = unit.sheet, site.material(unit.material)
+    w, d, h = unit.width, unit.depth, unit.height
+    low = max(3 * t, min(unit.low, h))
+    slope = math.hypot(d, h - low)
+    inner, high, fall = d - 2 * t, h - 2 * t, (h - low) * (d - 2 * t) / d
+    # Between the ends, as far from each other as from these.
+    spots = [w * n / (unit.baffles + 1) for n in range(1, unit.baffles + 1)]
     return (
-        SheetPart(f"{unit.name}: shell", unit.ref, unit.width, unit.depth, unit.sheet, site.material(unit.material),
-                  front=low - unit.sheet, back=unit.height - unit.sheet),
-        SheetPart(f"{unit.name}: sloping lid", unit.ref, unit.width, slope, unit.sheet, site.material(unit.material),
+        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=low - t, back=h - t,
+                  stands=(at(0.0, 0.0, 0.0),)),
+        SheetPart(f"{unit.name}: sloping lid", unit.ref, w, slope, t, metal,
                   holes=(Hole(60.0, slope - 60.0, unit.inlet),) if unit.inlet else ()),
-        SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, unit.depth - 2 * unit.sheet, c, unit.sheet,
-                  site.material(unit.material), count=2 + unit.baffles),
-        Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref),
+        SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, inner, high - t * (h - low) / d, t, metal,
+                  count=2 + unit.baffles, slope=min(fall, high - 2 * t),
+                  stands=tuple(at(u, t, t, WALL) for u in (0.0, *(s - t / 2 for s in spots), w - t))),
     )  # fmt: skip
 
 
@@ -207,19 +225,19 @@ def expand(unit: Tank, site: Site) -> Expansion:
         The sheets leave no room inside.
     """
     w, d, h = unit.width, unit.depth, unit.height
-    made = parts(unit, site)
+    listed = parts(unit, site)
     middle = (w / 2, d / 2, h / 2)
     return Expansion(
         solids(unit),
         (),
         (
-            PointMass("sheet metal", part_mass(made), "geometry", middle),
+            PointMass("sheet metal", part_mass(listed), "geometry", middle),
             PointMass(
                 "cans", CAN_MASS * unit.cans if unit.style == "cans" else 0.0, "estimate", middle
             ),
-            PointMass("water", litres(unit), "geometry", water_at(unit), WATER),
+            PointMass("water", litres(unit, site.side), "geometry", water_at(unit), WATER),
         ),
-        made,
+        listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
     )
@@ -305,12 +323,13 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-def vessel(unit: Tank) -> Vessel | None:
-    """Describe its welded walls; nothing for a bladder or cans."""
+def vessel(unit: Tank, side: str = "left") -> Vessel | None:
+    """Describe its welded walls as they are cut, by their spans between welds; nothing for a bladder or cans."""
     if unit.style not in ("box", "wedge"):
         return None
-    long, wide = max(unit.width, unit.depth), min(unit.width, unit.depth)
-    return Vessel(long, wide, unit.height, unit.material, unit.sheet, unit.baffles)
+    a, b, c = inside(unit)
+    along, across = ((a, b), (b, a))[surges_along(side)]
+    return Vessel(along, across, c, unit.material, unit.sheet, unit.baffles)
 
 
 KIND = Kind(Tank, expand, fields, offers, rank=10, contents=False, vessel=vessel)

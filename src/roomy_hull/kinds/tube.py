@@ -3,12 +3,13 @@
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.standing import LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
 from roomy_hull.core.value import Gap, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
-from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, sheet_masses
+from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -37,35 +38,16 @@ def expand(unit: Tube, site: Site) -> Expansion:
         Its solids, masses, parts, the motion of what it holds, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    metal = site.material(unit.material)
     parts = (
-        SheetPart(
-            f"{unit.name}: trough",
-            unit.ref,
-            w,
-            d,
-            t,
-            site.material(unit.material),
-            left=h - t,
-            right=h - t,
-            role="floor",
-        ),
-        SheetPart(
-            f"{unit.name}: cover",
-            unit.ref,
-            w,
-            d,
-            t,
-            site.material(unit.material),
-            left=15.0,
-            right=15.0,
-        ),
+        SheetPart(f"{unit.name}: trough", unit.ref, w - 2 * t, d, t, metal, left=h - t, right=h - t, role="floor",
+                  stands=(at(t, 0.0, 0.0),)),
+        SheetPart(f"{unit.name}: cover", unit.ref, w, d, t, metal, left=15.0, right=15.0,
+                  stands=(at(0.0, d, h, LID),)),
         Hardware("hinged end cap with latch", unit.ref),
-    )
-    solids = (
-        Solid(Box(0, 0, 0, w, d, t), "made"), Solid(Box(0, 0, t, t, d, h), "made"),
-        Solid(Box(w - t, 0, t, w, d, h), "made"), Solid(Box(t, 0, h - t, w - t, d, h), "made"),
     )  # fmt: skip
-    goods = Box(t, 0, t, w - t, d, h - t)
+    solids = [s for p in parts for s in made(p)]
+    goods = Box(2 * t, 0, t, w - 2 * t, d, h - t)
     way = Step("slide", INWARD, -(unit.reach or d))
     return Expansion(
         (*solids, Solid(goods, "contents", moves=True)), (), sheet_masses(parts, unit, (w / 2, d / 2, h / 2)),

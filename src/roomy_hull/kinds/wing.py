@@ -5,12 +5,13 @@ from typing import Literal
 from roomy_hull.core.geometry.motion import Motion, Moved
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.standing import BACK, WALL, at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_under_board
-from roomy_hull.kinds.expansion import Expansion, Solid, lid, sheet_masses
+from roomy_hull.kinds.expansion import Expansion, Solid, lid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
@@ -39,30 +40,18 @@ def expand(unit: Wing, site: Site) -> Expansion:
         Its solids, masses, parts, the motion of its lid, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.board
+    wood = site.material(unit.material)
     parts = (
-        SheetPart(
-            f"{unit.name}: lid", unit.ref, w, d, t, site.material(unit.material), role="floor"
-        ),
-        SheetPart(
-            f"{unit.name}: side", unit.ref, d, h - t, t, site.material(unit.material), count=2
-        ),
-        SheetPart(
-            f"{unit.name}: end",
-            unit.ref,
-            w - 2 * t,
-            h - t,
-            t,
-            site.material(unit.material),
-            count=2,
-        ),
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, wood, role="floor", stands=(at(0.0, 0.0, h - t),)),
+        SheetPart(f"{unit.name}: side", unit.ref, d, h - t, t, wood, count=2,
+                  stands=(at(0.0, 0.0, 0.0, WALL), at(w - t, 0.0, 0.0, WALL))),
+        SheetPart(f"{unit.name}: end", unit.ref, w - 2 * t, h - t, t, wood, count=2,
+                  stands=(at(t, t, 0.0, BACK), at(t, d, 0.0, BACK))),
         Hardware("piano hinge and flush ring for the lid", unit.ref),
-    )
-    top = Box(0, 0, h - t, w, d, h)
-    solids = (
-        Solid(Box(0, 0, 0, t, d, h - t), "made"), Solid(Box(w - t, 0, 0, w, d, h - t), "made"),
-        Solid(Box(t, 0, 0, w - t, t, h - t), "made"), Solid(Box(t, d - t, 0, w - t, d, h - t), "made"),
-        Solid(top, "made"), Solid(Box(t, t, 0, w - t, d - t, h - t), "contents"),
     )  # fmt: skip
+    boards = [s for p in parts for s in made(p)]
+    top = boards[0].box
+    solids = (*boards[1:], boards[0], Solid(Box(t, t, 0, w - t, d - t, h - t), "contents"))
     motion = Motion(
         "lid", f"Lid of {unit.name}", (Moved(top, "lid"),), (lid(top, unit.hinge, degrees=80.0),)
     )

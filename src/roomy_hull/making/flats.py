@@ -58,7 +58,7 @@ def blank(part: SheetPart) -> Blank:
         (part.right > 0 and part.back > 0, (length, y1 - s), (x1 - s, y1 - s), (x1 - s, width),
          (length, width)),
         (part.left > 0 and part.back > 0, (x0 + s, width), (x0 + s, y1 - s), (0.0, y1 - s),
-         (0.0, width)),
+         (0.0, width - part.slope)),
     )  # fmt: skip
     outline: list[Point] = []
     for notched, first, inner, last, plain in corners:

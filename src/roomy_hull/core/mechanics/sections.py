@@ -35,6 +35,12 @@ def section_height(name: str) -> float:
     return float(name.split("x", maxsplit=1)[0])
 
 
+def section_width(name: str) -> float:
+    """A bar section's second side, which lies level. [mm]"""
+    section_area(name)
+    return float(name.split("x")[1])
+
+
 def section(name: str) -> Section:
     """The properties of a rectangular tube or flat bar with sharp corners.
 

@@ -6,6 +6,7 @@ from roomy_hull.job.body import Canopy, Tray
 from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.pieces import BodyParts, parts_of
 from roomy_hull.kit.body.sides import PANEL_GAP
+from roomy_hull.kit.body.undertray import DOOR
 
 
 def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
@@ -91,7 +92,7 @@ def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], 
     boxes = {p.id: p.box for p in parts_of(solids, "box")}
     for one in tray.boxes:
         b = boxes[one.id]
-        leaf = b._replace(y1=b.y0 + 20) if one.side == "left" else b._replace(y0=b.y1 - 20)
+        leaf = b._replace(y1=b.y0 + DOOR) if one.side == "left" else b._replace(y0=b.y1 - DOOR)
         motion = Motion(
             "", f"{one.name} {one.id}", (Moved(leaf),), (_turn(leaf, one.side, "bottom", 100.0),)
         )

@@ -3,7 +3,8 @@
 import math
 
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.mechanics.sections import section_height
+from roomy_hull.core.material import Material
+from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import TRAY
 from roomy_hull.job.body import Tray
@@ -14,6 +15,7 @@ from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
 from roomy_hull.shop.shop import Shop
 
 HEADBOARD_POST = "50x50x3"
+POSTS = 3
 PLY = 12.0
 """Thickness of false floor and wings (common practice). [mm]"""
 WING_HEIGHT = 330.0
@@ -56,14 +58,16 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     x0 = front_x(vehicle, tray)
     x1, half = x0 + tray.length, tray.width / 2
     top = floor_z(vehicle, tray)
-    rail = section_height(tray.rail)
+    rail, wide = section_height(tray.rail), section_width(tray.rail)
     low = vehicle.rail_top
     spread = vehicle.rail_spread / 2
     found = [BodyPart("floor", Box(x0, -half, top - tray.floor, x1, half, top))]
     if tray.kind == "tray":
         sides: tuple[tuple[Hand, float], ...] = (("left", -spread), ("right", spread))
         for side, c in sides:
-            found.append(BodyPart("rail", Box(x0, c - 25, low, x1, c + 25, low + rail), side))
+            found.append(
+                BodyPart("rail", Box(x0, c - wide / 2, low, x1, c + wide / 2, low + rail), side)
+            )
         found += undertray.solids(tray, x0, top)
     if tray.headboard > 0:
         board = Box(x0 - 30, -half, top, x0, half, top + tray.headboard + tray.rack)
@@ -89,15 +93,15 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     return tuple(found)
 
 
-def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
+def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     """What is cut for the tray and hung under it; nothing for a hold.
 
     Parameters
     ----------
+    vehicle : Vehicle
+        Its rails say where cross-members are cut, its tyres decide the mudguards. [mm]
     tray : Tray
         The tray. [mm]
-    tyre : str
-        Its designation decides the mudguards.
     shop : Shop
         Its materials.
 
@@ -108,7 +112,7 @@ def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
     """
     if tray.kind == "hold":
         return hold_parts(tray, shop)
-    return (*own_parts(tray, shop), *undertray.parts(tray, tyre, shop))
+    return (*own_parts(vehicle, tray, shop), *undertray.parts(tray, vehicle.tyre, shop))
 
 
 def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
@@ -133,7 +137,7 @@ def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
     return tuple(made)
 
 
-def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
+def own_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     """What is cut for the tray itself, without what hangs under it. [mm]"""
     bar, sheet = shop.material(tray.bar_material), shop.material(shop.sheet)
     crosses = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
@@ -141,9 +145,9 @@ def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
     rows = max(1, math.ceil(tray.length / 2950))
     made: list[Part] = [
         BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2),
-        BarPart("Tray: cross-member", TRAY, tray.cross, tray.width, bar, crosses),
         BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2),
-    ]  # fmt: skip
+        *_crosses(vehicle, tray, bar, crosses),
+    ]
     if tray.boards == "planks":
         made.append(BarPart("Tray: floor plank", TRAY, PLANK, tray.length, bar,
                             math.ceil(tray.width / 150)))  # fmt: skip
@@ -154,11 +158,13 @@ def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
         made.append(SheetPart("Tray: filler pocket", TRAY, 180.0, 180.0, 2.0, sheet, left=90.0,
                               right=90.0, front=90.0, back=90.0))  # fmt: skip
     if tray.headboard > 0:
+        # The posts go through, the rails are cut between them.
         made += [
-            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, 3,
+            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, POSTS,
                     role="headboard"),
-            BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST, tray.width, bar, 2,
-                    role="headboard"),
+            BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST,
+                    (tray.width - POSTS * section_height(HEADBOARD_POST)) / (POSTS - 1), bar,
+                    2 * (POSTS - 1), role="headboard"),
             SheetPart("Tray: headboard skin", TRAY, tray.width - 100,
                       max(60.0, tray.headboard * 0.55), 2.0, sheet, role="headboard"),
         ]  # fmt: skip
@@ -176,6 +182,21 @@ def own_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
                       sheet, front=hem, back=hem),
         ]  # fmt: skip
     return tuple(made)
+
+
+def _crosses(vehicle: Vehicle, tray: Tray, bar: Material, rows: int) -> list[Part]:
+    """The cross-members: flush with the rails, so cut between them, and from each to its coaming. [mm]"""
+    thick, edge = section_width(tray.rail), section_width(tray.cross)
+    between = vehicle.rail_spread - thick
+    beside = (tray.width - vehicle.rail_spread - thick) / 2 - edge
+    found: list[Part] = [
+        BarPart("Tray: cross-member between rails", TRAY, tray.cross, between, bar, rows)
+    ]
+    if beside > edge:
+        found.append(
+            BarPart("Tray: cross-member beside rail", TRAY, tray.cross, beside, bar, 2 * rows)
+        )
+    return found
 
 
 def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
@@ -203,7 +224,7 @@ def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
                 ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
         return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
     head = flat = 0.0
-    for part in own_parts(tray, shop):
+    for part in own_parts(vehicle, tray, shop):
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
         if not isinstance(part, Hardware) and part.role == "headboard":
             head += kg

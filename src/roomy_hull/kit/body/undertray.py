@@ -20,7 +20,10 @@ from roomy_hull.shop.shop import Shop
 SIDES: tuple[Hand, ...] = ("left", "right")
 EDGE = 75.0
 """How far under the floor's top a box begins: floor, coaming and a gap (common practice). [mm]"""
+DOOR = 20.0
+"""Depth of a toolbox's door, which covers its whole face (common practice). [mm]"""
 GUARD_SHEET = 2.0
+TRUNDLE_FRONT = 3.0
 TRUNDLE_SLIDES = 9.0
 """A pair of heavy slides and a lock (common practice). [kg]"""
 
@@ -123,11 +126,12 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
 def box_parts(box: UnderBox, shop: Shop) -> tuple[Part, ...]:
     """List what is cut for one toolbox: a folded body and its door. [mm]"""
     name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
+    deep = box.depth - DOOR
     return (
         SheetPart(f"{name}: body", TRAY, box.length, box.height, box.sheet, metal,
-                  left=box.depth, right=box.depth, front=box.depth, back=box.depth),
-        SheetPart(f"{name}: door", TRAY, box.length + 30, box.height + 30, box.sheet, metal,
-                  left=20.0, right=20.0, front=20.0, back=20.0),
+                  left=deep, right=deep, front=deep, back=deep),
+        SheetPart(f"{name}: door", TRAY, box.length, box.height, box.sheet, metal,
+                  left=DOOR, right=DOOR, front=DOOR, back=DOOR),
         Hardware(f"hinge, seal and two locks for {name.lower()}", TRAY),
     )  # fmt: skip
 
@@ -136,9 +140,9 @@ def trundle_parts(t: Trundle, shop: Shop) -> tuple[Part, ...]:
     """List what is cut and bought for a trundle drawer. [mm]"""
     fold, metal = t.height - 10, shop.material(shop.sheet)
     return (
-        SheetPart("Trundle drawer: box", TRAY, t.length, t.width - 60, t.sheet, metal,
+        SheetPart("Trundle drawer: box", TRAY, t.length - TRUNDLE_FRONT, t.width - 60, t.sheet, metal,
                   left=fold, right=fold, front=fold, back=fold),
-        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, 3.0, metal),
+        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal),
         Hardware("pair of heavy slides, seal and lock for the trundle drawer", TRAY),
     )  # fmt: skip
 

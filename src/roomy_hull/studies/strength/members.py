@@ -16,7 +16,9 @@ from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.body import Canopy
 from roomy_hull.job.carried import Carried
+from roomy_hull.kinds import tank
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body.undertray import as_tank
 from roomy_hull.shop.shop import Rules, Shop
 
 WATER = 1e-6
@@ -212,7 +214,7 @@ def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
     value = thing.value
     if isinstance(value, Carried) or thing.trouble:
         return ()
-    v = kind_of(value).vessel(value)
+    v = kind_of(value).vessel(value, thing.place.bay.side if thing.place is not None else "left")
     if v is not None:
         sheet = (shop.material(v.material), v.sheet)
         walls = tank_walls(
@@ -275,16 +277,11 @@ def body(assembly: Assembly, loads: Weighed) -> tuple[MemberCheck, ...]:
         sides = (min(tray.length, BEARERS), between)
         found.append(_sheet_check(TRAY, "False floor", "board between bearers", board, sides,
                                   (moving, rest, words), r, loose=True))  # fmt: skip
-    if tray.tank is not None:
-        t = tray.tank
-        found += tank_walls(
-            TRAY,
-            "Under-tray tank",
-            (t.length, t.width, t.height),
-            (shop.material(shop.sheet), t.sheet),
-            t.baffles,
-            r,
-        )
+    under = as_tank(tray)
+    v = tank.vessel(under) if under is not None else None
+    if v is not None:
+        metal = (shop.material(shop.sheet), v.sheet)
+        found += tank_walls(TRAY, "Under-tray tank", (v.long, v.wide, v.high), metal, v.baffles, r)
     canopy = job.body.canopy
     if canopy is not None and canopy.kind != "cargo":
         found.append(_roof_bow(assembly, loads, canopy, vehicle.ratings.roof))
