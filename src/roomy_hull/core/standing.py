@@ -72,12 +72,15 @@ def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
 
 def stood(box: Box, stand: Stand) -> Box:
     """A box of a part's own directions in its owner's. [mm]"""
-    low, high = list(stand.at), list(stand.at)
-    for n, word in enumerate((stand.x, stand.y, stand.z)):
-        axis, sense = WAYS[word]
-        ends = sorted((stand.at[axis] + sense * box[n], stand.at[axis] + sense * box[n + 3]))
-        low[axis], high[axis] = ends
-    return Box(low[0], low[1], low[2], high[0], high[1], high[2])
+    ends = [0.0] * 6
+    corner, ways = stand.at, (stand.x, stand.y, stand.z)
+    for n in range(3):
+        axis, sense = WAYS[ways[n]]
+        if sense > 0:
+            ends[axis], ends[axis + 3] = corner[axis] + box[n], corner[axis] + box[n + 3]
+        else:
+            ends[axis], ends[axis + 3] = corner[axis] - box[n + 3], corner[axis] - box[n]
+    return Box(*ends)
 
 
 def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:

@@ -5,6 +5,7 @@ chassis rails. Wheels need more room than where they stand: they rise by the bod
 front they turn.
 """
 
+import functools
 import math
 from typing import Literal
 
@@ -183,9 +184,19 @@ def wheel_rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
     tuple of VehiclePiece
         A rear wheel as one prism along y, a front wheel also turned both ways, in level slabs. [mm]
     """
-    radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
+    return _wheel_rooms(
+        vehicle.tyre, vehicle.track_front, vehicle.track_rear, vehicle.wheelbase, travel
+    )
+
+
+@functools.lru_cache(maxsize=8)
+def _wheel_rooms(
+    tyre: str, track_front: float, track_rear: float, wheelbase: float, travel: float
+) -> tuple[VehiclePiece, ...]:  # fmt: skip
+    """Kept by their figures: they are many, and every edit of a body asks for them."""
+    radius, section = overall_diameter(tyre) / 2, parts_of(tyre)[0]
     found: list[VehiclePiece] = []
-    for x, track in ((0.0, vehicle.track_front), (vehicle.wheelbase, vehicle.track_rear)):
+    for x, track in ((0.0, track_front), (wheelbase, track_rear)):
         for side, sign in (("left", -1), ("right", 1)):
             y = sign * track / 2
             words = f"{side} {'rear' if x else 'front'} wheel"

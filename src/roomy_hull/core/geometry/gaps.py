@@ -186,7 +186,7 @@ def nearest(
     first: Sequence[int] = range(len(one))
     second: Sequence[int] = range(len(other))
     if (
-        len(one) * len(other) > 8
+        len(one) * len(other) > 24
     ):  # many pieces: only those near to the others as a whole are paired
         first = _near(one, first, _around(other), wanted)
         if not first:

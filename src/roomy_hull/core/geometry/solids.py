@@ -36,6 +36,14 @@ class Box(NamedTuple):
             self.x0 + dx, self.y0 + dy, self.z0 + dz, self.x1 + dx, self.y1 + dy, self.z1 + dz
         )
 
+    def shares(self, other: "Box") -> bool:
+        """Whether two boxes share room, beyond touching."""
+        return (
+            self[0] < other[3] - TOUCH and other[0] < self[3] - TOUCH
+            and self[1] < other[4] - TOUCH and other[1] < self[4] - TOUCH
+            and self[2] < other[5] - TOUCH and other[2] < self[5] - TOUCH
+        )  # fmt: skip
+
     def common(self, other: "Box") -> "Box | None":
         """The box that two boxes share, or nothing where they only touch."""
         x0, y0, z0 = max(self.x0, other.x0), max(self.y0, other.y0), max(self.z0, other.z0)

@@ -117,7 +117,7 @@ def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
     """Judge two things whose reaches meet: overlap first, else clearances."""
-    if a.envelope.common(b.envelope) is not None:
+    if a.envelope.shares(b.envelope):
         # A box inside another overlaps it, unless that one's hollow is of use to others.
         met = [c for p in a.bulk for q in b.bulk if (c := p.common(q)) is not None]
         if met:
@@ -235,7 +235,7 @@ def _in_canopy(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     """Judge a unit against what of the canopy never moves: one flaw for all pieces of a name."""
     met: dict[Ref, list[Box]] = {}
     for piece in assembly.ground.fixed:
-        if piece.role in CANOPY_ROLES and thing.envelope.common(piece.piece.box) is not None:
+        if piece.role in CANOPY_ROLES and thing.envelope.shares(piece.piece.box):
             met.setdefault(piece.ref, []).append(piece.piece.box)
     for ref, boxes in met.items():
         shared = [m for b in thing.bulk for box in boxes if (m := b.common(box)) is not None]

@@ -164,9 +164,9 @@ def _room(thing: Thing) -> tuple[Box, ...]:
 
 def _blocks(own: tuple[Box, ...], ways: Ways, e: Box, other: tuple[Box, ...]) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
-    if any(a.common(b) is not None for a in own for b in other):
+    if any(a.shares(b) for a in own for b in other):
         return False
-    if any(w.common(b) is not None for w in ways[:2] for b in other):
+    if any(w.shares(b) for w in ways[:2] for b in other):
         return True
     return any(
         -0.5 <= b.z0 - e.z1 <= RESTS

@@ -11,7 +11,7 @@ import itertools
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.motions import Opening, closely
+from roomy_hull.assembly.motions import FixedPiece, Opening, closely
 from roomy_hull.assembly.study import Before, Case
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
@@ -244,6 +244,9 @@ def _against_still(
     old: dict[str, tuple[tuple[Ref, Meeting], ...]] = {}
     if before is not None:
         old = before.results[KEY].still
+    fixed = assembly.ground.fixed
+    body = Boxes([p.piece.box for p in fixed] if fresh or not same_body else [])
+    blocks: dict[str, tuple[Piece, ...]] = {}
     everything = Boxes([t.envelope for t in assembly.things] if fresh else [])
     changes = Boxes([t.envelope for t in fresh_things])
     for x in openings:
@@ -252,7 +255,8 @@ def _against_still(
         if same_body and x.id not in fresh:
             rows += [r for r in known if not r[0].is_thing]
         else:
-            rows += _against_body(x, assembly, wanted)
+            near_it = [fixed[n] for n in body.near(x.swept_box, wanted)]
+            rows += _against_body(x, near_it, wanted)
         kept: list[tuple[Ref, Meeting]] = []
         limit = wanted if x.turns else 0.0
         if x.id in fresh:
@@ -262,7 +266,9 @@ def _against_still(
             near = [fresh_things[n] for n in changes.near(x.swept_box, limit)]
         for thing in near:
             if thing.id != x.owner:
-                meeting = _against_thing(x, thing, limit)
+                if thing.id not in blocks:
+                    blocks[thing.id] = tuple(block(s) for s in thing.still)
+                meeting = _meeting(x, blocks[thing.id], limit) if blocks[thing.id] else None
                 if meeting is not None:
                     kept.append((thing.ref, meeting))
         rows += sorted(kept, key=lambda row: order[row[0]])
@@ -271,10 +277,12 @@ def _against_still(
     return found
 
 
-def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[Ref, Meeting]]:
-    """Hold one opening against what is fixed, all pieces of a name together."""
+def _against_body(
+    x: Opening, fixed: list[FixedPiece], wanted: float
+) -> list[tuple[Ref, Meeting]]:  # fmt: skip
+    """Hold one opening against what is fixed near it, all pieces of a name together."""
     rows = []
-    for ref, group in itertools.groupby(assembly.ground.fixed, key=lambda piece: piece.ref):
+    for ref, group in itertools.groupby(fixed, key=lambda piece: piece.ref):
         pieces = list(group)
         still = pieces[0]
         own_box = still.role in UNDER and x.kind == "tray"
@@ -289,9 +297,3 @@ def _against_body(x: Opening, assembly: Assembly, wanted: float) -> list[tuple[R
         if meeting is not None:
             rows.append((ref, meeting))
     return rows
-
-
-def _against_thing(x: Opening, thing: Thing, limit: float) -> Meeting | None:
-    """Hold one opening against a thing's solids that stay."""
-    still = thing.still
-    return _meeting(x, tuple(block(s) for s in still), limit) if still else None
