@@ -10,6 +10,7 @@ from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.strokes import Disc, Outline, Panel
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import drawer, tank
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.expansion import part_mass, rail_holes
 from roomy_hull.kinds.fridge import Fridge
@@ -84,8 +85,15 @@ def test_the_slides_carry_what_moves_and_not_the_carcass() -> None:
     unit = Drawer(id="d", name="D", bay="b", width=500, depth=700, height=250, contents=20)
     found = expand(unit, 25)
     carcass, box, front = (p for p in found.parts if isinstance(p, SheetPart))
-    assert found.slide_load == pytest.approx(20 + box.mass() + front.mass() + unit.slide_mass / 2)
-    assert found.slide_load < 20 + carcass.mass() + box.mass() + front.mass() + unit.slide_mass
+    assert found.slide_load == pytest.approx(
+        20
+        + box.mass()
+        + front.mass()
+        + slides_mass(unit.slide_mass, unit.depth, unit.slide_rating) / 2
+    )
+    assert found.slide_load < 20 + carcass.mass() + box.mass() + front.mass() + slides_mass(
+        unit.slide_mass, unit.depth, unit.slide_rating
+    )
     assert found.travel == pytest.approx(700 - 3 - 25)
 
 
@@ -167,3 +175,10 @@ def test_the_stores_are_complete() -> None:
         assert stores.entry(entry.key) is entry
         assert samples.mass(entry) > 0
         assert (samples.expansion(entry) is None) == isinstance(entry.make, Carried)
+
+
+def test_slides_weigh_by_length_and_rating_where_nobody_looked_them_up() -> None:
+    # Common practice: a pair of 700 mm for 110 kg is some 4 kg, of a metre for 227 kg some 10.
+    assert slides_mass(0.0, 700, 110) == pytest.approx(4.2, abs=0.1)
+    assert slides_mass(0.0, 1000, 227) == pytest.approx(10.3, abs=0.1)
+    assert slides_mass(6.5, 1000, 227) == 6.5

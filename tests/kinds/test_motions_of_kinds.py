@@ -13,6 +13,7 @@ from roomy_hull.formats import unitfile
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import gas_locker, kitchen, tank
 from roomy_hull.kinds.case_rack import CaseRack
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import part_mass
 from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.kinds.kitchen import Kitchen
@@ -263,6 +264,11 @@ def test_a_pull_out_kitchens_slides_carry_its_fittings() -> None:
     fittings = next(m.kg for m in found.masses if m.label == "burner, sink and fittings")
     assert fittings == sum(kitchen.FITTINGS[n][1] for n in kitchen.fitted(unit)) > 0
     made = part_mass(found.parts)
-    assert found.slide_load == pytest.approx(made + unit.contents + fittings + unit.slide_mass / 2)
+    assert found.slide_load == pytest.approx(
+        made
+        + unit.contents
+        + fittings
+        + slides_mass(unit.slide_mass, unit.depth, unit.slide_rating) / 2
+    )
     drop = entry("kitchen-drop")
     assert expand(drop).slide_load == 0

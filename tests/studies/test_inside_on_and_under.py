@@ -153,3 +153,32 @@ def test_a_toolbox_in_a_guessed_tank_is_a_look_until_the_tank_is_measured() -> N
 def test_the_trundle_still_passes_between_the_rails() -> None:
     job = flat(DEMO, trundle=Trundle(length=600, width=700, height=160))
     assert told(job, "move.blocked") == []
+
+
+def test_what_hangs_low_reaches_the_ground_when_the_vehicle_has_settled() -> None:
+    # Drop sides hang 850 below a floor of 904 at kerb attitude: 54 clear; laden, the tail comes down by more.
+    job = flat(DEMO, sides=850.0)
+    heavy = msgspec.structs.replace(
+        job, carried=(thing(3300, 0, 905, (900, 900, 400)).but(mass=900, mount="tray"),)
+    )
+    sag = max(s.stance.rear_sag for s in judge(heavy).loads.scenarios)
+    assert sag > 60
+    assert told(job, "move.blocked") == told(heavy, "move.blocked")
+    hits = told(heavy, "move.low")
+    assert {h.severity for h in hits} == {"stop"}
+    assert any("Tailboard" in h.title for h in hits)
+    side = next(o for o in judge(heavy).together.openings if o.id == "tray:tail")
+    deepest = next(h for h in hits if "Tailboard" in h.title)
+    assert deepest.measured is not None
+    assert deepest.measured > sag - side.swept_box.z0 - 1
+    legs = Carried(id="a", name="Awning", kind="awning", x=2700, y=-985, z=1945, length=2000, width=130, height=120,
+                   mass=20, mount="canopy", side="left", reach=2000, legs=True)  # fmt: skip
+    stands = msgspec.structs.replace(bare(DEMO), carried=(legs,))
+    assert told(stands, "move.low") == []
+
+
+def test_four_people_alone_bend_the_chassis_less_than_its_rated_payload_does() -> None:
+    job = flat(DEMO, fittings=0.0, headboard=0.0)
+    full = job.scenarios[2].but(people=(75.0, 75.0, 75.0, 75.0), ball=0.0, trailer=0.0, fuel=0.1)
+    chassis = judge(msgspec.structs.replace(job, scenarios=(full,))).carrying.chassis
+    assert chassis.diagrams[0].ratio < 1

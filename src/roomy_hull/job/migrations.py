@@ -14,7 +14,7 @@ STEPS: dict[int, Step] = {1: lambda raw: raw}
 NEWS: dict[int, str] = {
     1: "Openings of bays now follow from the doors before them, door leaves lap over their openings, walls and "
     "divider are in the way of what they are in the way of, and a canopy's fittings are counted where none are "
-    "given. No unit was moved: look through the findings.",
+    "given, as are slides whose mass is not. No unit was moved: look through the findings.",
 }
 """Version n to what means something else since version n + 1."""
 

@@ -77,7 +77,7 @@ LOCKS = yes("locks", "Slides lock out", "A drawer without a lock rolls back on a
 HINGE = choice("hinge", "Hinge", "As one faces it", "left", "right")
 SHEET = length("sheet", "Sheet")
 SLIDE_RATING = mass("slide_rating", "Slide rating", "Of the pair, from its data sheet")
-SLIDE_MASS = mass("slide_mass", "Slides' mass", "Of the pair")
+SLIDE_MASS = mass("slide_mass", "Slides' mass", "Of the pair; 0 takes it from length and rating")
 BOXED = (
     length("slide", "Slide thickness", "Each of the pair; common are 12.7 to 19 mm"), SLIDE_RATING,
     SLIDE_MASS, length("carcass", "Carcass sheet"), length("sheet", "Box sheet"),

@@ -63,3 +63,27 @@ def hinge_remedies(unit: Any, edges: tuple[str, ...] = ("left", "right")) -> tup
         for edge in edges
         if edge != unit.hinge
     )
+
+
+SLIDE_BARE, SLIDE_BY_RATING = 2.0, 0.0364
+"""A pair of slides by its length, and by length and rating (common practice). [kg/m, kg/m per kg]"""
+
+
+def slides_mass(typed: float, length: float, rating: float) -> float:
+    """What a pair of slides weighs.
+
+    Parameters
+    ----------
+    typed : float
+        From its data sheet; 0 where nobody looked it up. [kg]
+    length : float
+        Of the slides. [mm]
+    rating : float
+        Of the pair. [kg]
+
+    Returns
+    -------
+    float
+        As typed, or by length and rating: 110 kg and 700 mm give 4.2, 227 kg and 1 m give 10.3. [kg]
+    """
+    return typed or length / 1000 * (SLIDE_BARE + SLIDE_BY_RATING * rating)

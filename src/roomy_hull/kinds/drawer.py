@@ -10,6 +10,7 @@ from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
     PointMass,
@@ -36,7 +37,7 @@ class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
     front: Thickness = 3.0
     slide: Thickness = 19.0
     slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 4.2
+    slide_mass: Kg = 0.0
     locks: bool = True
     lockable: bool = False
     table: bool = False
@@ -180,6 +181,7 @@ def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     InputError
         Carcass and slides leave no drawer box.
     """
+    slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site, gap)
     w, d, h = unit.width, unit.depth, unit.height
     t, s, f = unit.carcass, unit.slide, unit.front
@@ -202,13 +204,18 @@ def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     zones = (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),)
     made_kg = part_mass(listed)
     middle = (w / 2, d / 2, h * 0.45)
-    moving = part_mass(listed[1:]) + unit.slide_mass / 2 + unit.contents
+    moving = part_mass(listed[1:]) + slides / 2 + unit.contents
     return Expansion(
         solids,
         zones,
         (
             PointMass("sheet metal", made_kg, "geometry", middle),
-            PointMass("slides", unit.slide_mass, "data sheet", middle),
+            PointMass(
+                "slides",
+                slides,
+                "data sheet",
+                middle,
+            ),
             PointMass("contents", unit.contents, unit.contents_source, middle, CONTENTS),
         ),
         listed,

@@ -10,6 +10,7 @@ from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     INWARD,
     Expansion,
@@ -44,7 +45,7 @@ class Kitchen(Placed, frozen=True, kw_only=True, tag_field="kind", tag="kitchen"
     sheet: Thickness = 1.6
     front: Thickness = 3.0
     slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 7.5
+    slide_mass: Kg = 0.0
     locks: bool = True
     material: str = "5052-H32"
 
@@ -126,6 +127,7 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     Expansion
         Its solids, zones, masses, parts, motion and elevation.
     """
+    slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, face_depth(unit)
     listed = parts(unit, site)
     gap = site.shop.rules.running_gap
@@ -150,7 +152,12 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
         (
             *sheet_masses(listed, unit, (w / 2, d / 2, h * 0.4)),
-            PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, h / 2)),
+            PointMass(
+                "slides",
+                slides,
+                "data sheet",
+                (w / 2, d / 2, h / 2),
+            ),
             PointMass("burner, sink and fittings", fittings, "data sheet", (w / 2, d / 2, h * 0.8)),
         ),
         listed,
@@ -158,9 +165,7 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
         elevation(unit),
         travel=travel,
         slide_rating=unit.slide_rating if travel else 0.0,
-        slide_load=part_mass(listed) + unit.contents + fittings + unit.slide_mass / 2
-        if travel
-        else 0.0,
+        slide_load=part_mass(listed) + unit.contents + fittings + slides / 2 if travel else 0.0,
         motions=(motion,),
         plan=plan(unit),
     )

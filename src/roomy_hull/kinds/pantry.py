@@ -11,6 +11,7 @@ from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
     PointMass,
@@ -32,7 +33,7 @@ class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
     sheet: Thickness = 1.6
     front: Thickness = 3.0
     slide_rating: PositiveKg = 60.0
-    slide_mass: Kg = 3.4
+    slide_mass: Kg = 0.0
     locks: bool = True
     material: str = "5052-H32"
 
@@ -76,6 +77,7 @@ def expand(unit: Pantry, site: Site) -> Expansion:
     Expansion
         Its solids, zones, masses, parts, motion and elevation.
     """
+    slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front
     listed = parts(unit, site)
     frame, face = Box(20, f, 25, w - 20, d - 20, h - 10), made(listed[0])[0].box
@@ -86,13 +88,13 @@ def expand(unit: Pantry, site: Site) -> Expansion:
          Solid(face, "front", moves=True)),
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
         (*sheet_masses(listed, unit, (w / 2, d / 2, h * 0.45)),
-         PointMass("slides", unit.slide_mass, "data sheet", (w / 2, d / 2, 12))),
+         PointMass("slides", slides, "data sheet", (w / 2, d / 2, 12))),
         listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
         travel=travel,
         slide_rating=unit.slide_rating,
-        slide_load=part_mass(listed) + unit.contents + unit.slide_mass / 2,
+        slide_load=part_mass(listed) + unit.contents + slides / 2,
         motions=(pull_out(unit.name, (frame, face), travel, locks=unit.locks),),
         plan=(rectangle("space", 20, f, w - 20, d - 20, 6), rectangle("unit face", 0, 0, w, 14)),
     )  # fmt: skip

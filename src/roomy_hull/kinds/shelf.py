@@ -8,7 +8,7 @@ from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
-from roomy_hull.kinds.common import room_inside
+from roomy_hull.kinds.common import room_inside, slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
     PointMass,
@@ -30,7 +30,7 @@ class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
     flange: Gap = 25.0
     slides: bool = False
     slide_rating: PositiveKg = 60.0
-    slide_mass: Kg = 2.6
+    slide_mass: Kg = 0.0
     locks: bool = True
     material: str = "5052-H32"
 
@@ -50,6 +50,7 @@ def expand(unit: Shelf, site: Site) -> Expansion:
     Expansion
         Its solids, zones, masses, parts and elevation.
     """
+    slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)
     flange = min(unit.flange, h)
@@ -73,7 +74,7 @@ def expand(unit: Shelf, site: Site) -> Expansion:
         tuple(solids),
         (),
         (
-            PointMass("slides", unit.slide_mass if unit.slides else 0.0, "data sheet", (w / 2, d / 2, t)),
+            PointMass("slides", slides if unit.slides else 0.0, "data sheet", (w / 2, d / 2, t)),
             PointMass("sheet metal", part_mass(parts), "geometry", (w / 2, d / 2, t)),
             PointMass("contents", unit.contents, unit.contents_source,
                  (w / 2, d / 2, t + (h - t) * 0.4), CONTENTS),

@@ -12,6 +12,7 @@ from roomy_hull.core.strokes import Outline, Panel, Stroke
 from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Thickness
 from roomy_hull.kinds import card, drawer
 from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.expansion import (
     Expansion,
@@ -34,7 +35,7 @@ class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
     front: Thickness = 3.0
     slide: Thickness = 19.0
     slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 4.2
+    slide_mass: Kg = 0.0
     locks: bool = True
     lockable: bool = False
     material: str = "5052-H32"
@@ -128,6 +129,7 @@ def expand(unit: Stack, site: Site) -> Expansion:
     InputError
         A drawer is too low or too narrow for its box.
     """
+    slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site)
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front
     solids = list(made(listed[0]))
@@ -154,7 +156,12 @@ def expand(unit: Stack, site: Site) -> Expansion:
         (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),),
         (
             PointMass("sheet metal", part_mass(listed), "geometry", middle),
-            PointMass("slides", unit.slide_mass * len(unit.heights), "data sheet", middle),
+            PointMass(
+                "slides",
+                slides * len(unit.heights),
+                "data sheet",
+                middle,
+            ),
             *masses,
         ),
         listed,

@@ -6,8 +6,10 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.job.carried import Carried
+from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
+from roomy_hull.studies.fit.in_out import InOut
 
 GEOMETRY = "geometry of the job"
 
@@ -39,7 +41,7 @@ def judge(case: Case) -> list[Finding]:
     found = []
     for key, flaws in result.alone.items():
         solid = [f for f in flaws if f.kind == "body" and not f.how]
-        found += [_alone(things[key], flaw) for flaw in flaws if flaw not in solid]
+        found += [_alone(things[key], flaw, case) for flaw in flaws if flaw not in solid]
         if solid:
             found.append(_in_solids(things[key], solid))
     for (a, b), flaws in result.pairs.items():
@@ -122,7 +124,7 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
     return rows[flaw.kind]
 
 
-def _alone(thing: Thing, flaw: Flaw) -> Finding:
+def _alone(thing: Thing, flaw: Flaw, case: Case) -> Finding:
     """Word one flaw of a thing by itself."""
     name, own = thing.value.name, (thing.ref,)
     if flaw.kind == "unit":
@@ -132,7 +134,7 @@ def _alone(thing: Thing, flaw: Flaw) -> Finding:
     if flaw.kind == "air":
         return Finding("fit.air", "look", f"{name} has little air for a dog", own, flaw.amount, flaw.limit,
                        "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
-    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing)) != "not":
+    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing, case)) != "not":
         return Finding("fit.passage", "note", f"{name} goes in only {way}", own, flaw.amount, 0.0,
                        "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
     severity, words, source = _worded(flaw)
@@ -153,15 +155,37 @@ def _met(flaw: Flaw) -> str:
     return flaw.other.word if flaw.other is not None else ""
 
 
-def _way_in(thing: Thing) -> str:
-    """Say how a unit can be got in."""
+def _way_in(thing: Thing, case: Case) -> str:
+    """Say how a unit can be got in past what stands in its bay already when it is fitted."""
     from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
 
     unit, place = thing.value, thing.place
     if place is None or isinstance(unit, Carried):
         return "not"
-    size, room = thing.expansion.envelope.size(), place.size.size()
-    return passage(size, room, place.opening_for(thing.in_bay)).how
+    e = thing.in_bay
+    size, room, opening = e.size(), place.size.size(), place.opening_for(e)
+    home = (e.x0, e.y0, e.z0)
+    # In the empty bay first: what finds no way there needs no closer look.
+    how = passage(size, room, opening, home).how
+    inside = _inside_before(thing, case)
+    return passage(size, room, opening, home, inside).how if how != "not" and inside else how
+
+
+def _inside_before(
+    thing: Thing, case: Case
+) -> tuple[tuple[float, float, float, float, float, float], ...]:
+    """The room of those units that are fitted before one in its bay, in the bay's directions. [mm]"""
+    blocked: InOut | None = case.results.get(in_out.KEY)
+    if blocked is None or thing.place is None:
+        return ()
+    order = blocked.order.get(thing.place.bay.id, ())
+    before = order[: order.index(thing.id)] if thing.id in order else ()
+    found = []
+    for t in case.assembly.things:
+        if t.id in before and not isinstance(t.value, Carried):
+            by = (t.value.u, t.value.v, t.value.w)
+            found += [b.moved(*by) for b in t.expansion.bulk]
+    return tuple(tuple(b) for b in found)  # type: ignore[misc]  # six figures each
 
 
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:

@@ -6,6 +6,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Severity
+from roomy_hull.core.geometry.solids import TOUCH
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.model import RunThrough, TogetherSet
 from roomy_hull.studies.fit import closed, in_out
@@ -18,6 +19,9 @@ from roomy_hull.studies.fit.together import KEY, Meeting, Togetherness, study
 
 GEOMETRY = "geometry of the job"
 GROUND = Ref("vehicle piece", "ground")
+LOADS = "loads"
+STANDS = 0.5
+"""What comes to this above the ground at kerb attitude stands on it. [mm]"""
 
 
 class Cause(msgspec.Struct, frozen=True):
@@ -54,6 +58,7 @@ def judge(case: Case) -> list[Finding]:
         *_meetings(assembly, found, fit, names),
         *_deadlocks(assembly, found, blocked, fit, names),
         *_circles(assembly, blocked),
+        *_low(case, found),
     ]
 
 
@@ -125,6 +130,40 @@ def _deadlocks(
         opening = by_id.get(last.move.what)
         if not last.fine and (opening is None or opening.owner not in overlapping):
             result.append(_stopped(assembly, run, last))
+    return result
+
+
+def _low(case: Case, found: Togetherness) -> list[Finding]:
+    """Word what reaches the ground once the vehicle has settled on its springs in its worst scenario.
+
+    What stands on the ground when it is open, an awning's legs, is set to it.
+    """
+    loads = case.results.get(LOADS)
+    if loads is None:
+        return []
+    base = case.assembly.job.vehicle.wheelbase
+    result = []
+    for x in found.openings:
+        hanging = [p for p in x.swept if p.box.z0 > STANDS]
+        if not hanging or any(w.id == "ground" for w, _m in found.still.get(x.id, ())):
+            continue
+        worst, name = 0.0, ""
+        for s in loads.scenarios:
+            stance = s.stance
+            for piece in hanging:
+                box = piece.box
+                down = max(
+                    stance.front_sag + (stance.rear_sag - stance.front_sag) * at / base
+                    for at in (box.x0, box.x1)
+                ) - box.z0  # fmt: skip
+                if down > worst:
+                    worst, name = down, s.name
+        if worst > TOUCH:
+            refs = _distinct(_thing_ref(case.assembly, x.owner), Ref("opening", x.id))
+            result.append(
+                Finding("move.low", "stop", f"{x.name} reaches the ground when the vehicle has settled ({name})", refs,
+                        worst, 0.0, "mm", f"{GEOMETRY}, on its springs as loaded", where=(x.swept_box,))
+            )  # fmt: skip
     return result
 
 
@@ -288,5 +327,10 @@ def _broken(
 
 
 STUDY = Study(
-    KEY, study, needs=(closed.KEY, in_out.KEY), judge=judge, codes=("move.", "out."), fixes=fixes
+    KEY,
+    study,
+    needs=(closed.KEY, in_out.KEY, LOADS),
+    judge=judge,
+    codes=("move.", "out."),
+    fixes=fixes,
 )

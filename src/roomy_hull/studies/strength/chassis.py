@@ -24,6 +24,9 @@ from roomy_hull.job.model import Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.strength.supports import Push, kerb_spread, points, pushes
 
+PERSON = 75.0
+"""A usual person of the baseline (common practice). [kg]"""
+
 
 class Diagram(msgspec.Struct, frozen=True):
     """One scenario's diagram, the dynamic factor in it.
@@ -150,7 +153,7 @@ def study(
     -------
     ChassisResult
         Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of
-        the rated payload spread evenly over the tray.
+        the rated payload: a person on every seat, the rest spread evenly over the tray.
 
     Notes
     -----
@@ -164,10 +167,10 @@ def study(
     front_axle, rear_axle = (m.kg + loads.moved_by(m) for m in assembly.ground.masses if m.bare)
     kerb = kerb_spread(vehicle, front_axle, rear_axle)
     payload = max(0.0, vehicle.ratings.gross - (front_axle + rear_axle))
-    # The baseline: the bare vehicle and the rated payload spread evenly.
+    # The baseline: the bare vehicle under its rated payload.
     rows = [
         *_in_scenarios(_rows(assembly, loads), chosen, leave_out, kerb),
-        _alone((*kerb, (payload, floor.x0, floor.x1))),
+        _alone((*kerb, *_rated(vehicle, payload, (floor.x0, floor.x1)))),
     ]
     factor = assembly.shop.rules.vertical_dynamic
     start, end = vehicle.cab_back, max(vehicle.chassis_end, vehicle.cab_back + 100)
@@ -185,6 +188,12 @@ def study(
     diagrams = tuple(diagram(s.id, s.name, n) for n, s in enumerate(chosen))
     base = diagram("", "Rated payload, spread evenly", -1)
     return ChassisResult(xs, diagrams, base, payload, factor, start, end)
+
+
+def _rated(vehicle: Vehicle, payload: float, floor: tuple[float, float]) -> list[Load]:
+    """The rated payload as its maker means it: people on the seats, the rest spread evenly over the floor. [kg, mm]"""
+    people = [(PERSON, seat.x, seat.x) for seat in vehicle.seats]
+    return [*people, (max(0.0, payload - PERSON * len(people)), *floor)]
 
 
 class Laden(NamedTuple):
