@@ -2,13 +2,15 @@
 
 import msgspec
 import pytest
-from tests.builders import bare
+from tests.builders import bare, bay_of
 
 from roomy_hull.core.findings import Finding
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Arch, Trundle, UnderBox
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Job
+from roomy_hull.kinds.device import Device
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.verdict.verdict import judge
 
 DEMO, TUB = demo_job(), demo_job("lowfold")
@@ -182,3 +184,38 @@ def test_four_people_alone_bend_the_chassis_less_than_its_rated_payload_does() -
     full = job.scenarios[2].but(people=(75.0, 75.0, 75.0, 75.0), ball=0.0, trailer=0.0, fuel=0.1)
     chassis = judge(msgspec.structs.replace(job, scenarios=(full,))).carrying.chassis
     assert chassis.diagrams[0].ratio < 1
+
+
+def test_a_holds_false_floor_and_wings_are_in_the_way_and_hollow_below() -> None:
+    job = msgspec.structs.replace(
+        bare(TUB),
+        body=TUB.body.but(tray=TUB.body.tray.but(false_floor=120.0, wings=200.0, arches=())),
+    )
+    bay = bay_of(job, "B")
+    # The bay begins on the floor, 15 inside the tub's wall; the wings are 200 wide, so 185 of the bay.
+    under = Device(
+        what="battery",
+        mass=9,
+        id="d",
+        name="Battery",
+        bay="B",
+        u=400,
+        v=50,
+        w=0,
+        width=250,
+        depth=300,
+        height=100,
+    )
+    assert told(with_units(job, under), "fit.body") == []
+    (hit,) = told(with_units(job, under.but(height=115.0)), "fit.body")
+    assert (hit.title, hit.measured) == (
+        "Battery stands in the false floor",
+        pytest.approx(115 - 108),
+    )
+    (hit,) = told(with_units(job, under.but(u=100.0, w=0.0)), "fit.body")
+    assert hit.title == "Battery stands in the wing left"
+    assert bay.length == 1530
+
+
+def with_units(job: Job, *units: Placed) -> Job:
+    return msgspec.structs.replace(job, units=units)

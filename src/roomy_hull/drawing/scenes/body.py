@@ -87,8 +87,7 @@ def _guard(assembly: Assembly, view: View) -> Outline:
     vehicle = assembly.job.vehicle
     radius = overall_diameter(vehicle.tyre) / 2
     centre = vehicle.wheelbase * view.h[1]
-    top = assembly.ground.floor.z1 - 72
-    outer = min(radius + 120, max(radius + 40, top - radius))
+    outer = radius + assembly.job.body.tray.wheel_travel  # as its strip is cut
     ring: list[Point] = []
     for r in (outer, outer - 22):
         arc = [

@@ -69,6 +69,8 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
                 BodyPart("rail", Box(x0, c - wide / 2, low, x1, c + wide / 2, low + rail), side)
             )
         found += undertray.solids(tray, x0, top)
+    else:
+        found += _lining(tray, found[0].box)
     if tray.headboard > 0:
         board = Box(x0 - 30, -half, top, x0, half, top + tray.headboard + tray.rack)
         found.append(BodyPart("headboard", board))
@@ -91,6 +93,44 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
                 hump = Box(a0, y0, top, a0 + arch.length, y1, top + arch.height)
                 found.append(BodyPart("arch", hump, side, str(i + 1)))
     return tuple(found)
+
+
+def _lining(tray: Tray, floor: Box) -> list[BodyPart]:
+    """A hold's made false floor, board and bearers, and the boards of its wings, as they are cut. [mm]"""
+    found: list[BodyPart] = []
+    x0, y0, _z0, x1, y1, top = floor
+    if tray.false_floor > 0:
+        low, high = y0 + tray.wings, y1 - tray.wings
+        level = top + tray.false_floor
+        found.append(BodyPart("false floor", Box(x0, low, max(top, level - PLY), x1, high, level)))
+        rows = bearers(tray)
+        step = (tray.length - PLY) / (rows - 1)
+        if tray.false_floor > PLY:
+            found += [
+                BodyPart(
+                    "false floor",
+                    Box(x0 + n * step, low, top, x0 + n * step + PLY, high, level - PLY),
+                )
+                for n in range(rows)
+            ]
+    if tray.wings > 0:
+        lid = top + WING_HEIGHT
+        sides: tuple[tuple[Hand, float, float], ...] = (
+            ("left", y0, y0 + tray.wings),
+            ("right", y1 - tray.wings, y1),
+        )
+        for side, a, b in sides:
+            inner = (b - PLY, b) if side == "left" else (a, a + PLY)
+            found += [
+                BodyPart("wing", Box(x0, a, lid - PLY, x1, b, lid), side),
+                BodyPart("wing", Box(x0, inner[0], top, x1, inner[1], lid - PLY), side),
+            ]
+    return found
+
+
+def bearers(tray: Tray) -> int:
+    """How many bearers a hold's false floor lies on: at most 450 apart."""
+    return max(2, math.ceil(tray.length / 450) + 1)
 
 
 def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
@@ -120,13 +160,12 @@ def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
     made: list[Part] = []
     between, ply = tray.width - 2 * tray.wings, shop.material(shop.ply)
     if tray.false_floor > 0:
-        bearers = max(2, math.ceil(tray.length / 450) + 1)
         halves = max(1, math.ceil(tray.length / 2400))
         made += [
             SheetPart("False floor: board", TRAY, tray.length / halves, between, PLY, ply,
                       count=halves),
-            SheetPart("False floor: bearer", TRAY, between, max(30.0, tray.false_floor - PLY), PLY,
-                      ply, count=bearers),
+            SheetPart("False floor: bearer", TRAY, between, max(1.0, tray.false_floor - PLY), PLY,
+                      ply, count=bearers(tray)),
             Hardware("flush lift ring for a hatch", TRAY, 2),
         ]  # fmt: skip
     if tray.wings > 0:

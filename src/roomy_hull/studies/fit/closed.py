@@ -23,8 +23,8 @@ from roomy_hull.kit.vehicle_pieces import contains
 KEY = "fit"
 NOT_ASKED = frozenset({"ground", "wheel"})
 """Roles that a carried thing is not held against: how deep in the ground is said apart, wheels have their rooms."""
-CANOPY_ROLES = frozenset({"roof", "wall", "divider"})
-"""Roles of a canopy's fixed pieces."""
+BUILT = frozenset({"roof", "wall", "divider", "false floor", "wing"})
+"""Roles of what is built around the bays and never moves."""
 
 
 class Flaw(msgspec.Struct, frozen=True):
@@ -232,10 +232,10 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
 
 
 def _in_canopy(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
-    """Judge a unit against what of the canopy never moves: one flaw for all pieces of a name."""
+    """Judge a unit against what is built around the bays: one flaw for all pieces of a name."""
     met: dict[Ref, list[Box]] = {}
     for piece in assembly.ground.fixed:
-        if piece.role in CANOPY_ROLES and thing.envelope.shares(piece.piece.box):
+        if piece.role in BUILT and thing.envelope.shares(piece.piece.box):
             met.setdefault(piece.ref, []).append(piece.piece.box)
     for ref, boxes in met.items():
         shared = [m for b in thing.bulk for box in boxes if (m := b.common(box)) is not None]
