@@ -202,7 +202,7 @@ def own_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
             BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, POSTS,
                     role="headboard"),
             BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST,
-                    (tray.width - POSTS * section_height(HEADBOARD_POST)) / (POSTS - 1), bar,
+                    max(10.0, (tray.width - POSTS * section_height(HEADBOARD_POST)) / (POSTS - 1)), bar,
                     2 * (POSTS - 1), role="headboard"),
             SheetPart("Tray: headboard skin", TRAY, tray.width - 100,
                       max(60.0, tray.headboard * 0.55), 2.0, sheet, role="headboard"),
@@ -228,9 +228,11 @@ def _crosses(vehicle: Vehicle, tray: Tray, bar: Material, rows: int) -> list[Par
     thick, edge = section_width(tray.rail), section_width(tray.cross)
     between = vehicle.rail_spread - thick
     beside = (tray.width - vehicle.rail_spread - thick) / 2 - edge
-    found: list[Part] = [
-        BarPart("Tray: cross-member between rails", TRAY, tray.cross, between, bar, rows)
-    ]
+    found: list[Part] = []
+    if between > edge:
+        found.append(
+            BarPart("Tray: cross-member between rails", TRAY, tray.cross, between, bar, rows)
+        )
     if beside > edge:
         found.append(
             BarPart("Tray: cross-member beside rail", TRAY, tray.cross, beside, bar, 2 * rows)
