@@ -327,6 +327,8 @@ def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     for piece in (*still, *ground.rooms, *opening):
         if piece.role == "cab" and inside in ("bonnet", "cab"):
             continue
+        if not box.shares(piece.piece.box):
+            continue
         gap = apart(shape, piece.piece)
         if clash(gap):
             met.setdefault(piece.ref.id, []).append((gap, piece))

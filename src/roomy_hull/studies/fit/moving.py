@@ -143,7 +143,11 @@ def _low(case: Case, found: Togetherness) -> list[Finding]:
         return []
     base = case.assembly.job.vehicle.wheelbase
     result = []
+    lowest = max((max(s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios), default=0.0)
+    lowest += 0.5 * abs(lowest)  # beyond the axles an end settles further
     for x in found.openings:
+        if x.swept_box.z0 > lowest:
+            continue
         hanging = [p for p in x.swept if p.box.z0 > STANDS]
         if not hanging or any(w.id == "ground" for w, _m in found.still.get(x.id, ())):
             continue

@@ -203,13 +203,31 @@ def _closest(
     """How near x comes to some pieces, or what of it turns, and which two; nothing beyond the wanted gap."""
     swept = tuple(p for p in x.swept if not p.square) if turning else x.swept
     gap, i, j = nearest(swept, pieces, wanted)
-    if i >= 0 and not swept[i].square and (-ALLOWANCE < gap < 0 or wanted - ALLOWANCE < gap):
+    if (
+        i >= 0
+        and not swept[i].square
+        and (-ALLOWANCE < gap < 0 or (gap >= 0 and _matters(x, pieces, wanted, gap)))
+    ):
         # So little may be the sweep's own allowance: followed more closely, it is a meeting or none.
         swept = closely(x.motion, x.where)
         if turning:
             swept = tuple(p for p in swept if not p.square)
         gap, i, j = nearest(swept, pieces, wanted)
     return (gap, swept[i], pieces[j]) if i >= 0 else None
+
+
+def _limit(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> float:
+    """How near x has to come to be told: nearer than wanted, and than when it is closed. [mm]"""
+    at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
+    return min(wanted, at_rest - 0.5)
+
+
+def _matters(x: Opening, pieces: tuple[Piece, ...], wanted: float, gap: float) -> bool:
+    """Say whether the sweep's allowance decides if a gap is told."""
+    if wanted <= 0:
+        return False
+    limit = _limit(x, pieces, wanted)
+    return limit - ALLOWANCE < gap < limit
 
 
 def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | None:
@@ -228,8 +246,7 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
         at = _closest(x, pieces, wanted, turning=True)
     if at is None or at[0] >= wanted:
         return None
-    at_rest = min((apart(p, q, wanted) for p in x.rest for q in pieces), default=wanted)
-    return Meeting(at[0], shared(at[1], at[2])) if at[0] < min(wanted, at_rest - 0.5) else None
+    return Meeting(at[0], shared(at[1], at[2])) if at[0] < _limit(x, pieces, wanted) else None
 
 
 def _against_still(
@@ -293,7 +310,10 @@ def _against_body(
         limit = wanted if x.turns and still.role != "ground" and not own_wall else 0.0
         if own_box or all(beside(x.swept_box, p.piece.box, limit) for p in pieces):
             continue
-        meeting = _meeting(x, tuple(p.piece for p in pieces), limit)
+        solids = tuple(p.piece for p in pieces)
+        if own_wall and nearest(x.swept, solids, 0.0)[0] > -ALLOWANCE:
+            continue  # it lies on its jamb
+        meeting = _meeting(x, solids, limit)
         if meeting is not None:
             rows.append((ref, meeting))
     return rows
