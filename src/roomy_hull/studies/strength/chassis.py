@@ -222,12 +222,14 @@ def _in_scenarios(
 ) -> list[Laden]:  # fmt: skip
     """The masses of every scenario; those that all of them scale alike are one group."""
     apart = {owner for s in chosen for owner in s.left_behind}
-    groups: dict[tuple[Ref | None, Fill, Mount], list[Load]] = {}
+    groups: dict[tuple[Ref | None, Fill, Mount], dict[tuple[float, float], float]] = {}
     for m, start, end in rows:
         if m.owner not in leave_out:
             one = m.owner if m.owner.is_thing and m.owner.id in apart else None
-            groups.setdefault((one, m.fill, m.mount), []).append((m.kg, start, end))
-    listed = [*groups.values(), kerb]
+            # What stands over the same stretch is one load: a unit's sheet, slides and fittings.
+            over = groups.setdefault((one, m.fill, m.mount), {})
+            over[start, end] = over.get((start, end), 0.0) + m.kg
+    listed = [*([(kg, *at) for at, kg in over.items()] for over in groups.values()), kerb]
     sums = [_sums(some) for some in listed]
     every = sorted(change for n, some in enumerate(listed) for change in changes(some, n))
     found = []
