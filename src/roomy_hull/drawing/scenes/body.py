@@ -32,9 +32,11 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
             found += _mesh(view.rect(part.box))
     floor = ground.floor
     edge = Box(floor.x0, floor.y0, floor.z1 - 70, floor.x1, floor.y1, floor.z1)
+    beside = view.h[0] == 0 and view.k[0] == 2
+    if beside:
+        found.append(_guard(assembly, view))  # its crown lies behind the coaming
     found.append(rectangle("tray edge", *view.rect(edge), 5))
-    if view.h[0] == 0 and view.k[0] == 2:
-        found.append(_guard(assembly, view))
+    if beside:
         h0, k0, h1, _k1 = view.rect(edge)
         tail = h1 if view.h[1] > 0 else h0
         inner = tail - view.h[1] * 60

@@ -53,6 +53,8 @@ class Chart(msgspec.Struct, frozen=True):
     room: float = 0.0
 
 
+WORDS_APART = 46.0
+"""Between the words of two curves that end together. [mm of its own]"""
 WIDE = 1000.0
 """Width of a chart's field in its own millimetres."""
 
@@ -92,6 +94,16 @@ def figure(value: float) -> str:
     if abs(value) < 1e-9:
         return "0"
     return f"{value:,.0f}" if abs(value) >= 10 or float(value).is_integer() else f"{value:,.2g}"
+
+
+def _named(ends: list[tuple[float, float, Curve]]) -> list[Stroke]:
+    """Write each curve's words at its end, one above another where ends lie together."""
+    found: list[Stroke] = []
+    lowest = -math.inf
+    for height, along, curve in sorted(ends, key=lambda row: row[0]):
+        lowest = max(height, lowest + WORDS_APART)
+        found.append(Words(curve.role, (along, lowest), curve.words, 11, anchor="left"))
+    return found
 
 
 def scene(chart: Chart) -> tuple[Scene, Rect]:  # ruff: ignore[complex-structure]  # one branch for each part of a chart
@@ -140,6 +152,7 @@ def scene(chart: Chart) -> tuple[Scene, Rect]:  # ruff: ignore[complex-structure
         found.append(
             Words("chart limit words", (WIDE - 8, here[1] + 30), level.words, 11, anchor="right")
         )
+    ends: list[tuple[float, float, Curve]] = []
     for curve in chart.curves:
         if len(curve.points) > 1:
             found.append(line(curve.role, *(at(p) for p in curve.points)))
@@ -147,7 +160,8 @@ def scene(chart: Chart) -> tuple[Scene, Rect]:  # ruff: ignore[complex-structure
             found += [Disc(f"{curve.role} dot", at(p), 9.0) for p in curve.points]
         if curve.words and curve.points:
             end = at(curve.points[-1])
-            found.append(Words(curve.role, (end[0] + 10, end[1]), curve.words, 11, anchor="left"))
+            ends.append((end[1], end[0] + 10, curve))
+    found += _named(ends)
     if chart.mark is not None and x0 <= chart.mark <= x1:
         found.append(line("chart mark", at((chart.mark, y0)), at((chart.mark, y1))))
     found.append(Words("chart title", (0.0, tall + 26), chart.y_words, 11, anchor="left"))
