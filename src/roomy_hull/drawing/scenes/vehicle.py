@@ -6,6 +6,7 @@ from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Stroke, line, r
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.vehicle_pieces import tank_box
 
 
 def side(vehicle: Vehicle, sign: int) -> Scene:
@@ -31,14 +32,16 @@ def _chassis(v: Vehicle) -> list[Stroke]:
     """Draw frame rail, springs, drive line and fuel tank."""
     low = v.rail_top - v.rail_depth
     axle = v.axle_height()
+    tank = tank_box(v.fuel)[0]
     base = v.wheelbase
     return [
         rectangle("steel", -v.shape.front + 250, low, v.chassis_end, v.rail_top, 12),
         Outline("steel line", tuple(
             (base + 620 * t, axle + 45 + (low + 20 - axle - 45) * t * t)
             for t in (i / 8 - 1 for i in range(17))), closed=False),
-        rectangle("steel", v.fuel.x - 420, low - 150, v.fuel.x + 420, low + 30, 40),
+        rectangle("steel", tank.x0, tank.z0, tank.x1, tank.z1, 40),
         rectangle("steel", v.chassis_end - 30, low - 60, v.tow.x, low + 60, 8),
+        rectangle("steel", v.tow.x - 36, min(v.tow.z, low), v.tow.x, max(v.tow.z, low), 6),
         Disc("steel", (v.tow.x - 10, v.tow.z + 20), 26),
     ]  # fmt: skip
 
