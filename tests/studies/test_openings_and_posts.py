@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from tests.builders import bare, canopy_of, once, with_bay, with_canopy
 
 from roomy_hull.assembly.assemble import assemble
+from roomy_hull.cli.paths import job_of
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.formats.demo import demo_job
@@ -19,6 +20,8 @@ from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.false_floor import FalseFloor
 from roomy_hull.kinds.own import Block, Own
+from roomy_hull.session.files import open_job
+from roomy_hull.session.session import Session
 from roomy_hull.studies.fit.closed import parting
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.fit.mending import applied
@@ -250,3 +253,19 @@ def test_the_study_says_nothing_of_sound_bodies_and_of_bodies_without_a_canopy()
     job = msgspec.structs.replace(bare(DEMO), body=bodies)
     assert once(sides.STUDY, assemble(job)).results[sides.KEY] == ()
     assert isinstance(canopy_of(DEMO), Canopy)
+
+
+def test_opening_an_older_file_says_what_means_something_else(
+    session: Session, capsys: pytest.CaptureFixture[str]
+) -> None:
+    old, new = SAMPLES / "version-1.hull.json", SAMPLES / "version-2.hull.json"
+    open_job(session, old)
+    assert session.messages.text.startswith(
+        "Opened version-1.hull.json. Openings of bays now follow"
+    )
+    open_job(session, new)
+    assert session.messages.text == "Opened version-2.hull.json"
+    assert job_of(str(old)) == job_of(str(new))
+    told_there = capsys.readouterr().err
+    assert told_there.startswith("version-1.hull.json: Openings of bays now follow")
+    assert "version-2" not in told_there
