@@ -14,6 +14,7 @@ from roomy_hull.core.parts import BarPart, Hardware, SheetPart, Stand
 from roomy_hull.core.standing import WAYS, folded, right_handed, standing, stood
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import registry
+from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit.catalogue import entries
@@ -51,14 +52,19 @@ def units(draw: st.DrawFn) -> tuple[Placed, str]:
     return unit, draw(st.sampled_from(("left", "rear")))
 
 
+def _expanded(made: tuple[Placed, str]) -> Expansion:
+    unit, side = made
+    try:
+        return registry.expand(unit, Site(25.0, SHOP, 0.0, side), side)
+    except InputError:
+        assume(False)
+        raise
+
+
 @given(units())
 @settings(max_examples=250)
 def test_every_part_stands_within_its_unit_and_is_what_fit_judges(made: tuple[Placed, str]) -> None:
-    unit, side = made
-    try:
-        found = registry.expand(unit, Site(25.0, SHOP, 0.0, side), side)
-    except InputError:
-        assume(False)
+    unit, found = made[0], _expanded(made)
     stands: list[tuple[str, tuple[Box, ...]]] = []
     for part in found.parts:
         if isinstance(part, Hardware):
@@ -91,11 +97,7 @@ def _same(a: Box, b: Box) -> bool:
 @given(units())
 @settings(max_examples=150)
 def test_no_two_parts_of_a_unit_are_cut_into_one_another(made: tuple[Placed, str]) -> None:
-    unit, side = made
-    try:
-        found = registry.expand(unit, Site(25.0, SHOP, 0.0, side), side)
-    except InputError:
-        assume(False)
+    found = _expanded(made)
     rows = [
         (part, boxes) for part in found.parts if not isinstance(part, Hardware)
         for boxes in standing(part)

@@ -11,6 +11,8 @@ Severity = Literal["stop", "look", "note"]
 
 PRACTICE = "common practice"
 """The source of a rule of the trade that nobody published."""
+GEOMETRY = "geometry of the job"
+"""The source of what follows from where things stand."""
 
 SEVERITIES: tuple[Severity, ...] = ("stop", "look", "note")
 """The most severe first."""

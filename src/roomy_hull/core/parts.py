@@ -10,9 +10,9 @@ from roomy_hull.core.mechanics.bends import bend_allowance
 from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.refs import Ref
 
-PartRole = Literal["", "floor", "headboard", "mudguard", "leaf"]
+PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb"]
 """What a part is for, where somebody asks: the floor that carries a unit's contents, a piece of the
-headboard, a mudguard, a door's leaf with its frame."""
+headboard, a mudguard, a door's leaf with its frame, the jambs around it."""
 
 
 class Stand(NamedTuple):

@@ -11,7 +11,7 @@ from typing import Literal
 
 import msgspec
 
-from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism
+from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism, round_piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.vehicle import FuelTank, Vehicle
@@ -22,6 +22,8 @@ SKIN = 40.0
 """What doors, roof and bonnet take of the inside (common practice). [mm]"""
 TANK_HEIGHT, TANK_WIDTH = 220.0, 400.0
 """A usual fuel tank where its shape was not measured (common practice). [mm]"""
+GUESSED = "its shape is guessed from its volume; measure it in Survey"
+"""What a finding about a guessed tank says of it."""
 SLABS = 32
 """In so many level slabs a turned wheel is held against what stands beside it."""
 
@@ -89,17 +91,25 @@ def solids(vehicle: Vehicle) -> tuple[VehiclePiece, ...]:
         if x0 - vehicle.cab_back > 1:
             front = Box(vehicle.cab_back, -outer, low, x0, outer, high)
             found.append(VehiclePiece("tub", "tub's front wall", block(front)))
-    for side, sign in (
-        ("left", -1),
-        ("right", 1),
-    ):  # under the cab they lie lower, nobody measured how much
-        y = sign * vehicle.rail_spread / 2
-        rail = Box(
-            vehicle.cab_back, y - vehicle.rail_width / 2, vehicle.rail_top - vehicle.rail_depth,
-            vehicle.chassis_end, y + vehicle.rail_width / 2, vehicle.rail_top,
-        )  # fmt: skip
-        found.append(VehiclePiece("chassis rail", f"{side} chassis rail", block(rail), side))
+    for side in ("left", "right"):
+        rail = block(rail_box(vehicle, side))
+        found.append(VehiclePiece("chassis rail", f"{side} chassis rail", rail, side))
     return tuple(found)
+
+
+def rail_box(vehicle: Vehicle, side: str) -> Box:
+    """A chassis rail behind the cab: under it they lie lower, nobody measured how much. [mm]"""
+    y = (-1 if side == "left" else 1) * vehicle.rail_spread / 2
+    return Box(
+        vehicle.cab_back, y - vehicle.rail_width / 2, vehicle.rail_top - vehicle.rail_depth,
+        vehicle.chassis_end, y + vehicle.rail_width / 2, vehicle.rail_top,
+    )  # fmt: skip
+
+
+def axle_box(vehicle: Vehicle, travel: float) -> Box:
+    """The rear axle's beam with its travel upward. [mm]"""
+    base, half, axle = vehicle.wheelbase, vehicle.track_rear / 2, vehicle.axle_height()
+    return Box(base - 150, -half + 150, axle - 120, base + 150, half - 150, axle + 120 + travel)
 
 
 def insides(vehicle: Vehicle) -> tuple[tuple[Inside, Piece], ...]:
@@ -162,11 +172,8 @@ def contains(room: Piece, box: Box) -> float:
 
 def wheel_ring(x: float, radius: float, travel: float) -> tuple[tuple[float, float], ...]:
     """A wheel from its side with its travel upward: the hull of where it stands and where it stops. [mm]"""
-    far = radius / math.cos(math.pi / 24)
-    ring = [
-        (far * math.cos(math.tau * n / 24), far * math.sin(math.tau * n / 24)) for n in range(24)
-    ]
-    return convex_hull([(x + a, radius + b + up) for a, b in ring for up in (0.0, travel)])
+    ring = round_piece(1, (x, radius), radius, 0.0, 1.0).ring
+    return convex_hull([(a, b + up) for a, b in ring for up in (0.0, travel)])
 
 
 def wheel_rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
@@ -256,9 +263,7 @@ def rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
         In vehicle axes. [mm]
     """
     found = list(wheel_rooms(vehicle, travel))
-    base, half, axle = vehicle.wheelbase, vehicle.track_rear / 2, vehicle.axle_height()
-    beam = Box(base - 150, -half + 150, axle - 120, base + 150, half - 150, axle + 120 + travel)
-    found.append(VehiclePiece("rear axle", "rear axle", block(beam)))
+    found.append(VehiclePiece("rear axle", "rear axle", block(axle_box(vehicle, travel))))
     for key, tank in (("", vehicle.fuel), ("long-range ", vehicle.long_range)):
         if tank is not None:
             box, guessed = tank_box(tank)

@@ -37,11 +37,10 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
     fold = min(sides.RETURN, thick)
     made: list[Part] = []
     words = {
-        "": " upper half" if len([leaf for leaf in place.leaves if leaf.made]) > 1 else "",
+        "": " upper half" if len(place.made) > 1 else "",
         "half": " let-down half",
     }
-    leaves = [leaf for leaf in place.leaves if leaf.made]
-    for leaf in leaves:
+    for leaf in place.made:
         long, high = leaf.size()
         name = f"Canopy: door {door.id}{words[leaf.key]}"
         made.append(
@@ -55,7 +54,7 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
                 BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf"),
                 BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf"),
             ]
-    if leaves:
+    if place.made:
         made += _jambs(canopy, place, skin)
         made.append(
             Hardware(
@@ -68,7 +67,7 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
 
 def seal_length(place: DoorPlace) -> float:
     """Around every made leaf. [mm]"""
-    return sum(2 * sum(leaf.size()) for leaf in place.leaves if leaf.made)
+    return sum(2 * sum(leaf.size()) for leaf in place.made)
 
 
 LEAST_LEG = 12.0
@@ -86,7 +85,7 @@ def _jambs(canopy: Canopy, place: DoorPlace, skin: Material) -> list[Part]:
     rows += [("front post", upright, c0 - a0), ("rear post", upright, a1 - c1)]
     return [
         SheetPart(f"Canopy: door {place.door.id} jamb, {name}", CANOPY, long, thick, canopy.skin, skin,
-                  back=leg, role="leaf")
+                  back=leg, role="jamb")
         for name, long, leg in rows if leg >= LEAST_LEG
     ]  # fmt: skip
 
@@ -94,7 +93,7 @@ def _jambs(canopy: Canopy, place: DoorPlace, skin: Material) -> list[Part]:
 def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:
     """Sum the mass of what swings of a door: its leaf, or both its halves. [kg]"""
     parts = (p for p in door_parts(canopy, door, shop) if isinstance(p, SheetPart | BarPart))
-    return sum(p.mass() * p.count for p in parts if "jamb" not in p.name)
+    return sum(p.mass() * p.count for p in parts if p.role == "leaf")
 
 
 def hardware_mass(canopy: Canopy) -> float:
@@ -112,12 +111,11 @@ def hardware_mass(canopy: Canopy) -> float:
     """
     found = 0.0
     for place in sides.doors(canopy):
-        leaves = [leaf for leaf in place.leaves if leaf.made]
-        if not leaves:
+        if not place.made:
             continue
         struts = place.door.strut.count if place.door.strut is not None else 2
         found += seal_length(place) / 1000 * SEAL_KG_PER_M + struts * STRUT_KG
-        for leaf in leaves:
+        for leaf in place.made:
             long = leaf.size()[0 if leaf.hinge in ("top", "bottom") else 1]
             found += long / 1000 * HINGE_KG_PER_M + 2 * LOCK_KG
     return found

@@ -143,7 +143,7 @@ def _shell(canopy: Canopy, box: Box, shop: Shop) -> PointMass:
     heights = {"roof": top, "roof bow": top, "end sill": low}
     rows: list[tuple[float, float, float, float]] = []
     for part in parts(canopy, shop):
-        if isinstance(part, Hardware) or part.role == "leaf":
+        if isinstance(part, Hardware) or part.role in ("leaf", "jamb"):
             continue
         what = short_name(part)
         at = (cx, cy, heights.get(what, middle))

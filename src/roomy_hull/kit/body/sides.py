@@ -61,6 +61,11 @@ class DoorPlace(msgspec.Struct, frozen=True):
     rebate: Rect
     leaves: tuple[Leaf, ...]
 
+    @property
+    def made(self) -> tuple[Leaf, ...]:
+        """The leaves that the workshop makes: all but a vehicle's own tailgate."""
+        return tuple(leaf for leaf in self.leaves if leaf.made)
+
 
 def depth(canopy: Canopy) -> tuple[float, str]:
     """How deep a leaf is, and the section of its frame.

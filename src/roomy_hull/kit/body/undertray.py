@@ -14,7 +14,7 @@ from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
-from roomy_hull.kit.vehicle_pieces import tank_box
+from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
 SIDES: tuple[Hand, ...] = ("left", "right")
@@ -98,24 +98,17 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     base, half = vehicle.wheelbase, vehicle.track_rear / 2
     room = radius + 0.5 * tray.wheel_travel
-    axle = vehicle.axle_height()
     found: list[BodyPart] = []
     for side in SIDES:
         sign = -1 if side == "left" else 1
-        c, r = sign * half, sign * vehicle.rail_spread / 2
+        c = sign * half
         wheel = Box(
             base - room, c - section / 2 - 20, 0, base + room, c + section / 2 + 20,
             2 * radius + tray.wheel_travel,
         )  # fmt: skip
-        rail = Box(
-            vehicle.cab_back, r - vehicle.rail_width / 2, vehicle.rail_top - vehicle.rail_depth,
-            vehicle.chassis_end, r + vehicle.rail_width / 2, vehicle.rail_top,
-        )  # fmt: skip
+        rail = rail_box(vehicle, side)
         found += [BodyPart("wheel", wheel, side), BodyPart("chassis rail", rail, side)]
-    beam = Box(
-        base - 150, -half + 150, axle - 120, base + 150, half - 150, axle + 120 + tray.wheel_travel
-    )
-    found.append(BodyPart("rear axle", beam))
+    found.append(BodyPart("rear axle", axle_box(vehicle, tray.wheel_travel)))
     for key, fuel in (("", vehicle.fuel), ("long-range", vehicle.long_range)):
         if fuel is not None:
             solid, _guessed = tank_box(fuel)

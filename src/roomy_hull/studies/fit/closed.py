@@ -228,10 +228,10 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
         else:
             yield from _zone_flaws(thing, (arch.box,))
     if not outside:
-        yield from _in_canopy(thing, assembly)
+        yield from _in_built(thing, assembly)
 
 
-def _in_canopy(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
+def _in_built(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     """Judge a unit against what is built around the bays: one flaw for all pieces of a name."""
     met: dict[Ref, list[Box]] = {}
     for piece in assembly.ground.fixed:

@@ -3,15 +3,14 @@
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.job.carried import Carried
+from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.fit.in_out import InOut
-
-GEOMETRY = "geometry of the job"
 
 _SIDE_WORDS = {
     "start": "ahead of the bay's start", "end": "past the bay's end",
@@ -106,7 +105,7 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
         return (
             "look",
             f"stands in the {met}",
-            "its shape is guessed from its volume; measure it in Survey",
+            GUESSED,
         )
     if flaw.kind in _RAIL_WORDS:
         return "look", _RAIL_WORDS[flaw.kind], f"{PRACTICE}, slotted rails"

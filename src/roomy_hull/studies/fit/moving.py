@@ -5,7 +5,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core.findings import PRACTICE, Finding, Severity
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Severity
 from roomy_hull.core.geometry.solids import TOUCH
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.model import RunThrough, TogetherSet
@@ -17,7 +17,6 @@ from roomy_hull.studies.fit.plans import Plan, plan
 from roomy_hull.studies.fit.run_through import Played, play
 from roomy_hull.studies.fit.together import KEY, Meeting, Togetherness, study
 
-GEOMETRY = "geometry of the job"
 GROUND = Ref("vehicle piece", "ground")
 LOADS = "loads"
 STANDS = 0.5

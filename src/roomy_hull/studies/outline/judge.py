@@ -2,14 +2,14 @@
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core.findings import PRACTICE, Finding, Fix
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.outline.outline import KEY, LOADS, Outline, study
 
 LEAST_DEPARTURE = 15.0
 """Below this a loaded vehicle's tail strikes in ditches (common practice). [degree]"""
-GUESSED = "its shape is guessed from its volume; measure it in Survey"
 LEAST_BAY = 60.0
 """A bay smaller than this is not offered as a remedy. [mm]"""
 
@@ -45,7 +45,7 @@ def judge(case: Case) -> list[Finding]:
         found.append(
             Finding("outline.under", "look" if one.guessed else "stop", f"The {one.name} stands in the {one.other}",
                     (Ref("body part", one.name), Ref("body part", one.other)), one.amount, 0.0, "mm",
-                    GUESSED if one.guessed else "geometry of the job", "Body", where=(one.where,))
+                    GUESSED if one.guessed else GEOMETRY, "Body", where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
     found += _wheels(result)
@@ -77,7 +77,7 @@ def _canopy(result: Outline) -> list[Finding]:
         if over > 0.5:
             found.append(
                 Finding(f"outline.{code}", "stop", f"The canopy stands {words}", (CANOPY,), over, 0.0,
-                        "mm", "geometry of the job", "Body")
+                        "mm", GEOMETRY, "Body")
             )  # fmt: skip
     return found
 
@@ -91,12 +91,12 @@ def _wheels(result: Outline) -> list[Finding]:
     if room.above < -0.5:
         found.append(
             Finding("outline.wheel", "stop", "The rear tyres stand through the tray's floor", wheels, room.above,
-                    room.needed, "mm", "geometry of the job", "Body")
+                    room.needed, "mm", GEOMETRY, "Body")
         )  # fmt: skip
     elif room.above < room.needed - 0.5:
         found.append(
             Finding("outline.wheel", "look", "The rear tyres and their guards meet the tray's floor before the axle's stop",
-                    wheels, room.above, room.needed, "mm", "geometry of the job; the wheel travel as entered", "Body")
+                    wheels, room.above, room.needed, "mm", f"{GEOMETRY}; the wheel travel as entered", "Body")
         )  # fmt: skip
     if room.outside > 0.5:
         found.append(
@@ -129,7 +129,7 @@ def _bays(assembly: Assembly) -> list[Finding]:
         if over > 0.5:
             found.append(
                 Finding("outline.bay", "stop", f"The bay {place.bay.name} reaches out of the canopy by its {size}",
-                        (Ref("bay", place.bay.id),), over, 0.0, "mm", "geometry of the job", "Body",
+                        (Ref("bay", place.bay.id),), over, 0.0, "mm", GEOMETRY, "Body",
                         where=(place.frame.box(place.size),))
             )  # fmt: skip
     return found

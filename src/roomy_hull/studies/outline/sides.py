@@ -5,7 +5,7 @@ import itertools
 import msgspec
 
 from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core.findings import PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.refs import BODY, Ref
@@ -14,7 +14,6 @@ from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.sides import DoorPlace
 
 KEY = "sides"
-GEOMETRY = "geometry of the job"
 
 
 class Flaw(msgspec.Struct, frozen=True):
@@ -67,7 +66,7 @@ def study(case: Case) -> tuple[Flaw, ...]:
 
 def _corner(canopy: Canopy, place: DoorPlace) -> tuple[float, float] | None:
     """How far a made rebate is from the wall's nearer end, and how much a corner post needs; none where that fits."""
-    if not any(leaf.made for leaf in place.leaves):
+    if not place.made:
         return None
     post = min(canopy.wall, section_height(canopy.frame) + canopy.skin)
     near = min(place.rebate[0], sides.wall_length(canopy, place.door.side) - place.rebate[2])
