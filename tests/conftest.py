@@ -4,6 +4,7 @@ import os
 import sys
 from pathlib import Path
 
+import numpy as np  # ruff: ignore[unused-import]  # read whole before the program makes it lazy, which SciPy's own imports cannot take
 import pytest
 from hypothesis import HealthCheck, settings
 

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.builders import SHOP
 
-from roomy_hull.core.parts import Cutout, Hole, SheetPart
+from roomy_hull.core.folded import Cutout, Hole
+from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import Ref
 
 METAL = SHOP.material("5052-H32")

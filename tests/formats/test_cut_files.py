@@ -10,7 +10,8 @@ from ezdxf import recover
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.parts import BarPart, Cutout, Hardware, Hole, SheetPart
+from roomy_hull.core.folded import Cutout, Hole
+from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.strokes import Outline
 from roomy_hull.drawing.backends.dxf import LAYERS, DxfWriter, polyline

@@ -6,7 +6,7 @@ from roomy_hull.core.geometry.solids import hull
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.job.body import Arch
 from roomy_hull.job.model import Job
-from roomy_hull.kit.body import canopy, shell, tray
+from roomy_hull.kit.body import canopy, shell, subframe, tray
 from roomy_hull.kit.body.pieces import part_of
 
 
@@ -70,7 +70,7 @@ def test_the_canopy_stands_on_the_floor_and_bays_lie_inside(demo: Job) -> None:
     )
     assert outside is not None
     assert inside is not None
-    assert outside.z0 == tray.floor_z(demo.vehicle, demo.body.tray)
+    assert outside.z0 == subframe.floor_z(demo.vehicle, demo.body.tray)
     assert inside.x0 - outside.x0 == 35
     places = canopy.bays(demo.vehicle, demo.body)
     for place in places.values():
@@ -86,8 +86,9 @@ def test_a_wall_is_cut_for_its_doors_and_doors_are_made(demo: Job) -> None:
     parts = {p.name: p for p in shell.parts(one, SHOP)}
     left = parts["Canopy: left wall"]
     assert isinstance(left, SheetPart)
-    # The leaf laps 15 over the clear opening and has 5 around it: 20 more on each side.
-    assert [(c.x, c.y, c.length, c.width) for c in left.cutouts] == [(40, 10, 1540, 920)]
+    # The leaf laps 15 over the clear opening and has 5 around it: 20 more on each side. Seen from inside it runs from
+    # the rear: 2000 - 30 - 1565.
+    assert [(c.x, c.y, c.length, c.width) for c in left.cutouts] == [(405, 10, 1565, 920)]
     assert parts["Canopy: front wall"].cutouts == ()  # type: ignore[union-attr]
     assert {"Canopy: door left", "Canopy: door right", "Canopy: door rear"} <= set(parts)
 

@@ -19,7 +19,7 @@ from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import part_mass
-from roomy_hull.kit.body import canopy, fitting, leaves, shell, tray, undertray
+from roomy_hull.kit.body import canopy, fitting, leaves, shell, subframe, tray, undertray
 from roomy_hull.kit.body.pieces import BodyRole, part_of
 from roomy_hull.verdict.verdict import judge
 
@@ -78,7 +78,7 @@ def test_what_is_hung_under_the_tray_touches_nothing(what: str) -> None:
     job = fitting.begun("A job", VEHICLES["Fen 4.5 flatbed"], "bare tray")
     hung = fitting.toggled(job, what)
     one = hung.body.tray
-    x0, top = tray.front_x(job.vehicle, one), tray.floor_z(job.vehicle, one)
+    x0, top = subframe.front_x(job.vehicle, one), subframe.floor_z(job.vehicle, one)
     made = undertray.solids(one, x0, top)
     assert len(made) == 1
     for box in (m.box for m in made):
@@ -126,10 +126,10 @@ def test_masses_under_the_tray_are_those_of_their_parts(demo: Job) -> None:
         tank=UnderTank(length=500, width=600, height=200),
         mudguards=True,
     )  # fmt: skip
-    x0, top = tray.front_x(demo.vehicle, flat), tray.floor_z(demo.vehicle, flat)
+    x0, top = subframe.front_x(demo.vehicle, flat), subframe.floor_z(demo.vehicle, flat)
     points = undertray.masses(flat, undertray.solids(flat, x0, top), SHOP)
     own = sum(p.kg for p in points if p.fill not in (CONTENTS, WATER))
-    made = [p for p in undertray.parts(flat, demo.vehicle.tyre, SHOP) if "mudguard" not in p.name]
+    made = [p for p in undertray.parts(demo.vehicle, flat, SHOP) if "mudguard" not in p.name]
     assert own == pytest.approx(part_mass(tuple(made)) + undertray.TRUNDLE_SLIDES)
     held = {p.label: p.kg for p in points if p.fill == CONTENTS}
     assert held == {"in toolbox a": 12, "in the trundle drawer": 20}
@@ -151,7 +151,7 @@ def test_a_folded_toolbox_weighs_what_its_faces_weigh() -> None:
 def test_mudguards_are_half_a_ring_over_the_travelling_tyre(demo: Job) -> None:
     guard = next(
         p
-        for p in undertray.parts(demo.body.tray, demo.vehicle.tyre, SHOP)
+        for p in undertray.parts(demo.vehicle, demo.body.tray, SHOP)
         if p.name == "Tray: mudguard strip"
     )
     assert isinstance(guard, SheetPart)
@@ -161,22 +161,42 @@ def test_mudguards_are_half_a_ring_over_the_travelling_tyre(demo: Job) -> None:
 
 
 def test_planks_and_the_filler_pocket_are_made(demo: Job) -> None:
-    sheet = tray.own_parts(demo.vehicle, demo.body.tray, SHOP)
-    planks = tray.own_parts(demo.vehicle, demo.body.tray.but(boards="planks", filler=True), SHOP)
+    sheet = subframe.own_parts(demo.vehicle, demo.body.tray, SHOP)
+    planks = subframe.own_parts(
+        demo.vehicle, demo.body.tray.but(boards="planks", filler=True), SHOP
+    )
     assert "Tray: floor" in {p.name for p in sheet}
     names = {p.name for p in planks}
     assert "Tray: floor" not in names
     assert "Tray: filler pocket" in names
     plank = next(p for p in planks if p.name == "Tray: floor plank")
     assert isinstance(plank, BarPart)
-    assert plank.count == math.ceil(demo.body.tray.width / 150)
+    # 1850 wide: twelve of 150, and one ripped to 50.
+    assert plank.count == 12
+    (ripped,) = [p for p in planks if p.name == "Tray: floor plank, ripped"]
+    assert isinstance(ripped, BarPart)
+    assert (plank.section, ripped.section, ripped.count) == ("25x150x2", "25x50x2", 1)
+    # The floor is as thick as its planks.
+    flat, deep = demo.body.tray, demo.body.tray.but(boards="planks")
+    raised = subframe.floor_z(demo.vehicle, deep) - subframe.floor_z(demo.vehicle, flat)
+    assert raised == 25 - 4
     by_hand = section_area(plank.section) * plank.length * plank.material.density / 1e9
     assert plank.mass() == pytest.approx(by_hand)
 
 
 def test_rack_and_lifting_eyes(demo: Job) -> None:
-    parts = tray.own_parts(demo.vehicle, demo.body.tray.but(rack=250, lift_points=4), SHOP)
-    assert any(p.name == "Tray: rack hoop" for p in parts)
+    parts = subframe.own_parts(demo.vehicle, demo.body.tray.but(rack=250, lift_points=4), SHOP)
+    top = next(p for p in parts if p.name == "Tray: rack hoop, top")
+    leg = next(p for p in parts if p.name == "Tray: rack hoop, leg")
+    assert isinstance(top, BarPart)
+    assert isinstance(leg, BarPart)
+    # Mitred where they meet: each end of 50 loses 50 on its short edge, half of that in the middle.
+    assert (top.length, leg.length, leg.count) == (1850, 250, 2)
+    assert top.lost() == pytest.approx((50, 50))
+    assert leg.lost() == pytest.approx((0, 50))
+    per_mm = section_area("50x25x3") * top.material.density / 1e9
+    assert top.mass() == pytest.approx((1850 - 50) * per_mm)
+    assert leg.mass() == pytest.approx((250 - 25) * per_mm)
     eyes = next(p for p in parts if isinstance(p, Hardware) and "lifting eye" in p.name)
     assert eyes.count == 4
 
@@ -194,7 +214,11 @@ def test_a_false_floor_takes_height_from_the_bays_and_is_weighed() -> None:
     assert resized(raised, "body.tray.false_floor", 0.0) == plain
     kg = sum(m.kg for m in judge(raised).assembly.ground.masses if m.owner == TRAY)
     old_kg = sum(m.kg for m in judge(plain).assembly.ground.masses if m.owner == TRAY)
-    added = [p for p in tray.hold_parts(raised.body.tray, SHOP) if p.name.startswith("False floor")]
+    added = [
+        p
+        for p in subframe.hold_parts(raised.vehicle, raised.body.tray, SHOP)
+        if p.name.startswith("False floor")
+    ]
     assert kg - old_kg == pytest.approx(part_mass(tuple(added)), rel=0.01)
 
 
@@ -207,13 +231,16 @@ def test_wings_take_width_from_the_bays_on_both_sides() -> None:
     assert plain.body.canopy is not None
     bay, old = winged.body.canopy.bays[0], plain.body.canopy.bays[0]
     assert bay.length == old.length - 400
-    assert {p.name for p in tray.hold_parts(winged.body.tray, SHOP)} >= {"Wing: top", "Wing: side"}
+    assert {p.name for p in subframe.hold_parts(winged.vehicle, winged.body.tray, SHOP)} >= {
+        "Wing: top",
+        "Wing: side",
+    }
     assert resized(winged, "body.tray.wings", 0.0).body.canopy == plain.body.canopy
 
 
 def test_a_tub_as_it_is_has_nothing_made() -> None:
     bare = fitting.begun("A job", of_kind("pickup"), "open tub")
-    assert tray.hold_parts(bare.body.tray, SHOP) == ()
+    assert subframe.hold_parts(bare.vehicle, bare.body.tray, SHOP) == ()
     assert tray.parts(bare.vehicle, bare.body.tray, SHOP) == ()
 
 
@@ -266,7 +293,7 @@ def test_a_topper_stands_over_its_base_and_begins_above_it() -> None:
     assert topper is not None
     assert topper.base > 0
     masses = shell.masses(job.vehicle, job.body, SHOP)
-    floor = tray.floor_z(job.vehicle, job.body.tray)
+    floor = subframe.floor_z(job.vehicle, job.body.tray)
     shells = list(masses)
     assert len(shells) >= 2
     for point in shells:

@@ -4,7 +4,8 @@ import pytest
 from tests.builders import SHOP, again, once
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.core.parts import BarPart, Hole, SheetPart
+from roomy_hull.core.folded import Hole
+from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job

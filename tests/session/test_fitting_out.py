@@ -147,7 +147,7 @@ def test_the_first_place_is_one_where_it_can_be_used(session: Session) -> None:
     assert not [f for f in session.verdict.findings if made in f.words and f.severity == "stop"]
     assert why_not(session.verdict.assembly, Own(id="x", name="X", bay="-", width=1600, depth=100, height=100,
                    blocks=(Block(u=0, v=0, w=0, width=1, depth=1, height=1),)), "right").startswith(
-        "Driver side 100 mm too long. It would fit into Rear")  # fmt: skip
+        "Driver side 75 mm too long. It would fit into Rear")  # fmt: skip
 
 
 def test_hung_things_keep_clear_of_each_other(session: Session) -> None:

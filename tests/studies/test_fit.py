@@ -50,12 +50,13 @@ def test_an_overlap_is_a_stop_with_the_shortest_way_out_as_its_measure(demo: Job
     ("key", "changes", "code", "measured"),
     [
         ("sample-fridge", {"u": -5.0}, "fit.outside.start", 5),
-        ("camp", {"u": 1000.0}, "fit.outside.end", 22),
+        ("camp", {"u": 1025.0}, "fit.outside.end", 22),
         ("tools", {"v": -12.0}, "fit.outside.front", 12),
         ("tools", {"v": 60.0}, "fit.outside.back", 20),
         ("water", {"w": -3.0}, "fit.outside.floor", 3),
         ("bedding", {"w": 500.0}, "fit.outside.roof", 85),
-        ("sample-fridge", {"u": 0.0}, "fit.opening", 10),
+        # The strut beside the door's clear opening is 22 thick, from the bay's very front.
+        ("sample-fridge", {"u": 0.0}, "fit.body", 22),
         ("sample-fridge", {"w": 350.0}, "fit.opening", 10),
         ("sample-fridge", {"u": 30.0}, "fit.pitch", 5),
         ("sample-fridge", {"depth": 850.0}, "fit.vent", 10),
@@ -145,7 +146,7 @@ def test_two_carried_items_overlap_too(demo: Job) -> None:
 
 def test_a_fix_removes_its_finding(demo: Job) -> None:
     for key, changes in (
-        ("sample-fridge", {"u": 75.0}), ("sample-fridge", {"u": 30.0}), ("camp", {"u": 1000.0}),
+        ("sample-fridge", {"u": 75.0}), ("sample-fridge", {"u": 30.0}), ("camp", {"u": 1025.0}),
         ("bedding", {"w": 500.0}), ("bedding", {"height": 990.0}), ("sample-fridge", {"u": 0.0}),
     ):  # fmt: skip
         verdict = judge(edits.changed(demo, key, **changes))
@@ -240,7 +241,8 @@ def test_holes_are_drilled_where_the_rails_slots_are(demo: Job) -> None:
         thing = next(t for t in assemble(job).things if t.id == "tools")
         carcass = next(p for p in thing.expansion.parts if isinstance(p, SheetPart) and p.holes)
         unit = job.thing("tools")
-        return {round((h.x + unit.u) % 25, 6) % 25 for h in carcass.holes}  # type: ignore[union-attr]
+        # On the right side the sheet lies the other way round: from its end.
+        return {round((carcass.length - h.x + unit.u) % 25, 6) % 25 for h in carcass.holes}  # type: ignore[union-attr]
 
     before = assemble(demo)
     for u in (500.0, 507.0, 512.5, 524.9):

@@ -54,7 +54,7 @@ def test_what_is_too_large_says_by_how_much_in_each_direction() -> None:
     unit = Drawer(id="big", name="Big", bay="R", width=1600, depth=900, height=1000)
     space = space_of(assembly, unit)
     assert space.room is None
-    assert space.short == pytest.approx((110, 40, 120))
+    assert space.short == pytest.approx((75, 40, 120))
     assert space.cells() == []
     assert space.nearest(0, 0, 25) is None
     assert not space.allows(100, 0)
@@ -97,11 +97,21 @@ def test_an_empty_bay_is_free_as_far_as_the_opening_lets_it(demo: Job) -> None:
         job = edits.removed(job, unit.id)
     assembly = assemble(job)
     drawer = Drawer(id="x", name="X", bay="L", width=500, depth=700, height=300)
-    assert space_of(assembly, drawer).cells() == [(10, 0, 1000, 580)]
+    # The struts, 22 thick, at both ends of the opening, from 394 up: a drawer of 300 is free below them at 94.
+    free = space_of(assembly, drawer)
+    assert all(free.allows(u, w) for u, w in ((0, 93), (1025, 93), (22, 580), (1003, 580)))
+    assert not any(
+        free.allows(u, w) for u, w in ((0, 96), (21, 96), (1004, 96), (1026, 0), (22, 581))
+    )
+    assert all(v >= 0 for v in itertools.chain.from_iterable(free.cells()))
     box = stores.entry("tank-60").make.but(bay="L")
-    assert space_of(assembly, box).cells() == [(0, 0, 1200, 550)]  # type: ignore[arg-type]
-    free = itertools.chain.from_iterable(space_of(assembly, drawer).cells())
-    assert all(v >= 0 for v in free)
+    free = space_of(assembly, box)  # type: ignore[arg-type]
+    # 345 high: 49 below the struts.
+    assert free.allows(0, 48)
+    assert not free.allows(0, 51)
+    assert free.allows(22, 550)
+    assert free.allows(1203, 550)
+    assert not free.allows(1204, 550)
 
 
 @pytest.mark.parametrize(("v", "over"), [(0.0, 0.0), (60.0, 0.0), (60.5, 0.5), (400.0, 340.0)])

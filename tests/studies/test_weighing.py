@@ -49,7 +49,8 @@ def test_a_sharp_scale_is_believed_and_a_blunt_one_hardly() -> None:
 
 
 def test_what_was_found_with_everything_aboard_is_mostly_not_found_on_the_bare_tray() -> None:
-    after = judge(weighed(front=1480.7, rear=1830.0, scale=1.0)).loads
+    full = PLAIN.loads.scenario("full")
+    after = judge(weighed(front=full.front.value, rear=full.rear.value + 51.5, scale=1.0)).loads
     moved = {s.id: s.rear.value - PLAIN.loads.scenario(s.id).rear.value for s in after.scenarios}
     assert moved["full"] == pytest.approx(51.5, abs=1)
     assert moved["rear"] == pytest.approx(moved["full"], abs=1)

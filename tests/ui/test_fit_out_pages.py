@@ -217,15 +217,15 @@ def test_several_are_chosen_moved_aligned_and_copied(window: MainWindow, qtbot: 
         hand.release(at)
     assert session.selection.ids() == ("sample-shelf", "extinguisher")
     qtbot.keyClick(window.ground, Qt.Key.Key_Right)
-    assert [session.job.thing(k).u for k in session.selection.ids()] == [25, 250]  # type: ignore[union-attr]
+    assert [session.job.thing(k).u for k in session.selection.ids()] == [50, 250]  # type: ignore[union-attr]
     at = middle(window, "sample-shelf")
     hand.press(at)
     for step in range(1, 8):
         hand.move(at + QPointF(step * 3, 0))
     hand.release(at + QPointF(21, 0))
     us = [session.job.thing(k).u for k in session.selection.ids()]  # type: ignore[union-attr]
-    assert us[0] > 25
-    assert us[1] - us[0] == 225
+    assert us[0] > 50
+    assert us[1] - us[0] == 200
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     window.session.do("unit.align_floor")
     hand.press(middle(window, "extinguisher"), CTRL)

@@ -2,7 +2,14 @@
 
 import msgspec
 
-from roomy_hull.assembly.motions import FixedPiece, Opening, fixed, of_body, of_vehicle
+from roomy_hull.assembly.motions import (
+    FixedPiece,
+    Opening,
+    fixed,
+    of_body,
+    of_canopy,
+    of_vehicle,
+)
 from roomy_hull.assembly.things import Mass
 from roomy_hull.core.doubt import doubt_of
 from roomy_hull.core.errors import InputError
@@ -17,7 +24,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import canopy as canopy_kit
-from roomy_hull.kit.body import shell
+from roomy_hull.kit.body import fittings, shell
 from roomy_hull.kit.body import tray as tray_kit
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import BodyParts
@@ -48,6 +55,8 @@ class Ground(msgspec.Struct, frozen=True):
         What never moves.
     rooms : tuple of FixedPiece
         What wheels with their travel, rear axle and fuel tanks need.
+    shut : tuple of FixedPiece
+        What of the canopy's doors reaches into the bays while they are shut.
     insides : tuple of (str, Piece)
         Rooms inside the vehicle in which things can be carried. [mm]
     """
@@ -64,6 +73,7 @@ class Ground(msgspec.Struct, frozen=True):
     fixed: tuple[FixedPiece, ...] = ()
     rooms: tuple[FixedPiece, ...] = ()
     insides: tuple[tuple[Inside, Piece], ...] = ()
+    shut: tuple[FixedPiece, ...] = ()
 
     @property
     def floor(self) -> Box:
@@ -148,6 +158,7 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         fixed(vehicle, body, solids, outer),
         tuple(of_vehicle(p) for p in vehicle_pieces.rooms(vehicle, body.tray.wheel_travel)),
         vehicle_pieces.insides(vehicle),
+        tuple(of_canopy(f) for f in fittings.shut(canopy, outer)) if canopy and outer else (),
     )
 
 

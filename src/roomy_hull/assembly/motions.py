@@ -22,6 +22,7 @@ from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit import vehicle_pieces
+from roomy_hull.kit.body import fittings
 from roomy_hull.kit.body.canopy import solids as canopy_solids
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
 from roomy_hull.kit.body.pieces import OPENS, BodyParts
@@ -90,6 +91,7 @@ def _made(
     sets = [_put(pieces, where) for pieces in (space.rest, space.swept, space.opened)]
     rest, swept, opened = sets
     boxes = [hull(p.box for p in pieces) for pieces in sets]
+    boxes[1] = hull(boxes)  # what holds it open stands beside what it passes through
     return Opening(
         key,
         owner,
@@ -209,7 +211,7 @@ class FixedPiece(msgspec.Struct, frozen=True):
     ref : Ref
         What it belongs to (vehicle, tray or canopy), and what findings call it.
     role : str
-        ``ground``, ``wall``, ``roof``, ``divider``, or the role of a piece of vehicle or body.
+        ``ground``, ``wall``, ``roof``, ``divider``, or the role of a piece of vehicle or body, or of a fitting.
     piece : Piece
         In vehicle axes. [mm]
     side : str
@@ -229,6 +231,11 @@ def of_vehicle(piece: VehiclePiece) -> FixedPiece:
     """A piece of the vehicle as what never moves. [mm]"""
     ref = Ref("vehicle piece", piece.words)
     return FixedPiece(ref, piece.role, piece.piece, piece.side, piece.guessed)
+
+
+def of_canopy(fitting: fittings.Fitting) -> FixedPiece:
+    """A bought piece of the canopy as what never moves. [mm]"""
+    return FixedPiece(Ref("canopy piece", fitting.words), fitting.role, fitting.piece, fitting.side)
 
 
 FAR = 20000.0
@@ -279,4 +286,5 @@ def fixed(
             FixedPiece(Ref("canopy piece", p.words), p.role, block(p.box), p.side)
             for p in canopy_solids(body.canopy, canopy)
         ]
+        found += [of_canopy(f) for f in fittings.outside(body.canopy, canopy)]
     return tuple(found)

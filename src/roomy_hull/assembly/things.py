@@ -4,6 +4,8 @@ import msgspec
 
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.core.fill import FIXED, Fill
+from roomy_hull.core.geometry.gaps import apart, clash
+from roomy_hull.core.geometry.motion import Piece, block, carried, shifted
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried, Mount
@@ -107,6 +109,21 @@ class Thing(msgspec.Struct, frozen=True):
     def bulk(self) -> tuple[Box, ...]:
         """The room that is its own, in vehicle axes: its solids where it is hollow, else its envelope. [mm]"""
         return self.solids if self.expansion.hollow else (self.envelope,)
+
+    @property
+    def pieces(self) -> tuple[Piece, ...]:
+        """The room that is its own, in vehicle axes, exact where its solids are only about a slant. [mm]"""
+        unit = self.value
+        if not self.expansion.exact or self.place is None or isinstance(unit, Carried):
+            return tuple(block(b) for b in self.bulk)
+        found = self.expansion.exact
+        for axis, by in enumerate((unit.u, unit.v, unit.w)):
+            found = tuple(shifted(p, axis, by) for p in found)
+        return tuple(carried(self.place.frame, p) for p in found)
+
+    def meets(self, others: tuple[Piece, ...]) -> bool:
+        """Whether it shares room with some pieces in vehicle axes: exact, where boxes only say that it may."""
+        return any(clash(apart(p, q)) for p in self.pieces for q in others)
 
     @property
     def still(self) -> tuple[Box, ...]:

@@ -5,50 +5,39 @@ from typing import Literal, NamedTuple
 
 import msgspec
 
+from roomy_hull.core import shapes
+from roomy_hull.core.folded import Cutout, Face, Hole
+from roomy_hull.core.folded import mirrored as mirrored_face
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import bend_allowance
-from roomy_hull.core.mechanics.sections import section_area
+from roomy_hull.core.mechanics.sections import section_area, section_height, section_width
 from roomy_hull.core.refs import Ref
+from roomy_hull.core.unfolding import Flat, flat_area, unfolded
 
-PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb"]
+PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb", "wall", "roof"]
 """What a part is for, where somebody asks: the floor that carries a unit's contents, a piece of the
-headboard, a mudguard, a door's leaf with its frame, the jambs around it."""
+headboard, a mudguard, a door's leaf with its frame, the jambs around it, a wall's sheet, a roof's."""
 
 
 class Stand(NamedTuple):
     """Where a part stands in what it belongs to: its corner, and which way its x, y and z lie. [mm]
 
-    Directions are ``u``, ``v``, ``w``, or these with a minus before them. See `core.standing`.
+    Directions are ``u``, ``v``, ``w``, or these with a minus before them. `tilt` turns it about its x, from y
+    towards z. [degrees] See `core.standing`.
     """
 
     at: tuple[float, float, float]
     x: str
     y: str
     z: str
-
-
-class Hole(msgspec.Struct, frozen=True):
-    """A round hole in the base, from its lower left outside corner. [mm]"""
-
-    x: float
-    y: float
-    diameter: float
-
-
-class Cutout(msgspec.Struct, frozen=True):
-    """A rectangular opening in the base, from its lower left outside corner. [mm]"""
-
-    x: float
-    y: float
-    length: float
-    width: float
-    radius: float = 0.0
+    tilt: float = 0.0
 
 
 class SheetPart(msgspec.Struct, frozen=True):
-    """A flat or folded sheet part: a rectangular base with up to four flanges at right angles.
+    """A flat or folded sheet part: a pan, or any other tree of faces.
 
-    All sizes are outside sizes of the folded part. [mm]
+    All sizes are outside sizes of the folded part. A pan, a rectangular base with up to four flanges at right
+    angles, is told by its sizes; every other `shape` by its faces. [mm]
 
     Attributes
     ----------
@@ -65,15 +54,17 @@ class SheetPart(msgspec.Struct, frozen=True):
     left, right, front, back : float
         Flange heights at x = 0, x = length, y = 0, y = width; 0 for none.
     holes, cutouts
-        Openings in the base.
+        Openings in a pan's base, from its lower left outside corner.
+    corners : str
+        How a pan's flanges meet, see `shapes.Corners`.
     count : int
         How many are needed.
     grain : bool
         Whether the length must lie along the sheet's rolling direction.
     role : PartRole
         What it is for.
-    slope : float
-        By how much the base is narrower at x = 0 than at its other end; 0 for a rectangle.
+    shape : Face or None
+        Its faces where it is no pan; `length` and `width` are then those of its first face.
     stands : tuple of Stand
         Where each of them stands; empty where nobody said.
     """
@@ -93,7 +84,8 @@ class SheetPart(msgspec.Struct, frozen=True):
     count: int = 1
     grain: bool = False
     role: PartRole = ""
-    slope: float = 0.0
+    corners: shapes.Corners = "open"
+    shape: Face | None = None
     stands: tuple[Stand, ...] = ()
 
     def radius(self) -> float:
@@ -123,22 +115,43 @@ class SheetPart(msgspec.Struct, frozen=True):
         allowance = bend_allowance(90.0, self.radius(), self.thickness, k)
         return height + allowance - 2 * self.setback()
 
+    def faces(self) -> Face:
+        """The part as a tree of faces, its origin the outside corner of its base. [mm]"""
+        if self.shape is not None:
+            return self.shape
+        sheet = shapes.Sheet(self.thickness, self.radius())
+        flanges = (self.left, self.right, self.front, self.back)
+        return shapes.pan(sheet, self.length, self.width, flanges, corners=self.corners,
+                          holes=self.holes, cutouts=self.cutouts)  # fmt: skip
+
+    def flat(self) -> Flat:
+        """The part laid flat, in the directions of its base. [mm]"""
+        return unfolded(self.faces(), self.thickness, self.material.k_factor)
+
     def developed(self) -> tuple[float, float]:
         """The flat blank's overall length and width. [mm]"""
+        if self.shape is not None:
+            xs, ys = zip(*self.flat().outline, strict=True)
+            return max(xs) - min(xs), max(ys) - min(ys)
         return (
             self.length + self.flange_flat(self.left) + self.flange_flat(self.right),
             self.width + self.flange_flat(self.front) + self.flange_flat(self.back),
         )
 
     def area(self) -> float:
-        """The flat blank's area without notches and openings. [mm²]"""
+        """The flat blank's area, less its openings. [mm²]
+
+        A pan's by a closed form, which is quicker; all others' face by face.
+        """
+        if self.shape is not None or self.corners != "open":
+            return flat_area(self.faces(), self.thickness, self.material.k_factor)
         x0, x1 = self.flange_flat(self.left), self.flange_flat(self.right)
         y0, y1 = self.flange_flat(self.front), self.flange_flat(self.back)
         across, along = (
             _inner(self.width, self.front, self.back, self.setback()),
             _inner(self.length, self.left, self.right, self.setback()),
         )
-        area = self.length * (self.width - self.slope / 2) + (x0 + x1) * across + (y0 + y1) * along
+        area = self.length * self.width + (x0 + x1) * across + (y0 + y1) * along
         area -= sum(math.pi / 4 * h.diameter**2 for h in self.holes)
         area -= sum(c.length * c.width - (4 - math.pi) * c.radius**2 for c in self.cutouts)
         return area - self._base_reliefs()
@@ -160,8 +173,25 @@ def _inner(span: float, one: float, other: float, setback: float) -> float:
     return span - (setback if one > 0 else 0.0) - (setback if other > 0 else 0.0)
 
 
+class EndCut(NamedTuple):
+    """How a bar's end is cut: square where its angle is 0.
+
+    `angle` is how far the cut is turned from square; `across` says which side of the section it runs across:
+    ``high``, so that the section's first side is cut on the slant, or ``wide``. [degrees]
+    """
+
+    angle: float = 0.0
+    across: Literal["high", "wide"] = "high"
+
+
+SQUARE = EndCut()
+
+
 class BarPart(msgspec.Struct, frozen=True):
-    """A length of bar or tube with square ends. Section as ``40x40x3``. [mm]"""
+    """A length of bar or tube. Section as ``40x40x3``; `length` from its one longest point to the other. [mm]
+
+    `ends` are its cuts at its beginning and its end; a mitre leaves the edge at z = 0 (or y = 0) the longest.
+    """
 
     name: str
     owner: Ref
@@ -171,10 +201,31 @@ class BarPart(msgspec.Struct, frozen=True):
     count: int = 1
     role: PartRole = ""
     stands: tuple[Stand, ...] = ()
+    ends: tuple[EndCut, EndCut] = (SQUARE, SQUARE)
+
+    def cuts(self) -> str:
+        """How its ends are cut, in words; empty where both are square."""
+        if self.ends == (SQUARE, SQUARE):
+            return ""
+        return " and ".join(
+            f"{e.angle:g} degrees across the {'first' if e.across == 'high' else 'second'} side" if e.angle else "square"
+            for e in self.ends
+        )  # fmt: skip
+
+    def lost(self) -> tuple[float, float]:
+        """By how much each end is shorter on its short edge. [mm]"""
+        high, wide = section_height(self.section), section_width(self.section)
+        return tuple(
+            math.tan(math.radians(e.angle)) * (high if e.across == "high" else wide)
+            for e in self.ends
+        )  # type: ignore[return-value]  # two of them
 
     def mass(self) -> float:
-        """The mass of one piece: section area times length times density. [kg]"""
-        return section_area(self.section) * self.length * self.material.density * 1e-9
+        """The mass of one piece: section area times the length of its middle line times density. [kg]"""
+        middle = self.length
+        if self.ends != (SQUARE, SQUARE):
+            middle -= sum(self.lost()) / 2
+        return section_area(self.section) * middle * self.material.density * 1e-9
 
 
 class Hardware(msgspec.Struct, frozen=True):
@@ -186,6 +237,51 @@ class Hardware(msgspec.Struct, frozen=True):
 
 
 Part = SheetPart | BarPart | Hardware
+
+
+def mirrored(part: Part) -> Part:
+    """A part and its stands in a mirrored frame of its owner, so that the real one stands there.
+
+    Where u, v and w are left-handed, as on the right side of a vehicle, a part that stands along them is its own
+    mirror image. What is cut is then turned over along x, and stands from its other end: its room is the same.
+
+    Parameters
+    ----------
+    part : Part
+        As it would stand in a right-handed frame. [mm]
+
+    Returns
+    -------
+    Part
+        The same one where it is its own mirror image, or has no stand.
+    """
+    if not isinstance(part, SheetPart) or not part.stands:
+        return part
+    if part.shape is None and not part.holes and not part.cutouts and part.left == part.right:
+        return part
+    stands = tuple(
+        s._replace(at=_along(s.at, s.x, part.length), x=s.x.removeprefix("-") if s.x.startswith("-") else f"-{s.x}")
+        for s in part.stands
+    )  # fmt: skip
+    if part.shape is not None:
+        return msgspec.structs.replace(
+            part, shape=mirrored_face(part.shape, part.length), stands=stands
+        )
+    return msgspec.structs.replace(
+        part, left=part.right, right=part.left, stands=stands,
+        holes=tuple(Hole(part.length - h.x, h.y, h.diameter) for h in part.holes),
+        cutouts=tuple(
+            Cutout(part.length - c.x - c.length, c.y, c.length, c.width, c.radius) for c in part.cutouts
+        ),
+    )  # fmt: skip
+
+
+def _along(at: tuple[float, float, float], way: str, by: float) -> tuple[float, float, float]:
+    """A point moved along one of its owner's directions. [mm]"""
+    axis = "uvw".index(way[-1])
+    moved = list(at)
+    moved[axis] += -by if way.startswith("-") else by
+    return tuple(moved)  # type: ignore[return-value]  # three of them
 
 
 def short_name(part: Part) -> str:

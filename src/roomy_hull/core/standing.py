@@ -5,8 +5,11 @@ is the outside corner of its base. A stand says where that corner lies and along
 directions u, v, w each of its own points. What fit judges is made from these boxes, so it is what is cut.
 """
 
+import math
+from collections.abc import Iterable
 from typing import NamedTuple
 
+from roomy_hull.core.folded import Vector, prisms
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, SheetPart, Stand
 
@@ -38,9 +41,9 @@ OTHER_WALL = Turned("v", "-w", "-u")
 """Upright inward, its flanges to the left; its corner is the right upper front one."""
 
 
-def at(u: float, v: float, w: float, way: Turned = FLAT) -> Stand:
-    """A stand with a part's corner at a point. [mm]"""
-    return Stand((u, v, w), *way)
+def at(u: float, v: float, w: float, way: Turned = FLAT, tilt: float = 0.0) -> Stand:
+    """A stand with a part's corner at a point. [mm, degrees]"""
+    return Stand((u, v, w), *way, tilt)
 
 
 def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
@@ -54,11 +57,14 @@ def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
     Returns
     -------
     tuple of Box
-        Base and flanges, each as thick as the sheet; a bar's box, its section's first side along z. [mm]
+        Base and flanges of a pan, each as thick as the sheet, by a short way; every other folded part's faces,
+        each in the box around it; a bar's box, its section's first side along z. [mm]
     """
     if isinstance(part, BarPart):
         high, wide = (float(p) for p in part.section.split("x")[:2])
         return (Box(0.0, 0.0, 0.0, part.length, wide, high),)
+    if part.shape is not None:
+        return tuple(around(face) for face in prisms(part.shape, part.thickness))
     a, b, t = part.length, part.width, part.thickness
     found = [Box(0.0, 0.0, 0.0, a, b, t)]
     for high, face in (
@@ -68,6 +74,56 @@ def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
         if high > t:
             found.append(face)
     return tuple(found)
+
+
+def around(points: Iterable[Vector]) -> Box:
+    """The box around some points. [mm]"""
+    x, y, z = zip(*points, strict=True)
+    return Box(min(x), min(y), min(z), max(x), max(y), max(z))
+
+
+def corners(part: SheetPart | BarPart, stand: Stand) -> list[list[Vector]]:
+    """A part folded up and stood in a place: the corners of each of its faces, or of a bar.
+
+    Parameters
+    ----------
+    part : SheetPart or BarPart
+        The part. [mm]
+    stand : Stand
+        One of its places.
+
+    Returns
+    -------
+    list of list of (u, v, w)
+        In the owner's directions. [mm]
+    """
+    if isinstance(part, SheetPart):
+        faces = prisms(part.faces(), part.thickness)
+    else:
+        a, b, c = folded(part)[0][3:]
+        (low, high), (one, other) = part.lost(), part.ends
+        faces = [[
+            (x0 + x1, y, z)
+            for y in (0.0, b) for z in (0.0, c)
+            for x0, x1 in (
+                (0.0, low * (z / c if one.across == "high" else y / b)),
+                (a, -high * (z / c if other.across == "high" else y / b)),
+            )
+        ]]  # fmt: skip
+    return [[carried(p, stand) for p in face] for face in faces]
+
+
+def carried(p: Vector, stand: Stand) -> Vector:
+    """Carry a point of a part into its owner's directions. [mm]"""
+    x, y, z = p
+    if stand.tilt:
+        c, s = math.cos(math.radians(stand.tilt)), math.sin(math.radians(stand.tilt))
+        y, z = y * c - z * s, y * s + z * c
+    found = list(stand.at)
+    for value, way in zip((x, y, z), (stand.x, stand.y, stand.z), strict=True):
+        axis, sense = WAYS[way]
+        found[axis] += sense * value
+    return tuple(found)  # type: ignore[return-value]  # three of them
 
 
 def stood(box: Box, stand: Stand) -> Box:
@@ -97,7 +153,10 @@ def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:
         One for each stand, in the owner's directions. [mm]
     """
     boxes = folded(part)
-    return tuple(tuple(stood(b, s) for b in boxes) for s in part.stands)
+    return tuple(
+        tuple(around(face) for face in corners(part, s)) if s.tilt else tuple(stood(b, s) for b in boxes)
+        for s in part.stands
+    )  # fmt: skip
 
 
 def right_handed(stand: Stand) -> bool:

@@ -76,9 +76,19 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
 
 def bar_list(cut: CutList) -> str:
     """Write the saw list: every stock bar with its pieces in order and the offcut. [mm]"""
-    rows: list[list[object]] = [["bar", "section", "material", "piece", "length mm", "offcut mm"]]
+    rows: list[list[object]] = [
+        ["bar", "section", "material", "piece", "length mm", "ends", "offcut mm"]
+    ]
     for number, bar in enumerate(cut.bars.bars, 1):
-        for i, (name, length) in enumerate(bar.pieces):
+        for i, (name, length, ends) in enumerate(bar.pieces):
             rest = f"{bar.offcut:.0f}" if i == len(bar.pieces) - 1 else ""
-            rows.append([number, bar.section, bar.material.key, name, f"{length:.1f}", rest])
+            rows.append([
+                number,
+                bar.section,
+                bar.material.key,
+                name,
+                f"{length:.1f}",
+                ends or "square",
+                rest,
+            ])
     return table(rows)

@@ -105,7 +105,7 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
         "bars": [
             {
                 "section": b.section, "material": b.material.key, "length_mm": b.length,
-                "pieces": [[name, _r(length)] for name, length in b.pieces], "offcut_mm": _r(b.offcut),
+                "pieces": [[name, _r(length)] for name, length, _ends in b.pieces], "offcut_mm": _r(b.offcut),
             }
             for b in cut.bars.bars
         ],

@@ -243,7 +243,7 @@ class Canopy(Value, frozen=True, kw_only=True):
     roof: Thickness = 30.0
     skin: Thickness = 2.0
     skin_material: str = "5052-H32"
-    frame: str = "30x30x3"
+    frame: str = "25x25x3"
     frame_material: str = "6060-T5"
     divider: Gap = 2.0
     fittings: Kg = 0.0

@@ -4,8 +4,9 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Cutout, Hardware, SheetPart
+from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import BACK, at
 from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness

@@ -2,9 +2,10 @@
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import Cutout, Hardware, Hole, Part, SheetPart, short_name
+from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.standing import BACK, LID, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness

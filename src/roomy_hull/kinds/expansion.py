@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 
 from roomy_hull.core.fill import CONTENTS, FIXED, Fill
-from roomy_hull.core.geometry.motion import Motion, Moved, Step
+from roomy_hull.core.geometry.motion import Motion, Moved, Piece, Step
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.standing import standing
@@ -59,6 +59,8 @@ class Expansion(msgspec.Struct, frozen=True):
         The unit as seen from above, h = u and k = v, drawn where it stands open. [mm]
     hollow : bool
         Whether others may stand in what its solids leave free of its envelope.
+    exact : tuple of Piece
+        Prisms that its solids are only about, where it has a slant; else empty. [mm]
     """
 
     solids: tuple[Solid, ...]
@@ -73,6 +75,7 @@ class Expansion(msgspec.Struct, frozen=True):
     motions: tuple[Motion, ...] = ()
     plan: Scene = ()
     hollow: bool = False
+    exact: tuple[Piece, ...] = ()
 
     @property
     def bulk(self) -> tuple[Box, ...]:

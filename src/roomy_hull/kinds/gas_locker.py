@@ -4,8 +4,9 @@ from typing import Literal
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Hole, SheetPart
+from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import FACE, at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Thickness

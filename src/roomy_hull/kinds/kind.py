@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 import msgspec
 
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion
@@ -102,6 +103,10 @@ def no_remedies(_unit: Any) -> tuple[Remedy, ...]:
     return ()
 
 
+def _not_around(_unit: Any, _room: Box, _side: str) -> dict[str, float | str]:
+    return {}
+
+
 class Kind(msgspec.Struct, frozen=True):
     """One kind of unit.
 
@@ -148,6 +153,8 @@ class Kind(msgspec.Struct, frozen=True):
         Unit → what it is, where the kind alone does not say it.
     remedies : callable
         Unit → changes worth trying where something cannot open.
+    around : callable
+        Unit, a box from its corner [mm], side of its bay → what to set so that it leaves that room free.
     """
 
     value: type[Placed]
@@ -170,6 +177,7 @@ class Kind(msgspec.Struct, frozen=True):
     caution: Callable[[Any], str] = _unsaid
     words: Callable[[Any], str] = _unsaid
     remedies: Callable[[Any], tuple[Remedy, ...]] = no_remedies
+    around: Callable[[Any, Box, str], dict[str, float | str]] = _not_around
 
     @property
     def name(self) -> str:

@@ -1,7 +1,8 @@
 """Partition: an upright wall that keeps loads apart, with a tie-down rail if wanted."""
 
+from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness

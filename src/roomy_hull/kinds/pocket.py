@@ -1,7 +1,8 @@
 """Open pocket: a folded box without a door, its front low enough to look and reach over."""
 
+from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hole, SheetPart
+from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.value import Gap, Thickness

@@ -10,6 +10,7 @@ import msgspec
 
 from roomy_hull import kinds
 from roomy_hull.core.geometry.frames import OTHER_SIDE
+from roomy_hull.core.parts import mirrored
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import Kind, Site
 from roomy_hull.kinds.placed import Placed
@@ -85,4 +86,7 @@ def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:
     if side == "right":
         changes = handed_changes(unit)
         unit = msgspec.structs.replace(unit, **changes) if changes else unit
+        found = kind_of(unit).expand(unit, site)
+        # There u, v, w are left-handed: what is cut is turned over, so that it stands where it is drawn.
+        return msgspec.structs.replace(found, parts=tuple(mirrored(p) for p in found.parts))
     return kind_of(unit).expand(unit, site)

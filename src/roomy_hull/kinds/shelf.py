@@ -1,8 +1,9 @@
 """Shelf: one folded sheet with a lip in front, so that nothing slides out; fixed, or on slides."""
 
 from roomy_hull.core.fill import CONTENTS
+from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness

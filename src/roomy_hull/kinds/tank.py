@@ -1,14 +1,17 @@
 """Water: a welded tank of two folded shells, ends and baffles; a wedge; a bladder in a tray; loose cans."""
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from msgspec import Meta
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import WATER
+from roomy_hull.core.folded import Hole
+from roomy_hull.core.geometry.motion import Piece, prism
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Hole, Part, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.shapes import gusset
 from roomy_hull.core.standing import BACK, WALL, at
 from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Thickness
@@ -108,7 +111,7 @@ def litres(unit: Tank, side: str = "left") -> float:
 
 def mean_height(unit: Tank) -> float:
     """The height of a box of the same volume: a wedge's is midway between front and back. [mm]"""
-    return (min(unit.low, unit.height) + unit.height) / 2 if unit.style == "wedge" else unit.height
+    return (wedge(unit).low + unit.height) / 2 if unit.style == "wedge" else unit.height
 
 
 def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
@@ -168,40 +171,79 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     return (*listed, fittings)
 
 
+class Wedge(NamedTuple):
+    """A wedge's slope: height in front, angle of the lid, and what its sheet takes of a height. [mm, degrees]"""
+
+    low: float
+    angle: float
+    sheet: float
+
+    def under(self, v: float) -> float:
+        """The height of the lid's underside, some way from the front. [mm]"""
+        return self.low - self.sheet + v * math.tan(math.radians(self.angle))
+
+
+def wedge(unit: Tank) -> Wedge:
+    """How a wedge's lid lies: never so low in front that floor, lid and a weld between them have no room."""
+    t, h = unit.sheet, unit.height
+    low = min(unit.low, h)
+    for _ in range(2):
+        angle = math.atan2(h - low, unit.depth)
+        low = min(h, max(low, 3 * t, t / math.cos(angle) + 2 * t))
+    angle = math.atan2(h - low, unit.depth)
+    return Wedge(low, math.degrees(angle), t / math.cos(angle))
+
+
 def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     """A wedge's sheets: floor with back and front, sloping lid, ends and baffles with a sloping upper edge. [mm]"""
     t, metal = unit.sheet, site.material(unit.material)
-    w, d, h = unit.width, unit.depth, unit.height
-    low = max(3 * t, min(unit.low, h))
-    slope = math.hypot(d, h - low)
-    inner, high, fall = d - 2 * t, h - 2 * t, (h - low) * (d - 2 * t) / d
+    w, d = unit.width, unit.depth
+    lid = wedge(unit)
+    # The lid's edges are square: its upper one in front is flush with the front, its lower one behind with the back.
+    first = t * math.sin(math.radians(lid.angle))
+    long = (d - first) / math.cos(math.radians(lid.angle))
+    inner = d - 2 * t
     # Between the ends, as far from each other as from these.
     spots = [w * n / (unit.baffles + 1) for n in range(1, unit.baffles + 1)]
     return (
-        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=low - t, back=h - t,
+        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=lid.under(0.0), back=lid.under(d - t),
                   stands=(at(0.0, 0.0, 0.0),)),
-        SheetPart(f"{unit.name}: sloping lid", unit.ref, w, slope, t, metal,
-                  holes=(Hole(60.0, slope - 60.0, unit.inlet),) if unit.inlet else ()),
-        SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, inner, high - t * (h - low) / d, t, metal,
-                  count=2 + unit.baffles, slope=min(fall, high - 2 * t),
+        SheetPart(f"{unit.name}: sloping lid", unit.ref, w, long, t, metal,
+                  holes=(Hole(60.0, long - 60.0, unit.inlet),) if unit.inlet else (),
+                  stands=(at(0.0, first, lid.under(first), tilt=lid.angle),)),
+        SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, inner, lid.under(d - t) - t, t, metal,
+                  shape=gusset(inner, lid.under(t) - t, lid.under(d - t) - t), count=2 + unit.baffles,
                   stands=tuple(at(u, t, t, WALL) for u in (0.0, *(s - t / 2 for s in spots), w - t))),
     )  # fmt: skip
 
 
+STEP = 10.0
+MOST_STEPS = 24
+
+
 def solids(unit: Tank) -> tuple[Solid, ...]:
-    """The tank's boxes; a wedge as four steps around its slope, never less than it. [mm]"""
+    """The tank's boxes; a wedge as steps around its slope, never less than it. [mm]"""
     w, d, h = unit.width, unit.depth, unit.height
     if unit.style == "wedge":
-        low = min(unit.low, h)
+        low = wedge(unit).low
+        n = min(MOST_STEPS, max(1, math.ceil((h - low) / STEP)))
         return tuple(
-            Solid(Box(0, d * n / 4, 0, w, d * (n + 1) / 4, low + (h - low) * (n + 1) / 4), "tank")
-            for n in range(4)
+            Solid(Box(0, d * i / n, 0, w, d * (i + 1) / n, low + (h - low) * (i + 1) / n), "tank")
+            for i in range(n)
         )
     if unit.style == "cans":
         each = w / unit.cans
         cans = (Box(n * each + 3, 3, 0, (n + 1) * each - 3, d - 3, h) for n in range(unit.cans))
         return (Solid(Box(0, 0, 0, w, d, unit.sheet), "made"), *(Solid(b, "tank") for b in cans))
     return (Solid(Box(0, 0, 0, w, d, h), "tank"),)
+
+
+def slanted(unit: Tank) -> tuple[Piece, ...]:
+    """A wedge as it is, where its boxes are only about it. [mm]"""
+    if unit.style != "wedge":
+        return ()
+    d, h, low = unit.depth, unit.height, wedge(unit).low
+    return (prism(0, ((0.0, 0.0), (d, 0.0), (d, h), (0.0, low)), 0.0, unit.width),)
 
 
 def expand(unit: Tank, site: Site) -> Expansion:
@@ -240,6 +282,8 @@ def expand(unit: Tank, site: Site) -> Expansion:
         listed,
         Box(0, 0, 0, w, d, h),
         elevation(unit),
+        hollow=unit.style == "wedge",
+        exact=slanted(unit),
     )
 
 
@@ -250,7 +294,7 @@ def water_at(unit: Tank) -> tuple[float, float, float]:
     d (p + 2q) / 3(p + q) from p, and (p² + pq + q²) / 3(p + q) above the base (closed form).
     """
     d, q = unit.depth, unit.height
-    p = min(unit.low, q) if unit.style == "wedge" else q
+    p = wedge(unit).low if unit.style == "wedge" else q
     return (
         unit.width / 2,
         d * (p + 2 * q) / (3 * (p + q)),
@@ -265,7 +309,7 @@ def elevation(unit: Tank) -> Scene:
         return _cans(unit)
     strokes: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
     if unit.style == "wedge":
-        low = min(unit.low, h)
+        low = wedge(unit).low
         strokes.append(line("detail", (6, low), (w - 6, low)))
         h = low
     level = h * 0.86

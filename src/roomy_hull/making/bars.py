@@ -10,12 +10,12 @@ from roomy_hull.core.parts import BarPart, Part
 
 
 class Bar(msgspec.Struct, frozen=True):
-    """One stock bar and what is sawn from it, in order. [mm]"""
+    """One stock bar and what is sawn from it, in order: name, length, how its ends are cut. [mm]"""
 
     section: str
     material: Material
     length: float
-    pieces: tuple[tuple[str, float], ...]
+    pieces: tuple[tuple[str, float, str], ...]
     offcut: float
 
 
@@ -46,7 +46,7 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
     InputError
         A piece is longer than the stock bar.
     """
-    groups: dict[tuple[str, str], list[tuple[str, float]]] = {}
+    groups: dict[tuple[str, str], list[tuple[str, float, str]]] = {}
     materials: dict[str, Material] = {}
     for part in parts:
         if isinstance(part, BarPart):
@@ -58,7 +58,7 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
                 )
             materials[part.material.key] = part.material
             groups.setdefault((part.section, part.material.key), []).extend(
-                [(part.name, part.length)] * part.count
+                [(part.name, part.length, part.cuts())] * part.count
             )
     bars: list[Bar] = []
     bounds: dict[str, tuple[int, int]] = {}

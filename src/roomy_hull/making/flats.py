@@ -1,20 +1,23 @@
 """From a folded sheet part to its flat blank: outline, bend lines, holes."""
 
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
 import msgspec
 
-from roomy_hull.core.mechanics.bends import bend_allowance
-from roomy_hull.core.parts import Cutout, Hole, SheetPart
+from roomy_hull.core import lazily
+from roomy_hull.core.folded import Cutout, Face, Hole, ends_of, shoelace, to_corners
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.unfolding import BendLine
+
+if TYPE_CHECKING:
+    import shapely
+else:
+    shapely = lazily.module("shapely")
 
 Point = tuple[float, float]
-
-
-class Bend(msgspec.Struct, frozen=True):
-    """A bend's centre line on the flat, its angle and inside radius. [mm, degree]"""
-
-    a: Point
-    b: Point
-    angle: float
-    radius: float
 
 
 class Blank(msgspec.Struct, frozen=True):
@@ -24,7 +27,7 @@ class Blank(msgspec.Struct, frozen=True):
     length: float
     width: float
     outline: tuple[Point, ...]
-    bends: tuple[Bend, ...]
+    bends: tuple[BendLine, ...]
     holes: tuple[Hole, ...]
     cutouts: tuple[Cutout, ...]
 
@@ -40,60 +43,86 @@ def blank(part: SheetPart) -> Blank:
     Returns
     -------
     Blank
-        Outline counter-clockwise with a square relief wherever two flanges meet, bend centre
-        lines, and the base's openings moved onto the flat. Flat length = outside legs + BA -
-        2(R+T) at each bend (Machinery's Handbook). [mm]
+        Outline counter-clockwise, relieved wherever two flanges meet, bend centre lines, openings. Flat
+        length = outside legs + BA - 2(R+T) at each right angle (Machinery's Handbook). A cut-out that
+        reaches the edge is a notch of the outline. [mm]
     """
-    left, front = part.flange_flat(part.left), part.flange_flat(part.front)
-    length, width = part.developed()
-    s = part.setback()
-    x0, x1 = left, left + part.length
-    y0, y1 = front, front + part.width
-    # Each corner in turn, counter-clockwise: where two flanges meet, a notch to both bend starts.
-    corners = (
-        (part.left > 0 and part.front > 0, (0.0, y0 + s), (x0 + s, y0 + s), (x0 + s, 0.0),
-         (0.0, 0.0)),
-        (part.right > 0 and part.front > 0, (x1 - s, 0.0), (x1 - s, y0 + s), (length, y0 + s),
-         (length, 0.0)),
-        (part.right > 0 and part.back > 0, (length, y1 - s), (x1 - s, y1 - s), (x1 - s, width),
-         (length, width)),
-        (part.left > 0 and part.back > 0, (x0 + s, width), (x0 + s, y1 - s), (0.0, y1 - s),
-         (0.0, width - part.slope)),
-    )  # fmt: skip
-    outline: list[Point] = []
-    for notched, first, inner, last, plain in corners:
-        outline += [first, inner, last] if notched else [plain]
+    if sizeless(part):
+        return Blank(part, min(part.length, part.width, 0.0), 0.0, ((0.0, 0.0),) * 3, (), (), ())
+    flat = part.flat()
+    outline, cutouts = _notched(flat.outline, flat.cutouts)
+    xs, ys = zip(*outline, strict=True)
+    x, y = -min(xs), -min(ys)
     return Blank(
         part,
-        length,
-        width,
-        tuple(outline),
-        _bends(part, x0, x1, y0, y1),
-        tuple(Hole(h.x + x0, h.y + y0, h.diameter) for h in part.holes),
-        tuple(Cutout(c.x + x0, c.y + y0, c.length, c.width, c.radius) for c in part.cutouts),
+        max(xs) + x,
+        max(ys) + y,
+        tuple((p[0] + x, p[1] + y) for p in outline),
+        tuple(
+            BendLine(
+                (b.a[0] + x, b.a[1] + y), (b.b[0] + x, b.b[1] + y), b.angle, b.radius
+            ) for b in flat.bends
+        ),
+        tuple(Hole(h.x + x, h.y + y, h.diameter) for h in flat.holes),
+        tuple(Cutout(c.x + x, c.y + y, c.length, c.width, c.radius) for c in cutouts),
+    )  # fmt: skip
+
+
+def _notched(
+    outline: tuple[Point, ...], cutouts: tuple[Cutout, ...]
+) -> tuple[tuple[Point, ...], tuple[Cutout, ...]]:
+    """Take cut-outs that reach the edge out of the outline; the others stay openings."""
+    if not cutouts:
+        return outline, cutouts
+    whole = shapely.Polygon(outline)
+    rows = [(c, shapely.box(c.x, c.y, c.x + c.length, c.y + c.width)) for c in cutouts]
+    edge = [hole for _c, hole in rows if not whole.contains_properly(hole)]
+    if not edge:
+        return outline, cutouts
+    rest = whole.difference(shapely.union_all(edge))
+    if rest.geom_type != "Polygon" or rest.is_empty or rest.interiors:
+        return outline, cutouts  # it falls apart: judged as a part without a size
+    ring = shapely.geometry.polygon.orient(rest).exterior.coords[:-1]
+    return tuple((x, y) for x, y in ring), tuple(
+        c for c, hole in rows if whole.contains_properly(hole)
     )
 
 
-def _bends(part: SheetPart, x0: float, x1: float, y0: float, y1: float) -> tuple[Bend, ...]:
-    """Place each bend's centre line: half its allowance inside the base's bend start."""
-    r, s = part.radius(), part.setback()
-    half = bend_allowance(90, r, part.thickness, part.material.k_factor) / 2
-    low_x, high_x = (x0 + s if part.left else x0), (x1 - s if part.right else x1)
-    low_y, high_y = (y0 + s if part.front else y0), (y1 - s if part.back else y1)
-    found = []
-    if part.left > 0:
-        x = x0 + s - half
-        found.append(Bend((x, low_y), (x, high_y), 90, r))
-    if part.right > 0:
-        x = x1 - s + half
-        found.append(Bend((x, low_y), (x, high_y), 90, r))
-    if part.front > 0:
-        y = y0 + s - half
-        found.append(Bend((low_x, y), (high_x, y), 90, r))
-    if part.back > 0:
-        y = y1 - s + half
-        found.append(Bend((low_x, y), (high_x, y), 90, r))
-    return tuple(found)
+def bend_words(one: Blank) -> str:
+    """Say how a blank is bent, as it lies: how many up and down, by how much, and the inside radius; empty for none."""
+    if not one.bends:
+        return ""
+    counts: dict[tuple[str, float], int] = {}
+    for b in one.bends:
+        key = ("up" if b.angle > 0 else "down", abs(b.angle))
+        counts[key] = counts.get(key, 0) + 1
+    rows = [
+        f"{n} bend{'s' if n > 1 else ''} {way} {angle:g}°" for (way, angle), n in counts.items()
+    ]
+    return f"{', '.join(rows)}, inside R {one.bends[0].radius:g}"
+
+
+def sizeless(part: SheetPart) -> bool:
+    """Whether the bends leave nothing of some face of a part."""
+
+    def walk(face: Face) -> bool:
+        return shoelace(face.ring) <= 0 or any(walk(b.face) for b in face.bends)
+
+    return min(part.length, part.width) <= 0 or walk(part.faces())
+
+
+def flanges(part: SheetPart) -> list[float]:
+    """The outside height of everything that is bent on, from its bend outwards. [mm]"""
+    found: list[float] = []
+
+    def walk(face: Face) -> None:
+        for bend in face.bends:
+            ys = [y for _x, y in to_corners(bend.face, bend, part.thickness)]
+            found.append(max(ys) - min(ys))
+            walk(bend.face)
+
+    walk(part.faces())
+    return found
 
 
 def least_flange(part: SheetPart) -> float:
@@ -102,16 +131,30 @@ def least_flange(part: SheetPart) -> float:
 
 
 def hole_to_bend(part: SheetPart) -> float | None:
-    """The least distance from a hole's edge to a bend's inside tangent, if there is any. [mm]"""
-    gaps = []
-    for h in part.holes:
-        for flange, at in (
-            (part.left, h.x), (part.right, part.length - h.x),
-            (part.front, h.y), (part.back, part.width - h.y),
-        ):  # fmt: skip
-            if flange > 0:
-                gaps.append(at - part.setback() - h.diameter / 2)
+    """The least distance from a hole's edge to a bend's tangent line in its face, if there is any. [mm]"""
+    gaps: list[float] = []
+
+    def walk(face: Face, bent: bool) -> None:
+        lines = [ends_of(face, b) for b in face.bends]
+        lines += [(face.ring[0], face.ring[1])] if bent else []
+        for (ax, ay), (bx, by) in lines:
+            long = math.hypot(bx - ax, by - ay)
+            for h in face.holes:
+                inside = ((bx - ax) * (h.y - ay) - (by - ay) * (h.x - ax)) / long
+                gaps.append(inside - h.diameter / 2)
+        for bend in face.bends:
+            walk(bend.face, bent=True)
+
+    walk(part.faces(), bent=False)
     return min(gaps) if gaps else None
+
+
+def overlaps(part: SheetPart) -> float:
+    """The area that faces and bends of a part take twice on the flat; 0 for what can be cut. [mm²]"""
+    if part.shape is None and part.corners == "open":
+        return 0.0
+    pieces = [shapely.Polygon(p) for p in part.flat().pieces]
+    return float(sum(p.area for p in pieces) - shapely.union_all(pieces).area)
 
 
 def fits(one: Blank, size: tuple[float, float], trim: float) -> bool:

@@ -4,7 +4,15 @@ from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.making.flats import blank, fits, hole_to_bend, least_flange
+from roomy_hull.making.flats import (
+    blank,
+    fits,
+    flanges,
+    hole_to_bend,
+    least_flange,
+    overlaps,
+    sizeless,
+)
 from roomy_hull.shop.shop import Stock
 
 KEY = "making"
@@ -41,18 +49,23 @@ def flaws(parts: tuple[Part, ...], stock: Stock) -> tuple[Finding, ...]:
 
 def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
     """Judge one sheet part."""
-    if min(part.length, part.width) <= 0:
+    if sizeless(part):
         return [
             Finding("making.nothing", "stop", f"{part.name} has no size left", (part.owner,),
                     min(part.length, part.width), 0.0, "mm", "its sizes and sheets", "Cut")
         ]  # fmt: skip
     found = []
-    flanges = [f for f in (part.left, part.right, part.front, part.back) if f > 0]
-    least = least_flange(part)
-    if flanges and min(flanges) < least - 1e-9:
+    bent, least = flanges(part), least_flange(part)
+    if bent and min(bent) < least - 1e-9:
         found.append(
             Finding("making.flange", "look", f"{part.name}: a flange is too short to bend",
-                    (part.owner,), min(flanges), least, "mm", f"{PRACTICE}, 4·T + R", "Cut")
+                    (part.owner,), min(bent), least, "mm", f"{PRACTICE}, 4·T + R", "Cut")
+        )  # fmt: skip
+    twice = overlaps(part)
+    if twice > 1:
+        found.append(
+            Finding("making.overlap", "stop", f"{part.name}: its faces overlap on the flat",
+                    (part.owner,), twice, 0.0, "mm²", "the flat itself", "Cut")
         )  # fmt: skip
     gap, wanted = hole_to_bend(part), 2 * part.thickness + part.radius()
     if gap is not None and gap < wanted - 1e-9:

@@ -80,8 +80,8 @@ class Motion(msgspec.Struct, frozen=True):
         Whether it stays open by itself on a slope.
     spread : tuple of str
         Groups that cover all they swept once open, as an awning's cloth does.
-    added : tuple of Box
-        What stands there only when open: legs, a ladder, a curtain. [mm]
+    added, props : tuple of Box, of Piece
+        What stands there only when open: legs, a ladder, a curtain; what holds it open: gas struts. [mm]
     """
 
     id: str
@@ -91,6 +91,7 @@ class Motion(msgspec.Struct, frozen=True):
     locks: bool = True
     spread: tuple[str, ...] = ()
     added: tuple[Box, ...] = ()
+    props: tuple[Piece, ...] = ()
 
 
 class Sweep(msgspec.Struct, frozen=True):
@@ -129,13 +130,8 @@ def round_piece(
 ) -> Piece:
     """Make a cylinder along an axis as a prism of 24 sides around it (at most 0.9 % larger). [mm]"""
     far = radius / math.cos(math.pi / 24)
-    ring = tuple(
-        (
-            centre[0] + far * math.cos(math.tau * n / 24),
-            centre[1] + far * math.sin(math.tau * n / 24),
-        )
-        for n in range(24)
-    )
+    turns = [math.tau * n / 24 for n in range(24)]
+    ring = tuple((centre[0] + far * math.cos(t), centre[1] + far * math.sin(t)) for t in turns)
     return prism(axis, ring, lo, hi)
 
 
@@ -348,7 +344,7 @@ def sweep_of(motion: Motion, margin: float = MARGIN) -> Sweep:
         swept += mine
         opened += mine if group in motion.spread else [poses[i]]
     added = [block(b) for b in motion.added]
-    return Sweep(rest, (*swept, *added), (*opened, *added))
+    return Sweep(rest, (*swept, *added), (*opened, *added, *motion.props))
 
 
 def _check(motion: Motion) -> None:

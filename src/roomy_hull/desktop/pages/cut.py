@@ -29,7 +29,7 @@ from roomy_hull.drawing.scenes import cut as cut_scene
 from roomy_hull.formats import cutfiles
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.cutlist import CutList, cut_list
-from roomy_hull.making.flats import Blank
+from roomy_hull.making.flats import Blank, bend_words
 from roomy_hull.making.sheets import Sheet
 from roomy_hull.session.session import Session
 
@@ -255,11 +255,7 @@ class CutStage(QWidget):
         what: Shown = item.data(WHAT) if item is not None else None
         if isinstance(what, Blank):
             part = what.part
-            bends = (
-                f"{len(what.bends)} bends up 90°, inside R {part.radius():g}. "
-                if what.bends
-                else "Flat. "
-            )
+            bends = f"{bend_words(what)}. " if what.bends else "Flat. "
             words = (
                 f"{part.thickness:g} mm {part.material.key}, {part.mass():.2f} kg each. {bends}"
                 f"Outside {part.length:g} × {part.width:g}; flat {what.length:.1f} × {what.width:.1f} mm."

@@ -148,7 +148,7 @@ def _door(view: View, box: Box, place: DoorPlace) -> list[Stroke]:
 
 
 def bays(ground: Ground, view: View, side: str) -> list[Stroke]:
-    """Draw the bays reached from a side: outline and slotted rail."""
+    """Draw the bays reached from a side: outline and slotted rail, the struts beside its openings."""
     found: list[Stroke] = []
     for place in ground.bays.values():
         if place.bay.side != side:
@@ -162,6 +162,10 @@ def bays(ground: Ground, view: View, side: str) -> list[Stroke]:
             start = h0 if sign > 0 else h1
             marks = (start + sign * i * pitch for i in range(count + 1))
             found.append(Lines("rail slot", tuple(((m, k0 - 13), (m, k0 - 3)) for m in marks)))
+    found += [
+        rectangle("bought dark", *view.rect(p.piece.box), 9)
+        for p in ground.shut if p.role == "strut" and p.side == side
+    ]  # fmt: skip
     return found
 
 

@@ -17,7 +17,7 @@ from roomy_hull.core.strokes import (
     rectangle,
 )
 from roomy_hull.making.bars import Bar
-from roomy_hull.making.flats import Blank
+from roomy_hull.making.flats import Blank, bend_words
 from roomy_hull.making.sheets import PlacedBlank, Sheet
 
 BAR_STEP = 190.0
@@ -71,7 +71,7 @@ def _etched(blank: Blank) -> list[Stroke]:
     height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))
     words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
     if blank.bends:
-        words.append(f"bend up 90, R {part.radius():g}, {len(blank.bends)} bends")
+        words.append(bend_words(blank).replace("°", ""))  # a machine's etcher has plain letters
     return [
         Words("etched", (blank.length / 2, blank.width / 2 - (i - (len(words) - 1) / 2) * height * 1.8),
               row, height, fixed=False)
@@ -200,7 +200,7 @@ def bars_scene(bars: tuple[Bar, ...]) -> Scene:
         k = -BAR_STEP * (n + 0.5)
         found.append(rectangle("stock", 0, k - 55, bar.length, k + 55))
         x = 0.0
-        for name, length in bar.pieces:
+        for name, length, _ends in bar.pieces:
             found.append(rectangle("nested", x, k - 55, x + length, k + 55))
             words = f"{length:.0f}  {name.split(': ')[-1]}"
             found.append(Words("nested name", (x + length / 2, k), words, 11, fit=length - 20))

@@ -318,6 +318,10 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
         for p in canopy_kit.solids(canopy, box) if p.box.z0 < level < p.box.z1
     ]  # fmt: skip
     found += [
+        rectangle("bought dark", *view.rect(p.piece.box))
+        for p in ground.shut if p.piece.box.z0 < level < p.piece.box.z1
+    ]  # fmt: skip
+    found += [
         rectangle("door gap", *view.rect(o.rest_box))
         for o in ground.openings if o.kind == "door" and o.rest_box.z0 < level < o.rest_box.z1
     ]  # fmt: skip

@@ -102,7 +102,7 @@ def _vehicle(assembly: Assembly) -> list[Item]:
 
 
 def _body(assembly: Assembly) -> list[Item]:
-    """Tray, and canopy as posts, rails and a see-through roof."""
+    """Tray and canopy: what never moves of them, as it is judged."""
     ground, body = assembly.ground, assembly.job.body
     shown = (p for p in ground.tray if p.role not in ("side", "tail", "trundle"))
     found = [Item(block(p.box), "tray", name=p.words) for p in shown]
@@ -110,20 +110,12 @@ def _body(assembly: Assembly) -> list[Item]:
     if box is None or body.canopy is None:
         return found
     low = box.z0 + body.canopy.base
-    post = 35.0
-    for x in (box.x0, box.x1 - post):
-        for y in (box.y0, box.y1 - post):
-            found.append(
-                Item(
-                    block(Box(x, y, low, x + post, y + post, box.z1)), "canopy", name="canopy post"
-                )
-            )
-    top = Box(box.x0, box.y0, box.z1 - 25, box.x1, box.y1, box.z1)
-    front = Box(box.x0, box.y0, low, box.x0 + 20, box.y1, box.z1 - 25)
-    found += [
-        Item(block(top), "canopy", 0.3, name="canopy roof"),
-        Item(block(front), "canopy", 0.5, name="canopy front"),
-    ]
+    # See-through where one wants to look in: the roof, and the wall ahead of the bays.
+    see = {"roof": 0.3, "wall": 0.85}
+    for still in ground.fixed:
+        if still.ref.kind == "canopy piece":
+            solid = 0.5 if still.side == "front" else see.get(still.role, 1.0)
+            found.append(Item(still.piece, "canopy", solid, name=still.ref.id))
     if body.canopy.base:
         for y in (box.y0, box.y1 - 30):
             wall = Box(box.x0, y, box.z0, box.x1, y + 30, low)

@@ -7,8 +7,8 @@ from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.body import Bay, Body, Canopy
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.kit.body import sides
-from roomy_hull.kit.body.tray import floor_z, front_x
+from roomy_hull.kit.body import frame, sides
+from roomy_hull.kit.body.subframe import floor_z, front_x
 
 
 class CanopyPiece(msgspec.Struct, frozen=True):
@@ -158,7 +158,8 @@ def divider(canopy: Canopy) -> tuple[float, float] | None:
 
 def roof_depth(canopy: Canopy) -> float:
     """How far the roof reaches down with its bows and insulation, which may be thicker. [mm]"""
-    return max(canopy.roof, canopy.insulation + canopy.skin if canopy.insulation else 0.0)
+    made = 0.0 if canopy.kind == "cargo" else frame.hung(canopy)
+    return max(canopy.roof, canopy.insulation + canopy.skin if canopy.insulation else 0.0, made)
 
 
 def solids(canopy: Canopy, box: Box) -> tuple[CanopyPiece, ...]:

@@ -3,7 +3,7 @@
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.body import Canopy, Tray
-from roomy_hull.kit.body import sides
+from roomy_hull.kit.body import fittings, sides
 from roomy_hull.kit.body.pieces import BodyParts, parts_of
 from roomy_hull.kit.body.sides import PANEL_GAP
 from roomy_hull.kit.body.undertray import DOOR
@@ -63,7 +63,8 @@ def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...
             shut = sides.stood(box, door.side, leaf.rect, 0.0, thick)
             turn = _turn(shut, door.side, leaf.hinge, leaf.swing)
             key = f"door:{door.id}:{leaf.key}" if leaf.key else f"door:{door.id}"
-            found.append((key, door.side, Motion("", name, (Moved(shut),), (turn,))))
+            props = fittings.struts(canopy, box, place, opened=True) if not leaf.key else ()
+            found.append((key, door.side, Motion("", name, (Moved(shut),), (turn,), props=props)))
     return tuple(found)
 
 

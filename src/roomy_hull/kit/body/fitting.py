@@ -7,7 +7,7 @@ from roomy_hull.job.body import Arch, Bay, Body, Canopy, Door, Tray, Trundle, Un
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import undertray
-from roomy_hull.kit.body.tray import floor_z, front_x
+from roomy_hull.kit.body.subframe import floor_z, front_x
 
 CHOICES: dict[str, tuple[str, ...]] = {
     "cab-chassis": ("full canopy", "short canopy", "bare tray"),
@@ -96,7 +96,8 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
     Canopy
         With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
     """
-    wall, roof = 35.0, 30.0
+    # Wide roofs need the deeper bows.
+    wall, roof, bars = (35.0, 30.0, "25x25x3") if width <= 2000 else (35.0, 36.0, "30x30x3")
     deep = (width - 2 * wall) / 2 - 10
     rear = full and length > 1400
     side = length - 2 * wall - (430 if rear else 20)
@@ -124,7 +125,7 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
                 height=high)
         )  # fmt: skip
     return Canopy(name="Canopy" if full else "Cross-box canopy", start=start, length=length, width=width,
-                  height=height, insulation=25.0, jacks=True, doors=tuple(doors),
+                  height=height, roof=roof, frame=bars, insulation=25.0, jacks=True, doors=tuple(doors),
                   bays=tuple(bays))  # fmt: skip
 
 
@@ -142,8 +143,8 @@ def _hold_body(vehicle: Vehicle, choice: str) -> Body:
                 headboard=0.0, mudguards=False, lift_points=0, fittings=6.0, arches=arches)  # fmt: skip
     if choice == "open tub":
         return Body(tray=tray)
-    wall = 15.0
     topper = choice == "topper"
+    wall = 22.0 if topper else 15.0
     height = hold.height + 420 if topper else hold.height + 20
     roof = 25.0 if topper else 20.0
     across, clear = hold.width - 2 * wall, height - roof
@@ -156,7 +157,7 @@ def _hold_body(vehicle: Vehicle, choice: str) -> Body:
                 height=high)  # fmt: skip
     canopy = Canopy(kind="topper" if topper else "cargo", name="Topper" if topper else "Cargo area",
                     base=hold.height if topper else 0.0, length=hold.length, width=hold.width,
-                    height=height, wall=wall, roof=roof, divider=0.0,
+                    height=height, wall=wall, roof=roof, frame="20x20x3", divider=0.0,
                     doors=(door,), bays=(bay,))  # fmt: skip
     return Body(tray=tray, canopy=canopy)
 

@@ -1,10 +1,11 @@
 """Leaves: what is cut and bought for a canopy's doors, and what it weighs."""
 
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import CANOPY
+from roomy_hull.core.standing import carried
 from roomy_hull.job.body import Canopy, Door
-from roomy_hull.kit.body import sides
+from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.sides import DoorPlace
 from roomy_hull.shop.shop import Shop
 
@@ -43,17 +44,22 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
     for leaf in place.made:
         long, high = leaf.size()
         name = f"Canopy: door {door.id}{words[leaf.key]}"
+        corner = frame.seen(door.side, leaf.rect[0], long), leaf.rect[1]
+        stand = frame.from_inside(canopy, door.side, *corner)
         made.append(
             SheetPart(name, CANOPY, long, high, canopy.skin, skin, left=fold, right=fold, front=fold,
-                      back=fold, role="leaf")
+                      back=fold, role="leaf", stands=(stand,))
         )  # fmt: skip
         if section:
             # Rails from return to return, stiles between them.
-            inner = long - 2 * canopy.skin, high - 2 * canopy.skin - 2 * bar
+            t = canopy.skin
+            inner = long - 2 * t, high - 2 * t - 2 * bar
             made += [
-                BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf"),
-                BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf"),
-            ]
+                BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf",
+                        stands=tuple(beyond(stand, t, y, t) for y in (t, high - t - bar))),
+                BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf",
+                        stands=tuple(beyond(stand, x, t + bar, t, upright=True) for x in (t + bar, long - t))),
+            ]  # fmt: skip
     if place.made:
         made += _jambs(canopy, place, skin)
         made.append(
@@ -74,20 +80,77 @@ LEAST_LEG = 12.0
 """A jamb's leg narrower than this cannot be bent; the seal sits on the opening's edge there. [mm]"""
 
 
-def _jambs(canopy: Canopy, place: DoorPlace, skin: Material) -> list[Part]:
-    """The angles around a rebate: their base is its depth, their leg what the leaf laps on. [mm]"""
-    thick = sides.depth(canopy)[0]
+def _jambs(  # ruff: ignore[too-many-locals]  # four angles and what each leaves the others
+    canopy: Canopy, place: DoorPlace, skin: Material
+) -> list[Part]:
+    """The angles around a rebate: their base lies around it, their leg, on which the leaf laps, behind it. [mm]
+
+    They begin behind the wall's sheet. Head and sill run past the posts, which stand between them.
+    """
+    t, side = canopy.skin, place.door.side
     a0, z0, a1, z1 = place.rebate
     c0, s0, c1, s1 = place.clear
     gate = place.clear[1] < canopy.base  # below a topper's door lies the tailgate
-    rows = [("head", a1 - a0, z1 - s1), ("sill", a1 - a0, 0.0 if gate else s0 - z0)]
-    upright = z1 - z0 - sum(leg for _n, _l, leg in rows if leg >= LEAST_LEG)
-    rows += [("front post", upright, c0 - a0), ("rear post", upright, a1 - c1)]
-    return [
-        SheetPart(f"Canopy: door {place.door.id} jamb, {name}", CANOPY, long, thick, canopy.skin, skin,
-                  back=leg, role="jamb")
-        for name, long, leg in rows if leg >= LEAST_LEG
-    ]  # fmt: skip
+    legs = {
+        "head": z1 - s1,
+        "sill": 0.0 if gate else s0 - z0,
+        "front post": c0 - a0,
+        "rear post": a1 - c1,
+    }
+    legs = {name: leg for name, leg in legs.items() if leg >= LEAST_LEG}
+    # What each takes outside the rebate, and of its height.
+    sheet = {
+        name: t if name in legs else 0.0 for name in ("head", "sill", "front post", "rear post")
+    }
+    below, above = (legs[n] + t if n in legs else 0.0 for n in ("sill", "head"))
+    wide = a1 - a0 + sheet["front post"] + sheet["rear post"]
+    tall = z1 - z0 + sheet["sill"] + sheet["head"]
+    x = frame.seen(side, a0 - sheet["front post"], wide)
+    corner = frame.from_inside(canopy, side, x, z0 - sheet["sill"], t)
+    # As one sees them from inside, left and rear walls run the other way.
+    first = "rear post" if side in ("left", "rear") else "front post"
+    found: list[Part] = []
+    for name, leg in legs.items():
+        lying = name in ("head", "sill")
+        long = wide if lying else tall - below - above
+        at_ = {"head": (0.0, tall), "sill": (0.0, 0.0), first: (0.0, below)}.get(
+            name, (wide, below)
+        )
+        stand = _jamb_stand(
+            corner, at_, name if lying else "left" if name == first else "right", long
+        )
+        found.append(
+            SheetPart(f"Canopy: door {place.door.id} jamb, {name}", CANOPY, long, sides.depth(canopy)[0], t, skin,
+                      back=leg + t, role="jamb", stands=(stand,))
+        )  # fmt: skip
+    return found
+
+
+def _jamb_stand(corner: Stand, at_: tuple[float, float], which: str, long: float) -> Stand:
+    """How an angle stands around a rebate: its base from the outside inward, its leg inside it. [mm]"""
+    x, y = at_
+    spot = beyond(corner, x, y, 0.0)
+    back = {"u": "-u", "v": "-v", "w": "-w"}
+    ox, oy, oz = corner.x, corner.y, corner.z
+    turned = {n: back.get(n, n[-1]) for n in (ox, oy)}
+    # Its width runs inward; its leg goes to the middle of the opening.
+    if which == "sill":
+        return beyond(spot, long, 0.0, 0.0)._replace(x=turned[ox], y=oz, z=oy)
+    if which == "head":
+        return spot._replace(x=ox, y=oz, z=turned[oy])
+    if which == "left":
+        return spot._replace(x=oy, y=oz, z=ox)
+    return beyond(spot, 0.0, long, 0.0)._replace(x=turned[oy], y=oz, z=turned[ox])
+
+
+def beyond(stand: Stand, x: float, y: float, z: float, *, upright: bool = False) -> Stand:
+    """A stand some way along another's directions; upright, its x lies along the other's y. [mm]"""
+    spot = stand._replace(at=carried((x, y, z), stand))
+    if not upright:
+        return spot
+    return spot._replace(
+        x=stand.y, y=stand.x.removeprefix("-") if stand.x[0] == "-" else f"-{stand.x}"
+    )
 
 
 def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:

@@ -8,7 +8,7 @@ from roomy_hull.core.geometry.solids import Box
 
 BodyRole = Literal[
     "floor", "rail", "headboard", "side", "tail", "arch", "box", "trundle", "tank",
-    "wheel", "chassis rail", "rear axle", "fuel tank", "false floor", "wing",
+    "wheel", "chassis rail", "rear axle", "fuel tank", "false floor", "wing", "coaming",
 ]  # fmt: skip
 Hand = Literal["left", "right"]
 OPENS: frozenset[BodyRole] = frozenset({"side", "tail", "box", "trundle"})
@@ -41,7 +41,7 @@ class BodyPart(msgspec.Struct, frozen=True):
     def words(self) -> str:
         """What findings and the screen call it."""
         fixed = {"trundle": "trundle drawer", "tank": "under-tray tank"}
-        if self.role in ("rail", "side", "wing"):
+        if self.role in ("rail", "side", "wing", "coaming"):
             return f"{self.role} {self.side}"
         if self.role == "arch":
             return f"arch {self.id} {self.side}"

@@ -2,15 +2,14 @@
 
 import math
 
-from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.material import Material
-from roomy_hull.core.mechanics.sections import section_height
-from roomy_hull.core.parts import BarPart, Cutout, Hardware, Part, SheetPart, short_name
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY
+from roomy_hull.core.standing import Turned, at, carried, folded
 from roomy_hull.job.body import Body, Canopy
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
-from roomy_hull.kit.body import sides
+from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.canopy import divider, outside
 from roomy_hull.kit.body.leaves import door_parts, hardware_mass
 from roomy_hull.shop.shop import Shop
@@ -23,52 +22,7 @@ INSULATION_DENSITY = 32.0
 """Closed-cell foam (common practice). [kg/m³]"""
 JACK_MASS = 5.5
 """One jack leg with its socket (common practice). [kg]"""
-
-
-def _cutouts(canopy: Canopy, side: str) -> tuple[Cutout, ...]:
-    """The rebates that doors cut into the made part of a wall. [mm]"""
-    long, high = sides.wall_length(canopy, side), canopy.height - canopy.base
-    found = []
-    for place in sides.doors(canopy):
-        if place.door.side != side:
-            continue
-        a0, z0, a1, z1 = place.rebate
-        a0, a1, z0, z1 = (
-            max(a0, 0.0),
-            min(a1, long),
-            max(z0 - canopy.base, 0.0),
-            min(z1 - canopy.base, high),
-        )
-        if min(a1 - a0, z1 - z0) > 1:
-            found.append(Cutout(a0, z0, a1 - a0, z1 - z0, min(40.0, (a1 - a0) / 4, (z1 - z0) / 4)))
-    return tuple(found)
-
-
-def _posts(canopy: Canopy, side: str, thick: float) -> int:
-    """How many posts a side wall has: at its ends, on both sides of every door, and at most 900 apart."""
-    long = canopy.length
-    holes = sorted((d.rebate[0], d.rebate[2]) for d in sides.doors(canopy) if d.door.side == side)
-    count, at = 0, 0.0
-    for a, b in [*holes, (long, long)]:
-        if a - at >= thick:
-            # A wide stretch of wall has a post at either end, a narrow one a single post.
-            count += 1 if a - at < 2 * thick else 1 + max(1, math.ceil((a - at) / 900))
-        at = max(at, b)
-    return count
-
-
-def frame_parts(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
-    """The bars of the frame: long rails go through, all others stand or lie between them. [mm]"""
-    frame, side = canopy.frame, section_height(canopy.frame)
-    high, wide = canopy.height - canopy.base - 2 * side, canopy.width - 2 * side
-    bows = max(2, math.ceil(canopy.length / 900) + 1) + 1
-    posts = sum(_posts(canopy, s, side) for s in ("left", "right"))
-    return (
-        BarPart("Canopy: sill and cant rail", CANOPY, frame, canopy.length, metal, 4),
-        BarPart("Canopy: post", CANOPY, frame, high, metal, posts),
-        BarPart("Canopy: roof bow", CANOPY, frame, wide, metal, bows),
-        BarPart("Canopy: end sill", CANOPY, frame, wide, metal, 2),
-    )
+DIVIDER = Turned("u", "w", "-v")
 
 
 def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
@@ -90,22 +44,24 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
         return ()
     skin, metal = shop.material(canopy.skin_material), shop.material(canopy.frame_material)
     made: list[Part] = []
-    length, width, height = canopy.length, canopy.width, canopy.height - canopy.base
+    length, width, t = canopy.length, canopy.width, canopy.skin
     for side in ("left", "right", "rear", "front"):
+        start, end = frame.sheet_span(canopy, side)
+        stand = frame.from_inside(canopy, side, frame.seen(side, start, end - start), canopy.base)
         made.append(
-            SheetPart(f"Canopy: {side} wall", CANOPY, sides.wall_length(canopy, side), height, canopy.skin,
-                      skin, back=25.0, cutouts=_cutouts(canopy, side))
+            SheetPart(f"Canopy: {side} wall", CANOPY, end - start, canopy.height - canopy.base - t, t, skin,
+                      cutouts=frame.cutouts(canopy, side), role="wall", stands=(stand,))
         )  # fmt: skip
     panels = max(1, math.ceil(width / 1450))
     made.append(
-        SheetPart("Canopy: roof", CANOPY, length, width / panels, canopy.skin,
-                  skin, count=panels)
+        SheetPart("Canopy: roof", CANOPY, length, width / panels, t, skin, count=panels, role="roof",
+                  stands=tuple(at(0.0, n * width / panels, canopy.height - t) for n in range(panels)))
     )  # fmt: skip
     span = divider(canopy)
     if span is not None:
         made.append(
-            SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - canopy.roof,
-                      canopy.divider, skin)
+            SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - canopy.roof, canopy.divider, skin,
+                      stands=(at(span[0], (width + canopy.divider) / 2, 0.0, DIVIDER),))
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door, shop)
@@ -119,7 +75,7 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
                 CANOPY,
             )
         )
-    return (*made, *frame_parts(canopy, metal))
+    return (*made, *frame.bars(canopy, metal))
 
 
 def fittings_mass(canopy: Canopy) -> float:
@@ -137,34 +93,30 @@ def fittings_mass(canopy: Canopy) -> float:
 
 def _shell(canopy: Canopy, box: Box, shop: Shop) -> PointMass:
     """Walls, roof, divider and frame, each where it is: a wall with a large opening weighs less. [mm, kg]"""
-    cx, cy, _cz = box.centre()
-    low = box.z0 + canopy.base
-    middle, top = (low + box.z1) / 2, box.z1 - canopy.roof / 2
-    heights = {"roof": top, "roof bow": top, "end sill": low}
     rows: list[tuple[float, float, float, float]] = []
     for part in parts(canopy, shop):
         if isinstance(part, Hardware) or part.role in ("leaf", "jamb"):
             continue
-        what = short_name(part)
-        at = (cx, cy, heights.get(what, middle))
-        if isinstance(part, SheetPart) and what.endswith(" wall"):
-            along, up = _middle(part)
-            spot = (along, up + canopy.base, along, up + canopy.base)
-            at = sides.stood(box, what.removesuffix(" wall"), spot, 0.0, canopy.skin).centre()
-        rows.append((part.mass() * part.count, *at))
+        for stand in part.stands:
+            u, v, w = carried(_middle(part), stand)
+            rows.append((part.mass(), box.x0 + u, box.y0 + v, box.z0 + w))
     kg = sum(r[0] for r in rows)
     x, y, z = (sum(r[0] * r[i] for r in rows) / kg for i in (1, 2, 3))
     return PointMass("shell", kg, "geometry", (x, y, z))
 
 
-def _middle(part: SheetPart) -> tuple[float, float]:
-    """The middle of what cut-outs leave of a sheet, from its lower corner. [mm]"""
+def _middle(part: SheetPart | BarPart) -> tuple[float, float, float]:
+    """The middle of a bar, or of what cut-outs leave of a flat sheet, in its own directions. [mm]"""
+    if isinstance(part, BarPart):
+        return hull(folded(part)).centre()
     rows = [(part.length * part.width, part.length / 2, part.width / 2)]
     rows += [(-c.length * c.width, c.x + c.length / 2, c.y + c.width / 2) for c in part.cutouts]
     area = sum(r[0] for r in rows)
     if area <= 0:
-        return part.length / 2, part.width / 2
-    return sum(r[0] * r[1] for r in rows) / area, sum(r[0] * r[2] for r in rows) / area
+        return part.length / 2, part.width / 2, part.thickness / 2
+    return (
+        sum(r[0] * r[1] for r in rows) / area, sum(r[0] * r[2] for r in rows) / area, part.thickness / 2,
+    )  # fmt: skip
 
 
 def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:

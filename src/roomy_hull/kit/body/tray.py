@@ -1,43 +1,27 @@
-"""Tray: subframe bars, floor sheet, headboard, drop sides; its solids, mass and parts."""
-
-import math
+"""Tray: its floor, headboard, drop sides and subframe as solids, and what they weigh."""
 
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.refs import TRAY
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import undertray
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.kit.body.subframe import (
+    BOARD,
+    PLY,
+    SKIN,
+    WING_HEIGHT,
+    bearers,
+    floor_depth,
+    floor_z,
+    front_x,
+    hold_parts,
+    own_parts,
+    rail_boxes,
+)
 from roomy_hull.shop.shop import Shop
-
-HEADBOARD_POST = "50x50x3"
-POSTS = 3
-PLY = 12.0
-"""Thickness of false floor and wings (common practice). [mm]"""
-WING_HEIGHT = 330.0
-"""Height of a side wing over the floor (common practice). [mm]"""
-PLANK = "150x25x2"
-"""Section of a floor plank (common practice)."""
-
-
-def front_x(vehicle: Vehicle, tray: Tray) -> float:
-    """Where the tray begins, aft of the front axle. [mm]"""
-    return vehicle.cab_back + tray.gap
-
-
-def floor_z(vehicle: Vehicle, tray: Tray) -> float:
-    """The height of the tray's floor above the ground: rail, subframe, cross-members, sheet.
-
-    The cross-members lie between the subframe rails, flush with their tops. A hold's floor is as
-    high as it was measured. [mm]
-    """
-    if tray.kind == "hold":
-        return tray.floor_z
-    return vehicle.rail_top + section_height(tray.rail) + tray.floor
 
 
 def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
@@ -58,21 +42,22 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     x0 = front_x(vehicle, tray)
     x1, half = x0 + tray.length, tray.width / 2
     top = floor_z(vehicle, tray)
-    rail, wide = section_height(tray.rail), section_width(tray.rail)
-    low = vehicle.rail_top
-    spread = vehicle.rail_spread / 2
-    found = [BodyPart("floor", Box(x0, -half, top - tray.floor, x1, half, top))]
+    found = [BodyPart("floor", Box(x0, -half, top - floor_depth(tray), x1, half, top))]
     if tray.kind == "tray":
-        sides: tuple[tuple[Hand, float], ...] = (("left", -spread), ("right", spread))
-        for side, c in sides:
-            found.append(
-                BodyPart("rail", Box(x0, c - wide / 2, low, x1, c + wide / 2, low + rail), side)
-            )
+        rails = rail_boxes(vehicle, tray)
+        found += [BodyPart("rail", rails[0], "left"), BodyPart("rail", rails[1], "right")]
+        high = rails[0].z1
+        edge, deep = section_width(tray.cross), high - section_height(tray.cross)
+        found += [
+            BodyPart("coaming", Box(x0, -half, deep, x1, edge - half, high), "left"),
+            BodyPart("coaming", Box(x0, half - edge, deep, x1, half, high), "right"),
+        ]
         found += undertray.solids(tray, x0, top)
     else:
         found += _lining(tray, found[0].box)
-    if tray.headboard > 0:
-        board = Box(x0 - 30, -half, top, x0, half, top + tray.headboard + tray.rack)
+    if tray.headboard + tray.rack > 0:
+        deep = BOARD if tray.headboard > 0 else BOARD - SKIN
+        board = Box(x0 - deep, -half, top, x0, half, top + tray.headboard + tray.rack)
         found.append(BodyPart("headboard", board))
     if tray.sides > 0:
         t = tray.side_thickness
@@ -103,15 +88,10 @@ def _lining(tray: Tray, floor: Box) -> list[BodyPart]:
         low, high = y0 + tray.wings, y1 - tray.wings
         level = top + tray.false_floor
         found.append(BodyPart("false floor", Box(x0, low, max(top, level - PLY), x1, high, level)))
-        rows = bearers(tray)
-        step = (tray.length - PLY) / (rows - 1)
         if tray.false_floor > PLY:
             found += [
-                BodyPart(
-                    "false floor",
-                    Box(x0 + n * step, low, top, x0 + n * step + PLY, high, level - PLY),
-                )
-                for n in range(rows)
+                BodyPart("false floor", Box(x0 + u, low, top, x0 + u + PLY, high, level - PLY))
+                for u in bearers(tray)
             ]
     if tray.wings > 0:
         lid = top + WING_HEIGHT
@@ -126,11 +106,6 @@ def _lining(tray: Tray, floor: Box) -> list[BodyPart]:
                 BodyPart("wing", Box(x0, inner[0], top, x1, inner[1], lid - PLY), side),
             ]
     return found
-
-
-def bearers(tray: Tray) -> int:
-    """How many bearers a hold's false floor lies on: at most 450 apart."""
-    return max(2, math.ceil(tray.length / 450) + 1)
 
 
 def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
@@ -151,93 +126,8 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
         Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
     if tray.kind == "hold":
-        return hold_parts(tray, shop)
-    return (*own_parts(vehicle, tray, shop), *undertray.parts(tray, vehicle.tyre, shop))
-
-
-def hold_parts(tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """What is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
-    made: list[Part] = []
-    between, ply = tray.width - 2 * tray.wings, shop.material(shop.ply)
-    if tray.false_floor > 0:
-        halves = max(1, math.ceil(tray.length / 2400))
-        made += [
-            SheetPart("False floor: board", TRAY, tray.length / halves, between, PLY, ply,
-                      count=halves),
-            SheetPart("False floor: bearer", TRAY, between, max(1.0, tray.false_floor - PLY), PLY,
-                      ply, count=bearers(tray)),
-            Hardware("flush lift ring for a hatch", TRAY, 2),
-        ]  # fmt: skip
-    if tray.wings > 0:
-        made += [
-            SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2),
-            SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2),
-        ]
-    return tuple(made)
-
-
-def own_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """What is cut for the tray itself, without what hangs under it. [mm]"""
-    bar, sheet = shop.material(tray.bar_material), shop.material(shop.sheet)
-    crosses = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
-    panels = max(1, math.ceil(tray.width / 1450))
-    rows = max(1, math.ceil(tray.length / 2950))
-    made: list[Part] = [
-        BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2),
-        BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2),
-        *_crosses(vehicle, tray, bar, crosses),
-    ]
-    if tray.boards == "planks":
-        made.append(BarPart("Tray: floor plank", TRAY, PLANK, tray.length, bar,
-                            math.ceil(tray.width / 150)))  # fmt: skip
-    else:
-        made.append(SheetPart("Tray: floor", TRAY, tray.length / rows, tray.width / panels, tray.floor,
-                              shop.material(tray.floor_material), count=panels * rows, grain=True))  # fmt: skip
-    if tray.filler:
-        made.append(SheetPart("Tray: filler pocket", TRAY, 180.0, 180.0, 2.0, sheet, left=90.0,
-                              right=90.0, front=90.0, back=90.0))  # fmt: skip
-    if tray.headboard > 0:
-        # The posts go through, the rails are cut between them.
-        made += [
-            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, POSTS,
-                    role="headboard"),
-            BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST,
-                    max(10.0, (tray.width - POSTS * section_height(HEADBOARD_POST)) / (POSTS - 1)), bar,
-                    2 * (POSTS - 1), role="headboard"),
-            SheetPart("Tray: headboard skin", TRAY, tray.width - 100,
-                      max(60.0, tray.headboard * 0.55), 2.0, sheet, role="headboard"),
-        ]  # fmt: skip
-    if tray.rack > 0:
-        made.append(BarPart("Tray: rack hoop", TRAY, HEADBOARD_POST,
-                            tray.width + 2 * tray.rack, bar, role="headboard"))  # fmt: skip
-    if tray.lift_points:
-        made.append(Hardware("rated lifting eye with backing plate", TRAY, tray.lift_points))
-    if tray.sides > 0:
-        hem = min(25.0, tray.sides / 3)
-        made += [
-            SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness,
-                      sheet, front=hem, back=hem, count=2),
-            SheetPart("Tray: tailboard", TRAY, tray.width, tray.sides, tray.side_thickness,
-                      sheet, front=hem, back=hem),
-        ]  # fmt: skip
-    return tuple(made)
-
-
-def _crosses(vehicle: Vehicle, tray: Tray, bar: Material, rows: int) -> list[Part]:
-    """The cross-members: flush with the rails, so cut between them, and from each to its coaming. [mm]"""
-    thick, edge = section_width(tray.rail), section_width(tray.cross)
-    between = vehicle.rail_spread - thick
-    beside = (tray.width - vehicle.rail_spread - thick) / 2 - edge
-    found: list[Part] = []
-    if between > edge:
-        found.append(
-            BarPart("Tray: cross-member between rails", TRAY, tray.cross, between, bar, rows)
-        )
-    if beside > edge:
-        found.append(
-            BarPart("Tray: cross-member beside rail", TRAY, tray.cross, beside, bar, 2 * rows)
-        )
-    return found
+        return hold_parts(vehicle, tray, shop)
+    return (*own_parts(vehicle, tray, shop), *undertray.parts(vehicle, tray, shop))
 
 
 def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
@@ -260,7 +150,9 @@ def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
     x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
     mid = x0 + tray.length / 2
     if tray.kind == "hold":
-        wood = sum(p.mass() * p.count for p in hold_parts(tray, shop) if isinstance(p, SheetPart))
+        wood = sum(
+            p.mass() * p.count for p in hold_parts(vehicle, tray, shop) if isinstance(p, SheetPart)
+        )
         both = (("false floor and wings", wood, "geometry"),
                 ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
         return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
@@ -273,12 +165,11 @@ def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
             flat += kg
     found = [PointMass("frame, floor and sides", flat, "geometry", (mid, 0.0, z - 30))]
     if head:
-        found.append(
-            PointMass("headboard", head, "geometry", (x0 - 15, 0.0, z + tray.headboard / 2))
-        )
+        high = z + (tray.headboard + tray.rack) / 2
+        found.append(PointMass("headboard", head, "geometry", (x0 - BOARD / 2, 0.0, high)))
     guards = sum(
         p.mass() * p.count
-        for p in undertray.parts(tray, vehicle.tyre, shop)
+        for p in undertray.parts(vehicle, tray, shop)
         if isinstance(p, SheetPart) and p.role == "mudguard"
     )
     if guards:

@@ -1,11 +1,15 @@
 """What hangs under the tray: toolboxes, trundle drawer, water tank, mudguards; and what is in the way."""
 
+import math
+
 import msgspec
 
 from roomy_hull.core.fill import CONTENTS, WATER
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.mechanics.sections import section_height
+from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
+from roomy_hull.core.standing import BACK, Turned, at
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Tray, Trundle, UnderBox
 from roomy_hull.job.vehicle import Vehicle
@@ -14,12 +18,15 @@ from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_boxes
 from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
+FORTH, ENDWISE = Turned("-u", "w", "v"), Turned("v", "w", "u")
 SIDES: tuple[Hand, ...] = ("left", "right")
-EDGE = 75.0
-"""How far under the floor's top a box begins: floor, coaming and a gap (common practice). [mm]"""
+EDGE, HUNG_GAP = 75.0, 10.0
+"""How far under the floor's top a box begins at least, and how far below coaming and cross-members (common practice).
+[mm]"""
 DOOR = 20.0
 """Depth of a toolbox's door, which covers its whole face (common practice). [mm]"""
 GUARD_SHEET = 2.0
@@ -60,7 +67,8 @@ def solids(tray: Tray, x0: float, top: float) -> BodyParts:
     tuple of BodyPart
         Toolboxes, trundle drawer and tank, in vehicle axes. [mm]
     """
-    x1, half, low = x0 + tray.length, tray.width / 2, top - EDGE
+    x1, half = x0 + tray.length, tray.width / 2
+    low = top - max(EDGE, floor_depth(tray) + section_height(tray.cross) + HUNG_GAP)
     found: list[BodyPart] = []
     for box in tray.boxes:
         a = x0 + box.gap if box.place == "ahead" else x1 - box.gap - box.length
@@ -92,8 +100,8 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     Returns
     -------
     tuple of BodyPart
-        In vehicle axes: the room of each rear wheel with its travel, the axle's, the two rails,
-        the fuel tanks. [mm]
+        In vehicle axes: the room of each rear wheel with its travel, the axle's, the rails of chassis
+        and subframe, the fuel tanks. [mm]
     """
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     base, half = vehicle.wheelbase, vehicle.track_rear / 2
@@ -108,6 +116,9 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
         )  # fmt: skip
         rail = rail_box(vehicle, side)
         found += [BodyPart("wheel", wheel, side), BodyPart("chassis rail", rail, side)]
+    if tray.kind == "tray":
+        left, right = rail_boxes(vehicle, tray)
+        found += [BodyPart("rail", left, "left"), BodyPart("rail", right, "right")]
     found.append(BodyPart("rear axle", axle_box(vehicle, tray.wheel_travel)))
     for key, fuel in (("", vehicle.fuel), ("long-range", vehicle.long_range)):
         if fuel is not None:
@@ -116,62 +127,105 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     return tuple(found)
 
 
-def box_parts(box: UnderBox, shop: Shop) -> tuple[Part, ...]:
-    """List what is cut for one toolbox: a folded body and its door. [mm]"""
+def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part, ...]:
+    """List what is cut for one toolbox: a folded body, open to the outside, and its door.
+
+    Parameters
+    ----------
+    box : UnderBox
+        Its sizes, its side. [mm]
+    shop : Shop
+        Its usual sheet.
+    place : Box or None
+        Where it hangs, in vehicle axes; none: its parts have no stand. [mm]
+
+    Returns
+    -------
+    tuple of Part
+        Body, door, what is bought.
+    """
     name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
     deep = box.depth - DOOR
+    body: tuple[Stand, ...] = ()
+    door: tuple[Stand, ...] = ()
+    if place is not None:
+        # One sees the body from outside, its door from inside.
+        left, right = at(place.x0, 0.0, place.z0, BACK), at(place.x1, 0.0, place.z0, FORTH)
+        if box.side == "left":
+            body, door = (_at_y(left, place.y1),), (_at_y(right, place.y0),)
+        else:
+            body, door = (_at_y(right, place.y0),), (_at_y(left, place.y1),)
     return (
         SheetPart(f"{name}: body", TRAY, box.length, box.height, box.sheet, metal,
-                  left=deep, right=deep, front=deep, back=deep),
+                  left=deep, right=deep, front=deep, back=deep, corners="welded", stands=body),
         SheetPart(f"{name}: door", TRAY, box.length, box.height, box.sheet, metal,
-                  left=DOOR, right=DOOR, front=DOOR, back=DOOR),
+                  left=DOOR, right=DOOR, front=DOOR, back=DOOR, stands=door),
         Hardware(f"hinge, seal and two locks for {name.lower()}", TRAY),
     )  # fmt: skip
 
 
-def trundle_parts(t: Trundle, shop: Shop) -> tuple[Part, ...]:
-    """List what is cut and bought for a trundle drawer. [mm]"""
+def _at_y(stand: Stand, y: float) -> Stand:
+    return stand._replace(at=(stand.at[0], y, stand.at[2]))
+
+
+def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Part, ...]:
+    """List what is cut and bought for a trundle drawer; where it hangs, if that is given. [mm]"""
     fold, metal = t.height - 10, shop.material(shop.sheet)
+    box: tuple[Stand, ...] = ()
+    front: tuple[Stand, ...] = ()
+    if place is not None:
+        box = (at(place.x0, place.y0 + 30, place.z0),)
+        front = (at(place.x1 - TRUNDLE_FRONT, place.y0, place.z0, ENDWISE),)
     return (
         SheetPart("Trundle drawer: box", TRAY, t.length - TRUNDLE_FRONT, t.width - 60, t.sheet, metal,
-                  left=fold, right=fold, front=fold, back=fold),
-        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal),
+                  left=fold, right=fold, front=fold, back=fold, corners="welded", stands=box),
+        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal, stands=front),
         Hardware("pair of heavy slides, seal and lock for the trundle drawer", TRAY),
     )  # fmt: skip
 
 
-def parts(tray: Tray, tyre: str, shop: Shop) -> tuple[Part, ...]:
+def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     """List what is cut and bought under the tray.
 
     Parameters
     ----------
+    vehicle : Vehicle
+        What it hangs under; its tyres decide the mudguards. [mm]
     tray : Tray
         The tray. [mm]
-    tyre : str
-        Its designation decides the mudguards.
     shop : Shop
         Its usual sheet.
 
     Returns
     -------
     tuple of Part
-        Toolboxes, trundle drawer, tank, mudguards.
+        Toolboxes, trundle drawer, tank, each where it hangs in vehicle axes; mudguards, which are rolled.
     """
     made: list[Part] = []
-    metal = shop.material(shop.sheet)
+    hung = solids(tray, front_x(vehicle, tray), floor_z(vehicle, tray))
+    places = {(p.role, p.id): p.box for p in hung}
     for box in tray.boxes:
-        made += box_parts(box, shop)
+        made += box_parts(box, shop, places["box", box.id])
     if tray.trundle is not None:
-        made += trundle_parts(tray.trundle, shop)
+        made += trundle_parts(tray.trundle, shop, places["trundle", ""])
     one = as_tank(tray)
     if one is not None:
-        made += tank_parts(one, shop)
+        corner = places["tank", ""][:3]
+        for part in tank_parts(one, shop):
+            if isinstance(part, SheetPart):
+                stands = tuple(
+                    s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2]))
+                    for s in part.stands
+                )
+                made.append(msgspec.structs.replace(part, stands=stands))
+            else:
+                made.append(part)
     if tray.mudguards:
-        radius, section = overall_diameter(tyre) / 2, parts_of(tyre)[0]
+        radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
         # A half ring over the tyre with its travel, rolled from a strip.
-        strip = 3.14159265 * (radius + tray.wheel_travel)
+        strip = math.pi * (radius + tray.wheel_travel)
         made.append(
-            SheetPart("Tray: mudguard strip", TRAY, strip, section + 60, GUARD_SHEET, metal, count=2,
+            SheetPart("Tray: mudguard strip", TRAY, strip, section + 60, GUARD_SHEET, shop.material(shop.sheet), count=2,
                       role="mudguard")
         )  # fmt: skip
     return tuple(made)

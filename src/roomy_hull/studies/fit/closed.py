@@ -120,7 +120,8 @@ def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
     if a.envelope.shares(b.envelope):
         # A box inside another overlaps it, unless that one's hollow is of use to others.
         met = [c for p in a.bulk for q in b.bulk if (c := p.common(q)) is not None]
-        if met:
+        slanted = a.expansion.exact or b.expansion.exact
+        if met and not (slanted and not a.meets(b.pieces)):
             shared = [c for sa in a.solids for sb in b.solids if (c := sa.common(sb)) is not None]
             yield Flaw("overlap", parting(a.bulk, b.bulk), 0.0, where=(hull(shared or met),))
             return
@@ -222,7 +223,7 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
     outside = any(f.kind == "outside" for f in flaws)
     for arch in parts_of(assembly.ground.tray, "arch"):
         met = [m for b in thing.bulk if (m := b.common(arch.box)) is not None]
-        if met:
+        if met and not (thing.expansion.exact and not thing.meets((block(arch.box),))):
             yield Flaw("arch", parting(thing.bulk, (arch.box,)), 0.0,
                        Ref("body part", arch.words), where=(hull(met),))  # fmt: skip
         else:
@@ -239,9 +240,15 @@ def _in_built(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
             met.setdefault(piece.ref, []).append(piece.piece.box)
     for ref, boxes in met.items():
         shared = [m for b in thing.bulk for box in boxes if (m := b.common(box)) is not None]
-        if shared:
+        slanted = thing.expansion.exact
+        if shared and not (slanted and not thing.meets(tuple(block(b) for b in boxes))):
             depth = parting(thing.bulk, boxes)
             yield Flaw("body", depth, 0.0, Ref("body part", ref.id), where=(hull(shared),))
+    for piece in assembly.ground.shut:
+        if thing.envelope.shares(piece.piece.box) and thing.meets((piece.piece,)):
+            depth = -min(apart(p, piece.piece) for p in thing.pieces)
+            where = (piece.piece.box.common(thing.envelope) or piece.piece.box,)
+            yield Flaw("body", depth, 0.0, Ref("body part", piece.ref.id), where=where)
 
 
 def _in_bay(thing: Thing) -> Iterable[Flaw]:

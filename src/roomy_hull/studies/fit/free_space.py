@@ -138,6 +138,10 @@ def free_space(
                 blocked += _block(zone.box, there, v)
         for box in zones:
             blocked += _block(e, _local(place, box), v)
+    for piece in assembly.ground.shut:
+        # Struts and locks of shut doors: to be clear of, at any gap.
+        for one in own.bulk:
+            blocked += _block(one, _local(place, piece.piece.box), v)
     if room is not None:
         blocked = [b for b in blocked if _meets(b, room)]
     return FreeSpace(place.bay.id, room, tuple(blocked), short)

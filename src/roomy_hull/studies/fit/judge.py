@@ -4,8 +4,11 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body.pieces import parts_of
 from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
@@ -216,9 +219,34 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     moves: tuple[Fix, ...] = ()
     if finding.code == "fit.opening":
         moves = _into_opening(assembly, things[0])
-    if finding.code in ("fit.overlap", "fit.running", "fit.vent", "fit.opening", "fit.arch"):
+    if finding.code in (
+        "fit.overlap",
+        "fit.running",
+        "fit.vent",
+        "fit.opening",
+        "fit.arch",
+        "fit.body",
+    ):
         moves = moves or _moves(assembly, tuple(things))
+    if finding.code == "fit.arch":
+        moves = (*_round_the_arch(assembly, things[0]), *moves)
     return moves
+
+
+def _round_the_arch(assembly: Assembly, thing: Thing) -> tuple[Fix, ...]:
+    """Offer to build a unit round the arch that it stands in, where its kind can be."""
+    unit, place = thing.value, thing.place
+    if place is None or isinstance(unit, Carried):
+        return ()
+    for arch in parts_of(assembly.ground.tray, "arch"):
+        if thing.envelope.shares(arch.box):
+            ends = (place.frame.local(*arch.box[:3]), place.frame.local(*arch.box[3:]))
+            low, high = (tuple(f(p) for p in zip(*ends, strict=True)) for f in (min, max))
+            room = Box(*low, *high).moved(-unit.u, -unit.v, -unit.w)
+            changes = kind_of(unit).around(unit, room, place.bay.side)
+            if changes:
+                return (Fix(f"Build {unit.name} round the wheel arch", unit.ref, changes),)
+    return ()
 
 
 def _moves(assembly: Assembly, candidates: tuple[Thing, ...]) -> tuple[Fix, ...]:

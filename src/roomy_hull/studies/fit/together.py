@@ -303,6 +303,8 @@ def _against_body(
         pieces = list(group)
         still = pieces[0]
         own_box = still.role in UNDER and x.kind == "tray"
+        # It turns about its own hinge.
+        own_box |= still.role == "hinge" and x.kind == "door" and still.side == x.side
         # A door is near to its own wall's rebate all round and to the floor below, as it should be.
         own_wall = x.kind == "door" and (
             still.role == "floor" or (still.role, still.side) == ("wall", x.side)

@@ -8,9 +8,9 @@ from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height
-from roomy_hull.core.refs import BODY, Ref
+from roomy_hull.core.refs import BODY, CANOPY, Ref
 from roomy_hull.job.body import Canopy
-from roomy_hull.kit.body import sides
+from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.sides import DoorPlace
 
 KEY = "sides"
@@ -19,8 +19,8 @@ KEY = "sides"
 class Flaw(msgspec.Struct, frozen=True):
     """One thing wrong with a side.
 
-    `kind` is ``leaves``, ``post``, ``corner``, ``roof`` or ``bay``; `measured` and `limit` in mm; `doors` the ids of doors,
-    or of the bay.
+    `kind` is ``leaves``, ``post``, ``corner``, ``roof``, ``frame``, ``bows``, ``rail`` or ``bay``; `measured` and
+    `limit` in mm; `doors` the ids of doors, or of the bay.
     """
 
     kind: str
@@ -56,12 +56,33 @@ def study(case: Case) -> tuple[Flaw, ...]:
         corner = _corner(canopy, place)
         if corner is not None:
             found.append(Flaw("corner", *corner, (place.door.id,), (_shut(canopy, box, place),)))
+    found += _frame(canopy, box, places)
     for one, other in itertools.combinations(places, 2):
         found += _between(canopy, box, one, other)
     for bay in ground.bays.values():
         if bay.doorless:
             found.append(Flaw("bay", 0.0, 0.0, (bay.bay.id,), (bay.frame.box(bay.size),)))
     return tuple(found)
+
+
+def _frame(canopy: Canopy, box: Box, places: tuple[DoorPlace, ...]) -> list[Flaw]:
+    """Judge whether walls, roof and door heads leave the frame's bars their room."""
+    if canopy.kind == "cargo":
+        return []
+    found: list[Flaw] = []
+    for kind, room, needed in (
+        ("frame", canopy.wall, frame.depth(canopy)), ("bows", canopy.roof, frame.hung(canopy))
+    ):  # fmt: skip
+        if room < needed - 0.01:
+            found.append(Flaw(kind, room, needed, (), (box,)))
+    # The rail over a side's door lies under the roof's sheet, a jamb's sheet above the rebate.
+    under = canopy.height - canopy.skin - section_height(canopy.frame) - canopy.skin
+    for place in places:
+        over = place.rebate[3] - under
+        if place.door.side in ("left", "right") and place.made and over > 0.01:
+            found.append(Flaw("rail", place.door.height, place.door.height - over, (place.door.id,),
+                              (_shut(canopy, box, place),)))  # fmt: skip
+    return found
 
 
 def _corner(canopy: Canopy, place: DoorPlace) -> tuple[float, float] | None:
@@ -127,6 +148,8 @@ def judge(case: Case) -> list[Finding]:
     """
     found: list[Finding] = []
     flaws: tuple[Flaw, ...] = case.results[KEY]
+    canopy = case.assembly.job.body.canopy
+    canopy_frame = canopy.frame if canopy is not None else ""
     for flaw in flaws:
         if flaw.kind == "bay":
             name = case.assembly.ground.bays[flaw.doors[0]].bay.name
@@ -136,7 +159,15 @@ def judge(case: Case) -> list[Finding]:
             )  # fmt: skip
             continue
         refs = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
-        if flaw.kind == "roof":
+        if flaw.kind in ("frame", "bows"):
+            refs = (CANOPY,)
+            words = (
+                f"The frame of {canopy_frame} stands out of the wall into the bays" if flaw.kind == "frame"
+                else f"The roof's bows of {canopy_frame} hang lower than the roof is deep"
+            )  # fmt: skip
+        elif flaw.kind == "rail":
+            words = f"Door {flaw.doors[0]} leaves the rail above it no room"
+        elif flaw.kind == "roof":
             words = f"Door {flaw.doors[0]} reaches into the roof"
         elif flaw.kind == "corner":
             words = f"The rebate of door {flaw.doors[0]} leaves no room for the corner post"
@@ -147,7 +178,7 @@ def judge(case: Case) -> list[Finding]:
         source = (
             f"{PRACTICE}, lap and gap of a leaf" if flaw.kind in ("post", "corner") else GEOMETRY
         )
-        severity: Severity = "look" if flaw.kind in ("post", "corner") else "stop"
+        severity: Severity = "stop" if flaw.kind in ("roof", "leaves") else "look"
         found.append(
             Finding(f"side.{flaw.kind}", severity, words, refs, flaw.measured, flaw.limit, "mm", source, "Body",
                     where=flaw.where)
@@ -185,6 +216,17 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
                 {f"body.canopy.doors.{door.id}.height": high},
             ),
         )
+    if finding.code in ("side.frame", "side.bows"):
+        name = "wall" if finding.code == "side.frame" else "roof"
+        return (
+            Fix(f"Make the {name} {finding.limit:g} mm deep", BODY, {f"body.canopy.{name}": finding.limit}),
+        )  # fmt: skip
+    if finding.code == "side.rail" and doors:
+        door, high = doors[0], finding.limit
+        return (
+            Fix(f"Make door {door.id} {high:g} mm high", BODY,
+                {f"body.canopy.doors.{door.id}.height": high}),
+        ) if high > 100 else ()  # fmt: skip
     if finding.code not in ("side.leaves", "side.post") or len(doors) != 2 or finding.limit <= 0:
         return ()
     first, second = sorted(doors, key=lambda d: d.start)

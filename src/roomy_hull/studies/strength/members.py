@@ -18,6 +18,7 @@ from roomy_hull.job.body import Canopy
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body import frame
 from roomy_hull.kit.body.undertray import as_tank
 from roomy_hull.shop.shop import Rules, Shop
 
@@ -311,13 +312,16 @@ def _roof_bow(assembly: Assembly, loads: Weighed, canopy: Canopy, rating: float)
     shop, r = assembly.shop, assembly.shop.rules
     on_roof = sum(m.kg + loads.moved_by(m) for t in assembly.things if t.on_roof for m in t.masses)
     kg = max(on_roof, rating)
-    bows = max(2, math.ceil(canopy.length / 900) + 1) + 1
-    bar, metal = section(canopy.frame), shop.material(canopy.frame_material)
+    bows = frame.bow_count(canopy)
+    # A bow lies on its first side.
+    first, second, *wall = canopy.frame.split("x")
+    lying = "x".join((second, first, *wall))
+    bar, metal = section(lying), shop.material(canopy.frame_material)
     rest = kg * G / bows / canopy.width
     words = f"{kg:,.0f} kg on {bows} bows × {r.shelf_dynamic:g} on a rough road"
     stress = beams.span_moment(rest * r.shelf_dynamic, canopy.width) / bar.modulus
     sag = beams.span_deflection(rest, canopy.width, metal.young_mpa, bar.inertia)
-    form = f"{canopy.frame} {metal.name} over {canopy.width:,.0f}, simply supported, its welds at the ends"
+    form = f"{lying} {metal.name} over {canopy.width:,.0f}, simply supported, its welds at the ends"
     return MemberCheck(
         CANOPY, canopy.name, "roof bow", words, form, canopy.width, stress,
         metal.yield_mpa / r.member_safety, sag, canopy.width / r.sag_share,

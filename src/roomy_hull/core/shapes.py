@@ -1,0 +1,185 @@
+"""Standard shapes of folded parts, by their outside sizes: each a few lines over the tree of faces."""
+
+import math
+from typing import Literal, NamedTuple
+
+from roomy_hull.core.folded import Bend, Cutout, Face, Hole, Point, setback
+
+Corners = Literal["open", "welded"]
+"""How two flanges meet at a corner: ``open``, relieved to the bends' tangent lines; ``welded``, edge to edge."""
+WELD_GAP = 0.5
+"""What is left between two edges to be welded (common practice). [mm]"""
+LEAST = 0.01
+"""What is narrower is not there. [mm]"""
+
+
+class Sheet(NamedTuple):
+    """What a part is folded of: thickness and inside bend radius. [mm]"""
+
+    thickness: float
+    radius: float
+
+
+def rectangle(length: float, width: float, at: Point = (0.0, 0.0)) -> tuple[Point, ...]:
+    """A rectangle's ring from its lower left corner, counter-clockwise. [mm]"""
+    x, y = at
+    return ((x, y), (x + length, y), (x + length, y + width), (x, y + width))
+
+
+def pan(
+    sheet: Sheet, length: float, width: float, flanges: tuple[float, float, float, float] = (0, 0, 0, 0), *,
+    corners: Corners = "open", holes: tuple[Hole, ...] = (), cutouts: tuple[Cutout, ...] = (),
+) -> Face:  # fmt: skip
+    """A base with up to four flanges at right angles.
+
+    Parameters
+    ----------
+    sheet : Sheet
+        What it is folded of. [mm]
+    length, width : float
+        Outside, along x and y. [mm]
+    flanges : tuple of float
+        Outside heights at x = 0, x = length, y = 0, y = width; 0 for none. [mm]
+    corners : str
+        Welded: those at y = 0 and y = width cover the edges of the others.
+    holes, cutouts
+        In the base, from its lower left outside corner. [mm]
+
+    Returns
+    -------
+    Face
+        The base, its directions beginning at that corner.
+    """
+    left, right, front, back = flanges
+    s, t = sheet.radius + sheet.thickness, sheet.thickness
+    x0, x1 = (s if left > 0 else 0.0), length - (s if right > 0 else 0.0)
+    y0, y1 = (s if front > 0 else 0.0), width - (s if back > 0 else 0.0)
+    ring = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    # By edge: in front, right, at the back, left; whether it has a neighbour where it begins and where it ends.
+    rows = (
+        (front, x1 - x0, left > 0, right > 0, True), (right, y1 - y0, front > 0, back > 0, False),
+        (back, x1 - x0, right > 0, left > 0, True), (left, y1 - y0, back > 0, front > 0, False),
+    )  # fmt: skip
+    bends = []
+    for edge, (high, long, before, after, covers) in enumerate(rows):
+        if high <= 0:
+            continue
+        more = (s if covers else s - t - WELD_GAP) if corners == "welded" else 0.0
+        # The next face's x runs against the edge.
+        bends.append(
+            Bend(edge, 90.0, sheet.radius, _flange(long, high - s, more * after, more * before))
+        )
+    return Face(ring, holes, cutouts, tuple(bends))
+
+
+def _flange(long: float, high: float, low_more: float, high_more: float) -> Face:
+    """A flange from its bend up, longer than it at either end where it meets a neighbour."""
+    a, b = -low_more, long + high_more
+    ring: list[Point] = [(0.0, 0.0), (long, 0.0)]
+    ring += [(b, 0.0)] if high_more > LEAST else []
+    ring += [(b, high), (a, high)]
+    ring += [(a, 0.0)] if low_more > LEAST else []
+    return Face(tuple(ring))
+
+
+def profile(
+    sheet: Sheet, length: float, legs: tuple[float, ...], angles: tuple[float, ...]
+) -> Face:
+    """A strip bent across its length several times: channel, Z, hat, hemmed edge.
+
+    Parameters
+    ----------
+    sheet : Sheet
+        What it is folded of. [mm]
+    length : float
+        Along the bends. [mm]
+    legs : tuple of float
+        Outside lengths of what is flat, from the first to the last, each out to the outside corner. [mm]
+    angles : tuple of float
+        Between one leg and the next: up where positive. [degrees]
+
+    Returns
+    -------
+    Face
+        The first leg, along x; the others beyond its edge at the back. [mm]
+    """
+    backs = [setback(a, *sheet[::-1]) for a in angles]
+    face = Face(rectangle(length, legs[-1] - (backs[-1] if backs else 0.0)))
+    for n in range(len(backs) - 1, -1, -1):
+        high = legs[n] - (backs[n - 1] if n else 0.0) - backs[n]
+        face = Face(rectangle(length, high), bends=(Bend(2, angles[n], sheet.radius, face),))
+    return face
+
+
+def channel(sheet: Sheet, length: float, base: float, flange: float) -> Face:
+    """A base between two equal flanges up. [mm]"""
+    return profile(sheet, length, (flange, base, flange), (90.0, 90.0))
+
+
+def zed(sheet: Sheet, length: float, low: float, web: float, high: float) -> Face:
+    """A foot, a web up, and a flange away from the foot. [mm]"""
+    return profile(sheet, length, (low, web, high), (90.0, -90.0))
+
+
+def hat(sheet: Sheet, length: float, brim: float, side: float, top: float) -> Face:
+    """Two brims, two sides, one top. [mm]"""
+    return profile(sheet, length, (brim, side, top, side, brim), (90.0, -90.0, -90.0, 90.0))
+
+
+def hemmed(sheet: Sheet, length: float, width: float, hem: float) -> Face:
+    """A panel with its back edge turned over flat. [mm]"""
+    return profile(sheet, length, (width, hem), (180.0,))
+
+
+def door_skin(sheet: Sheet, length: float, width: float, deep: float, lip: float) -> Face:
+    """A pan whose four flanges are turned in once more by a lip; lips stand clear of one another. [mm]"""
+    base = pan(sheet, length, width, (deep, deep, deep, deep))
+    s = sheet.radius + sheet.thickness
+    bends = []
+    for bend in base.bends:
+        long = bend.face.ring[1][0]
+        high = deep - 2 * s
+        # Mitred by 45 degrees, from the corner of the base inward, with the weld's gap.
+        short = max(0.0, lip - s) + WELD_GAP
+        inner = Face(((0.0, 0.0), (long, 0.0), (long - short, lip - s), (short, lip - s)))
+        bends.append(Bend(bend.edge, 90.0, sheet.radius,
+                          Face(rectangle(long, high), bends=(Bend(2, 90.0, sheet.radius, inner),))))  # fmt: skip
+    return Face(base.ring, bends=tuple(bends))
+
+
+def gusset(length: float, low: float, high: float) -> Face:
+    """A flat plate with two right angles, `low` high at x = 0 and `high` at its other end. [mm]"""
+    if low <= LEAST:
+        return Face(((0.0, 0.0), (length, 0.0), (length, high)))
+    return Face(((0.0, 0.0), (length, 0.0), (length, high), (0.0, low)))
+
+
+def wedge_wrap(sheet: Sheet, length: float, deep: float, low: float, high: float) -> Face:
+    """A floor with a lower front and a higher back folded up. [mm]"""
+    return pan(sheet, length, deep, (0.0, 0.0, low, high))
+
+
+def notched(
+    length: float, width: float, start: float, long: float, high: float
+) -> tuple[Point, ...]:
+    """A rectangle's ring with a notch from its lower edge, as over a wheel arch.
+
+    Parameters
+    ----------
+    length, width : float
+        Of the plate. [mm]
+    start, long, high : float
+        Where the notch begins along x, how long and how high it is. [mm]
+
+    Returns
+    -------
+    tuple of (x, y)
+        Counter-clockwise; a plain rectangle where nothing is left of the notch. [mm]
+    """
+    a, b, h = max(0.0, start), min(length, start + long), min(high, width)
+    if b - a <= LEAST or h <= LEAST or not math.isfinite(a + b + h):
+        return rectangle(length, width)
+    ring: list[Point] = []
+    ring += [(0.0, 0.0), (a, 0.0), (a, h)] if a > LEAST else [(0.0, h)]
+    ring += [(b, h), (b, 0.0), (length, 0.0)] if length - b > LEAST else [(length, h)]
+    return (*ring, (length, width), (0.0, width))

@@ -1,0 +1,227 @@
+"""What a tray, or the lining of a hold, is cut of: each part where it stands, in vehicle axes."""
+
+import math
+
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.material import Material
+from roomy_hull.core.mechanics.sections import section_height, section_width
+from roomy_hull.core.parts import BarPart, EndCut, Hardware, Part, SheetPart
+from roomy_hull.core.refs import TRAY
+from roomy_hull.core.standing import Turned, at
+from roomy_hull.job.body import Tray
+from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.shop.shop import Shop
+
+HEADBOARD_POST, POSTS, SKIN = "50x25x3", 3, 2.0
+"""The section of a headboard's bars, its first side across the vehicle or upright; how many posts; its skin (common
+practice). [mm]"""
+BOARD = section_width(HEADBOARD_POST) + SKIN
+"""A headboard's depth, ahead of the tray's front: skin, and bars behind it. [mm]"""
+PLY = 12.0
+"""Thickness of false floor and wings (common practice). [mm]"""
+WING_HEIGHT = 330.0
+"""Height of a side wing over the floor (common practice). [mm]"""
+PLANK = (150.0, 25.0, 2.0)
+"""A floor plank: its width lying, its height, its wall (common practice). [mm]"""
+LEAST_PLANK = 10.0
+ACROSS = Turned("v", "-u", "w")
+UPRIGHT = Turned("w", "u", "v")
+OTHER_UPRIGHT = Turned("w", "-u", "-v")
+HUNG = Turned("v", "u", "-w")
+FLAT_PLANK = Turned("u", "w", "-v")
+LEFT_SIDE, RIGHT_SIDE = Turned("-u", "w", "v"), Turned("u", "w", "-v")
+TAIL, BEARER = Turned("-v", "w", "-u"), Turned("v", "w", "u")
+MITRE = EndCut(45.0, "high")
+
+
+def front_x(vehicle: Vehicle, tray: Tray) -> float:
+    """Where the tray begins, aft of the front axle. [mm]"""
+    return vehicle.cab_back + tray.gap
+
+
+def floor_depth(tray: Tray) -> float:
+    """How thick the floor is: its sheet, or its planks. [mm]"""
+    return PLANK[1] if tray.boards == "planks" and tray.kind == "tray" else tray.floor
+
+
+def floor_z(vehicle: Vehicle, tray: Tray) -> float:
+    """The height of the tray's floor above the ground: rail, subframe, cross-members, sheet or planks.
+
+    The cross-members lie between the subframe rails, flush with their tops. A hold's floor is as
+    high as it was measured. [mm]
+    """
+    if tray.kind == "hold":
+        return tray.floor_z
+    return vehicle.rail_top + section_height(tray.rail) + floor_depth(tray)
+
+
+def rail_boxes(vehicle: Vehicle, tray: Tray) -> tuple[Box, Box]:
+    """The subframe's rails on those of the chassis, left and right, in vehicle axes. [mm]"""
+    x0, low, wide = front_x(vehicle, tray), vehicle.rail_top, section_width(tray.rail)
+    high = low + section_height(tray.rail)
+    left, right = (
+        Box(x0, c - wide / 2, low, x0 + tray.length, c + wide / 2, high)
+        for c in (-vehicle.rail_spread / 2, vehicle.rail_spread / 2)
+    )
+    return left, right
+
+
+def bearers(tray: Tray) -> tuple[float, ...]:
+    """Where the bearers of a hold's false floor begin, behind its front: at most 450 apart. [mm]"""
+    rows = max(2, math.ceil(tray.length / 450) + 1)
+    step = (tray.length - PLY) / (rows - 1)
+    return tuple(n * step for n in range(rows))
+
+
+def hold_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
+    """What is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
+    made: list[Part] = []
+    ply, half = shop.material(shop.ply), tray.width / 2
+    x0, top = front_x(vehicle, tray), tray.floor_z
+    between, low = tray.width - 2 * tray.wings, tray.wings - half
+    if tray.false_floor > 0:
+        halves = max(1, math.ceil(tray.length / 2400))
+        long, under = tray.length / halves, tray.false_floor - PLY
+        made.append(
+            SheetPart("False floor: board", TRAY, long, between, PLY, ply, count=halves,
+                      stands=tuple(at(x0 + n * long, low, top + under) for n in range(halves)))
+        )  # fmt: skip
+        if under > 0:
+            made.append(
+                SheetPart("False floor: bearer", TRAY, between, under, PLY, ply, count=len(bearers(tray)),
+                          stands=tuple(at(x0 + u, low, top, BEARER) for u in bearers(tray)))
+            )  # fmt: skip
+        made.append(Hardware("flush lift ring for a hatch", TRAY, 2))
+    if tray.wings > 0:
+        lid = top + WING_HEIGHT - PLY
+        made += [
+            SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2,
+                      stands=(at(x0, -half, lid), at(x0, half - tray.wings, lid))),
+            SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2,
+                      stands=(at(x0, low, top, FLAT_PLANK), at(x0, PLY - low, top, FLAT_PLANK))),
+        ]  # fmt: skip
+    return tuple(made)
+
+
+def own_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
+    """What is cut for the tray itself, without what hangs under it. [mm]"""
+    bar, sheet = shop.material(tray.bar_material), shop.material(shop.sheet)
+    return (
+        *_subframe(vehicle, tray, bar),
+        *_floor(vehicle, tray, bar, shop),
+        *_headboard(vehicle, tray, bar, sheet),
+        *_sides(vehicle, tray, sheet),
+    )
+
+
+def _subframe(vehicle: Vehicle, tray: Tray, bar: Material) -> list[Part]:
+    """Rails on the chassis, coaming at the edges, and between them the cross-members, flush with the rails' tops."""
+    x0, half, edge = front_x(vehicle, tray), tray.width / 2, section_width(tray.cross)
+    rails = rail_boxes(vehicle, tray)
+    level = rails[0].z1 - section_height(tray.cross)
+    made: list[Part] = [
+        BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2,
+                stands=tuple(at(*r[:3]) for r in rails)),
+        BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2,
+                stands=tuple(at(x0, y, level) for y in (-half, half - edge))),
+    ]  # fmt: skip
+    rows = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
+    ends = [x0 + edge + n * (tray.length - edge) / (rows - 1) for n in range(rows)]
+    # Cut between the rails, and from each to its coaming.
+    inner, outer = rails[1].y0, rails[1].y1
+    for name, starts, long in (
+        ("between rails", (-inner,), 2 * inner),
+        ("beside rail", (edge - half, outer), half - edge - outer),
+    ):  # fmt: skip
+        if long > edge:
+            stands = tuple(at(x, y, level, ACROSS) for x in ends for y in starts)
+            made.append(
+                BarPart(f"Tray: cross-member {name}", TRAY, tray.cross, long, bar, len(stands), stands=stands)
+            )  # fmt: skip
+    return made
+
+
+def _floor(vehicle: Vehicle, tray: Tray, bar: Material, shop: Shop) -> list[Part]:
+    """Sheets side by side, or planks, the last of them ripped; the pocket for the fuel filler."""
+    x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
+    made: list[Part] = []
+    if tray.boards == "planks":
+        wide, high, wall = PLANK
+        full = int(tray.width // wide)
+        rest = tray.width - full * wide
+        rows = [(wide, [n * wide for n in range(full)])]
+        rows += [(rest, [full * wide])] if rest >= LEAST_PLANK else []
+        for width, starts in rows:
+            # Lying: its first side is its height.
+            made.append(
+                BarPart("Tray: floor plank" + (", ripped" if width < wide else ""), TRAY,
+                        f"{high:g}x{width:g}x{wall:g}", tray.length, bar, len(starts),
+                        stands=tuple(at(x0, y - half, top - high) for y in starts))
+            )  # fmt: skip
+    else:
+        panels, rows_ = max(1, math.ceil(tray.width / 1450)), max(1, math.ceil(tray.length / 2950))
+        long, wide = tray.length / rows_, tray.width / panels
+        made.append(
+            SheetPart("Tray: floor", TRAY, long, wide, tray.floor, shop.material(tray.floor_material),
+                      count=panels * rows_, grain=True,
+                      stands=tuple(at(x0 + n * long, m * wide - half, top - tray.floor)
+                                   for n in range(rows_) for m in range(panels)))
+        )  # fmt: skip
+    if tray.filler:
+        # Where it stands follows from the vehicle's filler, which nobody measured.
+        made.append(SheetPart("Tray: filler pocket", TRAY, 180.0, 180.0, 2.0, shop.material(shop.sheet), left=90.0,
+                              right=90.0, front=90.0, back=90.0, corners="welded"))  # fmt: skip
+    if tray.lift_points:
+        made.append(Hardware("rated lifting eye with backing plate", TRAY, tray.lift_points))
+    return made
+
+
+def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> list[Part]:
+    """Posts that go through, rails cut between them, a skin ahead of them; a hoop on top, mitred at its corners."""
+    x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
+    high, wide = section_height(HEADBOARD_POST), section_width(HEADBOARD_POST)
+    made: list[Part] = []
+    if tray.headboard > 0:
+        between = (tray.width - POSTS * high) / (POSTS - 1)
+        starts = [-half + n * (high + between) for n in range(POSTS)]
+        made.append(
+            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, POSTS, role="headboard",
+                    stands=tuple(at(x0 - wide, y, top, UPRIGHT) for y in starts))
+        )  # fmt: skip
+        levels = (top, top + tray.headboard - high) if tray.headboard > 2 * high else (top,)
+        if between > LEAST_PLANK and tray.headboard >= high:
+            stands = tuple(at(x0, y + high, z, ACROSS) for z in levels for y in starts[:-1])
+            made.append(
+                BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST, between, bar, len(stands), role="headboard",
+                        stands=stands)
+            )  # fmt: skip
+        made.append(
+            SheetPart("Tray: headboard skin", TRAY, tray.width, max(min(60.0, tray.headboard), tray.headboard * 0.55), SKIN,
+                      sheet, role="headboard", stands=(at(x0 - BOARD, -half, top, BEARER),))
+        )  # fmt: skip
+    if tray.rack > 0:
+        over = top + tray.headboard
+        made.append(
+            BarPart("Tray: rack hoop, top", TRAY, HEADBOARD_POST, tray.width, bar, role="headboard", ends=(MITRE, MITRE),
+                    stands=(at(x0 - wide, -half, over + tray.rack, HUNG),))
+        )  # fmt: skip
+        made.append(
+            BarPart("Tray: rack hoop, leg", TRAY, HEADBOARD_POST, tray.rack, bar, 2, role="headboard",
+                    ends=(EndCut(), MITRE if tray.rack >= high else EndCut()),
+                    stands=(at(x0 - wide, -half, over, UPRIGHT), at(x0, half, over, OTHER_UPRIGHT)))
+        )  # fmt: skip
+    return made
+
+
+def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
+    """Drop sides of plain sheet, the tailboard between them; they stand on the floor."""
+    if tray.sides <= 0:
+        return []
+    x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
+    deep = tray.side_thickness
+    return [
+        SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness, sheet, count=2,
+                  stands=(at(x0 + tray.length, -half, top, LEFT_SIDE), at(x0, half, top, RIGHT_SIDE))),
+        SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
+                  stands=(at(x0 + tray.length, half - deep, top, TAIL),)),
+    ]  # fmt: skip
