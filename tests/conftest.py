@@ -4,7 +4,7 @@ import os
 import sys
 from pathlib import Path
 
-import numpy as np  # ruff: ignore[unused-import]  # read whole before the program makes it lazy, which SciPy's own imports cannot take
+import numpy as np  # ruff: ignore[unused-import]  # read before the program makes it lazy: tests read Shapely at once, which is built on it
 import pytest
 from hypothesis import HealthCheck, settings
 

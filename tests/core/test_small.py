@@ -1,6 +1,7 @@
 """The small pieces everything stands on: doubt, frames, boxes, tables, errors, lazy modules."""
 
 import math
+import subprocess
 import sys
 
 import msgspec
@@ -156,3 +157,16 @@ def test_unknown_fields_are_set_aside_all_the_way_down_and_put_back() -> None:
 def test_a_share_is_between_nothing_and_all(share: float) -> None:
     with pytest.raises(msgspec.ValidationError):
         msgspec.convert({"open": share}, Lid)
+
+
+def test_what_is_built_on_numpy_reads_it_first() -> None:
+    # In a process of its own: read past its Python face, a lazy NumPy is left half made.
+    code = (
+        "from roomy_hull.core import lazily\n"
+        "lazily.module('numpy')\n"
+        "lazily.module('shapely').box(0, 0, 1, 1)\n"
+        "import numpy, scipy.sparse\n"
+        "print(numpy._core._multiarray_umath.__name__)\n"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=False)
+    assert done.stdout.strip() == "numpy._core._multiarray_umath", done.stderr

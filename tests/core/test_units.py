@@ -106,3 +106,41 @@ def test_figures_for_people() -> None:
     assert show(412, "mass", "us") == "908 lb"
     assert show(90, "volume", unit=False) == "90"
     assert unit_word("length", "us") == "in"
+
+
+@pytest.mark.parametrize(
+    ("text", "value"),
+    [
+        ("12,5", 12.5), ("0,125", 0.125), (",5", 0.5), ("1.234,5", 1234.5), ("1,234.5", 1234.5), ("1,986", 1986),
+        ("1,986-2*38", 1910), ("12,345,678", 12345678), ("1234,567", 1234.567), ("3,5*2,25", 7.875), ("1,986mm", 1986),
+        ("1,5 m", 1500),
+    ],
+)  # fmt: skip
+def test_a_comma_is_understood_where_it_can_be_only_one_thing(text: str, value: float) -> None:
+    assert parse(text) == pytest.approx(value)
+
+
+@pytest.mark.parametrize(
+    "text", ["1,2,3", "1.2.3", "1,23,456", "5,", "1.,5", "1,234 m", "1.23.456,7"]
+)
+def test_a_figure_that_could_mean_two_things_is_refused(text: str) -> None:
+    with pytest.raises(InputError, match="not clear"):
+        parse(text)
+
+
+@given(
+    st.floats(0.01, 99999).map(lambda x: round(x, 1)), st.sampled_from(("mass", "length", "volume"))
+)
+def test_what_the_program_writes_it_reads_again(value: float, quantity: str) -> None:
+    shown = show(value, quantity)  # type: ignore[arg-type]
+    assert parse(shown, quantity) == pytest.approx(value, abs=0.51)  # type: ignore[arg-type]
+    # And as other hands write it: a decimal comma, points between thousands.
+    there = shown.translate(str.maketrans(",.", ".,"))
+    if "," in there:
+        assert parse(there, quantity) == pytest.approx(value, abs=0.51)  # type: ignore[arg-type]
+
+
+def test_next_to_nothing_is_no_figure() -> None:
+    with pytest.raises(InputError, match="too small"):
+        parse("0.0000001")
+    assert parse("0") == 0

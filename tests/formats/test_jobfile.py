@@ -30,7 +30,7 @@ DOCS = Path(__file__).parent.parent.parent / "docs"
         (b'{"format": "roomy-hull-job",\n "version": 2,\n "name": NaN}', "line 3"),
         (b'{"format": "roomy-hull-job",\n "version": 1,\n "x": -Infinity}', "line 3"),
         (b'{"format": "roomy-hull-job", "format": "x"}', "stands twice"),
-        (b"[" * 100000, "damaged"),
+        (b"[" * 100000, "nested too deeply"),
     ],
 )
 def test_what_is_no_job_is_refused_in_words(data: bytes, says: str) -> None:
@@ -118,3 +118,22 @@ def test_the_published_schema_is_the_models_and_takes_the_demo(demo: Job) -> Non
     raw["units"][2]["width"] = 300
     raw["something"] = "new"
     checker.validate(raw)
+
+
+@pytest.mark.parametrize(
+    ("figure", "words"),
+    [("1e999", "not a figure"), ("5e-324", "too small"), ("-1e400", "not a figure")],
+)
+def test_figures_past_all_counting_are_refused_even_where_nobody_reads_them(
+    demo: Job, figure: str, words: str
+) -> None:
+    text = jobfile.dumps(demo).decode().replace('"name"', f'"colour": {figure}, "name"', 1)
+    with pytest.raises(JobFileError, match=words):
+        jobfile.loads(text.encode())
+
+
+def test_what_was_aboard_cannot_weigh_more_than_the_vehicle(demo: Job) -> None:
+    heavy = json.loads(jobfile.dumps(demo))
+    heavy["vehicle"]["kerb"]["driver"] = 30000
+    with pytest.raises(JobFileError, match="weigh again"):
+        jobfile.loads(json.dumps(heavy).encode())

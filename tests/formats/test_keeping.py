@@ -88,5 +88,10 @@ def test_damaged_autosaves_are_passed_over_or_told(keeping: Keeping, demo: Job) 
     with pytest.raises(JobFileError):
         keeping.recover(found[0])
     found[0].file.write_text("{")
-    with pytest.raises(JobFileError, match="cannot be read"):
+    with pytest.raises(JobFileError, match="ends too early"):
         keeping.recover(found[0])
+    # What is no autosave is given another name, and told.
+    assert sorted(p.name for p in keeping.state.glob("*.damaged")) == [
+        "autosave-broken.json.damaged", "autosave-strange.json.damaged",
+    ]  # fmt: skip
+    assert len(keeping.troubles) == 2

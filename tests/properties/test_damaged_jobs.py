@@ -2,18 +2,22 @@
 
 import copy
 import json
+import random
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+import mutations
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.verdict_json import survey_json, verdict_json
+from roomy_hull.studies.fit import closed
 from roomy_hull.verdict.verdict import judge
 
 Place = tuple[str | int, ...]
@@ -98,3 +102,40 @@ def test_a_number_made_larger_or_smaller_never_upsets_the_verdict(
         assert loads.front.value + loads.rear.value == pytest.approx(loads.gross.value)
     for point in verdict_json(verdict)["towing"]["scenarios"]:
         assert point["most_kg"] >= 0
+
+
+@pytest.mark.parametrize("seed", [11, 12])
+def test_what_is_accepted_makes_sense_and_what_is_not_is_refused_in_words(seed: int) -> None:
+    # A short form of bench/mutations.py, which does it by the thousand.
+    rng = random.Random(seed)
+    frames = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn")]
+    accepted = 0
+    for _ in range(40):
+        frame = copy.deepcopy(rng.choice(frames))
+        what = mutations.mutated(frame, rng)
+        try:
+            wrong = mutations.nonsense(frame)
+        except UserError as trouble:
+            wrong = "" if 10 < len(str(trouble)) < 900 else str(trouble)
+        else:
+            accepted += 1
+        assert wrong == "", what
+    assert accepted > 3
+
+
+def test_a_crowd_in_one_place_is_judged_in_part_and_says_so(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr(closed, "MOST_PAIRS", 100)
+    job = demo_job()
+    one = job.thing("pantry")
+    crowd = tuple(one.but(id=f"u{n}", name=f"U{n}") for n in range(30))  # type: ignore[union-attr]
+    scenarios = tuple(s.but(left_behind=()) for s in job.scenarios)
+    verdict = judge(
+        msgspec.structs.replace(job, units=crowd, sets=(), runs=(), scenarios=scenarios)
+    )
+    told = [f for f in verdict.findings if f.code == "fit.crowded"]
+    assert [f.severity for f in told] == ["stop"]
+    assert sum(f.code == "fit.overlap" for f in verdict.findings) == 100
+    found = verdict_json(verdict)["findings"]
+    assert sum(f["fixes"] is not None for f in found) <= 24

@@ -15,6 +15,9 @@ LITRE_PER_US_GALLON = 3.785411784
 G = 9.80665
 """Standard gravity. [m/s²]"""
 
+LEAST = 1e-6
+"""No typed figure but 0 is smaller than this."""
+
 _FACTOR: dict[str, dict[str, float]] = {
     "length": {
         "mm": 1.0, "cm": 10.0, "m": 1000.0, "in": MM_PER_INCH, '"': MM_PER_INCH,
@@ -38,6 +41,62 @@ _TERM = (
 def unit_word(quantity: Quantity, system: System) -> str:
     """The unit in which a quantity is shown and typed when none is written."""
     return _OWN_UNIT[system][quantity]
+
+
+_GROUPED = r"[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?"
+_LARGE = frozenset({"m", "t", "ft", "'"})
+"""Units in which a figure with a thousand's comma is hardly meant."""
+
+
+def _pointed(text: str) -> str:
+    """Write every figure with a decimal point and no other sign: ``12,5`` and ``1.234,5`` too.
+
+    A comma before groups of three, as the program itself writes them, parts thousands; any other comma is a decimal
+    one, where it can be only that.
+
+    Parameters
+    ----------
+    text : str
+        As typed.
+
+    Returns
+    -------
+    str
+        The same sum.
+
+    Raises
+    ------
+    InputError
+        A figure could mean two things.
+    """
+
+    def plain(match: re.Match[str]) -> str:
+        figure, unit = match["figure"], match["unit"] or ""
+        if "," not in figure:
+            if figure.count(".") > 1:
+                raise _unclear(figure)
+            return match[0]
+        if re.fullmatch(_GROUPED, figure):
+            if "." not in figure and figure.count(",") == 1 and unit.strip().lower() in _LARGE:
+                raise _unclear(figure)
+            return figure.replace(",", "") + unit
+        if figure.count(",") == 1 and re.fullmatch(r"\d*(?:\.\d{3})*,\d+", figure):
+            whole, _comma, part = figure.partition(",")
+            if "." in whole and not re.fullmatch(r"[1-9]\d{0,2}(?:\.\d{3})+", whole):
+                raise _unclear(figure)
+            return f"{whole.replace('.', '') or '0'}.{part}{unit}"
+        raise _unclear(figure)
+
+    return re.sub(r"(?P<figure>[\d.,]*\d[\d.,]*)(?P<unit>\s*(?:[a-zA-Z]+|'))?", plain, text)
+
+
+def _unclear(figure: str) -> InputError:
+    """Refuse a figure whose points and commas could mean two things."""
+    return InputError(
+        "it is not clear what its points and commas mean",
+        f"'{figure}'",
+        "Write 1234.5, or 1,234.5.",
+    )
 
 
 def parse(text: str, quantity: Quantity = "length", system: System = "metric") -> float:
@@ -91,7 +150,7 @@ def parse(text: str, quantity: Quantity = "length", system: System = "metric") -
 
     if len(text) > 120:
         raise InputError("the sum is too long", remedy="Type at most 120 characters.")
-    tidy = text.strip().replace("×", "*").replace("\N{MINUS SIGN}", "-").replace(",", "")
+    tidy = _pointed(text.strip().replace("×", "*").replace("\N{MINUS SIGN}", "-"))
     if not tidy:
         raise InputError("nothing was typed", remedy="Type a figure or a sum like 1986-2*38.")
     try:
@@ -108,8 +167,15 @@ def parse(text: str, quantity: Quantity = "length", system: System = "metric") -
         ) from None
     if not has_unit:
         value *= factors.get(own, 1.0)
+    return _meant(value, text.strip())
+
+
+def _meant(value: float, text: str) -> float:
+    """Refuse a figure that nobody can mean."""
+    if 0 < abs(value) < LEAST:
+        raise InputError("the figure is too small to mean anything", f"'{text}'", "Type 0.")
     if not math.isfinite(value):
-        raise InputError("the figure is not finite", place=f"'{text.strip()}'", remedy="Mend it.")
+        raise InputError("the figure is not finite", place=f"'{text}'", remedy="Mend it.")
     return value
 
 

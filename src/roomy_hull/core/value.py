@@ -8,11 +8,11 @@ import msgspec
 from msgspec import Meta
 
 Mm = Annotated[float, Meta(ge=-20000, le=20000, description="mm")]
-PositiveMm = Annotated[float, Meta(gt=0, le=20000, description="mm, above 0")]
-Thickness = Annotated[float, Meta(gt=0, le=100, description="mm, above 0")]
+PositiveMm = Annotated[float, Meta(ge=0.1, le=20000, description="mm, 0.1 or more")]
+Thickness = Annotated[float, Meta(ge=0.1, le=100, description="mm, 0.1 or more")]
 Gap = Annotated[float, Meta(ge=0, le=2000, description="mm, 0 or more")]
 Kg = Annotated[float, Meta(ge=0, le=60000, description="kg")]
-PositiveKg = Annotated[float, Meta(gt=0, le=60000, description="kg, above 0")]
+PositiveKg = Annotated[float, Meta(ge=0.01, le=60000, description="kg, 0.01 or more")]
 Litres = Annotated[float, Meta(ge=0, le=2000, description="l")]
 Fraction = Annotated[float, Meta(ge=0, le=1, description="0 to 1")]
 Name = Annotated[str, Meta(max_length=120)]

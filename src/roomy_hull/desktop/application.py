@@ -7,7 +7,7 @@ import time
 import types
 from pathlib import Path
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
@@ -19,9 +19,10 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing import manner
 from roomy_hull.formats import shopfile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.jobfile import load
+from roomy_hull.formats.jobfile import read
 from roomy_hull.formats.keeping import Keeping
-from roomy_hull.session.files import autosave
+from roomy_hull.formats.whole import read_whole
+from roomy_hull.session.files import autosave, hold
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
 
@@ -90,7 +91,8 @@ def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) ->
     JobFileError
         The file cannot be used.
     """
-    job = load(path) if path is not None else demo_job()
+    data = read_whole(path) if path is not None else b""
+    job, news = read(data, path.name) if path is not None else (demo_job(), ())
     trouble = ""
     if own is not None:
         shop = shopfile.load(own)
@@ -104,6 +106,9 @@ def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) ->
         session.say(trouble, trouble=True)
     if path is not None:
         keeping.add_recent(path)
+        words = " ".join(w for w in (*news, hold(session, path, data)) if w)
+        if words:
+            session.say(words)
     known = keeping.preferences()
     session.view.set(
         dark=known.get("dark") is True, system="us" if known.get("system") == "us" else "metric"
@@ -140,6 +145,8 @@ def offer_recovery(session: Session, window: MainWindow) -> None:
 def catch_faults(session: Session, window: MainWindow) -> None:
     """Keep the work and tell the person when the program itself fails; no traceback is shown."""
     folder = session.keeping.state
+    told = Fault(window)
+    told.happened.connect(lambda: _tell_fault(session))
 
     def on_fault(
         kind: type[BaseException], fault: BaseException, trace: types.TracebackType | None
@@ -149,19 +156,39 @@ def catch_faults(session: Session, window: MainWindow) -> None:
             return
         import traceback  # ruff: ignore[import-outside-top-level]  # read at a fault only, not at every start
 
-        with contextlib.suppress(OSError):
+        with contextlib.suppress(OSError, ValueError):
             folder.mkdir(parents=True, exist_ok=True)
-            with (folder / "roomy-hull.log").open("a", encoding="utf-8") as log:
+            with (folder / "roomy-hull.log").open(
+                "a", encoding="utf-8", errors="backslashreplace"
+            ) as log:
                 log.write(time.strftime("%Y-%m-%d %H:%M:%S\n"))
                 traceback.print_exception(kind, fault, trace, file=log)
-        autosave(session)
-        session.say(
-            "Something went wrong inside the program. Your work is kept; the fault is noted in "
-            f"{folder / 'roomy-hull.log'}.",
-            trouble=True,
-        )
+        # Told in the window's own thread, whichever this one is.
+        with contextlib.suppress(RuntimeError):
+            told.happened.emit()
 
     sys.excepthook = on_fault
+
+
+class Fault(QObject):
+    """Carries word of a fault to the window's thread."""
+
+    happened = pyqtSignal()
+
+
+def _tell_fault(session: Session) -> None:
+    """Keep the work and tell the person; a fault in doing so is only noted as kept or not."""
+    kept = "Your work is kept"
+    try:
+        session.cancel()
+        session.keeping.autosave(session.history.settled, session.path)
+    except Exception:  # whatever it was: a fault is being told already
+        kept = "Save your work under another name"
+    session.say(
+        f"Something went wrong inside the program. {kept}; the fault is noted in "
+        f"{session.keeping.state / 'roomy-hull.log'}.",
+        trouble=True,
+    )
 
 
 def run(path: Path | None, shop: Path | None = None) -> int:

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
 
 from roomy_hull.desktop.text import plain
@@ -100,6 +101,18 @@ class Dialogs:
         """Ask yes or no."""
         answer = QMessageBox.question(self._window, "Roomy Hull", plain(words))
         return answer == QMessageBox.StandardButton.Yes
+
+    def choose(self, words: str, options: tuple[str, ...]) -> str:
+        """Ask which of some ways to go; empty for none of them."""
+        box = QMessageBox(self._window)
+        box.setWindowTitle("Roomy Hull")
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setText(words)
+        buttons = [(box.addButton(o, QMessageBox.ButtonRole.ActionRole), o) for o in options]
+        box.addButton(QMessageBox.StandardButton.Cancel)
+        box.exec()
+        pressed = box.clickedButton()
+        return next((o for button, o in buttons if button is pressed), "")
 
     def show_keys(self) -> None:
         """Show the key sheet."""

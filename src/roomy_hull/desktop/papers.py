@@ -15,7 +15,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.paper import Paper
-from roomy_hull.formats.jobfile import write_whole
+from roomy_hull.formats.whole import write_whole
 from roomy_hull.session.session import Session
 
 DPI = 96

@@ -26,7 +26,7 @@ from roomy_hull.desktop.widgets.job_line import JobLine
 from roomy_hull.desktop.widgets.pile import lay_out_now
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
 from roomy_hull.drawing import manner
-from roomy_hull.session.files import autosave, open_job
+from roomy_hull.session.files import autosave, let_go, open_job
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
 
@@ -256,8 +256,8 @@ class MainWindow(QMainWindow):
         """Ask about unsaved work before closing."""
         if event is None:
             return
+        event.ignore()  # whatever goes wrong in saving, the window stays
         if self.session.asker.may_lose():
             self.session.keeping.drop_autosave()
+            let_go(self.session)
             event.accept()
-        else:
-            event.ignore()

@@ -6,7 +6,7 @@ from pathlib import Path
 from roomy_hull.drawing.backends.dxf import DxfWriter
 from roomy_hull.drawing.scenes.cut import blank_strokes, sheet_strokes
 from roomy_hull.formats.csv_tables import bar_list, part_list
-from roomy_hull.formats.jobfile import write_whole
+from roomy_hull.formats.whole import write_whole
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.sheets import Progress
 

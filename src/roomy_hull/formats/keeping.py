@@ -10,13 +10,20 @@ from typing import Any
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.value import put_back
 from roomy_hull.formats import folders, shopfile
-from roomy_hull.formats.jobfile import dumps, loads, write_whole
+from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.jobfile import loads, rescue
+from roomy_hull.formats.plain_json import decode, encode
 from roomy_hull.formats.thingfile import own_folder
+from roomy_hull.formats.whole import free_name, read_whole, write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.shop.shop import Shop, shipped_shop
 
 RECENT_LIMIT = 8
+LATEST = 4e9
+"""No work is later than this. [s since 1970]"""
+MOST_NAME = 120
 
 
 class Recovery(msgspec.Struct, frozen=True):
@@ -42,24 +49,44 @@ class Keeping:
         self.state = state or folders.state()
         self._units = state / "units" if state else own_folder("units")
         self._mark = f"{os.getpid()}-{time.time_ns():x}"
+        self._alive = Claim(self.state / f"autosave-{self._mark}.lock")
+        self.troubles: list[str] = []
+        """What was found damaged and set aside, to be told."""
 
     def units_folder(self) -> Path:
         """The folder of the user's own stores."""
         return self._units
 
     def preferences(self) -> dict[str, Any]:
-        """The preferences; an unreadable file counts as none."""
-        try:
-            found = json.loads((self.config / "preferences.json").read_text("utf-8"))
-        except (OSError, ValueError):
+        """The preferences; a file that cannot be used is set aside, counts as none, and is told of once."""
+        path = self.config / "preferences.json"
+        if not path.exists():
             return {}
-        return found if isinstance(found, dict) else {}
+        try:
+            found = decode(read_whole(path), path.name)
+            if not isinstance(found, dict):
+                raise JobFileError("it holds no preferences", path.name)
+        except JobFileError as trouble:
+            self._set_aside(path, trouble)
+            return {}
+        return found
+
+    def _set_aside(self, path: Path, trouble: JobFileError) -> None:
+        """Give a damaged file of ours another name, so that it is in nobody's way and nothing of it is lost."""
+        aside = free_name(path.with_name(path.name + ".damaged"))
+        words = f"{path.name} cannot be used ({trouble.what})"
+        try:
+            path.rename(aside)
+            words += f"; it is set aside as {aside.name}"
+        except OSError:
+            words += "; it is left where it is"
+        self.troubles.append(f"{words}.")
 
     def keep_preferences(self, **values: Any) -> None:
         """Store some preferences; trouble with the disk is not worth a message."""
         merged = self.preferences() | values
         with contextlib.suppress(JobFileError):
-            write_whole(self.config / "preferences.json", json.dumps(merged, indent=1).encode())
+            write_whole(self.config / "preferences.json", encode(merged))
 
     def shop(self) -> Shop:
         """Read the user's own shop, or the shipped values where there is none.
@@ -100,7 +127,7 @@ class Keeping:
         """The recent jobs that still exist, newest first."""
         rows = self.preferences().get("recent", [])
         paths = [Path(r) for r in rows if isinstance(r, str)] if isinstance(rows, list) else []
-        return [p for p in paths if p.exists()]
+        return [p for p in paths if _exists(p)]
 
     def add_recent(self, path: Path) -> None:
         """Put a job first among the recent ones."""
@@ -117,41 +144,72 @@ class Keeping:
             The job as it stands.
         path : Path or None
             Its file, if it has one.
+
+        Raises
+        ------
+        JobFileError
+            The place cannot be written.
         """
+        # As near to it as can be: what could not be saved is to be kept all the more.
         frame = {
             "roomy-hull-autosave": 1,
             "name": job.name,
             "path": str(path.resolve()) if path else "",
             "pid": os.getpid(),
             "when": time.time(),
-            "job": json.loads(dumps(job)),
+            "job": put_back(msgspec.to_builtins(job)),
         }
-        with contextlib.suppress(JobFileError):
-            write_whole(self._own_file(), json.dumps(frame).encode())
+        # Locked for as long as this run lives, so that its work is offered to nobody until it ends.
+        with contextlib.suppress(OSError):
+            self.state.mkdir(parents=True, exist_ok=True)
+        self._alive.take()
+        write_whole(self._own_file(), json.dumps(frame).encode())
 
     def drop_autosave(self) -> None:
         """Forget this run's autosave, since the work is saved or given up."""
         with contextlib.suppress(OSError):
             self._own_file().unlink()
+        self._alive.give_up()
+
+    def rescue(self, job: Job) -> Path:
+        """Write a job that its file cannot hold as near to it as can be.
+
+        Parameters
+        ----------
+        job : Job
+            The job.
+
+        Returns
+        -------
+        Path
+            The rescue file, a new one each time.
+
+        Raises
+        ------
+        JobFileError
+            The place cannot be written.
+        """
+        path = free_name(self.state / f"rescued-{time.strftime('%Y%m%d-%H%M%S')}.json")
+        rescue(job, path)
+        return path
 
     def _own_file(self) -> Path:
         """The run's autosave file."""
         return self.state / f"autosave-{self._mark}.json"
 
     def left_behind(self) -> list[Recovery]:
-        """List the work of runs that ended without saving, newest first."""
+        """List the work of runs that ended without saving, newest first; what is damaged is set aside."""
         found = []
-        for file in self.state.glob("autosave-*.json") if self.state.is_dir() else []:
-            if file == self._own_file():
+        for file in sorted(self.state.glob("autosave-*.json")) if self.state.is_dir() else []:
+            lock = Claim(file.with_suffix(".lock"))
+            if file == self._own_file() or lock.holder() is not None:
                 continue
+            with contextlib.suppress(OSError):
+                lock.path.unlink()
             try:
-                frame = json.loads(file.read_text("utf-8"))
-                pid, when = int(frame["pid"]), float(frame["when"])
-                name, path = str(frame["name"]), str(frame["path"])
-            except (OSError, ValueError, KeyError, TypeError):
-                continue
-            if not _alive(pid):
-                found.append(Recovery(file, name, Path(path) if path else None, when))
+                found.append(_recovery(file))
+            except JobFileError as trouble:
+                self._set_aside(file, trouble)
         return sorted(found, key=lambda r: -r.when)
 
     def recover(self, recovery: Recovery) -> Job:
@@ -172,10 +230,10 @@ class Keeping:
         JobFileError
             The file is damaged.
         """
+        frame = decode(read_whole(recovery.file), recovery.file.name)
         try:
-            frame = json.loads(recovery.file.read_text("utf-8"))
-            inner = json.dumps(frame["job"]).encode()
-        except (OSError, ValueError, KeyError, TypeError) as trouble:
+            inner = encode(frame["job"])
+        except (ValueError, KeyError, TypeError) as trouble:
             raise JobFileError(
                 f"the recovered work cannot be read ({trouble})", recovery.file.name
             ) from None
@@ -187,12 +245,22 @@ class Keeping:
             recovery.file.unlink()
 
 
-def _alive(pid: int) -> bool:
-    """Say whether a process runs."""
+def _recovery(file: Path) -> Recovery:
+    """Read what an autosave says of itself."""
+    frame = decode(read_whole(file), file.name)
+    frame = frame if isinstance(frame, dict) else {}
+    when, name, path = frame.get("when"), frame.get("name"), frame.get("path")
+    timed = isinstance(when, int | float) and 0 < when < LATEST
+    if not (timed and isinstance(name, str) and isinstance(path, str)):
+        raise JobFileError("it is no autosave", file.name)
+    if not isinstance(frame.get("job"), dict):
+        raise JobFileError("it holds no job", file.name)
+    return Recovery(file, name[:MOST_NAME], Path(path) if path else None, float(when))  # type: ignore[arg-type]  # a figure, see above
+
+
+def _exists(path: Path) -> bool:
+    """Say whether a file is there; what is no file's name is not."""
     try:
-        os.kill(pid, 0)
-    except ProcessLookupError:
+        return path.exists()
+    except (OSError, ValueError):
         return False
-    except (PermissionError, OverflowError):
-        return True
-    return True

@@ -8,7 +8,8 @@ import msgspec
 
 from roomy_hull.core.errors import FileError, JobFileError
 from roomy_hull.core.material import Material
-from roomy_hull.formats.jobfile import decode, encode, read_whole, worded, write_whole
+from roomy_hull.formats.plain_json import decode, encode, worded
+from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
 
 T = TypeVar("T")

@@ -9,7 +9,7 @@ import msgspec
 from roomy_hull.core.errors import JobFileError, UserError
 from roomy_hull.core.value import put_back
 from roomy_hull.formats import folders
-from roomy_hull.formats.jobfile import converted, decode, encode
+from roomy_hull.formats.plain_json import converted, decode, encode
 
 T = TypeVar("T")
 

@@ -64,7 +64,10 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             _scenario(loads, verdict.loads.owners(scenario))
             for scenario, loads in zip(verdict.job.scenarios, verdict.loads.scenarios, strict=True)
         ],
-        "findings": [_finding(f, verdict) for f in verdict.findings],
+        "findings": [
+            _finding(f, verdict, mended=m)
+            for f, m in zip(verdict.findings, _mended(verdict.findings), strict=True)
+        ],
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
         "outline": _outline(verdict),
@@ -257,8 +260,23 @@ def _scenario(
     }
 
 
-def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
-    """One finding."""
+MOST_MENDED, MOST_TRIED = 24, 4
+"""For so many findings the fixes are computed, the first ones, and for so many of what moves, where each change has to
+be tried. More stand with null; the window computes those of the finding that is chosen."""
+
+
+def _mended(findings: tuple[Finding, ...]) -> list[bool]:
+    """Say for which findings the fixes are computed."""
+    found, tried = [], 0
+    for n, finding in enumerate(findings):
+        moves = finding.code.startswith("move.")
+        tried += moves
+        found.append(n < MOST_MENDED and not (moves and tried > MOST_TRIED))
+    return found
+
+
+def _finding(finding: Finding, verdict: Verdict, *, mended: bool) -> dict[str, Any]:
+    """One finding, with its fixes or without."""
     return {
         "code": finding.code,
         "weight": finding.severity,
@@ -275,8 +293,8 @@ def _finding(finding: Finding, verdict: Verdict) -> dict[str, Any]:
         "fixes": [
             {"words": f.words, "subject": f.subject.word, "changes": f.changes}
             for f in fixes(verdict, finding)
-        ],
-    }
+        ] if mended else None,
+    }  # fmt: skip
 
 
 def _part(part: Part) -> dict[str, Any]:

@@ -122,7 +122,7 @@ class Tray(Value, frozen=True, kw_only=True):
     floor_material: str = "5083-H116"
     rail: str = "100x50x4"
     cross: str = "50x50x3"
-    cross_spacing: PositiveMm = 400.0
+    cross_spacing: Annotated[float, Meta(ge=50, le=5000, description="mm")] = 400.0
     bar_material: str = "6061-T6"
     headboard: Gap = 900.0
     sides: Gap = 0.0
@@ -149,7 +149,7 @@ class Strut(Value, frozen=True, kw_only=True):
     other stud lies from the hinge along the leaf.
     """
 
-    force: Annotated[float, Meta(gt=0, le=5000, description="N")]
+    force: Annotated[float, Meta(ge=1, le=5000, description="N")]
     count: Annotated[int, Meta(ge=1, le=4)] = 2
     body: PositiveMm
     leaf: PositiveMm
@@ -172,7 +172,7 @@ class Door(Value, frozen=True, kw_only=True):
     height: PositiveMm
     split: Gap = 0.0
     hinge: Literal["top", "bottom", "start", "end"] = "top"
-    swing: Annotated[float, Meta(gt=0, le=270, description="degrees")] = 100.0
+    swing: Annotated[float, Meta(ge=1, le=270, description="degrees")] = 100.0
     strut: Strut | None = None
 
     def __post_init__(self) -> None:
@@ -185,6 +185,10 @@ class Door(Value, frozen=True, kw_only=True):
         """
         if self.strut is not None and self.strut.leaf > self.height:
             raise ValueError(f"door {self.id}: its strut's stud lies beyond the leaf's edge")
+
+
+LEAST_PITCH = 5.0
+"""No slots stand nearer than this. [mm]"""
 
 
 class Bay(Value, frozen=True, kw_only=True):
@@ -216,6 +220,10 @@ class Bay(Value, frozen=True, kw_only=True):
         ValueError
             The margins leave no opening.
         """
+        if 0 < self.pitch < LEAST_PITCH:
+            raise ValueError(
+                f"bay {self.id}: pitch {self.pitch:g} is below {LEAST_PITCH:g}; 0 is for no slotted rail"
+            )
         if self.margin_start + self.margin_end >= self.length:
             raise ValueError(f"bay {self.id}: margin_start and margin_end leave no opening")
         if self.margin_bottom + self.margin_top >= self.height:

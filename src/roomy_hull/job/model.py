@@ -51,7 +51,7 @@ class Weighing(Value, frozen=True, kw_only=True):
     front_right: Kg = 0.0
     rear_left: Kg = 0.0
     rear_right: Kg = 0.0
-    scale: Annotated[float, Meta(gt=0, le=200, description="kg")] = 5.0
+    scale: Annotated[float, Meta(ge=0.01, le=200, description="kg")] = 5.0
     raised: Literal["front", "rear"] = "front"
     raised_by: Mm = 0.0
     raised_kg: Kg = 0.0

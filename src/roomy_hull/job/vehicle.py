@@ -45,7 +45,7 @@ class Ratings(Value, frozen=True, kw_only=True):
     rear_spring: Kg = 0.0
 
 
-Rate = Annotated[float, Meta(gt=0, le=2000, description="N/mm at the wheel")]
+Rate = Annotated[float, Meta(ge=1, le=2000, description="N/mm at the wheel")]
 ExtraRate = Annotated[float, Meta(ge=0, le=2000, description="N/mm at the wheel, 0 for the usual")]
 Pressure = Annotated[float, Meta(ge=0, le=1500, description="kPa over the air's")]
 SpringOption = Literal["standard", "constant load", "extra leaf", "air"]
@@ -71,7 +71,7 @@ class Springs(Value, frozen=True, kw_only=True):
     constant_rate: ExtraRate = 0.0
     leaf_rate: ExtraRate = 0.0
     leaf_lift: Gap = 15.0
-    air_area: Annotated[float, Meta(gt=0, le=1000, description="cm²")] = 60.0
+    air_area: Annotated[float, Meta(ge=1, le=1000, description="cm²")] = 60.0
     air_height: PositiveMm = 140.0
     air_x: Mm = 0.0
     air_pressure: Pressure = 0.0
@@ -269,10 +269,26 @@ class Vehicle(Value, frozen=True, kw_only=True):
             raise ValueError("shape: windscreen, roof_front and roof_rear must follow each other")
         if self.shape.roof_rear > self.cab_back + 1:
             raise ValueError("shape.roof_rear lies behind cab_back; the roof ends with the cab")
+        self._check_kerb()
         if self.kerb.fuel > self.fuel.litres:
             raise ValueError(
                 f"kerb.fuel {self.kerb.fuel:g} l is more than the tank's {self.fuel.litres:g} l"
             )
+
+    def _check_kerb(self) -> None:
+        """Refuse kerb masses of which what was aboard leaves nothing on an axle."""
+        kerb = self.kerb
+        aboard = [
+            (kerb.driver, self.seats[0].x), (kerb.tools, kerb.tools_x), (kerb.fuel * self.fuel.density, self.fuel.x)
+        ]  # fmt: skip
+        rear = sum(kg * x for kg, x in aboard) / self.wheelbase
+        front = sum(kg for kg, _x in aboard) - rear
+        for name, mass, taken in (("front", kerb.front, front), ("rear", kerb.rear, rear)):
+            if taken >= mass:
+                raise ValueError(
+                    f"kerb.{name} {mass:,.0f} kg is less than what was aboard puts on that axle "
+                    f"({taken:,.0f} kg); weigh again"
+                )
 
     def axle_height(self) -> float:
         """The wheel centre's height: half the tyre's diameter, less 3 % for its squash. [mm]

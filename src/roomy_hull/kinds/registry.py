@@ -9,8 +9,9 @@ from typing import TYPE_CHECKING
 import msgspec
 
 from roomy_hull import kinds
+from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.frames import OTHER_SIDE
-from roomy_hull.core.parts import mirrored
+from roomy_hull.core.parts import BarPart, SheetPart, mirrored
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import Kind, Site
 from roomy_hull.kinds.placed import Placed
@@ -83,6 +84,26 @@ def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:
     InputError
         The unit's sizes leave nothing inside it, or the shop lacks its material.
     """
+    found = _expanded(unit, site, side)
+    for part in found.parts:
+        if isinstance(part, SheetPart | BarPart) and not _has_size(part):
+            raise InputError(
+                f"its sizes leave nothing of the {part.name.split(': ')[-1]}", place=unit.name,
+                remedy="Make it larger, or its sheets thinner.",
+            )  # fmt: skip
+    return found
+
+
+def _has_size(part: SheetPart | BarPart) -> bool:
+    """Whether there is anything to cut of a part."""
+    sizes = (
+        (part.length, part.width, part.thickness) if isinstance(part, SheetPart) else (part.length,)
+    )
+    return min(sizes) > 0 and part.mass() > 0
+
+
+def _expanded(unit: Placed, site: Site, side: str) -> Expansion:
+    """Write a unit out as its kind does, on the right side turned over."""
     if side == "right":
         changes = handed_changes(unit)
         unit = msgspec.structs.replace(unit, **changes) if changes else unit

@@ -74,6 +74,14 @@ def _notched(
     """Take cut-outs that reach the edge out of the outline; the others stay openings."""
     if not cutouts:
         return outline, cutouts
+    xs, ys = zip(*outline, strict=True)
+    low, high = (min(xs), min(ys)), (max(xs), max(ys))
+    inside = all(
+        c.x > low[0] and c.y > low[1] and c.x + c.length < high[0] and c.y + c.width < high[1]
+        for c in cutouts
+    )
+    if inside and len(outline) == 4:
+        return outline, cutouts  # a plain sheet: nothing to be read for that
     whole = shapely.Polygon(outline)
     rows = [(c, shapely.box(c.x, c.y, c.x + c.length, c.y + c.width)) for c in cutouts]
     edge = [hole for _c, hole in rows if not whole.contains_properly(hole)]
@@ -151,8 +159,8 @@ def hole_to_bend(part: SheetPart) -> float | None:
 
 def overlaps(part: SheetPart) -> float:
     """The area that faces and bends of a part take twice on the flat; 0 for what can be cut. [mm²]"""
-    if part.shape is None and part.corners == "open":
-        return 0.0
+    if part.shape is None or not part.shape.bends:
+        return 0.0  # a pan's flanges lie apart, whatever their sizes
     pieces = [shapely.Polygon(p) for p in part.flat().pieces]
     return float(sum(p.area for p in pieces) - shapely.union_all(pieces).area)
 

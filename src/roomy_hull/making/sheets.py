@@ -123,6 +123,8 @@ def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
     )
 
 
+MANY = 200
+"""More blanks of one sheet than this are packed by one rule only."""
 ALGORITHMS = (rectpack.MaxRectsBssf, rectpack.MaxRectsBaf, rectpack.MaxRectsBl, rectpack.SkylineMwf)
 ORDERS = (rectpack.SORT_LSIDE, rectpack.SORT_AREA, rectpack.SORT_SSIDE)
 
@@ -137,8 +139,10 @@ def _pack(
     best: list[tuple[PlacedBlank, ...]] = []
     score = (math.inf, math.inf)
     bound = area_bound(group, size, stock)
-    for algorithm in ALGORITHMS:
-        for order in ORDERS:
+    # So many pieces leave little to choose, and every rule takes its time.
+    many = len(group) > MANY
+    for algorithm in ALGORITHMS[:1] if many else ALGORITHMS:
+        for order in ORDERS[:1] if many else ORDERS:
             found = _pack_once(group, size, stock, algorithm, order)
             least = min(sum(p.length * p.width for p in row) for row in found)
             if (len(found), least) < score:

@@ -36,6 +36,9 @@ class Asker(Protocol):
     def agree(self, words: str) -> bool:
         """Ask yes or no."""
 
+    def choose(self, words: str, options: tuple[str, ...]) -> str:
+        """Ask which of some ways to go; empty for none of them."""
+
     def show_keys(self) -> None:
         """Show the key sheet."""
 
@@ -93,6 +96,10 @@ class Nobody:
     def agree(self, _words: str) -> bool:
         """Agree to nothing."""
         return False
+
+    def choose(self, _words: str, _options: tuple[str, ...]) -> str:
+        """Choose nothing."""
+        return ""
 
     def show_keys(self) -> None:
         """Show nothing."""

@@ -5,6 +5,7 @@ from pathlib import Path
 from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.core.signal import Signal
 from roomy_hull.formats import unitfile
+from roomy_hull.formats.whole import free_name
 from roomy_hull.kinds.kind import Offer
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit import catalogue
@@ -42,8 +43,11 @@ class Catalogue:
 
     def keep(self, unit: Placed) -> None:
         """Keep a unit in the user's own stores, as an open file; trouble is told."""
-        name = "".join(c if c.isalnum() else "-" for c in unit.name.lower()).strip("-") or unit.id
-        path = self._folder / f"{name}{unitfile.SUFFIX}"
+        name = (
+            "".join(c if c.isalnum() else "-" for c in unit.name.lower())[:40].strip("-") or unit.id
+        )
+        # Never in place of one that was kept before: that may be another.
+        path = free_name(self._folder / f"{name}{unitfile.SUFFIX}")
         try:
             try:
                 self._folder.mkdir(parents=True, exist_ok=True)

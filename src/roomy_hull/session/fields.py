@@ -362,7 +362,7 @@ def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[to
     if field.quantity in ("text", "choice", "material", "rule"):
         return text
     if field.quantity == "lengths":
-        rows = text.split(";") if ";" in text else text.split()
+        rows = [word.strip(", ") for word in (text.split(";") if ";" in text else text.split())]
         return tuple(parse(word, "length", system) for word in rows if word.strip())
     if field.quantity == "boxes":
         return _typed_boxes(text, system)

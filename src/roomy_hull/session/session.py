@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.signal import Signal
+from roomy_hull.formats.jobfile import checked
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
@@ -23,6 +24,7 @@ from roomy_hull.verdict.verdict import Judged, Verdict, fixes, glance, judge
 if TYPE_CHECKING:
     from roomy_hull.session.actions.registry import Registry
     from roomy_hull.session.catalogue import Catalogue
+    from roomy_hull.session.files import OnDisk
 
 
 class Session:
@@ -53,6 +55,7 @@ class Session:
         whole: bool = True,
     ) -> None:
         self.keeping, self.path = keeping, path
+        self.on_disk: OnDisk | None = None
         self.shop = shop if shop is not None else shipped_shop()
         self.changed, self.saved = Signal(), Signal()
         self.messages, self.selection = Messages(), Selection()
@@ -193,7 +196,14 @@ class Session:
     # Edits
 
     def edit(self, words: str, job: Job) -> None:
-        """Make a step of the history; one that cannot be judged is taken back, and that is told."""
+        """Make a step of the history; one that cannot be saved or judged is not made, and that is told."""
+        try:
+            if job is not self.history.settled:
+                checked(job)
+        except UserError as trouble:
+            self.cancel()
+            self.say(f"{trouble} The step is not taken.", trouble=True)
+            return
         pushed = self.history.push(words, job)
         if pushed or self._judged.job is not self.job:
             try:

@@ -9,7 +9,7 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.formats import jobfile, shopfile, vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.session.actions.registry import Action
-from roomy_hull.session.files import open_job, save_job
+from roomy_hull.session.files import ChangedError, lay_together, let_go, open_job, save_job
 from roomy_hull.session.session import Session
 
 Run = Callable[[Session], None]
@@ -17,15 +17,45 @@ _VEHICLES = f"Vehicles (*{vehiclefile.SUFFIX});;All files (*)"
 _SHOPS = f"Shops (*{shopfile.SUFFIX});;All files (*)"
 
 
-def _try(session: Session, path: Path, what: str) -> None:
-    """Open or save; trouble is told."""
+def _try(session: Session, path: Path, what: str, *, anyway: bool = False) -> None:
+    """Open or save; trouble is told, and what others made of the file is not written over unasked."""
     try:
         if what == "open":
             open_job(session, path)
         else:
-            save_job(session, path)
+            save_job(session, path, anyway=anyway)
+    except ChangedError as trouble:
+        _settle(session, path, trouble)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
+
+
+COPY, TOGETHER, OVER = "Save a copy…", "Lay both together", "Write over it"
+
+
+def _settle(session: Session, path: Path, trouble: ChangedError) -> None:
+    """Ask what to do about a file that somebody else has changed, and do that."""
+    chosen = session.asker.choose(str(trouble), (COPY, TOGETHER, OVER))
+    if chosen == COPY:
+        _save_as(session)
+    elif chosen == OVER:
+        _try(session, path, "save", anyway=True)
+    elif chosen == TOGETHER:
+        try:
+            conflicts = lay_together(session, path)
+        except UserError as refused:
+            session.say(str(refused), trouble=True)
+            return
+        if conflicts:
+            more = f" and {len(conflicts) - 3} more" if len(conflicts) > 3 else ""
+            session.say(
+                f"Both changed the same parts: {', '.join(conflicts[:3])}{more}. Save a copy instead.",
+                trouble=True,
+            )
+        else:
+            _try(session, path, "save")
+    else:
+        session.say(f"Not saved. {trouble}", trouble=True)
 
 
 def _open(session: Session) -> None:
@@ -39,6 +69,7 @@ def _demo(name: str) -> Run:
     def run(session: Session) -> None:
         if session.asker.may_lose():
             session.keeping.drop_autosave()
+            let_go(session)
             session.take(demo_job(name), None)
 
     return run
@@ -49,6 +80,7 @@ def _new(session: Session) -> None:
         job = session.asker.new_job()
         if job is not None:
             session.keeping.drop_autosave()
+            let_go(session)
             session.take(job, None, saved=False)
             session.view.set(stage="Survey")
 
@@ -68,15 +100,25 @@ def _export_vehicle(session: Session) -> None:
     path = session.asker.file(
         "Export the vehicle", _VEHICLES, str(vehiclefile.own_folder()), to_save=True
     )
+    path = None if path is None else _ended(session, path, vehiclefile.SUFFIX)
     if path is None:
         return
-    if not path.name.endswith(".json"):
-        path = path.with_name(path.name + vehiclefile.SUFFIX)
     try:
         vehiclefile.save(session.job.vehicle, path)
         session.say(f"The vehicle is written to {path}")
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
+
+
+def _ended(session: Session, path: Path, suffix: str) -> Path | None:
+    """Give a path the ending of its kind; where that names another file, ask before that is replaced."""
+    if path.name.endswith((".json", suffix)):
+        return path
+    # The person was asked about the name as it was typed, not about this one.
+    path = path.with_name(path.name + suffix)
+    if path.exists() and not session.asker.agree(f"{path.name} is there already. Replace it?"):
+        return None
+    return path
 
 
 def _save(session: Session) -> None:
@@ -89,9 +131,9 @@ def _save(session: Session) -> None:
 def _save_as(session: Session) -> None:
     path = session.asker.save_path()
     if path is not None:
-        if not path.name.endswith(".json"):
-            path = path.with_name(path.name + jobfile.SUFFIX)
-        _try(session, path, "save")
+        named = _ended(session, path, jobfile.SUFFIX)
+        if named is not None:
+            _try(session, named, "save")
 
 
 def _cut(session: Session) -> None:
@@ -119,10 +161,9 @@ def _import_shop(session: Session) -> None:
 
 def _export_shop(session: Session) -> None:
     path = session.asker.file("Write the shop's values", _SHOPS, "", to_save=True)
+    path = None if path is None else _ended(session, path, shopfile.SUFFIX)
     if path is None:
         return
-    if not path.name.endswith(".json"):
-        path = path.with_name(path.name + shopfile.SUFFIX)
     try:
         shopfile.save(session.shop, path)
         session.say(
@@ -136,9 +177,9 @@ def _picture(session: Session) -> None:
     path = session.asker.file(
         "Write what is drawn", "SVG (*.svg);;PDF (*.pdf)", f"{session.job.name}.svg", to_save=True
     )
+    if path is not None and path.suffix not in (".svg", ".pdf"):
+        path = _ended(session, path, ".svg")
     if path is not None:
-        if path.suffix not in (".svg", ".pdf"):
-            path = path.with_name(path.name + ".svg")
         session.asker.write_view(path)
 
 

@@ -43,11 +43,15 @@ class Flaw(msgspec.Struct, frozen=True):
 
 
 class FitResult(msgspec.Struct, frozen=True):
-    """All flaws: of each thing alone, and of each pair (ids in the job's order)."""
+    """All flaws: of each thing alone, and of each pair (ids in the job's order).
+
+    `crowded` says that so much stands in one place that not every pair was judged.
+    """
 
     alone: dict[str, tuple[Flaw, ...]]
     pairs: dict[tuple[str, str], tuple[Flaw, ...]]
     pairs_tested: int
+    crowded: bool = False
 
 
 def study(case: Case) -> FitResult:
@@ -93,7 +97,8 @@ def study(case: Case) -> FitResult:
                 continue
             pairs[key if present[a] < present[b] else (b, a)] = flaws
     candidates = _near(assembly, fresh)
-    for i, j in candidates:
+    crowded = len(candidates) > MOST_PAIRS or (old is not None and old.crowded)
+    for i, j in candidates[:MOST_PAIRS]:
         one, other = things[i], things[j]
         flaws = tuple(_pair(one, other))
         if flaws:
@@ -102,17 +107,23 @@ def study(case: Case) -> FitResult:
         # In the job's order, whatever was known before.
         order = {t.id: i for i, t in enumerate(things)}
         pairs = dict(sorted(pairs.items(), key=lambda row: (order[row[0][0]], order[row[0][1]])))
-    return FitResult(alone, pairs, len(candidates))
+    return FitResult(alone, pairs, len(candidates), crowded)
+
+
+MOST_PAIRS = 20_000
+"""More pairs than this stand near one another in no real vehicle: the rest is not judged, and that is said."""
 
 
 def _near(assembly: Assembly, fresh: list[int]) -> list[tuple[int, int]]:
     """The index pairs whose reaches share room and of which one is fresh, each once, ordered."""
     reaches = [t.reach for t in assembly.things]
     boxes = Boxes(reaches)
-    return sorted({
-        (i, j) if i < j else (j, i)
-        for i in fresh for j in boxes.near(reaches[i], -TOUCH) if i != j
-    })  # fmt: skip
+    found: set[tuple[int, int]] = set()
+    for i in fresh:
+        found.update((i, j) if i < j else (j, i) for j in boxes.near(reaches[i], -TOUCH) if i != j)
+        if len(found) > MOST_PAIRS:
+            break
+    return sorted(found)
 
 
 def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:

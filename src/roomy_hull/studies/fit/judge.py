@@ -46,6 +46,11 @@ def judge(case: Case) -> list[Finding]:
         found += [_alone(things[key], flaw, case) for flaw in flaws if flaw not in solid]
         if solid:
             found.append(_in_solids(things[key], solid))
+    if result.crowded or getattr(case.results.get("together"), "crowded", False):
+        found.append(
+            Finding("fit.crowded", "stop", "So much stands in one place that not every pair of things was judged",
+                    tuple(t.ref for t in case.assembly.things[:1]), source=GEOMETRY)
+        )  # fmt: skip
     for (a, b), flaws in result.pairs.items():
         found += [_pair(things[a], things[b], flaw) for flaw in flaws]
     return found

@@ -69,6 +69,11 @@ class Togetherness(msgspec.Struct, frozen=True):
     circles: tuple[tuple[str, ...], ...]
     pairs_tested: int = 0
 
+    @property
+    def crowded(self) -> bool:
+        """Whether so much opens in one place that not every pair was held against each other."""
+        return self.pairs_tested > MOST_PAIRS
+
     def relation(self, x: str, y: str) -> str:
         """Say how two openings stand to each other.
 
@@ -111,6 +116,10 @@ class Togetherness(msgspec.Struct, frozen=True):
         return min(found, key=lambda m: m.gap) if found else None
 
 
+MOST_PAIRS, MOST_NEAR = 20_000, 200
+"""More pairs of openings than this come near one another in no real vehicle, nor does one come near more things."""
+
+
 def study(case: Case) -> Togetherness:
     """Hold every opening against every other, and against what stays.
 
@@ -144,6 +153,8 @@ def study(case: Case) -> Togetherness:
             if i == j or (j < i and y.id in fresh):
                 continue  # that pair was met from the other side
             tested += 1
+            if tested > MOST_PAIRS:
+                break
             _meet(x, y, moving, shut, opened)
             _meet(y, x, moving, shut, opened)
     if previous is not None:
@@ -281,7 +292,7 @@ def _against_still(
         else:
             kept = [r for r in known if r[0] in order and r[0] not in changed]
             near = [fresh_things[n] for n in changes.near(x.swept_box, limit)]
-        for thing in near:
+        for thing in near[:MOST_NEAR]:
             if thing.id != x.owner:
                 if thing.id not in blocks:
                     blocks[thing.id] = tuple(block(s) for s in thing.still)

@@ -1,0 +1,127 @@
+"""Job files mutated by chance, read, judged, cut and written: what is accepted makes sense, what is not is refused in words.
+
+``python bench/mutations.py [COUNT] [SEED]``: prints what went wrong, with the mutations that did it; by hand, since it
+takes a tenth of a second each. A short form is in ``tests/properties/test_damaged_jobs.py``.
+"""
+
+import copy
+import json
+import math
+import random
+import sys
+import time
+from collections.abc import Iterator
+from typing import Any
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.parts import BarPart, SheetPart
+from roomy_hull.formats import jobfile
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
+from roomy_hull.verdict.verdict import judge
+
+WRONG: tuple[Any, ...] = (
+    0, -1, 1e-9, 5e-324, 0.001, 0.5, 1, 5, 37.0, 100, 2000, 9999, 19999, 20000, 60000, 1e5, 1e9, -500, "", "x", "a.b", "7",
+    None, True, [], {}, "265/75R16", "40x40x3", "left", "rear", "<img src=/dev/zero>", "a" * 121, "\ud800",
+)  # fmt: skip
+SLOW = 2.0
+
+
+def leaves(value: Any, at: tuple[str | int, ...] = ()) -> Iterator[tuple[str | int, ...]]:
+    """The path of every single value."""
+    items: Any = (
+        value.items()
+        if isinstance(value, dict)
+        else enumerate(value)
+        if isinstance(value, list)
+        else ()
+    )
+    if not isinstance(value, dict | list):
+        yield at
+    for key, inner in items:
+        yield from leaves(inner, (*at, key))
+
+
+def mutated(frame: Any, rng: random.Random) -> list[tuple[tuple[str | int, ...], Any]]:
+    """Put one to three values out of place; says which."""
+    places = list(leaves(frame))
+    done = []
+    for at in rng.sample(places, rng.randint(1, 3)):
+        inner = frame
+        for step in at[:-1]:
+            inner = inner[step]
+        # Mostly of the same sort: what is refused for its type alone is soon refused.
+        same = [
+            v for v in WRONG if isinstance(inner[at[-1]], int | float) == isinstance(v, int | float)
+        ]
+        value = rng.choice(same if rng.random() < 0.9 else WRONG)
+        inner[at[-1]] = copy.deepcopy(value)
+        done.append((at, value))
+    return done
+
+
+def nonsense(frame: Any) -> str:
+    """What is wrong with what becomes of a job that was accepted; empty for nothing.
+
+    Raises
+    ------
+    UserError
+        The job is refused.
+    """
+    job = jobfile.loads(json.dumps(frame).encode())
+    if jobfile.loads(jobfile.dumps(job)) != job:
+        return "what is written is not what was read"
+    verdict = judge(job)
+    assembly = verdict.assembly
+    for mass in (*assembly.ground.masses, *(m for t in assembly.things for m in t.masses)):
+        if not (math.isfinite(mass.kg) and mass.kg >= 0):
+            return f"{mass.label} weighs {mass.kg}"
+    for part in assembly.parts():
+        if isinstance(part, SheetPart | BarPart):
+            sizes = [part.length, part.mass()]
+            sizes += [part.width, part.thickness] if isinstance(part, SheetPart) else []
+            if not all(math.isfinite(s) and s > 0 for s in sizes):
+                return f"{part.name} has sizes {sizes}"
+    more = {"survey": survey_json(verdict)}
+    text = json.dumps(verdict_json(verdict) | more, allow_nan=False, ensure_ascii=False)
+    text.encode("utf-8", "backslashreplace")
+    if len(assembly.parts()) < 400:
+        cut_json(verdict)
+    return ""
+
+
+def main() -> None:
+    """Mutate, and tell what went wrong."""
+    count, seed = (
+        (int(a) for a in (*sys.argv[1:], "300", "1")[:2])
+        if len(sys.argv) < 3
+        else map(int, sys.argv[1:3])
+    )
+    rng = random.Random(seed)
+    frames = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn")]
+    refused = accepted = 0
+    for n in range(count):
+        frame = copy.deepcopy(rng.choice(frames))
+        what = mutated(frame, rng)
+        start = time.process_time()
+        try:
+            wrong = nonsense(frame)
+            accepted += 1
+        except UserError as trouble:
+            wrong = "a refusal without words" if len(str(trouble)) < 10 else ""
+            wrong = wrong or (
+                "a refusal of more than 900 letters" if len(str(trouble)) > 900 else ""
+            )
+            refused += 1
+        except Exception as fault:  # every fault is a find
+            wrong = f"{type(fault).__name__}: {str(fault)[:120]}"
+        took = time.process_time() - start
+        if not wrong and took > SLOW:
+            wrong = f"{took:.1f} s"
+        if wrong:
+            print(f"{n}: {wrong}  <- {what}", flush=True)
+    print(f"{count} jobs: {accepted} accepted, {refused} refused")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,207 @@
+"""Files written whole or not at all, and read only where they are files that one could mean.
+
+A new file is written beside the old one and put in its place; the old one can be kept under another name, which at
+every instant holds a whole version. What a process that was killed left half written is taken away at the next write.
+"""
+
+import contextlib
+import os
+import re
+import stat
+import time
+from pathlib import Path
+
+from roomy_hull.core.errors import JobFileError
+
+KEPT_SUFFIX = ".previous"
+MAX_BYTES = 32 * 1024 * 1024
+"""A larger file is no job: such a one would hold a hundred thousand units. [B]"""
+
+
+def read_whole(path: Path) -> bytes:
+    """Read a file's bytes.
+
+    Parameters
+    ----------
+    path : Path
+        The file.
+
+    Returns
+    -------
+    bytes
+        Its contents.
+
+    Raises
+    ------
+    JobFileError
+        It cannot be read, is no plain file (a folder, a pipe, a device), or is too large to be one of ours;
+        nothing of such a one is read.
+    """
+    try:  # ruff: ignore[too-many-statements-in-try-clause]  # any of it may fail
+        about = path.stat()
+        if stat.S_ISDIR(about.st_mode):
+            raise JobFileError("this is a folder", str(path), "Give a file.")
+        if not stat.S_ISREG(about.st_mode):
+            raise JobFileError("this is no plain file", str(path), "Give a file on a disk.")
+        if about.st_size > MAX_BYTES:
+            raise JobFileError(
+                f"the file of {about.st_size / 1e6:,.0f} MB is too large", str(path),
+                f"A file of this kind has at most {MAX_BYTES / 1e6:,.0f} MB.",
+            )  # fmt: skip
+        return path.read_bytes()
+    except OSError as trouble:
+        raise JobFileError(
+            f"the file cannot be read ({trouble.strerror})", str(path), "Check its name and rights."
+        ) from None
+    except ValueError:  # a name with a NUL
+        raise JobFileError("this is no file's name", repr(str(path))[:200], "Check it.") from None
+
+
+def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
+    """Write bytes to a new file and put it in the old one's place.
+
+    Parameters
+    ----------
+    path : Path
+        The file; where it is a link, the file that it leads to.
+    data : bytes
+        Its contents.
+    keep : bool
+        Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
+
+    Raises
+    ------
+    JobFileError
+        The place cannot be written, or the file there is read-only; what was there is untouched.
+    """
+    new: Path | None = None
+    try:  # ruff: ignore[too-many-statements-in-try-clause]  # written whole or not at all: every step of it may fail
+        target = Path(os.path.realpath(path))
+        target.parent.mkdir(parents=True, exist_ok=True)
+        mode = _mode(target)
+        _tidy(target)
+        new = target.with_name(f".{target.name}.{_mark()}-{time.time_ns():x}")
+        # The rights that the person's own mask gives new files, or those of the file that was there.
+        handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o666)
+        with os.fdopen(handle, "wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        if mode is not None:
+            os.chmod(new, mode)
+        if keep and mode is not None:
+            _keep(target)
+        os.replace(new, target)
+        _sync(target.parent)
+    except OSError as trouble:
+        if new:
+            with contextlib.suppress(OSError):
+                os.unlink(new)
+        raise JobFileError(
+            f"the file cannot be written ({trouble.strerror})",
+            str(path),
+            "Choose another place; what was there is untouched.",
+        ) from None
+
+
+def _mode(target: Path) -> int | None:
+    """The rights of a file that is there already; none where there is none.
+
+    Raises
+    ------
+    JobFileError
+        Nobody may write it, or it is no plain file.
+    """
+    try:
+        about = target.stat()
+    except FileNotFoundError:
+        return None
+    if not stat.S_ISREG(about.st_mode):
+        raise JobFileError("this is no plain file", str(target), "Choose another name.")
+    if not about.st_mode & 0o222:
+        raise JobFileError(
+            "the file is read-only", str(target), "Save under another name, or allow writing to it."
+        )
+    return stat.S_IMODE(about.st_mode)
+
+
+def _keep(target: Path) -> None:
+    """Have the kept name hold the version on disk: linked, or copied where there are no links, then renamed."""
+    kept = target.with_name(target.name + KEPT_SUFFIX)
+    fresh = target.with_name(f".{kept.name}.{_mark()}-{time.time_ns():x}")
+    try:
+        try:
+            os.link(target, fresh)
+        except OSError:
+            fresh.write_bytes(target.read_bytes())
+        os.replace(fresh, kept)
+    finally:
+        # Of one and the same file, renaming leaves both names.
+        with contextlib.suppress(OSError):
+            os.unlink(fresh)
+
+
+def _sync(folder: Path) -> None:
+    """Have the disk hold the folder's new names too; not every file system can."""
+    with contextlib.suppress(OSError):
+        handle = os.open(folder, os.O_RDONLY | os.O_DIRECTORY)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)
+
+
+def _mark() -> str:
+    """Name the process among all that may write here."""
+    return f"{host()}-{os.getpid()}"
+
+
+def host() -> str:
+    """The machine's name, in letters that a file's name can hold."""
+    return re.sub(r"[^A-Za-z0-9]+", "_", os.uname().nodename)[:40] or "host"
+
+
+def _tidy(target: Path) -> None:
+    """Take away what processes of this machine left half written beside a file when they were killed."""
+    pattern = re.compile(
+        rf"\.{re.escape(target.name)}(?:{re.escape(KEPT_SUFFIX)})?\.{re.escape(host())}-(\d+)-[0-9a-f]+"
+    )
+    with contextlib.suppress(OSError):
+        for name in os.listdir(target.parent):
+            found = pattern.fullmatch(name)
+            if found and int(found[1]) != os.getpid() and not alive(int(found[1])):
+                with contextlib.suppress(OSError):
+                    os.unlink(target.parent / name)
+
+
+def alive(pid: int) -> bool:
+    """Say whether a process of this machine runs."""
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except (PermissionError, OverflowError):
+        return True
+    return True
+
+
+def free_name(path: Path) -> Path:
+    """A name beside a path that no file has yet: the path itself, or with a number before its endings.
+
+    Parameters
+    ----------
+    path : Path
+        Where one would like to write.
+
+    Returns
+    -------
+    Path
+        Such as ``ute-2.hull.json``.
+    """
+    if not path.exists():
+        return path
+    stem, dot, rest = path.name.partition(".")
+    number = 2
+    while (found := path.with_name(f"{stem}-{number}{dot}{rest}")).exists():
+        number += 1
+    return found
