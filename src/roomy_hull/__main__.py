@@ -20,6 +20,7 @@ if _absent:
 import os  # ruff: ignore[module-import-not-at-top-of-file]
 from pathlib import Path  # ruff: ignore[module-import-not-at-top-of-file]
 
+from roomy_hull.cli import displays  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.cli.desktop import Desktop  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.cli.main import main as run  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.job.model import Job  # ruff: ignore[module-import-not-at-top-of-file]
@@ -28,6 +29,7 @@ from roomy_hull.shop.shop import Shop  # ruff: ignore[module-import-not-at-top-o
 
 def _run(path: Path | None, shop: Path | None) -> int:
     """Open the window; Qt is loaded here so that `check` and `cut` start without it."""
+    displays.check(os.environ)
     from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # see above
 
     quick_enums.quicken()  # before anything of Qt is touched

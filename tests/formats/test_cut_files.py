@@ -5,19 +5,23 @@ import re
 from pathlib import Path
 
 import ezdxf
+import msgspec
 import pytest
 from ezdxf import recover
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.strokes import Outline
 from roomy_hull.drawing.backends.dxf import LAYERS, DxfWriter, polyline
 from roomy_hull.drawing.scenes.cut import blank_scene, blank_strokes, sheet_scene, sheet_strokes
-from roomy_hull.formats import cutfiles
+from roomy_hull.formats import csv_tables, cutfiles, solid3d, whole
 from roomy_hull.formats.csv_tables import bar_list, part_list
+from roomy_hull.formats.demo import demo_job
 from roomy_hull.making.cutlist import CutList, cut_list
 from roomy_hull.making.flats import blank
 from roomy_hull.verdict.verdict import Verdict
@@ -190,3 +194,54 @@ def test_writing_stops_where_it_is_told_to(cut: CutList, tmp_path: Path) -> None
     written = cutfiles.write(cut, tmp_path, lambda share: share < 0.2)
     assert 0 < len(written) < 20
     assert not (tmp_path / "parts.csv").exists()
+
+
+def test_what_an_earlier_cut_left_is_taken_away_and_nothing_else(
+    cut: CutList, tmp_path: Path
+) -> None:
+    cutfiles.write(cut, tmp_path)
+    before = {p.name for p in (tmp_path / "blanks").iterdir()}
+    (tmp_path / "blanks" / "mine.dxf").write_text("the person's own")
+    (tmp_path / "notes.txt").write_text("keep")
+    listed = (tmp_path / cutfiles.MANIFEST).read_text()
+    (tmp_path / cutfiles.MANIFEST).write_text(
+        listed + "../notes.txt\n/etc/hosts\nblanks/mine.dxf\nnotes.txt\n"
+    )
+    fewer = msgspec.structs.replace(cut, parts=cut.parts[:3], blanks=cut.blanks[1:3])
+    cutfiles.write(fewer, tmp_path)
+    left = {p.name for p in (tmp_path / "blanks").iterdir()}
+    assert len(left) == 3
+    assert "mine.dxf" in left
+    assert not (before - left) & left
+    assert (tmp_path / "notes.txt").read_text() == "keep"
+
+
+@pytest.mark.parametrize(
+    ("cell", "shown"),
+    [("-330", "-330"), ("+12.5", "+12.5"), ("1,234", "1,234"),
+     ("=1+1", "'=1+1"), ("\t=1", "'\t=1"), ("\r@x", "' @x"),
+     ("a\nb", "a b"),
+     ("\ufeff=1", "'\ufeff=1"), (" -a", "' -a"), ("\uff1d1", "'\uff1d1"), ("-", "'-"), ("Galley", "Galley"),
+     ("-3=1", "'-3=1")],
+)  # fmt: skip
+def test_a_cell_runs_nothing_and_a_figure_stays_one(cell: str, shown: str) -> None:
+    (row,) = csv.reader(io.StringIO(csv_tables.table([[cell, "x"]]), newline=""))
+    assert row[0] == shown
+
+
+def test_a_full_disk_leaves_the_old_files(
+    cut: CutList, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    solid = tmp_path / "x.glb"
+    solid.write_bytes(b"old")
+
+    def full(_handle: int) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(whole.os, "fsync", full)
+    with pytest.raises(JobFileError, match="No space left"):
+        solid3d.write(assemble(demo_job()), solid)
+    with pytest.raises(JobFileError, match="No space left"):
+        cutfiles.write(cut, tmp_path)
+    assert [p.name for p in tmp_path.iterdir() if p.is_file()] == ["x.glb"]
+    assert solid.read_bytes() == b"old"

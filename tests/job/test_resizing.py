@@ -1,6 +1,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.builders import canopy_of, with_canopy
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import demo_job
@@ -96,3 +97,22 @@ def test_there_and_back_is_where_it_was(one: float, other: float) -> None:
     assert back.body.canopy.length == pytest.approx(DEMO.body.canopy.length)  # type: ignore[union-attr]
     for a, b in zip(back.body.canopy.doors, DEMO.body.canopy.doors, strict=True):  # type: ignore[union-attr]
         assert a.length == pytest.approx(b.length)
+
+
+def test_ids_may_hold_dots_and_figures(demo: Job) -> None:
+    ids = ("2.5t", "2", "0", "2.5t.length")
+    doors = tuple(
+        canopy_of(demo).doors[0].but(id=i, start=60.0 + 10 * n, length=300.0 + n)
+        for n, i in enumerate(ids)
+    )
+    job = with_canopy(demo, doors=doors)
+    for n, key in enumerate(ids):
+        path = f"body.canopy.doors.{key}.length"
+        assert value_at(job, path) == 300 + n
+        changed = canopy_of(set_at(job, path, 700.0)).doors
+        assert [d.length for d in changed] == [700.0 if m == n else 300.0 + m for m in range(4)]
+    # By number where no id is meant: the last one has number 3.
+    assert value_at(job, "body.canopy.doors.3.length") == 303
+    assert value_at(job, "body.canopy.doors.9.length") is None
+    with pytest.raises(EditError, match="there is no '9'"):
+        set_at(job, "body.canopy.doors.9.length", 1.0)

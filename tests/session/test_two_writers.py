@@ -200,3 +200,15 @@ def test_what_only_one_changed_is_taken_from_that_one(base: dict, mine: dict, th
         for key in "abc":
             a, b, c = (side["body"].get(key) for side in (base, mine, theirs))
             assert raw["body"].get(key) == (b if b != a else c)
+
+
+def test_a_vehicle_with_fewer_seats_than_people_is_refused_in_words(
+    two: tuple[Session, Session, Path],
+) -> None:
+    first, _second, _path = two
+    seats = first.job.vehicle.seats[:1]
+    narrow = msgspec.structs.replace(first.job.vehicle, seats=seats)
+    before = first.job
+    assert not first.attempt("import", lambda: msgspec.structs.replace(before, vehicle=narrow))
+    assert first.job is before
+    assert "2 people for 1 seat" in first.messages.text

@@ -26,9 +26,21 @@ class UserError(RoomyHullError):
 
     def __str__(self) -> str:
         """Say the trouble on one line: place, what, remedy."""
-        head = f"{self.place}: {self.what}" if self.place else self.what
+        what, place, remedy = (_short(words) for words in (self.what, self.place, self.remedy))
+        head = f"{place}: {what}" if place else what
         head = head.rstrip(".") + "."
-        return f"{head} {self.remedy}" if self.remedy else head
+        return f"{head} {remedy}" if remedy else head
+
+
+MOST_SAID = 280
+"""No part of a message is longer: what it quotes may be. [letters]"""
+
+
+def _short(words: str) -> str:
+    """Leave out the middle of words that are too long to be read."""
+    if len(words) <= MOST_SAID:
+        return words
+    return f"{words[: MOST_SAID - 60]} … {words[-50:]}"
 
 
 class InputError(UserError):

@@ -110,6 +110,8 @@ def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) ->
         if words:
             session.say(words)
     known = keeping.preferences()
+    for words in keeping.troubles:
+        session.say(words, trouble=True)
     session.view.set(
         dark=known.get("dark") is True, system="us" if known.get("system") == "us" else "metric"
     )

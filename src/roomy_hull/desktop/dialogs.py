@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
 
 from roomy_hull.desktop.text import plain
+from roomy_hull.formats.folders import home
 from roomy_hull.formats.jobfile import SUFFIX
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
@@ -61,7 +62,7 @@ class Dialogs:
         session = self._session
         recent = session.keeping.recent()
         known = [session.path] if session.path else recent
-        return str(known[0].parent if known else Path.home())
+        return str(known[0].parent if known else home())
 
     def may_lose(self) -> bool:
         """Ask what to do with unsaved work; False stops the action."""

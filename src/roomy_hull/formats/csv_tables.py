@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.making.cutlist import CutList
@@ -17,10 +18,18 @@ def table(rows: list[list[object]]) -> str:
 
 
 def _safe(cell: object) -> object:
-    """Keep a spreadsheet from running a name that starts like a formula."""
-    if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@"):
-        return "'" + cell
-    return cell
+    """Keep a spreadsheet from running a name that starts like a formula; a figure stays one."""
+    if isinstance(cell, str):
+        cell = re.sub(r"[\r\n\v\f\x00]", " ", cell)  # a row is one line
+    if not isinstance(cell, str) or re.fullmatch(r"[+-]?\d+(?:[.,]\d+)*%?", cell):
+        return cell
+    # A spreadsheet passes over what comes first and is not seen.
+    seen = cell.lstrip(" \t\r\n\v\f\x00\u00a0\u200b\u2060\ufeff")
+    return (
+        "'" + cell
+        if seen[:1] in ("=", "+", "-", "@", "\uff1d", "\uff0b", "\uff0d", "\uff20")
+        else cell
+    )
 
 
 def part_list(cut: CutList, files: dict[int, str]) -> str:

@@ -13,7 +13,13 @@ NAME = "roomy-hull"
 def _base(variable: str, usual: str) -> Path:
     """The folder that a variable names, where it names one as the standard wants it: from the root on."""
     named = os.environ.get(variable, "").strip()
-    return Path(named) if os.path.isabs(named) else Path(os.path.expanduser("~")) / usual
+    return Path(named) if os.path.isabs(named) else home() / usual
+
+
+def home() -> Path:
+    """Name the user's own folder; one among the passing files where the machine knows of none."""
+    found = os.path.expanduser("~")
+    return Path(found) if os.path.isabs(found) else Path(f"/tmp/roomy-hull-{os.getuid()}")  # ruff: ignore[hardcoded-temp-file]  # better there than nowhere
 
 
 def config() -> Path:

@@ -7,9 +7,9 @@ import numpy as np
 import trimesh
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.errors import FileError
 from roomy_hull.core.geometry.motion import PLANE, Piece
 from roomy_hull.drawing.scenes.solid import Item, items
+from roomy_hull.formats.whole import write_whole
 
 COLOURS: dict[str, tuple[int, int, int]] = {
     "cab": (147, 164, 142), "glass": (201, 217, 223), "tyre": (58, 64, 69), "steel": (114, 124, 131),
@@ -105,10 +105,4 @@ def write(assembly: Assembly, path: Path, opened: frozenset[str] = frozenset()) 
     FileError
         The place cannot be written.
     """
-    data = scene(assembly, opened).export(file_type="glb")
-    try:
-        path.write_bytes(data)
-    except OSError as trouble:
-        raise FileError(
-            f"the file cannot be written ({trouble.strerror})", str(path), "Choose another place."
-        ) from None
+    write_whole(path, scene(assembly, opened).export(file_type="glb"))

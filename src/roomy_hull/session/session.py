@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.signal import Signal
+from roomy_hull.core.value import refusal
 from roomy_hull.formats.jobfile import checked
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.history import History
@@ -221,6 +222,10 @@ class Session:
             job = make()
         except UserError as trouble:
             self.say(str(trouble), trouble=True)
+            return False
+        except ValueError as trouble:
+            # The job's own values refuse what does not go together.
+            self.say(f"{refusal(trouble)}. The job stays as it was.", trouble=True)
             return False
         if self.messages.trouble:
             self.say("")

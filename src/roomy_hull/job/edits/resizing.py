@@ -48,11 +48,11 @@ def set_at(value: Any, path: str, new: Any) -> Any:
             # A list of figures, such as the masses on the seats, grows by zeros.
             filled = [*value, *([0.0] * (int(head) + 1 - len(value)))]
             return (*filled[: int(head)], new, *filled[int(head) + 1 :])
-        for n, item in enumerate(value):
-            if getattr(item, "id", str(n)) == head or str(n) == head:
-                inner = set_at(item, rest, new) if rest else new
-                return (*value[:n], inner, *value[n + 1 :])
-        raise EditError(f"there is no '{head}'", place=path)
+        n, rest = _part_of(value, path)
+        if n is None:
+            raise EditError(f"there is no '{head}'", place=path)
+        inner = set_at(value[n], rest, new) if rest else new
+        return (*value[:n], inner, *value[n + 1 :])
     if not isinstance(value, Value) or head not in value.__struct_fields__:
         raise EditError(f"there is no field '{head}'", place=path)
     try:
@@ -65,6 +65,23 @@ def set_at(value: Any, path: str, new: Any) -> Any:
         return value.but(**{head: new})
     except (msgspec.ValidationError, ValueError) as trouble:
         raise EditError(refusal(trouble), place=path, remedy="The old value is kept.") from None
+
+
+def _part_of(value: tuple[Any, ...], path: str) -> tuple[int | None, str]:
+    """Find which part of a tuple a path goes on with, and what follows: by its id, which may hold dots, else by number."""
+    named = []
+    for n, item in enumerate(value):
+        key = getattr(item, "id", None)
+        if key is not None and (path == key or path.startswith(f"{key}.")):
+            rest = path[len(key) + 1 :]
+            # Of two ids that fit, that after which a field follows; else the longer one.
+            goes_on = rest.partition(".")[0] in getattr(item, "__struct_fields__", ())
+            named.append((goes_on, len(key), -n, rest))
+    if named:
+        _goes_on, _long, n, rest = max(named)
+        return -n, rest
+    head, _, rest = path.partition(".")
+    return (int(head), rest) if head.isdecimal() and int(head) < len(value) else (None, "")
 
 
 def _figures(values: tuple[Any, ...]) -> bool:
@@ -92,20 +109,19 @@ def value_at(value: Any, path: str) -> Any:
     EditError
         There is no such field.
     """
-    for step in path.split("."):
-        if value is None:
-            return None
-        if isinstance(value, tuple) and step.isdigit() and _figures(value):
+    left = path
+    while left and value is not None:
+        step, _, rest = left.partition(".")
+        if isinstance(value, tuple) and step.isdecimal() and _figures(value):
             value = value[int(step)] if int(step) < len(value) else 0.0
         elif isinstance(value, tuple):
-            value = next(
-                (i for n, i in enumerate(value) if getattr(i, "id", "") == step or str(n) == step),
-                None,
-            )
+            n, rest = _part_of(value, left)
+            value = value[n] if n is not None else None
         elif step in getattr(value, "__struct_fields__", ()):
             value = getattr(value, step)
         else:
             raise EditError(f"there is no field '{step}'", place=path)
+        left = rest
     return value
 
 

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PyQt6.QtCore import QMarginsF, QRectF, QSizeF, Qt
+from PyQt6.QtCore import QBuffer, QIODevice, QMarginsF, QRectF, QSizeF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from roomy_hull.core.errors import FileError, InputError, UserError
@@ -15,6 +15,7 @@ from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.scenes import loads as loads_scene
 from roomy_hull.formats.load_sheet import build
 from roomy_hull.formats.sheet_parts import LoadSheet, Section, csv
+from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Shop
@@ -171,7 +172,10 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
     FileError
         The place cannot be written.
     """
-    writer = QPdfWriter(str(path))
+    # In memory first: what is on disk is replaced by a whole file or not at all.
+    kept = QBuffer()
+    kept.open(QIODevice.OpenModeFlag.WriteOnly)
+    writer = QPdfWriter(kept)
     writer.setResolution(DPI)
     writer.setPageSize(QPageSize(QSizeF(210, 297), QPageSize.Unit.Millimeter))
     writer.setPageMargins(QMarginsF(0, 0, 0, 0), QPageLayout.Unit.Millimeter)
@@ -205,6 +209,7 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
             _table(page, section)
         page.y += 4
     painter.end()
+    write_whole(path, bytes(kept.data().data()))
     return page.number
 
 
@@ -234,15 +239,7 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
     """
     sheet = build(verdict, system)
     pdf, text = folder / "load-sheet.pdf", folder / "load-sheet.csv"
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-        text.write_text(csv(sheet), encoding="utf-8")
-    except OSError as trouble:
-        raise FileError(
-            f"the sheet cannot be written ({trouble.strerror})",
-            str(folder),
-            "Choose another place.",
-        ) from None
+    write_whole(text, csv(sheet).encode("utf-8", "replace"))
     write_pdf(sheet, verdict, pdf, system, scenario)
     return pdf, text
 
