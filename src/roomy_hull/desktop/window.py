@@ -36,6 +36,9 @@ if TYPE_CHECKING:
     from roomy_hull.desktop.widgets.stores_panel import StoresPanel
 
 AUTOSAVE_MS = 20_000
+SHARE_MS = 120
+LEAST_SHARE = 150
+"""Neither card nor findings become lower than this. [px]"""
 
 
 class MainWindow(QMainWindow):
@@ -56,7 +59,7 @@ class MainWindow(QMainWindow):
         self.session = session
         session.asker = Dialogs(self, session)
         self._dark = session.look.dark
-        self.settled = False
+        self.settled = self._split_by_hand = False
         theme = self.theme
         self.job_line = JobLine(session, theme)
         self.ground = Ground(session, theme)
@@ -136,13 +139,44 @@ class MainWindow(QMainWindow):
         self.side.addWidget(self.card)
         self.side.addWidget(self.findings)
         self.side.setSizes([360, 280])
+        self.side.splitterMoved.connect(self._split)
+        follow(
+            self,
+            self._share_later,
+            session.changed,
+            session.selection.changed,
+            session.view.changed,
+        )
+        self._share_later()
         self.stores.list.carried.connect(self._carry)
         self.stores.list.dropped.connect(self._drop)
         self.stores.list.abandoned.connect(self._abandon)
         self.stores.list.chosen.connect(self._place)
+        self.stores.placed.connect(lambda key: session.do("edit.place", entry=key))
         self.settled = True
         self._show_fit_out()
         self.menus.fill()
+
+    def _split(self) -> None:
+        """Remember that the person has put the split where it is."""
+        self._split_by_hand = True
+
+    def _share_later(self) -> None:
+        """Share the column once everything in it is laid out."""
+        self._sharing.start(SHARE_MS)
+
+    def _share(self) -> None:
+        """Give card and findings what each needs of their column; who needs less leaves the rest to the other."""
+        if self._split_by_hand or not self.settled:
+            return
+        whole = self.side.height() - self.side.handleWidth()
+        card, list_ = self.card.wanted_height(), self.findings.wanted_height()
+        least = min(LEAST_SHARE, whole // 2)
+        if card + list_ <= whole:
+            below = whole - card
+        else:
+            below = max(least, min(list_, whole - card), min(list_, int(whole * 0.42)))
+        self.side.setSizes([whole - below, below])
 
     def _connect(self) -> None:
         session = self.session
@@ -153,6 +187,9 @@ class MainWindow(QMainWindow):
         self._message_timer = QTimer(self)
         self._message_timer.setSingleShot(True)
         self._message_timer.timeout.connect(self.hush)
+        self._sharing = QTimer(self)
+        self._sharing.setSingleShot(True)
+        self._sharing.timeout.connect(self._share)
         self._autosave_timer = QTimer(self)
         self._autosave_timer.timeout.connect(lambda: autosave(session))
         self._autosave_timer.start(AUTOSAVE_MS)

@@ -176,6 +176,7 @@ KIND = Kind(
     offers,
     rank=20,
     made=False,
+    hangs=True,
     caution=caution,
     words=lambda unit: str(unit.what),
 )

@@ -141,6 +141,8 @@ class Kind(msgspec.Struct, frozen=True):
         Whether its floor lies loose on supports, and somebody may kneel on it.
     bearers : float
         How far its floor spans between supports at most; 0 for its whole size. [mm]
+    hangs : bool
+        Whether it is screwed to a wall at any height, as a charger is, and need not stand on anything.
     vessel : callable
         Unit → `Vessel` where it is a welded tank, else nothing.
     stored : callable
@@ -171,6 +173,7 @@ class Kind(msgspec.Struct, frozen=True):
     open_front: bool = False
     stood_on: bool = False
     bearers: float = 0.0
+    hangs: bool = False
     vessel: Callable[[Any, str], Vessel | None] = _none
     stored: Callable[[Any], float] = _nothing
     air: Callable[[Any], tuple[float, float] | None] = _none

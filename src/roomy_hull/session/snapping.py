@@ -1,7 +1,9 @@
-"""Snapping: to the rail pitch along the wall, to floor and neighbours in height, to 5 mm elsewhere."""
+"""Snapping: to the rail pitch along the wall; in height a thing comes to rest on what carries it."""
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.canopy import BayPlace
 
 CATCH = 28.0
@@ -9,7 +11,7 @@ CATCH = 28.0
 
 
 def snapped(
-    assembly: Assembly, thing: Thing, place: BayPlace, u: float, w: float, catch: float = CATCH
+    assembly: Assembly, thing: Thing, place: BayPlace, u: float, w: float
 ) -> tuple[float, float]:
     """Snap a unit's lower front corner.
 
@@ -23,14 +25,12 @@ def snapped(
         The bay it is held over.
     u, w : float
         Where the hand has it. [mm]
-    catch : float
-        How near a support or neighbour must be. [mm]
 
     Returns
     -------
     (float, float)
-        u on the rail pitch and within the bay where it fits; w on the floor, on a neighbour's
-        top with its running gap, or on 5 mm. [mm]
+        Within the bay where it fits; u on the rail pitch, or beside a neighbour that is near; w where it comes to
+        rest: on the floor, behind its sill, or on the top of what stands below it, with its running gap. [mm]
     """
     size = thing.expansion.envelope
     pitch = place.bay.pitch
@@ -39,10 +39,10 @@ def snapped(
     if pitch > 0:
         u = round(u / pitch) * pitch
         most = (room.x1 - size.x1) // pitch * pitch
-        if most >= 0:
-            u = u if u < -CATCH * 4 or u > most + CATCH * 4 else min(max(u, 0.0), most)
+        u = min(max(u, 0.0), most) if most >= 0 else 0.0
     else:
-        u = _nearest(u, _walls(assembly, thing, place, u, w, gap), catch)
+        u = _nearest(u, _walls(assembly, thing, place, u, w, gap), CATCH)
+        u = min(max(u, 0.0), max(0.0, room.x1 - size.x1))
     at = size.moved(u, 0.0, w)
     supports = [place.opening_for(at)[1] if thing.moves else 0.0]
     for other in assembly.things:
@@ -53,7 +53,16 @@ def snapped(
         if left < u + size.x1 - 1 and right > u + 1:
             between = gap if thing.moves or other.moves else 0.0
             supports.append(value.w + other.expansion.envelope.z1 + between)  # type: ignore[union-attr]
-    return u, _nearest(w, supports, catch)
+    if not isinstance(thing.value, Carried) and kind_of(thing.value).hangs:
+        return u, _nearest(w, supports, CATCH)
+    high = [s for s in supports if s + size.z1 <= room.z1 + 0.01] or supports[:1]
+    # It falls on to the highest that is not above the hand, or is caught by one just above it.
+    below = [s for s in high if s <= w + REACH]
+    return u, max(below) if below else min(high)
+
+
+REACH = 60.0
+"""What is so little above the hand still carries what it holds. [mm]"""
 
 
 def _walls(

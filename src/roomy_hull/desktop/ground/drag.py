@@ -157,9 +157,7 @@ class Drag:
         point[view.k[0]] = at[1] * view.k[1]
         u, _v, w = place.frame.local(point[0], point[1], point[2])
         own = trial.expansion.envelope
-        u, w = snapped(
-            self._session.verdict.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2, 60
-        )
+        u, w = snapped(self._session.verdict.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2)
         unit = made.but(id=TRIAL, bay=place.bay.id, u=u, w=w)
         self._preview(lambda: edits.added(self._session.history.settled, unit))
 

@@ -190,7 +190,11 @@ class Ground(QWidget):
         t = self._theme
         p.setPen(QColor(t.ink))
         p.setFont(font(14, bold=True))
-        p.drawText(QPointF(12, 19), self.model.title())
+        # As much of a long name as there is room for beside the walkabout.
+        title = p.fontMetrics().elidedText(
+            self.model.title(), Qt.TextElideMode.ElideRight, max(80, self.width() - 210)
+        )
+        p.drawText(QPointF(12, 19), title)
         p.setFont(font(12))
         p.setPen(QColor(t.faint))
         y = where.lower.top() - 8
@@ -269,7 +273,9 @@ class Ground(QWidget):
             where = self.layout_now()
             upper = self.drag.view is self.views()[0]
             window = where.elevation if upper else where.cut
-            fine = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            # By the millimetre, and free: nothing falls or catches.
+            free = Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.AltModifier
+            fine = bool(event.modifiers() & free)
             self.drag.move(window.mm(event.position().x(), event.position().y()),
                            event.position(), fine=fine)  # fmt: skip
             self.update()

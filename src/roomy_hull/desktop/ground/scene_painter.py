@@ -13,6 +13,9 @@ from roomy_hull.desktop.theme import colour
 from roomy_hull.drawing.corners import corners
 from roomy_hull.drawing.manner import Style, Theme
 
+LEAST_NAME = 5
+"""A name cut shorter than this is left out. [letters]"""
+
 
 class Window(msgspec.Struct, frozen=True):
     """From millimetres to pixels: x = ox + h·s, y = oy - k·s."""
@@ -99,6 +102,7 @@ class ScenePainter:
 
     def paint(self, painter: QPainter, scene: Scene, window: Window) -> None:
         """Paint a scene from back to front."""
+        self._named: list[QRectF] = []
         for stroke in scene:
             if isinstance(stroke, Panel):
                 self._panel(painter, stroke, window)
@@ -167,6 +171,16 @@ class ScenePainter:
             painter.rotate(-90)
             at = QPointF(0.0, 0.0)
         top = at.y() - (len(rows) - 1) * letters.height / 2
+        if stroke.role == "unit name":
+            if any(len(row) < LEAST_NAME and row != stroke.text and "…" in row for row in rows):
+                return  # a letter or two tell nothing
+            wide = max(letters.width(row) for row in rows) if rows else 0.0
+            room = QRectF(
+                at.x() - wide / 2, top - letters.height / 2, wide, letters.height * len(rows)
+            )
+            if any(room.intersects(other) for other in self._named):
+                return  # the one on top is named; pointing at the other names it
+            self._named.append(room)
         for n, row in enumerate(rows):
             width = letters.width(row)
             shift = {"centre": -width / 2, "left": 0.0, "right": -width}[stroke.anchor]

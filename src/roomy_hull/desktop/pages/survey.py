@@ -7,7 +7,6 @@ from typing import Any
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
-    QComboBox,
     QHBoxLayout,
     QLineEdit,
     QListWidget,
@@ -24,6 +23,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import survey as survey_scene
@@ -148,7 +148,7 @@ class SurveyStage(QWidget):
         self.entry.setPlaceholderText("Reading, then Enter")
         self.entry.setAccessibleName("Reading")
         self.entry.setFixedWidth(150)
-        self.device = QComboBox()
+        self.device = Chooser()
         self.device.setEditable(True)
         self.device.setAccessibleName("Path of the measuring device")
         self.device.setToolTip("Path of a laser meter, such as /dev/ttyUSB0; see docs/formats.md")

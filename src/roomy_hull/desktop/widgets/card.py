@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import (
     QFrame,
     QGridLayout,
     QScrollArea,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -21,6 +22,7 @@ from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.carried import Carried
@@ -66,6 +68,12 @@ class Card(QScrollArea):
         self._theme = theme
         self._shown = ()
         self.refresh()
+
+    def wanted_height(self) -> int:
+        """How high it is with all that it shows. [px]"""
+        inner = self.widget()
+        return inner.heightForWidth(self.width()) if inner is not None and inner.hasHeightForWidth() else (
+            inner.sizeHint().height() if inner is not None else 0)  # fmt: skip
 
     def edit_of(self, name: str) -> QWidget:
         """The editing widget of a field."""
@@ -124,6 +132,10 @@ class Card(QScrollArea):
             label.setFont(font(12))
             label.setWordWrap(True)
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self._kind.setWordWrap(True)
+        for label in (self._title, self._kind, self._mass, self._sum, self._made):
+            # No word makes the card wider than its column.
+            label.setSizePolicy(QSizePolicy.Policy.Ignored, label.sizePolicy().verticalPolicy())
         for label in (self._title, self._kind, self._mass, self._sum):
             box.addWidget(label)
         if fields:
@@ -161,7 +173,7 @@ class Card(QScrollArea):
     def _editor(self, field: Field) -> QWidget:
         choices = choices_of(field, self._session.shop)
         if choices:
-            box = QComboBox()
+            box = Chooser()
             box.addItems(choices)
             box.setAccessibleName(field.words)
             box.activated.connect(lambda _i, f=field, b=box: self._set(f, b.currentText()))

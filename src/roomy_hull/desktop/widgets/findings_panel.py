@@ -150,6 +150,13 @@ class FindingsPanel(QWidget):
         self.theme = theme
         self.refresh()
 
+    def wanted_height(self) -> int:
+        """How high it is with the whole list and what is told of the chosen finding. [px]"""
+        rows = sum(max(0, self.list.sizeHintForRow(n)) for n in range(min(self.list.count(), 40)))
+        below = (self.detail, *self.buttons, self.accept_button)
+        shown = [w.sizeHint().height() + 5 for w in below if not w.isHidden()]
+        return self.title.sizeHint().height() + rows + sum(shown) + 40
+
     @property
     def theme(self) -> Theme:
         """The colours in use."""

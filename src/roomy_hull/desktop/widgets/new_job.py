@@ -3,7 +3,6 @@
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
-    QComboBox,
     QDialog,
     QDialogButtonBox,
     QFormLayout,
@@ -20,6 +19,7 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes.ground import elevation, frame
 from roomy_hull.formats.vehiclefile import library, own_folder
@@ -87,7 +87,7 @@ class NewJob(QDialog):
         self.picture = Elevation(theme)
         self.name = QLineEdit("New job")
         self.name.setAccessibleName("Name of the job")
-        self.body = QComboBox()
+        self.body = Chooser()
         self.body.setAccessibleName("First body")
         hint = Label(
             "Every size is a proposal: measure the vehicle in Survey, change tray and canopy in Body. "

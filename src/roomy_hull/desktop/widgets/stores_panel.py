@@ -179,8 +179,31 @@ class StoresList(QListWidget):
         super().keyPressEvent(event)
 
 
+class SearchField(QLineEdit):
+    """Where one types what one looks for: Down goes into the list, Enter places what is offered."""
+
+    down = pyqtSignal()
+    enter = pyqtSignal()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Hand Down, Enter and Escape on."""
+        if event is None:
+            return
+        if event.key() == Qt.Key.Key_Down:
+            self.down.emit()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.enter.emit()
+        elif event.key() == Qt.Key.Key_Escape and self.text():
+            self.clear()
+        else:
+            super().keyPressEvent(event)
+
+
 class StoresPanel(QWidget):
     """Search field and list."""
+
+    placed = pyqtSignal(str)
+    """What the search field places: the hands stay there, to place another."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -190,7 +213,9 @@ class StoresPanel(QWidget):
         box.setContentsMargins(6, 8, 6, 6)
         box.setSpacing(5)
         self._title = Label("Stores")
-        self.search = QLineEdit()
+        self.search = SearchField()
+        self.search.down.connect(self._into_the_list)
+        self.search.enter.connect(self._place_offered)
         self.search.setPlaceholderText("Search, e.g. drawer")
         self.search.setAccessibleName("Search the stores")
         # Only seen beside words, and Qt looks at all its plugins before it reads the button's picture.
@@ -207,6 +232,25 @@ class StoresPanel(QWidget):
         follow(self, self._refill, session.catalogue.changed)
         self._fill("")
         self.theme = theme
+
+    def _into_the_list(self) -> None:
+        """Go on from the search field in the list: on what is offered, or on the first thing there is."""
+        if self.list.chosen_key() == "":
+            self._offer()
+        self.list.setFocus()
+
+    def _place_offered(self) -> None:
+        """Place what is offered; nothing where nothing was found."""
+        if self.list.chosen_key():
+            self.placed.emit(self.list.chosen_key())
+
+    def _offer(self) -> None:
+        """Choose the first thing of the list."""
+        for row in range(self.list.count()):
+            item = self.list.item(row)
+            if item is not None and item.data(KEY):
+                self.list.setCurrentRow(row)
+                return
 
     def _repaint(self) -> None:
         """Write masses and lengths in the units chosen now."""
@@ -247,9 +291,11 @@ class StoresPanel(QWidget):
             item.setToolTip(f"{entry.make.name}: {entry.tip}")
             self.list.addItem(item)
         if self.list.count() == 0:
-            none = QListWidgetItem("Nothing by that name")
+            none = QListWidgetItem("Nothing by that name: try a shorter word")
             none.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addItem(none)
+        elif words:
+            self._offer()
 
     def row_of(self, key: str) -> int:
         """The row of an entry, or -1."""

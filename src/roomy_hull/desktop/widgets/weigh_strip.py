@@ -2,12 +2,13 @@
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from roomy_hull.core.units import show, unit_word
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
@@ -27,7 +28,7 @@ class WeighStrip(QWidget):
         left = QVBoxLayout()
         left.setSpacing(4)
         self._title = Label("Scenario")
-        self.chooser = QComboBox()
+        self.chooser = Chooser()
         self.chooser.setAccessibleName("Scenario")
         self.chooser.setToolTip("Which things are aboard, and how full (F6)")
         self.chooser.setFixedWidth(196)

@@ -359,6 +359,9 @@ def _names(assembly: Assembly, view: View) -> list[Stroke]:
     """Write the name on each unit that nothing covers from above."""
     found: list[Stroke] = []
     units = [t for t in assembly.things if not isinstance(t.value, Carried)]
+    units.sort(
+        key=lambda t: -t.envelope.z1
+    )  # where two names would lie on one another, the upper one's stands
     boxes = sorted((t.envelope for t in units), key=lambda b: -b.z0)
     for thing in units:
         e = thing.envelope

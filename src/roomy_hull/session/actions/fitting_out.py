@@ -250,7 +250,7 @@ def actions() -> list[Action]:
     found = pages("Fit-out", "Unit", "page")
     found += [
         ground("look.open_all", "Open what can be open together", "From here, as much as goes; again to close",
-               "Look", open_most, ("O",)),
+               "View", open_most, ("O",)),
         Action("unit.keep_set", "Keep what is open as a set…", "It then has to hold, or becomes a finding", "Unit",
                keep_set, ("Ctrl+T",), lambda s: bool(s.look.opened)),
         Action("unit.keep_run", "Keep what is open as a run-through…", "Played move by move", "Unit", keep_run, (),

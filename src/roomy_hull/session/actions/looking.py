@@ -101,30 +101,30 @@ def actions() -> list[Action]:
     """Declare the actions of this area, in the order of the menu."""
     ground = functools.partial(Action, everywhere=False)
     found = [
-        Action("look.back", "Step round to the left", "Walk round the vehicle", "Look", _turn(-1), ("[",)),
-        Action("look.on", "Step round to the right", "Walk round the vehicle", "Look", _turn(1), ("]",)),
+        Action("look.back", "Step round to the left", "Walk round the vehicle", "View", _turn(-1), ("[",)),
+        Action("look.on", "Step round to the right", "Walk round the vehicle", "View", _turn(1), ("]",)),
     ]  # fmt: skip
     found += [
-        Action(f"look.{s}", _WORDS[s], "Stand there", "Look", _stand(s), (f"Ctrl+{n}",))
+        Action(f"look.{s}", _WORDS[s], "Stand there", "View", _stand(s), (f"Ctrl+{n}",))
         for n, s in enumerate(STATIONS, 1)
     ]
     found += [
         ground("look.whole", "Whole vehicle or body", "Fit the picture to the vehicle or to the body",
-               "Look", lambda s: s.view.set(whole=not s.look.whole), ("B",)),
-        ground("look.open", "Open or close the selection", "Slides it out, turns it, lets it down", "Look",
+               "View", lambda s: s.view.set(whole=not s.look.whole), ("B",)),
+        ground("look.open", "Open or close the selection", "Slides it out, turns it, lets it down", "View",
                lambda s: s.do("view.open", key=s.selection.key), ("Space",), _slides),
-        ground("look.person", "Person: none, small, tall", "153 cm or 187 cm beside the body", "Look",
+        ground("look.person", "Person: none, small, tall", "153 cm or 187 cm beside the body", "View",
                _person, ("P",)),
-        ground("look.next", "Select the next unit", "On this side", "Look", _select_step(1),
+        ground("look.next", "Select the next unit", "On this side", "View", _select_step(1),
                ("N",)),
-        ground("look.previous", "Select the previous unit", "On this side", "Look", _select_step(-1),
+        ground("look.previous", "Select the previous unit", "On this side", "View", _select_step(-1),
                ("Shift+N",)),
-        Action("look.finding", "Next finding", "Turn to where it is", "Look", _next_finding, ("F8",)),
-        Action("look.scenario", "Next scenario", "What is aboard, and how full", "Look", _scenario,
+        Action("look.finding", "Next finding", "Turn to where it is", "View", _next_finding, ("F8",)),
+        Action("look.scenario", "Next scenario", "What is aboard, and how full", "View", _scenario,
                ("F6",)),
-        Action("look.units", "Metric or US customary", "Millimetres or inches to 1/16", "Look",
+        Action("look.units", "Metric or US customary", "Millimetres or inches to 1/16", "View",
                _units, ("F9",)),
-        Action("look.theme", "Light or dark", "For the office or the shed", "Look", _theme, ("F10",)),
+        Action("look.theme", "Light or dark", "For the office or the shed", "View", _theme, ("F10",)),
     ]  # fmt: skip
     return found
 

@@ -3,7 +3,6 @@
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import (
-    QComboBox,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -16,6 +15,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.actions.fitting_out import go_to_step, played
 from roomy_hull.session.session import Session
@@ -30,7 +30,7 @@ class RunPanel(QWidget):
         super().__init__()
         self._session = session
         self.setFixedHeight(158)
-        self.choice = QComboBox()
+        self.choice = Chooser()
         self.choice.setAccessibleName("Run-through")
         self.list = QListWidget()
         self.list.setAccessibleName("Moves")

@@ -3,7 +3,6 @@
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import (
-    QComboBox,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -21,6 +20,7 @@ from roomy_hull.core.units import show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
@@ -212,7 +212,7 @@ class TogetherPage(QWidget):
         scroll = QScrollArea()
         scroll.setWidget(self.grid)
         scroll.setWidgetResizable(True)
-        self.side = QComboBox()
+        self.side = Chooser()
         self.side.addItems(list(SIDES.values()))
         self.side.setAccessibleName("Which side")
         self.legend = Label(

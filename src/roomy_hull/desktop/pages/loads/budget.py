@@ -2,11 +2,12 @@
 
 import functools
 
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
 
 from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.model import NEEDS
 from roomy_hull.session.pages.budget import BudgetModel
@@ -31,7 +32,7 @@ class BudgetPage(LoadsPage):
         self.place.setPlaceholderText("Aft of front axle")
         self.mass.setFixedWidth(80)
         self.place.setFixedWidth(120)
-        self.need, self.thing = QComboBox(), QComboBox()
+        self.need, self.thing = Chooser(), Chooser()
         self.need.addItems(NEEDS)
         self.thing.setFixedWidth(190)
         self.thing.setToolTip("The unit or carried thing that was decided for it")
