@@ -74,8 +74,8 @@ def test_what_is_carried_over_a_bay_comes_to_rest_on_what_is_below(window: MainW
         trial = session.history.job.thing(TRIAL)
         rests.append((trial.w, 0 <= trial.u <= 1525 - trial.width))  # type: ignore[union-attr]
     ground.drag.cancel()
-    # On the floor; on the drawer, 260 high with the gap to what runs; on the floor beside it, and within the bay.
-    assert rests == [(0, True), (263, True), (0, True), (0, True)]
+    # On the floor; on the drawer, 260 high with the gap to what runs, which it reaches from the bay's front too; within the bay.
+    assert rests == [(0, True), (263, True), (263, True), (0, True)]
 
 
 def test_the_wheel_changes_nothing_by_accident(window: MainWindow, qtbot: QtBot) -> None:
