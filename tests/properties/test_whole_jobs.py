@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.refs import Ref
+from roomy_hull.core.value import LEAST
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import dumps, loads
 from roomy_hull.job.edits import units as edits
@@ -18,11 +19,22 @@ from roomy_hull.verdict.verdict import judge
 DEMO = demo_job()
 KEYS = [u.id for u in DEMO.units] + [c.id for c in DEMO.carried]
 
+
+def meant(value: float) -> float:
+    """What is next to nothing is nothing, in a file too."""
+    return value if abs(value) >= LEAST else 0.0
+
+
 step = st.one_of(
-    st.tuples(st.just("move"), st.sampled_from(KEYS), st.floats(-200, 1600), st.floats(-50, 900)),
+    st.tuples(
+        st.just("move"),
+        st.sampled_from(KEYS),
+        st.floats(-200, 1600).map(meant),
+        st.floats(-50, 900).map(meant),
+    ),
     st.tuples(st.just("mirror"), st.sampled_from(KEYS)),
     st.tuples(st.just("remove"), st.sampled_from(KEYS)),
-    st.tuples(st.just("fill"), st.sampled_from(KEYS), st.floats(0, 300)),
+    st.tuples(st.just("fill"), st.sampled_from(KEYS), st.floats(0, 300).map(meant)),
     st.tuples(
         st.just("add"), st.sampled_from([e.key for e in stores.entries()]), st.sampled_from("LRB")
     ),

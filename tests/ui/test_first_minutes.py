@@ -74,7 +74,7 @@ def test_what_is_carried_over_a_bay_comes_to_rest_on_what_is_below(window: MainW
         trial = session.history.job.thing(TRIAL)
         rests.append((trial.w, 0 <= trial.u <= 1525 - trial.width))  # type: ignore[union-attr]
     ground.drag.cancel()
-    # On the floor; on the drawer, 260 high with the gap to what runs, which it reaches from the bay's front too; within the bay.
+    # On the floor; on the drawer, 260 high with its running gap, which it reaches from the front too.
     assert rests == [(0, True), (263, True), (263, True), (0, True)]
 
 

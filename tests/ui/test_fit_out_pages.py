@@ -194,7 +194,7 @@ def test_the_solid_is_turned_opened_and_written(
         window.page("Fit-out", "Solid").save(tmp_path / name)
         assert (tmp_path / name).stat().st_size > 4000
         assert name in window.message.text()
-    window.page("Fit-out", "Solid").save(tmp_path / "none" / "job.glb")
+    window.page("Fit-out", "Solid").save(tmp_path / "job.png" / "job.glb")
     assert "cannot be written" in window.message.text()
 
 

@@ -19,6 +19,10 @@ Name = Annotated[str, Meta(max_length=120)]
 Id = Annotated[str, Meta(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9_.\-]+$")]
 
 
+LEAST = 1e-6
+"""No figure of a job but 0 is smaller than this: a sum's last digits are nothing that anybody measured."""
+
+
 class Value(msgspec.Struct, frozen=True, kw_only=True):
     """A frozen value of the job. `extra` keeps fields that this version does not know."""
 
@@ -132,8 +136,8 @@ def set_aside(raw: Any, kind: Any) -> Any:
 
 def put_back(raw: Any) -> Any:
     """Undo `set_aside` on built-in objects before they are written; whole figures lose their ".0"."""
-    if isinstance(raw, float) and raw.is_integer():
-        return int(raw)
+    if isinstance(raw, float) and (raw.is_integer() or abs(raw) < LEAST):
+        return round(raw)  # what is next to nothing is nothing
     if isinstance(raw, list | tuple):
         return [put_back(item) for item in raw]
     if not isinstance(raw, dict):

@@ -8,14 +8,11 @@ from typing import Any, TypeVar
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.core.value import Value, set_aside
+from roomy_hull.core.value import LEAST, Value, set_aside
 from roomy_hull.formats.whole import KEPT_SUFFIX
 
 MOST_QUOTED = 200
 """So much of a file's own words is said again in a message, at most. [letters]"""
-
-LEAST = 1e-6
-"""No figure of a job but 0 is smaller than this."""
 
 T = TypeVar("T", bound=Value)
 
@@ -98,13 +95,7 @@ def decode(data: bytes, place: str) -> Any:
         value = float(word)
         if not math.isfinite(value):
             refuse(re.escape(word[:40]))
-        if 0 < abs(value) < LEAST:
-            raise JobFileError(
-                f"{word[:40]} is too small to mean anything",
-                place,
-                "Type 0, or the measured figure.",
-            )
-        return value
+        return value if abs(value) >= LEAST else 0.0
 
     # Only such a figure can be past all that a computer counts in, or next to nothing; asking every one takes longer.
     vast = meant if re.search(r"[eE][+-]?\d{2}|[eE]-\d|\d{300}|0\.0{6}", text) else None

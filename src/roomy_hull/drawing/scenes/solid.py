@@ -16,8 +16,9 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core import lazily
-from roomy_hull.core.geometry.motion import PLANE, Piece, block, prism, round_piece
+from roomy_hull.core.geometry.motion import PLANE, Piece, block, round_piece
 from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.drawing.scenes import vehicle_solid
 from roomy_hull.drawing.scenes.partition import Face, Node, far_to_near
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.registry import kind_of
@@ -69,20 +70,15 @@ def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
 
 
 def _vehicle(assembly: Assembly) -> list[Item]:
-    """Cab and wheels."""
+    """The vehicle as one knows it, its wheels, its chassis, and its shadow."""
     vehicle = assembly.job.vehicle
     s, half = vehicle.shape, vehicle.shape.width / 2
-    nose = Box(-s.front, -half, s.sill, s.windscreen, half, s.bonnet)
-    lower = Box(s.windscreen, -half, s.sill, vehicle.cab_back, half, s.belt)
-    roof = (
-        (s.windscreen, s.belt),
-        (vehicle.cab_back, s.belt),
-        (s.roof_rear, s.height),
-        (s.roof_front, s.height),
-    )
-    found = [Item(block(nose), "cab", name="bonnet"), Item(block(lower), "cab", name="cab")]
-    if s.roof_rear > s.roof_front and s.height > s.belt:
-        found.append(Item(prism(1, roof, -half + 70, half - 70), "glass", name="cab roof"))
+    ends = (max(vehicle.chassis_end, s.rear), *(p.box.x1 for p in assembly.ground.tray))
+    drawn = [
+        vehicle_solid.shadow(Box(-s.front, -half, 0.0, max(ends), half, 0.0)),
+        *vehicle_solid.parts(vehicle),
+    ]
+    found = [Item(p.piece, p.role, p.solid, name=p.words) for p in drawn]
     for still in assembly.ground.fixed:
         if still.role == "wheel":
             found.append(Item(still.piece, "tyre", name=still.ref.id))
