@@ -38,6 +38,17 @@ def _run(path: Path | None, shop: Path | None) -> int:
     return application.run(path, shop)
 
 
+def _first() -> int:
+    """Open the window with no job named: a first start offers what one can begin with."""
+    displays.check(os.environ)
+    from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # as in `_run`
+
+    quick_enums.quicken()
+    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]
+
+    return application.run(None, None, first=True)
+
+
 def _shots(path: Path | None, folder: Path) -> list[Path]:
     """Take pictures without a display."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -58,7 +69,7 @@ def _sheet(job: Job, folder: Path, scenario: str, shop: Shop) -> tuple[Path, Pat
 
 def main() -> int:
     """Run the command line with its own arguments."""
-    return run(sys.argv[1:], Desktop(_run, _shots, _sheet))
+    return run(sys.argv[1:], Desktop(_run, _shots, _sheet, _first))
 
 
 if __name__ == "__main__":

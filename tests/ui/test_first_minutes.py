@@ -4,11 +4,13 @@ import msgspec
 import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QWheelEvent
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
 
+from roomy_hull.desktop import application
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
+from roomy_hull.desktop.widgets.welcome import NOTES, Tour, Welcome
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.session.finding_room import TRIAL
 
@@ -154,3 +156,36 @@ def test_everything_is_there_in_1280_by_680(window: MainWindow, qtbot: QtBot) ->
     lower = strip.mapTo(window, QPoint(0, strip.height())).y()
     assert lower <= 680
     assert strip.height() > 60
+
+
+def test_a_first_start_offers_what_to_begin_with_and_shows_round_once(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = window.session
+    seen: list[Welcome] = []
+
+    def choose(dialog: Welcome) -> int:
+        seen.append(dialog)
+        button = dialog.findChild(QPushButton, "job.demo_tarn")
+        assert button is not None
+        qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
+        return 1
+
+    monkeypatch.setattr(Welcome, "exec", choose)
+    application.welcome(session, window)
+    assert session.job.name == "Tarn Seed Bank"
+    assert session.keeping.preferences()["welcomed"] is True
+    assert {b.objectName() for b in seen[0].findChildren(QPushButton)} >= {
+        "job.new",
+        "job.open",
+        "job.demo_lowfold",
+    }
+    tour = window.findChild(Tour)
+    assert tour is not None
+    said = []
+    for _ in NOTES:
+        said.append(tour.words.text())
+        assert window.rect().contains(tour.geometry())
+        qtbot.mouseClick(tour.next, Qt.MouseButton.LeftButton)
+    assert [s[:6] for s in said] == [f"{n} of 5" for n in range(1, 6)]
+    qtbot.waitUntil(lambda: window.findChild(Tour) is None, timeout=2000)

@@ -15,3 +15,4 @@ class Desktop(msgspec.Struct, frozen=True):
     run: Callable[[Path | None, Path | None], int]
     shots: Callable[[Path | None, Path], list[Path]]
     sheet: Callable[[Job, Path, str, Shop], tuple[Path, Path]]
+    first: Callable[[], int] | None = None

@@ -29,7 +29,8 @@ def main(argv: Sequence[str], desktop: Desktop) -> int:
         if not argv or (
             argv[0] == "open" and len(argv) <= 2 and not any(a[:1] == "-" for a in argv[1:])
         ):
-            return desktop.run(job_path(argv[1] if len(argv) > 1 else DEMO), None)
+            named = job_path(argv[1] if len(argv) > 1 else DEMO)
+            return desktop.first() if not argv and desktop.first else desktop.run(named, None)
         from roomy_hull.cli.commands import run  # ruff: ignore[import-outside-top-level]  # the window is to open without what other commands read
         from roomy_hull.cli.parser import parser  # ruff: ignore[import-outside-top-level]  # the window is to open without what other commands read
 

@@ -193,7 +193,28 @@ def _tell_fault(session: Session) -> None:
     )
 
 
-def run(path: Path | None, shop: Path | None = None) -> int:
+def welcome(session: Session, window: MainWindow) -> None:
+    """Offer what one can begin with, then point at where things are; once for each person.
+
+    Parameters
+    ----------
+    session : Session
+        The job in hand; what is chosen takes its place.
+    window : MainWindow
+        The window, built whole.
+    """
+    from roomy_hull.desktop.widgets.welcome import Tour, Welcome  # ruff: ignore[import-outside-top-level]  # seen once
+
+    window.settle()
+    dialog = Welcome(window.theme, window)
+    dialog.exec()
+    session.keeping.keep_preferences(welcomed=True)
+    if dialog.chosen:
+        session.do(dialog.chosen)
+    Tour(window, window.theme)
+
+
+def run(path: Path | None, shop: Path | None = None, *, first: bool = False) -> int:
     """Open the window and stay until it is closed.
 
     Parameters
@@ -202,6 +223,8 @@ def run(path: Path | None, shop: Path | None = None) -> int:
         Job file, or the demo job where there is none.
     shop : Path or None
         Shop file; else that which is kept.
+    first : bool
+        Whether no job was named: then somebody who starts for the first time is asked what to begin with.
 
     Returns
     -------
@@ -220,4 +243,6 @@ def run(path: Path | None, shop: Path | None = None) -> int:
     window.show()
     QTimer.singleShot(REST_MS, rest)
     offer_recovery(session, window)
+    if first and session.keeping.preferences().get("welcomed") is not True:
+        QTimer.singleShot(REST_MS, lambda: welcome(session, window))
     return int(app.exec())

@@ -349,7 +349,8 @@ class Card(QScrollArea):
             )
         rows += [
             f"Body as drawn {show(made, 'mass', system)}",
-            f"{len(job.units)} units in {len(session.verdict.assembly.ground.bays)} bays, "
+            f"{_counted(len(job.units), 'unit')} in "
+            f"{_counted(len(session.verdict.assembly.ground.bays), 'bay')}, "
             f"{len(job.carried)} carried outside",
         ]
         self._sum.setText("\n".join(rows))
@@ -392,3 +393,8 @@ def _made_words(placed: Thing) -> str:
             rows.append(f"{part.count} × {short}")
     made = "Made of\n" + "\n".join(rows) if rows else ""
     return "\n\n".join(words for words in (warned, made) if words)
+
+
+def _counted(number: int, noun: str) -> str:
+    """Write a number with its noun."""
+    return f"{number} {noun}" if number == 1 else f"{number} {noun}s"

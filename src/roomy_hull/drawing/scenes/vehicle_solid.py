@@ -131,6 +131,8 @@ def _tail(v: Vehicle) -> list[Part]:
                     Part(block(Box(x0, y0, s.sill, x1, y1, top)), "cab", 1.0, "side panel")
                 )
         found += _over_wheel(v.wheelbase, radius, s.sill, top, y0, y1, "cab")
+    bumper = Box(s.rear - 90, PANEL - half, s.sill, s.rear, half - PANEL, s.sill + 110)
+    found.append(Part(block(bumper), "steel", 1.0, "bumper"))
     if v.kind == "wagon" and s.height - ROOF > top:
         for y in (INSET - half, half - INSET - 8):
             found.append(
