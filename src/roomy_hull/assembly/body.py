@@ -133,10 +133,11 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     _check_shop(body, shop)
     parts: tuple[Part, ...] = tray_kit.parts(vehicle, body.tray, shop)
     masses = _kerb(job)
-    masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop), "tray")
+    masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop, parts), "tray")
     if canopy is not None:
-        parts += shell.parts(canopy, shop)
-        masses += _placed(CANOPY, shell.masses(vehicle, body, shop), "canopy")
+        made = shell.parts(canopy, shop)
+        parts += made
+        masses += _placed(CANOPY, shell.masses(vehicle, body, shop, made), "canopy")
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip

@@ -1,30 +1,32 @@
 """Modules that are loaded on first use, so that the window opens before heavy libraries are read."""
 
-import importlib.abc
 import importlib.util
 import sys
 from importlib.machinery import ModuleSpec
 from types import ModuleType
+from typing import Any
 
-BASE = "numpy"
-"""What others are built on in C: they read it past its Python face, so that it has to be read before them."""
+BASE = {"shapely": "numpy"}
+"""What some are built on in C: they read it past its Python face, so that it has to be read before them."""
 
 
-class _After(importlib.abc.Loader):
+class _After:
     """Reads a module, and before it what it is built on."""
 
-    def __init__(self, loader: importlib.abc.Loader) -> None:
+    def __init__(self, loader: Any) -> None:
         self._loader = loader
 
     def create_module(self, spec: ModuleSpec) -> ModuleType | None:
         """Make the module as its own loader does."""
-        return self._loader.create_module(spec)
+        made: ModuleType | None = self._loader.create_module(spec)
+        return made
 
     def exec_module(self, module: ModuleType) -> None:
         """Read the module."""
-        base = sys.modules.get(BASE)
-        if base is not None and base is not module:
-            hasattr(base, "ndarray")  # asked for, it is read
+        spec = module.__spec__
+        base = sys.modules.get(BASE.get(spec.name, "")) if spec is not None else None
+        if base is not None:
+            hasattr(base, "__version__")  # asked for, it is read
         self._loader.exec_module(module)
 
 
@@ -51,7 +53,7 @@ def module(name: str) -> ModuleType:
     spec = importlib.util.find_spec(name)
     if spec is None or spec.loader is None:
         raise ModuleNotFoundError(name)
-    loader = importlib.util.LazyLoader(_After(spec.loader))
+    loader: Any = importlib.util.LazyLoader(_After(spec.loader) if name in BASE else spec.loader)  # type: ignore[arg-type]  # a loader by its two methods
     spec.loader = loader
     found = importlib.util.module_from_spec(spec)
     sys.modules[name] = found

@@ -112,15 +112,27 @@ def bend_words(one: Blank) -> str:
 
 def sizeless(part: SheetPart) -> bool:
     """Whether the bends leave nothing of some face of a part."""
+    if min(part.length, part.width) <= 0:
+        return True
+    if part.shape is None:  # a pan, by its sizes: quicker
+        s = part.setback()
+        ends = (part.left, part.right), (part.front, part.back)
+        left = [
+            size - s * sum(f > 0 for f in pair)
+            for size, pair in zip((part.length, part.width), ends, strict=True)
+        ]
+        return min(left) <= 0 or any(0 < f <= s for pair in ends for f in pair)
 
     def walk(face: Face) -> bool:
         return shoelace(face.ring) <= 0 or any(walk(b.face) for b in face.bends)
 
-    return min(part.length, part.width) <= 0 or walk(part.faces())
+    return walk(part.faces())
 
 
 def flanges(part: SheetPart) -> list[float]:
     """The outside height of everything that is bent on, from its bend outwards. [mm]"""
+    if part.shape is None:
+        return [f for f in (part.left, part.right, part.front, part.back) if f > 0]
     found: list[float] = []
 
     def walk(face: Face) -> None:
@@ -140,6 +152,8 @@ def least_flange(part: SheetPart) -> float:
 
 def hole_to_bend(part: SheetPart) -> float | None:
     """The least distance from a hole's edge to a bend's tangent line in its face, if there is any. [mm]"""
+    if part.shape is None and not part.holes:
+        return None
     gaps: list[float] = []
 
     def walk(face: Face, bent: bool) -> None:
@@ -167,6 +181,13 @@ def overlaps(part: SheetPart) -> float:
 
 def fits(one: Blank, size: tuple[float, float], trim: float) -> bool:
     """Say whether a blank lies on a sheet at all."""
+    return lies_on((one.length, one.width), size, trim, grain=one.part.grain)
+
+
+def lies_on(
+    flat: tuple[float, float], size: tuple[float, float], trim: float, *, grain: bool
+) -> bool:
+    """Say whether a rectangle lies on a sheet within its trim; one with a grain only as it is. [mm]"""
     a, b = size[0] - 2 * trim, size[1] - 2 * trim
-    straight = one.length <= a and one.width <= b
-    return straight or (not one.part.grain and one.width <= a and one.length <= b)
+    straight = flat[0] <= a and flat[1] <= b
+    return straight or (not grain and flat[1] <= a and flat[0] <= b)

@@ -4,15 +4,7 @@ from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.making.flats import (
-    blank,
-    fits,
-    flanges,
-    hole_to_bend,
-    least_flange,
-    overlaps,
-    sizeless,
-)
+from roomy_hull.making.flats import flanges, hole_to_bend, least_flange, lies_on, overlaps, sizeless
 from roomy_hull.shop.shop import Stock
 
 KEY = "making"
@@ -73,11 +65,11 @@ def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
                     (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
         )  # fmt: skip
-    flat = blank(part)
-    if not any(fits(flat, size, shop.trim) for size in shop.sheets):
-        long = max(flat.length, flat.width)
+    flat = part.developed()
+    if not any(lies_on(flat, size, shop.trim, grain=part.grain) for size in shop.sheets):
+        long = max(flat)
         largest = max(max(s) for s in shop.sheets) - 2 * shop.trim
-        short = min(flat.length, flat.width)
+        short = min(flat)
         widest = max(min(s) for s in shop.sheets) - 2 * shop.trim
         measured, limit = (long, largest) if long > largest else (short, widest)
         found.append(

@@ -71,6 +71,12 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
     return tuple(made)
 
 
+def of_door(part: SheetPart | BarPart, door: Door) -> bool:
+    """Whether a part is one of `door_parts` of a door: an id holds no space, what follows it does."""
+    own = f"Canopy: door {door.id}"
+    return part.role in ("leaf", "jamb") and (part.name == own or part.name.startswith(f"{own} "))
+
+
 def seal_length(place: DoorPlace) -> float:
     """Around every made leaf. [mm]"""
     return sum(2 * sum(leaf.size()) for leaf in place.made)

@@ -11,7 +11,7 @@ from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.canopy import divider, outside
-from roomy_hull.kit.body.leaves import door_parts, hardware_mass
+from roomy_hull.kit.body.leaves import door_parts, hardware_mass, of_door
 from roomy_hull.shop.shop import Shop
 
 RAIL_KG_PER_M, CORNER_KG, FASTENERS_KG_PER_M2 = 1.3, 0.8, 1.1
@@ -91,10 +91,10 @@ def fittings_mass(canopy: Canopy) -> float:
     )  # fmt: skip
 
 
-def _shell(canopy: Canopy, box: Box, shop: Shop) -> PointMass:
+def _shell(made: tuple[Part, ...], box: Box) -> PointMass:
     """Walls, roof, divider and frame, each where it is: a wall with a large opening weighs less. [mm, kg]"""
     rows: list[tuple[float, float, float, float]] = []
-    for part in parts(canopy, shop):
+    for part in made:
         if isinstance(part, Hardware) or part.role in ("leaf", "jamb"):
             continue
         for stand in part.stands:
@@ -119,7 +119,9 @@ def _middle(part: SheetPart | BarPart) -> tuple[float, float, float]:
     )  # fmt: skip
 
 
-def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
+def masses(
+    vehicle: Vehicle, body: Body, shop: Shop, listed: tuple[Part, ...] | None = None
+) -> tuple[PointMass, ...]:
     """List the canopy's masses in vehicle axes: shell at its centre of mass, doors at their walls.
 
     Parameters
@@ -130,6 +132,8 @@ def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
         Tray and canopy. [mm]
     shop : Shop
         Its materials.
+    listed : tuple of Part or None
+        What `parts` gave for it, where somebody has asked already.
 
     Returns
     -------
@@ -141,7 +145,8 @@ def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
         return ()
     cx, cy, cz = box.centre()
     cz += canopy.base / 2
-    found = [_shell(canopy, box, shop)]
+    made = listed if listed is not None else parts(canopy, shop)
+    found = [_shell(made, box)]
     if canopy.insulation:
         kg = canopy.length * canopy.width * canopy.insulation * INSULATION_DENSITY * 1e-9
         found.append(PointMass("roof insulation", kg, "geometry", (cx, cy, box.z1 - canopy.roof)))
@@ -151,8 +156,8 @@ def masses(vehicle: Vehicle, body: Body, shop: Shop) -> tuple[PointMass, ...]:
     for place in sides.doors(canopy):
         kg = sum(
             p.mass() * p.count
-            for p in door_parts(canopy, place.door, shop)
-            if isinstance(p, SheetPart | BarPart)
+            for p in made
+            if isinstance(p, SheetPart | BarPart) and of_door(p, place.door)
         )
         at = sides.stood(box, place.door.side, place.rebate, 0.0, thick).centre()
         found.append(PointMass(f"door {place.door.id}", kg, "geometry", at))

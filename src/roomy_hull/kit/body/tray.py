@@ -130,7 +130,9 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     return (*own_parts(vehicle, tray, shop), *undertray.parts(vehicle, tray, shop))
 
 
-def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
+def masses(
+    vehicle: Vehicle, tray: Tray, shop: Shop, listed: tuple[Part, ...] | None = None
+) -> tuple[PointMass, ...]:
     """The tray's masses in vehicle axes, each at the middle of what it belongs to.
 
     Parameters
@@ -141,6 +143,8 @@ def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
         The tray. [mm]
     shop : Shop
         Its materials.
+    listed : tuple of Part or None
+        What `parts` gave for it, where somebody has asked already.
 
     Returns
     -------
@@ -156,22 +160,21 @@ def masses(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[PointMass, ...]:
         both = (("false floor and wings", wood, "geometry"),
                 ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
         return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
-    head = flat = 0.0
-    for part in own_parts(vehicle, tray, shop):
+    head = flat = guards = 0.0
+    for part in listed if listed is not None else parts(vehicle, tray, shop):
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
-        if not isinstance(part, Hardware) and part.role == "headboard":
+        if isinstance(part, Hardware):
+            continue
+        if part.role == "headboard":
             head += kg
-        else:
+        elif part.role == "mudguard":
+            guards += kg
+        elif part.name.startswith("Tray: "):
             flat += kg
     found = [PointMass("frame, floor and sides", flat, "geometry", (mid, 0.0, z - 30))]
     if head:
         high = z + (tray.headboard + tray.rack) / 2
         found.append(PointMass("headboard", head, "geometry", (x0 - BOARD / 2, 0.0, high)))
-    guards = sum(
-        p.mass() * p.count
-        for p in undertray.parts(vehicle, tray, shop)
-        if isinstance(p, SheetPart) and p.role == "mudguard"
-    )
     if guards:
         found.append(PointMass("mudguards", guards, "geometry", (vehicle.wheelbase, 0.0, z - 150)))
     if tray.fittings:
