@@ -14,21 +14,14 @@ def of_part(part: SheetPart | BarPart, stand: Stand) -> manifold3d.Manifold:
         (box,) = folded(part)
         whole = manifold3d.Manifold.cube(list(box.size()))
     else:
-        root = part.faces()
-        leads = _leads(root)
         made = [
             _face(face, before, part.thickness).transform(_matrix(place))
-            for (face, place), before in zip(places(root, part.thickness), leads, strict=True)
+            for face, place, before in places(part.faces(), part.thickness)
         ]
         whole = sum(made[1:], made[0])
     origin = np.array(carried((0.0, 0.0, 0.0), stand))
     axes = [np.array(carried(tuple(row), stand)) - origin for row in np.eye(3)]  # type: ignore[arg-type]
     return whole.transform(np.column_stack([*axes, origin]))
-
-
-def _leads(face: Face, before: Bend | None = None) -> list[Bend | None]:
-    """The bend that leads to each face, in the order of the tree."""
-    return [before, *(b for bend in face.bends for b in _leads(bend.face, bend))]
 
 
 def _face(face: Face, before: Bend | None, thickness: float) -> manifold3d.Manifold:

@@ -116,11 +116,6 @@ def setback(angle: float, radius: float, thickness: float) -> float:
     return (radius + thickness) * math.tan(math.radians(turn) / 2)
 
 
-def length_of(a: Point, b: Point) -> float:
-    """The distance between two points. [mm]"""
-    return math.dist(a, b)
-
-
 def ends_of(face: Face, bend: Bend) -> tuple[Point, Point]:
     """The edge of a face at which a bend stands. [mm]"""
     return face.ring[bend.edge], face.ring[(bend.edge + 1) % len(face.ring)]
@@ -146,7 +141,7 @@ def beyond(place: Place, face: Face, bend: Bend, thickness: float, k: float | No
         Of the next face.
     """
     p, q = ends_of(face, bend)
-    long = length_of(p, q)
+    long = math.dist(p, q)
     back = ((p[0] - q[0]) / long, (p[1] - q[1]) / long)  # the next face's x, from q to p
     out = (-back[1], back[0])  # its y while it is flat
     turn, r = math.radians(abs(bend.angle)), bend.radius
@@ -172,10 +167,18 @@ def _direction(place: Place, d: Point) -> Vector:
     return tuple(place.x[n] * d[0] + place.y[n] * d[1] for n in range(3))  # type: ignore[return-value]
 
 
+class Placed(NamedTuple):
+    """A face in its place, with the bend that leads to it; none for the root."""
+
+    face: Face
+    place: Place
+    before: Bend | None
+
+
 def places(
-    root: Face, thickness: float, k: float | None = None, place: Place = ROOT
-) -> list[tuple[Face, Place]]:
-    """Every face with its place, the root first.
+    root: Face, thickness: float, place: Place = ROOT, before: Bend | None = None
+) -> list[Placed]:
+    """Every face of a part folded up, the root first.
 
     Parameters
     ----------
@@ -183,19 +186,19 @@ def places(
         The part.
     thickness : float
         Of the sheet. [mm]
-    k : float or None
-        The neutral line's part of the thickness: then all faces lie flat; none: folded up.
     place : Place
         Of the root.
+    before : Bend or None
+        What leads to the root.
 
     Returns
     -------
-    list of (Face, Place)
+    list of Placed
         In the order of the tree.
     """
-    found = [(root, place)]
+    found = [Placed(root, place, before)]
     for bend in root.bends:
-        found += places(bend.face, thickness, k, beyond(place, root, bend, thickness, k))
+        found += places(bend.face, thickness, beyond(place, root, bend, thickness, None), bend)
     return found
 
 
@@ -223,20 +226,9 @@ def prisms(root: Face, thickness: float) -> list[list[Vector]]:
         that these hold all the sheet there is. [mm]
     """
     return [
-        [place.at(p, z) for z in (0.0, thickness) for p in to_corners(face, inward, thickness)]
-        for face, place, inward in _with_parents(root, ROOT, None, thickness)
-    ]
-
-
-def _with_parents(
-    face: Face, place: Place, before: Bend | None, thickness: float
-) -> list[tuple[Face, Place, Bend | None]]:
-    """Every face folded up, with the bend that leads to it."""
-    found = [(face, place, before)]
-    for bend in face.bends:
-        far = beyond(place, face, bend, thickness, None)
-        found += _with_parents(bend.face, far, bend, thickness)
-    return found
+        [at.place.at(p, z) for z in (0.0, thickness) for p in to_corners(at.face, at.before, thickness)]
+        for at in places(root, thickness)
+    ]  # fmt: skip
 
 
 def to_corners(face: Face, before: Bend | None, thickness: float) -> list[Point]:
@@ -306,16 +298,21 @@ def mirrored(face: Face, about: float) -> Face:
     ring = tuple((about - face.ring[n][0], face.ring[n][1]) for n in order)
     bends = []
     for bend in face.bends:
-        long = length_of(*ends_of(face, bend))
+        long = math.dist(*ends_of(face, bend))
         bends.append(
             Bend(order.index((bend.edge + 1) % count), bend.angle, bend.radius, mirrored(bend.face, long))
         )  # fmt: skip
-    return Face(
-        ring,
-        tuple(Hole(about - h.x, h.y, h.diameter) for h in face.holes),
-        tuple(Cutout(about - c.x - c.length, c.y, c.length, c.width, c.radius) for c in face.cutouts),
-        tuple(bends),
-    )  # fmt: skip
+    return Face(ring, *mirrored_openings(face.holes, face.cutouts, about), tuple(bends))
+
+
+def mirrored_openings(
+    holes: tuple[Hole, ...], cutouts: tuple[Cutout, ...], about: float
+) -> tuple[tuple[Hole, ...], tuple[Cutout, ...]]:
+    """Openings in a face's mirror image along x, where x becomes `about` less x. [mm]"""
+    return (
+        tuple(Hole(about - h.x, h.y, h.diameter) for h in holes),
+        tuple(Cutout(about - c.x - c.length, c.y, c.length, c.width, c.radius) for c in cutouts),
+    )
 
 
 def checked(root: Face, name: str) -> Face:
@@ -338,14 +335,14 @@ def checked(root: Face, name: str) -> Face:
     InputError
         A ring is no ring or is clockwise, two bends stand at one edge, or a face does not begin at its bend.
     """
-    for face, _place in places(root, 1.0, 0.5):
+    for face, _place, _before in places(root, 1.0):
         if len(face.ring) < 3 or shoelace(face.ring) <= 0:
             raise InputError("a face has no area", name, "Make what it belongs to larger.")
         edges = [b.edge for b in face.bends]
         if len(set(edges)) < len(edges) or not all(0 <= e < len(face.ring) for e in edges):
             raise InputError("two bends stand at one edge", name, "Give each an edge of its own.")
         for bend in face.bends:
-            long = length_of(*ends_of(face, bend))
+            long = math.dist(*ends_of(face, bend))
             first, second = bend.face.ring[:2]
             if math.dist(first, (0.0, 0.0)) > 1e-6 or math.dist(second, (long, 0.0)) > 1e-6:
                 raise InputError("a face does not begin at its bend", name, "Begin its ring there.")

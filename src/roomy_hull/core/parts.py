@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 import msgspec
 
 from roomy_hull.core import shapes
-from roomy_hull.core.folded import Cutout, Face, Hole
+from roomy_hull.core.folded import Cutout, Face, Hole, mirrored_openings
 from roomy_hull.core.folded import mirrored as mirrored_face
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import bend_allowance
@@ -267,13 +267,10 @@ def mirrored(part: Part) -> Part:
         return msgspec.structs.replace(
             part, shape=mirrored_face(part.shape, part.length), stands=stands
         )
+    holes, cutouts = mirrored_openings(part.holes, part.cutouts, part.length)
     return msgspec.structs.replace(
-        part, left=part.right, right=part.left, stands=stands,
-        holes=tuple(Hole(part.length - h.x, h.y, h.diameter) for h in part.holes),
-        cutouts=tuple(
-            Cutout(part.length - c.x - c.length, c.y, c.length, c.width, c.radius) for c in part.cutouts
-        ),
-    )  # fmt: skip
+        part, left=part.right, right=part.left, stands=stands, holes=holes, cutouts=cutouts
+    )
 
 
 def _along(at: tuple[float, float, float], way: str, by: float) -> tuple[float, float, float]:

@@ -37,6 +37,14 @@ BACK = Turned("u", "w", "-v")
 """Upright across, its flanges towards the front; its corner is the left lower back one."""
 WALL = Turned("v", "w", "u")
 """Upright inward, its flanges to the right; its corner is the left lower front one."""
+FORTH = Turned("-u", "w", "v")
+"""Upright across, its flanges inward; its corner is the right lower front one."""
+REAR = Turned("-v", "w", "-u")
+"""Upright inward, its flanges to the left; its corner is the right lower back one."""
+ACROSS = Turned("v", "-u", "w")
+"""A bar lying inward; its corner is the right lower front one."""
+UPRIGHT = Turned("w", "u", "v")
+"""A bar standing; its corner is the left lower front one."""
 OTHER_WALL = Turned("v", "-w", "-u")
 """Upright inward, its flanges to the left; its corner is the right upper front one."""
 

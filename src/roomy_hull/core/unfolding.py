@@ -14,7 +14,6 @@ from roomy_hull.core.folded import (
     Vector,
     beyond,
     ends_of,
-    length_of,
     shoelace,
 )
 from roomy_hull.core.mechanics.bends import bend_allowance
@@ -71,7 +70,7 @@ def flat_area(root: Face, thickness: float, k: float) -> float:
     area -= sum(c.length * c.width - (4 - math.pi) * c.radius**2 for c in root.cutouts)
     for bend in root.bends:
         strip = bend_allowance(abs(bend.angle), bend.radius, thickness, k)
-        area += strip * length_of(*ends_of(root, bend)) + flat_area(bend.face, thickness, k)
+        area += strip * math.dist(*ends_of(root, bend)) + flat_area(bend.face, thickness, k)
     return area
 
 
@@ -119,7 +118,7 @@ def unfolded(root: Face, thickness: float, k: float) -> Flat:
                 continue
             far = beyond(place, face, bend, thickness, k)
             p, q = ring[edge], ring[(edge + 1) % len(ring)]
-            long = length_of(p, q)
+            long = math.dist(p, q)
             start, end = _two(far.at((long, 0.0))), _two(far.at((0.0, 0.0)))
             pieces.append((p, start, end, q))
             middle = tuple(

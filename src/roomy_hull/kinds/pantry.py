@@ -6,7 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.standing import BACK, Turned, at
+from roomy_hull.core.standing import BACK, UPRIGHT, at
 from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Thickness
 from roomy_hull.kinds import card
@@ -39,7 +39,6 @@ class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
 
 
 FRAME = "20x20x2"
-UPRIGHT = Turned("w", "u", "v")
 
 
 def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:

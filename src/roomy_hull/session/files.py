@@ -68,8 +68,11 @@ def hold(session: Session, path: Path, data: bytes) -> str:
     str
         What to say where somebody else has it open; else empty.
     """
-    let_go(session)
     claim = Claim.to(path)
+    if session.on_disk is not None and session.on_disk.claim.path == claim.path:
+        claim = session.on_disk.claim  # the file stays in hand from one save to the next
+    else:
+        let_go(session)
     other = claim.take()
     session.on_disk = OnDisk(path, data, claim)
     if other is None:

@@ -7,7 +7,8 @@ inside to one on the leaf; with the door open they stand between the two in the 
 import math
 from typing import NamedTuple
 
-from roomy_hull.core.geometry.motion import Piece, convex_hull, prism
+from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism
+from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.body import Canopy, Strut
 from roomy_hull.kit.body import sides
@@ -124,28 +125,37 @@ def shut(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
             Fitting("strut", f"gas strut {words}", piece, place.door.side)
             for piece in struts(canopy, box, place, opened=False)
         ]
+        inside = sides.depth(canopy)[0]
         for leaf in place.made:
             found += [
-                Fitting("lock", f"lock {words}", _piece(box, place.door.side, ring, a, a + LOCK[0]), place.door.side)
-                for a, ring in _locks(canopy, leaf)
+                Fitting("lock", f"lock {words}", _case(box, place.door.side, rect, inside, inside + LOCK[2]),
+                        place.door.side)
+                for rect in _locks(leaf)
             ]  # fmt: skip
     return tuple(found)
 
 
-def _locks(canopy: Canopy, leaf: Leaf) -> list[tuple[float, list[tuple[float, float]]]]:
+def _case(box: Box, side: str, rect: Rect, near: float, far: float) -> Piece:
+    """A box on a wall, from its rectangle and between which depths from the outside inward it stands. [mm]"""
+    return block(sides.stood(box, side, rect, near, far))
+
+
+def _locks(leaf: Leaf) -> list[Rect]:
     """Two lock cases on a leaf's inside, along the edge that opens; none on a leaf too small for them."""
     a0, z0, a1, z1 = leaf.rect
-    along, up, deep = LOCK
+    along, up, _deep = LOCK
     if a1 - a0 < 2 * (along + LOCK_EDGE) or z1 - z0 < up + 2 * LOCK_EDGE:
         return []
-    inside = sides.depth(canopy)[0]
-    high = z1 - LOCK_EDGE - up if leaf.hinge == "bottom" else z0 + LOCK_EDGE
-    spots = [(a0 + LOCK_EDGE, high), (a1 - LOCK_EDGE - along, high)]
+    low, high = z0 + LOCK_EDGE, z1 - LOCK_EDGE - up
+    first, last = a0 + LOCK_EDGE, a1 - LOCK_EDGE - along
     if leaf.hinge in ("start", "end"):
         # One above the other, along the upright edge that opens.
-        a = spots[1][0] if leaf.hinge == "start" else spots[0][0]
-        spots = [(a, z0 + LOCK_EDGE), (a, z1 - LOCK_EDGE - up)]
-    return [(a, [(d, z) for d in (inside, inside + deep) for z in (w, w + up)]) for a, w in spots]
+        a = last if leaf.hinge == "start" else first
+        spots = [(a, low), (a, high)]
+    else:
+        z = high if leaf.hinge == "bottom" else low
+        spots = [(first, z), (last, z)]
+    return [(a, z, a + along, z + up) for a, z in spots]
 
 
 def outside(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
@@ -171,19 +181,18 @@ def outside(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
             a0, z0, a1, z1 = leaf.rect
             if leaf.hinge in ("start", "end"):
                 a = a0 if leaf.hinge == "start" else a1
-                ring = [(d, z) for d in (-HINGE, 0.0) for z in (z0, z1)]
-                piece = _piece(box, side, ring, a - half, a + half)
+                rect = (a - half, z0, a + half, z1)
             else:
                 z = z1 if leaf.hinge == "top" else z0
-                ring = [(d, w) for d in (-HINGE, 0.0) for w in (z - half, z + half)]
-                piece = _piece(box, side, ring, a0, a1)
+                rect = (a0, z - half, a1, z + half)
+            piece = _case(box, side, rect, -HINGE, 0.0)
             found.append(Fitting("hinge", f"hinge of door {place.door.id}", piece, side))
     if canopy.jacks and canopy.kind == "canopy":
         along, out, up = SOCKET
         up = min(up, canopy.height - SOCKET_FOOT)
         for side in ("left", "right"):
             for a in (0.0, canopy.length - along):
-                ring = [(d, z) for d in (-out, 0.0) for z in (SOCKET_FOOT, SOCKET_FOOT + up)]
-                piece = _piece(box, side, ring, a, a + along)
+                rect = (a, SOCKET_FOOT, a + along, SOCKET_FOOT + up)
+                piece = _case(box, side, rect, -out, 0.0)
                 found.append(Fitting("jack", f"jack leg's socket {side}", piece, side))
     return tuple(found)

@@ -12,20 +12,14 @@ from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, Stand
 from roomy_hull.core.refs import CANOPY
-from roomy_hull.core.standing import Turned, at
+from roomy_hull.core.standing import ACROSS, BACK, FORTH, REAR, WALL, Turned, at
 from roomy_hull.job.body import Canopy
 from roomy_hull.kit.body import sides
 
-INWARD: dict[str, Turned] = {
-    "left": Turned("-u", "w", "v"), "right": Turned("u", "w", "-v"),
-    "front": Turned("v", "w", "u"), "rear": Turned("-v", "w", "-u"),
-}  # fmt: skip
+INWARD = {"left": FORTH, "right": BACK, "front": WALL, "rear": REAR}
 """How a sheet stands on a wall with its flanges inward: x as one sees it from inside, y up."""
-UPRIGHT = Turned("w", "v", "-u")
+POST = Turned("w", "v", "-u")
 """A post: its length up, its second side through a side wall, its first along it."""
-LAID = Turned("v", "w", "u")
-"""A roof bow: across, lying on its first side."""
-ACROSS = Turned("v", "-u", "w")
 POST_STEP, BOW_STEP = 900.0, 900.0
 """Posts and bows stand at most so far apart (common practice). [mm]"""
 LEAST_THRESHOLD = 5.0
@@ -171,12 +165,13 @@ def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
     near = {"left": t, "right": canopy.width - t - wide}
     rails = [(long, at(t, v, top - high)) for v in near.values()]
     stands = [
-        (upright, at(u + high, v, low + high, UPRIGHT))
+        (upright, at(u + high, v, low + high, POST))
         for side, v in near.items() for u in posts(canopy, side)
     ]  # fmt: skip
     count = bow_count(canopy)
     step = (long - high) / (count - 1)
-    bows = [(between, at(t + n * step, t + wide, top - wide, LAID)) for n in range(count)]
+    # Lying on their first side.
+    bows = [(between, at(t + n * step, t + wide, top - wide, WALL)) for n in range(count)]
     return (
         *_lengths("cant rail", canopy.frame, metal, rails),
         *_lengths("post", canopy.frame, metal, stands),

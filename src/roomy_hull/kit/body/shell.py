@@ -5,7 +5,7 @@ import math
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY
-from roomy_hull.core.standing import Turned, at, carried, folded
+from roomy_hull.core.standing import BACK, at, carried, folded
 from roomy_hull.job.body import Body, Canopy
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
@@ -22,7 +22,6 @@ INSULATION_DENSITY = 32.0
 """Closed-cell foam (common practice). [kg/m³]"""
 JACK_MASS = 5.5
 """One jack leg with its socket (common practice). [kg]"""
-DIVIDER = Turned("u", "w", "-v")
 
 
 def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
@@ -61,7 +60,7 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
     if span is not None:
         made.append(
             SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - canopy.roof, canopy.divider, skin,
-                      stands=(at(span[0], (width + canopy.divider) / 2, 0.0, DIVIDER),))
+                      stands=(at(span[0], (width + canopy.divider) / 2, 0.0, BACK),))
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door, shop)

@@ -7,7 +7,7 @@ from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, EndCut, Hardware, Part, SheetPart
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import Turned, at
+from roomy_hull.core.standing import ACROSS, BACK, FORTH, REAR, UPRIGHT, WALL, Turned, at
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.shop.shop import Shop
@@ -24,13 +24,8 @@ WING_HEIGHT = 330.0
 PLANK = (150.0, 25.0, 2.0)
 """A floor plank: its width lying, its height, its wall (common practice). [mm]"""
 LEAST_PLANK = 10.0
-ACROSS = Turned("v", "-u", "w")
-UPRIGHT = Turned("w", "u", "v")
 OTHER_UPRIGHT = Turned("w", "-u", "-v")
 HUNG = Turned("v", "u", "-w")
-FLAT_PLANK = Turned("u", "w", "-v")
-LEFT_SIDE, RIGHT_SIDE = Turned("-u", "w", "v"), Turned("u", "w", "-v")
-TAIL, BEARER = Turned("-v", "w", "-u"), Turned("v", "w", "u")
 MITRE = EndCut(45.0, "high")
 
 
@@ -89,7 +84,7 @@ def hold_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
         if under > 0:
             made.append(
                 SheetPart("False floor: bearer", TRAY, between, under, PLY, ply, count=len(bearers(tray)),
-                          stands=tuple(at(x0 + u, low, top, BEARER) for u in bearers(tray)))
+                          stands=tuple(at(x0 + u, low, top, WALL) for u in bearers(tray)))
             )  # fmt: skip
         made.append(Hardware("flush lift ring for a hatch", TRAY, 2))
     if tray.wings > 0:
@@ -98,7 +93,7 @@ def hold_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
             SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2,
                       stands=(at(x0, -half, lid), at(x0, half - tray.wings, lid))),
             SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2,
-                      stands=(at(x0, low, top, FLAT_PLANK), at(x0, PLY - low, top, FLAT_PLANK))),
+                      stands=(at(x0, low, top, BACK), at(x0, PLY - low, top, BACK))),
         ]  # fmt: skip
     return tuple(made)
 
@@ -197,7 +192,7 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
             )  # fmt: skip
         made.append(
             SheetPart("Tray: headboard skin", TRAY, tray.width, max(min(60.0, tray.headboard), tray.headboard * 0.55), SKIN,
-                      sheet, role="headboard", stands=(at(x0 - BOARD, -half, top, BEARER),))
+                      sheet, role="headboard", stands=(at(x0 - BOARD, -half, top, WALL),))
         )  # fmt: skip
     if tray.rack > 0:
         over = top + tray.headboard
@@ -221,7 +216,7 @@ def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
     deep = tray.side_thickness
     return [
         SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness, sheet, count=2,
-                  stands=(at(x0 + tray.length, -half, top, LEFT_SIDE), at(x0, half, top, RIGHT_SIDE))),
+                  stands=(at(x0 + tray.length, -half, top, FORTH), at(x0, half, top, BACK))),
         SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
-                  stands=(at(x0 + tray.length, half - deep, top, TAIL),)),
+                  stands=(at(x0 + tray.length, half - deep, top, REAR),)),
     ]  # fmt: skip

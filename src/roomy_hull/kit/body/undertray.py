@@ -9,7 +9,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import BACK, Turned, at
+from roomy_hull.core.standing import BACK, FORTH, WALL, at
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Tray, Trundle, UnderBox
 from roomy_hull.job.vehicle import Vehicle
@@ -22,7 +22,6 @@ from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_box
 from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
-FORTH, ENDWISE = Turned("-u", "w", "v"), Turned("v", "w", "u")
 SIDES: tuple[Hand, ...] = ("left", "right")
 EDGE, HUNG_GAP = 75.0, 10.0
 """How far under the floor's top a box begins at least, and how far below coaming and cross-members (common practice).
@@ -175,7 +174,7 @@ def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Par
     front: tuple[Stand, ...] = ()
     if place is not None:
         box = (at(place.x0, place.y0 + 30, place.z0),)
-        front = (at(place.x1 - TRUNDLE_FRONT, place.y0, place.z0, ENDWISE),)
+        front = (at(place.x1 - TRUNDLE_FRONT, place.y0, place.z0, WALL),)
     return (
         SheetPart("Trundle drawer: box", TRAY, t.length - TRUNDLE_FRONT, t.width - 60, t.sheet, metal,
                   left=fold, right=fold, front=fold, back=fold, corners="welded", stands=box),
