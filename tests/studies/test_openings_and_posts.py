@@ -1,5 +1,6 @@
 """Openings follow from doors, and what does not move of a canopy is in the way: cases worked by hand."""
 
+import shutil
 from pathlib import Path
 
 import msgspec
@@ -256,9 +257,13 @@ def test_the_study_says_nothing_of_sound_bodies_and_of_bodies_without_a_canopy()
 
 
 def test_opening_an_older_file_says_what_means_something_else(
-    session: Session, capsys: pytest.CaptureFixture[str]
+    session: Session, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
-    old, new = SAMPLES / "version-1.hull.json", SAMPLES / "version-2.hull.json"
+    # Copies: opening a job puts its claim beside it.
+    old, new = (
+        Path(shutil.copy(SAMPLES / name, tmp_path))
+        for name in ("version-1.hull.json", "version-2.hull.json")
+    )
     open_job(session, old)
     assert session.messages.text.startswith(
         "Opened version-1.hull.json. Openings of bays now follow"
