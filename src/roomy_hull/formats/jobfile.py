@@ -12,7 +12,7 @@ from roomy_hull.core.value import put_back
 from roomy_hull.formats.plain_json import MOST_QUOTED, converted, decode, encode, worded
 from roomy_hull.formats.whole import KEPT_SUFFIX, MAX_BYTES, read_whole, write_whole
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.migrations import news, to_newest
+from roomy_hull.job.migrations import VERSION, news, to_newest
 from roomy_hull.job.model import FORMAT, Job
 from roomy_hull.kinds.placed import Placed
 
@@ -269,6 +269,6 @@ def schema() -> dict[str, Any]:
         body.get("properties", {}).pop("extra", None)
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Roomy Hull job file, version 1",
+        "title": f"Roomy Hull job file, version {VERSION}",
         **found,
     }

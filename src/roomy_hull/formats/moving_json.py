@@ -24,21 +24,21 @@ def moving_json(verdict: Verdict) -> dict[str, Any]:
         ``layouts``. [mm, kg, l]
     """
     found = verdict.together
-    keys = [o.id for o in found.openings]
+    at = {o.id: n for n, o in enumerate(found.openings)}
+    met = {tuple(sorted(p, key=at.__getitem__)) for p in (*found.shut, *found.opened)}
     pairs = []
-    for i, x in enumerate(keys):
-        for y in keys[i + 1 :]:
-            relation = found.relation(x, y)
-            meeting = found.meeting(x, y)
-            if relation != "clear" and meeting is not None:
-                first = {"x first": x, "y first": y}.get(relation, "")
-                pairs.append({
-                    "pair": [x, y],
-                    "relation": "in order" if first else relation,
-                    "first": first,
-                    "gap_mm": round(meeting.gap, 2),
-                    "where_mm": [round(c, 1) for c in meeting.where],
-                })
+    for x, y in sorted(met, key=lambda p: (at[p[0]], at[p[1]])):
+        relation = found.relation(x, y)
+        meeting = found.meeting(x, y)
+        if relation != "clear" and meeting is not None:
+            first = {"x first": x, "y first": y}.get(relation, "")
+            pairs.append({
+                "pair": [x, y],
+                "relation": "in order" if first else relation,
+                "first": first,
+                "gap_mm": round(meeting.gap, 2),
+                "where_mm": [round(c, 1) for c in meeting.where],
+            })
     job = verdict.job
     first_scenario = job.scenarios[0].id
     scenario = "full" if any(s.id == "full" for s in job.scenarios) else first_scenario

@@ -118,6 +118,11 @@ def decode(data: bytes, place: str) -> Any:
 _AT = r"(?s)^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$"
 
 
+def first_version(value: object) -> bool:
+    """Say whether a file is of version 1; ``true`` is no number, though Python takes it for one."""
+    return isinstance(value, int) and not isinstance(value, bool) and value == 1
+
+
 def worded(message: str, raw: Any) -> tuple[str, str]:
     """Split a validator's message into plain words and the place, with the unit's name."""
     found = re.match(_AT, message)

@@ -8,7 +8,7 @@ import msgspec
 
 from roomy_hull.core.errors import FileError, JobFileError
 from roomy_hull.core.material import Material
-from roomy_hull.formats.plain_json import decode, encode, worded
+from roomy_hull.formats.plain_json import decode, encode, first_version, worded
 from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
 
@@ -55,7 +55,7 @@ def loads(data: bytes, place: str = "the shop file") -> Shop:
         raise FileError(
             "this is not a Roomy Hull shop", place, f'A shop file starts with "format": "{FORMAT}".'
         )
-    if raw.get("version") != 1:
+    if not first_version(raw.get("version")):
         raise FileError(
             f"the version {raw.get('version')!r} is not 1",
             place,

@@ -9,7 +9,7 @@ import msgspec
 from roomy_hull.core.errors import JobFileError, UserError
 from roomy_hull.core.value import put_back
 from roomy_hull.formats import folders
-from roomy_hull.formats.plain_json import converted, decode, encode
+from roomy_hull.formats.plain_json import converted, decode, encode, first_version
 
 T = TypeVar("T")
 
@@ -47,7 +47,7 @@ def read(data: bytes, place: str, form: str, field: str, kind: Any) -> Any:
             place,
             f'A {field} file starts with "format": "{form}".',
         )
-    if raw.get("version") != 1:
+    if not first_version(raw.get("version")):
         raise JobFileError(
             f"the version {raw.get('version')!r} is not 1",
             place,

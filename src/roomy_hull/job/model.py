@@ -141,8 +141,8 @@ class Variant(Value, frozen=True, kw_only=True):
 
     id: Id
     name: Name
-    units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
-    carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
+    units: Annotated[tuple[Unit, ...], Meta(max_length=1000)] = ()
+    carried: Annotated[tuple[Carried, ...], Meta(max_length=200)] = ()
 
 
 def _twice(ids: list[str]) -> str | None:
@@ -159,8 +159,8 @@ class Job(Value, frozen=True, kw_only=True):
     note: Annotated[str, Meta(max_length=4000)] = ""
     vehicle: Vehicle
     body: Body
-    units: Annotated[tuple[Unit, ...], Meta(max_length=2000)] = ()
-    carried: Annotated[tuple[Carried, ...], Meta(max_length=500)] = ()
+    units: Annotated[tuple[Unit, ...], Meta(max_length=1000)] = ()
+    carried: Annotated[tuple[Carried, ...], Meta(max_length=200)] = ()
     scenarios: Annotated[tuple[Scenario, ...], Meta(min_length=1, max_length=24)]
     sets: Annotated[tuple[TogetherSet, ...], Meta(max_length=40)] = ()
     runs: Annotated[tuple[RunThrough, ...], Meta(max_length=40)] = ()

@@ -52,9 +52,15 @@ def fitted(vehicle: Vehicle, choice: str) -> Body:
         raise InputError(
             f"a {vehicle.kind} takes no {choice}", remedy=f"Choose {', '.join(choices(vehicle))}."
         )
-    if vehicle.kind == "cab-chassis":
-        return _tray_body(vehicle, choice)
-    return _hold_body(vehicle, choice)
+    try:
+        if vehicle.kind == "cab-chassis":
+            return _tray_body(vehicle, choice)
+        return _hold_body(vehicle, choice)
+    except ValueError as trouble:  # a body's own rules: this vehicle's figures leave it no sense
+        raise InputError(
+            f"{vehicle.name} has no room for a {choice}: {trouble}",
+            remedy="Begin with another body, or measure the vehicle again.",
+        ) from None
 
 
 def _tray_body(vehicle: Vehicle, choice: str) -> Body:

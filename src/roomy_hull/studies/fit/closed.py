@@ -72,7 +72,7 @@ def study(case: Case) -> FitResult:
     old_things: dict[str, Thing] = {}
     old: FitResult | None = case.old(KEY)
     before = case.before
-    if before is not None and old is not None and before.assembly.ground is assembly.ground:
+    if before is not None and old is not None and not old.crowded and before.assembly.ground is assembly.ground:
         old_things = {t.id: t for t in before.assembly.things}
     else:
         old = None
@@ -97,7 +97,7 @@ def study(case: Case) -> FitResult:
                 continue
             pairs[key if present[a] < present[b] else (b, a)] = flaws
     candidates = _near(assembly, fresh)
-    crowded = len(candidates) > MOST_PAIRS or (old is not None and old.crowded)
+    crowded = len(candidates) > MOST_PAIRS
     for i, j in candidates[:MOST_PAIRS]:
         one, other = things[i], things[j]
         flaws = tuple(_pair(one, other))
@@ -110,7 +110,7 @@ def study(case: Case) -> FitResult:
     return FitResult(alone, pairs, len(candidates), crowded)
 
 
-MOST_PAIRS = 20_000
+MOST_PAIRS = 6_000
 """More pairs than this stand near one another in no real vehicle: the rest is not judged, and that is said."""
 
 

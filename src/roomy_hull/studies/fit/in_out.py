@@ -22,13 +22,21 @@ Ways = tuple[Box, Box, Box]
 
 
 class InBay(msgspec.Struct, frozen=True):
-    """What blocks what in one bay: its units, their blockers, order of fitting, circles, and ways out. [mm]"""
+    """What blocks what in one bay: its units, their blockers, order of fitting, circles, and ways out. [mm]
+
+    `crowded` says that so much stands in one place that not every pair was asked.
+    """
 
     members: tuple[Thing, ...]
     blockers: dict[str, tuple[str, ...]]
     order: tuple[str, ...]
     circles: tuple[tuple[str, ...], ...]
     ways: dict[str, Ways]
+    crowded: bool = False
+
+
+MOST_PAIRS = 40_000
+"""More pairs than this are in one another's way in no real bay: the rest is not asked, and that is said."""
 
 
 class InOut(msgspec.Struct, frozen=True):
@@ -40,6 +48,11 @@ class InOut(msgspec.Struct, frozen=True):
     """
 
     bays: dict[str, InBay]
+
+    @property
+    def crowded(self) -> bool:
+        """Whether so much stands in one place that not every pair was asked."""
+        return any(bay.crowded for bay in self.bays.values())
 
     @property
     def order(self) -> dict[str, tuple[str, ...]]:
@@ -106,6 +119,8 @@ def _is(a: Thing, b: Thing) -> bool:
 
 def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     """Find what blocks what in one bay; pairs of which neither changed keep their answer."""
+    if old is not None and old.crowded:
+        old = None  # what was left unasked then is not known now
     before = {t.id: t for t in old.members} if old is not None else {}
     same = {t.id for t in units if before.get(t.id) is t}
     local = {t.id: t.in_bay for t in units}
@@ -116,7 +131,10 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     fresh = [n for n, t in enumerate(units) if t.id not in same]
     changes = Boxes([local[units[n].id] for n in fresh])
     blockers: dict[str, tuple[str, ...]] = {}
+    pairs = 0
     for n, t in enumerate(units):
+        if pairs > MOST_PAIRS:
+            break
         around = ways[t.id][2]
         if t.id in same and old is not None:
             known = set(old.blockers.get(t.id, ()))
@@ -126,6 +144,7 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
             asked = [fresh[m] for m in changes.near(around, RESTS)]
         else:
             places, asked = [], everything.near(around, RESTS)
+        pairs += len(asked)
         places += [
             m
             for m in asked
@@ -136,7 +155,7 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     # What blocks a unit goes in after it.
     order = in_order([t.id for t in units], blockers)
     locked = () if order is not None else tuple(circles(blockers))
-    return InBay(tuple(units), blockers, tuple(order or ()), locked, ways)
+    return InBay(tuple(units), blockers, tuple(order or ()), locked, ways, pairs > MOST_PAIRS)
 
 
 def _ways(thing: Thing, e: Box) -> Ways:

@@ -46,7 +46,8 @@ def judge(case: Case) -> list[Finding]:
         found += [_alone(things[key], flaw, case) for flaw in flaws if flaw not in solid]
         if solid:
             found.append(_in_solids(things[key], solid))
-    if result.crowded or getattr(case.results.get("together"), "crowded", False):
+    later = (case.results.get(key) for key in ("together", "in and out"))
+    if result.crowded or any(getattr(found, "crowded", False) for found in later):
         found.append(
             Finding("fit.crowded", "stop", "So much stands in one place that not every pair of things was judged",
                     tuple(t.ref for t in case.assembly.things[:1]), source=GEOMETRY)

@@ -68,11 +68,8 @@ class Togetherness(msgspec.Struct, frozen=True):
     needs: dict[str, frozenset[str]]
     circles: tuple[tuple[str, ...], ...]
     pairs_tested: int = 0
-
-    @property
-    def crowded(self) -> bool:
-        """Whether so much opens in one place that not every pair was held against each other."""
-        return self.pairs_tested > MOST_PAIRS
+    crowded: bool = False
+    """So much opens in one place that not every pair was held against each other."""
 
     def relation(self, x: str, y: str) -> str:
         """Say how two openings stand to each other.
@@ -116,8 +113,8 @@ class Togetherness(msgspec.Struct, frozen=True):
         return min(found, key=lambda m: m.gap) if found else None
 
 
-MOST_PAIRS, MOST_NEAR = 20_000, 200
-"""More pairs of openings than this come near one another in no real vehicle, nor does one come near more things."""
+MOST_PAIRS, MOST_NEAR = 10_000, 200
+"""More pairs than this come near one another in no real vehicle, nor does one opening come near more things."""
 
 
 def study(case: Case) -> Togetherness:
@@ -136,6 +133,8 @@ def study(case: Case) -> Togetherness:
     assembly, before = case.assembly, case.before
     openings = tuple(assembly.openings())
     previous: Togetherness | None = case.old(KEY)
+    if previous is not None and previous.crowded:
+        previous = before = None  # what was left unasked then is not known now
     old_openings = {o.id: o for o in previous.openings} if previous else {}
     fresh = {o.id for o in openings if old_openings.get(o.id) is not o}
     old_things = {t.id: t for t in before.assembly.things} if before is not None else {}
@@ -146,7 +145,7 @@ def study(case: Case) -> Togetherness:
     # What is closed or open lies within what is swept.
     passing = Boxes([o.swept_box for o in openings])
     for i, x in enumerate(openings):
-        if x.id not in fresh:
+        if x.id not in fresh or tested > MOST_PAIRS:
             continue
         for j in passing.near(x.swept_box, moving):
             y = openings[j]
@@ -159,14 +158,15 @@ def study(case: Case) -> Togetherness:
             _meet(y, x, moving, shut, opened)
     if previous is not None:
         shut, opened = _in_order(shut, openings), _in_order(opened, openings)
-    still = _against_still(assembly, openings, fresh, fresh_things, before, moving)
+    still, all_asked = _against_still(assembly, openings, fresh, fresh_things, before, moving)
+    crowded = tested > MOST_PAIRS or not all_asked
     needs: dict[str, frozenset[str]] = {}
     for (a, b), meeting in shut.items():
         if meeting.clashes:
             needs[a] = needs.get(a, frozenset()) | {b}
     same = previous is not None and previous.needs == needs
     locked = previous.circles if previous is not None and same else tuple(circles(needs))
-    return Togetherness(openings, shut, opened, still, needs, locked, tested)
+    return Togetherness(openings, shut, opened, still, needs, locked, tested, crowded)
 
 
 def _kept(
@@ -263,8 +263,8 @@ def _meeting(x: Opening, pieces: tuple[Piece, ...], wanted: float) -> Meeting | 
 def _against_still(
     assembly: Assembly, openings: tuple[Opening, ...], fresh: set[str], fresh_things: list[Thing],
     before: Before | None, wanted: float,
-) -> dict[str, tuple[tuple[Ref, Meeting], ...]]:  # fmt: skip
-    """Hold every opening against the body, and against those solids of other things that stay."""
+) -> tuple[dict[str, tuple[tuple[Ref, Meeting], ...]], bool]:  # fmt: skip
+    """Hold every opening against the body, and against those solids of other things that stay; says if all were."""
     changed = {t.ref for t in fresh_things}
     order = {t.ref: n for n, t in enumerate(assembly.things)}
     same_body = before is not None and before.assembly.ground is assembly.ground
@@ -277,6 +277,7 @@ def _against_still(
     blocks: dict[str, tuple[Piece, ...]] = {}
     everything = Boxes([t.envelope for t in assembly.things] if fresh else [])
     changes = Boxes([t.envelope for t in fresh_things])
+    asked, whole = 0, True
     for x in openings:
         rows: list[tuple[Ref, Meeting]] = []
         known = [] if x.id in fresh else list(old.get(x.id, ()))
@@ -287,11 +288,15 @@ def _against_still(
             rows += _against_body(x, near_it, wanted)
         kept: list[tuple[Ref, Meeting]] = []
         limit = wanted if x.turns else 0.0
-        if x.id in fresh:
+        if asked > MOST_PAIRS:
+            near = []
+        elif x.id in fresh:
             near = [assembly.things[n] for n in everything.near(x.swept_box, limit)]
         else:
             kept = [r for r in known if r[0] in order and r[0] not in changed]
             near = [fresh_things[n] for n in changes.near(x.swept_box, limit)]
+        asked += len(near)
+        whole = whole and asked <= MOST_PAIRS and len(near) <= MOST_NEAR
         for thing in near[:MOST_NEAR]:
             if thing.id != x.owner:
                 if thing.id not in blocks:
@@ -302,7 +307,7 @@ def _against_still(
         rows += sorted(kept, key=lambda row: order[row[0]])
         if rows:
             found[x.id] = tuple(rows)
-    return found
+    return found, whole
 
 
 def _against_body(
