@@ -13,7 +13,7 @@ import random
 import sys
 import tempfile
 import time
-from collections.abc import Iterator
+from collections.abc import Generator
 from pathlib import Path
 from types import TracebackType
 from typing import Any
@@ -45,8 +45,26 @@ from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
 SLOW = 2.0
+PUSH: Any = QTest
+"""Its written types know no mouse and no key."""
 LEFT = Qt.MouseButton.LeftButton
-TYPED = ("0", "-1", "1e999", "1986-2*38", "12,5", "1.234,5", "32400", "", "x", "40 kg", "3/8", "\ud800", "∞", "1/0", "9" * 60)
+TYPED = (
+    "0",
+    "-1",
+    "1e999",
+    "1986-2*38",
+    "12,5",
+    "1.234,5",
+    "32400",
+    "",
+    "x",
+    "40 kg",
+    "3/8",
+    "\ud800",
+    "∞",
+    "1/0",
+    "9" * 60,
+)
 KEYS = (
     Qt.Key.Key_Tab, Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Space, Qt.Key.Key_Left, Qt.Key.Key_Right,
     Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Delete, Qt.Key.Key_O, Qt.Key.Key_M, Qt.Key.Key_D, Qt.Key.Key_BracketLeft,
@@ -123,7 +141,7 @@ class Faults:
         print(row, flush=True)
 
     @contextlib.contextmanager
-    def step(self, doing: str) -> Iterator[None]:
+    def step(self, doing: str) -> Generator[None]:
         """Watch one step: faults, and the time it takes."""
         self.doing = doing
         start = time.process_time()
@@ -152,9 +170,7 @@ class AnyHand:
         self.history, self.first = self.session.history, jobfile.dumps(self.session.job)
 
     def _shown(self, kind: type[QWidget]) -> list[Any]:
-        return [
-            w for w in self.window.findChildren(kind) if w.isVisible() and w.isEnabled()
-        ]
+        return [w for w in self.window.findChildren(kind) if w.isVisible() and w.isEnabled()]
 
     def _point(self, widget: QWidget) -> QPoint:
         return QPoint(
@@ -179,7 +195,7 @@ class AnyHand:
 
     def select(self) -> str:
         """Choose any thing."""
-        things = [*self.session.job.units, *self.session.job.carried]
+        things: list[Any] = [*self.session.job.units, *self.session.job.carried]
         if things:
             self.session.selection.select(self.rng.choice(things).id)
         return "select"
@@ -194,7 +210,9 @@ class AnyHand:
         field.setFocus()
         field.selectAll()
         field.insert(words)
-        QTest.keyClick(field, self.rng.choice((Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Escape)))
+        PUSH.keyClick(
+            field, self.rng.choice((Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Escape))
+        )
         return f"type {words!r} into {field.accessibleName() or field.objectName()}"
 
     def pick(self) -> str:
@@ -215,7 +233,7 @@ class AnyHand:
         widget = self.rng.choice(shown)
         at = self._point(widget)
         again = self.rng.random() < 0.2
-        (QTest.mouseDClick if again else QTest.mouseClick)(
+        (PUSH.mouseDClick if again else PUSH.mouseClick)(
             widget, LEFT, Qt.KeyboardModifier.NoModifier, at
         )
         return f"click {type(widget).__name__} {at.x()},{at.y()}"
@@ -223,10 +241,8 @@ class AnyHand:
     def press(self) -> str:
         """Press any key."""
         key = self.rng.choice(KEYS)
-        keys = self.rng.choice(
-            (Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ShiftModifier)
-        )
-        QTest.keyClick(QApplication.focusWidget() or self.window, key, keys)
+        keys = self.rng.choice((Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ShiftModifier))
+        PUSH.keyClick(QApplication.focusWidget() or self.window, key, keys)
         return f"press {key.name}"
 
     def wheel(self) -> str:
@@ -248,7 +264,9 @@ class AnyHand:
         points = [QPointF(self._point(ground)) for _ in range(self.rng.randrange(2, 12))]
         none = Qt.KeyboardModifier.NoModifier
 
-        def send(kind: QEvent.Type, at: QPointF, button: Qt.MouseButton, held: Qt.MouseButton) -> None:
+        def send(
+            kind: QEvent.Type, at: QPointF, button: Qt.MouseButton, held: Qt.MouseButton
+        ) -> None:
             QApplication.sendEvent(
                 ground, QMouseEvent(kind, at, ground.mapToGlobal(at), button, held, none)
             )
@@ -257,7 +275,7 @@ class AnyHand:
         for at in points[1:]:
             send(QEvent.Type.MouseMove, at, Qt.MouseButton.NoButton, LEFT)
         if self.rng.random() < 0.2:
-            QTest.keyClick(ground, Qt.Key.Key_Escape)
+            PUSH.keyClick(ground, Qt.Key.Key_Escape)
         send(QEvent.Type.MouseButtonRelease, points[-1], LEFT, Qt.MouseButton.NoButton)
         return "drag"
 
@@ -277,8 +295,12 @@ class AnyHand:
 
     def anything(self) -> None:
         """Do one thing of any kind."""
-        ways = [self.act] * 6 + [self.turn] * 2 + [self.select] * 3 + [self.type] * 4 + [self.pick] * 2
-        ways += [self.click] * 6 + [self.press] * 5 + [self.wheel] + [self.drag] * 3 + [self.undo] * 2
+        ways = (
+            [self.act] * 6 + [self.turn] * 2 + [self.select] * 3 + [self.type] * 4 + [self.pick] * 2
+        )
+        ways += (
+            [self.click] * 6 + [self.press] * 5 + [self.wheel] + [self.drag] * 3 + [self.undo] * 2
+        )
         ways += [self.damage]
         way = self.rng.choice(ways)
         with self.faults.step(way.__name__):
@@ -373,7 +395,9 @@ def damaged_jobs(count: int, seed: int) -> None:
             if shown % 200 == 0:
                 print(f"{shown} shown of {n}", flush=True)
         most = psutil.Process().memory_info().rss / 1e6
-        print(f"{shown} damaged jobs shown, {n - shown} refused: {len(hand.faults.rows)} faults, {most:.0f} MB")
+        print(
+            f"{shown} damaged jobs shown, {n - shown} refused: {len(hand.faults.rows)} faults, {most:.0f} MB"
+        )
         hand.session.history.mark_saved()
         hand.window.close()
 
@@ -382,4 +406,4 @@ if __name__ == "__main__":
     if sys.argv[1:2] == ["--jobs"]:
         damaged_jobs(int(sys.argv[2]), int(sys.argv[3]))
     else:
-        soak(float((sys.argv + ["60"])[1]), int((*sys.argv, "1", "1")[2]))
+        soak(float([*sys.argv, "60"][1]), int((*sys.argv, "1", "1")[2]))

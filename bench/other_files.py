@@ -13,14 +13,13 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
 
 import msgspec
 
 from mutations import SLOW, mutated
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.application import session_for
-from roomy_hull.formats import jobfile, unitfile, vehiclefile
+from roomy_hull.formats import unitfile, vehiclefile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.kit.body.fitting import begun, choices
@@ -33,21 +32,12 @@ def torn(data: bytes, rng: random.Random) -> bytes:
     """Damage a file's bytes: cut short, bytes changed, a stretch doubled, nested deep, or another coding."""
     at = rng.randrange(len(data))
     to = min(len(data), at + rng.randrange(1, 40))
-    match rng.randrange(7):
-        case 0:
-            return data[:at]
-        case 1:
-            return data[:at] + bytes(rng.randrange(256) for _ in range(to - at)) + data[to:]
-        case 2:
-            return data[:to] + data[at:]
-        case 3:
-            return data[:at] + b"[" * rng.choice((1, 600, 100000)) + data[at:]
-        case 4:
-            return data.decode("utf-8").encode(rng.choice(("utf-16", "utf-32", "utf-8-sig")))
-        case 5:
-            return data.replace(b"0", rng.choice((b"1e999", b"NaN", b"-0", b"9" * 400)), 1)
-        case _:
-            return data[:at] + b"\x00" + data[at:]
+    filled = data[:at] + bytes(rng.randrange(256) for _ in range(to - at)) + data[to:]
+    figure = rng.choice((b"1e999", b"NaN", b"-0", b"9" * 400))
+    coded = data.decode("utf-8").encode(rng.choice(("utf-16", "utf-32", "utf-8-sig")))
+    deep = data[:at] + b"[" * rng.choice((1, 600, 100000)) + data[at:]
+    ways = (data[:at], filled, data[:to] + data[at:], deep, coded, data.replace(b"0", figure, 1))
+    return rng.choice((*ways, data[:at] + b"\x00" + data[at:]))
 
 
 def vehicle(folder: Path, data: bytes) -> str:

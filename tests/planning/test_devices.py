@@ -178,3 +178,9 @@ def test_a_simulator_ends_with_its_thread(made: list[Simulator]) -> None:
     one = Simulator(laser(lambda: 1.0))
     one.close()
     assert not [t for t in threading.enumerate() if t is one._thread]
+
+
+@pytest.mark.parametrize("path", ["\ud800", "/dev/a\0b"])
+def test_a_name_that_no_device_can_have_is_one_that_is_not_there(path: str) -> None:
+    with pytest.raises(OSError, match="no device can be called"):
+        FileChannel(path)

@@ -236,11 +236,14 @@ def test_a_step_that_cannot_be_judged_is_taken_back(
         return real(job, *rest, **more)  # type: ignore[arg-type]  # handed on
 
     monkeypatch.setattr(module, "judge", refuse)
-    assert session.do("edit.size", path="body.tray.length", value=2100.0)
+    assert not session.do("edit.size", path="body.tray.length", value=2100.0)
     assert session.job is before
     assert (
         session.messages.text == "The tray: this cannot be judged. Mend it. The step is taken back."
     )
+    # Nor does redo bring it.
+    session.redo()
+    assert session.job is before
 
 
 @pytest.mark.parametrize(

@@ -12,8 +12,8 @@ from roomy_hull.core.value import put_back
 from roomy_hull.formats.plain_json import MOST_QUOTED, converted, decode, encode, worded
 from roomy_hull.formats.whole import KEPT_SUFFIX, MAX_BYTES, read_whole, write_whole
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.migrations import VERSION, news, to_newest
-from roomy_hull.job.model import FORMAT, Job
+from roomy_hull.job.migrations import news, to_newest
+from roomy_hull.job.model import FORMAT, VERSION, Job
 from roomy_hull.kinds.placed import Placed
 
 SUFFIX = ".hull.json"

@@ -144,12 +144,16 @@ def _made(raw: Any, kind: type[T], place: str) -> T:
     except msgspec.ValidationError as trouble:
         what, where = worded(str(trouble), raw)
         raise FileError(what, f"{place}.{where}" if where else place, MEND) from None
+    except UnicodeEncodeError:
+        raise FileError("a word holds half a sign, which is no text", place, MEND) from None
 
 
 def _check(value: Any, place: str, field: str = "") -> None:
     """Refuse figures that are none, and those that have to be above 0 and are not."""
     if isinstance(value, dict):
         for key, inner in value.items():
+            if not key.isprintable():  # half a sign, or a control character
+                raise FileError(f"the name {key!a} is no text", place, MEND)
             _check(inner, f"{place}.{key}", key)
     elif isinstance(value, (list, tuple)):
         for number, inner in enumerate(value):

@@ -55,6 +55,11 @@ class History:
         """End a gesture without a step."""
         self._preview = None
 
+    def take_back(self) -> None:
+        """Step back from a step just made that cannot stand; redo does not bring it."""
+        self.undo()
+        del self._steps[self._at + 1 :]
+
     def undo_words(self) -> str:
         """Say what undo would take back, or nothing."""
         return self._steps[self._at][0] if self._at > 0 else ""

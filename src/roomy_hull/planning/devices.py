@@ -130,7 +130,10 @@ class FileChannel:
     def __init__(self, path: str, speed: int = 9600) -> None:
         from serial import Serial  # ruff: ignore[import-outside-top-level]  # only where there is a device
 
-        self._port = Serial(path, speed, timeout=0, write_timeout=2.0)
+        try:
+            self._port = Serial(path, speed, timeout=0, write_timeout=2.0)
+        except ValueError:  # a NUL or half a character in its name
+            raise FileNotFoundError(f"no device can be called {path!a}") from None
 
     def write(self, data: bytes) -> None:
         """Send bytes; raises OSError on a broken link."""

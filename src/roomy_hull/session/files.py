@@ -175,7 +175,8 @@ def lay_together(session: Session, path: Path) -> tuple[str, ...]:
     if both.conflicts:
         return both.conflicts
     job = jobfile.loads(encode(both.raw), path.name)
-    session.edit(f"lay together with {path.name}", job)
+    if not session.edit(f"lay together with {path.name}", job):
+        raise JobFileError("the two edits together make no job", path.name, "Save a copy.")
     session.on_disk = known._replace(data=data)
     return ()
 

@@ -196,25 +196,27 @@ class Session:
 
     # Edits
 
-    def edit(self, words: str, job: Job) -> None:
-        """Make a step of the history; one that cannot be saved or judged is not made, and that is told."""
+    def edit(self, words: str, job: Job) -> bool:
+        """Make a step of the history; one that cannot be saved or judged is not made: that is told, and False."""
         try:
             if job is not self.history.settled:
                 checked(job)
         except UserError as trouble:
             self.cancel()
             self.say(f"{trouble} The step is not taken.", trouble=True)
-            return
+            return False
         pushed = self.history.push(words, job)
         if pushed or self._judged.job is not self.job:
             try:
                 self._judge()
             except UserError as trouble:
-                self.history.undo()
+                self.history.take_back()
                 self._judge()
                 self.say(f"{trouble} The step is taken back.", trouble=True)
+                return False
         if pushed:
             self.saved.emit()
+        return True
 
     def attempt(self, words: str, make: Callable[[], Job]) -> bool:
         """Make a step from a function that may refuse; a refusal is told, not raised."""
@@ -229,8 +231,7 @@ class Session:
             return False
         if self.messages.trouble:
             self.say("")
-        self.edit(words, job)
-        return True
+        return self.edit(words, job)
 
     def preview(self, job: Job) -> None:
         """Show a job while a gesture goes on."""

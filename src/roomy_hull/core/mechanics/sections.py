@@ -73,6 +73,10 @@ def section(name: str) -> Section:
     return Section(name, h, area, inertia, 2 * inertia / h)
 
 
+LEAST, MOST = 0.1, 1000.0
+"""What a side or a wall of a bar may measure. [mm]"""
+
+
 def section_area(section: str) -> float:
     """The cross-section area of a rectangular tube or flat bar with sharp corners.
 
@@ -91,13 +95,13 @@ def section_area(section: str) -> float:
     InputError
         The section cannot be read, or its wall is thicker than half its side.
     """
-    try:
-        sizes = [float(p) for p in section.split("x")]
-    except ValueError:
-        sizes = []
-    if len(sizes) == 2 and min(sizes) > 0:
+    words = section.split("x")
+    plain = all(w.isascii() and w.replace(".", "", 1).isdigit() for w in words)
+    sizes = [float(w) for w in words] if plain else []
+    possible = all(LEAST <= s <= MOST for s in sizes)
+    if len(sizes) == 2 and possible:
         return sizes[0] * sizes[1]
-    if len(sizes) == 3 and min(sizes) > 0 and 2 * sizes[2] < min(sizes[:2]):
+    if len(sizes) == 3 and possible and 2 * sizes[2] < min(sizes[:2]):
         b, h, t = sizes
         return b * h - (b - 2 * t) * (h - 2 * t)
     raise InputError(

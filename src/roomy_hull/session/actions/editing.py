@@ -92,8 +92,8 @@ def put_down(session: Session, *, thing: Placed | Carried) -> str:
     """Put down what came from the stores in one's hand, as one step; the answer is its id."""
     settled = session.history.settled
     new = thing.but(id=edits.free_id(settled, thing.id))
-    session.edit(f"place {new.name}", edits.added(settled, new))
-    session.selection.select(new.id)
+    if session.edit(f"place {new.name}", edits.added(settled, new)):
+        session.selection.select(new.id)
     return new.id
 
 

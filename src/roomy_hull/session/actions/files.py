@@ -68,9 +68,9 @@ def _open(session: Session) -> None:
 def _demo(name: str) -> Run:
     def run(session: Session) -> None:
         if session.asker.may_lose():
+            session.take(demo_job(name), None)
             session.keeping.drop_autosave()
             let_go(session)
-            session.take(demo_job(name), None)
 
     return run
 
@@ -79,9 +79,9 @@ def _new(session: Session) -> None:
     if session.asker.may_lose():
         job = session.asker.new_job()
         if job is not None:
+            session.take(job, None, saved=False)
             session.keeping.drop_autosave()
             let_go(session)
-            session.take(job, None, saved=False)
             session.view.set(stage="Survey")
 
 

@@ -72,7 +72,12 @@ def study(case: Case) -> FitResult:
     old_things: dict[str, Thing] = {}
     old: FitResult | None = case.old(KEY)
     before = case.before
-    if before is not None and old is not None and not old.crowded and before.assembly.ground is assembly.ground:
+    if (
+        before is not None
+        and old is not None
+        and not old.crowded
+        and before.assembly.ground is assembly.ground
+    ):
         old_things = {t.id: t for t in before.assembly.things}
     else:
         old = None
