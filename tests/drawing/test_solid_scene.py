@@ -10,7 +10,7 @@ import pytest
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.errors import FileError
 from roomy_hull.core.geometry.motion import block, round_piece
-from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.drawing import manner
 from roomy_hull.drawing.scenes.opened import opened_things, outline
 from roomy_hull.drawing.scenes.partition import Face, far_to_near, partition
@@ -221,3 +221,53 @@ def test_faces_with_more_corners_than_the_first_ones_are_cut_too() -> None:
 
     assert len(order) > len(made)
     assert area(order) == pytest.approx(area(made), rel=1e-9)
+
+
+def test_fronts_are_drawn_on_the_foremost_plane_of_each_unit_and_go_with_it(
+    assembly: Assembly,
+) -> None:
+    drawn = 0
+    for opened in (frozenset(), OPEN):
+        for item in items(assembly, opened):
+            thing = assembly.thing(item.tag)
+            for one in item.drawn if thing is not None and thing.place is not None else ():
+                drawn += 1
+                corners = np.array([c for m in one.marks for c in m.corners])
+                assert np.ptp(corners[:, one.axis]) < 1e-6
+                assert corners[0, one.axis] == pytest.approx(one.at)
+                # It lies on the front of the unit, within its width and height, closed and pulled out.
+                boxes = [i.piece.box for i in items(assembly, opened) if i.tag == item.tag]
+                around = hull(boxes)
+                low, high = corners.min(axis=0), corners.max(axis=0)
+                assert (low >= np.array(around[:3]) - 30).all(), item.name
+                assert (high <= np.array(around[3:]) + 30).all(), item.name
+                borne = [f for f in faces([item]) if one.on(tuple(f.normal.tolist()), f.offset)]
+                if not opened:
+                    assert len(borne) == 1, item.name
+                    assert borne[0].normal[one.axis] == (1 if one.far else -1)
+    assert drawn > 20
+
+
+def test_a_skin_has_edges_only_where_it_ends(assembly: Assembly) -> None:
+    # Two boxes side by side and a lower one beside them: one skin, so no edge between the two, nor a face.
+    cubes = [Box(0, 0, 0, 10, 10, 10), Box(10, 0, 0, 20, 10, 10), Box(20, 0, 0, 30, 10, 6)]
+    loose = faces([Item(block(b), "cab") for b in cubes])
+    made = faces([Item(block(b), "cab", smooth=True) for b in cubes])
+    assert len(loose) == 18
+    # Gone are both faces between the equal two, and the lower one's face against the higher.
+    assert len(made) == 15
+    top = [f for f in made if f.normal[2] > 0.9 and f.offset > 9]
+    assert [f.edges.count(True) for f in top] == [3, 3]
+    front = [f for f in made if f.normal[1] < -0.9]
+    edges = [
+        tuple(sorted((tuple(f.corners[n]), tuple(f.corners[(n + 1) % len(f.corners)]))))
+        for f in front
+        for n, real in enumerate(f.edges)
+        if real
+    ]
+    long = sum(float(np.linalg.norm(np.subtract(a, b))) for a, b in edges)
+    assert long == pytest.approx(30 + 20 + 10 + 10 + 4 + 6)  # the outline of an L
+    smooth = [i for i in items(assembly, frozenset()) if i.smooth]
+    assert len(smooth) > 5
+    kept = sum(f.edges.count(True) for f in faces(smooth))
+    assert kept < 0.7 * sum(len(f.edges) for f in faces([Item(i.piece, i.role) for i in smooth]))

@@ -52,6 +52,7 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "cab": Style(c["cab"], ink, 1.4),
         "cab roof": Style(c["cab_light"], soft),
         "glass": Style(c["glass"], ink),
+        "shadow": Style(c["deep"], ""),
         "seam": Style(line=c["cab_dark"], width=1.2),
         "handle": Style(c["cab_dark"], ""),
         "trim": Style(c["trim"], ink),

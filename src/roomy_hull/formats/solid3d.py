@@ -1,15 +1,20 @@
 """The job as an open 3D file for the customer: GLB (Khronos glTF 2.0), in metres, y up as glTF asks."""
 
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-import trimesh
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core import lazily
 from roomy_hull.core.geometry.motion import PLANE, Piece
 from roomy_hull.drawing.scenes.solid import Item, items
 from roomy_hull.formats.whole import write_whole
+
+if TYPE_CHECKING:
+    import trimesh
+else:
+    trimesh = lazily.module("trimesh")
 
 COLOURS: dict[str, tuple[int, int, int]] = {
     "cab": (147, 164, 142), "glass": (201, 217, 223), "tyre": (58, 64, 69), "steel": (114, 124, 131),
@@ -68,7 +73,7 @@ def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
         In metres, y up.
     """
     made = trimesh.Scene()
-    for n, item in enumerate(items(assembly, opened)):
+    for n, item in enumerate(i for i in items(assembly, opened) if i.role != "shadow"):
         body = mesh(item.piece)
         look: Any = trimesh.visual.TextureVisuals
         body.visual = look(material=_material(item))

@@ -18,7 +18,8 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core import lazily
 from roomy_hull.core.geometry.motion import PLANE, Piece, block, round_piece
 from roomy_hull.core.geometry.solids import Box, hull
-from roomy_hull.drawing.scenes import vehicle_solid
+from roomy_hull.drawing.scenes import on_faces, vehicle_solid
+from roomy_hull.drawing.scenes.on_faces import Drawn
 from roomy_hull.drawing.scenes.partition import Face, Node, far_to_near
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.registry import kind_of
@@ -33,13 +34,18 @@ else:
 
 
 class Item(msgspec.Struct, frozen=True):
-    """A prism with its role (a colour of the theme), how solid it looks (0 to 1), and whose it is."""
+    """A prism with its role (a colour of the theme), how solid it looks (0 to 1), whose it is.
+
+    And what is drawn on its faces; the edges of a `smooth` one are only seen where no other goes on in its plane.
+    """
 
     piece: Piece
     role: str
     solid: float = 1.0
     tag: str = ""
     name: str = ""
+    drawn: tuple[Drawn, ...] = ()
+    smooth: bool = False
 
 
 def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
@@ -65,7 +71,7 @@ def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
             Item(p, "canopy", 0.8 if is_open else 0.22, opening.id, opening.name) for p in pieces
         ]
     for thing in assembly.things:
-        found += _thing(thing, opened)
+        found += _thing(thing, opened, assembly.job.vehicle.tyre)
     return found
 
 
@@ -74,14 +80,18 @@ def _vehicle(assembly: Assembly) -> list[Item]:
     vehicle = assembly.job.vehicle
     s, half = vehicle.shape, vehicle.shape.width / 2
     ends = (max(vehicle.chassis_end, s.rear), *(p.box.x1 for p in assembly.ground.tray))
-    drawn = [
-        vehicle_solid.shadow(Box(-s.front, -half, 0.0, max(ends), half, 0.0)),
-        *vehicle_solid.parts(vehicle),
-    ]
-    found = [Item(p.piece, p.role, p.solid, name=p.words) for p in drawn]
+    shade = vehicle_solid.shadow(Box(-s.front, -half, 0.0, max(ends), half, 0.0))
+    found = [Item(p.piece, p.role, p.solid, name=p.words) for p in shade]
+    drawn = on_faces.vehicle(vehicle)
+    for p in vehicle_solid.parts(vehicle):
+        skin = p.role == "cab" and p.solid >= 1
+        found.append(
+            Item(p.piece, p.role, p.solid, name=p.words, drawn=drawn if skin else (), smooth=skin)
+        )
     for still in assembly.ground.fixed:
         if still.role == "wheel":
-            found.append(Item(still.piece, "tyre", name=still.ref.id))
+            rims = on_faces.wheel(still.piece, vehicle.tyre)
+            found.append(Item(still.piece, "tyre", name=still.ref.id, drawn=rims))
     frame = [(y, -1) for y in (-vehicle.rail_spread / 2, vehicle.rail_spread / 2)]
     if vehicle.kind == "cab-chassis":
         for y, _ in frame:
@@ -119,7 +129,7 @@ def _body(assembly: Assembly) -> list[Item]:
     return found
 
 
-def _thing(thing: Thing, opened: frozenset[str]) -> list[Item]:
+def _thing(thing: Thing, opened: frozenset[str], tyre: str) -> list[Item]:
     """A unit or carried thing: one block while it is closed, its true boxes where it is open."""
     value, name = thing.value, thing.value.name
     if isinstance(value, Carried):
@@ -133,15 +143,18 @@ def _thing(thing: Thing, opened: frozenset[str]) -> list[Item]:
                 e = thing.envelope
                 centre = ((e.y0 + e.y1) / 2, (e.z0 + e.z1) / 2)
                 whole = round_piece(0, centre, (e.z1 - e.z0) / 2, e.x0, e.x1)
-            found.append(Item(whole, role, tag=thing.id, name=name))
+            rims = on_faces.wheel(whole, tyre) if value.kind == "spare wheel" else ()
+            found.append(Item(whole, role, tag=thing.id, name=name, drawn=rims))
         for o in thing.openings:
             if o.id in opened:
                 found += [Item(p, role, 0.45 if value.kind in ("tent", "awning", "shower tent") else 1.0, thing.id, name)
                           for p in o.opened]  # fmt: skip
         return found
     is_open = any(o.id in opened for o in thing.openings)
+    face = on_faces.front(thing, opened)
+    drawn = (face,) if face is not None else ()
     if not is_open and not kind_of(value).open_front:
-        return [Item(block(thing.envelope), _role(thing), tag=thing.id, name=name)]
+        return [Item(block(thing.envelope), _role(thing), tag=thing.id, name=name, drawn=drawn)]
     found = []
     for solid, box in zip(thing.expansion.solids, thing.solids, strict=True):
         if not solid.moves or not thing.openings:
@@ -149,7 +162,7 @@ def _thing(thing: Thing, opened: frozenset[str]) -> list[Item]:
             found.append(Item(block(box), _by_role(solid.role), see, thing.id, name))
     for o in thing.openings:
         pieces = o.opened if o.id in opened else o.rest
-        found += [Item(p, _role(thing), 1.0, thing.id, name) for p in pieces]
+        found += [Item(p, _role(thing), 1.0, thing.id, name, drawn) for p in pieces]
     return found
 
 
@@ -178,18 +191,14 @@ def _role(thing: Thing) -> str:
 def faces(found: list[Item]) -> list[Face]:
     """The faces of prisms, their normals outwards. [mm]"""
     made: list[Face] = []
+    skins: list[Face] = []
     for n, item in enumerate(found):
         piece = item.piece
-        a, b = PLANE[piece.axis]
         ring = piece.ring
-        low, high = np.zeros((len(ring), 3)), np.zeros((len(ring), 3))
-        low[:, a], low[:, b], low[:, piece.axis] = (
-            [p[0] for p in ring],
-            [p[1] for p in ring],
-            piece.lo,
-        )
-        high[:, :] = low
-        high[:, piece.axis] = piece.hi
+        low = np.zeros((len(ring), 3))
+        low[:, PLANE[piece.axis]] = ring
+        high = low.copy()
+        low[:, piece.axis], high[:, piece.axis] = piece.lo, piece.hi
         centre = (low.mean(axis=0) + high.mean(axis=0)) / 2
         count = len(ring)
         sides = [
@@ -207,7 +216,82 @@ def faces(found: list[Item]) -> list[Face]:
             if float(normal @ (corners[0] - centre)) < 0:
                 corners, normal = corners[::-1], -normal
             made.append(Face(corners, [True] * len(corners), normal, float(normal @ corners[0]), n))
-    return made
+            if item.smooth:
+                skins.append(made[-1])
+    inner = join(skins)
+    return [face for face in made if id(face) not in inner]
+
+
+ALONG = 0.5
+"""What is nearer to an edge than this lies on it. [mm]"""
+
+
+def join(skins: list[Face]) -> set[int]:
+    """Have no edge where one face goes on in the plane of another, and find those that lie between two solids.
+
+    Parameters
+    ----------
+    skins : list of Face
+        Those of one skin, of any number of solids; their corners and edges are changed. [mm]
+
+    Returns
+    -------
+    set of int
+        The identities of the faces that lie wholly on another which looks the other way.
+    """
+    planes: dict[tuple[int, ...], list[Face]] = {}
+    for face in skins:
+        key = (*(round(v * 1e3) for v in face.normal.tolist()), round(face.offset))
+        planes.setdefault(key, []).append(face)
+    inner: set[int] = set()
+    for key, group in planes.items():
+        other_way = planes.get(tuple(-k for k in key), [])
+        inner |= {id(face) for face in group if any(_covers(o, face) for o in other_way)}
+        if len(group) > 1:
+            _divide(group)
+            _hide(group)
+    return inner
+
+
+def _covers(one: Face, other: Face) -> bool:
+    """Say whether the box around a face holds another in its plane."""
+    low, high = one.corners.min(axis=0) - ALONG, one.corners.max(axis=0) + ALONG
+    return bool(((other.corners >= low) & (other.corners <= high)).all())
+
+
+def _divide(group: list[Face]) -> None:
+    """Give the faces of a plane further corners where others' corners lie on their edges."""
+    points = np.concatenate([face.corners for face in group])
+    begin = points[:, None]
+    end = np.concatenate([np.roll(face.corners, -1, axis=0) for face in group])[:, None]
+    # Every edge by every corner.
+    long = np.sqrt(((end - begin) ** 2).sum(axis=2))
+    from_a, to_b = (np.sqrt(((points - e) ** 2).sum(axis=2)) for e in (begin, end))
+    on = (from_a > ALONG) & (to_b > ALONG) & (from_a + to_b < long + 1e-3)
+    at = 0
+    for face in group:
+        edges = range(at, at + len(face.corners))
+        at = edges.stop
+        if on[edges].any():
+            corners: list[Array] = []
+            for e in edges:
+                between = {round(float(from_a[e, n]), 1): points[n] for n in np.flatnonzero(on[e])}
+                corners += [points[e], *(between[t] for t in sorted(between))]
+            face.corners, face.edges = np.array(corners), [True] * len(corners)
+
+
+def _hide(group: list[Face]) -> None:
+    """Hide the edges that two faces of a plane share."""
+    seen: dict[tuple[tuple[int, ...], tuple[int, ...]], list[tuple[Face, int]]] = {}
+    for face in group:
+        whole = [tuple(c) for c in np.round(face.corners * 4).astype(int).tolist()]
+        for n, a in enumerate(whole):
+            b = whole[(n + 1) % len(whole)]
+            seen.setdefault((min(a, b), max(a, b)), []).append((face, n))
+    for rows in seen.values():
+        if len(rows) > 1:
+            for face, n in rows:
+                face.edges[n] = False
 
 
 def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
@@ -239,6 +323,30 @@ def bounds(
     flat = corners @ np.array([right, up]).T
     (h0, k0), (h1, k1) = flat.min(axis=0).tolist(), flat.max(axis=0).tolist()
     return (h0, k0), (h1, k1)
+
+
+def flattened(
+    shapes: list[tuple[tuple[float, float, float], ...]], yaw: float, pitch: float
+) -> list[list[list[float]]]:
+    """Lay shapes in space flat, as an eye far away sees them.
+
+    Parameters
+    ----------
+    shapes : list of tuple of (x, y, z)
+        Their corners. [mm]
+    yaw, pitch : float
+        Where the eye is. [°]
+
+    Returns
+    -------
+    list of list of [right, up]
+        The corners of each. [mm]
+    """
+    right, up, _eye = directions(yaw, pitch)
+    ends = list(itertools.accumulate(len(s) for s in shapes))
+    rows = np.array([c for s in shapes for c in s])
+    flat = (rows @ np.array([right, up]).T).tolist() if len(rows) else []
+    return [flat[a:b] for a, b in itertools.pairwise([0, *ends])]
 
 
 class Seen(msgspec.Struct, frozen=True):

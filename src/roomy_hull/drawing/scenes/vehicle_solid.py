@@ -148,7 +148,14 @@ def _tail(v: Vehicle) -> list[Part]:
     return found
 
 
-def shadow(box: Box) -> Part:
-    """A soft shadow on the ground below what stands there. [mm]"""
-    flat = Box(box.x0 + 60, box.y0 - 40, -8.0, box.x1 - 60, box.y1 + 40, -4.0)
-    return Part(block(flat), "tyre", 0.16, "shadow")
+SHADES = 5
+
+
+def shadow(box: Box) -> list[Part]:
+    """A soft shadow on the ground below what stands there: sheets one above another, each smaller. [mm]"""
+    found = []
+    for n in range(SHADES):
+        by = 90.0 - 60.0 * n
+        flat = Box(box.x0 - by, box.y0 - by, -8.0 + n, box.x1 + by, box.y1 + by, -7.5 + n)
+        found.append(Part(block(flat), "shadow", 0.055, "shadow"))
+    return found

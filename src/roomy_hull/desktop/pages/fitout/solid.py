@@ -10,6 +10,7 @@ from PyQt6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
+    QPainterPath,
     QPaintEvent,
     QPen,
     QPolygonF,
@@ -22,14 +23,21 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
-from roomy_hull.drawing.scenes.partition import Node, partition
-from roomy_hull.drawing.scenes.solid import Item, bounds, faces, items, seen
+from roomy_hull.drawing.scenes.on_faces import Drawn
+from roomy_hull.drawing.scenes.partition import Face, Node, partition
+from roomy_hull.drawing.scenes.solid import Item, bounds, faces, flattened, items, seen
 from roomy_hull.formats import solid3d
 from roomy_hull.session.session import Session
 
 SETTLE_MS = 160
 """After a change, so long is waited before the picture is built anew."""
 LIGHT = (0.45, -0.35, 0.82)
+
+
+def shaded(text: str, shade: float, solid: float) -> QColor:
+    """A colour in less light, and as solid as it looks (0 to 1)."""
+    base = QColor(text)
+    return QColor.fromRgbF(base.redF() * shade, base.greenF() * shade, base.blueF() * shade, solid)
 
 
 class SolidView(QWidget):
@@ -42,9 +50,12 @@ class SolidView(QWidget):
         self._from: QPointF | None = None
         self._turning = False
         self._items: list[Item] = []
+        self._shades: list[Item] = []
         self._root: Node | None = None
         self._built: tuple[object, frozenset[str]] | None = None
         self._hits: list[tuple[QPolygonF, str]] = []
+        self._flat: dict[int, list[QPolygonF]] = {}
+        self._place = (0.0, 0.0, 1.0)
         self._wait = QTimer(self)
         self._wait.setSingleShot(True)
         self._wait.setInterval(SETTLE_MS)
@@ -68,7 +79,10 @@ class SolidView(QWidget):
         """Cut the faces into their order anew, where job or openings changed."""
         assembly, opened = self._session.verdict.assembly, self._session.look.opened
         if self._built is None or self._built[0] is not assembly or self._built[1] != opened:
-            self._items = items(assembly, opened)
+            found = items(assembly, opened)
+            # Under everything, the shadow needs no place in the order.
+            self._shades = [i for i in found if i.role == "shadow"]
+            self._items = [i for i in found if i.role != "shadow"]
             self._root = partition(faces(self._items))
             self._built = (assembly, opened)
         self.update()
@@ -93,6 +107,8 @@ class SolidView(QWidget):
         chosen = QPen(QColor(self.theme.accent))
         chosen.setWidthF(2.0)
         h0, k0 = self.width() / 2 - h0 * scale, self.height() / 2 + k0 * scale
+        self._place, self._flat = (h0, k0, scale), {}
+        self._paint_shadow(p)
         for one in seen(self._root, self.yaw, self.pitch, LIGHT):
             face = one.face
             item = self._items[face.item]
@@ -100,15 +116,14 @@ class SolidView(QWidget):
                 continue
             points = [QPointF(h0 + h * scale, k0 - k * scale) for h, k in one.corners]
             shade = 0.62 + 0.38 * max(0.0, one.lit)
-            base = QColor(self.theme.roles[item.role].fill)
-            fill = QColor.fromRgbF(
-                base.redF() * shade, base.greenF() * shade, base.blueF() * shade, item.solid
-            )
+            fill = shaded(self.theme.roles[item.role].fill, shade, item.solid)
             # A line of the fill's own colour closes the hair between two parts of a cut face.
             p.setPen(QPen(fill, 1.0) if item.solid >= 1 else Qt.PenStyle.NoPen)
             p.setBrush(QBrush(fill))
             shape = QPolygonF(points)
             p.drawPolygon(shape)
+            if item.drawn:
+                self._paint_drawn(p, face, item, shape, shade)
             p.setPen(chosen if item.tag in selected else edge)
             for i, real in enumerate(face.edges):
                 if real:
@@ -119,6 +134,57 @@ class SolidView(QWidget):
         p.setFont(font(11))
         p.drawText(QRectF(10, self.height() - 22, self.width() - 20, 18), Qt.AlignmentFlag.AlignLeft,
                    "Drag to turn, wheel to come nearer. Double-click opens or closes.")  # fmt: skip
+
+    def _paint_shadow(self, p: QPainter) -> None:
+        """Paint the shadow on the ground, where one sees the ground from above."""
+        if self.pitch <= 0:
+            return
+        h0, k0, scale = self._place
+        p.setPen(Qt.PenStyle.NoPen)
+        boxes = [item.piece.box for item in self._shades]
+        sheets = [
+            tuple((x, y, b.z1) for x, y in ((b.x0, b.y0), (b.x1, b.y0), (b.x1, b.y1), (b.x0, b.y1)))
+            for b in boxes
+        ]
+        for item, flat in zip(self._shades, flattened(sheets, self.yaw, self.pitch), strict=True):
+            p.setBrush(shaded(self.theme.roles[item.role].fill, 1.0, item.solid))
+            p.drawPolygon(QPolygonF([QPointF(h0 + h * scale, k0 - k * scale) for h, k in flat]))
+
+    def _paint_drawn(
+        self, p: QPainter, face: Face, item: Item, shape: QPolygonF, shade: float
+    ) -> None:
+        """Paint what is drawn on a face, or on a part that is left of it."""
+        n0, n1, n2 = face.normal.tolist()
+        for drawn in item.drawn:
+            if not drawn.on((n0, n1, n2), face.offset):
+                continue
+            p.save()
+            path = QPainterPath()
+            path.addPolygon(shape)
+            p.setClipPath(path)
+            for mark, points in zip(drawn.marks, self._laid(drawn), strict=True):
+                style = self.theme.roles[mark.role]
+                line = QPen(QColor(style.line)) if style.line else QPen(Qt.PenStyle.NoPen)
+                line.setWidthF(0.7)
+                p.setPen(line)
+                p.setBrush(Qt.BrushStyle.NoBrush)
+                if not mark.closed:
+                    p.drawPolyline(points)
+                    continue
+                if style.fill:
+                    p.setBrush(shaded(style.fill, shade, item.solid * style.alpha / 255))
+                p.drawPolygon(points)
+            p.restore()
+
+    def _laid(self, drawn: Drawn) -> list[QPolygonF]:
+        """What is drawn on a face as it is seen now, laid out once for all parts of the face. [px]"""
+        if id(drawn) not in self._flat:
+            h0, k0, scale = self._place
+            self._flat[id(drawn)] = [
+                QPolygonF([QPointF(h0 + h * scale, k0 - k * scale) for h, k in flat])
+                for flat in flattened([m.corners for m in drawn.marks], self.yaw, self.pitch)
+            ]
+        return self._flat[id(drawn)]
 
     def _framing(self) -> tuple[tuple[float, float], float]:
         """Fit everything that is closed or open into the widget: its middle [mm] and the scale [px/mm]."""
