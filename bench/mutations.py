@@ -1,7 +1,8 @@
 """Job files mutated by chance, read, judged, cut and written: what is accepted makes sense, what is not is refused in words.
 
-``python bench/mutations.py [COUNT] [SEED]``: prints what went wrong, with the mutations that did it; by hand, since it
-takes a tenth of a second each. A short form is in ``tests/properties/test_damaged_jobs.py``.
+``python bench/mutations.py [COUNT] [SEED]``: prints what went wrong, with the mutations that did it; by hand, since the
+demos take a tenth of a second each. Most are put into small jobs, one for every kind of unit on every vehicle of the
+library, which take a tenth of that. A short form is in ``tests/properties/test_damaged_jobs.py``.
 """
 
 import copy
@@ -13,11 +14,17 @@ import time
 from collections.abc import Iterator
 from typing import Any
 
+import msgspec
+
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
+from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.fitting import begun, choices
+from roomy_hull.kit.catalogue import entries
 from roomy_hull.verdict.verdict import judge
 
 WRONG: tuple[Any, ...] = (
@@ -90,6 +97,21 @@ def nonsense(frame: Any) -> str:
     return ""
 
 
+def small() -> list[Any]:
+    """Small jobs as their files hold them: each library vehicle and body with one of the stores in its first bay."""
+    found = []
+    offers = [o.make for o in entries() if not isinstance(o.make, Carried)]
+    for vehicle in (e.vehicle for e in library() if e.vehicle is not None):
+        for choice in choices(vehicle):
+            job = begun("Small", vehicle, choice)
+            bays = job.body.canopy.bays if job.body.canopy is not None else ()
+            for offer in offers if bays else ():
+                placed = offer.but(id="one", bay=bays[0].id)
+                one = msgspec.structs.replace(job, units=(placed,))
+                found.append(json.loads(jobfile.dumps(one)))
+    return found
+
+
 def main() -> None:
     """Mutate, and tell what went wrong."""
     count, seed = (
@@ -98,10 +120,11 @@ def main() -> None:
         else map(int, sys.argv[1:3])
     )
     rng = random.Random(seed)
-    frames = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn")]
+    demos = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn")]
+    little = small()
     refused = accepted = 0
     for n in range(count):
-        frame = copy.deepcopy(rng.choice(frames))
+        frame = copy.deepcopy(rng.choice(demos if n % 10 == 0 else little))
         what = mutated(frame, rng)
         start = time.process_time()
         try:
@@ -118,6 +141,8 @@ def main() -> None:
         took = time.process_time() - start
         if not wrong and took > SLOW:
             wrong = f"{took:.1f} s"
+        if n % 1000 == 999:
+            print(f"{n + 1}: {accepted} accepted, {refused} refused", flush=True)
         if wrong:
             print(f"{n}: {wrong}  <- {what}", flush=True)
     print(f"{count} jobs: {accepted} accepted, {refused} refused")

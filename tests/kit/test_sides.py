@@ -35,7 +35,7 @@ def canopies(draw: st.DrawFn) -> Canopy:
             high = draw(st.integers(200, height - 30 - sill))
             doors.append(
                 Door(id=side, side=side, start=start, length=long - start - draw(st.integers(0, 150)), sill=sill,  # type: ignore[arg-type]
-                     height=high, split=draw(st.sampled_from((0, high // 3))))
+                     height=high, split=draw(st.sampled_from((0, high // 3 if high >= 360 else 0))))
             )  # fmt: skip
     return Canopy(kind="topper" if base else "canopy", base=base, length=length, width=width, height=height,
                   wall=wall, doors=tuple(doors))  # fmt: skip

@@ -39,7 +39,7 @@ def canopies(draw: st.DrawFn) -> Canopy:
             after = post + draw(st.integers(0, 150))
             doors.append(
                 Door(id=side, side=side, start=start, length=long - start - after, sill=sill,  # type: ignore[arg-type]
-                     height=high, split=draw(st.sampled_from((0, high // 3))))
+                     height=high, split=draw(st.sampled_from((0, high // 3 if high >= 360 else 0))))
             )  # fmt: skip
     return Canopy(kind="topper" if base else "canopy", base=base, length=length, width=width, height=height,
                   wall=wall, roof=roof, frame=SECTIONS[wall], insulation=draw(st.sampled_from((0.0, 25.0))),

@@ -10,6 +10,10 @@ from msgspec import Meta
 Mm = Annotated[float, Meta(ge=-20000, le=20000, description="mm")]
 PositiveMm = Annotated[float, Meta(ge=0.1, le=20000, description="mm, 0.1 or more")]
 Thickness = Annotated[float, Meta(ge=0.1, le=100, description="mm, 0.1 or more")]
+Sheet = Annotated[float, Meta(ge=0.3, le=30, description="mm, 0.3 to 30")]
+"""A sheet of metal or ply that is cut for furniture."""
+BentSheet = Annotated[float, Meta(ge=0.3, le=8, description="mm, 0.3 to 8")]
+"""A sheet that a canopy, a box or a tank is folded of."""
 Gap = Annotated[float, Meta(ge=0, le=2000, description="mm, 0 or more")]
 Kg = Annotated[float, Meta(ge=0, le=60000, description="kg")]
 PositiveKg = Annotated[float, Meta(ge=0.01, le=60000, description="kg, 0.01 or more")]

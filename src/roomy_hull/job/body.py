@@ -6,7 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.mechanics.sections import section_area
-from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
+from roomy_hull.core.value import BentSheet, Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
 
 Access = Literal["left", "right", "rear"]
 
@@ -44,7 +44,7 @@ class UnderBox(Value, frozen=True, kw_only=True):
     length: PositiveMm
     height: PositiveMm
     depth: PositiveMm
-    sheet: Thickness = 2.0
+    sheet: BentSheet = 2.0
     contents: Kg = 0.0
 
 
@@ -54,7 +54,7 @@ class Trundle(Value, frozen=True, kw_only=True):
     length: PositiveMm
     width: PositiveMm
     height: PositiveMm
-    sheet: Thickness = 2.0
+    sheet: BentSheet = 2.0
     contents: Kg = 0.0
 
     def __post_init__(self) -> None:
@@ -76,7 +76,7 @@ class UnderTank(Value, frozen=True, kw_only=True):
     length: PositiveMm
     width: PositiveMm
     height: PositiveMm
-    sheet: Thickness = 2.0
+    sheet: BentSheet = 2.0
     baffles: Annotated[int, Meta(ge=0, le=20)] = 2
 
     def __post_init__(self) -> None:
@@ -126,7 +126,7 @@ class Tray(Value, frozen=True, kw_only=True):
     bar_material: str = "6061-T6"
     headboard: Gap = 900.0
     sides: Gap = 0.0
-    side_thickness: Thickness = 3.0
+    side_thickness: BentSheet = 3.0
     fittings: Kg = 0.0
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
 
@@ -230,6 +230,10 @@ class Bay(Value, frozen=True, kw_only=True):
             raise ValueError(f"bay {self.id}: margin_bottom and margin_top leave no opening")
 
 
+LEAST_LEAF = 120.0
+"""A door's leaf, or half of one, that is smaller has no room for two bars, a hinge and a lock. [mm]"""
+
+
 class Canopy(Value, frozen=True, kw_only=True):
     """What stands on the floor and holds the bays. Outside sizes. [mm]
 
@@ -249,7 +253,7 @@ class Canopy(Value, frozen=True, kw_only=True):
     height: PositiveMm
     wall: Thickness = 35.0
     roof: Thickness = 30.0
-    skin: Thickness = 2.0
+    skin: BentSheet = 2.0
     skin_material: str = "5052-H32"
     frame: str = "25x25x3"
     frame_material: str = "6060-T5"
@@ -282,8 +286,16 @@ class Canopy(Value, frozen=True, kw_only=True):
                     f"door {door.id}: sill {door.sill:g} + height {door.height:g} is more than "
                     f"the canopy's height {self.height:g}"
                 )
-            if door.split >= door.height:
-                raise ValueError(f"door {door.id}: its let-down half is higher than the door")
+            if min(door.length, door.height) < LEAST_LEAF:
+                raise ValueError(
+                    f"door {door.id}: {door.length:g} × {door.height:g} holds no frame; "
+                    f"make it {LEAST_LEAF:g} or more each way"
+                )
+            if door.split and not LEAST_LEAF <= door.split <= door.height - LEAST_LEAF:
+                raise ValueError(
+                    f"door {door.id}: split {door.split:g} leaves a half that holds no frame; make both "
+                    f"halves {LEAST_LEAF:g} or higher, or the split 0 for one leaf"
+                )
         ids = [d.id for d in self.doors] + [b.id for b in self.bays]
         for one in ids:
             if ids.count(one) > 1:

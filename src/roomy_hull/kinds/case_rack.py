@@ -9,7 +9,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part, SheetPart
 from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Scene, Stroke, rectangle
-from roomy_hull.core.value import Gap, PositiveMm, Thickness
+from roomy_hull.core.value import Gap, PositiveMm, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, part_mass, pull_out
@@ -26,7 +26,7 @@ class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case ra
     across: Annotated[int, Meta(ge=1, le=8)] = 2
     up: Annotated[int, Meta(ge=1, le=8)] = 1
     play: Gap = 6.0
-    sheet: Thickness = 2.0
+    sheet: Sheet = 2.0
     material: str = "5052-H32"
 
     def __post_init__(self) -> None:

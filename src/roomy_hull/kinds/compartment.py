@@ -9,7 +9,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import BACK, at
 from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
-from roomy_hull.core.value import Thickness
+from roomy_hull.core.value import Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_inside
@@ -24,7 +24,7 @@ class Compartment(Placed, frozen=True, kw_only=True, tag_field="kind", tag="comp
     use: Literal["dog", "crew"] = "dog"
     vents: Annotated[float, Meta(ge=0, le=20000, description="cm²")] = 600.0
     hinge: Literal["left", "right"] = "left"
-    sheet: Thickness = 2.0
+    sheet: Sheet = 2.0
     material: str = "5052-H32"
 
 

@@ -8,7 +8,7 @@ from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.standing import BACK, LID, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Kg, PositiveKg, Thickness
+from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
@@ -33,8 +33,8 @@ class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
     `table` is a board that pulls out above the box; `lockable` a lock with a key in the front.
     """
 
-    carcass: Thickness = 2.0
-    sheet: Thickness = 1.6
+    carcass: Sheet = 2.0
+    sheet: Sheet = 1.6
     front: Thickness = 3.0
     slide: Thickness = 19.0
     slide_rating: PositiveKg = 110.0

@@ -9,7 +9,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import FACE, at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
-from roomy_hull.core.value import Thickness
+from roomy_hull.core.value import BentSheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
@@ -23,7 +23,7 @@ class GasLocker(Placed, frozen=True, kw_only=True, tag_field="kind", tag="gas lo
 
     bottle: Literal["2 kg", "4.5 kg", "9 kg"] = "4.5 kg"
     hinge: Literal["left", "right"] = "left"
-    sheet: Thickness = 2.0
+    sheet: BentSheet = 2.0
     material: str = "5052-H32"
 
 

@@ -7,7 +7,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.standing import FACE, LID, Turned, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
+from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
@@ -42,7 +42,7 @@ class Kitchen(Placed, frozen=True, kw_only=True, tag_field="kind", tag="kitchen"
     oven: bool = False
     spice_rack: bool = True
     cutlery: bool = True
-    sheet: Thickness = 1.6
+    sheet: Sheet = 1.6
     front: Thickness = 3.0
     slide_rating: PositiveKg = 110.0
     slide_mass: Kg = 0.0

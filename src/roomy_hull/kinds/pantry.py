@@ -8,7 +8,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.standing import BACK, UPRIGHT, at
 from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Kg, PositiveKg, Thickness
+from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
@@ -30,7 +30,7 @@ class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
     """A tall narrow pull-out with baskets, reached from both sides when it is out."""
 
     baskets: Annotated[int, Meta(ge=1, le=8)] = 3
-    sheet: Thickness = 1.6
+    sheet: Sheet = 1.6
     front: Thickness = 3.0
     slide_rating: PositiveKg = 60.0
     slide_mass: Kg = 0.0

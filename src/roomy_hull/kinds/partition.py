@@ -5,7 +5,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import WALL, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, rectangle
-from roomy_hull.core.value import Thickness
+from roomy_hull.core.value import Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses
@@ -16,7 +16,7 @@ from roomy_hull.kinds.placed import Placed
 class Partition(Placed, frozen=True, kw_only=True, tag_field="kind", tag="partition"):
     """An upright wall; `width` is over its flanges. `rail` adds a tie-down rail along its top."""
 
-    sheet: Thickness = 2.0
+    sheet: Sheet = 2.0
     rail: bool = True
     material: str = "5052-H32"
 

@@ -5,7 +5,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Scene, line, rectangle
-from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
@@ -17,7 +17,7 @@ from roomy_hull.kinds.placed import Placed
 class Pocket(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pocket"):
     """An open folded box with a low front, for what is wanted without opening anything."""
 
-    sheet: Thickness = 1.6
+    sheet: Sheet = 1.6
     lip: Gap = 90.0
     material: str = "5052-H32"
 

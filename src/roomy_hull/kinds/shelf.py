@@ -6,7 +6,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
-from roomy_hull.core.value import Gap, Kg, PositiveKg, Thickness
+from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside, slides_mass
@@ -26,7 +26,7 @@ from roomy_hull.kinds.placed import Placed
 class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
     """A folded shelf with a lip in front; `height` is the space kept above it. `slides` makes it pull out."""
 
-    sheet: Thickness = 2.0
+    sheet: Sheet = 2.0
     lip: Gap = 40.0
     flange: Gap = 25.0
     slides: bool = False

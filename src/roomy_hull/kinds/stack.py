@@ -9,7 +9,7 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.strokes import Outline, Panel, Stroke
-from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Thickness
+from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Sheet, Thickness
 from roomy_hull.kinds import card, drawer
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
@@ -30,8 +30,8 @@ class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
     """Drawers one above another in one carcass; `heights` are their fronts', from the lowest up. [mm]"""
 
     heights: Annotated[tuple[PositiveMm, ...], Meta(min_length=2, max_length=8)]
-    carcass: Thickness = 2.0
-    sheet: Thickness = 1.6
+    carcass: Sheet = 2.0
+    sheet: Sheet = 1.6
     front: Thickness = 3.0
     slide: Thickness = 19.0
     slide_rating: PositiveKg = 110.0

@@ -7,7 +7,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import FACE, LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
-from roomy_hull.core.value import Kg, Thickness
+from roomy_hull.core.value import Kg, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, pull_out, sheet_masses
@@ -19,7 +19,7 @@ class Table(Placed, frozen=True, kw_only=True, tag_field="kind", tag="table"):
     """A table that pulls out, or that folds down from upright about its lower edge."""
 
     style: Literal["pull-out", "fold-down"] = "pull-out"
-    sheet: Thickness = 3.0
+    sheet: Sheet = 3.0
     slide_mass: Kg = 2.2
     locks: bool = True
     material: str = "5052-H32"

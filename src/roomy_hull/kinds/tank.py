@@ -14,7 +14,7 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.shapes import gusset
 from roomy_hull.core.standing import BACK, WALL, at
 from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.core.value import BentSheet, Gap
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass
@@ -31,7 +31,7 @@ class Tank(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tank"):
     style: Literal["box", "wedge", "bladder", "cans"] = "box"
     low: Gap = 150.0
     cans: Annotated[int, Meta(ge=1, le=8)] = 2
-    sheet: Thickness = 2.0
+    sheet: BentSheet = 2.0
     baffles: Annotated[int, Meta(ge=0, le=20)] = 2
     material: str = "5052-H32"
     inlet: Gap = 38.0

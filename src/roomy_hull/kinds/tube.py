@@ -5,7 +5,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.standing import LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
-from roomy_hull.core.value import Gap, Thickness
+from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
@@ -18,7 +18,7 @@ class Tube(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tube"):
     """A tube or slot for long things; they are drawn out at the access face. `width` is its diameter."""
 
     reach: Gap = 0.0
-    sheet: Thickness = 2.0
+    sheet: Sheet = 2.0
     material: str = "5052-H32"
 
 

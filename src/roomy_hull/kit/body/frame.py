@@ -5,9 +5,11 @@ Outside stands the skin; behind it the frame. Long rails go through, all other b
 a door's rebate takes the room of a sill, a threshold as thick as what is left lies there instead.
 """
 
+import itertools
 import math
 
 from roomy_hull.core.folded import Cutout
+from roomy_hull.core.geometry.regions import Rect, union
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, Stand
@@ -219,6 +221,11 @@ def _sills(
     return _free(span, [(a, b) for a, b, _rise in over]), [(a, b, float(r)) for a, b, r in flat]
 
 
+def _lap(a: Rect, b: Rect) -> bool:
+    """Say whether two rectangles share room."""
+    return min(a[2], b[2]) > max(a[0], b[0]) and min(a[3], b[3]) > max(a[1], b[1])
+
+
 def cutouts(canopy: Canopy, side: str) -> tuple[Cutout, ...]:
     """What is cut out of a wall's sheet, as one sees it from inside.
 
@@ -245,6 +252,9 @@ def cutouts(canopy: Canopy, side: str) -> tuple[Cutout, ...]:
             reaches = a0 < canopy.skin if side == "left" else a1 > canopy.width - canopy.skin
             if place.door.side == "rear" and reaches:
                 rows.append((canopy.length - thick, z0, canopy.length, z1))
+    if any(_lap(a, b) for a, b in itertools.combinations(rows, 2)):
+        # Doors that run into each other, which is told elsewhere, take what they share only once.
+        rows = union(rows)[0]
     found = []
     for row in rows:
         a0, a1 = max(row[0], start) - start, min(row[2], end) - start
