@@ -162,6 +162,10 @@ class AnyHand:
         self.faults = Faults()
         window.session.asker = Anybody(window.session, rng, folder)
         self.session = window.session
+        # A dialog that waits for an answer is shut, wherever it was opened from.
+        self._timer = QTimer(window)
+        self._timer.timeout.connect(shut_dialogs)
+        self._timer.start(50)
         self.actions = [a for a in standard().all() if a.id != "job.quit"]
         self._begun()
 
@@ -329,16 +333,13 @@ def shut_dialogs() -> None:
 
 
 def opened(folder: Path) -> MainWindow:
-    """A window with the demo job; dialogs that wait are shut by a timer."""
+    """A window with the demo job."""
     qInstallMessageHandler(lambda *_said: None)
     session = Session(demo_job(), Keeping(folder / "config", folder / "state"))
     window = window_for(session)
     window.ground.turn_ms = 0
     window.show()
     window.settle()
-    timer = QTimer(window)
-    timer.timeout.connect(shut_dialogs)
-    timer.start(50)
     return window
 
 

@@ -21,6 +21,7 @@ from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import part_mass
 from roomy_hull.kit.body import canopy, fitting, leaves, shell, subframe, tray, undertray
 from roomy_hull.kit.body.pieces import BodyRole, part_of
+from roomy_hull.kit.catalogue import entries
 from roomy_hull.verdict.verdict import judge
 
 VEHICLES = {e.vehicle.name: e.vehicle for e in vehiclefile.library() if e.vehicle is not None}
@@ -37,6 +38,7 @@ def all_choices() -> list[tuple[str, str]]:
 @pytest.mark.parametrize(("name", "choice"), all_choices())
 def test_a_first_body_stays_within_its_vehicle(name: str, choice: str) -> None:
     vehicle = VEHICLES[name]
+    assert not judge(fitting.begun("First", vehicle, choice)).findings
     body = fitting.fitted(vehicle, choice)
     floor = tray.solids(vehicle, body.tray)[0].box
     assert floor.x0 >= vehicle.cab_back or vehicle.kind == "wagon"
@@ -303,3 +305,28 @@ def test_a_topper_stands_over_its_base_and_begins_above_it() -> None:
     raised = shell.masses(job.vehicle, higher, SHOP)
     assert sum(p.kg for p in raised) == pytest.approx(sum(p.kg for p in masses), rel=0.01)
     assert raised[0].at[2] > masses[0].at[2]  # the shell
+
+
+@pytest.mark.parametrize("choice", ["full canopy", "short canopy"])
+def test_a_bare_tray_can_be_given_a_canopy_and_lose_it_again(choice: str) -> None:
+    vehicle = of_kind("cab-chassis")
+    bare = fitting.begun("Bare", vehicle, "bare tray")
+    wide = msgspec.structs.replace(
+        bare, body=bare.body.but(tray=bare.body.tray.but(width=1800.0, length=1900.0))
+    )
+    job = fitting.covered(wide, choice)
+    made = job.body.canopy
+    assert made is not None
+    # It fits the tray as it stands, not the one first proposed.
+    assert made.width == 1780.0
+    assert made.length == (1870.0 if choice == "full canopy" else 750.0)
+    assert not [f for f in judge(job).findings if f.severity == "stop"]
+    assert fitting.covered(job, "none") == wide
+    with pytest.raises(InputError, match="there is one already"):
+        fitting.covered(job, choice)
+    offer = next(o.make for o in entries() if o.key == "drawer")
+    held = msgspec.structs.replace(job, units=(offer.but(id="d", bay=made.bays[0].id),))
+    with pytest.raises(InputError, match="1 units stand in its bays"):
+        fitting.covered(held, "none")
+    with pytest.raises(InputError, match="takes no topper"):
+        fitting.covered(wide, "topper")

@@ -55,7 +55,8 @@ class Disc(msgspec.Struct, frozen=True):
 class Words(msgspec.Struct, frozen=True):
     """Text at a point. `size` is the height in mm, or in screen points where `fixed`.
 
-    `upright` turns it by a quarter, to be read from the right.
+    `upright` turns it by a quarter, to be read from the right; `below` sets it so many screen points lower, for a
+    line under another whatever the scale.
     """
 
     role: str
@@ -67,6 +68,7 @@ class Words(msgspec.Struct, frozen=True):
     fit: float = 0.0
     tag: str = ""
     upright: bool = False
+    below: float = 0.0
 
 
 class Size(msgspec.Struct, frozen=True):

@@ -104,7 +104,7 @@ def carried_over(
         elif isinstance(s, Disc):
             found.append(Disc(s.role, at(s.centre), s.radius, name))
         elif isinstance(s, Words):
-            found.append(Words(s.role, at(s.at), s.text, s.size, s.fixed, s.anchor, s.fit, name))
+            found.append(msgspec.structs.replace(s, at=at(s.at), tag=name))
         else:
             found.append(Size(s.role, at(s.a), at(s.b), s.text, name))
     return tuple(found)

@@ -174,10 +174,15 @@ class Ground(QWidget):
             sides = {b.bay.side for b in assembly.ground.bays.values()}
             words = "Drag a unit from the stores onto this side."
             if not sides:
-                words = "There is no bay yet: a canopy, topper or cargo area holds the units."
+                words = self.model.no_bay()
             elif station not in sides:
                 words = "Units go in from another side: walk there with ] or the plan above."
-            p.drawText(where.upper, Qt.AlignmentFlag.AlignCenter, words)
+            # Below the title, where no vehicle is drawn.
+            p.drawText(
+                where.upper.adjusted(12, 26, -where.upper.width() / 2, 0),
+                Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap,
+                words,
+            )
         if self.hasFocus():
             p.setPen(QColor(t.accent))
             p.setBrush(Qt.BrushStyle.NoBrush)

@@ -163,7 +163,7 @@ class ScenePainter:
         rows = [stroke.text]
         if stroke.fit:
             rows = letters.fitted(stroke.text, stroke.fit * window.s)
-        at = window.px(stroke.at)
+        at = window.px(stroke.at) + QPointF(0.0, stroke.below)
         painter.setPen(pen)
         if stroke.upright:
             painter.save()

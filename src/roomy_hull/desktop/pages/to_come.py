@@ -18,8 +18,8 @@ class ToCome(QWidget):
         box.addStretch(2)
         self.head = Label(f"{stage.title} is still to come")
         self.words = Label(
-            f"{stage.plan}\n\nToday the job file holds these figures and can be edited by hand; "
-            "Fit-out, Loads and Cut work with them."
+            f"{stage.plan}\n\nNothing is computed here yet. What you enter in Survey, Body, Fit-out and Loads "
+            "stays with the job and will be used."
         )
         for label in (self.head, self.words):
             label.setAlignment(Qt.AlignmentFlag.AlignCenter)

@@ -118,6 +118,7 @@ class SvgWriter:
         rows = fitted(stroke.text, size, stroke.fit * window.s) if stroke.fit else [stroke.text]
         anchor = {"centre": "middle", "left": "start", "right": "end"}[stroke.anchor]
         x, y = window.px(stroke.at)
+        y += stroke.below
         step = size * 1.2
         top = y - (len(rows) - 1) * step / 2 + size * 0.36
         bold = ' font-weight="bold"' if style.bold else ""

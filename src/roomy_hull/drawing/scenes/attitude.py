@@ -1,5 +1,7 @@
 """The attitude: a side view let down on its springs, wheels and ground left where they are."""
 
+import msgspec
+
 from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
 from roomy_hull.job.vehicle import Vehicle
 
@@ -61,7 +63,7 @@ def settled(scene: Scene, vehicle: Vehicle, front: float, rear: float, sign: int
         elif isinstance(s, Disc):
             found.append(Disc(s.role, at(s.centre), s.radius, s.tag))
         elif isinstance(s, Words):
-            found.append(Words(s.role, at(s.at), s.text, s.size, s.fixed, s.anchor, s.fit, s.tag))
+            found.append(msgspec.structs.replace(s, at=at(s.at), tag=s.tag))
         else:
             found.append(Size(s.role, at(s.a), at(s.b), s.text, s.tag))
     return tuple(found)

@@ -84,7 +84,14 @@ def _arrow(x: float, figure: Figure, system: System, aft: bool) -> list[Stroke]:
     return [
         Outline(role, points),
         Words("axle load", (at, -225.0), show(figure.value, "mass", system), 19, anchor=anchor),
-        Words("axle name", (at, -465.0), f"limit {show(limit, 'mass', system)}", 12, anchor=anchor),
+        Words(
+            "axle name",
+            (at, -225.0),
+            f"limit {show(limit, 'mass', system)}",
+            12,
+            anchor=anchor,
+            below=18,
+        ),
     ]
 
 
@@ -142,9 +149,10 @@ def lever_scene(
         line("lever line", (h, k), (h, low)), line("lever line", (pivot, low), (h, low)),
         Disc("centre", (pivot, low), 34), Disc("lever chosen", (h, low), 26),
         Words("centre words", ((pivot + h) / 2, low - 140), words, 12),
-        Words("axle load", ((pivot + h) / 2, low - 345),
+        Words("axle load", ((pivot + h) / 2, low - 140),
               f"{show(one.kg, 'mass', system)} puts {show(one.of(measure), 'mass', system)} "
-              + {"rear": "on the rear axle", "front": "on the front axle", "side": "to the right"}[measure], 15),
+              + {"rear": "on the rear axle", "front": "on the front axle", "side": "to the right"}[measure], 15,
+              below=17),
     ]  # fmt: skip
     return tuple(found)
 
@@ -285,11 +293,11 @@ def stability_scene(
         line("centre line", centre, (one.y, -70.0)), Disc("centre", centre, 40), Disc("centre inner", centre, 14),
         Words("axle load", (-half, -120.0), f"{degree[0]:.0f}°", 19),
         Words("axle load", (half, -120.0), f"{degree[1]:.0f}°", 19),
-        Words("centre words", (-half, -250.0), "tips left", 12), Words("centre words", (half, -250.0), "tips right", 12),
-        Words("centre words", (one.y, -120.0), f"{show(one.height, 'length', system)} up", 12),
-        Words("centre words", (one.y, -250.0),
-              f"{show(abs(one.y), 'length', system)} {'right' if one.y > 0 else 'left'}", 12),
-        Words("centre words", (0.0, -380.0), f"rear settles {show(sag, 'length', system)} from kerb", 12),
+        Words("centre words", (-half, -120.0), "tips left", 12, below=17),
+        Words("centre words", (half, -120.0), "tips right", 12, below=17),
+        Words("centre words", (0.0, -120.0), f"{show(one.height, 'length', system)} up, "
+              f"{show(abs(one.y), 'length', system)} {'right' if one.y > 0 else 'left'}", 12, below=34),
+        Words("centre words", (0.0, -120.0), f"rear settles {show(sag, 'length', system)} from kerb", 12, below=50),
     ]  # fmt: skip
     return tuple(found)
 
@@ -297,4 +305,4 @@ def stability_scene(
 def stability_frame(assembly: Assembly) -> Rect:
     """The stretch of the picture from behind. [mm]"""
     h0, _k0, h1, k1 = frame(assembly, "rear")[0]
-    return (h0, -460.0, h1, k1)
+    return (h0, -560.0, h1, k1)

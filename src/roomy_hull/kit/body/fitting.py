@@ -18,6 +18,8 @@ CHOICES: dict[str, tuple[str, ...]] = {
 
 SILL, HEADER = 30.0, 20.0
 """What a new canopy leaves below its doors and above them (common practice). [mm]"""
+ROOFS = ((30.0, "25x25x3"), (36.0, "30x30x3"), (46.0, "40x40x3"))
+"""A new canopy's roof and bars, from narrow and long to wide and short. [mm]"""
 CROSS_BOX = 750.0
 """Length of a short canopy across the tray (common practice). [mm]"""
 
@@ -79,10 +81,14 @@ def _tray_body(vehicle: Vehicle, choice: str) -> Body:
                 headboard=max(300.0, round((vehicle.shape.height - vehicle.rail_top - 104) / 5) * 5))  # fmt: skip
     if choice == "bare tray":
         return Body(tray=tray)
-    full = choice == "full canopy"
+    return Body(tray=tray, canopy=_on_tray(tray, full=choice == "full canopy"))
+
+
+def _on_tray(tray: Tray, *, full: bool) -> Canopy:
+    """A first canopy for a tray: on all of it, or across its front."""
     # A wall longer than the stock sheet would have to be joined.
-    long = min(length - 30, 2900.0) if full else min(CROSS_BOX, length - 30)
-    return Body(tray=tray, canopy=canopy_for(long, width - 20, 940.0, full=full, start=10.0))
+    long = min(tray.length - 30, 2900.0) if full else min(CROSS_BOX, tray.length - 30)
+    return canopy_for(long, tray.width - 20, 940.0, full=full, start=10.0)
 
 
 def canopy_for(length: float, width: float, height: float, *, full: bool, start: float) -> Canopy:
@@ -102,8 +108,8 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
     Canopy
         With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
     """
-    # Wide roofs need the deeper bows.
-    wall, roof, bars = (35.0, 30.0, "25x25x3") if width <= 2000 else (35.0, 36.0, "30x30x3")
+    # Wide roofs need the deeper bows, and so do short ones, whose few bows carry as much.
+    wall, roof, bars = 35.0, *ROOFS[int(width > 2000) + int(not full)]
     deep = (width - 2 * wall) / 2 - 10
     rear = full and length > 1400
     side = length - 2 * wall - (430 if rear else 20)
@@ -202,6 +208,56 @@ def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
         scenarios.insert(0, Scenario(id="tray", name="Bare tray at work", people=crew[:1], fuel=0.6,
                                      water=0.0, contents=0.0, canopy=False))  # fmt: skip
     return Job(name=name, vehicle=vehicle, body=body, scenarios=tuple(scenarios))
+
+
+def covered(job: Job, choice: str) -> Job:
+    """Put a first canopy on the tray or tub as it stands, or take the canopy away again.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    choice : str
+        ``full canopy`` or ``short canopy`` on a tray, ``topper`` on a tub; ``none`` takes it away.
+
+    Returns
+    -------
+    Job
+        The new job; the scenarios stay as they are.
+
+    Raises
+    ------
+    InputError
+        There is a canopy already, units stand in the one to be taken away, or there is no room.
+    """
+    body = job.body
+    if choice == "none":
+        if job.units:
+            raise InputError(
+                f"{len(job.units)} units stand in its bays",
+                "the canopy",
+                "Delete them first, then take it away.",
+            )
+        return msgspec.structs.replace(job, body=body.but(canopy=None))
+    if body.canopy is not None:
+        raise InputError(
+            "there is one already",
+            body.canopy.name,
+            "Change its sizes on the stage Body, or take it away first.",
+        )
+    if body.tray.kind == "tray":
+        if choice not in ("full canopy", "short canopy"):
+            raise InputError(f"a tray takes no {choice}", remedy="Fit a canopy.")
+        try:
+            canopy: Canopy | None = _on_tray(body.tray, full=choice == "full canopy")
+        except ValueError as trouble:
+            raise InputError(
+                f"this tray has no room for a {choice}: {trouble}",
+                remedy="Make the tray longer or wider.",
+            ) from None
+    else:
+        canopy = fitted(job.vehicle, choice).canopy
+    return msgspec.structs.replace(job, body=body.but(canopy=canopy))
 
 
 UNDER = (

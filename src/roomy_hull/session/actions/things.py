@@ -9,7 +9,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kit.body import fitting
 from roomy_hull.session.actions.editing import nudge, pitch_of_selection
-from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.actions.registry import Action, Check
 from roomy_hull.session.finding_room import free_twin
 from roomy_hull.session.session import Session
 
@@ -105,6 +105,23 @@ _UNDER: dict[str, str] = {
 }  # fmt: skip
 
 
+def _cover(choice: str) -> Run:
+    def run(session: Session) -> None:
+        words = "take the canopy away" if choice == "none" else f"fit a {choice}"
+        if (
+            session.attempt(words, lambda: fitting.covered(session.job, choice))
+            and choice != "none"
+        ):
+            session.say("Its sizes, doors and bays are a proposal: change them on the stage Body.")
+
+    return run
+
+
+def _lacks_canopy(kind: str) -> Check:
+    """Enable where a vehicle of a kind has no canopy."""
+    return lambda s: s.job.body.canopy is None and s.job.vehicle.kind == kind
+
+
 def actions() -> list[Action]:
     """Declare the actions of this area, in the order of the menu."""
     ground = functools.partial(Action, everywhere=False)
@@ -139,8 +156,18 @@ def actions() -> list[Action]:
 
 
 def body() -> list[Action]:
-    """Declare what hangs under the tray, and the long-range tank."""
+    """Declare what stands on the tray and hangs under it, and the long-range tank."""
+    tip = "A first one to be changed: sizes, doors, bays"
     found = [
+        Action("body.full_canopy", "Fit a full canopy", tip, "Body", _cover("full canopy"), (),
+               _lacks_canopy("cab-chassis")),
+        Action("body.short_canopy", "Fit a canopy across the tray", tip, "Body", _cover("short canopy"), (),
+               _lacks_canopy("cab-chassis")),
+        Action("body.topper", "Fit a topper", tip, "Body", _cover("topper"), (), _lacks_canopy("pickup")),
+        Action("body.no_canopy", "Take the canopy away", "Once no unit stands in it", "Body", _cover("none"), (),
+               lambda s: s.job.body.canopy is not None and s.job.vehicle.kind != "wagon"),
+    ]  # fmt: skip
+    found += [
         Action(f"body.{what.replace(' ', '_')}", _UNDER[what], "Add it where there is room, or take it away",
                "Body", _under(what), (), _has_tray)
         for what in fitting.UNDER

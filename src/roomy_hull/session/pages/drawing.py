@@ -67,6 +67,14 @@ class DrawingModel:
             words += " (driver side)" if look.station == vehicle.drive else " (kerb side)"
         return f"{words} · {vehicle.name}"
 
+    def no_bay(self) -> str:
+        """Say how to come by a first bay."""
+        words = {"cab-chassis": "a full canopy, or one across the tray", "pickup": "a topper"}
+        kind = self._session.job.vehicle.kind
+        if kind in words:
+            return f"There is no bay for units yet. In the menu Body, fit {words[kind]}."
+        return "There is no bay for units yet. Begin a new job with a cargo area."
+
     def papers(self) -> tuple[Paper, ...]:
         """Draw both pictures for paper, as they are seen."""
         look, assembly = self._session.look, self._session.sight.assembly

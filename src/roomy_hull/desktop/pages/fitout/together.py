@@ -96,6 +96,12 @@ class Grid(QWidget):
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
         t, rows, found = self.theme, self.rows(), self._session.verdict.together
         p.fillRect(self.rect(), QColor(t.paper))
+        if not rows:
+            p.setFont(font(13))
+            p.setPen(QColor(t.faint))
+            words = "Nothing opens yet: fit a canopy on the stage Body, and place drawers, a fridge or a table."
+            p.drawText(QRectF(12, 12, self.width() - 24, 60), Qt.TextFlag.TextWordWrap, words)
+            return
         p.setFont(font(11))
         metrics = p.fontMetrics()
         for n, opening in enumerate(rows):

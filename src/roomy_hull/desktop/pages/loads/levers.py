@@ -28,6 +28,7 @@ class LeversPage(LoadsPage):
         self.model = LeversModel(session)
         self.work: Work | None = None
         self.picture = Picture(session, theme, "Levers drawn on the vehicle", self.model.drawn)
+        self.picture.setMinimumHeight(180)
         self.table = Grid("What weighs what", rows_chosen=True)
         self.table.currentCellChanged.connect(self._picked)
         bar, self.buttons = choice_row(tuple(WORDS.items()), "rear", self.rank_by, self)

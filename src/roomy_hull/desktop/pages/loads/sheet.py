@@ -98,6 +98,7 @@ class SheetPage(LoadsPage):
         self.text = QTextBrowser()
         self.text.setAccessibleName("The load sheet")
         self.text.setOpenLinks(False)
+        self.text.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         if (document := self.text.document()) is not None:
             document.setDocumentMargin(12)
         self.write_button = self.ask("Write the load sheet: PDF and CSV…", "loads.write")
