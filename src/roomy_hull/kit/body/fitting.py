@@ -18,8 +18,8 @@ CHOICES: dict[str, tuple[str, ...]] = {
 
 SILL, HEADER = 30.0, 20.0
 """What a new canopy leaves below its doors and above them (common practice). [mm]"""
-ROOFS = ((30.0, "25x25x3"), (36.0, "30x30x3"), (46.0, "40x40x3"))
-"""A new canopy's roof and bars, from narrow and long to wide and short. [mm]"""
+SHELLS = ((35.0, 30.0, "25x25x3"), (35.0, 36.0, "30x30x3"), (45.0, 46.0, "40x40x3"))
+"""A new canopy's wall, roof and bars, from narrow and long to wide and short. [mm]"""
 CROSS_BOX = 750.0
 """Length of a short canopy across the tray (common practice). [mm]"""
 
@@ -109,7 +109,7 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
         With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
     """
     # Wide roofs need the deeper bows, and so do short ones, whose few bows carry as much.
-    wall, roof, bars = 35.0, *ROOFS[int(width > 2000) + int(not full)]
+    wall, roof, bars = SHELLS[int(width > 2000) + int(not full)]
     deep = (width - 2 * wall) / 2 - 10
     rear = full and length > 1400
     side = length - 2 * wall - (430 if rear else 20)
