@@ -137,7 +137,7 @@ def canopy_for(length: float, width: float, height: float, *, full: bool, start:
                 height=high)
         )  # fmt: skip
     return Canopy(name="Canopy" if full else "Cross-box canopy", start=start, length=length, width=width,
-                  height=height, roof=roof, frame=bars, insulation=25.0, jacks=True, doors=tuple(doors),
+                  height=height, wall=wall, roof=roof, frame=bars, insulation=25.0, jacks=True, doors=tuple(doors),
                   bays=tuple(bays))  # fmt: skip
 
 
