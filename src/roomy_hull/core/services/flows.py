@@ -1,0 +1,226 @@
+"""Water that runs by its own weight or by a pump, heat, gas and air: formulas of the page of figures."""
+
+import math
+
+from roomy_hull.core.errors import InputError
+
+G = 9.80665
+"""[m/s²]"""
+VISCOSITY = 1.0e-6
+"""Of water at 20 °C, kinematic. [m²/s]"""
+WATER = 4.186
+"""Heat to warm one litre by one kelvin. [kJ]"""
+PROPANE = 46.35
+"""Lower heating value of propane (from memory of tables: 46.35). [MJ/kg]"""
+ATMOSPHERE = 101.325
+"""[kPa]"""
+HOSE = 1.5e-6
+"""Roughness of a drawn plastic hose (Moody's chart, from memory). [m]"""
+
+
+def emptying(area: float, bore: float, from_head: float, to_head: float) -> float:
+    """How long a tank takes to run out through a hole, without losses.
+
+    Parameters
+    ----------
+    area : float
+        The tank's, level. [m²]
+    bore : float
+        Of the hole. [m]
+    from_head, to_head : float
+        Level over the hole at the beginning and the end. [m]
+
+    Returns
+    -------
+    float
+        t = (A/a)·√(2/g)·(√h1 - √h2) (Torricelli). [s]
+    """
+    hole = math.pi / 4 * bore**2
+    return area / hole * math.sqrt(2 / G) * (math.sqrt(from_head) - math.sqrt(to_head))
+
+
+def friction(reynolds: float, roughness: float) -> float:
+    """Darcy's friction factor of a pipe.
+
+    Parameters
+    ----------
+    reynolds : float
+        v·d/ν.
+    roughness : float
+        Over the bore.
+
+    Returns
+    -------
+    float
+        64/Re below 2,300 (Poiseuille); else Colebrook (1939), solved by iteration from Swamee & Jain (1976).
+    """
+    if reynolds <= 0:
+        return 0.0
+    if reynolds < 2300.0:
+        return 64.0 / reynolds
+    root = -2 * math.log10(roughness / 3.7 + 5.74 / reynolds**0.9)
+    for _ in range(40):
+        new = -2 * math.log10(roughness / 3.7 + 2.51 * root / reynolds)
+        if abs(new - root) < 1e-12:
+            break
+        root = new
+    return 1 / root**2
+
+
+def outflow(head: float, bore: float, metres: float, fittings: float = 1.5) -> float:
+    """What runs out of a hose under a head of water.
+
+    Parameters
+    ----------
+    head : float
+        Level of the water over the end of the hose. [m]
+    bore, metres : float
+        Of the hose. [m]
+    fittings : float
+        Loss of entry, tap and bends in velocity heads, besides what leaves with the jet.
+
+    Returns
+    -------
+    float
+        By Bernoulli with Darcy & Weisbach's loss; 0 without a head. [l/s]
+    """
+    if head <= 0:
+        return 0.0
+    speed = math.sqrt(2 * G * head / (1 + fittings))
+    for _ in range(60):
+        reynolds = speed * bore / VISCOSITY
+        loss = 1 + fittings + friction(reynolds, HOSE / bore) * metres / bore
+        new = math.sqrt(2 * G * head / loss)
+        if abs(new - speed) < 1e-10:
+            break
+        # Halfway: the step from smooth to rough flow would else swing for ever.
+        speed = (speed + new) / 2
+    return speed * math.pi / 4 * bore**2 * 1000.0
+
+
+def draw_time(
+    litres: float, area: float, head: float, bore: float, metres: float, fittings: float = 1.5
+) -> float:
+    """How long it takes to draw so much from a tank whose level falls meanwhile.
+
+    Parameters
+    ----------
+    litres : float
+        Drawn. [l]
+    area : float
+        Of the tank, level. [m²]
+    head : float
+        Level over the end of the hose at first. [m]
+    bore, metres, fittings : float
+        As in `outflow`.
+
+    Returns
+    -------
+    float
+        By steps of one fiftieth; infinite where the head does not last. [s]
+    """
+    steps, time = 50, 0.0
+    for n in range(steps):
+        now = head - litres / 1000.0 / area * (n + 0.5) / steps
+        rate = outflow(now, bore, metres, fittings)
+        if rate <= 0:
+            return math.inf
+        time += litres / steps / rate
+    return time
+
+
+def warming(litres: float, by: float) -> float:
+    """Heat to warm water.
+
+    Parameters
+    ----------
+    litres : float
+        [l]
+    by : float
+        [K]
+
+    Returns
+    -------
+    float
+        m·c·ΔT; 6 l by 45 K take 1,130 kJ. [kJ]
+    """
+    return litres * WATER * by
+
+
+def burning_hours(kilograms: float, kilowatts: float) -> float:
+    """How long gas burns.
+
+    Parameters
+    ----------
+    kilograms : float
+        Propane. [kg]
+    kilowatts : float
+        Of the burners. [kW]
+
+    Returns
+    -------
+    float
+        m·46.35 MJ/kg over the power; 4.5 kg at 2.5 kW 23.2 h. [h]
+    """
+    return kilograms * PROPANE * 1000.0 / kilowatts / 3600.0 if kilowatts > 0 else math.inf
+
+
+def tyre_volume(diameter: float, section: float, rim: float) -> float:
+    """The air in a tyre.
+
+    Parameters
+    ----------
+    diameter, section, rim : float
+        Overall diameter, width of its section, and diameter of its rim. [mm]
+
+    Returns
+    -------
+    float
+        A ring of elliptic section: π·D·(π/4)·b·h; 265/75R16 about 79 l with the walls' thickness left out. [l]
+    """
+    high = (diameter - rim) / 2
+    return math.pi * (diameter - high) * math.pi / 4 * section * high / 1e6
+
+
+def filling_time(
+    litres: float,
+    from_kpa: float,
+    to_kpa: float,
+    free_air: float,
+    tank_litres: float = 0.0,
+    tank_kpa: float = 0.0,
+    duty: float = 1.0,
+) -> float:
+    """How long a compressor takes to blow something up.
+
+    Parameters
+    ----------
+    litres : float
+        Volume of all that is filled. [l]
+    from_kpa, to_kpa : float
+        Gauge pressures. [kPa]
+    free_air : float
+        What the compressor delivers of free air at pressure. [l/min]
+    tank_litres, tank_kpa : float
+        A full air tank that gives first. [l, kPa]
+    duty : float
+        The part of the time that it may run, 0 to 1.
+
+    Returns
+    -------
+    float
+        Free air V·Δp/p0 over the delivery. [min]
+
+    Raises
+    ------
+    InputError
+        The compressor delivers nothing.
+    """
+    if free_air <= 0 or not 0 < duty <= 1:
+        raise InputError(
+            "a compressor that delivers nothing fills nothing",
+            remedy="Enter its free air delivery.",
+        )
+    wanted = max(0.0, litres * (to_kpa - from_kpa) / ATMOSPHERE)
+    given = max(0.0, tank_litres * (tank_kpa - to_kpa) / ATMOSPHERE)
+    return max(0.0, wanted - given) / free_air / duty
