@@ -8,6 +8,7 @@ from roomy_hull.core.doubt import Source
 from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.services import Services
 from roomy_hull.job.survey import Survey
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.registry import Unit
@@ -168,6 +169,7 @@ class Job(Value, frozen=True, kw_only=True):
     variants: Annotated[tuple[Variant, ...], Meta(max_length=12)] = ()
     survey: Survey = Survey()
     brief: Brief = Brief()
+    services: Services = Services()
     weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 

@@ -26,6 +26,7 @@ LINES = (
     Line("studies.loads.scales"),
     Line("studies.outline.sides"),
     Line("studies.outline.judge"),
+    Line("studies.services.judge"),
     Line("making.judge"),
     Line("verdict.unknown"),
 )

@@ -22,6 +22,7 @@ if TYPE_CHECKING:
     from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
     from roomy_hull.studies.loads.weighing import Against
     from roomy_hull.studies.outline import outline as outlines
+    from roomy_hull.studies.services import judge as services
     from roomy_hull.studies.strength import carrying
 else:
     # Read when a verdict is first asked for their results: the first quick look needs a few only.
@@ -35,6 +36,7 @@ else:
         for name in ("axles", "budget", "scales", "spring_options", "towing")
     )
     outlines = lazily.module(f"{_studies}outline.outline")
+    services = lazily.module(f"{_studies}services.judge")
     carrying = lazily.module(f"{_studies}strength.carrying")
 
 
@@ -139,6 +141,12 @@ class Verdict(Judged, frozen=True):
     def outline(self) -> outlines.Outline:
         """Outside sizes and angles."""
         found: outlines.Outline = self.results[outlines.KEY]
+        return found
+
+    @property
+    def services(self) -> services.ServicesResult:
+        """Circuits, trip, water, gas and air."""
+        found: services.ServicesResult = self.results[services.KEY]
         return found
 
     @property

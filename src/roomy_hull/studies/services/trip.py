@@ -1,0 +1,407 @@
+"""A trip lived through hour by hour: what is used, what sun and driving give, what is left in the batteries."""
+
+from __future__ import annotations
+
+import datetime
+from typing import TYPE_CHECKING
+
+import msgspec
+
+from roomy_hull.core import lazily
+from roomy_hull.core.services import sun
+from roomy_hull.job.services import Consumer, Services, Source, Trip
+
+if TYPE_CHECKING:
+    import numpy as np
+    import numpy.typing as npt
+
+    Array = npt.NDArray[np.float64]
+else:
+    np = lazily.module("numpy")
+
+CARNOT = 0.35
+"""What a small compressor fridge reaches of Carnot's limit (common practice)."""
+LIFT = 20.0
+"""By how much its cold side is colder than the box and its warm side warmer than the air, together. [K]"""
+FOOD = 3.7
+"""Heat of food and drink (common practice). [kJ/(kg·K)]"""
+PANEL = 0.80
+"""What of a panel's rating is left by heat, dirt, wiring and charger (common practice)."""
+CHARGER = 0.93
+"""What of its input a DC charger gives (common practice)."""
+STORED = {"lithium iron": 0.97, "AGM": 0.85, "lead-acid": 0.80}
+"""What of the charge can be drawn again (common practice)."""
+FULL_AT = 0.8
+"""Above this lead-acid takes less and less. Below it a fifth of its Ah in amperes (common practice)."""
+MOST = {"lithium iron": 0.5, "AGM": 0.2, "lead-acid": 0.15}
+"""What a battery may be charged with, of its Ah in amperes (common practice; its data sheet decides)."""
+COOLEST, WARMEST = 5.0, 15.0
+"""The hours of the day at which it is coolest and warmest."""
+SPREAD = 0.25
+"""One-sigma doubt of a day's cloud, as a part of the sky."""
+DUTY = 0.15
+"""One-sigma doubt of what all uses together take (estimated)."""
+SAMPLES = 60
+LONG = 240
+"""What lasts so long without driving lasts. [h]"""
+
+
+class Weather(msgspec.Struct, frozen=True):
+    """Air, and what the panels get of the sun, hour by hour. [°C, W]"""
+
+    air: Array
+    panels: Array
+
+
+class Lived(msgspec.Struct, frozen=True):
+    """A trip, hour by hour: arrays of as many hours. [W; Wh at the end of each hour]
+
+    Attributes
+    ----------
+    load, drive, panels : array
+        What is wanted, and what driving and sun offer after their chargers.
+    charged, spilled, unserved : array
+        What went in, what found no room, what was wanted and not there.
+    left : array
+        In the batteries at the end of each hour, of what one wants to draw.
+    """
+
+    load: Array
+    drive: Array
+    panels: Array
+    charged: Array
+    spilled: Array
+    unserved: Array
+    left: Array
+
+
+class TripResult(msgspec.Struct, frozen=True):
+    """What a trip comes to.
+
+    Attributes
+    ----------
+    hours : int
+        Of the trip.
+    lived : Lived
+        With the weather that is expected.
+    low, high : tuple of float
+        What is left in nine and in one of ten trips with weather by chance, hour by hour. [Wh]
+    lowest : float
+        The least that is left. [Wh]
+    lowest_at : int
+        The hour.
+    flat_at : int or None
+        The first hour in which something has to go without.
+    flat_chance : float
+        Of being flat at any time.
+    still : float
+        How long the full batteries last with the engine off and no sun, from the evening. [h]
+    still_sun : float
+        The same with the sun; infinite where it lasts.
+    day_wh : tuple of (str, float)
+        What each takes on a usual day, the largest first. [Wh]
+    """
+
+    hours: int
+    lived: Lived
+    air: Array
+    low: Array
+    high: Array
+    lowest: float
+    lowest_at: int
+    flat_at: int | None
+    flat_chance: float
+    still: float
+    still_sun: float
+    day_wh: tuple[tuple[str, float], ...]
+
+
+def hours_of(trip: Trip) -> Array:
+    """The middle of every hour of a trip, UTC, its days by the sun's own time. [s since 1970]"""
+    begin = datetime.datetime.fromisoformat(trip.begin).replace(tzinfo=datetime.UTC).timestamp()
+    zone = round(trip.longitude / 15.0) * 3600.0
+    found: Array = begin - zone + 1800.0 + 3600.0 * np.arange(24.0 * len(trip.days))
+    return found
+
+
+def weather(services: Services, cover: Array | None = None) -> Weather:
+    """Air and sun over a trip.
+
+    Parameters
+    ----------
+    services : Services
+        With its trip and sources.
+    cover : array or None
+        Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
+
+    Returns
+    -------
+    Weather
+        Hours last. [°C, W]
+    """
+    trip = services.trip
+    unix = hours_of(trip)
+    zenith, azimuth = sun.position(unix, trip.latitude, trip.longitude)
+    begin = datetime.date.fromisoformat(trip.begin)
+    day = np.repeat(
+        [(begin + datetime.timedelta(days=n)).timetuple().tm_yday for n in range(len(trip.days))],
+        24,
+    )
+    sky = sun.clear(zenith, day, trip.haze)
+    if cover is None:
+        cover = np.array([float(d.cloud) for d in trip.days])
+    seen = sun.clouded(sky, zenith, np.repeat(cover, 24, axis=-1))
+    panels = np.zeros(seen.level.shape)
+    for one in services.sources:
+        if one.kind == "sun":
+            got = (
+                sun.on_panel(seen, zenith, azimuth, one.tilt, one.facing)
+                / 1000.0
+                * one.watts
+                * PANEL
+            )
+            panels += np.minimum(got, _limit(one, services))
+    clock = np.tile(np.arange(24) + 0.5, len(trip.days))
+    warm, cool = (np.repeat([getattr(d, k) for d in trip.days], 24) for k in ("warm", "cool"))
+    # Two half waves: up from the coolest to the warmest hour, and down again.
+    up = (clock - COOLEST) % 24
+    rise = WARMEST - COOLEST
+    wave = np.where(
+        up < rise, np.cos(np.pi * up / rise), -np.cos(np.pi * (up - rise) / (24 - rise))
+    )
+    return Weather((warm + cool) / 2 - (warm - cool) / 2 * wave, panels)
+
+
+def _limit(one: Source, services: Services) -> float:
+    """What a source's charger gives at most. [W]"""
+    return one.amps * services.volts if one.amps else float("inf")
+
+
+def driving(services: Services) -> Array:
+    """What the alternator's chargers give, hour by hour. [W]"""
+    clock = np.arange(24)
+    share = np.concatenate([
+        np.clip(np.minimum(clock + 1, d.drive_from + d.drive) - np.maximum(clock, d.drive_from), 0.0, 1.0)
+        for d in services.trip.days
+    ])  # fmt: skip
+    watts = sum(
+        s.amps * services.volts * CHARGER for s in services.sources if s.kind == "alternator"
+    )
+    found: Array = share * watts
+    return found
+
+
+def fridge(one: Consumer, air: Array) -> Array:
+    """What a fridge takes, hour by hour.
+
+    Parameters
+    ----------
+    one : Consumer
+        With what it takes a day at one air temperature, its box, and what is put in warm.
+    air : array
+        [°C]
+
+    Returns
+    -------
+    array
+        Heat that leaks in over a COP that falls as the air gets warmer, calibrated by the data sheet, and the heat
+        of what is put in over the same COP. [W]
+    """
+
+    def cop(t: Array | float) -> Array:
+        lift = np.maximum(np.asarray(t, dtype=float) - one.box, 0.0) + LIFT
+        found: Array = CARNOT * (one.box - LIFT / 2 + 273.15) / lift
+        return found
+
+    rated = one.day_wh / 24.0
+    leak = rated * cop(one.rated_air) / (one.rated_air - one.box)
+    goods = one.warm_kg * FOOD * np.maximum(air - one.box, 0.0) / 3.6 / 24.0
+    found: Array = (leak * np.maximum(air - one.box, 0.0) + goods) / cop(air)
+    return found
+
+
+def uses(services: Services, air: Array) -> dict[str, Array]:
+    """What each takes from the batteries, hour by hour.
+
+    Parameters
+    ----------
+    services : Services
+        With its trip.
+    air : array
+        Hours last. [°C]
+
+    Returns
+    -------
+    dict of str to array
+        By id; the inverter's own under ``inverter``. [W]
+    """
+    days = len(services.trip.days)
+    clock = np.arange(24)
+    found: dict[str, Array] = {}
+    awake = np.zeros(24)
+    for c in services.consumers:
+        end = c.begin + c.hours
+        on = sum(np.clip(np.minimum(clock + 1, end - turn) - np.maximum(clock, c.begin - turn), 0.0, 1.0)
+                 for turn in (0.0, 24.0))  # fmt: skip
+        day = c.watts * c.share * np.minimum(on, 1.0) + c.idle * (1 - np.minimum(on, 1.0))
+        taken = np.tile(day, days) + (fridge(c, air) if c.day_wh else 0.0)
+        if c.mains:
+            taken /= services.inverter.efficiency
+            awake = np.maximum(awake, np.minimum(on, 1.0) if c.idle <= 0 else 1.0)
+        found[c.id] = taken + np.zeros_like(air)
+    if awake.any():
+        found["inverter"] = np.tile(awake * services.inverter.idle, days) + np.zeros_like(air)
+    return found
+
+
+def live(
+    services: Services, load: Array, drive: Array, panels: Array, air: Array, start: float
+) -> Lived:
+    """Go through the hours.
+
+    Parameters
+    ----------
+    services : Services
+        With its batteries.
+    load, drive, panels, air : array
+        Hours last; trips may stand before them. [W, °C]
+    start : float
+        What is there at first, of what one wants to draw, 0 to 1.
+
+    Returns
+    -------
+    Lived
+        In every hour what comes in is used, charged or spilled, and what is used comes in, is drawn or is missing.
+    """
+    shape = np.broadcast(load, drive, panels, air).shape
+    load, drive, panels, air = (np.broadcast_to(v, shape) for v in (load, drive, panels, air))
+    surplus = drive + panels - load
+    cold = air < min((b.coldest for b in services.batteries), default=-99.0)
+    left = np.full(shape[:-1], services.usable * start)
+    rows: list[tuple[Array, Array, Array, Array]] = []
+    for h in range(shape[-1]):
+        more, need = np.maximum(surplus[..., h], 0.0), np.maximum(-surplus[..., h], 0.0)
+        take = np.where(cold[..., h], 0.0, np.minimum(more, _takes(services, left)))
+        drawn = np.minimum(need, left)
+        left = np.clip(left + _good(services) * take - drawn, 0.0, services.usable)
+        rows.append((take, more - take, need - drawn, left))
+    charged, spilled, unserved, stored = (np.stack(c, axis=-1) for c in zip(*rows, strict=True))
+    return Lived(load, drive, panels, charged, spilled, unserved, stored)
+
+
+def _good(services: Services) -> float:
+    """What of the charge can be drawn again."""
+    return STORED[services.batteries[0].chemistry] if services.batteries else 1.0
+
+
+def _takes(services: Services, left: Array) -> Array:
+    """What the batteries take now. [W]"""
+    room = services.usable
+    if not services.batteries:
+        return np.zeros_like(left)
+    kind = services.batteries[0].chemistry
+    most: Array | float = MOST[kind] * services.capacity
+    if kind != "lithium iron":
+        # Of the whole battery: what one does not want to draw is full in any case.
+        filled = 1 - (room - left) / services.capacity
+        most *= np.clip((1 - filled) / (1 - FULL_AT), 0.0, 1.0)
+    found: Array = np.minimum(most, (room - left) / STORED[kind])
+    return found
+
+
+def by_chance(services: Services, count: int = SAMPLES, seed: int = 7) -> Lived:
+    """Live many trips whose clouds and uses differ by chance.
+
+    Parameters
+    ----------
+    services : Services
+        With its trip.
+    count, seed : int
+        How many, and of which series.
+
+    Returns
+    -------
+    Lived
+        Trips first, hours last.
+    """
+    rng = np.random.default_rng(seed)
+    known = np.array([d.cloud for d in services.trip.days])
+    cover = np.clip(known + SPREAD * rng.standard_normal((count, len(known))), 0.0, 1.0)
+    sky = weather(services, cover)
+    load = sum(uses(services, sky.air).values(), np.zeros_like(sky.air))
+    factor = np.clip(1 + DUTY * rng.standard_normal((count, 1)), 0.3, None)
+    return live(
+        services, load * factor, driving(services), sky.panels, sky.air, services.trip.charge
+    )
+
+
+def trip(services: Services) -> TripResult | None:
+    """Live a trip through.
+
+    Parameters
+    ----------
+    services : Services
+        With its trip.
+
+    Returns
+    -------
+    TripResult or None
+        Nothing where there are no days or no batteries.
+    """
+    days = len(services.trip.days)
+    if not days or not services.batteries:
+        return None
+    sky = weather(services)
+    taken = uses(services, sky.air)
+    load = sum(taken.values(), np.zeros_like(sky.air))
+    lived = live(services, load, driving(services), sky.panels, sky.air, services.trip.charge)
+    many = by_chance(services)
+    low, high = np.quantile(many.left, (0.1, 0.9), axis=0)
+    missing = lived.unserved > 1e-6
+    at = int(lived.left.argmin())
+    nothing = np.zeros_like(load)
+    evening = np.roll(load, -18)
+    names = {c.id: c.name for c in services.consumers} | {"inverter": "Inverter itself"}
+    a_day = sorted(
+        ((names[k], float(v.sum()) / days) for k, v in taken.items()), key=lambda row: -row[1]
+    )
+    return TripResult(
+        24 * days, lived, sky.air, low, high, float(lived.left[at]), at,
+        int(missing.argmax()) if missing.any() else None, float((many.unserved > 1e-6).any(axis=-1).mean()),
+        lasts(services, evening, nothing), lasts(services, evening, np.roll(sky.panels, -18)), tuple(a_day),
+    )  # fmt: skip
+
+
+def lasts(services: Services, load: Array, panels: Array) -> float:
+    """How long full batteries last without driving, over and over the same hours.
+
+    Parameters
+    ----------
+    services : Services
+        With its batteries.
+    load, panels : array
+        Hour by hour from when one begins. [W]
+
+    Returns
+    -------
+    float
+        To a part of an hour; with sun infinite where they last for ten days. [h]
+    """
+    if not panels.any():
+        # Nothing comes in: what is drawn adds up.
+        total = float(load.sum())
+        if total <= 0:
+            return float("inf")
+        whole, rest = divmod(services.usable, total)
+        drawn = np.concatenate([[0.0], np.cumsum(load)])
+        return whole * len(load) + float(np.interp(rest, drawn, np.arange(len(drawn))))
+    times = max(1, -(-LONG // len(load)))
+    again, more = np.tile(load, times)[:LONG], np.tile(panels, times)[:LONG]
+    warm = np.full(again.shape, 20.0)
+    lived = live(services, again, np.zeros_like(again), more, warm, 1.0)
+    missing = lived.unserved > 1e-9
+    if not missing.any():
+        return float("inf")
+    h = int(missing.argmax())
+    need = again[h] - more[h]
+    return h + float((need - lived.unserved[h]) / need)
