@@ -110,7 +110,9 @@ def test_the_sun_of_the_published_example() -> None:
     assert azimuth[0] == pytest.approx(194.34024, abs=0.03)
 
 
-@pytest.mark.filterwarnings("ignore:DatetimeIndex.dayofyear", "ignore:divide by zero")  # pvlib's own
+@pytest.mark.filterwarnings(
+    "ignore:DatetimeIndex.dayofyear", "ignore:divide by zero"
+)  # pvlib's own
 @given(
     latitude=st.floats(-66, 66), longitude=st.floats(-180, 180),
     day=st.integers(0, 3650), turbidity=st.floats(1.5, 6.0), altitude=st.floats(0, 2500),

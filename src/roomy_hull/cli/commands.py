@@ -13,10 +13,11 @@ from roomy_hull.cli.codes import DEMO, FINE, SHIPPED, STOPS, UNUSABLE
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line, report
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats import cutfiles, jobfile, shopfile, solid3d
+from roomy_hull.formats import cutfiles, jobfile, services_tables, shopfile, solid3d
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
+from roomy_hull.formats.whole import write_whole
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.simulator import Simulator, laser, scales
 from roomy_hull.shop.shop import Shop, shipped_shop
@@ -95,6 +96,19 @@ def _check(args: argparse.Namespace, _desktop: Desktop) -> int:
     else:
         print(report(verdict))
     return STOPS if verdict.count("stop") else FINE
+
+
+def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
+    verdict = _verdict_of(args)
+    if args.json:
+        print(json.dumps(services_tables.services_json(verdict), indent=1, ensure_ascii=False))
+    else:
+        print(services_tables.services_report(verdict))
+    if args.out:
+        folder = Path(args.out)
+        for name, write in services_tables.FILES.items():
+            write_whole(folder / name, write(verdict).encode())
+    return STOPS if verdict.count("stop", "Services") else FINE
 
 
 def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
@@ -196,6 +210,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace, Desktop], int]] = {
     "why": lambda args, _desktop: _why(_verdict_of(args), args.scenario, args.row),
     "cut": lambda args, _desktop: _cut(_verdict_of(args), Path(args.out), anyway=args.anyway),
     "solid": lambda args, _desktop: _solid(_verdict_of(args), Path(args.out), args.open),
+    "services": _services,
     "sheet": _sheet,
     "shots": _shots,
     "schema": _schema,

@@ -62,6 +62,13 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
     one.add_argument("--scenario", default="", metavar="ID", help="the one that is drawn")
     _shop(one)
+    one = commands.add_parser("services", help="circuits, the trip, water, gas and air")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
+    one.add_argument(
+        "--out", default="", metavar="DIR", help="folder for the tables: circuits, cables, plugs"
+    )
+    _shop(one)
     one = commands.add_parser("why", help="the sum behind one figure of the scenario board")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("scenario", metavar="SCENARIO", help="its id")

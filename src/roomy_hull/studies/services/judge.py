@@ -31,7 +31,7 @@ FROM_GAS = 300.0
 ELECTRIC = SPARKS - {"pump", "water heater"}
 FAULTS = frozenset({"battery", "charger", "inverter", "fuse board"})
 """Where one looks when something fails."""
-FEW_OUT = 2
+FEW_OUT = 3
 """So many things may have to come out before a place of faults (common practice)."""
 LICENSED = {
     "mains": "mains voltage wants a licensed electrician's signature",

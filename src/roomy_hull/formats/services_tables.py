@@ -1,0 +1,190 @@
+"""The services as JSON, as words for a terminal, and as tables to work from: circuits, plugs, cables to cut."""
+
+import math
+from typing import Any
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.formats.csv_tables import table
+from roomy_hull.studies.services.circuits import Circuit
+from roomy_hull.studies.services.fluids import SLOPE_WORDS
+from roomy_hull.verdict.verdict import Verdict
+
+
+def _r(value: float, places: int = 3) -> float | None:
+    """A figure of JSON; nothing for what never ends."""
+    return round(value, places) if math.isfinite(value) else None
+
+
+def services_json(verdict: Verdict) -> dict[str, Any]:
+    """The services as built-in objects, documented in docs/formats.md.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict.
+
+    Returns
+    -------
+    dict
+        ``circuits``, ``trip``, ``water``, ``gas`` and ``air``; nothing of what is not entered. [A, V, m, mm², Wh, l, kg]
+    """
+    found, services = verdict.services, verdict.job.services
+    frame: dict[str, Any] = {
+        "job": verdict.job.name,
+        "volts": services.volts,
+        "circuits": [_circuit(c, services.volts) for c in found.circuits],
+    }
+    if found.trip is not None:
+        t, lived = found.trip, found.trip.lived
+        frame["trip"] = {
+            "name": services.trip.name, "hours": t.hours, "usable_wh": _r(services.usable, 1),
+            "lowest_wh": _r(t.lowest, 1), "lowest_hour": t.lowest_at, "flat_hour": t.flat_at,
+            "flat_chance": _r(t.flat_chance), "still_h": _r(t.still, 2), "still_with_sun_h": _r(t.still_sun, 2),
+            "day_wh": {name: _r(wh, 1) for name, wh in t.day_wh},
+            "left_wh": [_r(v, 1) for v in lived.left.tolist()], "load_w": [_r(v, 1) for v in lived.load.tolist()],
+            "sun_w": [_r(v, 1) for v in lived.panels.tolist()], "drive_w": [_r(v, 1) for v in lived.drive.tolist()],
+            "low_wh": [_r(v, 1) for v in t.low.tolist()], "high_wh": [_r(v, 1) for v in t.high.tolist()],
+        }  # fmt: skip
+    f = found.fluids
+    if f is not None:
+        frame["water"] = {
+            "day_l": [_r(v, 1) for v in f.day_litres], "dry_at_day": f.dry_at,
+            "tanks": [
+                {"id": t.id, "holds_l": _r(t.holds, 2), "head_m": _r(t.head), "rate_l_s": _r(t.rate, 4),
+                 "ten_litres_s": _r(t.ten_litres, 1),
+                 "usable_l": {w: _r(v, 2) for w, v in zip(SLOPE_WORDS, t.usable, strict=True)}}
+                for t in f.tanks
+            ],
+        }  # fmt: skip
+        frame["gas"] = {
+            "kg": _r(f.gas_kg), "hours": _r(f.gas_hours, 2), "out_at_day": f.gas_out,
+            "vents_cm2": [{"id": key, "area": _r(a, 1), "least": _r(b, 1)} for key, a, b in f.vents],
+        }  # fmt: skip
+        frame["air"] = {"four_tyres_min": _r(f.tyres_minutes, 1)}
+    return frame
+
+
+def _circuit(c: Circuit, volts: float) -> dict[str, Any]:
+    """One circuit."""
+    return {
+        "id": c.id, "name": c.name, "ends": list(c.ends), "amps": _r(c.amps, 2), "metres": _r(c.metres, 2),
+        "cable": c.section, "area_mm2": _r(c.area, 2), "ampacity_a": _r(c.ampacity, 1), "fuse_a": _r(c.fuse, 1),
+        "drop_v": _r(c.drop), "drop_share": _r(c.lost(volts), 4), "drop_most": c.share,
+        "plugs": list(c.way.plugs) if c.way is not None else [],
+        "way_mm": [[_r(v, 0) for v in p] for p in c.way.points] if c.way is not None else [], "trouble": c.trouble,
+    }  # fmt: skip
+
+
+def services_report(verdict: Verdict) -> str:
+    """The services for people.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The verdict.
+
+    Returns
+    -------
+    str
+        Circuits, the trip, water and gas, a line each.
+
+    Raises
+    ------
+    InputError
+        No services are entered.
+    """
+    found, s = verdict.services, verdict.job.services
+    if not s.begun:
+        raise InputError(
+            "no services are entered",
+            verdict.job.name,
+            "Enter batteries and what uses power; see docs/formats.md.",
+        )
+    rows = [f"{verdict.job.name}, {s.volts} V"]
+    for c in found.circuits:
+        rows.append(
+            f"  {c.name:<32}{c.amps:>6.1f} A {c.metres:>6.2f} m  {c.section:<9} fuse {c.fuse:>5g} A  drop {c.drop:.2f} V"
+            + (f"  !! {c.trouble}" if c.trouble else "")
+        )
+    t = found.trip
+    if t is not None:
+        least = f"{t.lowest:,.0f} of {s.usable:,.0f} Wh on day {t.lowest_at // 24 + 1}"
+        rows.append(
+            f"{s.trip.name or 'Trip'}: least left {least}, {100 * t.flat_chance:.0f} % chance of being flat"
+        )
+        rows.append(f"  engine off, no sun: {_long(t.still)}; with sun: {_long(t.still_sun)}")
+        rows += [f"  {name:<32}{wh:>8,.0f} Wh a day" for name, wh in t.day_wh]
+    if found.fluids is not None:
+        f = found.fluids
+        rows += [
+            f"  {x.name:<32}{x.holds:>6.1f} l, {x.usable[0]:.1f} l run out level, {min(x.usable):.1f} l on the worst slope"
+            for x in f.tanks
+        ]
+        if f.gas_kg:
+            rows.append(f"  gas {f.gas_kg:g} kg, {f.gas_hours:.1f} h of one burner")
+    rows.append("Planning figures: a licensed electrician, a gas fitter and the local code decide.")
+    return "\n".join(rows)
+
+
+def _long(hours: float) -> str:
+    """A time in hours, or that it lasts."""
+    return f"{hours:.0f} h" if math.isfinite(hours) else "it lasts"
+
+
+def circuit_table(verdict: Verdict) -> str:
+    """The circuit schedule as CSV."""
+    rows: list[list[object]] = [
+        [
+            "circuit",
+            "from",
+            "to",
+            "A",
+            "m one way",
+            "cable",
+            "carries A",
+            "fuse A",
+            "drop V",
+            "drop %",
+            "most %",
+            "plugs",
+        ]
+    ]
+    volts = verdict.job.services.volts
+    for c in verdict.services.circuits:
+        plugs = "; ".join(c.way.plugs) if c.way is not None else ""
+        rows.append([c.name, *(_name(verdict, e) for e in c.ends), round(c.amps, 2), round(c.metres, 2), c.section,
+                     round(c.ampacity, 1), c.fuse, round(c.drop, 3), round(100 * c.lost(volts), 1), round(100 * c.share),
+                     plugs])  # fmt: skip
+    return table(rows)
+
+
+def cable_table(verdict: Verdict) -> str:
+    """What to cut of which cable as CSV: two cores of every circuit, and the sum of each size."""
+    rows: list[list[object]] = [["cable", "circuit", "cores", "m each", "m all"]]
+    sums: dict[str, float] = {}
+    for c in verdict.services.circuits:
+        rows.append([c.section, c.name, 2, round(c.metres, 2), round(2 * c.metres, 2)])
+        sums[c.section] = sums.get(c.section, 0.0) + 2 * c.metres
+    rows += [[section, "all", "", "", round(metres, 2)] for section, metres in sums.items()]
+    return table(rows)
+
+
+def plug_table(verdict: Verdict) -> str:
+    """What has to be unplugged to take the canopy off, as CSV."""
+    rows: list[list[object]] = [["crossing", "circuit", "pins", "A"]]
+    for c in verdict.services.circuits:
+        rows += [
+            [plug, c.name, 2, round(c.amps, 2)]
+            for plug in (c.way.plugs if c.way is not None else ())
+        ]
+    return table(rows)
+
+
+def _name(verdict: Verdict, key: str) -> str:
+    """What a unit is called, or the word for what is none."""
+    thing = verdict.assembly.thing(key) if key else None
+    return thing.value.name if thing is not None else key
+
+
+FILES = {"circuits.csv": circuit_table, "cables.csv": cable_table, "plugs.csv": plug_table}
+"""Tables to work from, by their file names."""
