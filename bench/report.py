@@ -31,6 +31,7 @@ def page() -> str:
     edit, paint, start = measured("edit.py"), measured("paint.py"), measured("start.py")
     body, moving, soak = measured("body.py"), measured("together.py"), measured("soak.py")
     loads, clicks = measured("loads.py"), measured("clicks.py")
+    services = measured("services.py")
     full, reference = moving["growth"]["60"], moving["reference"]
     sixty = edit["growth"]["60"]
     shown = start.get("window", start["offscreen"])
@@ -60,6 +61,12 @@ def page() -> str:
          verdict(reference["missed"], 0)),
         ("Full loads study of 300 units in 12 scenarios from nothing, median",
          f"{loads['study']['median']:.0f} ms", "50 ms", verdict(loads["study"]["median"], 50)),
+        ("A trip of 14 days with 40 consumers, weather by chance included, median",
+         f"{services['trip']['median']:.0f} ms", "30 ms", verdict(services["trip"]["median"], 30)),
+        ("The same trip in 1,000 weathers, median", f"{services['weathers']['median']:.0f} ms", "1000 ms",
+         verdict(services["weathers"]["median"], 1000)),
+        ("Ways, cables and fuses of 60 runs after a move, median", f"{services['routes']['median']:.1f} ms", "10 ms",
+         verdict(services["routes"]["median"], 10)),
         ("Chances of being over against a million random draws, worst difference", f"{loads['chances']['worst']:.1f} "
          "standard errors", "4.5", verdict(loads["chances"]["worst"], 4.5)),
         ("Drag step of the demo: verdict, all views told, weigh strip painted, 95th percentile",

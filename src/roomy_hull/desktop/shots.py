@@ -165,10 +165,6 @@ def _strength(window: MainWindow) -> None:
         page.refresh()
 
 
-def _stability(window: MainWindow) -> None:
-    window.session.view.turn_to("Loads", "Stability")
-
-
 def _sheet_page(window: MainWindow) -> None:
     """Show a weighing of the chosen scenario, a little off what was predicted."""
     session = window.session
@@ -218,8 +214,15 @@ def _sheet(window: MainWindow) -> None:
         stage.list.setCurrentRow(len(stage.cut.blanks) + 3)
 
 
+def _trip(window: MainWindow) -> None:
+    window.session.view.turn_to("Services", "Trip", service="")
+
+
 def _dark(window: MainWindow) -> None:
-    window.session.view.set(stage="Fit-out", station="left", whole=True, dark=True, system="us")
+    session = window.session
+    first = session.job.services.consumers
+    key = f"consumers.{first[0].id}" if first else ""
+    session.view.turn_to("Services", "Circuits", service=key, dark=True, system="us")
 
 
 VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
@@ -232,16 +235,16 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("fit-out-run", _run),
     ("fit-out-variants", _variants),
     ("fit-out-solid", _solid),
+    ("services-trip", _trip),
     ("loads", _loads),
     ("loads-levers", _levers),
     ("loads-springs", _springs),
     ("loads-chassis", _chassis),
     ("loads-strength", _strength),
-    ("loads-stability", _stability),
     ("loads-sheet", _sheet_page),
     ("cut-blank", _cut),
     ("cut-sheet", _sheet),
-    ("fit-out-dark-us", _dark),
+    ("services-circuits-dark", _dark),
 )
 
 

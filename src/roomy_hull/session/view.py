@@ -32,6 +32,8 @@ class Look(msgspec.Struct, frozen=True):
         The run-through that is played, and after how many moves.
     row : str
         The row of the scenario board that is explained.
+    service : str
+        What is chosen among the services, by its path there; empty for the trip.
     """
 
     stage: str = "Fit-out"
@@ -46,6 +48,7 @@ class Look(msgspec.Struct, frozen=True):
     run: str = ""
     step: int = 0
     row: str = "rear"
+    service: str = ""
 
     def page(self, stage: str) -> str:
         """The page shown in a stage; empty where none was chosen yet."""

@@ -16,7 +16,6 @@ from PyQt6.QtWidgets import (
 
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.parts import BarPart, Hardware, SheetPart, short_name
 from roomy_hull.core.refs import CANOPY, TRAY
 from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.following import follow
@@ -25,10 +24,8 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.manner import Theme
-from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits.resizing import value_at
 from roomy_hull.kinds.card import Field
-from roomy_hull.kinds.registry import kind_of
 from roomy_hull.making.cost import cost
 from roomy_hull.session.fields import (
     body_fields,
@@ -39,6 +36,9 @@ from roomy_hull.session.fields import (
     vehicle_fields,
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
+from roomy_hull.session.pages.card_words import kind_words, made_words
+from roomy_hull.session.pages.services import service_words
+from roomy_hull.session.service_fields import fields as service_fields
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
 
@@ -89,6 +89,8 @@ class Card(QScrollArea):
         thing = session.job.thing(session.selection.key)
         if thing is not None:
             return fields_of(thing)
+        if session.look.stage == "Services":
+            return service_fields(session.job, self._service())
         if session.look.stage == "Loads":
             job = session.job
             first = brief_fields() if session.look.page("Loads") == "Budget" else ()
@@ -99,6 +101,11 @@ class Card(QScrollArea):
             )
         return ()
 
+    def _service(self) -> str:
+        """What of the services is shown: what is chosen, but for water and gas, which have the trip's figures."""
+        look = self._session.look
+        return "" if look.page("Services") == "Water and gas" else look.service
+
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
         session = self._session
@@ -106,7 +113,7 @@ class Card(QScrollArea):
         alone = (
             ""
             if session.look.stage in ("Survey", "Body")
-            else session.selection.key or session.look.stage
+            else session.selection.key or session.look.stage + self._service()
         )
         want = (alone, session.look.system, *(f.name for f in fields))
         if want != self._shown:
@@ -212,6 +219,8 @@ class Card(QScrollArea):
             (self._fill_vehicle if stage == "Survey" else self._fill_body)()
         elif placed is None and stage == "Loads":
             self._fill_scenario()
+        elif placed is None and stage == "Services":
+            self._fill_service()
         elif placed is None:
             self._fill_job()
             return
@@ -228,12 +237,12 @@ class Card(QScrollArea):
         """Say what the selection weighs and what it is made of."""
         thing, system = placed.value, self._session.look.system
         self._title.setText(thing.name)
-        self._kind.setText(_kind_words(placed))
+        self._kind.setText(kind_words(placed))
         total = sum(m.kg for m in placed.masses)
         doubt = sum(m.sigma**2 for m in placed.masses) ** 0.5
         self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
         self._sum.setText(self._mass_words(placed))
-        self._made.setText(_made_words(placed))
+        self._made.setText(made_words(placed))
 
     def _show(self, widget: QWidget, field: Field, value: object) -> None:
         """Show one value in its widget."""
@@ -281,6 +290,15 @@ class Card(QScrollArea):
             "Copy, delete or add scenarios in the menu Loads. Choose a thing in Levers and press Ctrl+H to leave it "
             "at home in this scenario."
         )
+
+    def _fill_service(self) -> None:
+        """Say what is chosen among the services, and what that comes to."""
+        title, kind, figure, words, hint = service_words(self._session.verdict, self._service())
+        self._title.setText(title)
+        self._kind.setText(kind)
+        self._mass.setText(figure)
+        self._sum.setText(words)
+        self._made.setText(hint)
 
     def _fill_body(self) -> None:
         """Say what the body weighs and costs, and how the outline stands."""
@@ -363,36 +381,6 @@ class Card(QScrollArea):
             hint += f"\n\nRatings upgraded; certificate: {sign}."
         caution = "Planning figures. The rating plates, the certifying engineer and local road law decide."
         self._made.setText(f"{hint}\n\n{caution}")
-
-
-def _kind_words(placed: Thing) -> str:
-    """Say what kind of thing it is and where it stands."""
-    thing = placed.value
-    if isinstance(thing, Carried) or placed.place is None:
-        return f"{getattr(thing, 'kind', 'item')}, carried outside"
-    kind = kind_of(thing)
-    words = f"{kind.words(thing) or kind.name}, {'made' if kind.made else 'bought'}"
-    return f"{words} · {placed.place.bay.name} bay"
-
-
-def _made_words(placed: Thing) -> str:
-    """List what it is made of."""
-    if placed.trouble:
-        return f"Cannot be made like this: {placed.trouble}"
-    thing = placed.value
-    warned = "" if isinstance(thing, Carried) else kind_of(thing).caution(thing)
-    rows = []
-    for part in placed.expansion.parts:
-        short = short_name(part)
-        if isinstance(part, SheetPart):
-            a, b = part.developed()
-            rows.append(f"{part.count} × {short}, {part.thickness:g} mm, blank {a:.0f} × {b:.0f}")
-        elif isinstance(part, BarPart):
-            rows.append(f"{part.count} × {short}, {part.section}, {part.length:.0f} long")
-        elif isinstance(part, Hardware):
-            rows.append(f"{part.count} × {short}")
-    made = "Made of\n" + "\n".join(rows) if rows else ""
-    return "\n\n".join(words for words in (warned, made) if words)
 
 
 def _counted(number: int, noun: str) -> str:

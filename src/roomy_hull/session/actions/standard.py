@@ -6,6 +6,7 @@ from roomy_hull.session.actions import (
     fitting_out,
     loading,
     looking,
+    servicing,
     surveying,
     things,
 )
@@ -34,9 +35,11 @@ def standard() -> Registry:
         *things.body(),
         *files.vehicles(),
         *fitting_out.actions(),
+        *servicing.actions(),
         *loading.actions(),
         *looking.stages(),
         *help_menu,
         *editing.actions(),
         *surveying.actions(),
+        *servicing.taking(),
     ))

@@ -67,7 +67,16 @@ STAGES: tuple[Stage, ...] = (
         Page("Variants", "F7", "Layouts side by side", "fitout.variants:VariantsPage"),
         Page("Solid", "F12", "The job in the round", "fitout.solid:SolidPage"),
     )),
-    Stage("Services", plan="Energy, cable, water and gas for the trip, for a licensed person to sign."),
+    Stage("Services", "", (
+        Page("Trip", "Ctrl+Alt+Shift+1", "How long until flat, until dry", "services.trip:TripPage",
+             ("services.flat", "services.flat_chance", "services.cold")),
+        Page("Circuits", "Ctrl+Alt+Shift+2", "Which wire, which fuse, which way", "services.circuits:CircuitsPage",
+             ("services.cable", "services.fuse", "services.fuse_small", "services.drop", "services.short",
+              "services.reach", "services.sign", "services.unknown")),
+        Page("Water and gas", "Ctrl+Alt+Shift+3", "What runs out, what burns, how long",
+             "services.fluids:FluidsPage",
+             ("services.dry", "services.gas_out", "services.vent", "services.ignition", "services.water_over")),
+    )),
     Stage("Loads", "", (
         Page("Board", "Ctrl+Alt+1", "Every scenario against every limit",
              "loads.board:BoardPage"),
@@ -138,7 +147,7 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
     # The cut is nested anew on being shown: one goes there of one's own will.
     if there is not None and there.alive and there.title != "Cut":
         changes["stage"] = there.title
-        if there.title == "Loads":
+        if there.title in ("Loads", "Services"):
             own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
             changes["pages"] = {**look.pages, there.title: own.title}
             row = _ROWS.get(finding.code.removeprefix("loads."))

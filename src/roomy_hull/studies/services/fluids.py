@@ -169,13 +169,15 @@ def _ends(stock: float, days: list[float]) -> float | None:
     return None
 
 
-def fluids(assembly: Assembly) -> Fluids:
+def fluids(assembly: Assembly, tanks: tuple[Water, ...] | None = None) -> Fluids:
     """Water, gas and air of a job.
 
     Parameters
     ----------
     assembly : Assembly
         The job in vehicle axes.
+    tanks : tuple of Water or None
+        Those of before, where neither they nor hose and tap have changed.
 
     Returns
     -------
@@ -184,7 +186,8 @@ def fluids(assembly: Assembly) -> Fluids:
     """
     services = assembly.job.services
     u, trip = services.uses, services.trip
-    tanks = water(assembly, services)
+    if tanks is None:
+        tanks = water(assembly, services)
     days = [trip.people * u.drink + d.showers * u.shower + d.meals * u.meal for d in trip.days]
     lockers = [(t, t.value) for t in assembly.things if isinstance(t.value, GasLocker)]
     gas = sum(BOTTLES[locker.bottle][3] for _t, locker in lockers) * trip.gas

@@ -66,11 +66,27 @@ def study(case: Case) -> ServicesResult:
         return ServicesResult()
     old: ServicesResult | None = case.old(KEY)
     before = case.before
-    if before is not None and old is not None and before.assembly.job.services is services:
-        if _same_places(before.assembly, assembly):
-            return old
-        return ServicesResult(circuits(assembly), old.trip, fluids(assembly))
-    return ServicesResult(circuits(assembly), trip(services), fluids(assembly))
+    if before is None or old is None:
+        return ServicesResult(circuits(assembly), trip(services), fluids(assembly))
+    known, stays = before.assembly.job.services, _same_places(before.assembly, assembly)
+    if known is services and stays:
+        return old
+    return ServicesResult(
+        old.circuits if stays and _same_wires(known, services) else circuits(assembly),
+        old.trip if known is services else trip(services),
+        fluids(
+            assembly,
+            old.fluids.tanks
+            if old.fluids is not None and stays and known.uses is services.uses
+            else None,
+        ),
+    )
+
+
+def _same_wires(a: Services, b: Services) -> bool:
+    """Say whether two differ at most in what circuits do not depend on: trip, uses, signatures."""
+    fields = ("volts", "board", "batteries", "inverter", "consumers", "sources")
+    return all(getattr(a, f) is getattr(b, f) or getattr(a, f) == getattr(b, f) for f in fields)
 
 
 def _same_places(a: Assembly, b: Assembly) -> bool:

@@ -17,6 +17,8 @@ END_SLACK = 150.0
 """What is left over at each end of a run, to be cut and crimped (common practice). [mm]"""
 SWING_SLACK = 1.1
 """A lead that goes along with a slide is so much longer than the way (common practice)."""
+FEET = 6
+"""So many edges of its bay a place is joined to, the nearest ones."""
 THROUGH = 200.0
 """Edges of two bays that are no further apart are joined through a hole in what is between. [mm]"""
 
@@ -167,7 +169,7 @@ class Network:
         node = self._add(at, zone)
         if not near:
             self._link(node, self.engine)
-        for _d, on, a, b in near[: 12 if bay in self._edges else 1]:
+        for _d, on, a, b in near[: FEET if bay in self._edges else 1]:
             foot = self._add(on, self._nodes[a].zone)
             for end in (node, a, b):
                 self._link(foot, end)
@@ -227,14 +229,8 @@ def _far(a: Point, b: Point) -> float:
 
 
 def _nearest(p: Point, a: Point, b: Point) -> Point:
-    """The point of an edge nearest to another. [mm]"""
-    ab = [q - r for q, r in zip(b, a, strict=True)]
-    long = sum(c * c for c in ab)
-    if long <= 0:
-        return a
-    t = sum((q - r) * c for q, r, c in zip(p, a, ab, strict=True)) / long
-    t = min(1.0, max(0.0, t))
-    return (a[0] + t * ab[0], a[1] + t * ab[1], a[2] + t * ab[2])
+    """The point of a box's edge, along an axis from its lower to its upper end, nearest to another. [mm]"""
+    return (min(max(p[0], a[0]), b[0]), min(max(p[1], a[1]), b[1]), min(max(p[2], a[2]), b[2]))
 
 
 def moving_slack(thing: Thing) -> float:

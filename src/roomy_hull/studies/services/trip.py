@@ -41,7 +41,7 @@ SPREAD = 0.25
 """One-sigma doubt of a day's cloud, as a part of the sky."""
 DUTY = 0.15
 """One-sigma doubt of what all uses together take (estimated)."""
-SAMPLES = 60
+SAMPLES, SEED = 60, 7
 LONG = 240
 """What lasts so long without driving lasts. [h]"""
 
@@ -309,7 +309,7 @@ def _takes(services: Services, left: Array) -> Array:
     return found
 
 
-def by_chance(services: Services, count: int = SAMPLES, seed: int = 7) -> Lived:
+def by_chance(services: Services, count: int = SAMPLES, seed: int = SEED) -> Lived:
     """Live many trips whose clouds and uses differ by chance.
 
     Parameters
@@ -324,15 +324,19 @@ def by_chance(services: Services, count: int = SAMPLES, seed: int = 7) -> Lived:
     Lived
         Trips first, hours last.
     """
+    load, panels, air = _chances(services, count, seed)
+    return live(services, load, driving(services), panels, air, services.trip.charge)
+
+
+def _chances(services: Services, count: int, seed: int) -> tuple[Array, Array, Array]:
+    """Load, panels and air of trips whose clouds and uses differ by chance. [W, °C]"""
     rng = np.random.default_rng(seed)
     known = np.array([d.cloud for d in services.trip.days])
     cover = np.clip(known + SPREAD * rng.standard_normal((count, len(known))), 0.0, 1.0)
     sky = weather(services, cover)
     load = sum(uses(services, sky.air).values(), np.zeros_like(sky.air))
     factor = np.clip(1 + DUTY * rng.standard_normal((count, 1)), 0.3, None)
-    return live(
-        services, load * factor, driving(services), sky.panels, sky.air, services.trip.charge
-    )
+    return load * factor, sky.panels, sky.air
 
 
 def trip(services: Services) -> TripResult | None:
@@ -354,8 +358,12 @@ def trip(services: Services) -> TripResult | None:
     sky = weather(services)
     taken = uses(services, sky.air)
     load = sum(taken.values(), np.zeros_like(sky.air))
-    lived = live(services, load, driving(services), sky.panels, sky.air, services.trip.charge)
-    many = by_chance(services)
+    # The trip that is expected and those by chance, in one go through the hours.
+    loads, panels, _air = _chances(services, SAMPLES, SEED)
+    loads, panels = np.vstack([load, loads]), np.vstack([sky.panels, panels])
+    every = live(services, loads, driving(services), panels, sky.air, services.trip.charge)
+    lived = Lived(*(row[0] for row in msgspec.structs.astuple(every)))
+    many = Lived(*(row[1:] for row in msgspec.structs.astuple(every)))
     low, high = np.quantile(many.left, (0.1, 0.9), axis=0)
     missing = lived.unserved > 1e-6
     at = int(lived.left.argmin())

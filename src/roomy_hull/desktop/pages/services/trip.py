@@ -1,0 +1,115 @@
+"""The page Trip: one wide picture, the answer in words, what takes how much."""
+
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+
+from roomy_hull.desktop.ground.scene_painter import Window, fit
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.job.edits.resizing import resized
+from roomy_hull.session.pages.services import LICENSED, USE_HEADS, TripModel
+from roomy_hull.session.session import Session
+
+REACH = 12.0
+"""How near to the end of a bar the hand takes it. [px]"""
+
+
+class TripPicture(Picture):
+    """The trip's picture; a day is chosen by a click, the end of its driving is dragged."""
+
+    def __init__(self, session: Session, theme: Theme, model: TripModel) -> None:
+        super().__init__(
+            session, theme, "The trip: charge, water and gas over its days", model.drawn
+        )
+        self._model = model
+        self._day = -1
+        self.setMouseTracking(True)
+        self.setMinimumHeight(220)
+
+    def window(self) -> Window | None:  # type: ignore[override]  # how the picture lies, not Qt's window
+        """How the picture lies on the widget; none where there is nothing to draw."""
+        area = QRectF(8, 28, self.width() - 16, max(self.height() - 34, 10))
+        _title, drawn = self._model.drawn(area.width() / area.height())
+        return fit(drawn[1], area) if drawn is not None else None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take the end of a bar, or choose a day."""
+        lies = self.window()
+        if event is None or lies is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        h, k = lies.mm(event.position().x(), event.position().y())
+        self._day = self._model.end_near(h, k, REACH / lies.s)
+        n = self._day if self._day >= 0 else self._model.day_at(h)
+        self._session.do("services.choose", key=f"trip.days.{n}" if n >= 0 else "")
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Have the day's driving follow the hand."""
+        lies = self.window()
+        if event is None or lies is None:
+            return
+        h, k = lies.mm(event.position().x(), event.position().y())
+        if self._day < 0:
+            near = self._model.end_near(h, k, REACH / lies.s) >= 0
+            self.setCursor(Qt.CursorShape.SizeHorCursor if near else Qt.CursorShape.ArrowCursor)
+            return
+        hours = self._model.hours_to(self._day, h)
+        self._session.preview(
+            resized(self._session.history.settled, f"services.trip.days.{self._day}.drive", hours)
+        )
+
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Let go: what was dragged is one step."""
+        if self._day >= 0:
+            self._session.do("edit.gesture", words=f"drive on day {self._day + 1}")
+        self._day = -1
+
+
+class TripPage(LoadsPage):
+    """The picture above, words and what takes how much below."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = TripModel(session)
+        self.picture = TripPicture(session, theme, self.model)
+        self.words = Label()
+        self.words.setWordWrap(True)
+        self.words.setFont(font(13))
+        self.words.setContentsMargins(10, 4, 10, 4)
+        self.table = Grid("What takes how much a day", rows_chosen=True)
+        self.table.setMaximumWidth(330)
+        self.begin = self.ask("Begin from what is placed", "services.begin")
+        self.add_day: QPushButton = self.ask("Add a day", "services.day", "Like the chosen one")
+        self.add_panel: QPushButton = self.ask("Add a panel on the roof", "services.panel")
+        self.remove: QPushButton = self.ask("Take out the chosen", "services.remove")
+        self.whole = QPushButton("The trip's figures")
+        self.whole.setFont(font(11))
+        self.whole.clicked.connect(lambda _on: session.do("services.choose", key=""))
+        buttons = QVBoxLayout()
+        buttons.setContentsMargins(8, 4, 8, 4)
+        for button in (self.begin, self.whole, self.add_day, self.add_panel, self.remove):
+            buttons.addWidget(button)
+        buttons.addStretch(1)
+        below = QHBoxLayout()
+        below.setSpacing(2)
+        below.addWidget(self.table)
+        below.addLayout(buttons)
+        below.addStretch(1)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addWidget(self.picture, 7)
+        box.addWidget(self.words)
+        box.addLayout(below, 3)
+        box.addWidget(caution(LICENSED))
+
+    def fill(self) -> None:
+        """Bring words and table up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(self._theme, USE_HEADS, self.model.cells(), (), widths=(0, 80))
+        self.begin.setVisible(not self._session.job.services.begun)
+        for button in (self.whole, self.add_day, self.add_panel, self.remove):
+            button.setEnabled(self._session.job.services.begun)
+        self.remove.setEnabled(bool(self._session.look.service))

@@ -1,0 +1,201 @@
+"""Edits of the services: begun from what is placed, things that use or give power, days of the trip."""
+
+import msgspec
+
+from roomy_hull.core.errors import EditError
+from roomy_hull.job.model import Job
+from roomy_hull.job.services import Battery, Consumer, Day, Inverter, Services, Source, Trip, Wire
+from roomy_hull.kinds.device import Device
+from roomy_hull.kinds.fridge import Fridge
+
+FRIDGE_WH, LITRE_WH, HOT = 250.0, 4.0, 32.0
+"""What a compressor fridge takes a day in air of so many °C, and for each litre more (common practice). [Wh, °C]"""
+FIRST_DAYS = 3
+
+
+def _with(job: Job, **changes: object) -> Job:
+    """The job with other services."""
+    return msgspec.structs.replace(job, services=job.services.but(**changes))
+
+
+def begun(job: Job) -> Job:
+    """Begin the services from what is placed.
+
+    Parameters
+    ----------
+    job : Job
+        With no services yet.
+
+    Returns
+    -------
+    Job
+        Batteries, board, inverter, chargers from the alternator, fridges and pumps as they stand, with usual figures,
+        and a trip of three days; all to be corrected from the data sheets.
+
+    Raises
+    ------
+    EditError
+        Services are entered already.
+    """
+    if job.services.begun:
+        raise EditError(
+            "services are entered already", "services", "Change them, or delete what is there."
+        )
+    devices = [u for u in job.units if isinstance(u, Device)]
+
+    def of(what: str) -> list[Device]:
+        return [d for d in devices if d.what == what]
+
+    consumers = [
+        Consumer(id=u.id, name=u.name, thing=u.id, watts=60.0, share=0.0, hours=24.0, begin=0.0, rated_air=HOT, ignites=True,
+                 day_wh=FRIDGE_WH + LITRE_WH * u.litres)
+        for u in job.units if isinstance(u, Fridge)
+    ]  # fmt: skip
+    consumers += [
+        Consumer(
+            id=u.id,
+            name=u.name,
+            thing=u.id,
+            watts=60.0,
+            share=0.05,
+            begin=6.0,
+            hours=16.0,
+            wire=Wire(careful=False),
+        )
+        for u in of("pump")
+    ]
+    chargers = of("charger")
+    battery = of("battery")
+    sources = [
+        Source(
+            id=f"{c.id}-alternator",
+            name=f"Alternator to {c.name}",
+            charger=c.id,
+            amps=25.0,
+            wire=Wire(engine_bay=True),
+        )
+        for c in chargers[:1]
+    ]
+    if battery and not sources:
+        sources = [
+            Source(
+                id="alternator", name="Alternator to battery", amps=20.0, wire=Wire(engine_bay=True)
+            )
+        ]
+    boards, inverters = of("fuse board"), of("inverter")
+    made = Services(
+        board=boards[0].id if boards else "", batteries=tuple(Battery(thing=b.id) for b in battery),
+        inverter=Inverter(thing=inverters[0].id) if inverters else Inverter(),
+        consumers=tuple(consumers), sources=tuple(sources),
+        trip=Trip(name="A first trip", people=min(2, len(job.vehicle.seats)),
+                  days=(Day(drive=2.0), *(Day(),) * (FIRST_DAYS - 1))),
+    )  # fmt: skip
+    return msgspec.structs.replace(job, services=made)
+
+
+def with_consumer(job: Job, thing: str) -> Job:
+    """Add something that uses power: a unit of the job, or a light at the middle of the body.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    thing : str
+        Id of a unit; empty for a light of its own.
+
+    Returns
+    -------
+    Job
+        Its figures are to be entered.
+    """
+    known = job.thing(thing) if thing else None
+    taken = {c.id for c in job.services.consumers} | {s.id for s in job.services.sources}
+    wish = known.id if known is not None else "light"
+    key = next(k for k in (wish, *(f"{wish}-{n}" for n in range(2, 200))) if k not in taken)
+    x = job.vehicle.cab_back + 800.0
+    new = (
+        Consumer(id=key, name=known.name, thing=known.id, watts=24.0)
+        if known is not None
+        else Consumer(
+            id=key,
+            name="Light",
+            watts=12.0,
+            x=x,
+            z=job.vehicle.rail_top + 900.0,
+            wire=Wire(careful=False),
+        )
+    )
+    return _with(job, consumers=(*job.services.consumers, new))
+
+
+def with_panel(job: Job) -> Job:
+    """Add a panel on the roof, to the first charger there is."""
+    sources = job.services.sources
+    taken = {c.id for c in job.services.consumers} | {s.id for s in sources}
+    key = next(k for k in ("panel", *(f"panel-{n}" for n in range(2, 99))) if k not in taken)
+    charger = next((s.charger for s in sources if s.charger), "")
+    new = Source(
+        id=key, name="Panel on the roof", kind="sun", charger=charger, watts=200.0, amps=20.0
+    )
+    return _with(job, sources=(*sources, new))
+
+
+def with_day(job: Job, after: int) -> Job:
+    """Add a day to the trip, like the one that it follows.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    after : int
+        Which day, from 0; -1 for the last.
+
+    Returns
+    -------
+    Job
+        With one day more.
+    """
+    days = job.services.trip.days
+    at = after if 0 <= after < len(days) else len(days) - 1
+    new = days[at] if days else Day()
+    trip = job.services.trip.but(days=(*days[: at + 1], new, *days[at + 1 :]))
+    return _with(job, trip=trip)
+
+
+def without(job: Job, key: str) -> Job:
+    """Take something out of the services.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    key : str
+        ``consumers.ID``, ``sources.ID``, ``batteries.N`` or ``trip.days.N``.
+
+    Returns
+    -------
+    Job
+        Without it.
+
+    Raises
+    ------
+    EditError
+        There is no such thing.
+    """
+    s = job.services
+    group, _, name = key.rpartition(".")
+    if group in ("consumers", "sources"):
+        rows = getattr(s, group)
+        left = tuple(x for x in rows if x.id != name)
+        if len(left) < len(rows):
+            return _with(job, **{group: left})
+    elif group in ("batteries", "trip.days") and name.isdecimal():
+        rows = s.batteries if group == "batteries" else s.trip.days
+        if int(name) < len(rows):
+            left = (*rows[: int(name)], *rows[int(name) + 1 :])
+            return (
+                _with(job, batteries=left)
+                if group == "batteries"
+                else _with(job, trip=s.trip.but(days=left))
+            )
+    raise EditError(f"there is no '{key}' among the services", "services", "Choose one first.")

@@ -1,0 +1,63 @@
+"""Actions of the services: begin them, add what uses or gives power, add a day, take something out."""
+
+from collections.abc import Callable
+
+from roomy_hull.job.edits import services as edits
+from roomy_hull.job.model import Job
+from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.session import Session
+
+
+def _step(
+    words: str, make: Callable[[Session], Job], *, said: str = ""
+) -> Callable[[Session], None]:
+    """One step of the history that shows the stage."""
+
+    def run(session: Session) -> None:
+        if session.attempt(words, lambda: make(session)):
+            session.view.set(stage="Services")
+            if said:
+                session.say(said)
+
+    return run
+
+
+def _day(session: Session) -> int:
+    """The chosen day; -1 for none."""
+    group, _, n = session.look.service.rpartition(".")
+    return int(n) if group == "trip.days" and n.isdecimal() else -1
+
+
+def choose(session: Session, *, key: str) -> None:
+    """Choose something of the services: the card shows it."""
+    session.selection.clear()
+    session.view.set(service=key)
+
+
+def actions() -> list[Action]:
+    """Declare the actions of this area, in the order of the menu."""
+    menu = "Services"
+    return [
+        Action("services.begin", "Begin from what is placed", "Batteries, chargers, fridges and pumps with usual figures",
+               menu, _step("begin the services", lambda s: edits.begun(s.job),
+                           said="Begun with usual figures: correct them from the data sheets."),
+               (), lambda s: not s.job.services.begun),
+        Action("services.consumer", "Add what uses power", "The chosen unit, or a light", menu,
+               _step("add what uses power", lambda s: edits.with_consumer(s.job, s.selection.key))),
+        Action("services.panel", "Add a panel on the roof", "200 W, to the first charger", menu,
+               _step("add a panel", lambda s: edits.with_panel(s.job))),
+        Action("services.day", "Add a day to the trip", "Like the chosen one, after it", menu,
+               _step("add a day", lambda s: edits.with_day(s.job, _day(s)))),
+        Action("services.remove", "Take it out of the services", "What is chosen: a circuit, a source, a day", menu,
+               _step("take out of the services", lambda s: edits.without(s.job, s.look.service)), (),
+               lambda s: bool(s.look.service)),
+    ]  # fmt: skip
+
+
+def taking() -> list[Action]:
+    """Declare those that take something."""
+    return [
+        Action(
+            "services.choose", "Choose of the services", "Its figures stand on the card", "", choose
+        )
+    ]

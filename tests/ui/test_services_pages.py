@@ -1,0 +1,155 @@
+"""The pages of Services in the real window: a trip dragged, circuits chosen, services begun by a newcomer."""
+
+import msgspec
+import pytest
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtWidgets import QLineEdit
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.desktop.pages.services.circuits import CircuitsPage
+from roomy_hull.desktop.pages.services.fluids import FluidsPage
+from roomy_hull.desktop.pages.services.trip import TripPage, TripPicture
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.scenes import trip as trip_scene
+from roomy_hull.job.services import Services
+from tests.ui.conftest import Hand
+from tests.ui.loads import text
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def trip_page(window: MainWindow) -> TripPage:
+    window.session.view.turn_to("Services", "Trip", service="")
+    found = window.page("Services", "Trip")
+    assert isinstance(found, TripPage)
+    return found
+
+
+def end_of(picture: TripPicture, window: MainWindow, day: int, more: float = 0.0) -> QPointF:
+    """Where the end of a day's driving is, or so many hours further. [px]"""
+    days = window.session.job.services.trip.days
+    lies = picture.window()
+    assert lies is not None
+    width = trip_scene.wide(len(days), picture._model.aspect)
+    _a, low, end, high = trip_scene.drive_box(days, day, width)
+    return lies.px((end + more * width / (24 * len(days)), (low + high) / 2))
+
+
+def test_a_day_s_driving_is_dragged_and_the_charge_follows(window: MainWindow) -> None:
+    page, session = trip_page(window), window.session
+    before = session.verdict.services.trip
+    assert before is not None
+    hand = Hand(page.picture)
+    start = end_of(page.picture, window, 0)
+    hour = end_of(page.picture, window, 1, 1.0) - end_of(page.picture, window, 1)
+    hand.press(start)
+    assert session.look.service == "trip.days.0"
+    seen = []
+    for more in (0.5, 1.0, 1.5, 2.0):
+        hand.move(start + hour * more)
+        seen.append(session.job.services.trip.days[0].drive)
+    # By the pixel, to the nearest quarter of an hour.
+    assert seen == pytest.approx([4.5, 5.0, 5.5, 6.0], abs=0.26)
+    assert all(hours % 0.25 == 0 for hours in seen)
+    hand.release(start)
+    assert session.history.undo_words() == "drive on day 1"
+    after = session.verdict.services.trip
+    assert after is not None
+    assert float(after.lived.drive[:24].sum()) > float(before.lived.drive[:24].sum())
+    session.undo()
+    assert session.job.services.trip.days[0].drive == 4.0
+    assert not session.history.undo_words()
+
+
+def test_a_day_is_chosen_and_its_figures_typed_on_the_card(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    page, session = trip_page(window), window.session
+    lies = page.picture.window()
+    assert lies is not None
+    days = session.job.services.trip.days
+    width = trip_scene.wide(len(days), page.model.aspect)
+    qtbot.mouseClick(
+        page.picture,
+        LEFT,
+        pos=lies.px((trip_scene.LEFT + 2.5 / len(days) * width, 500.0)).toPoint(),
+    )
+    assert session.look.service == "trip.days.2"
+    edit = window.card.edit_of("services.trip.days.2.cloud")
+    assert isinstance(edit, QLineEdit)
+    edit.setFocus()
+    edit.selectAll()
+    qtbot.keyClicks(edit, "95")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert session.job.services.trip.days[2].cloud == pytest.approx(0.95)
+    qtbot.mouseClick(page.add_day, LEFT)
+    assert len(session.job.services.trip.days) == len(days) + 1
+    qtbot.mouseClick(page.remove, LEFT)
+    assert len(session.job.services.trip.days) == len(days)
+
+
+def test_a_newcomer_begins_from_what_is_placed(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.edit("empty", msgspec.structs.replace(session.job, services=Services()))
+    page = trip_page(window)
+    assert page.begin.isVisible()
+    assert "begin from what is placed" in page.model.drawn(2.0)[0]
+    qtbot.mouseClick(page.begin, LEFT)
+    services = session.job.services
+    assert [b.thing for b in services.batteries] == ["battery"]
+    assert services.board == "fuses"
+    assert [c.id for c in services.consumers] == ["sample-fridge"]
+    assert [s.charger for s in services.sources] == ["charger"]
+    found = session.verdict.services.trip
+    assert found is not None
+    assert page.words.text().startswith(f"Engine off, no sun: {found.still / 24:.1f} days")
+    assert not page.begin.isVisible()
+    # A panel makes it last longer.
+    qtbot.mouseClick(page.add_panel, LEFT)
+    better = session.verdict.services.trip
+    assert better is not None
+    assert better.still_sun > found.still_sun
+    assert not [f for f in session.verdict.findings if f.severity == "stop"]
+
+
+def test_a_circuit_is_chosen_in_the_schedule_and_its_cable_given_by_hand(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    session = window.session
+    session.view.turn_to("Services", "Circuits")
+    page = window.page("Services", "Circuits")
+    assert isinstance(page, CircuitsPage)
+    row = page.model.keys().index("consumers.lab-outlet")
+    item = page.table.item(row, 0)
+    assert item is not None
+    port = page.table.viewport()
+    assert port is not None
+    qtbot.mouseClick(port, LEFT, pos=page.table.visualItemRect(item).center())
+    assert session.look.service == "consumers.lab-outlet"
+    assert page.ways._draw(1.0)[0].startswith("Outlet in the field lab")
+    edit = window.card.edit_of("services.consumers.lab-outlet.wire.area")
+    assert isinstance(edit, QLineEdit)
+    edit.setFocus()
+    edit.selectAll()
+    qtbot.keyClicks(edit, "1,5")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert text(page.table, row, 3) == "1.5 mm²"
+    assert [f.code for f in session.verdict.findings if f.code.startswith("services")] == [
+        "services.drop"
+    ]
+    qtbot.mouseClick(page.add, LEFT)
+    assert session.job.services.consumers[-1].name == "Light"
+
+
+def test_water_and_gas_in_words_and_figures(window: MainWindow) -> None:
+    session = window.session
+    session.view.turn_to("Services", "Water and gas")
+    page = window.page("Services", "Water and gas")
+    assert isinstance(page, FluidsPage)
+    assert text(page.table, 0, 0) == "Drinking water"
+    fluids = session.verdict.services.fluids
+    assert fluids is not None
+    assert text(page.table, 0, 2) == f"{fluids.tanks[0].usable[0]:.1f} l"
+    assert "10.3 h in one burner" in page.words.text()
+    # The card has the trip's figures here.
+    assert window.card.edit_of("services.uses.drink").isVisible()
