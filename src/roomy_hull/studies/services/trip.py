@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import datetime
 from typing import TYPE_CHECKING
 
 import msgspec
 
 from roomy_hull.core import lazily
-from roomy_hull.core.services import sun
-from roomy_hull.job.services import Consumer, Services, Source, Trip
+from roomy_hull.job.services import Consumer, Services
+from roomy_hull.studies.services.weather import driving, weather
 
 if TYPE_CHECKING:
     import numpy as np
@@ -25,18 +24,16 @@ LIFT = 20.0
 """By how much its cold side is colder than the box and its warm side warmer than the air, together. [K]"""
 FOOD = 3.7
 """Heat of food and drink (common practice). [kJ/(kg·K)]"""
-PANEL = 0.80
-"""What of a panel's rating is left by heat, dirt, wiring and charger (common practice)."""
-CHARGER = 0.93
-"""What of its input a DC charger gives (common practice)."""
 STORED = {"lithium iron": 0.97, "AGM": 0.85, "lead-acid": 0.80}
 """What of the charge can be drawn again (common practice)."""
+PEUKERT = {"lithium iron": 1.0, "AGM": 1.1, "lead-acid": 1.2}
+"""Peukert's exponent of each kind (common practice)."""
+RATED_HOURS = 20.0
+"""Over so many hours a battery's Ah are rated. [h]"""
 FULL_AT = 0.8
 """Above this lead-acid takes less and less. Below it a fifth of its Ah in amperes (common practice)."""
 MOST = {"lithium iron": 0.5, "AGM": 0.2, "lead-acid": 0.15}
 """What a battery may be charged with, of its Ah in amperes (common practice; its data sheet decides)."""
-COOLEST, WARMEST = 5.0, 15.0
-"""The hours of the day at which it is coolest and warmest."""
 SPREAD = 0.25
 """One-sigma doubt of a day's cloud, as a part of the sky."""
 DUTY = 0.15
@@ -44,13 +41,6 @@ DUTY = 0.15
 SAMPLES, SEED = 60, 7
 LONG = 240
 """What lasts so long without driving lasts. [h]"""
-
-
-class Weather(msgspec.Struct, frozen=True):
-    """Air, and what the panels get of the sun, hour by hour. [°C, W]"""
-
-    air: Array
-    panels: Array
 
 
 class Lived(msgspec.Struct, frozen=True):
@@ -62,6 +52,8 @@ class Lived(msgspec.Struct, frozen=True):
         What is wanted, and what driving and sun offer after their chargers.
     charged, spilled, unserved : array
         What went in, what found no room, what was wanted and not there.
+    given : array
+        What the batteries gave up, which for lead is more than came out the faster it is drawn (Peukert).
     left : array
         In the batteries at the end of each hour, of what one wants to draw.
     """
@@ -72,6 +64,7 @@ class Lived(msgspec.Struct, frozen=True):
     charged: Array
     spilled: Array
     unserved: Array
+    given: Array
     left: Array
 
 
@@ -114,81 +107,6 @@ class TripResult(msgspec.Struct, frozen=True):
     still: float
     still_sun: float
     day_wh: tuple[tuple[str, float], ...]
-
-
-def hours_of(trip: Trip) -> Array:
-    """The middle of every hour of a trip, UTC, its days by the sun's own time. [s since 1970]"""
-    begin = datetime.datetime.fromisoformat(trip.begin).replace(tzinfo=datetime.UTC).timestamp()
-    zone = round(trip.longitude / 15.0) * 3600.0
-    found: Array = begin - zone + 1800.0 + 3600.0 * np.arange(24.0 * len(trip.days))
-    return found
-
-
-def weather(services: Services, cover: Array | None = None) -> Weather:
-    """Air and sun over a trip.
-
-    Parameters
-    ----------
-    services : Services
-        With its trip and sources.
-    cover : array or None
-        Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
-
-    Returns
-    -------
-    Weather
-        Hours last. [°C, W]
-    """
-    trip = services.trip
-    unix = hours_of(trip)
-    zenith, azimuth = sun.position(unix, trip.latitude, trip.longitude)
-    begin = datetime.date.fromisoformat(trip.begin)
-    day = np.repeat(
-        [(begin + datetime.timedelta(days=n)).timetuple().tm_yday for n in range(len(trip.days))],
-        24,
-    )
-    sky = sun.clear(zenith, day, trip.haze)
-    if cover is None:
-        cover = np.array([float(d.cloud) for d in trip.days])
-    seen = sun.clouded(sky, zenith, np.repeat(cover, 24, axis=-1))
-    panels = np.zeros(seen.level.shape)
-    for one in services.sources:
-        if one.kind == "sun":
-            got = (
-                sun.on_panel(seen, zenith, azimuth, one.tilt, one.facing)
-                / 1000.0
-                * one.watts
-                * PANEL
-            )
-            panels += np.minimum(got, _limit(one, services))
-    clock = np.tile(np.arange(24) + 0.5, len(trip.days))
-    warm, cool = (np.repeat([getattr(d, k) for d in trip.days], 24) for k in ("warm", "cool"))
-    # Two half waves: up from the coolest to the warmest hour, and down again.
-    up = (clock - COOLEST) % 24
-    rise = WARMEST - COOLEST
-    wave = np.where(
-        up < rise, np.cos(np.pi * up / rise), -np.cos(np.pi * (up - rise) / (24 - rise))
-    )
-    return Weather((warm + cool) / 2 - (warm - cool) / 2 * wave, panels)
-
-
-def _limit(one: Source, services: Services) -> float:
-    """What a source's charger gives at most. [W]"""
-    return one.amps * services.volts if one.amps else float("inf")
-
-
-def driving(services: Services) -> Array:
-    """What the alternator's chargers give, hour by hour. [W]"""
-    clock = np.arange(24)
-    share = np.concatenate([
-        np.clip(np.minimum(clock + 1, d.drive_from + d.drive) - np.maximum(clock, d.drive_from), 0.0, 1.0)
-        for d in services.trip.days
-    ])  # fmt: skip
-    watts = sum(
-        s.amps * services.volts * CHARGER for s in services.sources if s.kind == "alternator"
-    )
-    found: Array = share * watts
-    return found
 
 
 def fridge(one: Consumer, air: Array) -> Array:
@@ -278,15 +196,30 @@ def live(
     surplus = drive + panels - load
     cold = air < min((b.coldest for b in services.batteries), default=-99.0)
     left = np.full(shape[:-1], services.usable * start)
-    rows: list[tuple[Array, Array, Array, Array]] = []
+    rows: list[tuple[Array, ...]] = []
     for h in range(shape[-1]):
         more, need = np.maximum(surplus[..., h], 0.0), np.maximum(-surplus[..., h], 0.0)
         take = np.where(cold[..., h], 0.0, np.minimum(more, _takes(services, left)))
-        drawn = np.minimum(need, left)
-        left = np.clip(left + _good(services) * take - drawn, 0.0, services.usable)
-        rows.append((take, more - take, need - drawn, left))
-    charged, spilled, unserved, stored = (np.stack(c, axis=-1) for c in zip(*rows, strict=True))
-    return Lived(load, drive, panels, charged, spilled, unserved, stored)
+        cost = _cost(services, need)
+        given = np.minimum(need * cost, left)
+        left = np.clip(left + _good(services) * take - given, 0.0, services.usable)
+        rows.append((take, more - take, need - given / cost, given, left))
+    columns = (np.stack(c, axis=-1) for c in zip(*rows, strict=True))
+    return Lived(load, drive, panels, *columns)
+
+
+def _cost(services: Services, watts: Array) -> Array:
+    """What the batteries give up for each watt-hour that comes out, at so many watts.
+
+    By Peukert: at I they last H·(C/(I·H))^k, so an hour of it takes (I·H/C)^(k - 1) times as much; slower than rated
+    counts as rated.
+    """
+    k = PEUKERT[services.batteries[0].chemistry] if services.batteries else 1.0
+    if k <= 1.0:
+        return np.ones_like(watts)
+    rated = services.capacity / RATED_HOURS
+    found: Array = np.maximum(watts / rated, 1.0) ** (k - 1)
+    return found
 
 
 def _good(services: Services) -> float:
@@ -396,12 +329,13 @@ def lasts(services: Services, load: Array, panels: Array) -> float:
         To a part of an hour; with sun infinite where they last for ten days. [h]
     """
     if not panels.any():
+        cost = load * _cost(services, load)
         # Nothing comes in: what is drawn adds up.
-        total = float(load.sum())
+        total = float(cost.sum())
         if total <= 0:
             return float("inf")
         whole, rest = divmod(services.usable, total)
-        drawn = np.concatenate([[0.0], np.cumsum(load)])
+        drawn = np.concatenate([[0.0], np.cumsum(cost)])
         return whole * len(load) + float(np.interp(rest, drawn, np.arange(len(drawn))))
     times = max(1, -(-LONG // len(load)))
     again, more = np.tile(load, times)[:LONG], np.tile(panels, times)[:LONG]
