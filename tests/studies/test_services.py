@@ -30,6 +30,7 @@ from roomy_hull.studies.services import trip as trips
 from roomy_hull.studies.services import weather
 from roomy_hull.studies.services.circuits import Circuit, Need, sized
 from roomy_hull.studies.services.fluids import OUTLET_UP, _ends
+from roomy_hull.studies.services.judge import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict, judge
 
 HOURS = st.integers(0, 24).map(float)
@@ -306,6 +307,36 @@ def test_signatures_and_names_that_there_are_not(demo: Job) -> None:
         mains, signatures=(*demo.services.signatures, Signature(what="mains", name="E. Lark"))
     )
     assert codes(judge(signed)) == ["services.unknown"]
+
+
+def test_the_inverter_is_held_against_what_runs_through_it(demo: Job) -> None:
+    oven = Consumer(id="oven", name="Oven", watts=1500, begin=17, hours=0.2, mains=True)
+    kettle = Consumer(id="kettle", name="Kettle", watts=1200, begin=17.5, hours=0.1, mains=True)
+    signed = (*demo.services.signatures, Signature(what="mains", name="E. Lark"))
+    job = with_services(demo, consumers=(*demo.services.consumers, oven), signatures=signed, inverter=Inverter(watts=2000),
+                        batteries=(demo.services.batteries[0].but(ah=800),))  # fmt: skip
+    assert codes(judge(job)) == []
+    both = with_services(job, consumers=(*job.services.consumers, kettle.but(begin=17)))
+    found = next(f for f in judge(both).findings if f.code == "services.inverter")
+    assert (found.measured, found.limit) == (2700.0, 2000.0)
+    later = with_services(job, consumers=(*job.services.consumers, kettle.but(begin=19)))
+    assert codes(judge(later)) == []
+    assert codes(judge(with_services(job, inverter=Inverter(leakage=False)))) == [
+        "services.leakage"
+    ]
+
+
+def test_what_breaks_the_batteries_short_circuit(demo: Job, demo_verdict: Verdict) -> None:
+    main = circuit(demo_verdict, "main")
+    # 13.2 V over 4 mOhm and twice 200 mm of 10 mm2: 0.69 mOhm.
+    by_hand = 13.2 / (4e-3 + 2 * 0.2 * 0.017241 / 10)
+    assert short_circuit(main, demo.services) == pytest.approx(by_hand)
+    assert breaker(by_hand) == "class T"
+    assert short_circuit(circuit(demo_verdict, "sample-fridge"), demo.services) == 0.0
+    assert [breaker(a) for a in (0.0, 1000.0, 1500.0, 3e4)] == ["blade", "blade", "bolt", ""]
+    strong = demo.services.batteries[0].but(resistance=0.1)
+    many = with_services(demo, batteries=(strong, strong, strong))
+    assert "services.short" in codes(judge(many))
 
 
 def test_sparks_beside_gas_and_electrics_under_water(demo: Job) -> None:

@@ -153,3 +153,19 @@ def test_water_and_gas_in_words_and_figures(window: MainWindow) -> None:
     assert "10.3 h in one burner" in page.words.text()
     # The card has the trip's figures here.
     assert window.card.edit_of("services.uses.drink").isVisible()
+
+
+def test_a_signature_is_entered_once_and_takes_the_note_away(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = window.session
+    session.edit(
+        "unsigned",
+        msgspec.structs.replace(session.job, services=session.job.services.but(signatures=())),
+    )
+    assert [f.code for f in session.verdict.findings if f.severity == "note"] == ["services.sign"]
+    monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "B. Reed, 1234")
+    for _ in range(2):
+        session.do("services.sign_gas")
+    assert [(x.what, x.name) for x in session.job.services.signatures] == [("gas", "B. Reed, 1234")]
+    assert not [f for f in session.verdict.findings if f.severity == "note"]

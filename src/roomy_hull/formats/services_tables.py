@@ -5,8 +5,10 @@ from typing import Any
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats.csv_tables import table
+from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import Circuit
 from roomy_hull.studies.services.fluids import SLOPE_WORDS
+from roomy_hull.studies.services.judge import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -32,7 +34,7 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
     frame: dict[str, Any] = {
         "job": verdict.job.name,
         "volts": services.volts,
-        "circuits": [_circuit(c, services.volts) for c in found.circuits],
+        "circuits": [_circuit(c, services) for c in found.circuits],
     }
     if found.trip is not None:
         t, lived = found.trip, found.trip.lived
@@ -64,12 +66,14 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
     return frame
 
 
-def _circuit(c: Circuit, volts: float) -> dict[str, Any]:
+def _circuit(c: Circuit, services: Services) -> dict[str, Any]:
     """One circuit."""
     return {
         "id": c.id, "name": c.name, "ends": list(c.ends), "amps": _r(c.amps, 2), "metres": _r(c.metres, 2),
         "cable": c.section, "area_mm2": _r(c.area, 2), "ampacity_a": _r(c.ampacity, 1), "fuse_a": _r(c.fuse, 1),
-        "drop_v": _r(c.drop), "drop_share": _r(c.lost(volts), 4), "drop_most": c.share,
+        "short_circuit_a": _r(short_circuit(c, services), 0),
+        "fuse_sort": breaker(short_circuit(c, services)),
+        "drop_v": _r(c.drop), "drop_share": _r(c.lost(services.volts), 4), "drop_most": c.share,
         "plugs": list(c.way.plugs) if c.way is not None else [],
         "way_mm": [[_r(v, 0) for v in p] for p in c.way.points] if c.way is not None else [], "trouble": c.trouble,
     }  # fmt: skip
@@ -152,9 +156,10 @@ def circuit_table(verdict: Verdict) -> str:
     volts = verdict.job.services.volts
     for c in verdict.services.circuits:
         plugs = "; ".join(c.way.plugs) if c.way is not None else ""
+        sort = breaker(short_circuit(c, verdict.job.services))
         rows.append([c.name, *(_name(verdict, e) for e in c.ends), round(c.amps, 2), round(c.metres, 2), c.section,
-                     round(c.ampacity, 1), c.fuse, round(c.drop, 3), round(100 * c.lost(volts), 1), round(100 * c.share),
-                     plugs])  # fmt: skip
+                     round(c.ampacity, 1), c.fuse, sort, round(c.drop, 3), round(100 * c.lost(volts), 1),
+                     round(100 * c.share), plugs])  # fmt: skip
     return table(rows)
 
 

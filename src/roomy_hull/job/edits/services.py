@@ -1,10 +1,22 @@
 """Edits of the services: begun from what is placed, things that use or give power, days of the trip."""
 
+from typing import Literal
+
 import msgspec
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.model import Job
-from roomy_hull.job.services import Battery, Consumer, Day, Inverter, Services, Source, Trip, Wire
+from roomy_hull.job.services import (
+    Battery,
+    Consumer,
+    Day,
+    Inverter,
+    Services,
+    Signature,
+    Source,
+    Trip,
+    Wire,
+)
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.fridge import Fridge
 
@@ -199,3 +211,24 @@ def without(job: Job, key: str) -> Job:
                 else _with(job, trip=s.trip.but(days=left))
             )
     raise EditError(f"there is no '{key}' among the services", "services", "Choose one first.")
+
+
+def signed(job: Job, what: Literal["mains", "gas"], name: str, date: str) -> Job:
+    """Record who signed for something; an earlier signature for it is replaced.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    what : str
+        ``mains`` or ``gas``.
+    name, date : str
+        Who, with a number, and when.
+
+    Returns
+    -------
+    Job
+        With the signature.
+    """
+    left = tuple(x for x in job.services.signatures if x.what != what)
+    return _with(job, signatures=(*left, Signature(what=what, name=name, date=date)))

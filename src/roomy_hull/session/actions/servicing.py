@@ -1,6 +1,8 @@
 """Actions of the services: begin them, add what uses or gives power, add a day, take something out."""
 
+import time
 from collections.abc import Callable
+from typing import Literal
 
 from roomy_hull.job.edits import services as edits
 from roomy_hull.job.model import Job
@@ -28,6 +30,26 @@ def _day(session: Session) -> int:
     return int(n) if group == "trip.days" and n.isdecimal() else -1
 
 
+def _sign(what: Literal["mains", "gas"]) -> Callable[[Session], None]:
+    """Enter who has signed for something, today."""
+
+    def run(session: Session) -> None:
+        name = session.asker.name(
+            f"Who has signed for the {what}, with licence or certificate number", ""
+        )
+        if name:
+            session.attempt(
+                f"sign for the {what}", lambda: edits.signed(session.job, what, name, _today())
+            )
+
+    return run
+
+
+def _today() -> str:
+    """The day as it is written."""
+    return time.strftime("%Y-%m-%d")
+
+
 def choose(session: Session, *, key: str) -> None:
     """Choose something of the services: the card shows it."""
     session.selection.clear()
@@ -51,6 +73,10 @@ def actions() -> list[Action]:
         Action("services.remove", "Take it out of the services", "What is chosen: a circuit, a source, a day", menu,
                _step("take out of the services", lambda s: edits.without(s.job, s.look.service)), (),
                lambda s: bool(s.look.service)),
+        Action("services.sign_mains", "Mains is signed for…", "By a licensed electrician", menu, _sign("mains"), (),
+               lambda s: s.job.services.begun),
+        Action("services.sign_gas", "Gas is signed for…", "By a licensed gas fitter", menu, _sign("gas"), (),
+               lambda s: s.job.services.begun),
     ]  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from roomy_hull.job.services import Consumer, Source
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
 from roomy_hull.studies.services.fluids import SLOPE_WORDS
+from roomy_hull.studies.services.judge import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict
 
 NOTHING = "No services are entered yet. In the menu Services, begin from what is placed."
@@ -254,9 +255,11 @@ class CircuitsModel:
         for key, c in zip(self.keys(), verdict.services.circuits, strict=True):
             bold = "bold" if key == self._session.look.service else ""
             bad = c.lost(volts) > c.share + 1e-9
+            short = short_circuit(c, verdict.job.services)
+            fuse = f"{c.fuse:g} {breaker(short)}" if short else f"{c.fuse:g}"
             rows.append([
                 (c.name, bold), (f"{c.amps:.1f}", ""), (f"{c.metres:.2f}", ""), (c.section, "stop" if c.trouble else ""),
-                (f"{c.ampacity:.0f}", ""), (f"{c.fuse:g}", "stop" if c.fuse > c.ampacity + 1e-9 else ""),
+                (f"{c.ampacity:.0f}", ""), (fuse, "stop" if c.fuse > c.ampacity + 1e-9 else ""),
                 (f"{c.drop:.2f}", "look" if bad else ""), (f"{100 * c.lost(volts):.1f}", "look" if bad else ""),
                 (", ".join(c.way.plugs) if c.way is not None else "", ""),
             ])  # fmt: skip

@@ -29,6 +29,8 @@ SPARKS = frozenset({"battery", "charger", "inverter", "fuse board", "switch pane
 FROM_GAS = 300.0
 """They keep so far from a gas locker's opening or vents (common practice; the local gas code decides). [mm]"""
 ELECTRIC = SPARKS - {"pump", "water heater"}
+REST, FUSE_AT = 1.1, 200.0
+"""A full battery at rest has so many times its nominal voltage; its fuse stands so near to it (common practice). [mm]"""
 FAULTS = frozenset({"battery", "charger", "inverter", "fuse board"})
 """Where one looks when something fails."""
 FEW_OUT = 3
@@ -118,6 +120,7 @@ def judge(case: Case) -> list[Finding]:
     found = _unknown(case.assembly)
     for one in result.circuits:
         found += _circuit(one, services, case.assembly)
+    found += _mains(case.assembly)
     found += _gas(case.assembly, result)
     found += _under_water(case.assembly)
     found += _reached(case)
@@ -189,22 +192,64 @@ def _circuit(one: Circuit, s: Services, assembly: Assembly) -> list[Finding]:
             _finding("drop", "look", f"{name}: {one.section} loses too much voltage over {one.metres:.1f} m", subjects,
                      (100 * one.lost(s.volts), 100 * one.share, "%"), f"{PRACTICE}, ABYC E-11 from memory")
         )  # fmt: skip
-    battery = next((b for b in s.batteries if b.thing in one.ends), None)
-    if battery is not None:
-        most = cables.short_circuit(
-            1.1 * s.volts, battery.resistance / len(s.batteries), 0.2, one.area
-        )
-        if most > cables.BREAKS["class T"]:
-            found.append(
-                _finding("short", "look", f"{name}: no usual fuse breaks the battery's short circuit", subjects,
-                         (most, cables.BREAKS["class T"], "A"))
-            )  # fmt: skip
+    most = short_circuit(one, s)
+    if most and not breaker(most):
+        found.append(
+            _finding("short", "look", f"{name}: no usual fuse breaks the battery's short circuit", subjects,
+                     (most, max(cables.BREAKS.values()), "A"))
+        )  # fmt: skip
     return found
+
+
+def short_circuit(one: Circuit, s: Services) -> float:
+    """The current into a dead short just behind the fuse of a circuit at the batteries; 0 for another circuit.
+
+    Parameters
+    ----------
+    one : Circuit
+        A circuit.
+    s : Services
+        With the batteries, side by side.
+
+    Returns
+    -------
+    float
+        Out of all of them at rest, 1.1 times the system's voltage, over 200 mm of its cable. [A]
+    """
+    if not any(b.thing in one.ends for b in s.batteries):
+        return 0.0
+    inside = 1.0 / sum(1.0 / b.resistance for b in s.batteries)
+    return cables.short_circuit(REST * s.volts, inside, FUSE_AT / 1000.0, one.area)
 
 
 def breaker(amps: float) -> str:
     """The sort of fuse that can break a short circuit of so many amperes; empty for none."""
     return next((kind for kind, most in cables.BREAKS.items() if amps <= most), "")
+
+
+def _mains(assembly: Assembly) -> list[Finding]:
+    """The inverter against what runs through it, and its leakage protection."""
+    s = assembly.job.services
+    some = [c for c in s.consumers if c.mains]
+    if not some and not s.inverter.thing:
+        return []
+    found = []
+    subjects = _ref(assembly, s.inverter.thing)
+    most = max(
+        sum(c.watts if (hour - c.begin) % 24 < c.hours else c.idle for c in some)
+        for hour in range(24)
+    )
+    if most > s.inverter.watts:
+        found.append(
+            _finding("inverter", "look", "More runs through the inverter at one time than it gives", subjects,
+                     (most, s.inverter.watts, "W"), "its data sheet")
+        )  # fmt: skip
+    if not s.inverter.leakage:
+        found.append(
+            _finding("leakage", "look", "The inverter has no leakage protection of its own", subjects,
+                     source="the local wiring code decides")
+        )  # fmt: skip
+    return found
 
 
 def _sparks(assembly: Assembly) -> list[Thing]:

@@ -48,6 +48,6 @@ class CircuitsPage(LoadsPage):
             CIRCUIT_HEADS,
             self.model.cells(),
             (),
-            widths=(156, 42, 44, 66, 54, 42, 56, 36),
+            widths=(150, 42, 44, 66, 54, 74, 56, 36),
         )
         self.remove.setEnabled(bool(self._session.look.service))
