@@ -40,6 +40,16 @@ def test_what_is_searched_is_offered_and_enter_places_it_again_and_again(
     assert search.hasFocus()
     qtbot.keyClick(search, Qt.Key.Key_Escape)
     assert search.text() == ""
+    # What is called so comes before what is only said to be like it.
+    for words, key in (
+        ("fuse", "fuse-board"),
+        ("drawer with", "drawer-table"),
+        ("battery", "battery"),
+    ):
+        search.selectAll()
+        qtbot.keyClicks(search, words)
+        assert window.stores.list.chosen_key() == key
+    search.clear()
     qtbot.keyClicks(search, "fridge")
     first = window.stores.list.currentRow()
     qtbot.keyClick(search, Qt.Key.Key_Down)

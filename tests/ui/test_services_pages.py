@@ -169,3 +169,15 @@ def test_a_signature_is_entered_once_and_takes_the_note_away(
         session.do("services.sign_gas")
     assert [(x.what, x.name) for x in session.job.services.signatures] == [("gas", "B. Reed, 1234")]
     assert not [f for f in session.verdict.findings if f.severity == "note"]
+
+
+def test_a_chosen_unit_shows_what_it_uses(window: MainWindow) -> None:
+    session = window.session
+    trip_page(window)
+    session.selection.select("sample-fridge")
+    assert window.card.edit_of("services.consumers.sample-fridge.day_wh").isVisible()
+    session.selection.select("battery")
+    assert window.card.edit_of("services.batteries.0.ah").isVisible()
+    # One that is nothing of the services leaves what was chosen there.
+    session.selection.select("bedding")
+    assert window.card.edit_of("services.trip.people").isVisible()

@@ -61,6 +61,32 @@ def day_fields(n: int) -> tuple[Field, ...]:
     )
 
 
+def key_of(job: Job, thing: str) -> str:
+    """What a unit is among the services, by its path there; empty where it is nothing of them.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    thing : str
+        Id of a unit.
+
+    Returns
+    -------
+    str
+        As `fields` takes it.
+    """
+    s = job.services
+    if not thing:
+        return ""
+    for n, battery in enumerate(s.batteries):
+        if battery.thing == thing:
+            return f"batteries.{n}"
+    use = next((c.id for c in s.consumers if c.thing == thing), "")
+    gives = next((x.id for x in s.sources if thing in (x.charger, x.thing)), "")
+    return f"consumers.{use}" if use else f"sources.{gives}" if gives else ""
+
+
 def fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of what is chosen among the services.
 

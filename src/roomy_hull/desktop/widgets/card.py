@@ -39,6 +39,7 @@ from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring
 from roomy_hull.session.pages.card_words import kind_words, made_words
 from roomy_hull.session.pages.services import service_words
 from roomy_hull.session.service_fields import fields as service_fields
+from roomy_hull.session.service_fields import key_of
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
 
@@ -86,11 +87,11 @@ class Card(QScrollArea):
             return vehicle_fields(session.job.vehicle)
         if session.look.stage == "Body":
             return body_fields(session.job)
+        if session.look.stage == "Services":
+            return service_fields(session.job, self._service())
         thing = session.job.thing(session.selection.key)
         if thing is not None:
             return fields_of(thing)
-        if session.look.stage == "Services":
-            return service_fields(session.job, self._service())
         if session.look.stage == "Loads":
             job = session.job
             first = brief_fields() if session.look.page("Loads") == "Budget" else ()
@@ -102,9 +103,11 @@ class Card(QScrollArea):
         return ()
 
     def _service(self) -> str:
-        """What of the services is shown: what is chosen, but for water and gas, which have the trip's figures."""
+        """What of the services is shown: what is chosen there or as a unit; water and gas have the trip's figures."""
         look = self._session.look
-        return "" if look.page("Services") == "Water and gas" else look.service
+        if look.page("Services") == "Water and gas":
+            return ""
+        return key_of(self._session.job, self._session.selection.key) or look.service
 
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
@@ -113,7 +116,9 @@ class Card(QScrollArea):
         alone = (
             ""
             if session.look.stage in ("Survey", "Body")
-            else session.selection.key or session.look.stage + self._service()
+            else self._service() + session.look.stage
+            if session.look.stage == "Services"
+            else session.selection.key or session.look.stage
         )
         want = (alone, session.look.system, *(f.name for f in fields))
         if want != self._shown:
@@ -219,7 +224,7 @@ class Card(QScrollArea):
             (self._fill_vehicle if stage == "Survey" else self._fill_body)()
         elif placed is None and stage == "Loads":
             self._fill_scenario()
-        elif placed is None and stage == "Services":
+        elif stage == "Services":
             self._fill_service()
         elif placed is None:
             self._fill_job()

@@ -245,12 +245,19 @@ class StoresPanel(QWidget):
             self.placed.emit(self.list.chosen_key())
 
     def _offer(self) -> None:
-        """Choose the first thing of the list."""
+        """Choose what is meant: whose name begins so, else whose name holds it, else the first of the list."""
+        text = self.search.text().lower().strip()
+        words = text.split()
+        best: tuple[int, int] | None = None
         for row in range(self.list.count()):
             item = self.list.item(row)
-            if item is not None and item.data(KEY):
-                self.list.setCurrentRow(row)
-                return
+            if item is None or not item.data(KEY):
+                continue
+            name = item.text().lower()
+            rank = 0 if name.startswith(text) else 1 if all(w in name for w in words) else 2
+            best = min(best, (rank, row)) if best is not None else (rank, row)
+        if best is not None:
+            self.list.setCurrentRow(best[1])
 
     def _repaint(self) -> None:
         """Write masses and lengths in the units chosen now."""

@@ -17,6 +17,7 @@ def _step(
 
     def run(session: Session) -> None:
         if session.attempt(words, lambda: make(session)):
+            session.selection.clear()
             session.view.set(stage="Services")
             if said:
                 session.say(said)
