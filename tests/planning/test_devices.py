@@ -15,7 +15,7 @@ from roomy_hull.planning.devices import (
     line,
     parse,
 )
-from roomy_hull.planning.simulator import Simulator, laser, scales
+from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
 
 
 @pytest.fixture
@@ -184,3 +184,23 @@ def test_a_simulator_ends_with_its_thread(made: list[Simulator]) -> None:
 def test_a_name_that_no_device_can_have_is_one_that_is_not_there(path: str) -> None:
     with pytest.raises(OSError, match="no device can be called"):
         FileChannel(path)
+
+
+def test_a_battery_monitor_is_read_through_noise() -> None:
+    device = Simulator(
+        monitor(lambda: (13.21, -6.3, 0.81), sigma=0.0), silence=0.3, garbage=0.3, seed=4
+    )
+    try:
+        found = Reader(lambda: FileChannel(device.path), 0.4, tries=8).battery()
+    finally:
+        device.close()
+    assert (found.value, found.amps, found.charge) == (13.21, -6.3, pytest.approx(0.81))
+
+
+@pytest.mark.parametrize(
+    "text", ["RH1 BATT 13.2 V -6.3 A 101 %", "RH1 BATT 3.0 V 0 A 50 %", "RH1 BATT 13.2 V 2500 A 50 %",
+             "RH1 BATT 13.2 V nan A 50 %",
+             "RH1 BATT 13.2 -6.3 81"],
+)  # fmt: skip
+def test_what_no_monitor_can_have_measured_is_noise(text: str) -> None:
+    assert parse(line(text)) is None

@@ -12,6 +12,9 @@ from roomy_hull.desktop.pages.services.trip import TripPage, TripPicture
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.services import Services
+from roomy_hull.planning.simulator import Simulator, monitor
+from roomy_hull.session.actions import servicing
+from roomy_hull.studies.services import weather
 from tests.ui.conftest import Hand
 from tests.ui.loads import text
 
@@ -181,3 +184,32 @@ def test_a_chosen_unit_shows_what_it_uses(window: MainWindow) -> None:
     # One that is nothing of the services leaves what was chosen there.
     session.selection.select("bedding")
     assert window.card.edit_of("services.trip.people").isVisible()
+
+
+def test_the_monitor_is_read_beside_the_window_and_its_reading_drawn(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page, session = trip_page(window), window.session
+    qtbot.mouseClick(page.read, LEFT)
+    assert "Name the monitor first" in session.messages.text
+    first = float(weather.hours_of(session.job.services.trip)[0]) - 1800
+    monkeypatch.setattr(servicing.time, "time", lambda: first + 26.5 * 3600)
+    device = Simulator(monitor(lambda: (13.1, -5.0, 0.9), sigma=0.0))
+    try:
+        page.device.setText(device.path)
+        qtbot.mouseClick(page.read, LEFT)
+        qtbot.waitUntil(lambda: bool(session.job.services.measured), timeout=5000)
+    finally:
+        device.close()
+    (found,) = session.job.services.measured
+    assert (found.hour, found.volts, found.amps) == (pytest.approx(26.5), 13.1, -5.0)
+    assert page.model.measured() == ((pytest.approx(26.5), pytest.approx(1 - 0.1 / 0.9)),)
+    assert page.recalibrate.isEnabled()
+    qtbot.mouseClick(page.recalibrate, LEFT)
+    assert "1 readings were taken in the dark" in session.messages.text
+    for hour in (1.5, 2.5, 3.5):
+        session.do("services.read", volts=13.0, amps=-3.0, charge=0.9, hour=hour)
+    before = session.job.services.consumers[0].day_wh
+    qtbot.mouseClick(page.recalibrate, LEFT)
+    assert session.messages.text.startswith("By the monitor: Sample fridge")
+    assert session.job.services.consumers[0].day_wh > before

@@ -19,7 +19,7 @@ from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.making.cutlist import cut_list
-from roomy_hull.planning.simulator import Simulator, laser, scales
+from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
 from roomy_hull.shop.shop import Shop, shipped_shop
 from roomy_hull.studies.loads import board
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -162,9 +162,12 @@ def _simulate(device: str, value: float, noise: float) -> int:
             "the value is above 0 and the noise from 0 to below 1", remedy="Mend them."
         )
     shares = {"FL": 0.27, "FR": 0.27, "RL": 0.23, "RR": 0.23}
-    answer = laser(lambda: value) if device == "laser" else scales(
-        lambda: {w: value * s for w, s in shares.items()}
-    )  # fmt: skip
+    answers = {
+        "laser": laser(lambda: value),
+        "scales": scales(lambda: {w: value * s for w, s in shares.items()}),
+        "monitor": monitor(lambda: (13.2, -value / 13.2, 0.8)),
+    }
+    answer = answers[device]
     served = Simulator(answer, silence=noise, garbage=noise)
     print(f"A {device} that is not there answers at {served.path}; Ctrl+C ends it.", flush=True)
     try:

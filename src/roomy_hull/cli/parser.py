@@ -78,9 +78,12 @@ def parser() -> argparse.ArgumentParser:
     one = commands.add_parser(
         "simulate", help="a measuring device that is not there, for trying out"
     )
-    one.add_argument("device", choices=("laser", "scales"))
+    one.add_argument("device", choices=("laser", "scales", "monitor"))
     one.add_argument(
-        "--value", type=float, default=2140.0, help="true distance [mm], or mass of all wheels [kg]"
+        "--value",
+        type=float,
+        default=2140.0,
+        help="true distance [mm], mass of all wheels [kg], or what is drawn [W]",
     )
     one.add_argument(
         "--noise", type=float, default=0.1, help="chance that a line is damaged or missing"

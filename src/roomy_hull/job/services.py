@@ -176,6 +176,15 @@ class Uses(Value, frozen=True, kw_only=True):
     tyres_high: Annotated[float, Meta(ge=0, le=900, description="kPa")] = 250.0
 
 
+class Measured(Value, frozen=True, kw_only=True):
+    """What a battery monitor said in one hour of the trip: amperes out are below 0, charge is 0 to 1. [h, V, A]"""
+
+    hour: Annotated[float, Meta(ge=0, le=1440, description="h")]
+    volts: Annotated[float, Meta(ge=4, le=80, description="V")]
+    amps: Annotated[float, Meta(ge=-2000, le=2000, description="A")]
+    charge: Fraction = 1.0
+
+
 class Signature(Value, frozen=True, kw_only=True):
     """Who signed for what, and when."""
 
@@ -196,6 +205,7 @@ class Services(Value, frozen=True, kw_only=True):
     sources: Annotated[tuple[Source, ...], Meta(max_length=12)] = ()
     uses: Uses = Uses()
     trip: Trip = Trip()
+    measured: Annotated[tuple[Measured, ...], Meta(max_length=2000)] = ()
     signatures: Annotated[tuple[Signature, ...], Meta(max_length=12)] = ()
 
     def __post_init__(self) -> None:

@@ -4,6 +4,7 @@ The protocol, one ASCII line each, ended by a line break (docs/formats.md):
 
 ``RH1 DIST 1584.5 mm *12``   one distance of a laser meter
 ``RH1 LOAD FL 612.5 kg *05`` one wheel of a set of scales (FL, FR, RL, RR)
+``RH1 BATT 13.2 V -6.3 A 81 % *2B`` a battery monitor: volts, amperes out below 0, charge
 ``RH1 ERR text *HH``         the device says what is wrong
 ``RH1 HELLO name *HH``       the device says who it is
 
@@ -21,8 +22,10 @@ import msgspec
 from roomy_hull.core.errors import UserError
 
 WHEELS = ("FL", "FR", "RL", "RR")
-LIMITS = {"DIST": (20.0, 60000.0), "LOAD": (0.0, 20000.0)}
-"""What a reading may be at all. [mm, kg]"""
+LIMITS = {"DIST": (20.0, 60000.0), "LOAD": (0.0, 20000.0), "BATT": (4.0, 80.0)}
+"""What a reading may be at all. [mm, kg, V]"""
+MOST_AMPS = 2000.0
+"""No monitor of ours reads more, either way. [A]"""
 
 
 class DeviceError(UserError):
@@ -30,12 +33,14 @@ class DeviceError(UserError):
 
 
 class Line(msgspec.Struct, frozen=True):
-    """One line of a device: what it is, for which wheel, the value or the words."""
+    """One line of a device: what it is, for which wheel, the value or the words; of a monitor amperes and charge too."""
 
     kind: str
     wheel: str = ""
     value: float = 0.0
     words: str = ""
+    amps: float = 0.0
+    charge: float = 0.0
 
 
 class Channel(Protocol):
@@ -105,9 +110,18 @@ def parse(raw: bytes) -> Line | None:  # ruff: ignore[too-many-return-statements
             return _value(Line("DIST", value=float(words[2])))
         if words[1] == "LOAD" and len(words) == 5 and words[2] in WHEELS and words[4] == "kg":
             return _value(Line("LOAD", words[2], float(words[3])))
+        if words[1] == "BATT" and len(words) == 8 and words[3::2] == ["V", "A", "%"]:
+            return _battery(*(float(w) for w in words[2::2]))
     except ValueError:
         return None
     return None
+
+
+def _battery(volts: float, amps: float, charge: float) -> Line | None:
+    """A monitor's reading, where such a thing can have measured it."""
+    if not (abs(amps) <= MOST_AMPS and 0 <= charge <= 100):
+        return None
+    return _value(Line("BATT", value=volts, amps=amps, charge=charge / 100.0))
 
 
 def _value(found: Line) -> Line | None:
@@ -216,6 +230,21 @@ class Reader:
             "wheel scales",
             "Check that pad and weigh again.",
         )
+
+    def battery(self) -> Line:
+        """Take one reading of a battery monitor.
+
+        Returns
+        -------
+        Line
+            Volts, amperes (out below 0), and charge 0 to 1.
+
+        Raises
+        ------
+        DeviceError
+            No link, silence, nothing but noise, or the device's own error.
+        """
+        return self._ask("BATT")
 
     def _collect(self) -> dict[str, float]:
         """Ask once and gather wheels until all are there or the time is up."""

@@ -1,4 +1,4 @@
-"""Stand-ins for a laser meter and wheel scales on a pseudo-terminal, with noise and drop-outs."""
+"""Stand-ins for a laser meter, wheel scales and a battery monitor on a pseudo-terminal, with noise and drop-outs."""
 
 import os
 import pty
@@ -90,5 +90,17 @@ def scales(true: Callable[[], dict[str, float]], sigma: float = 1.0) -> Answer:
         loads = true()
         for wheel in WHEELS:
             yield line(f"RH1 LOAD {wheel} {loads[wheel] + chance.gauss(0, sigma):.1f} kg")
+
+    return answer
+
+
+def monitor(true: Callable[[], tuple[float, float, float]], sigma: float = 0.1) -> Answer:
+    """The answers of a battery monitor: volts, amperes with noise (out below 0), charge 0 to 1. [V, A]"""
+
+    def answer(chance: random.Random) -> Iterator[bytes]:
+        volts, amps, charge = true()
+        yield line(
+            f"RH1 BATT {volts:.2f} V {amps + chance.gauss(0, sigma):.2f} A {100 * charge:.1f} %"
+        )
 
     return answer

@@ -21,6 +21,8 @@ class Stocks(msgspec.Struct, frozen=True):
 
     water: tuple[float, ...] = ()
     gas: tuple[float, ...] = ()
+    measured: tuple[tuple[float, float], ...] = ()
+    """Hour and charge by the battery monitor, of what one wants to draw."""
 
 
 def wide(days: int, aspect: float) -> float:
@@ -126,6 +128,8 @@ def _curves(found: TripResult, usable: float, stocks: Stocks, hour: float) -> li
             ends.append((points[-1][1], role, f"{words} {100 * parts[-1]:.0f} %"))
     strokes.append(Outline("curve 1", tuple(at(n, v) for n, v in enumerate(left)), closed=False))
     ends.append((left[-1] * HIGH, "curve 1", f"charge {100 * left[-1]:.0f} %"))
+    for h, part in stocks.measured:
+        strokes.append(Disc("measure end", (LEFT + h * hour, part * HIGH), 10))
     right = LEFT + found.hours * hour + 14
     place = -1e9
     for k, role, words in sorted(ends):

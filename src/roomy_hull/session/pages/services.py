@@ -168,7 +168,13 @@ class TripModel:
             gas = [s.trip.gas]
             for day in s.trip.days:
                 gas.append(max(0.0, gas[-1] - day.meals * per_meal * s.trip.gas))
-        return trip_scene.Stocks(tuple(water), tuple(gas))
+        return trip_scene.Stocks(tuple(water), tuple(gas), self.measured())
+
+    def measured(self) -> tuple[tuple[float, float], ...]:
+        """Hour and charge by the monitor, as a part of what one wants to draw."""
+        s = self._session.job.services
+        wanted = s.usable / s.capacity if s.capacity else 1.0
+        return tuple((m.hour, max(0.0, 1 - (1 - m.charge) / wanted)) for m in s.measured)
 
     def words(self) -> str:
         """The answer in a sentence or two."""

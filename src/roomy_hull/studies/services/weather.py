@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 import msgspec
 
 from roomy_hull.core import lazily
+from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import sun
 from roomy_hull.job.services import Services, Source, Trip
 
@@ -107,3 +108,34 @@ def driving(services: Services) -> Array:
     )
     found: Array = share * watts
     return found
+
+
+def hour_now(trip: Trip, unix: float) -> float:
+    """Which hour of a trip it is.
+
+    Parameters
+    ----------
+    trip : Trip
+        With its first day.
+    unix : float
+        [s since 1970]
+
+    Returns
+    -------
+    float
+        From midnight of the first day, by the sun's own time. [h]
+
+    Raises
+    ------
+    InputError
+        It is no hour of the trip.
+    """
+    first = hours_of(trip)
+    hour = (unix - float(first[0]) + 1800.0) / 3600.0 if len(first) else -1.0
+    if not 0 <= hour < len(first):
+        raise InputError(
+            "it is no day of the trip now",
+            "the trip's first day",
+            "Enter the day on which it begins.",
+        )
+    return hour

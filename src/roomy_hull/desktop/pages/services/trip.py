@@ -2,14 +2,16 @@
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QMouseEvent
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
 from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.edits.resizing import resized
+from roomy_hull.planning.devices import FileChannel, Line, Reader
 from roomy_hull.session.pages.services import LICENSED, USE_HEADS, TripModel
 from roomy_hull.session.session import Session
 
@@ -87,6 +89,20 @@ class TripPage(LoadsPage):
         self.whole = QPushButton("The trip's figures")
         self.whole.setFont(font(11))
         self.whole.clicked.connect(lambda _on: session.do("services.choose", key=""))
+        self.device = QLineEdit()
+        self.device.setPlaceholderText("Monitor's path, /dev/…")
+        self.device.setAccessibleName("Path of the battery monitor")
+        self.device.setFixedWidth(210)
+        self.read = QPushButton("Read the monitor")
+        self.read.setFont(font(11))
+        self.read.clicked.connect(lambda _on: self._read())
+        self.recalibrate: QPushButton = self.ask("Recalibrate by it", "services.recalibrate")
+        self._work: Work | None = None
+        monitor = QVBoxLayout()
+        monitor.setContentsMargins(8, 4, 8, 4)
+        for widget in (self.device, self.read, self.recalibrate):
+            monitor.addWidget(widget)
+        monitor.addStretch(1)
         buttons = QVBoxLayout()
         buttons.setContentsMargins(8, 4, 8, 4)
         for button in (self.begin, self.whole, self.add_day, self.add_panel, self.remove):
@@ -96,6 +112,7 @@ class TripPage(LoadsPage):
         below.setSpacing(2)
         below.addWidget(self.table)
         below.addLayout(buttons)
+        below.addLayout(monitor)
         below.addStretch(1)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
@@ -105,6 +122,42 @@ class TripPage(LoadsPage):
         box.addLayout(below, 3)
         box.addWidget(caution(LICENSED))
 
+    def _read(self) -> None:
+        """Ask the monitor beside the window, so that a silent one holds nothing up."""
+        path = self.device.text().strip()
+        if not path:
+            self._session.say("Name the monitor first, such as /dev/ttyUSB0.", trouble=True)
+            return
+        if self._work is not None:
+            return
+
+        def ask(_step: Step) -> Line:
+            reader = Reader(lambda: FileChannel(path))
+            try:
+                return reader.battery()
+            finally:
+                reader.close()
+
+        self._work = Work(ask, self)
+        self._work.done.connect(self._got)
+        self._work.failed.connect(self._failed)
+        self.read.setEnabled(False)
+        self._work.start()
+
+    def _got(self, found: Line) -> None:
+        self._work = None
+        self.read.setEnabled(True)
+        if self._session.do(
+            "services.read", volts=found.value, amps=found.amps, charge=found.charge
+        ):
+            words = f"{found.value:.2f} V, {found.amps:+.1f} A, {100 * found.charge:.0f} %"
+            self._session.say(f"{words} are taken down.")
+
+    def _failed(self, words: str) -> None:
+        self._work = None
+        self.read.setEnabled(True)
+        self._session.say(words, trouble=True)
+
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
@@ -113,3 +166,4 @@ class TripPage(LoadsPage):
         for button in (self.whole, self.add_day, self.add_panel, self.remove):
             button.setEnabled(self._session.job.services.begun)
         self.remove.setEnabled(bool(self._session.look.service))
+        self.recalibrate.setEnabled(bool(self._session.job.services.measured))
