@@ -10,7 +10,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import cables
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import layouts
@@ -20,7 +19,6 @@ from roomy_hull.job.services import (
     Consumer,
     Day,
     Inverter,
-    Measured,
     Services,
     Signature,
     Source,
@@ -28,8 +26,8 @@ from roomy_hull.job.services import (
     Wire,
 )
 from roomy_hull.kinds.tank import Tank, inside
-from roomy_hull.studies.services import monitor, weather
 from roomy_hull.studies.services import trip as trips
+from roomy_hull.studies.services import weather
 from roomy_hull.studies.services.circuits import Circuit, Need, sized
 from roomy_hull.studies.services.fluids import OUTLET_UP, _ends
 from roomy_hull.studies.services.judge import breaker, short_circuit
@@ -384,66 +382,3 @@ def test_the_day_on_which_something_ends_is_counted_by_its_use() -> None:
     assert _ends(10.0, [4.0, 4.0, 4.0]) == pytest.approx(2.5)
     assert _ends(12.0, [4.0, 4.0, 4.0]) is None
     assert _ends(0.0, [4.0]) == 0.0
-
-
-# The monitor
-
-
-def read(services: Services, factors: dict[str, float], hours: range) -> Services:
-    """The services with the readings that a monitor takes where each use takes so many times what is entered."""
-    sky = weather.weather(services)
-    taken = trips.uses(services, sky.air)
-    drawn = sum(watts * factors.get(key, 1.0) for key, watts in taken.items())
-    given = weather.driving(services) + sky.panels
-    rows = tuple(
-        Measured(hour=h + 0.5, volts=13.0, amps=float((given[h] - drawn[h]) / 13.0), charge=0.8)
-        for h in hours
-    )
-    return services.but(measured=rows)
-
-
-def test_what_each_use_takes_is_found_again(demo: Job) -> None:
-    true = {"sample-fridge": 1.3, "lab-outlet": 0.6, "camera-charge": 1.2}
-    services = read(demo.services, true, range(144))
-    found = {u.id: u for u in monitor.recalibrated(services)}
-    for key, factor in true.items():
-        assert found[key].factor == pytest.approx(factor, abs=0.12), key
-        assert found[key].doubt < 0.2
-        assert abs(found[key].factor - factor) < 3 * found[key].doubt
-    new = monitor.applied(services, tuple(found.values()))
-    hours = [
-        h
-        for h in range(144)
-        if (weather.driving(services) + weather.weather(services).panels)[h] < monitor.DARK
-    ]
-    sky = weather.weather(services)
-    seen = sum(trips.uses(new, sky.air).values())[hours]
-    drawn = np.array([-services.measured[h].amps * 13.0 for h in hours])
-    assert seen == pytest.approx(drawn, abs=0.06 * drawn.max())
-    # Nothing else is altered, and what was right stays.
-    right = monitor.recalibrated(read(demo.services, {}, range(144)))
-    assert [u.factor for u in right] == pytest.approx([1.0] * len(right), abs=1e-6)
-
-
-def test_few_readings_leave_what_was_entered_and_say_so_by_their_doubt(demo: Job) -> None:
-    found = {
-        u.id: u
-        for u in monitor.recalibrated(read(demo.services, {"sample-fridge": 2.0}, range(1, 4)))
-    }
-    assert found["sample-fridge"].factor > 1.2
-    # What did not run then keeps its doubt.
-    assert "bench-pump" not in found or found["bench-pump"].doubt == pytest.approx(
-        monitor.BEFORE, rel=0.01
-    )
-    with pytest.raises(InputError, match="0 readings"):
-        monitor.recalibrated(read(demo.services, {}, range(9, 14)))
-
-
-def test_the_hour_of_the_trip_is_the_sun_s_and_none_outside(demo: Job) -> None:
-    trip = demo.services.trip
-    first = float(weather.hours_of(trip)[0]) - 1800
-    assert weather.hour_now(trip, first) == pytest.approx(0.0)
-    assert weather.hour_now(trip, first + 36 * 3600) == pytest.approx(36.0)
-    for away in (-3600.0, 24 * 3600.0 * len(trip.days) + 1):
-        with pytest.raises(InputError, match="no day of the trip"):
-            weather.hour_now(trip, first + away)
