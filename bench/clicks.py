@@ -18,6 +18,7 @@ from roomy_hull.session.pages.table import STAGES
 
 ASKS = (
     "job.", "shop.", "help.", "vehicle.import", "vehicle.export", "unit.keep", "loads.copy", "loads.wish", "loads.write",
+    "services.sign",
 )  # fmt: skip
 """Beginnings of the ids of actions that ask for something, or end the program."""
 ROUNDS = 5
@@ -55,7 +56,13 @@ def main() -> None:
             with paced(found.setdefault(action.id, [])):
                 session.do(action.id)
                 QApplication.processEvents()
-            if session.history.undo_words() and action.menu in ("Edit", "Unit", "Body", "Loads"):
+            if session.history.undo_words() and action.menu in (
+                "Edit",
+                "Unit",
+                "Body",
+                "Services",
+                "Loads",
+            ):
                 session.undo()
                 QApplication.processEvents()
         session.view.turn_to("Fit-out", "Drawing", opened=frozenset())

@@ -9,6 +9,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.sparse import csr_array
+from scipy.sparse.csgraph import dijkstra
 
 from roomy_hull.core.services import cables
 from roomy_hull.formats.demo import demo_job
@@ -31,6 +33,7 @@ from roomy_hull.studies.services import weather
 from roomy_hull.studies.services.circuits import Circuit, Need, sized
 from roomy_hull.studies.services.fluids import OUTLET_UP, _ends
 from roomy_hull.studies.services.judge import breaker, short_circuit
+from roomy_hull.studies.services.routes import END_SLACK, Network
 from roomy_hull.verdict.verdict import Verdict, judge
 
 HOURS = st.integers(0, 24).map(float)
@@ -382,3 +385,16 @@ def test_the_day_on_which_something_ends_is_counted_by_its_use() -> None:
     assert _ends(10.0, [4.0, 4.0, 4.0]) == pytest.approx(2.5)
     assert _ends(12.0, [4.0, 4.0, 4.0]) is None
     assert _ends(0.0, [4.0]) == 0.0
+
+
+def test_ways_are_the_shortest_by_another_s_algorithm(demo_verdict: Verdict) -> None:
+    net = Network(demo_verdict.assembly)
+    ports = [net.of(t) for t in demo_verdict.assembly.things[:12]] + [net.engine]
+    n = len(net._nodes)
+    rows, columns, weights = zip(*net._links, strict=True)
+    graph = csr_array((weights, (rows, columns)), shape=(n, n))
+    for a in ports:
+        known = dijkstra(graph, directed=False, indices=a)
+        for b in ports:
+            assert (net.way(a, b).metres - 2 * END_SLACK / 1000) * 1000 == pytest.approx(known[b])
+            assert net.way(a, b).metres == pytest.approx(net.way(b, a).metres)

@@ -1,27 +1,27 @@
-"""What of a convex body lies below a plane: the water that a tank holds under its outlet or over it, at any slope."""
+"""What of a convex body lies above a plane: the water that runs out of a tank, at any slope.
 
-from __future__ import annotations
+Plain figures: it is asked at every start of the window, before any large library is read.
+"""
 
+import itertools
 import math
-from typing import TYPE_CHECKING
+from typing import NamedTuple
 
-from roomy_hull.core import lazily
 from roomy_hull.core.geometry.motion import PLANE, Piece
 
-if TYPE_CHECKING:
-    import numpy as np
-    import numpy.typing as npt
-
-    Array = npt.NDArray[np.float64]
-else:
-    np = lazily.module("numpy")
-
-FLAT = 1e-6
-"""What is thinner than this holds nothing. [mm]"""
+Point = tuple[float, float, float]
 
 
-def corners(piece: Piece) -> Array:
-    """The corners of a prism.
+class Up(NamedTuple):
+    """A direction, of length 1."""
+
+    x: float
+    y: float
+    z: float
+
+
+def faces(piece: Piece) -> list[list[Point]]:
+    """The faces of a prism.
 
     Parameters
     ----------
@@ -30,17 +30,25 @@ def corners(piece: Piece) -> Array:
 
     Returns
     -------
-    array, n by 3
-        Those of its near end, then those of its far one, in the same order. [mm]
+    list of list of Point
+        Both ends and every side, their corners in turn. [mm]
     """
-    count = len(piece.ring)
-    found = np.zeros((2 * count, 3))
-    found[:, PLANE[piece.axis]] = [*piece.ring, *piece.ring]
-    found[:count, piece.axis], found[count:, piece.axis] = piece.lo, piece.hi
-    return found
+    a, b = PLANE[piece.axis]
+
+    def at(p: tuple[float, float], far: float) -> Point:
+        found = [far, far, far]
+        found[a], found[b] = p
+        return (found[0], found[1], found[2])
+
+    ends = [[at(p, far) for p in piece.ring] for far in (piece.lo, piece.hi)]
+    sides = [
+        [ends[0][n], ends[0][m], ends[1][m], ends[1][n]]
+        for n, m in ((n, (n + 1) % len(piece.ring)) for n in range(len(piece.ring)))
+    ]
+    return [*ends, *sides]
 
 
-def tilted(nose_up: float, left_up: float) -> Array:
+def tilted(nose_up: float, left_up: float) -> Up:
     """The direction of up in the axes of a vehicle that stands on a slope.
 
     Parameters
@@ -50,15 +58,15 @@ def tilted(nose_up: float, left_up: float) -> Array:
 
     Returns
     -------
-    array of 3
+    Up
         A unit vector.
     """
-    up = np.array([-math.tan(math.radians(nose_up)), -math.tan(math.radians(left_up)), 1.0])
-    found: Array = up / math.sqrt(float(up @ up))
-    return found
+    x, y = -math.tan(math.radians(nose_up)), -math.tan(math.radians(left_up))
+    long = math.sqrt(x * x + y * y + 1.0)
+    return Up(x / long, y / long, 1.0 / long)
 
 
-def above(piece: Piece, point: tuple[float, float, float], up: Array) -> float:
+def above(piece: Piece, point: Point, up: Up) -> float:
     """How much of a convex prism lies above a plane.
 
     Parameters
@@ -67,34 +75,61 @@ def above(piece: Piece, point: tuple[float, float, float], up: Array) -> float:
         A convex prism. [mm]
     point : (x, y, z)
         A point of the plane. [mm]
-    up : array of 3
+    up : Up
         Its normal, on the side that counts.
 
     Returns
     -------
     float
-        Exact: the hull of the corners above and of where its edges cross the plane. [mm³]
+        Exact: pyramids over what of each face is above, all to the plane's point, so that the cut itself adds nothing
+        (Sutherland & Hodgman, 1974, for the faces). [mm³]
     """
-    from scipy.spatial import (  # ruff: ignore[import-outside-top-level]  # 0.3 s, and only where there is a tank
-        ConvexHull,
-        QhullError,
+    middle = _mean([p for face in faces(piece)[:2] for p in face])
+    total = 0.0
+    for face in faces(piece):
+        kept = _clipped(face, point, up)
+        if len(kept) < 3:
+            continue
+        volume = sum(_six(kept[0], kept[n], kept[n + 1], point) for n in range(1, len(kept) - 1))
+        # Outwards, whichever way the corners run: the middle of the whole lies inside.
+        outward = _six(face[0], face[1], face[2], middle)
+        total += volume if outward >= 0 else -volume
+    return max(0.0, total / 6.0)
+
+
+def _mean(points: list[Point]) -> Point:
+    """The middle of some points."""
+    n = len(points)
+    return (
+        sum(p[0] for p in points) / n,
+        sum(p[1] for p in points) / n,
+        sum(p[2] for p in points) / n,
     )
 
-    points = corners(piece)
-    heights = (points - np.array(point)) @ up
-    if heights.max() <= FLAT:
-        return 0.0
-    count = len(piece.ring)
-    edges = [(i, (i + 1) % count) for i in range(count)]
-    edges += [(i + count, j + count) for i, j in edges] + [(i, i + count) for i in range(count)]
-    kept = list(points[heights >= 0])
-    for i, j in edges:
-        a, b = heights[i], heights[j]
-        if (a > 0) != (b > 0):
-            kept.append(points[i] + (points[j] - points[i]) * (a / (a - b)))
-    if len(kept) < 4:
-        return 0.0
-    try:
-        return float(ConvexHull(np.array(kept)).volume)
-    except QhullError:  # a flat rest
-        return 0.0
+
+def _six(a: Point, b: Point, c: Point, apex: Point) -> float:
+    """Six times the signed volume of the tetrahedron of a triangle and an apex. [mm³]"""
+    (ax, ay, az), (bx, by, bz), (cx, cy, cz) = (
+        (p[0] - apex[0], p[1] - apex[1], p[2] - apex[2]) for p in (a, b, c)
+    )
+    return ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)
+
+
+def _clipped(face: list[Point], point: Point, up: Up) -> list[Point]:
+    """What of a face lies above a plane."""
+    heights = [sum((q - r) * n for q, r, n in zip(p, point, up, strict=True)) for p in face]
+    found: list[Point] = []
+    for (p, h), (q, g) in itertools.pairwise([
+        *zip(face, heights, strict=True),
+        (face[0], heights[0]),
+    ]):
+        if h >= 0:
+            found.append(p)
+        if (h > 0) != (g > 0) and h != g:
+            t = h / (h - g)
+            found.append((
+                p[0] + (q[0] - p[0]) * t,
+                p[1] + (q[1] - p[1]) * t,
+                p[2] + (q[2] - p[2]) * t,
+            ))
+    return found

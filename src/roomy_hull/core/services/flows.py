@@ -14,6 +14,7 @@ PROPANE = 46.35
 """Lower heating value of propane (from memory of tables: 46.35). [MJ/kg]"""
 ATMOSPHERE = 101.325
 """[kPa]"""
+SETTLES = 12
 HOSE = 1.5e-6
 """Roughness of a drawn plastic hose (Moody's chart, from memory). [m]"""
 
@@ -61,7 +62,7 @@ def friction(reynolds: float, roughness: float) -> float:
     root = -2 * math.log10(roughness / 3.7 + 5.74 / reynolds**0.9)
     for _ in range(40):
         new = -2 * math.log10(roughness / 3.7 + 2.51 * root / reynolds)
-        if abs(new - root) < 1e-12:
+        if abs(new - root) < 1e-10:
             break
         root = new
     return 1 / root**2
@@ -87,14 +88,14 @@ def outflow(head: float, bore: float, metres: float, fittings: float = 1.5) -> f
     if head <= 0:
         return 0.0
     speed = math.sqrt(2 * G * head / (1 + fittings))
-    for _ in range(60):
+    for n in range(60):
         reynolds = speed * bore / VISCOSITY
         loss = 1 + fittings + friction(reynolds, HOSE / bore) * metres / bore
         new = math.sqrt(2 * G * head / loss)
-        if abs(new - speed) < 1e-10:
+        if abs(new - speed) < 1e-9 * new:
             break
-        # Halfway: the step from smooth to rough flow would else swing for ever.
-        speed = (speed + new) / 2
+        # Halfway where it does not settle: the step from smooth to rough flow would else swing for ever.
+        speed = new if n < SETTLES else (speed + new) / 2
     return speed * math.pi / 4 * bore**2 * 1000.0
 
 
@@ -117,9 +118,9 @@ def draw_time(
     Returns
     -------
     float
-        By steps of one fiftieth; infinite where the head does not last. [s]
+        By steps of one twentieth; infinite where the head does not last. [s]
     """
-    steps, time = 50, 0.0
+    steps, time = 20, 0.0
     for n in range(steps):
         now = head - litres / 1000.0 / area * (n + 0.5) / steps
         rate = outflow(now, bore, metres, fittings)

@@ -70,18 +70,21 @@ def study(case: Case) -> ServicesResult:
     before = case.before
     if before is None or old is None:
         return ServicesResult(circuits(assembly), trip(services), fluids(assembly))
-    known, stays = before.assembly.job.services, _same_places(before.assembly, assembly)
-    if known is services and stays:
-        return old
+    known = before.assembly.job.services
+    served = {key for one in old.circuits for key in one.ends}
+    wires = _same_places(before.assembly, assembly, served) and _same_wires(known, services)
+    wet = {t.id for a in (before.assembly, assembly) for t in a.things if isinstance(t.value, Tank)}
+    tanks = None
+    if (
+        old.fluids is not None
+        and known.uses is services.uses
+        and _same_places(before.assembly, assembly, wet)
+    ):
+        tanks = old.fluids.tanks
     return ServicesResult(
-        old.circuits if stays and _same_wires(known, services) else circuits(assembly),
+        old.circuits if wires else circuits(assembly),
         old.trip if known is services else trip(services),
-        fluids(
-            assembly,
-            old.fluids.tanks
-            if old.fluids is not None and stays and known.uses is services.uses
-            else None,
-        ),
+        fluids(assembly, tanks),
     )
 
 
@@ -91,13 +94,9 @@ def _same_wires(a: Services, b: Services) -> bool:
     return all(getattr(a, f) is getattr(b, f) or getattr(a, f) == getattr(b, f) for f in fields)
 
 
-def _same_places(a: Assembly, b: Assembly) -> bool:
-    """Say whether body and things are the very same."""
-    return (
-        a.ground is b.ground
-        and len(a.things) == len(b.things)
-        and all(one is other for one, other in zip(a.things, b.things, strict=True))
-    )
+def _same_places(a: Assembly, b: Assembly, keys: set[str]) -> bool:
+    """Say whether the body and some units are the very same; one that is in neither counts as the same."""
+    return a.ground is b.ground and all(a.thing(key) is b.thing(key) for key in keys if key)
 
 
 def judge(case: Case) -> list[Finding]:

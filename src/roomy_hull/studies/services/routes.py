@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import heapq
 import itertools
 import math
 from typing import NamedTuple
@@ -212,15 +213,26 @@ class Network:
         return Way(points, (far[b] + 2 * END_SLACK + slack) / 1000.0, tuple(plugs))
 
     def _from(self, a: int) -> tuple[list[float], list[int]]:
-        """Distances from a node to all, and what lies before each."""
-        from scipy.sparse import csr_array  # ruff: ignore[import-outside-top-level]  # only where there are services
-        from scipy.sparse.csgraph import dijkstra  # ruff: ignore[import-outside-top-level]  # as above
+        """Distances from a node to all, and what lies before each (Dijkstra, 1959).
 
-        n = len(self._nodes)
-        rows, columns, weights = zip(*self._links, strict=True)
-        graph = csr_array((weights, (rows, columns)), shape=(n, n))
-        far, before = dijkstra(graph, directed=False, indices=a, return_predecessors=True)
-        return far.tolist(), before.tolist()
+        Ten lines of our own: SciPy's graphs take longer to read than the window to open; the tests hold it against them.
+        """
+        beside: list[list[tuple[int, float]]] = [[] for _ in self._nodes]
+        for one, other, long in self._links:
+            beside[one].append((other, long))
+            beside[other].append((one, long))
+        far, before = [math.inf] * len(self._nodes), [-1] * len(self._nodes)
+        far[a] = 0.0
+        reached = [(0.0, a)]
+        while reached:
+            long, node = heapq.heappop(reached)
+            if long > far[node]:
+                continue
+            for other, step in beside[node]:
+                if long + step < far[other]:
+                    far[other], before[other] = long + step, node
+                    heapq.heappush(reached, (long + step, other))
+        return far, before
 
 
 def _far(a: Point, b: Point) -> float:
