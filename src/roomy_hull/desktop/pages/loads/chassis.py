@@ -45,7 +45,7 @@ class ChassisPage(LoadsPage):
         """Bring both tables up to date."""
         model = self.model
         self.table.fill(self._theme, ("Scenario", "Peak, kN·m", "Of rated", "Aft of axle"), model.cells(), (),
-                        widths=(0, 72, 60, 78))  # fmt: skip
+                        widths=(0, 84, 60, 78))  # fmt: skip
         self.effects.fill(self._theme, ("In this scenario", "Peak", "Of rated", "Over axle", "One spring, kN"),
                           model.effects(), (), widths=(0, 42, 62, 68, 102))  # fmt: skip
         self.words.setFont(font(12))
