@@ -4,6 +4,9 @@ import math
 from typing import Any
 
 from roomy_hull.core.errors import InputError
+from roomy_hull.drawing.backends.svg import svg
+from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import Circuit
@@ -191,5 +194,21 @@ def _name(verdict: Verdict, key: str) -> str:
     return thing.value.name if thing is not None else key
 
 
-FILES = {"circuits.csv": circuit_table, "cables.csv": cable_table, "plugs.csv": plug_table}
+def plan_svg(verdict: Verdict) -> str:
+    """The single-line plan as SVG, to be printed and stuck inside the door."""
+    names = {t.id: t.value.name for t in verdict.assembly.things}
+    services = verdict.job.services
+    scene, frame = circuit_scene.plan(verdict.services.circuits, services, names, "", PLAN_ASPECT)
+    title = f"{verdict.job.name}, {services.volts} V: every line is plus and minus"
+    return svg((Paper(title, scene, frame, "A licensed electrician and the local code decide."),))
+
+
+PLAN_ASPECT = 1.41
+"""Of a sheet of paper across."""
+FILES = {
+    "plan.svg": plan_svg,
+    "circuits.csv": circuit_table,
+    "cables.csv": cable_table,
+    "plugs.csv": plug_table,
+}
 """Tables to work from, by their file names."""
