@@ -107,6 +107,10 @@ def area_bound(group: list[Blank], size: tuple[float, float], stock: Stock) -> i
     return math.ceil(sum((b.length + k) * (b.width + k) for b in group) / room - 1e-9)
 
 
+MANY = 200
+"""More blanks of one sheet than this are packed by one rule only."""
+
+
 def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
     """Choose the stock size that takes every blank with the least sheet area."""
     able = [s for s in stock.sheets if all(fits(b, s, stock.trim) for b in group)]
@@ -118,13 +122,16 @@ def _best_size(group: list[Blank], stock: Stock) -> tuple[float, float]:
             place=large.part.name,
             remedy="Split the part, or order a larger sheet.",
         )
+    if len(able) == 1:
+        return able[0]
+    if len(group) > MANY:
+        # So many fill their sheets nearly by area; to pack them once for every size would take seconds.
+        return min(able, key=lambda s: area_bound(group, s, stock) * s[0] * s[1])
     return min(
         able, key=lambda s: len(_pack_once(group, s, stock, ALGORITHMS[0], ORDERS[0])) * s[0] * s[1]
     )
 
 
-MANY = 200
-"""More blanks of one sheet than this are packed by one rule only."""
 ALGORITHMS = (rectpack.MaxRectsBssf, rectpack.MaxRectsBaf, rectpack.MaxRectsBl, rectpack.SkylineMwf)
 ORDERS = (rectpack.SORT_LSIDE, rectpack.SORT_AREA, rectpack.SORT_SSIDE)
 
