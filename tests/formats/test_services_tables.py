@@ -1,5 +1,6 @@
 """The services on the command line: words, JSON, tables and the plan."""
 
+import csv
 import json
 from pathlib import Path
 from xml.etree import ElementTree
@@ -32,6 +33,9 @@ def test_services_in_words_as_json_and_as_files(
     assert "10 mm²" in words
     rows = (tmp_path / "out" / "circuits.csv").read_text().splitlines()
     assert rows[0].startswith("circuit,from,to,A,m one way,cable")
+    for file in ("circuits.csv", "cables.csv", "plugs.csv"):
+        cells = list(csv.reader((tmp_path / "out" / file).read_text().splitlines()))
+        assert {len(row) for row in cells} == {len(cells[0])}, file
     assert command("services", "demo", "--json") == 0
     frame = json.loads(capsys.readouterr().out)
     assert len(rows) == 1 + len(frame["circuits"])

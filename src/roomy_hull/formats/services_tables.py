@@ -150,6 +150,7 @@ def circuit_table(verdict: Verdict) -> str:
             "cable",
             "carries A",
             "fuse A",
+            "fuse sort",
             "drop V",
             "drop %",
             "most %",

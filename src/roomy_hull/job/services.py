@@ -80,6 +80,10 @@ class Consumer(Value, frozen=True, kw_only=True):
                 f"consumer {self.id}: rated_air {self.rated_air:g} has to be warmer than its box at {self.box:g}"
             )
 
+    def runs(self, hour: int) -> bool:
+        """Whether it runs as an hour of the day begins."""
+        return (hour - self.begin) % 24 < self.hours
+
 
 class Source(Value, frozen=True, kw_only=True):
     """What gives power, through a charger: the alternator while driving, or panels in the sun.

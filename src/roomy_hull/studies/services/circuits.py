@@ -1,5 +1,6 @@
 """Circuits: each with its way, current, cable, drop and fuse."""
 
+import math
 from typing import NamedTuple
 
 import msgspec
@@ -141,8 +142,7 @@ def sized(need: Need, wire: Wire, way: Way | None, volts: float) -> Circuit:
     metres = wire.metres or (way.metres if way is not None else 0.0)
     share = CAREFUL if wire.careful else USUAL
     amps = need.amps
-    fitting = (float(f) for f in cables.FUSES if f >= cables.CONTINUOUS * amps - 1e-9)
-    fuse = wire.fuse or next(fitting, 0.0)
+    fuse = wire.fuse or cables.fuse(amps, math.inf)
     trouble = "" if fuse else f"no fuse that is sold carries {cables.CONTINUOUS * amps:.0f} A"
     area, section = wire.area, f"{wire.area:g} mm²"
     if not area:
@@ -255,6 +255,6 @@ def hour_amps(s: Services, some: list[Consumer], hour: int) -> float:
     """What some consumers draw together in one hour of the day. [A]"""
     total = 0.0
     for c in some:
-        on = (hour - c.begin) % 24 < c.hours or c.day_wh > 0
+        on = c.runs(hour) or c.day_wh > 0
         total += amps_of(c, s) if on else c.idle / s.volts
     return total

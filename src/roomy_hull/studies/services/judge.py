@@ -234,10 +234,7 @@ def _mains(assembly: Assembly) -> list[Finding]:
         return []
     found = []
     subjects = _ref(assembly, s.inverter.thing)
-    most = max(
-        sum(c.watts if (hour - c.begin) % 24 < c.hours else c.idle for c in some)
-        for hour in range(24)
-    )
+    most = max(sum(c.watts if c.runs(hour) else c.idle for c in some) for hour in range(24))
     if most > s.inverter.watts:
         found.append(
             _finding("inverter", "look", "More runs through the inverter at one time than it gives", subjects,
