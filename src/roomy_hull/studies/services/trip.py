@@ -257,19 +257,21 @@ def by_chance(services: Services, count: int = SAMPLES, seed: int = SEED) -> Liv
     Lived
         Trips first, hours last.
     """
-    load, panels, air = _chances(services, count, seed)
-    return live(services, load, driving(services), panels, air, services.trip.charge)
+    every = _every(services, count, seed)[0]
+    return Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
 
 
-def _chances(services: Services, count: int, seed: int) -> tuple[Array, Array, Array]:
-    """Load, panels and air of trips whose clouds and uses differ by chance. [W, °C]"""
+def _every(services: Services, count: int, seed: int) -> tuple[Lived, dict[str, Array], Array]:
+    """The trip that is expected, and after it some by chance, in one go; what each use takes, and the air. [W, °C]"""
     rng = np.random.default_rng(seed)
-    known = np.array([d.cloud for d in services.trip.days])
+    known = np.array([float(d.cloud) for d in services.trip.days])
     cover = np.clip(known + SPREAD * rng.standard_normal((count, len(known))), 0.0, 1.0)
-    sky = weather(services, cover)
-    load = sum(uses(services, sky.air).values(), np.zeros_like(sky.air))
     factor = np.clip(1 + DUTY * rng.standard_normal((count, 1)), 0.3, None)
-    return load * factor, sky.panels, sky.air
+    sky = weather(services, np.vstack([known, cover]))
+    taken = uses(services, sky.air)
+    load = sum(taken.values(), np.zeros_like(sky.air)) * np.vstack([[1.0], factor])
+    lived = live(services, load, driving(services), sky.panels, sky.air, services.trip.charge)
+    return lived, taken, sky.air
 
 
 def trip(services: Services) -> TripResult | None:
@@ -288,28 +290,22 @@ def trip(services: Services) -> TripResult | None:
     days = len(services.trip.days)
     if not days or not services.batteries:
         return None
-    sky = weather(services)
-    taken = uses(services, sky.air)
-    load = sum(taken.values(), np.zeros_like(sky.air))
-    # The trip that is expected and those by chance, in one go through the hours.
-    loads, panels, _air = _chances(services, SAMPLES, SEED)
-    loads, panels = np.vstack([load, loads]), np.vstack([sky.panels, panels])
-    every = live(services, loads, driving(services), panels, sky.air, services.trip.charge)
-    lived = Lived(*(row[0] for row in msgspec.structs.astuple(every)))
-    many = Lived(*(row[1:] for row in msgspec.structs.astuple(every)))
+    every, taken, air = _every(services, SAMPLES, SEED)
+    lived = Lived(*(rows[0] for rows in msgspec.structs.astuple(every)))
+    many = Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
     low, high = np.quantile(many.left, (0.1, 0.9), axis=0)
     missing = lived.unserved > 1e-6
     at = int(lived.left.argmin())
-    nothing = np.zeros_like(load)
-    evening = np.roll(load, -18)
+    nothing = np.zeros_like(air)
+    evening = np.roll(lived.load, -18)
     names = {c.id: c.name for c in services.consumers} | {"inverter": "Inverter itself"}
     a_day = sorted(
         ((names[k], float(v.sum()) / days) for k, v in taken.items()), key=lambda row: -row[1]
     )
     return TripResult(
-        24 * days, lived, sky.air, low, high, float(lived.left[at]), at,
+        24 * days, lived, air, low, high, float(lived.left[at]), at,
         int(missing.argmax()) if missing.any() else None, float((many.unserved > 1e-6).any(axis=-1).mean()),
-        lasts(services, evening, nothing), lasts(services, evening, np.roll(sky.panels, -18)), tuple(a_day),
+        lasts(services, evening, nothing), lasts(services, evening, np.roll(lived.panels, -18)), tuple(a_day),
     )  # fmt: skip
 
 
