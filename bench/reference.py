@@ -31,7 +31,7 @@ def placed(job: Job) -> list[tuple[str, list[Box], list[Box]]]:
     found = []
     for unit in job.units:
         bay = bays[unit.bay]
-        expansion = expand(unit, Site(bay.bay.pitch, SHOP))
+        expansion = expand(unit, Site(bay.bay.pitch, SHOP), bay.bay.side)
         at = Frame(*bay.frame.point(unit.u, unit.v, unit.w), bay.frame.side)
         solids = [at.box(s.box) for s in expansion.solids] + [at.box(expansion.envelope)]
         found.append((unit.id, solids, [at.box(z.box) for z in expansion.zones]))
@@ -85,7 +85,7 @@ def axle_loads(job: Job) -> list[tuple[float, float]]:
                     continue
                 bay = bays[unit.bay]
                 at = Frame(*bay.frame.point(unit.u, unit.v, unit.w), bay.frame.side)
-                for point in expand(unit, Site(bay.bay.pitch, SHOP)).masses:
+                for point in expand(unit, Site(bay.bay.pitch, SHOP), bay.bay.side).masses:
                     masses.append((
                         point.kg * _factor(scenario, point.fill),
                         at.point(*point.at)[0],

@@ -9,7 +9,7 @@ import msgspec
 
 from pace import paced
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.studies.services.circuits import circuits
+from roomy_hull.studies.services.circuits import laid_out
 from roomy_hull.studies.services.trip import by_chance, trip
 from roomy_hull.verdict.verdict import judge
 
@@ -39,7 +39,7 @@ def main() -> None:
     found = {
         "trip": timed(lambda: trip(long)),
         "weathers": timed(lambda: by_chance(long, 1000)),
-        "routes": timed(lambda: circuits(assembly)),
+        "routes": timed(lambda: laid_out(assembly)),
     }
     json.dump(found, sys.stdout)
 

@@ -24,8 +24,10 @@ def test_services_in_words_as_json_and_as_files(
     assert sorted(p.name for p in (tmp_path / "out").iterdir()) == [
         "cables.csv",
         "circuits.csv",
+        "plan.dxf",
         "plan.svg",
         "plugs.csv",
+        "runs.csv",
     ]
     plan = ElementTree.fromstring((tmp_path / "out" / "plan.svg").read_text())
     words = " ".join(plan.itertext())
@@ -33,7 +35,7 @@ def test_services_in_words_as_json_and_as_files(
     assert "10 mm²" in words
     rows = (tmp_path / "out" / "circuits.csv").read_text().splitlines()
     assert rows[0].startswith("circuit,from,to,A,m one way,cable")
-    for file in ("circuits.csv", "cables.csv", "plugs.csv"):
+    for file in ("circuits.csv", "cables.csv", "plugs.csv", "runs.csv"):
         cells = list(csv.reader((tmp_path / "out" / file).read_text().splitlines()))
         assert {len(row) for row in cells} == {len(cells[0])}, file
     assert command("services", "demo", "--json") == 0

@@ -69,7 +69,10 @@ def test_a_unit_that_fits_still_fits_in_a_larger_bay(
     unit = made.but(id="u", bay="R", u=25.0 * n, w=w)  # type: ignore[attr-defined]
     small = edits.added(EMPTY, unit)
     large = with_bay(small, "R", length=longer, depth=deeper, height=higher)
-    assert flaws(large, "u") <= flaws(small, "u")
+    before = flaws(small, "u")
+    # What stands outside of its bay is not asked for opening and body as well.
+    if not any(code.startswith("fit.outside") for code in before):
+        assert flaws(large, "u") <= before
 
 
 @given(st.sampled_from(UNITS), st.floats(0, 300), st.floats(0, 200))

@@ -19,21 +19,21 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.services import (
     Battery,
     Consumer,
-    Day,
     Inverter,
     Services,
     Signature,
     Source,
-    Trip,
     Wire,
 )
+from roomy_hull.job.trips import Day, Trip
 from roomy_hull.kinds.tank import Tank, inside
+from roomy_hull.studies.services import balance, weather
 from roomy_hull.studies.services import trip as trips
-from roomy_hull.studies.services import weather
 from roomy_hull.studies.services.circuits import Circuit, Need, sized
-from roomy_hull.studies.services.fluids import OUTLET_UP, _ends
-from roomy_hull.studies.services.judge import breaker, short_circuit
+from roomy_hull.studies.services.fluids import _ends
 from roomy_hull.studies.services.routes import END_SLACK, Network
+from roomy_hull.studies.services.water import OUTLET_UP
+from roomy_hull.studies.services.wiring import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict, judge
 
 HOURS = st.integers(0, 24).map(float)
@@ -141,7 +141,7 @@ def test_what_is_given_by_hand_is_judged(demo: Job) -> None:
 
     assert given_wire() == []
     assert given_wire(area=1.0) == ["services.drop"]
-    assert given_wire(area=2.5, fuse=40.0, metres=0.5) == ["services.fuse"]
+    assert given_wire(area=2.5, fuse=40.0) == ["services.fuse", "services.drop"]
     assert given_wire(fuse=7.5) == ["services.fuse_small"]
     far = tuple(
         c.but(watts=900.0, wire=Wire(metres=60.0)) if c.id == "lab-outlet" else c
@@ -182,7 +182,7 @@ def test_energy_adds_up_in_every_hour_of_any_trip(services: Services) -> None:
     drawn = (
         lived.load - lived.unserved - (lived.drive + lived.panels - lived.charged - lived.spilled)
     )
-    good = trips.STORED[services.batteries[0].chemistry]
+    good = balance.STORED[services.batteries[0].chemistry]
     change = lived.left - before
     least = 1e-9 * max(1.0, services.usable) + 1e-9
     assert change == pytest.approx(good * lived.charged - lived.given, abs=least)

@@ -137,7 +137,7 @@ def test_the_order_of_fitting_is_numbered_and_the_way_out_told(
     session.selection.select("battery")
     assert (
         panel.out.text()
-        == "To take out House battery, first take out Ringing kit, Fuse board, First-aid kit."
+        == "To take out House battery, first take out Ringing kit, Fuse and switch board, First-aid kit."
     )
     session.selection.select("sample-fridge")
     assert panel.out.text() == "Sample fridge comes out by itself."

@@ -123,7 +123,7 @@ def test_any_view_is_written_as_svg_and_pdf(
         assert not session.messages.trouble, session.messages.text
         assert path.stat().st_size > 2000
     root = read((tmp_path / "view.svg").read_text())
-    assert len(list(root.iter())) > 20
+    assert len(list(root.iter())) > 15
 
 
 class Picks:

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QLineEdit
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop.pages.services.circuits import CircuitsPage
-from roomy_hull.desktop.pages.services.fluids import FluidsPage
+from roomy_hull.desktop.pages.services.fluids import GasPage, WaterPage
 from roomy_hull.desktop.pages.services.trip import TripPage, TripPicture
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import trip as trip_scene
@@ -129,7 +129,6 @@ def test_a_circuit_is_chosen_in_the_schedule_and_its_cable_given_by_hand(
     assert port is not None
     qtbot.mouseClick(port, LEFT, pos=page.table.visualItemRect(item).center())
     assert session.look.service == "consumers.lab-outlet"
-    assert page.ways._draw(1.0)[0].startswith("Outlet in the field lab")
     edit = window.card.edit_of("services.consumers.lab-outlet.wire.area")
     assert isinstance(edit, QLineEdit)
     edit.setFocus()
@@ -146,16 +145,27 @@ def test_a_circuit_is_chosen_in_the_schedule_and_its_cable_given_by_hand(
 
 def test_water_and_gas_in_words_and_figures(window: MainWindow) -> None:
     session = window.session
-    session.view.turn_to("Services", "Water and gas")
-    page = window.page("Services", "Water and gas")
-    assert isinstance(page, FluidsPage)
+    session.view.turn_to("Services", "Water")
+    page = window.page("Services", "Water")
+    assert isinstance(page, WaterPage)
     assert text(page.table, 0, 0) == "Drinking water"
     fluids = session.verdict.services.fluids
     assert fluids is not None
     assert text(page.table, 0, 2) == f"{fluids.tanks[0].usable[0]:.1f} l"
-    assert "10.3 h in one burner" in page.words.text()
-    # The card has the trip's figures here.
+    assert page.picture._draw(2.0)[1] is not None
+    # The card has the figures of water here.
     assert window.card.edit_of("services.uses.drink").isVisible()
+    session.view.turn_to("Services", "Gas and air")
+    gas = window.page("Services", "Gas and air")
+    assert isinstance(gas, GasPage)
+    assert "10.3 h in one burner" in gas.words.text()
+    assert not gas.table.isVisible()
+    session.do("edit.size", path="vehicle.springs.school", value="air")
+    assert gas.table.isVisible()
+    level = text(gas.table, 0, 4)
+    session.do("edit.size", path="services.uses.slope_left", value=3.0)
+    assert float(text(gas.table, 0, 2)) > float(text(gas.table, 0, 1)) + 20
+    assert level.startswith(("+0.0°", "-0.0°"))
 
 
 def test_a_signature_is_entered_once_and_takes_the_note_away(

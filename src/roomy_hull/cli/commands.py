@@ -17,7 +17,9 @@ from roomy_hull.formats import cutfiles, jobfile, services_tables, shopfile, sol
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
+from roomy_hull.formats.weatherfile import read_weather
 from roomy_hull.formats.whole import write_whole
+from roomy_hull.job.edits.services import with_weather
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
 from roomy_hull.shop.shop import Shop, shipped_shop
@@ -99,7 +101,10 @@ def _check(args: argparse.Namespace, _desktop: Desktop) -> int:
 
 
 def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
-    verdict = _verdict_of(args)
+    job = job_of(args.job)
+    if args.weather:
+        job = with_weather(job, read_weather(Path(args.weather), job.services.trip))
+    verdict = judge(job, shop=_shop_of(args.shop))
     if args.json:
         print(json.dumps(services_tables.services_json(verdict), indent=1, ensure_ascii=False))
     else:

@@ -66,7 +66,16 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
     one.add_argument(
-        "--out", default="", metavar="DIR", help="folder for the tables: circuits, cables, plugs"
+        "--out",
+        default="",
+        metavar="DIR",
+        help="folder for the tables: circuits, cables, runs, plugs",
+    )
+    one.add_argument(
+        "--weather",
+        default="",
+        metavar="FILE",
+        help="hourly irradiance and air as CSV (docs/formats.md)",
     )
     _shop(one)
     one = commands.add_parser("why", help="the sum behind one figure of the scenario board")

@@ -4,14 +4,15 @@ import math
 from typing import Any
 
 from roomy_hull.core.errors import InputError
+from roomy_hull.drawing.backends.dxf import drawn_dxf
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import Circuit
-from roomy_hull.studies.services.fluids import SLOPE_WORDS
-from roomy_hull.studies.services.judge import breaker, short_circuit
+from roomy_hull.studies.services.water import SLOPE_WORDS
+from roomy_hull.studies.services.wiring import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -31,7 +32,8 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
     Returns
     -------
     dict
-        ``circuits``, ``trip``, ``water``, ``gas`` and ``air``; nothing of what is not entered. [A, V, m, mm², Wh, l, kg]
+        ``circuits``, ``trip``, ``water``, ``hot_water``, ``gas``, ``air``, ``runs``, ``shade`` and ``plugs``; nothing of
+        what is not entered. [A, V, m, mm², Wh, l, kg]
     """
     found, services = verdict.services, verdict.job.services
     frame: dict[str, Any] = {
@@ -56,16 +58,44 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
             "day_l": [_r(v, 1) for v in f.day_litres], "dry_at_day": f.dry_at,
             "tanks": [
                 {"id": t.id, "holds_l": _r(t.holds, 2), "head_m": _r(t.head), "rate_l_s": _r(t.rate, 4),
-                 "ten_litres_s": _r(t.ten_litres, 1),
+                 "ten_litres_s": _r(t.ten_litres, 1), "hose_m": _r(t.hose, 2), "pumped_l_min": _r(t.pumped, 2),
+                 "fill_by_bucket_s": _r(t.fill, 0),
                  "usable_l": {w: _r(v, 2) for w, v in zip(SLOPE_WORDS, t.usable, strict=True)}}
                 for t in f.tanks
             ],
+            "pumped_by_charge_l": _r(f.charge_litres, 1),
         }  # fmt: skip
+        if f.hot is not None:
+            frame["hot_water"] = {
+                "litres": f.hot.litres, "heat_kj": _r(f.hot.heat, 1), "wh": _r(f.hot.wh, 1), "gas_kg": _r(f.hot.gas, 4),
+                "minutes": _r(f.hot.minutes, 1),
+            }  # fmt: skip
         frame["gas"] = {
-            "kg": _r(f.gas_kg), "hours": _r(f.gas_hours, 2), "out_at_day": f.gas_out,
+            "kg": _r(f.gas_kg), "burnt_kg": [_r(v, 4) for v in f.burnt],
+            "hours": _r(f.gas_hours, 2), "out_at_day": f.gas_out,
             "vents_cm2": [{"id": key, "area": _r(a, 1), "least": _r(b, 1)} for key, a, b in f.vents],
         }  # fmt: skip
-        frame["air"] = {"four_tyres_min": _r(f.tyres_minutes, 1)}
+        frame["air"] = {
+            "four_tyres_min": _r(f.tyres_minutes, 1), "four_tyres_ah": _r(f.tyres_ah, 1),
+            "levels": [
+                {"scenario": x.scenario, "left_kpa": _r(x.left, 1), "right_kpa": _r(x.right, 1), "rises_mm": _r(x.lift, 1),
+                 "ahead_left_over_deg": _r(x.ahead, 2), "side_left_over_deg": _r(x.side, 2)}
+                for x in f.levels
+            ],
+        }  # fmt: skip
+        frame["runs"] = [
+            {"id": r.id, "sort": r.sort, "name": r.name, "ends": list(r.ends), "metres": _r(r.way.metres, 2),
+             "bore_mm": r.bore, "couplings": list(r.way.plugs), "way_mm": [[_r(v, 0) for v in p] for p in r.way.points]}
+            for r in f.runs
+        ]  # fmt: skip
+    frame["shade"] = [
+        {"source": x.id, "lit": [_r(v, 4) for v in x.lit.tolist()]} for x in found.shades
+    ]
+    frame["plugs"] = [
+        {"id": p.id, "crossing": p.crossing, "pins": p.pins, "amps": p.amps,
+         "dead_without": [c.name for c in found.circuits if c.way is not None and p.crossing in c.way.plugs]}
+        for p in services.plugs
+    ]  # fmt: skip
     return frame
 
 
@@ -127,6 +157,20 @@ def services_report(verdict: Verdict) -> str:
             f"  {x.name:<32}{x.holds:>6.1f} l, {x.usable[0]:.1f} l run out level, {min(x.usable):.1f} l on the worst slope"
             for x in f.tanks
         ]
+        rows += [
+            f"  {r.sort:<6}{r.name:<50}{r.way.metres:>6.2f} m of {r.bore:g} mm bore" for r in f.runs
+        ]
+        if f.hot is not None:
+            takes = f"{f.hot.wh:,.0f} Wh" if f.hot.wh else f"{1000 * f.hot.gas:.0f} g of gas"
+            rows.append(
+                f"  {f.hot.litres:g} l hot: {f.hot.heat:,.0f} kJ, {takes}, {f.hot.minutes:.0f} min"
+            )
+        if f.tyres_minutes:
+            rows.append(f"  four tyres {f.tyres_minutes:.0f} min, {f.tyres_ah:.1f} Ah")
+        rows += [
+            f"  level, {x.scenario:<16} left {x.left:.0f}, right {x.right:.0f} kPa; left over {x.ahead:+.1f}° ahead, "
+            f"{x.side:+.1f}° to the left" for x in f.levels
+        ]  # fmt: skip
         if f.gas_kg:
             rows.append(f"  gas {f.gas_kg:g} kg, {f.gas_hours:.1f} h of one burner")
     rows.append("Planning figures: a licensed electrician, a gas fitter and the local code decide.")
@@ -178,6 +222,16 @@ def cable_table(verdict: Verdict) -> str:
     return table(rows)
 
 
+def run_table(verdict: Verdict) -> str:
+    """Every hose and pipe to cut, as CSV."""
+    rows: list[list[object]] = [["sort", "run", "from", "to", "bore mm", "m", "couplings"]]
+    f = verdict.services.fluids
+    for r in f.runs if f is not None else ():
+        rows.append([r.sort, r.name, *(_name(verdict, e) for e in r.ends), r.bore, round(r.way.metres, 2),
+                     "; ".join(r.way.plugs)])  # fmt: skip
+    return table(rows)
+
+
 def plug_table(verdict: Verdict) -> str:
     """What has to be unplugged to take the canopy off, as CSV."""
     rows: list[list[object]] = [["crossing", "circuit", "pins", "A"]]
@@ -195,21 +249,33 @@ def _name(verdict: Verdict, key: str) -> str:
     return thing.value.name if thing is not None else key
 
 
-def plan_svg(verdict: Verdict) -> str:
-    """The single-line plan as SVG, to be printed and stuck inside the door."""
+def plan_paper(verdict: Verdict) -> Paper:
+    """The single-line plan, to be printed and stuck inside the door."""
     names = {t.id: t.value.name for t in verdict.assembly.things}
     services = verdict.job.services
     scene, frame = circuit_scene.plan(verdict.services.circuits, services, names, "", PLAN_ASPECT)
     title = f"{verdict.job.name}, {services.volts} V: every line is plus and minus"
-    return svg((Paper(title, scene, frame, "A licensed electrician and the local code decide."),))
+    return Paper(title, scene, frame, "A licensed electrician and the local code decide.")
+
+
+def plan_svg(verdict: Verdict) -> str:
+    """The single-line plan as SVG."""
+    return svg((plan_paper(verdict),))
+
+
+def plan_dxf(verdict: Verdict) -> str:
+    """The single-line plan as DXF: boxes, lines and fuses on the layer PLAN, words on WORDS."""
+    return drawn_dxf(plan_paper(verdict).scene)
 
 
 PLAN_ASPECT = 1.41
 """Of a sheet of paper across."""
 FILES = {
     "plan.svg": plan_svg,
+    "plan.dxf": plan_dxf,
     "circuits.csv": circuit_table,
     "cables.csv": cable_table,
+    "runs.csv": run_table,
     "plugs.csv": plug_table,
 }
 """Tables to work from, by their file names."""

@@ -8,7 +8,7 @@ from roomy_hull.core.doubt import RELATIVE_DOUBT
 
 FieldKind = Literal[
     "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes",
-    "material", "rule",
+    "material", "rule", "words",
 ]  # fmt: skip
 
 
@@ -22,7 +22,7 @@ class Field(msgspec.Struct, frozen=True):
     quantity : str
         ``length``, ``mass``, ``volume`` or ``number``; ``share`` for a part shown in per cent; ``text``,
         ``choice`` or ``yes``; ``lengths`` for several with spaces between, ``boxes`` for those of an own
-        unit; ``material`` and ``rule`` for a choice of what the shop has.
+        unit; ``material`` and ``rule`` for a choice of what the shop has; ``words`` for several words.
     choices : tuple of str
         What a ``choice`` may be.
     whole : bool

@@ -17,6 +17,7 @@ from roomy_hull.kinds.placed import ClassOfUse, Placed
 DeviceKind = Literal[
     "battery", "charger", "inverter", "fuse board", "switch panel", "outlet", "pump",
     "water heater", "extinguisher", "first aid", "compressor", "air tank", "hose reel",
+    "power station",
 ]  # fmt: skip
 
 
@@ -35,6 +36,7 @@ CAUTIONS: dict[str, str] = {
     "battery": "Lithium batteries want their maker's place, fuse and temperature; the fuse protects the cable",
     "inverter": "Mains voltage is wired and tested by a licensed electrician only",
     "water heater": "A gas heater or mains element is fitted by a licensed person only",
+    "power station": "Lithium batteries want their maker's place and temperature; its mains outlets are not to be wired on",
     "outlet": "Mains voltage is wired and tested by a licensed electrician only",
 }
 """What has to be said once where such a thing is placed."""
@@ -82,6 +84,9 @@ def elevation(unit: Device) -> Scene:
         "battery": [rectangle("bought dark", 0, h * 0.82, w, h, 4), Disc("fitting", (w * 0.2, h * 0.91), s * 0.06),
                     Disc("lamp red", (w * 0.8, h * 0.91), s * 0.06), *_sign("+", w * 0.8, h * 0.66),
                     *_sign("−", w * 0.2, h * 0.66)],
+        "power station": [rectangle("screen", w * 0.3, h * 0.6, w * 0.7, h * 0.85, 4),
+                          *(Disc("bought dark", (w * (0.2 + 0.2 * n), h * 0.3), s * 0.07) for n in range(4)),
+                          rectangle("steel", w * 0.1, h * 0.93, w * 0.9, h, 6)],
         "charger": _fins(w, h), "inverter": [*_fins(w, h), rectangle("screen", w * 0.6, h * 0.55, w * 0.9, h * 0.85, 4)],
         "fuse board": [rectangle("detail", w * (0.1 + 0.14 * n), h * 0.3, w * (0.2 + 0.14 * n), h * 0.7, 2)
                        for n in range(6)],
@@ -152,6 +157,8 @@ def offers() -> tuple[Offer, ...]:
         _offer("charger", "DC charger", (150, 90, 210), 2.0, "From the alternator and the sun", "Power", vent=25),
         _offer("inverter", "Inverter 2000 W", (400, 210, 110), 6.5,
                "With leakage protection; wired by a licensed electrician", "Power", vent=40),
+        _offer("power station", "Power station 1000 Wh", (330, 230, 260), 12.0,
+               "Battery, inverter and charger bought whole", "Power", vent=40, use="each camp"),
         _offer("fuse board", "Fuse board", (220, 90, 170), 1.4, "In one place that can be reached", "Power",
                service=150, use="each camp"),
         _offer("switch panel", "Switch panel", (200, 60, 90), 0.7, "Lights from both sides", "Power",

@@ -94,6 +94,10 @@ def _nothing(_unit: Any) -> float:
     return 0.0
 
 
+def _unchanged(_unit: Any) -> dict[str, object]:
+    return {}
+
+
 def _unsaid(_unit: Any) -> str:
     return ""
 
@@ -133,6 +137,8 @@ class Kind(msgspec.Struct, frozen=True):
         Fields that say ``left`` or ``right`` as one faces it.
     paired : tuple of (str, str)
         Fields that change places when it is mirrored.
+    turned : callable
+        Unit → further changes when it is mirrored.
     article : bool
         Whether it stays the same article when it is mirrored, as a bought fridge does.
     open_front : bool
@@ -169,6 +175,7 @@ class Kind(msgspec.Struct, frozen=True):
     contents: bool = True
     handed: tuple[str, ...] = ()
     paired: tuple[tuple[str, str], ...] = ()
+    turned: Callable[[Any], dict[str, object]] = _unchanged
     article: bool = False
     open_front: bool = False
     stood_on: bool = False

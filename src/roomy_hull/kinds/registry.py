@@ -50,7 +50,7 @@ def kind_of(unit: Placed) -> Kind:
 
 
 def handed_changes(unit: Placed) -> dict[str, object]:
-    """List the fields of a unit that are handed, with left and right changed."""
+    """List what changes as a unit is mirrored: fields that are handed, with left and right changed, and places on it."""
     kind = kind_of(unit)
     changes: dict[str, object] = {
         name: OTHER_SIDE[getattr(unit, name)]
@@ -59,7 +59,7 @@ def handed_changes(unit: Placed) -> dict[str, object]:
     }
     for a, b in kind.paired:
         changes |= {a: getattr(unit, b), b: getattr(unit, a)}
-    return changes
+    return changes | kind.turned(unit)
 
 
 def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:

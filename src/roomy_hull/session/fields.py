@@ -281,8 +281,8 @@ def choices_of(field: Field, shop: Shop) -> tuple[str, ...]:
 
 def shown(field: Field, value: object, system: System) -> str:
     """Write a field's value as the card shows it, without its unit."""
-    if field.quantity in ("text", "choice", "material", "rule"):
-        return str(value)
+    if field.quantity in ("text", "choice", "material", "rule", "words"):
+        return " ".join(value) if isinstance(value, tuple) else str(value)
     if field.quantity == "lengths" and isinstance(value, tuple):
         return "  ".join(_plainlength(float(v), system) for v in value)
     if field.quantity == "boxes" and isinstance(value, tuple):
@@ -361,6 +361,8 @@ def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[to
     """
     if field.quantity in ("text", "choice", "material", "rule"):
         return text
+    if field.quantity == "words":
+        return tuple(text.replace(",", " ").split())
     if field.quantity == "lengths":
         rows = [word.strip(", ") for word in (text.split(";") if ";" in text else text.split())]
         return tuple(parse(word, "length", system) for word in rows if word.strip())

@@ -130,6 +130,67 @@ def draw_time(
     return time
 
 
+def pumped(
+    rise: float, bore: float, metres: float, free: float, shut: float, fittings: float = 1.5
+) -> float:
+    """What a pump gives at the end of a hose.
+
+    Parameters
+    ----------
+    rise : float
+        The end of the hose over the water's level; negative where it is below. [m]
+    bore, metres, fittings : float
+        As in `outflow`.
+    free, shut : float
+        What the pump gives into the open, and the pressure at which it gives nothing; a straight line between them
+        (common practice). [l/min, kPa]
+
+    Returns
+    -------
+    float
+        Where its pressure is what height, speed and friction take, by halving. [l/min]
+    """
+    if free <= 0 or shut * 1000.0 <= G * 1000.0 * rise:
+        return 0.0
+    section = math.pi / 4 * bore**2
+
+    def spare(flow: float) -> float:
+        """What is left of its pressure. [Pa]"""
+        speed = flow / 60000.0 / section
+        loss = 1 + fittings + friction(speed * bore / VISCOSITY, HOSE / bore) * metres / bore
+        return shut * 1000.0 * (1 - flow / free) - 1000.0 * (G * rise + loss * speed**2 / 2)
+
+    low, high = 0.0, free
+    if spare(free) > 0:
+        return free  # downhill it runs faster than the pump turns; the pump holds it to its own
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if spare(middle) > 0 else (low, middle)
+    return (low + high) / 2
+
+
+SPOUT = 0.80
+"""What a short tube lets through of what Torricelli says (handbooks of hydraulics, from memory)."""
+
+
+def bucket_time(litres: float, area: float, bore: float) -> float:
+    """How long a bucket takes to run out through an inlet.
+
+    Parameters
+    ----------
+    litres, area : float
+        What it holds, and its bottom. [l, m²]
+    bore : float
+        Of the inlet. [m]
+
+    Returns
+    -------
+    float
+        Torricelli's time over the discharge of a short tube. [s]
+    """
+    return emptying(area, bore, litres / 1000.0 / area, 0.0) / SPOUT
+
+
 def warming(litres: float, by: float) -> float:
     """Heat to warm water.
 
@@ -146,6 +207,24 @@ def warming(litres: float, by: float) -> float:
         m·c·ΔT; 6 l by 45 K take 1,130 kJ. [kJ]
     """
     return litres * WATER * by
+
+
+def heated_by_gas(kilojoules: float, efficiency: float) -> float:
+    """Propane that gives so much heat.
+
+    Parameters
+    ----------
+    kilojoules : float
+        Into the water. [kJ]
+    efficiency : float
+        What of the gas's heat gets there, 0 to 1.
+
+    Returns
+    -------
+    float
+        [kg]
+    """
+    return kilojoules / 1000.0 / PROPANE / efficiency
 
 
 def burning_hours(kilograms: float, kilowatts: float) -> float:

@@ -136,9 +136,39 @@ def clouded(sky: Sky, zenith: Array, cover: Array | float) -> Sky:
     return Sky(level, beam, np.maximum(level - beam * cosine, 0.0))
 
 
+def split(level: Array, zenith: Array, day_of_year: Array) -> Sky:
+    """Beam and sky of what falls on the level, where only that was measured.
+
+    Parameters
+    ----------
+    level : array
+        On the level. [W/m²]
+    zenith : array
+        [°]
+    day_of_year : array
+        1 to 366.
+
+    Returns
+    -------
+    Sky
+        By the clearness of the air (Erbs, Klein & Duffie, Solar Energy 28, 1982); below 3° the sun gives no beam. [W/m²]
+    """
+    cosine = np.cos(np.radians(zenith))
+    angle = 2 * np.pi * (np.asarray(day_of_year, dtype=float) - 1) / 365.0
+    far = (1.00011 + 0.034221 * np.cos(angle) + 0.00128 * np.sin(angle)
+           + 0.000719 * np.cos(2 * angle) + 7.7e-5 * np.sin(2 * angle))  # fmt: skip
+    k = np.clip(level / (SOLAR * far * np.maximum(cosine, 0.065)), 0.0, 1.0)
+    part = 0.9511 - 0.1604 * k + 4.388 * k**2 - 16.638 * k**3 + 12.336 * k**4
+    part = np.where(k <= 0.22, 1 - 0.09 * k, np.where(k > 0.8, 0.165, part))
+    diffuse = part * level
+    high = zenith <= 87.0
+    beam = np.where(high, (level - diffuse) / np.where(high, cosine, 1.0), 0.0)
+    return Sky(level, np.maximum(beam, 0.0), np.where(high, diffuse, level))
+
+
 def on_panel(
-    sky: Sky, zenith: Array, azimuth: Array, tilt: Array | float, facing: Array | float
-) -> Array:
+    sky: Sky, zenith: Array, azimuth: Array, tilt: Array | float, facing: Array | float, lit: Array | float = 1.0
+) -> Array:  # fmt: skip
     """What falls on a panel.
 
     Parameters
@@ -149,6 +179,8 @@ def on_panel(
         Of the sun. [°]
     tilt, facing : array or float
         Of the panel: from the level, and towards which azimuth. [°]
+    lit : array or float
+        The part of it that no shadow lies on.
 
     Returns
     -------
@@ -157,8 +189,56 @@ def on_panel(
     """
     z, a, t, f = (np.radians(v) for v in (zenith, azimuth, tilt, facing))
     square = np.cos(z) * np.cos(t) + np.sin(z) * np.sin(t) * np.cos(a - f)
-    beam = sky.beam * np.maximum(square, 0.0) * (zenith < 90.0)
+    beam = sky.beam * np.maximum(square, 0.0) * (zenith < 90.0) * lit
     found: Array = (
         beam + sky.diffuse * (1 + np.cos(t)) / 2 + sky.level * GROUND * (1 - np.cos(t)) / 2
     )
     return found
+
+
+def towards(zenith: Array, azimuth: Array, nose: float) -> Array:
+    """The way to the sun in vehicle axes.
+
+    Parameters
+    ----------
+    zenith, azimuth : array
+        Of the sun. [°]
+    nose : float
+        Azimuth of the vehicle's nose. [°]
+
+    Returns
+    -------
+    array
+        Unit vectors, (hours, 3): x aft, y to the right, z up.
+    """
+    z, turn = np.radians(zenith), np.radians(azimuth - nose)
+    return np.stack([-np.sin(z) * np.cos(turn), np.sin(z) * np.sin(turn), np.cos(z)], axis=-1)
+
+
+def unlit(points: Array, boxes: Array, ways: Array) -> Array:
+    """What part of some points each way to the sun leaves in the shade of boxes.
+
+    Parameters
+    ----------
+    points : array
+        (points, 3). [mm]
+    boxes : array
+        (boxes, 6): the lower corner and the upper one. [mm]
+    ways : array
+        (hours, 3), unit vectors.
+
+    Returns
+    -------
+    array
+        (hours,), 0 to 1: of the points from which a ray meets a box (slabs: Kay & Kajiya, 1986).
+    """
+    found = np.zeros((len(ways), len(points)), dtype=bool)
+    # A way along an axis meets a slab everywhere or nowhere: next to nothing in place of nothing says so.
+    safe = np.where(np.abs(ways) < 1e-9, 1e-9, ways)[:, None, :]
+    for box in boxes:
+        a = (box[:3] - points)[None] / safe
+        b = (box[3:] - points)[None] / safe
+        near, far = np.minimum(a, b).max(axis=-1), np.maximum(a, b).min(axis=-1)
+        found |= (far > np.maximum(near, 0.0)) & (far > 1e-6)
+    part: Array = found.mean(axis=-1)
+    return part

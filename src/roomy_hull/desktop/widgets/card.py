@@ -37,9 +37,9 @@ from roomy_hull.session.fields import (
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.pages.card_words import kind_words, made_words
-from roomy_hull.session.pages.services import service_words
+from roomy_hull.session.pages.services.words import service_words
 from roomy_hull.session.service_fields import fields as service_fields
-from roomy_hull.session.service_fields import key_of
+from roomy_hull.session.service_fields import shown_key
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
 
@@ -103,11 +103,9 @@ class Card(QScrollArea):
         return ()
 
     def _service(self) -> str:
-        """What of the services is shown: what is chosen there or as a unit; water and gas have the trip's figures."""
-        look = self._session.look
-        if look.page("Services") == "Water and gas":
-            return ""
-        return key_of(self._session.job, self._session.selection.key) or look.service
+        """What of the services is shown."""
+        session = self._session
+        return shown_key(session.job, session.look, session.selection.key)
 
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
@@ -23,16 +24,48 @@ _QUARTER = math.tan(math.pi / 8)
 """Bulge of a quarter circle."""
 
 
-class DxfWriter:
-    """Writes scenes, one after the other, with one document that is emptied in between."""
+DRAWN = {
+    "plan box": "PLAN", "plan line": "PLAN", "plan chosen": "PLAN", "plan fuse": "PLAN", "plan joint": "PLAN",
+    "chart title": "WORDS", "chart words": "WORDS",
+}  # fmt: skip
+"""The layers of a diagram, which nobody cuts."""
 
-    def __init__(self) -> None:
+
+def drawn_dxf(scene: Scene) -> str:
+    """Write a diagram as DXF.
+
+    Parameters
+    ----------
+    scene : Scene
+        Strokes of `DRAWN`; others are left out. [mm]
+
+    Returns
+    -------
+    str
+        DXF text (R2010).
+    """
+    return DxfWriter(DRAWN).text(scene)
+
+
+class DxfWriter:
+    """Writes scenes, one after the other, with one document that is emptied in between.
+
+    Parameters
+    ----------
+    layers : mapping of str to str or None
+        The layer of each role; `LAYERS` where none are given.
+    """
+
+    def __init__(self, layers: Mapping[str, str] | None = None) -> None:
+        self._layers = LAYERS if layers is None else layers
         from ezdxf.filemanagement import new  # ruff: ignore[import-outside-top-level]  # its import would double the start-up time
 
         self._doc: Drawing = new("R2010", setup=["linetypes"], units=_MM)
         self._doc.layers.add(CUT, color=7)
         self._doc.layers.add(BEND, color=5, linetype="DASHED")
         self._doc.layers.add(ETCH, color=8)
+        for name in sorted(set(self._layers.values()) - {CUT, BEND, ETCH}):
+            self._doc.layers.add(name)
         self._applications = {r.dxf.name for r in self._doc.appids}
         self._first = str(self._doc.entitydb.handles)
 
@@ -51,7 +84,7 @@ class DxfWriter:
         """
         doc, space = self._doc, self._doc.modelspace()
         for stroke in scene:
-            _draw(space, stroke)
+            _draw(space, stroke, self._layers)
         stream = io.StringIO()
         doc.write(stream)
         # Writing adds records of its own. They go with the entities, and numbers begin anew: every file is
@@ -65,9 +98,9 @@ class DxfWriter:
         return stream.getvalue()
 
 
-def _draw(space: Modelspace, stroke: Stroke) -> None:
+def _draw(space: Modelspace, stroke: Stroke, layers: Mapping[str, str]) -> None:
     """Draw one stroke on its layer."""
-    layer = LAYERS.get(stroke.role)
+    layer = layers.get(stroke.role)
     if layer is None or isinstance(stroke, Size):
         return
     attributes = {"layer": layer}
@@ -100,13 +133,16 @@ def _draw(space: Modelspace, stroke: Stroke) -> None:
 
 
 def _write(space: Modelspace, stroke: Words, attributes: dict[str, str]) -> None:
-    """Write words about their middle."""
+    """Write words about their middle, or from one of their ends."""
     from ezdxf.enums import TextEntityAlignment  # ruff: ignore[import-outside-top-level]  # as above
 
     text = space.add_text(
         stroke.text, height=stroke.size, rotation=90 if stroke.upright else 0, dxfattribs=attributes
     )
-    text.set_placement(_at(stroke.at), align=TextEntityAlignment.MIDDLE_CENTER)
+    aligned = {
+        "left": TextEntityAlignment.MIDDLE_LEFT, "right": TextEntityAlignment.MIDDLE_RIGHT,
+    }.get(stroke.anchor, TextEntityAlignment.MIDDLE_CENTER)  # fmt: skip
+    text.set_placement(_at(stroke.at), align=aligned)
 
 
 def _at(point: Point) -> Point:

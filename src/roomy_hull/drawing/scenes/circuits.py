@@ -3,10 +3,7 @@
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
-from roomy_hull.drawing.scenes.ground import elevation, frame
-from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import START, Circuit
 
@@ -204,44 +201,3 @@ def _run(
     else:
         strokes.append(Words("chart words", ((x0 + x1) / 2, y0 + 24), words, SMALL, fixed=False))
     return strokes
-
-
-PATTERNS = {"main": "way main", "inverter": "way main", "gives": "way gives", "uses": "way uses"}
-"""The way of each sort has a pattern of its own, not a colour alone."""
-
-
-def ways(
-    assembly: Assembly, circuits: Sequence[Circuit], chosen: str, station: Station
-) -> tuple[Scene, Rect]:
-    """Draw the ways of all circuits on the vehicle, the chosen one over the others.
-
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    circuits : sequence of Circuit
-        With their ways.
-    chosen : str
-        Id of one.
-    station : str
-        ``left`` or ``right``.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Sources dash and dot, mains of the battery whole, what uses power dashed. [mm]
-    """
-    view = ELEVATION[station]
-    gives = {s.id for s in assembly.job.services.sources}
-    strokes: list[Stroke] = list(elevation(assembly, station))
-    for c in sorted(circuits, key=lambda c: c.id == chosen):
-        if c.way is None or len(c.way.points) < 2:
-            continue
-        role = PATTERNS.get(
-            c.id, PATTERNS["gives" if c.id in gives or c.id.endswith("-out") else "uses"]
-        )
-        points = tuple(view.point(*p) for p in c.way.points)
-        strokes.append(Outline("way chosen" if c.id == chosen else role, points, closed=False))
-        if c.id == chosen:
-            strokes += [Disc("handle dot", points[0], 26), Disc("handle dot", points[-1], 26)]
-    return tuple(strokes), frame(assembly, station)[0]

@@ -5,8 +5,9 @@ from collections.abc import Sequence
 import msgspec
 
 from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
-from roomy_hull.job.services import Day
+from roomy_hull.job.trips import Day
 from roomy_hull.studies.services.trip import TripResult
+from roomy_hull.studies.services.weather import PLUGGED_FROM
 
 HIGH, UNDER, STRIP = 1000.0, 60.0, 110.0
 """Height of the curves' field, of the gap under it, and of each strip. [mm of its own]"""
@@ -154,7 +155,10 @@ def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke
     most = max(float(found.lived.panels.max()), 1.0)
     strokes: list[Stroke] = [
         Words("chart words", (LEFT - 16, top - part * STRIP), words, 11, anchor="right")
-        for part, words in ((0.5, "sun"), (1.5, "driving"))
+        for part, words in (
+            (0.5, "sun"),
+            (1.5, "driving" + (", mains" if any(d.plugged for d in days) else "")),
+        )
     ]
     for n, watts in enumerate(found.lived.panels.tolist()):
         x = LEFT + n * hour
@@ -176,4 +180,8 @@ def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke
         if c > a:
             strokes.append(rectangle("trip drive", a, b, c, d, 6))
             strokes.append(Disc("handle dot", (c, (b + d) / 2), 9))
+        if days[n].plugged > 0:
+            x = LEFT + (24 * n + PLUGGED_FROM) * hour
+            end = min(x + days[n].plugged * hour, LEFT + width)
+            strokes.append(rectangle("trip mains", x, b + (d - b) * 0.25, end, d - (d - b) * 0.25))
     return strokes

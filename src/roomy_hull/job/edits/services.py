@@ -1,7 +1,5 @@
 """Edits of the services: begun from what is placed, things that use or give power, days of the trip."""
 
-from typing import Literal
-
 import msgspec
 
 from roomy_hull.core.errors import EditError
@@ -9,16 +7,20 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.services import (
     Battery,
     Consumer,
-    Day,
+    Crossing,
     Inverter,
+    Plug,
     Services,
     Signature,
+    Signed,
     Source,
-    Trip,
     Wire,
 )
+from roomy_hull.job.trips import Day, Skies, Trip
+from roomy_hull.kinds.board import Board
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.placed import Placed
 
 FRIDGE_WH, LITRE_WH, HOT = 250.0, 4.0, 32.0
 """What a compressor fridge takes a day in air of so many °C, and for each litre more (common practice). [Wh, °C]"""
@@ -77,7 +79,8 @@ def begun(job: Job) -> Job:
         for u in of("pump")
     ]
     chargers = of("charger")
-    battery = of("battery")
+    stations = of("power station")
+    battery = of("battery") + stations
     sources = [
         Source(
             id=f"{c.id}-alternator",
@@ -94,7 +97,8 @@ def begun(job: Job) -> Job:
                 id="alternator", name="Alternator to battery", amps=20.0, wire=Wire(engine_bay=True)
             )
         ]
-    boards, inverters = of("fuse board"), of("inverter")
+    boards: list[Placed] = [*of("fuse board"), *(u for u in job.units if isinstance(u, Board))]
+    inverters = of("inverter") + stations
     made = Services(
         board=boards[0].id if boards else "", batteries=tuple(Battery(thing=b.id) for b in battery),
         inverter=Inverter(thing=inverters[0].id) if inverters else Inverter(),
@@ -132,6 +136,7 @@ def with_consumer(job: Job, thing: str) -> Job:
             id=key,
             name="Light",
             watts=12.0,
+            light=True,
             x=x,
             z=job.vehicle.rail_top + 900.0,
             wire=Wire(careful=False),
@@ -150,6 +155,42 @@ def with_panel(job: Job) -> Job:
         id=key, name="Panel on the roof", kind="sun", charger=charger, watts=200.0, amps=20.0
     )
     return _with(job, sources=(*sources, new))
+
+
+def with_mains(job: Job) -> Job:
+    """Add a mains charger, to the charger that there is or to the battery."""
+    sources = job.services.sources
+    taken = {c.id for c in job.services.consumers} | {s.id for s in sources}
+    key = next(k for k in ("mains", *(f"mains-{n}" for n in range(2, 99))) if k not in taken)
+    charger = next((s.charger for s in sources if s.charger), "")
+    new = Source(id=key, name="Mains charger", kind="mains", charger=charger, amps=20.0)
+    return _with(job, sources=(*sources, new))
+
+
+def with_plug(job: Job, crossing: Crossing) -> Job:
+    """Add a plug at a crossing, wired or laid in for later.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    crossing : str
+        Where.
+
+    Returns
+    -------
+    Job
+        With a plug of two pins and 50 A.
+    """
+    taken = {p.id for p in job.services.plugs}
+    key = next(k for k in ("plug", *(f"plug-{n}" for n in range(2, 99))) if k not in taken)
+    new = Plug(id=key, name=f"Plug at {crossing}", crossing=crossing)
+    return _with(job, plugs=(*job.services.plugs, new))
+
+
+def with_weather(job: Job, weather: Skies) -> Job:
+    """Have the trip live through the hours of a weather file; an empty one is none."""
+    return _with(job, trip=job.services.trip.but(weather=weather))
 
 
 def with_day(job: Job, after: int) -> Job:
@@ -182,7 +223,7 @@ def without(job: Job, key: str) -> Job:
     job : Job
         The job.
     key : str
-        ``consumers.ID``, ``sources.ID``, ``batteries.N`` or ``trip.days.N``.
+        ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N`` or ``signatures.WHAT``.
 
     Returns
     -------
@@ -196,11 +237,13 @@ def without(job: Job, key: str) -> Job:
     """
     s = job.services
     group, _, name = key.rpartition(".")
-    if group in ("consumers", "sources"):
+    if group in ("consumers", "sources", "plugs"):
         rows = getattr(s, group)
         left = tuple(x for x in rows if x.id != name)
         if len(left) < len(rows):
             return _with(job, **{group: left})
+    elif group == "signatures" and any(x.what == name for x in s.signatures):
+        return _with(job, signatures=tuple(x for x in s.signatures if x.what != name))
     elif group in ("batteries", "trip.days") and name.isdecimal():
         rows = s.batteries if group == "batteries" else s.trip.days
         if int(name) < len(rows):
@@ -213,7 +256,7 @@ def without(job: Job, key: str) -> Job:
     raise EditError(f"there is no '{key}' among the services", "services", "Choose one first.")
 
 
-def signed(job: Job, what: Literal["mains", "gas"], name: str, date: str) -> Job:
+def signed(job: Job, what: Signed, name: str, date: str) -> Job:
     """Record who signed for something; an earlier signature for it is replaced.
 
     Parameters
@@ -221,7 +264,7 @@ def signed(job: Job, what: Literal["mains", "gas"], name: str, date: str) -> Job
     job : Job
         The job.
     what : str
-        ``mains`` or ``gas``.
+        ``mains``, ``gas``, ``low voltage`` or ``water``.
     name, date : str
         Who, with a number, and when.
 

@@ -2,14 +2,18 @@
 
 import time
 from collections.abc import Callable
-from typing import Literal
 
 import msgspec
 
 from roomy_hull.core.errors import UserError
+from roomy_hull.formats.weatherfile import read_weather
+from roomy_hull.job.edits import boards
 from roomy_hull.job.edits import services as edits
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
-from roomy_hull.job.services import Measured
+from roomy_hull.job.services import Crossing, Measured, Signed
+from roomy_hull.job.trips import Skies
+from roomy_hull.kinds.board import CUTS, Board
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
 from roomy_hull.studies.services.monitor import applied, recalibrated
@@ -37,7 +41,7 @@ def _day(session: Session) -> int:
     return int(n) if group == "trip.days" and n.isdecimal() else -1
 
 
-def _sign(what: Literal["mains", "gas"]) -> Callable[[Session], None]:
+def _sign(what: Signed) -> Callable[[Session], None]:
     """Enter who has signed for something, today."""
 
     def run(session: Session) -> None:
@@ -94,6 +98,76 @@ def _has_readings(session: Session) -> bool:
     return bool(session.job.services.measured)
 
 
+def _weather(session: Session) -> None:
+    """Take the trip's hours out of a weather file."""
+    path = session.asker.file(
+        "Weather by the hour", "Tables (*.csv *.txt *.tsv)", "", to_save=False
+    )
+    if path is None:
+        return
+    try:
+        found = read_weather(path, session.job.services.trip)
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+        return
+    if session.attempt("take a weather file", lambda: edits.with_weather(session.job, found)):
+        session.say(f"The trip lives through the hours of {found.name}.")
+
+
+def _plug(session: Session) -> None:
+    """Add a plug at a crossing that is chosen."""
+    crossings: tuple[Crossing, ...] = Crossing.__args__  # type: ignore[attr-defined]  # a Literal
+    where = session.asker.choose("At which crossing?", crossings)
+    one = next((c for c in crossings if c == where), None)
+    if one is not None:
+        _step("add a plug", lambda s: edits.with_plug(s.job, one))(session)
+
+
+def _board_of(session: Session) -> str:
+    """The board in hand: the selected one, that of the chosen instrument, else the first."""
+    named = session.look.service.split(".")
+    keys = [session.selection.key, named[1] if named[0] == "instruments" and len(named) > 1 else ""]
+    keys += [u.id for u in session.job.units if isinstance(u, Board)]
+    return next((k for k in keys if k and isinstance(session.job.thing(k), Board)), "")
+
+
+def add_instrument(session: Session, *, what: str) -> bool:
+    """Put an instrument on the board in hand."""
+    kind = next((k for k in CUTS if k == what), "switch")
+    key = _board_of(session)
+    done = session.attempt(f"add a {kind}", lambda: boards.with_instrument(session.job, key, kind))  # type: ignore[arg-type]  # a key of the table
+    board = session.job.thing(key)
+    if done and isinstance(board, Board):
+        session.view.set(service=f"instruments.{key}.{board.instruments[-1].id}")
+    return done
+
+
+def _remove(session: Session) -> Job:
+    """The job without what is chosen, of the services or of a board."""
+    key = session.look.service
+    if key.startswith("instruments."):
+        _head, unit, which = key.split(".", 2)
+        return boards.without_instrument(session.job, unit, which)
+    return edits.without(session.job, key)
+
+
+def nudge(session: Session, *, right: float, up: float) -> bool:
+    """Move the chosen instrument by so much, within its board. [mm]"""
+    key = session.look.service
+    if not key.startswith("instruments."):
+        return False
+    _head, unit, which = key.split(".", 2)
+    board = session.job.thing(unit)
+    one = next((i for i in getattr(board, "instruments", ()) if i.id == which), None)
+    if one is None or not isinstance(board, Board):
+        return False
+    path = f"units.{unit}.instruments.{which}."
+    x, z = min(max(one.x + right, 0.0), board.width), min(max(one.z + up, 0.0), board.height)
+    return session.attempt(
+        "move an instrument", lambda: resized(resized(session.job, path + "x", x), path + "z", z)
+    )
+
+
 def choose(session: Session, *, key: str) -> None:
     """Choose something of the services: the card shows it."""
     session.selection.clear()
@@ -112,10 +186,18 @@ def actions() -> list[Action]:
                _step("add what uses power", lambda s: edits.with_consumer(s.job, s.selection.key))),
         Action("services.panel", "Add a panel on the roof", "200 W, to the first charger", menu,
                _step("add a panel", lambda s: edits.with_panel(s.job))),
+        Action("services.mains", "Add a mains charger", "Where one can plug in, in the evening", menu,
+               _step("add a mains charger", lambda s: edits.with_mains(s.job))),
+        Action("services.plug", "Add a plug…", "Where the canopy or the tray comes off; or laid in for later", menu, _plug),
+        Action("services.weather", "Weather from a file…", "The trip's hours of irradiance and air", menu, _weather, (),
+               lambda s: bool(s.job.services.trip.days)),
+        Action("services.clear_weather", "Weather by the clear sky again", "Without the file", menu,
+               _step("forget the weather file", lambda s: edits.with_weather(s.job, Skies())), (),
+               lambda s: bool(s.job.services.trip.weather.air)),
         Action("services.day", "Add a day to the trip", "Like the chosen one, after it", menu,
                _step("add a day", lambda s: edits.with_day(s.job, _day(s)))),
         Action("services.remove", "Take it out of the services", "What is chosen: a circuit, a source, a day", menu,
-               _step("take out of the services", lambda s: edits.without(s.job, s.look.service)), (),
+               _step("take out of the services", _remove), (),
                lambda s: bool(s.look.service)),
         Action("services.recalibrate", "Recalibrate by the monitor", "What each use takes, by its readings at night", menu,
                _recalibrate, (), _has_readings),
@@ -124,6 +206,10 @@ def actions() -> list[Action]:
         Action("services.sign_mains", "Mains is signed for…", "By a licensed electrician", menu, _sign("mains"), (),
                lambda s: s.job.services.begun),
         Action("services.sign_gas", "Gas is signed for…", "By a licensed gas fitter", menu, _sign("gas"), (),
+               lambda s: s.job.services.begun),
+        Action("services.sign_low", "The low-voltage wiring is signed for…", "By whoever wired it", menu,
+               _sign("low voltage"), (), lambda s: s.job.services.begun),
+        Action("services.sign_water", "The plumbing is signed for…", "By whoever plumbed it", menu, _sign("water"), (),
                lambda s: s.job.services.begun),
     ]  # fmt: skip
 
@@ -134,6 +220,10 @@ def taking() -> list[Action]:
         Action(
             "services.choose", "Choose of the services", "Its figures stand on the card", "", choose
         ),
+        Action(
+            "services.instrument", "Add an instrument", "On the board in hand", "", add_instrument
+        ),
+        Action("services.nudge", "Move an instrument", "By the arrow keys", "", nudge),
         Action(
             "services.read", "Read the battery monitor", "One reading of the hour", "", read_monitor
         ),

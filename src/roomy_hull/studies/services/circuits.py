@@ -10,6 +10,8 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import cables
 from roomy_hull.job.services import Consumer, Services, Wire
 from roomy_hull.studies.services.routes import Network, Way, moving_slack
+from roomy_hull.studies.services.runs import Run, runs
+from roomy_hull.studies.services.shade import panel
 
 CAREFUL, USUAL = 0.03, 0.10
 """What of the voltage may be lost: by what minds it, and by the rest (common practice, ABYC E-11 from memory)."""
@@ -43,6 +45,10 @@ class Circuit(msgspec.Struct, frozen=True):
         What is lost, and what of it may be. [V, of the voltage]
     trouble : str
         Why there is no cable or fuse.
+    fused : bool
+        Whether it has a fuse at all.
+    fuse_at : float
+        How far that is from where the power comes from. [mm]
     """
 
     id: str
@@ -58,6 +64,8 @@ class Circuit(msgspec.Struct, frozen=True):
     drop: float
     share: float
     trouble: str = ""
+    fused: bool = True
+    fuse_at: float = 0.0
 
     def lost(self, volts: float) -> float:
         """The part of the voltage that is lost."""
@@ -153,12 +161,12 @@ def sized(need: Need, wire: Wire, way: Way | None, volts: float) -> Circuit:
         area, section = one.area, one.name
     return Circuit(
         *need, way, metres, section, area, cables.ampacity(area, where), fuse,
-        cables.drop(area, amps, metres), share, trouble,
+        cables.drop(area, amps, metres), share, trouble, wire.fused, wire.fuse_at,
     )  # fmt: skip
 
 
-def circuits(assembly: Assembly) -> tuple[Circuit, ...]:
-    """Lay out every circuit of a job.
+def laid_out(assembly: Assembly) -> tuple[tuple[Circuit, ...], tuple[Run, ...]]:
+    """Lay out every circuit and every hose of a job, over one network.
 
     Parameters
     ----------
@@ -167,10 +175,15 @@ def circuits(assembly: Assembly) -> tuple[Circuit, ...]:
 
     Returns
     -------
-    tuple of Circuit
-        Battery to board, battery to inverter, chargers, then what uses power, in the job's order.
+    (tuple of Circuit, tuple of Run)
+        Battery to board, battery to inverter, chargers, then what uses power, in the job's order; water, gas, air.
     """
     maker = _Maker(assembly)
+    return _circuits(maker), runs(assembly, maker.network)
+
+
+def _circuits(maker: _Maker) -> tuple[Circuit, ...]:
+    """Every circuit, in the job's order."""
     # Every place first: the ways from one of them are then found all at once.
     plans = [*_trunk(maker), *_charging(maker), *_branches(maker)]
     found = []
@@ -195,7 +208,7 @@ def _trunk(maker: _Maker) -> list[_Plan]:
         most = max([hour_amps(s, direct, h) for h in range(24)] + [amps_of(c, s) for c in direct])
         need = Need("main", "Battery to fuse board", (battery, s.board), most)
         found.append(_Plan(need, Wire(), (maker.node(battery), maker.node(s.board))))
-    if battery and s.inverter.thing:
+    if battery and s.inverter.thing and s.inverter.thing != battery:  # a power station is both
         amps = s.inverter.watts / s.inverter.efficiency / s.volts
         need = Need("inverter", "Battery to inverter", (battery, s.inverter.thing), amps)
         found.append(
@@ -211,12 +224,18 @@ def _charging(maker: _Maker) -> list[_Plan]:
     found = []
     chargers: dict[str, float] = {}
     for one in s.sources:
+        if one.kind == "mains":
+            unit = one.charger or one.thing
+            if unit and battery and unit != battery:
+                chargers[unit] = max(chargers.get(unit, 0.0), one.amps)
+            continue
         origin = START if one.kind == "alternator" else one.thing
         to = one.charger or battery
         amps = one.amps if one.kind == "alternator" else one.watts / (PANEL_VOLTS * s.volts)
         start = maker.node(origin)
         if start is None and one.kind == "sun":
-            start = maker.network.port(_roof(maker.assembly))
+            at = panel(maker.assembly, one)
+            start = maker.network.port((at.x, at.y, at.z))
         need = Need(one.id, one.name, (origin or "roof", to), amps)
         found.append(_Plan(need, one.wire, (start, maker.node(to))))
         if one.charger and battery:
@@ -242,13 +261,6 @@ def _branches(maker: _Maker) -> list[_Plan]:
         for c in s.consumers
         if not c.mains
     ]
-
-
-def _roof(assembly: Assembly) -> tuple[float, float, float]:
-    """The middle of the roof, where a panel lies that is no thing of the job. [mm]"""
-    box = assembly.ground.canopy or assembly.ground.cab
-    x, y, _z = box.centre()
-    return (x, y, box.z1)
 
 
 def hour_amps(s: Services, some: list[Consumer], hour: int) -> float:

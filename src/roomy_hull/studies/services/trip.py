@@ -7,7 +7,10 @@ from typing import TYPE_CHECKING
 import msgspec
 
 from roomy_hull.core import lazily
+from roomy_hull.core.services import flows
 from roomy_hull.job.services import Consumer, Services
+from roomy_hull.studies.services.balance import Lived, cost, live
+from roomy_hull.studies.services.shade import Shade
 from roomy_hull.studies.services.weather import driving, weather
 
 if TYPE_CHECKING:
@@ -24,48 +27,15 @@ LIFT = 20.0
 """By how much its cold side is colder than the box and its warm side warmer than the air, together. [K]"""
 FOOD = 3.7
 """Heat of food and drink (common practice). [kJ/(kg·K)]"""
-STORED = {"lithium iron": 0.97, "AGM": 0.85, "lead-acid": 0.80}
-"""What of the charge can be drawn again (common practice)."""
-PEUKERT = {"lithium iron": 1.0, "AGM": 1.1, "lead-acid": 1.2}
-"""Peukert's exponent of each kind (common practice)."""
-RATED_HOURS = 20.0
-"""Over so many hours a battery's Ah are rated. [h]"""
-FULL_AT = 0.8
-"""Above this lead-acid takes less and less. Below it a fifth of its Ah in amperes (common practice)."""
-MOST = {"lithium iron": 0.5, "AGM": 0.2, "lead-acid": 0.15}
-"""What a battery may be charged with, of its Ah in amperes (common practice; its data sheet decides)."""
 SPREAD = 0.25
 """One-sigma doubt of a day's cloud, as a part of the sky."""
 DUTY = 0.15
 """One-sigma doubt of what all uses together take (estimated)."""
 SAMPLES, SEED = 60, 7
+HOT_FROM = 18.0
+"""Water is heated for showers from this hour on. [h]"""
 LONG = 240
 """What lasts so long without driving lasts. [h]"""
-
-
-class Lived(msgspec.Struct, frozen=True):
-    """A trip, hour by hour: arrays of as many hours. [W; Wh at the end of each hour]
-
-    Attributes
-    ----------
-    load, drive, panels : array
-        What is wanted, and what driving and sun offer after their chargers.
-    charged, spilled, unserved : array
-        What went in, what found no room, what was wanted and not there.
-    given : array
-        What the batteries gave up, which for lead is more than came out the faster it is drawn (Peukert).
-    left : array
-        In the batteries at the end of each hour, of what one wants to draw.
-    """
-
-    load: Array
-    drive: Array
-    panels: Array
-    charged: Array
-    spilled: Array
-    unserved: Array
-    given: Array
-    left: Array
 
 
 class TripResult(msgspec.Struct, frozen=True):
@@ -167,82 +137,33 @@ def uses(services: Services, air: Array) -> dict[str, Array]:
             taken /= services.inverter.efficiency
             awake = np.maximum(awake, np.minimum(on, 1.0) if c.idle <= 0 else 1.0)
         found[c.id] = taken + np.zeros_like(air)
+    if services.uses.hot_by == "electricity" and any(d.showers for d in services.trip.days):
+        found["hot water"] = hot_water(services) + np.zeros_like(air)
     if awake.any():
         found["inverter"] = np.tile(awake * services.inverter.idle, days) + np.zeros_like(air)
     return found
 
 
-def live(
-    services: Services, load: Array, drive: Array, panels: Array, air: Array, start: float
+def hot_water(services: Services) -> Array:
+    """What heating water by electricity takes, hour by hour: for each shower once, from six in the evening. [W]"""
+    u = services.uses
+    watts = u.hot_watts or np.inf
+    once = flows.warming(u.hot_litres, max(0.0, u.hot_to - u.hot_from)) / 3.6 / u.hot_efficiency
+    found = np.zeros(24 * len(services.trip.days))
+    for n, day in enumerate(services.trip.days):
+        left = once * day.showers
+        for h in range(24 * n + int(HOT_FROM), len(found)):
+            room = max(0.0, watts - found[h])
+            found[h] += min(left, room)
+            left -= min(left, room)
+            if left <= 0:
+                break
+    return found
+
+
+def by_chance(
+    services: Services, count: int = SAMPLES, seed: int = SEED, shade: tuple[Shade, ...] = ()
 ) -> Lived:
-    """Go through the hours.
-
-    Parameters
-    ----------
-    services : Services
-        With its batteries.
-    load, drive, panels, air : array
-        Hours last; trips may stand before them. [W, °C]
-    start : float
-        What is there at first, of what one wants to draw, 0 to 1.
-
-    Returns
-    -------
-    Lived
-        In every hour what comes in is used, charged or spilled, and what is used comes in, is drawn or is missing.
-    """
-    shape = np.broadcast(load, drive, panels, air).shape
-    load, drive, panels, air = (np.broadcast_to(v, shape) for v in (load, drive, panels, air))
-    surplus = drive + panels - load
-    cold = air < min((b.coldest for b in services.batteries), default=-99.0)
-    left = np.full(shape[:-1], services.usable * start)
-    rows: list[tuple[Array, ...]] = []
-    for h in range(shape[-1]):
-        more, need = np.maximum(surplus[..., h], 0.0), np.maximum(-surplus[..., h], 0.0)
-        take = np.where(cold[..., h], 0.0, np.minimum(more, _takes(services, left)))
-        cost = _cost(services, need)
-        given = np.minimum(need * cost, left)
-        left = np.clip(left + _good(services) * take - given, 0.0, services.usable)
-        rows.append((take, more - take, need - given / cost, given, left))
-    columns = (np.stack(c, axis=-1) for c in zip(*rows, strict=True))
-    return Lived(load, drive, panels, *columns)
-
-
-def _cost(services: Services, watts: Array) -> Array:
-    """What the batteries give up for each watt-hour that comes out, at so many watts.
-
-    By Peukert: at I they last H·(C/(I·H))^k, so an hour of it takes (I·H/C)^(k - 1) times as much; slower than rated
-    counts as rated.
-    """
-    k = PEUKERT[services.batteries[0].chemistry] if services.batteries else 1.0
-    if k <= 1.0:
-        return np.ones_like(watts)
-    rated = services.capacity / RATED_HOURS
-    found: Array = np.maximum(watts / rated, 1.0) ** (k - 1)
-    return found
-
-
-def _good(services: Services) -> float:
-    """What of the charge can be drawn again."""
-    return STORED[services.batteries[0].chemistry] if services.batteries else 1.0
-
-
-def _takes(services: Services, left: Array) -> Array:
-    """What the batteries take now. [W]"""
-    room = services.usable
-    if not services.batteries:
-        return np.zeros_like(left)
-    kind = services.batteries[0].chemistry
-    most: Array | float = MOST[kind] * services.capacity
-    if kind != "lithium iron":
-        # Of the whole battery: what one does not want to draw is full in any case.
-        filled = 1 - (room - left) / services.capacity
-        most *= np.clip((1 - filled) / (1 - FULL_AT), 0.0, 1.0)
-    found: Array = np.minimum(most, (room - left) / STORED[kind])
-    return found
-
-
-def by_chance(services: Services, count: int = SAMPLES, seed: int = SEED) -> Lived:
     """Live many trips whose clouds and uses differ by chance.
 
     Parameters
@@ -251,36 +172,42 @@ def by_chance(services: Services, count: int = SAMPLES, seed: int = SEED) -> Liv
         With its trip.
     count, seed : int
         How many, and of which series.
+    shade : tuple of Shade
+        On the panels.
 
     Returns
     -------
     Lived
         Trips first, hours last.
     """
-    every = _every(services, count, seed)[0]
+    every = _every(services, count, seed, shade)[0]
     return Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
 
 
-def _every(services: Services, count: int, seed: int) -> tuple[Lived, dict[str, Array], Array]:
+def _every(
+    services: Services, count: int, seed: int, shade: tuple[Shade, ...] = ()
+) -> tuple[Lived, dict[str, Array], Array]:
     """The trip that is expected, and after it some by chance, in one go; what each use takes, and the air. [W, °C]"""
     rng = np.random.default_rng(seed)
     known = np.array([float(d.cloud) for d in services.trip.days])
     cover = np.clip(known + SPREAD * rng.standard_normal((count, len(known))), 0.0, 1.0)
     factor = np.clip(1 + DUTY * rng.standard_normal((count, 1)), 0.3, None)
-    sky = weather(services, np.vstack([known, cover]))
+    sky = weather(services, np.vstack([known, cover]), {s.id: s.lit for s in shade})
     taken = uses(services, sky.air)
     load = sum(taken.values(), np.zeros_like(sky.air)) * np.vstack([[1.0], factor])
     lived = live(services, load, driving(services), sky.panels, sky.air, services.trip.charge)
     return lived, taken, sky.air
 
 
-def trip(services: Services) -> TripResult | None:
+def trip(services: Services, shade: tuple[Shade, ...] = ()) -> TripResult | None:
     """Live a trip through.
 
     Parameters
     ----------
     services : Services
         With its trip.
+    shade : tuple of Shade
+        On the panels.
 
     Returns
     -------
@@ -290,7 +217,7 @@ def trip(services: Services) -> TripResult | None:
     days = len(services.trip.days)
     if not days or not services.batteries:
         return None
-    every, taken, air = _every(services, SAMPLES, SEED)
+    every, taken, air = _every(services, SAMPLES, SEED, shade)
     lived = Lived(*(rows[0] for rows in msgspec.structs.astuple(every)))
     many = Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
     low, high = np.quantile(many.left, (0.1, 0.9), axis=0)
@@ -298,7 +225,10 @@ def trip(services: Services) -> TripResult | None:
     at = int(lived.left.argmin())
     nothing = np.zeros_like(air)
     evening = np.roll(lived.load, -18)
-    names = {c.id: c.name for c in services.consumers} | {"inverter": "Inverter itself"}
+    names = {c.id: c.name for c in services.consumers} | {
+        "inverter": "Inverter itself",
+        "hot water": "Hot water",
+    }
     a_day = sorted(
         ((names[k], float(v.sum()) / days) for k, v in taken.items()), key=lambda row: -row[1]
     )
@@ -325,13 +255,13 @@ def lasts(services: Services, load: Array, panels: Array) -> float:
         To a part of an hour; with sun infinite where they last for ten days. [h]
     """
     if not panels.any():
-        cost = load * _cost(services, load)
+        paid = load * cost(services, load)
         # Nothing comes in: what is drawn adds up.
-        total = float(cost.sum())
+        total = float(paid.sum())
         if total <= 0:
             return float("inf")
         whole, rest = divmod(services.usable, total)
-        drawn = np.concatenate([[0.0], np.cumsum(cost)])
+        drawn = np.concatenate([[0.0], np.cumsum(paid)])
         return whole * len(load) + float(np.interp(rest, drawn, np.arange(len(drawn))))
     times = max(1, -(-LONG // len(load)))
     again, more = np.tile(load, times)[:LONG], np.tile(panels, times)[:LONG]

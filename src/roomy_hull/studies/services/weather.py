@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime
+from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 import msgspec
@@ -10,7 +11,8 @@ import msgspec
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import sun
-from roomy_hull.job.services import Services, Source, Trip
+from roomy_hull.job.services import Services, Source
+from roomy_hull.job.trips import Trip
 
 if TYPE_CHECKING:
     import numpy as np
@@ -24,6 +26,8 @@ PANEL = 0.80
 """What of a panel's rating is left by heat, dirt, wiring and charger (common practice)."""
 CHARGER = 0.93
 """What of its input a DC charger gives (common practice)."""
+PLUGGED_FROM = 18.0
+"""Camp with mains is reached at this hour. [h]"""
 COOLEST, WARMEST = 5.0, 15.0
 """The hours of the day at which it is coolest and warmest."""
 
@@ -43,7 +47,9 @@ def hours_of(trip: Trip) -> Array:
     return found
 
 
-def weather(services: Services, cover: Array | None = None) -> Weather:
+def weather(
+    services: Services, cover: Array | None = None, lit: Mapping[str, Array] | None = None
+) -> Weather:
     """Air and sun over a trip.
 
     Parameters
@@ -52,6 +58,8 @@ def weather(services: Services, cover: Array | None = None) -> Weather:
         With its trip and sources.
     cover : array or None
         Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
+    lit : mapping of str to array
+        What of a panel is lit hour by hour, by its id; all of it where nothing is said.
 
     Returns
     -------
@@ -67,14 +75,19 @@ def weather(services: Services, cover: Array | None = None) -> Weather:
         24,
     )
     sky = sun.clear(zenith, day, trip.haze)
-    if cover is None:
-        cover = np.array([float(d.cloud) for d in trip.days])
+    said = np.array([float(d.cloud) for d in trip.days])
+    cover = said if cover is None else cover
     seen = sun.clouded(sky, zenith, np.repeat(cover, 24, axis=-1))
+    own = min(len(trip.weather.air), len(unix))
+    if own:
+        seen = _recorded(trip, seen, np.repeat(said - cover, 24, axis=-1), own)
     panels = np.zeros(seen.level.shape)
     for one in services.sources:
         if one.kind == "sun":
             got = (
-                sun.on_panel(seen, zenith, azimuth, one.tilt, one.facing)
+                sun.on_panel(
+                    seen, zenith, azimuth, one.tilt, one.facing, (lit or {}).get(one.id, 1.0)
+                )
                 / 1000.0
                 * one.watts
                 * PANEL
@@ -88,7 +101,21 @@ def weather(services: Services, cover: Array | None = None) -> Weather:
     wave = np.where(
         up < rise, np.cos(np.pi * up / rise), -np.cos(np.pi * (up - rise) / (24 - rise))
     )
-    return Weather((warm + cool) / 2 - (warm - cool) / 2 * wave, panels)
+    air = (warm + cool) / 2 - (warm - cool) / 2 * wave
+    air[:own] = trip.weather.air[:own]
+    return Weather(air, panels)
+
+
+def _recorded(trip: Trip, seen: sun.Sky, clearer: Array, own: int) -> sun.Sky:
+    """The sky with the hours that a file of one's own has; by chance a day is so much clearer or duller. [W/m²]"""
+    rows = []
+    for known, name in zip(seen, ("level", "beam", "diffuse"), strict=True):
+        row = known.copy()
+        row[..., :own] = np.array(getattr(trip.weather, name)[:own]) * np.clip(
+            1 + clearer[..., :own], 0.0, None
+        )
+        rows.append(row)
+    return sun.Sky(*rows)
 
 
 def _limit(one: Source, services: Services) -> float:
@@ -97,17 +124,30 @@ def _limit(one: Source, services: Services) -> float:
 
 
 def driving(services: Services) -> Array:
-    """What the alternator's chargers give, hour by hour. [W]"""
-    clock = np.arange(24)
-    share = np.concatenate([
-        np.clip(np.minimum(clock + 1, d.drive_from + d.drive) - np.maximum(clock, d.drive_from), 0.0, 1.0)
-        for d in services.trip.days
-    ])  # fmt: skip
-    watts = sum(
-        s.amps * services.volts * CHARGER for s in services.sources if s.kind == "alternator"
-    )
-    found: Array = share * watts
+    """What the alternator's chargers give while driving, and a mains charger while plugged in, hour by hour. [W]"""
+    days = services.trip.days
+    found = np.zeros(24 * len(days))
+    for kind, spans in (
+        ("alternator", [(d.drive_from, d.drive) for d in days]),
+        ("mains", [(PLUGGED_FROM, d.plugged) for d in days]),
+    ):
+        amps = [s.amps for s in services.sources if s.kind == kind]
+        good = (
+            CHARGER if kind == "alternator" else 1.0
+        )  # a mains charger's amperes are what it gives
+        if amps:
+            found += _share(spans) * sum(amps) * services.volts * good
     return found
+
+
+def _share(spans: list[tuple[float, float]]) -> Array:
+    """What of every hour lies within a span of each day, its end past midnight in the next one. [h]"""
+    clock = np.arange(24.0 * len(spans))
+    found = np.zeros(len(clock))
+    for n, (begin, long) in enumerate(spans):
+        a = 24 * n + begin
+        found += np.clip(np.minimum(clock + 1, a + long) - np.maximum(clock, a), 0.0, 1.0)
+    return np.minimum(found, 1.0)
 
 
 def hour_now(trip: Trip, unix: float) -> float:

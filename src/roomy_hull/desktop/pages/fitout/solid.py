@@ -27,6 +27,7 @@ from roomy_hull.drawing.scenes.on_faces import Drawn
 from roomy_hull.drawing.scenes.partition import Face, Node, partition
 from roomy_hull.drawing.scenes.solid import Item, bounds, faces, flattened, items, seen
 from roomy_hull.formats import solid3d
+from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.session import Session
 
 SETTLE_MS = 160
@@ -56,6 +57,8 @@ class SolidView(QWidget):
         self._hits: list[tuple[QPolygonF, str]] = []
         self._flat: dict[int, list[QPolygonF]] = {}
         self._place = (0.0, 0.0, 1.0)
+        self._model = RunsModel(session)
+        self.runs = False
         self._wait = QTimer(self)
         self._wait.setSingleShot(True)
         self._wait.setInterval(SETTLE_MS)
@@ -130,6 +133,8 @@ class SolidView(QWidget):
                     p.drawLine(points[i], points[(i + 1) % len(points)])
             if one.facing > 0 and item.tag:
                 self._hits.append((shape, item.tag))
+        if self.runs:
+            self._paint_runs(p)
         p.setPen(QColor(self.theme.faint))
         p.setFont(font(11))
         p.drawText(QRectF(10, self.height() - 22, self.width() - 20, 18), Qt.AlignmentFlag.AlignLeft,
@@ -149,6 +154,22 @@ class SolidView(QWidget):
         for item, flat in zip(self._shades, flattened(sheets, self.yaw, self.pitch), strict=True):
             p.setBrush(shaded(self.theme.roles[item.role].fill, 1.0, item.solid))
             p.drawPolygon(QPolygonF([QPointF(h0 + h * scale, k0 - k * scale) for h, k in flat]))
+
+    def _paint_runs(self, p: QPainter) -> None:
+        """Paint cables, hoses and pipes over everything, as if one saw through it."""
+        h0, k0, scale = self._place
+        p.setBrush(Qt.BrushStyle.NoBrush)
+        rows = self._model.rows()
+        chosen = self._model.chosen()
+        for one, flat in zip(
+            rows, flattened([r.points for r in rows], self.yaw, self.pitch), strict=True
+        ):
+            style = self.theme.roles["way chosen" if one.id == chosen else one.role]
+            pen = QPen(QColor(style.line), style.width)
+            if style.dash:
+                pen.setDashPattern([float(v) for v in style.dash.split()])
+            p.setPen(pen)
+            p.drawPolyline(QPolygonF([QPointF(h0 + h * scale, k0 - k * scale) for h, k in flat]))
 
     def _paint_drawn(
         self, p: QPainter, face: Face, item: Item, shape: QPolygonF, shade: float
@@ -261,12 +282,16 @@ class SolidPage(QWidget):
         self.view = SolidView(session, theme)
         self.setFocusProxy(self.view)
         self.open_all = QPushButton("Open or close")
+        self.runs = QPushButton("Cables and hoses")
+        self.runs.setCheckable(True)
+        self.runs.setToolTip("Every run, seen through what is before it")
+        self.runs.toggled.connect(self._runs)
         self.picture, self.file = QPushButton("Save as PNG…"), QPushButton("Save as GLB…")
         self._note = Label("Simple solids at true size. GLB opens in any glTF viewer.")
         row = QHBoxLayout()
         row.setContentsMargins(8, 0, 8, 4)
         row.addWidget(self._note, 1)
-        for button in (self.open_all, self.picture, self.file):
+        for button in (self.runs, self.open_all, self.picture, self.file):
             row.addWidget(button)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
@@ -287,6 +312,10 @@ class SolidPage(QWidget):
         self.view.theme = theme
         self._note.setFont(font(11))
         self._note.setStyleSheet(f"color: {theme.faint}")
+        self.view.update()
+
+    def _runs(self, on: bool) -> None:
+        self.view.runs = on
         self.view.update()
 
     def _ask(self, suffix: str) -> None:

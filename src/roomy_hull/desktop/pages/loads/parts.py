@@ -113,12 +113,14 @@ class Picture(QWidget):
         p.fillRect(self.rect(), QColor(self.theme.paper))
         area = QRectF(8, 28, self.width() - 16, max(self.height() - 34, 10))
         title, drawn = self._draw(area.width() / area.height())
-        p.setPen(QColor(self.theme.ink))
-        p.setFont(font(13, bold=True))
-        p.drawText(QRectF(12, 6, self.width() - 20, 20), Qt.AlignmentFlag.AlignLeft, title)
         if drawn is not None:
             scene, frame = drawn
             painter_for(self.theme, self._session.look.system).paint(p, scene, fit(frame, area))
+            # A close-up reaches beyond its frame: the title stays free of it.
+            p.fillRect(QRectF(0, 0, self.width(), 27), QColor(self.theme.paper))
+        p.setPen(QColor(self.theme.ink))
+        p.setFont(font(13, bold=True))
+        p.drawText(QRectF(12, 6, self.width() - 20, 20), Qt.AlignmentFlag.AlignLeft, title)
 
 
 class Grid(QTableWidget):

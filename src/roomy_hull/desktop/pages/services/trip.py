@@ -12,7 +12,8 @@ from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.planning.devices import FileChannel, Line, Reader
-from roomy_hull.session.pages.services import LICENSED, USE_HEADS, TripModel
+from roomy_hull.session.pages.services.trip import USE_HEADS, TripModel
+from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
 REACH = 12.0
@@ -85,6 +86,9 @@ class TripPage(LoadsPage):
         self.begin = self.ask("Begin from what is placed", "services.begin")
         self.add_day: QPushButton = self.ask("Add a day", "services.day", "Like the chosen one")
         self.add_panel: QPushButton = self.ask("Add a panel on the roof", "services.panel")
+        self.weather = self.ask(
+            "Weather from a file…", "services.weather", "The hours of a table of your own"
+        )
         self.remove: QPushButton = self.ask("Take out the chosen", "services.remove")
         self.whole = QPushButton("The trip's figures")
         self.whole.setFont(font(11))
@@ -105,7 +109,14 @@ class TripPage(LoadsPage):
         monitor.addStretch(1)
         buttons = QVBoxLayout()
         buttons.setContentsMargins(8, 4, 8, 4)
-        for button in (self.begin, self.whole, self.add_day, self.add_panel, self.remove):
+        for button in (
+            self.begin,
+            self.whole,
+            self.add_day,
+            self.add_panel,
+            self.weather,
+            self.remove,
+        ):
             buttons.addWidget(button)
         buttons.addStretch(1)
         below = QHBoxLayout()

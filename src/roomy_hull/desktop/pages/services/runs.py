@@ -1,0 +1,54 @@
+"""The page Runs: cables, hoses and pipes in the elevation and the slice, and the table to cut them by."""
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.services.runs import RUN_HEADS, RunsModel
+from roomy_hull.session.pages.services.words import LICENSED
+from roomy_hull.session.session import Session
+
+
+class RunsPage(LoadsPage):
+    """Elevation above, slice below, the table beside them."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = RunsModel(session)
+        self.above = Picture(session, theme, "Runs in the elevation", self.model.elevation)
+        self.slice = Picture(session, theme, "Runs from above", self.model.slice)
+        self.table = Grid("Every cable, hose and pipe", rows_chosen=True)
+        self.table.cellClicked.connect(
+            lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
+        )
+        self.plug = self.ask(
+            "Add a plug…", "services.plug", "Where the canopy or the tray comes off"
+        )
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 2, 8, 2)
+        self.legend = Label()
+        self.legend.setFont(font(12))
+        row.addWidget(self.legend)
+        row.addStretch(1)
+        row.addWidget(self.plug)
+        pictures = QVBoxLayout()
+        pictures.setSpacing(2)
+        pictures.addWidget(self.above, 6)
+        pictures.addWidget(self.slice, 5)
+        across = QHBoxLayout()
+        across.setSpacing(2)
+        across.addLayout(pictures, 8)
+        across.addWidget(self.table, 7)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addLayout(across, 1)
+        box.addLayout(row)
+        box.addWidget(caution(LICENSED))
+
+    def fill(self) -> None:
+        """Bring the table up to date."""
+        self.legend.setText(self.model.legend())
+        self.table.fill(self._theme, RUN_HEADS, self.model.cells(), (), widths=(22, 0, 44, 88, 92))

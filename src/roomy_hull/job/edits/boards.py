@@ -1,0 +1,108 @@
+"""Edits of boards: instruments put on and taken off."""
+
+import msgspec
+
+from roomy_hull.core.errors import EditError
+from roomy_hull.job.edits.units import changed
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.board import CUTS, PITCH, Board, Instrument, InstrumentKind
+
+CLEAR = 18.0
+"""A first place keeps so far from the edges, for the bend. [mm]"""
+
+
+def _board(job: Job, key: str) -> Board:
+    """The board of an id.
+
+    Raises
+    ------
+    EditError
+        It is none.
+    """
+    unit = job.thing(key)
+    if not isinstance(unit, Board):
+        raise EditError(
+            "there is no board chosen", "Board", "Place one from the stores, under Power."
+        )
+    return unit
+
+
+def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
+    """Put an instrument on a board.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    key : str
+        Id of the board.
+    what : str
+        What it is.
+
+    Returns
+    -------
+    Job
+        With it in the first free place of the grid, from the upper left.
+
+    Raises
+    ------
+    EditError
+        There is no board, or no room on it.
+    """
+    board = _board(job, key)
+    taken = {i.id for i in board.instruments}
+    word = what.replace(" ", "-")
+    name = next(k for k in (word, *(f"{word}-{n}" for n in range(2, 99))) if k not in taken)
+    wide, high = CUTS[what].rim
+    z = board.height - CLEAR - high / 2
+    while z >= CLEAR + high / 2 - 1e-6:
+        x = CLEAR + wide / 2
+        while x <= board.width - CLEAR - wide / 2 + 1e-6:
+            new = Instrument(
+                id=name, what=what, x=round(x / PITCH) * PITCH, z=round(z / PITCH) * PITCH
+            )
+            if not any(_over(new, one) for one in board.instruments):
+                return changed(job, key, instruments=(*board.instruments, new))
+            x += PITCH
+        z -= PITCH
+    raise EditError(
+        f"there is no room for a {what}",
+        board.name,
+        "Move what is there, or make the board larger.",
+    )
+
+
+def _over(a: Instrument, b: Instrument) -> bool:
+    """Whether two lie over each other."""
+    p, q = a.rim, b.rim
+    return min(p[2], q[2]) > max(p[0], q[0]) and min(p[3], q[3]) > max(p[1], q[1])
+
+
+def without_instrument(job: Job, key: str, which: str) -> Job:
+    """Take an instrument off a board.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    key, which : str
+        Ids of the board and of the instrument.
+
+    Returns
+    -------
+    Job
+        Without it.
+
+    Raises
+    ------
+    EditError
+        There is no such instrument.
+    """
+    board = _board(job, key)
+    left = tuple(i for i in board.instruments if i.id != which)
+    if len(left) == len(board.instruments):
+        raise EditError(f"there is no instrument '{which}'", board.name, "Choose one first.")
+    units = tuple(
+        msgspec.structs.replace(u, instruments=left) if u.id == key else u for u in job.units
+    )
+    return msgspec.structs.replace(job, units=units)

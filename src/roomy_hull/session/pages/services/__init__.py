@@ -1,0 +1,1 @@
+"""The models of the pages of Services: trip, runs, circuits, board, water, gas and air, signatures."""
