@@ -1,5 +1,7 @@
 """From a Job to its Assembly: every solid, mass and part in vehicle axes, unchanged units reused."""
 
+import math
+
 import msgspec
 
 from roomy_hull.assembly.body import Ground, ground_of
@@ -11,8 +13,9 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
-from roomy_hull.core.refs import Ref
+from roomy_hull.core.refs import VEHICLE, Ref
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import CAB, Good
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, phase_of
 from roomy_hull.kinds.kind import Site
@@ -53,11 +56,31 @@ class Assembly(msgspec.Struct, frozen=True):
         return next((o for openings in some for o in openings if o.id == key), None)
 
     def masses(self) -> list[Mass]:
-        """List all masses: vehicle and body, then each thing's."""
+        """List all masses: vehicle and body, then each thing's, then the goods in the cab."""
         found = list(self.ground.masses)
         for thing in self.things:
             found += thing.masses
-        return found
+        return found + self.in_cab()
+
+    def in_cab(self) -> list[Mass]:
+        """The goods that ride with the people, behind the seats. [mm]"""
+        seats = self.job.vehicle.seats
+        x = max((s.x for s in seats), default=self.job.vehicle.cab_back - 500.0)
+        z = sum(s.z for s in seats) / len(seats) if seats else 900.0
+        return [
+            Mass(
+                VEHICLE,
+                g.name,
+                g.kg,
+                doubt_of(g.kg, g.mass_source),
+                x,
+                0.0,
+                z,
+                CONTENTS._replace(only=g.only),
+            )
+            for g in self.job.goods
+            if g.place == CAB and g.kg > 0
+        ]
 
     def parts(self) -> list[Part]:
         """List all parts: body, then each thing's."""
@@ -112,13 +135,16 @@ def assemble(
     before = {t.id: t for t in previous.things} if previous is not None else {}
     same_mount = old is not None and old.unit_mount == ground.unit_mount
     things = []
+    stowed = by_place(job.goods)
     values: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
     for value in values:
         known = before.get(value.id)
-        if known is not None and same_mount and known.value is value and _stands(known, ground):
+        goods = stowed.get(value.id, ())
+        same = known is not None and known.value is value and known.goods == goods
+        if known is not None and same and same_mount and _stands(known, ground):
             things.append(known)
         else:
-            things.append(_thing(value, ground, shop, known, opens=opens))
+            things.append(_thing(value, ground, shop, known, goods, opens=opens))
     return Assembly(job, shop, ground, tuple(things), opens)
 
 
@@ -146,30 +172,33 @@ def trial_thing(value: Placed | Carried, assembly: Assembly) -> Thing:
     Thing
         The thing in vehicle axes.
     """
-    return _thing(value, assembly.ground, assembly.shop)
+    known = assembly.thing(value.id)
+    return _thing(
+        value, assembly.ground, assembly.shop, None, known.goods if known is not None else ()
+    )
 
 
 def _thing(
-    value: Placed | Carried, ground: Ground, shop: Shop, before: Thing | None = None, *,
+    value: Placed | Carried, ground: Ground, shop: Shop, before: Thing | None = None, goods: tuple[Good, ...] = (), *,
     opens: bool = True,
 ) -> Thing:  # fmt: skip
     """Expand one unit or carried item and place it; one that only moved keeps its expansion."""
     if isinstance(value, Carried):
-        return _carried(value, opens=opens)
+        return _carried(value, goods, opens=opens)
     place = ground.bays[value.bay]
     trouble = ""
-    if before is not None and _only_moved(before, value, place):
+    if before is not None and before.goods == goods and _only_moved(before, value, place):
         expansion, trouble = before.expansion, before.trouble
     else:
         try:
             expansion = expand(
-                value,
+                _loaded(value, goods),
                 Site(place.bay.pitch, shop, phase_of(value.u, place.bay.pitch), place.bay.side),
                 place.bay.side,
             )
         except InputError as error:
             trouble = f"{error.what}. {error.remedy}"
-            expansion = _block(value)
+            expansion = _block(_loaded(value, goods))
     frame = place.frame
     at = Frame(*frame.point(value.u, value.v, value.w), frame.side)
     solids = tuple(at.box(s.box) for s in expansion.solids)
@@ -189,11 +218,52 @@ def _thing(
         for point in expansion.masses
         if point.kg > 0
     )  # fmt: skip
+    masses = _parted(masses, goods)
     reach = _around(envelope, zones)
     return Thing(
         value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
-        trouble, openings,
+        trouble, openings, goods,
     )  # fmt: skip
+
+
+def by_place(goods: tuple[Good, ...]) -> dict[str, tuple[Good, ...]]:
+    """Goods by where they are stowed, in the job's order."""
+    found: dict[str, list[Good]] = {}
+    for good in goods:
+        if good.place:
+            found.setdefault(good.place, []).append(good)
+    return {key: tuple(rows) for key, rows in found.items()}
+
+
+def _loaded(value: Placed, goods: tuple[Good, ...]) -> Placed:
+    """A unit whose contents are its goods, where it has any."""
+    return msgspec.structs.replace(value, contents=sum(g.kg for g in goods)) if goods else value
+
+
+def _parted(masses: tuple[Mass, ...], goods: tuple[Good, ...]) -> tuple[Mass, ...]:
+    """Masses with what is held parted into what is always aboard and what is so in some scenarios only.
+
+    Each good has its own doubt; together they are root-sum-square. Where a unit holds its contents in several places,
+    each place keeps its part of every good.
+    """
+    if not goods:
+        return masses
+    whole = sum(g.kg for g in goods)
+    found = [m for m in masses if m.fill.by != "contents"]
+    groups: dict[tuple[str, ...], list[Good]] = {}
+    for g in goods:
+        groups.setdefault(tuple(sorted(g.only)), []).append(g)
+    for mass in masses:
+        if mass.fill.by != "contents" or whole <= 0:
+            continue
+        part = mass.kg / whole
+        for only, rows in groups.items():
+            kg = sum(g.kg for g in rows) * part
+            if kg > 0:
+                sigma = math.sqrt(sum((doubt_of(g.kg, g.mass_source) * part) ** 2 for g in rows))
+                fill = mass.fill._replace(only=only)
+                found.append(msgspec.structs.replace(mass, kg=kg, sigma=sigma, fill=fill))
+    return tuple(found)
 
 
 def _only_moved(before: Thing, value: Placed, place: BayPlace) -> bool:
@@ -225,7 +295,7 @@ def _block(unit: Placed) -> Expansion:
     return Expansion((Solid(box, "made"),), (), (held,), (), box, ())
 
 
-def _carried(item: Carried, *, opens: bool) -> Thing:
+def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thing:
     """Place a carried item as one box."""
     box = carried_kit.box_of(item)
     centre = box.centre()
@@ -233,16 +303,37 @@ def _carried(item: Carried, *, opens: bool) -> Thing:
         Mass(item.ref, item.name, item.mass, doubt_of(item.mass, item.mass_source), *centre,
              mount=item.mount)
     ]  # fmt: skip
-    if item.contents:
+    held = sum(g.kg for g in goods) if goods else item.contents
+    if held:
         masses.append(
-            Mass(item.ref, "contents", item.contents, doubt_of(item.contents, "estimate"), *centre,
-                 fill=CONTENTS, mount=item.mount)
-        )  # fmt: skip
+            Mass(
+                item.ref,
+                "contents",
+                held,
+                doubt_of(held, "estimate"),
+                *centre,
+                fill=CONTENTS,
+                mount=item.mount,
+            )
+        )
+    masses = list(_parted(tuple(masses), goods))
     own = Box(0, 0, 0, item.length, item.width, item.height)
     moves = carried_kit.motions(item)
     whole = any(m.box == own for motion in moves for m in motion.moved)
     expansion = Expansion((Solid(own, "carried", moves=whole),), (), (), (), own, (), motions=moves)
     openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side) if opens else ()
     return Thing(
-        item.id, item.ref, item, expansion, None, box, box, (box,), (), tuple(masses), "", openings
+        item.id,
+        item.ref,
+        item,
+        expansion,
+        None,
+        box,
+        box,
+        (box,),
+        (),
+        tuple(masses),
+        "",
+        openings,
+        goods,
     )

@@ -32,6 +32,8 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: Mount) -> fl
         return 0.0
     if owner is not None and owner.is_thing and owner.id in scenario.left_behind:
         return 0.0
+    if fill.only and scenario.id not in fill.only:
+        return 0.0
     if fill.by == "fixed":
         return 1.0
     if fill.by == "person":

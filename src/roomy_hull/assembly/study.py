@@ -78,6 +78,8 @@ class Study(msgspec.Struct, frozen=True):
         Beginnings of the codes of its findings, for those who ask for a remedy.
     fixes : callable
         `Case`, finding → remedies; computed when somebody asks.
+    settles : bool
+        Whether it is long and stays as it was while a gesture goes on; it runs when the hand lets go.
     to_json : callable
         `Case` → its part of ``check --json``, as built-in objects.
     """
@@ -88,4 +90,5 @@ class Study(msgspec.Struct, frozen=True):
     judge: Callable[[Case], list[Finding]] = no_findings
     codes: tuple[str, ...] = ()
     fixes: Callable[[Case, Finding], tuple[Fix, ...]] = no_fixes
+    settles: bool = False
     to_json: Callable[[Case], dict[str, Any]] = nothing_written

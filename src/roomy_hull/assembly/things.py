@@ -9,6 +9,7 @@ from roomy_hull.core.geometry.motion import Piece, block, carried, shifted
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried, Mount
+from roomy_hull.job.goods import Good
 from roomy_hull.kinds.expansion import Expansion, Zone
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit.body.canopy import BayPlace
@@ -72,6 +73,8 @@ class Thing(msgspec.Struct, frozen=True):
         Why it could not be written out (it is then a plain block), else empty.
     openings : tuple of Opening
         What opens on it.
+    goods : tuple of Good
+        What is carried in it.
     """
 
     id: str
@@ -86,6 +89,12 @@ class Thing(msgspec.Struct, frozen=True):
     masses: tuple[Mass, ...]
     trouble: str = ""
     openings: tuple[Opening, ...] = ()
+    goods: tuple[Good, ...] = ()
+
+    @property
+    def contents(self) -> float:
+        """What it holds when full: its goods together where there are any, else its own figure. [kg]"""
+        return sum(g.kg for g in self.goods) if self.goods else self.value.contents
 
     @property
     def on_roof(self) -> bool:

@@ -13,12 +13,14 @@ from roomy_hull.cli.codes import DEMO, FINE, SHIPPED, STOPS, UNUSABLE
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line, report
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats import cutfiles, jobfile, services_tables, shopfile, solid3d
+from roomy_hull.formats import access_tables, cutfiles, jobfile, services_tables, shopfile, solid3d
+from roomy_hull.formats.goods_table import read_goods_file
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
 from roomy_hull.formats.weatherfile import read_weather
 from roomy_hull.formats.whole import write_whole
+from roomy_hull.job.edits.goods import with_goods
 from roomy_hull.job.edits.services import with_weather
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
@@ -114,6 +116,20 @@ def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
         for name, write in services_tables.FILES.items():
             write_whole(folder / name, write(verdict).encode())
     return STOPS if verdict.count("stop", "Services") else FINE
+
+
+def _access(args: argparse.Namespace, _desktop: Desktop) -> int:
+    job = job_of(args.job)
+    if args.goods:
+        job = with_goods(job, read_goods_file(Path(args.goods), job))
+    verdict = judge(job, shop=_shop_of(args.shop))
+    if args.json:
+        print(json.dumps(access_tables.access_json(verdict), indent=1, ensure_ascii=False))
+    else:
+        print(access_tables.access_report(verdict))
+    if args.out:
+        access_tables.write_papers(verdict, Path(args.out))
+    return STOPS if verdict.count("stop", "Access") else FINE
 
 
 def _solid(verdict: Verdict, out: Path, opened: Sequence[str]) -> int:
@@ -219,6 +235,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace, Desktop], int]] = {
     "cut": lambda args, _desktop: _cut(_verdict_of(args), Path(args.out), anyway=args.anyway),
     "solid": lambda args, _desktop: _solid(_verdict_of(args), Path(args.out), args.open),
     "services": _services,
+    "access": _access,
     "sheet": _sheet,
     "shots": _shots,
     "schema": _schema,

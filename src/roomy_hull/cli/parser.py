@@ -19,6 +19,41 @@ class _Parser(argparse.ArgumentParser):
         sys.exit(UNUSABLE)
 
 
+def _written(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
+    """Add the commands that tell of a stage, as words, as JSON, and as files in a folder."""
+    one = commands.add_parser("services", help="circuits, the trip, water, gas and air")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
+    one.add_argument(
+        "--out",
+        default="",
+        metavar="DIR",
+        help="folder for the tables: circuits, cables, runs, plugs",
+    )
+    one.add_argument(
+        "--weather",
+        default="",
+        metavar="FILE",
+        help="hourly irradiance and air as CSV (docs/formats.md)",
+    )
+    _shop(one)
+    one = commands.add_parser(
+        "access", help="who gets at what, in how many moves, with which strain"
+    )
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
+    one.add_argument(
+        "--goods", default="", metavar="FILE", help="goods to add, a table (docs/formats.md)"
+    )
+    one.add_argument(
+        "--out",
+        default="",
+        metavar="DIR",
+        help="folder for packing lists, maps, the canopy-off sheet",
+    )
+    _shop(one)
+
+
 def parser() -> argparse.ArgumentParser:
     """Make the command's parser."""
     top = _Parser(
@@ -62,22 +97,7 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
     one.add_argument("--scenario", default="", metavar="ID", help="the one that is drawn")
     _shop(one)
-    one = commands.add_parser("services", help="circuits, the trip, water, gas and air")
-    one.add_argument("job", metavar="JOB", help=what)
-    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
-    one.add_argument(
-        "--out",
-        default="",
-        metavar="DIR",
-        help="folder for the tables: circuits, cables, runs, plugs",
-    )
-    one.add_argument(
-        "--weather",
-        default="",
-        metavar="FILE",
-        help="hourly irradiance and air as CSV (docs/formats.md)",
-    )
-    _shop(one)
+    _written(commands, what)
     one = commands.add_parser("why", help="the sum behind one figure of the scenario board")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("scenario", metavar="SCENARIO", help="its id")

@@ -9,11 +9,12 @@ class Fill(NamedTuple):
     """What scales a mass: nothing, how full things are, the ball, or who sits on a seat.
 
     `seat` is the seat's number for a person. For people and the ball a mass is 1 and the scenario holds
-    the kilograms.
+    the kilograms. `only` are the scenarios in which it is aboard; all where empty.
     """
 
     by: FillKind
     seat: int = -1
+    only: tuple[str, ...] = ()
 
     @property
     def entered(self) -> bool:

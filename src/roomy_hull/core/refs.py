@@ -4,7 +4,7 @@ from typing import Final, Literal, NamedTuple
 
 RefKind = Literal[
     "vehicle", "body", "tray", "canopy", "trailer", "unit", "carried", "opening", "door", "bay",
-    "box", "set", "run", "weighing", "vehicle piece", "tray piece", "canopy piece", "body part", "field",
+    "box", "set", "run", "weighing", "vehicle piece", "tray piece", "canopy piece", "body part", "field", "good", "berth",
 ]  # fmt: skip
 PIECES: Final = frozenset({"vehicle piece", "tray piece", "canopy piece"})
 """Kinds of what never moves: its id is its words."""

@@ -5,6 +5,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
 
 from roomy_hull.desktop.text import plain
@@ -114,6 +115,11 @@ class Dialogs:
         box.exec()
         pressed = box.clickedButton()
         return next((o for button, o in buttons if button is pressed), "")
+
+    def pasted(self) -> str:
+        """What text is on the clipboard; empty for none."""
+        board = QGuiApplication.clipboard()
+        return board.text() if board is not None else ""
 
     def show_keys(self) -> None:
         """Show the key sheet."""

@@ -239,13 +239,15 @@ class Canopy(Value, frozen=True, kw_only=True):
 
     A ``canopy`` is removable; a ``topper`` stands on a tub's walls, `base` high, which are the
     vehicle's own; a ``cargo`` space is a wagon's own and nothing of it is made. `insulation` lines
-    the roof, `jacks` are four legs to stand it off on.
+    the roof, `jacks` are four legs to stand it off on, `leg` how long these are drawn out at most, from the ground to
+    their sockets' feet; 0 where nobody measured them.
     """
 
     kind: Literal["canopy", "topper", "cargo"] = "canopy"
     base: Gap = 0.0
     insulation: Gap = 0.0
     jacks: bool = False
+    leg: Gap = 0.0
     name: Name = "Canopy"
     start: Gap = 0.0
     length: PositiveMm

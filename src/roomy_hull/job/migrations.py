@@ -8,7 +8,7 @@ from roomy_hull.job.model import VERSION
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
-STEPS: dict[int, Step] = {1: lambda raw: raw}
+STEPS: dict[int, Step] = {1: lambda raw: raw, 2: lambda raw: raw}
 """Version n to the function that makes version n + 1 of it."""
 
 NEWS: dict[int, str] = {

@@ -8,6 +8,7 @@ from roomy_hull.core.doubt import Source
 from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import MOST_GOODS, Good, Party
 from roomy_hull.job.services import Services
 from roomy_hull.job.survey import Survey
 from roomy_hull.job.vehicle import Vehicle
@@ -16,7 +17,7 @@ from roomy_hull.kinds.registry import Unit
 OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
 """A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""
 FORMAT = "roomy-hull-job"
-VERSION: Final = 2
+VERSION: Final = 3
 
 
 class Scenario(Value, frozen=True, kw_only=True):
@@ -155,7 +156,7 @@ class Job(Value, frozen=True, kw_only=True):
     """One vehicle's build as one immutable value; an edit makes a new one."""
 
     format: Literal["roomy-hull-job"] = "roomy-hull-job"
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     name: Name
     note: Annotated[str, Meta(max_length=4000)] = ""
     vehicle: Vehicle
@@ -170,6 +171,8 @@ class Job(Value, frozen=True, kw_only=True):
     survey: Survey = Survey()
     brief: Brief = Brief()
     services: Services = Services()
+    goods: Annotated[tuple[Good, ...], Meta(max_length=MOST_GOODS)] = ()
+    party: Party = Party()
     weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 
@@ -187,6 +190,7 @@ class Job(Value, frozen=True, kw_only=True):
         for plural, listed in (
             ("scenarios", self.scenarios), ("sets", self.sets), ("run-throughs", self.runs),
             ("variants", self.variants), ("weighings", self.weighings), ("wishes", self.brief.wishes),
+            ("goods", self.goods),
         ):  # fmt: skip
             if _twice([x.id for x in listed]) is not None:
                 raise ValueError(f"two {plural} share an id; give each its own")

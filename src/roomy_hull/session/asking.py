@@ -39,6 +39,9 @@ class Asker(Protocol):
     def choose(self, words: str, options: tuple[str, ...]) -> str:
         """Ask which of some ways to go; empty for none of them."""
 
+    def pasted(self) -> str:
+        """What text is on the clipboard; empty for none."""
+
     def show_keys(self) -> None:
         """Show the key sheet."""
 
@@ -99,6 +102,10 @@ class Nobody:
 
     def choose(self, _words: str, _options: tuple[str, ...]) -> str:
         """Choose nothing."""
+        return ""
+
+    def pasted(self) -> str:
+        """Nothing."""
         return ""
 
     def show_keys(self) -> None:

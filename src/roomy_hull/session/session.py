@@ -64,6 +64,7 @@ class Session:
         self.asker: Asker = Nobody()
         self.history = History(job)
         self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)
+        self._moving = False
         self._fixes: tuple[Verdict | None, dict[Finding, tuple[Fix, ...]]] = (None, {})
         self._catalogue: Catalogue | None = None
         self._registry: Registry | None = None
@@ -206,7 +207,7 @@ class Session:
             self.say(f"{trouble} The step is not taken.", trouble=True)
             return False
         pushed = self.history.push(words, job)
-        if pushed or self._judged.job is not self.job:
+        if pushed or self._judged.job is not self.job or self._moving:
             try:
                 self._judge()
             except UserError as trouble:
@@ -237,12 +238,12 @@ class Session:
         """Show a job while a gesture goes on."""
         if job is not self.job:
             self.history.preview(job)
-            self._judge()
+            self._judge(moving=True)
 
     def cancel(self) -> None:
         """End a gesture without a step."""
         self.history.cancel()
-        if self._judged.job is not self.job:
+        if self._judged.job is not self.job or self._moving:
             self._judge()
 
     def undo(self) -> None:
@@ -261,10 +262,12 @@ class Session:
             self.saved.emit()
             self.say(f"Redone: {words}")
 
-    def _judge(self) -> None:
-        """Judge the job as it stands, unless that is done, and tell everybody."""
-        if self._judged.job is not self.job or not isinstance(self._judged, Verdict):
-            self._judged = judge(self.job, self._judged, shop=self.shop)
+    def _judge(self, *, moving: bool = False) -> None:
+        """Judge the job as it stands, unless that is done, and tell everybody; what is long rests while a hand moves."""
+        known = self._judged.job is self.job and isinstance(self._judged, Verdict)
+        if not known or (self._moving and not moving):
+            self._judged = judge(self.job, self._judged, shop=self.shop, moving=moving)
+            self._moving = moving
         self._tell()
 
     def _tell(self) -> None:

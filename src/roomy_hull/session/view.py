@@ -34,6 +34,12 @@ class Look(msgspec.Struct, frozen=True):
         The row of the scenario board that is explained.
     service : str
         What is chosen among the services, by its path there; empty for the trip.
+    access, played : str, int
+        What is chosen in Access, as ``goods.ID`` or ``space.OWNER.PART``, and after how many of its moves it is shown.
+    person : str
+        Who is asked, by their id; the first of the party where empty.
+    urgent : str
+        The class of use that stands out on the drawing; empty for none.
     """
 
     stage: str = "Fit-out"
@@ -49,6 +55,10 @@ class Look(msgspec.Struct, frozen=True):
     step: int = 0
     row: str = "rear"
     service: str = ""
+    access: str = ""
+    played: int = -1
+    person: str = ""
+    urgent: str = ""
 
     def page(self, stage: str) -> str:
         """The page shown in a stage; empty where none was chosen yet."""

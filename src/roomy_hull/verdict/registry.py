@@ -27,6 +27,7 @@ LINES = (
     Line("studies.outline.sides"),
     Line("studies.outline.judge"),
     Line("studies.services.judge"),
+    Line("studies.access.judge"),
     Line("making.judge"),
     Line("verdict.unknown"),
 )

@@ -18,6 +18,7 @@ from roomy_hull.verdict.registry import studies, to_run
 if TYPE_CHECKING:
     from roomy_hull.assembly.springs import SpringStudy
     from roomy_hull.making import judge as making
+    from roomy_hull.studies.access import judge as access
     from roomy_hull.studies.fit import closed, in_out, together
     from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
     from roomy_hull.studies.loads.weighing import Against
@@ -36,6 +37,7 @@ else:
         for name in ("axles", "budget", "scales", "spring_options", "towing")
     )
     outlines = lazily.module(f"{_studies}outline.outline")
+    access = lazily.module(f"{_studies}access.judge")
     services = lazily.module(f"{_studies}services.judge")
     carrying = lazily.module(f"{_studies}strength.carrying")
 
@@ -150,13 +152,21 @@ class Verdict(Judged, frozen=True):
         return found
 
     @property
+    def access(self) -> access.AccessResult:
+        """Who reaches what, how, and in how many moves."""
+        found: access.AccessResult = self.results[access.KEY]
+        return found
+
+    @property
     def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
         """What cannot be made, by thing."""
         found: dict[Ref | None, tuple[Finding, ...]] = self.results[making.KEY]
         return found
 
 
-def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None) -> Verdict:
+def judge(
+    job: Job, previous: Judged | None = None, *, shop: Shop | None = None, moving: bool = False
+) -> Verdict:
     """Judge a job.
 
     Parameters
@@ -168,6 +178,8 @@ def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None)
         memory, it never alters the result.
     shop : Shop or None
         Who makes it; that of the earlier verdict, or the shipped values, where none is given.
+    moving : bool
+        Whether a gesture goes on: what is long then stays, with its findings, as the earlier verdict has it.
 
     Returns
     -------
@@ -186,7 +198,8 @@ def judge(job: Job, previous: Judged | None = None, *, shop: Shop | None = None)
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
         before = Before(known.assembly, known.results)
-    return Verdict(*_judged(job, Case(assembly, {}, before), glance=False))
+    kept = known if moving and before is not None else None
+    return Verdict(*_judged(job, Case(assembly, {}, before), glance=False, kept=kept))
 
 
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
@@ -209,12 +222,20 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
 
 
 def _judged(
-    job: Job, case: Case, *, glance: bool
+    job: Job, case: Case, *, glance: bool, kept: Verdict | None = None
 ) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally]:
-    """Run studies and gather what they find."""
+    """Run studies and gather what they find; what is long may be kept from an earlier verdict."""
+    found: list[Finding] = []
     for study in to_run(glance=glance):
-        case.results[study.key] = study.run(case)
-    found = [f for study in studies(glance=glance) for f in study.judge(case)]
+        held = kept is not None and study.settles
+        case.results[study.key] = (
+            kept.results[study.key] if held and kept is not None else study.run(case)
+        )
+    for study in studies(glance=glance):
+        if kept is not None and study.settles:
+            found += [f for f in kept.findings if f.code.startswith(study.codes)]
+        else:
+            found += study.judge(case)
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))

@@ -37,9 +37,7 @@ from roomy_hull.session.fields import (
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.pages.card_words import kind_words, made_words
-from roomy_hull.session.pages.services.words import service_words
-from roomy_hull.session.service_fields import fields as service_fields
-from roomy_hull.session.service_fields import shown_key
+from roomy_hull.session.pages.chosen import STAGES, chosen_fields, chosen_key, chosen_words
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
 
@@ -87,8 +85,8 @@ class Card(QScrollArea):
             return vehicle_fields(session.job.vehicle)
         if session.look.stage == "Body":
             return body_fields(session.job)
-        if session.look.stage == "Services":
-            return service_fields(session.job, self._service())
+        if session.look.stage in STAGES:
+            return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
         if thing is not None:
             return fields_of(thing)
@@ -102,11 +100,6 @@ class Card(QScrollArea):
             )
         return ()
 
-    def _service(self) -> str:
-        """What of the services is shown."""
-        session = self._session
-        return shown_key(session.job, session.look, session.selection.key)
-
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
         session = self._session
@@ -114,8 +107,8 @@ class Card(QScrollArea):
         alone = (
             ""
             if session.look.stage in ("Survey", "Body")
-            else self._service() + session.look.stage
-            if session.look.stage == "Services"
+            else chosen_key(session)
+            if session.look.stage in STAGES
             else session.selection.key or session.look.stage
         )
         want = (alone, session.look.system, *(f.name for f in fields))
@@ -222,8 +215,8 @@ class Card(QScrollArea):
             (self._fill_vehicle if stage == "Survey" else self._fill_body)()
         elif placed is None and stage == "Loads":
             self._fill_scenario()
-        elif stage == "Services":
-            self._fill_service()
+        elif stage in STAGES:
+            self._fill_chosen()
         elif placed is None:
             self._fill_job()
             return
@@ -294,9 +287,9 @@ class Card(QScrollArea):
             "at home in this scenario."
         )
 
-    def _fill_service(self) -> None:
-        """Say what is chosen among the services, and what that comes to."""
-        title, kind, figure, words, hint = service_words(self._session.verdict, self._service())
+    def _fill_chosen(self) -> None:
+        """Say what is chosen in the stage, and what that comes to."""
+        title, kind, figure, words, hint = chosen_words(self._session)
         self._title.setText(title)
         self._kind.setText(kind)
         self._mass.setText(figure)

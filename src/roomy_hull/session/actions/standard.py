@@ -1,6 +1,7 @@
 """Every action of this version, area by area."""
 
 from roomy_hull.session.actions import (
+    accessing,
     editing,
     files,
     fitting_out,
@@ -37,9 +38,11 @@ def standard() -> Registry:
         *fitting_out.actions(),
         *servicing.actions(),
         *loading.actions(),
+        *accessing.actions(),
         *looking.stages(),
         *help_menu,
         *editing.actions(),
         *surveying.actions(),
         *servicing.taking(),
+        *accessing.taking(),
     ))

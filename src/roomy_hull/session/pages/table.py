@@ -105,7 +105,21 @@ STAGES: tuple[Stage, ...] = (
         Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage",
              ("loads.scales",)),
     )),
-    Stage("Access", plan="Heights, reach, sight into drawers, lifting, and what must move to get at a thing."),
+    Stage("Access", "", (
+        Page("Goods", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage",
+             ("access.full", "access.size", "access.nature", "access.lost", "access.bogged", "access.recovery_off",
+              "access.heavy_high")),
+        Page("Reach and sight", "Ctrl+Shift+2", "Who gets at what, and sees it", "access.reach:ReachPage",
+             ("access.reach", "access.sight", "access.out_of_reach")),
+        Page("Moves", "Ctrl+Shift+3", "In how many moves a thing is in the hand", "access.moves:MovesPage",
+             ("access.moves", "access.way")),
+        Page("Lifting", "Ctrl+Shift+4", "What is lifted from where, with which strain", "access.lifting:LiftingPage",
+             ("access.lift",)),
+        Page("Living", "Ctrl+Shift+5", "Worktops, heads, beds, dogs, standing level", "access.living:LivingPage",
+             ("access.worktop", "access.head", "access.berth", "access.dog", "access.level")),
+        Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage",
+             ("access.leg_short", "access.tips", "access.beside")),
+    )),
     Stage("Cut", "cut:CutStage"),
     Stage("Build", plan="Schedule, log, finishing list and sign-off."),
 )  # fmt: skip
@@ -155,7 +169,7 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
     # The cut is nested anew on being shown: one goes there of one's own will.
     if there is not None and there.alive and there.title != "Cut":
         changes["stage"] = there.title
-        if there.title in ("Loads", "Services"):
+        if there.title in ("Loads", "Services", "Access"):
             own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
             changes["pages"] = {**look.pages, there.title: own.title}
             row = _ROWS.get(finding.code.removeprefix("loads."))

@@ -233,9 +233,14 @@ def study(case: Case) -> LoadResult:
     if before is not None and old is not None:
         known = {t.ref: t for t in before.assembly.things}
         kept = old.shares
-        same_ground = before.assembly.ground is assembly.ground
+        same_ground = (
+            before.assembly.ground is assembly.ground
+            and before.assembly.job.goods is assembly.job.goods
+        )
     shares: dict[Ref | None, tuple[Share, ...]] = {
-        None: kept[None] if same_ground else shares_of(assembly.ground.masses, False)
+        None: kept[None]
+        if same_ground
+        else shares_of((*assembly.ground.masses, *assembly.in_cab()), False)
     }
     for thing in assembly.things:
         if known.get(thing.ref) is thing:

@@ -101,7 +101,7 @@ def _ground_rows(assembly: Assembly, loads: Weighed) -> list[Row]:
         CANOPY: (canopy.x0, canopy.x1) if canopy else (floor.x0, floor.x1),
     }
     found: list[Row] = []
-    for one in assembly.ground.masses:
+    for one in (*assembly.ground.masses, *assembly.in_cab()):
         if one.bare:
             continue
         m = _weighed(one, loads)

@@ -100,7 +100,7 @@ def _floor(thing: Thing, loads: Weighed, r: Rules) -> list[MemberCheck]:
         p for p in thing.expansion.parts if isinstance(p, SheetPart) and p.role == "floor"
     ]  # fmt: skip
     count = sum(p.count for p in sheets)
-    held = value.contents + sum(loads.moved_by(m) for m in thing.masses if m.fill.by == "contents")
+    held = thing.contents + sum(loads.moved_by(m) for m in thing.masses if m.fill.by == "contents")
     found = []
     for sheet in sheets:
         kg = held / count

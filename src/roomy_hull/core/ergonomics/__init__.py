@@ -1,0 +1,1 @@
+"""People in figures: body segments, lifting, dogs."""

@@ -1,0 +1,44 @@
+"""The page Lifting: every lift of every person, the worst first."""
+
+from PyQt6.QtWidgets import QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.access.others import LIFT_HEADS, LiftingModel
+from roomy_hull.session.pages.access.words import CAUTION
+from roomy_hull.session.session import Session
+
+SAID = (
+    "The revised NIOSH equation (94-110, from memory): above 1 a lift is a strain for some, above 3 for most. Hands are "
+    "where somebody stands who reaches it; it is lifted to the front of the body at 75 cm."
+)
+
+
+class LiftingPage(LoadsPage):
+    """A sentence above the table."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = LiftingModel(session)
+        words = Label(SAID)
+        words.setWordWrap(True)
+        words.setFont(font(13))
+        words.setContentsMargins(12, 8, 12, 4)
+        self.table = Grid("What is lifted", rows_chosen=True)
+        self.table.cellClicked.connect(
+            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+        )
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addWidget(words)
+        box.addWidget(self.table, 1)
+        box.addWidget(caution(CAUTION))
+
+    def fill(self) -> None:
+        """Bring the table up to date."""
+        self.table.fill(
+            self._theme, LIFT_HEADS, self.model.cells(), (), widths=(0, 150, 80, 104, 110, 80, 100)
+        )

@@ -1,0 +1,58 @@
+"""The page Living: worktops, heads, beds, dogs and standing level against the party."""
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.access.others import LIVING_HEADS, PARTY_HEADS, LivingModel
+from roomy_hull.session.pages.access.words import CAUTION
+from roomy_hull.session.session import Session
+
+
+class LivingPage(LoadsPage):
+    """The table of all, the party below."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = LivingModel(session)
+        self.words = Label()
+        self.words.setWordWrap(True)
+        self.words.setFont(font(14))
+        self.words.setContentsMargins(12, 8, 12, 4)
+        self.table = Grid("Worktops, heads, beds, dogs")
+        self.party = Grid("The party", rows_chosen=True)
+        self.party.cellClicked.connect(
+            lambda row, _c: session.do("access.choose", key=self.model.party_keys()[row])
+        )
+        self.remove = self.ask("Take out of the party", "access.remove")
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 2, 8, 2)
+        for button in (
+            self.ask("Add somebody", "access.add_person"), self.ask("Add a dog", "access.add_dog"),
+            self.ask("Add a berth", "access.add_berth", "Of the selected thing"), self.remove,
+        ):  # fmt: skip
+            row.addWidget(button)
+        row.addStretch(1)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addWidget(self.words)
+        box.addWidget(self.table, 3)
+        box.addWidget(self.party, 2)
+        box.addLayout(row)
+        box.addWidget(caution(CAUTION))
+
+    def fill(self) -> None:
+        """Bring words and tables up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(
+            self._theme, LIVING_HEADS, self.model.cells(), (), widths=(0, 150, 190, 190, 130)
+        )
+        self.party.fill(
+            self._theme, PARTY_HEADS, self.model.party_cells(), (), widths=(0, 120, 240)
+        )
+        self.remove.setEnabled(
+            self._session.look.access.partition(".")[0] in ("people", "dogs", "berths")
+        )

@@ -1,0 +1,59 @@
+"""The page Moves: the moves to what is chosen, played on the drawing, and the table of all."""
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.access.moves import MOVE_HEADS, MovesModel
+from roomy_hull.session.pages.access.words import CAUTION
+from roomy_hull.session.session import Session
+
+
+class MovesPage(LoadsPage):
+    """The drawing above with its steps, the table below."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = MovesModel(session)
+        self.picture = Picture(session, theme, "The moves on the drawing", self.model.picture)
+        self.words = Label()
+        self.words.setWordWrap(True)
+        self.words.setFont(font(13))
+        self.words.setContentsMargins(10, 2, 10, 2)
+        self.table = Grid("In how many moves a thing is in the hand", rows_chosen=True)
+        self.table.cellClicked.connect(
+            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+        )
+        self.back, self.on = QPushButton("One move back"), QPushButton("One move on")
+        self.begin = QPushButton("From the beginning")
+        for button in (self.begin, self.back, self.on):
+            button.setFont(font(11))
+        self.begin.clicked.connect(lambda _on: session.do("access.play", to=0))
+        self.back.clicked.connect(lambda _on: session.do("access.play", to=self.model.step() - 1))
+        self.on.clicked.connect(lambda _on: session.do("access.play", to=self.model.step() + 1))
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 2, 8, 2)
+        for button in (self.begin, self.back, self.on):
+            row.addWidget(button)
+        row.addWidget(self.words, 1, Qt.AlignmentFlag.AlignVCenter)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addWidget(self.picture, 7)
+        box.addLayout(row)
+        box.addWidget(self.table, 5)
+        box.addWidget(caution(CAUTION))
+
+    def fill(self) -> None:
+        """Bring words and table up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(
+            self._theme, MOVE_HEADS, self.model.cells(), (), widths=(190, 80, 66, 70, 90, 74, 0)
+        )
+        step, steps = self.model.step(), self.model.steps()
+        self.back.setEnabled(step > 0)
+        self.begin.setEnabled(step > 0)
+        self.on.setEnabled(step < steps)

@@ -1,0 +1,48 @@
+"""The page Reach and sight: somebody at what is chosen, in profile and from above, and the table of all."""
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.session.pages.access.reach import ReachModel
+from roomy_hull.session.pages.access.words import CAUTION
+from roomy_hull.session.session import Session
+
+
+class ReachPage(LoadsPage):
+    """Both pictures beside the table."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = ReachModel(session)
+        self.profile = Picture(session, theme, "Somebody reaching, in profile", self.model.profile)
+        self.above = Picture(session, theme, "The same from above", self.model.above)
+        self.table = Grid("Who reaches and sees what", rows_chosen=True)
+        self.table.cellClicked.connect(
+            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+        )
+        self.person = self.ask("Ask the next of the party", "access.person", "Whose reach is drawn")
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 2, 8, 2)
+        row.addWidget(self.person)
+        row.addStretch(1)
+        pictures = QVBoxLayout()
+        pictures.setSpacing(2)
+        pictures.addWidget(self.profile, 6)
+        pictures.addWidget(self.above, 5)
+        across = QHBoxLayout()
+        across.setSpacing(2)
+        across.addLayout(pictures, 9)
+        across.addWidget(self.table, 10)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addLayout(across, 1)
+        box.addLayout(row)
+        box.addWidget(caution(CAUTION))
+
+    def fill(self) -> None:
+        """Bring the table up to date."""
+        heads = self.model.heads()
+        widths = (0, *([68, 56, 46] * ((len(heads) - 1) // 3)))
+        self.table.fill(self._theme, heads, self.model.cells(), (), widths=widths)

@@ -1,0 +1,251 @@
+"""Goods as a table: read from a spreadsheet's text or a CSV file, and written as a packing list."""
+
+from __future__ import annotations
+
+import csv
+import math
+import re
+from pathlib import Path
+
+import msgspec
+
+from roomy_hull.core.errors import InputError
+from roomy_hull.core.value import refusal
+from roomy_hull.formats.csv_tables import table
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import CAB, NATURES, WHENS, Good
+from roomy_hull.job.model import Job, Scenario
+from roomy_hull.kinds.placed import Placed
+
+NAMES: dict[str, tuple[str, ...]] = {
+    "name": ("name", "good", "goods", "item", "what", "thing", "article"),
+    "mass": ("kg", "mass", "weight", "kg each", "mass kg", "weight kg", "mass each"),
+    "count": ("count", "number", "pieces", "pcs", "qty", "quantity", "n"),
+    "place": ("place", "where", "in", "unit", "drawer", "stowed"),
+    "part": ("part", "compartment"),
+    "use": ("use", "class", "wanted", "when"),
+    "nature": ("nature", "kind", "sort"),
+    "size": ("size", "size mm", "dimensions"),
+    "length": ("length", "length mm"), "width": ("width", "width mm"), "height": ("height", "height mm"),
+    "litres": ("litres", "liters", "l", "volume"),
+    "only": ("only", "scenarios"),
+    "note": ("note", "notes", "remark"),
+}  # fmt: skip
+LARGEST = 5_000_000
+"""No list of goods is larger. [characters]"""
+HOW = "a line each: name, kg, number; or a first line of names such as: name; kg; count; place; use; nature; size"
+
+
+def _plain(cell: str) -> str:
+    return re.sub(r"[\[\](){}:]", "", cell).strip().strip('"').lower()
+
+
+def _mark(lines: list[str]) -> str:
+    """The sign between columns: the one that most lines have most of; a comma loses to others, for decimal commas."""
+    for mark in ("\t", ";"):
+        if sum(mark in line for line in lines) * 2 > len(lines):
+            return mark
+    return ","
+
+
+def _number(cell: str, place: str) -> float:
+    """A figure with a point or a comma, its unit left out."""
+    word = (
+        re
+        .sub(r"(?i)\s*(kg|mm|l|litres?|pcs)\.?$", "", cell.strip())
+        .replace(" ", "")
+        .replace("\u00a0", "")
+    )
+    if word.count(",") == 1 and "." not in word:
+        word = word.replace(",", ".")
+    try:
+        value = float(word)
+    except ValueError:
+        value = float("nan")
+    if not math.isfinite(value):
+        raise InputError(f"'{cell.strip()[:40]}' is no figure", place, "Write 12.5 or 12,5.")
+    return value
+
+
+def _pieces(cell: str, place: str) -> int:
+    """A whole number of pieces."""
+    count = _number(cell, place)
+    if count != int(count):
+        raise InputError(f"'{cell}' is no number of pieces", place, "Write 1, 2, 3.")
+    return int(count)
+
+
+def _size(cell: str, place: str) -> tuple[float, float, float]:
+    """Three figures with × or x between them. [mm]"""
+    parts = re.split(r"\s*[x×*]\s*", cell.strip().lower().removesuffix("mm").strip())
+    if len(parts) != 3:
+        raise InputError(f"'{cell.strip()[:40]}' is no size", place, "Write 300 x 200 x 120.")
+    a, b, c = (_number(p, place) for p in parts)
+    return a, b, c
+
+
+def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good, ...]:
+    """Read goods from a table.
+
+    Parameters
+    ----------
+    text : str
+        Tabs, semicolons or commas between columns; points or commas in figures; with a line of names or without.
+    job : Job
+        Its units, whose names or ids say the places.
+    name : str
+        What the text is called.
+
+    Returns
+    -------
+    tuple of Good
+        In the order of the lines, with ids after their names.
+
+    Raises
+    ------
+    InputError
+        Names the line and what to write; nothing is taken then.
+    """
+    if len(text) > LARGEST:
+        raise InputError("it is too long for a list of goods", name, f"Give {HOW}.")
+    lines = [
+        (n, line) for n, line in enumerate(text.lstrip("\ufeff").splitlines(), 1) if line.strip()
+    ]
+    if not lines:
+        raise InputError("there is nothing in it", name, f"Give {HOW}.")
+    mark = _mark([line for _n, line in lines])
+    rows = [(n, next(csv.reader([line], delimiter=mark))) for n, line in lines]
+    heads = _heads(rows[0][1])
+    if heads:
+        rows = rows[1:]
+    else:
+        heads = {"name": 0, "mass": 1, "count": 2, "place": 3, "use": 4}
+    places: dict[str, str] = {}
+    for thing in _things(job):
+        places |= {thing.name.strip().lower(): thing.id, thing.id.lower(): thing.id}
+    found = [_good(cells, heads, places, f"{name}, line {n}") for n, cells in rows]
+    return tuple(found)
+
+
+def _things(job: Job) -> list[Placed | Carried]:
+    """Everything goods can be in."""
+    return [*job.units, *job.carried]
+
+
+def _heads(cells: list[str]) -> dict[str, int]:
+    """Which column is which; nothing where the line names none."""
+    found: dict[str, int] = {}
+    for n, cell in enumerate(cells):
+        for key, names in NAMES.items():
+            if _plain(cell) in names and key not in found:
+                found[key] = n
+    return found if "name" in found else {}
+
+
+def _good(cells: list[str], heads: dict[str, int], places: dict[str, str], place: str) -> Good:
+    """One line as a good."""
+
+    def cell(key: str) -> str:
+        n = heads.get(key, -1)
+        return cells[n].strip() if 0 <= n < len(cells) else ""
+
+    if not cell("name"):
+        raise InputError("the line has no name", place, f"Give {HOW}.")
+    raw: dict[str, object] = {
+        "name": cell("name")[:120],
+        "id": re.sub(r"[^A-Za-z0-9_.\-]+", "-", cell("name").lower()).strip("-")[:50] or "good",
+    }
+    for key in ("mass", "length", "width", "height", "litres"):
+        if cell(key):
+            raw[key] = _number(cell(key), place)
+    if cell("count"):
+        raw["count"] = _pieces(cell("count"), place)
+    if cell("size"):
+        raw["length"], raw["width"], raw["height"] = _size(cell("size"), place)
+    if cell("place"):
+        key = cell("place").lower()
+        raw["place"] = CAB if key == CAB else places.get(key, "")
+        if not raw["place"]:
+            raise InputError(
+                f"there is no '{cell('place')}' in the job",
+                place,
+                "Name a unit as the job names it, or leave it empty.",
+            )
+    if cell("use"):
+        raw["use"] = _one_of(cell("use"), WHENS, place)
+    if cell("nature"):
+        raw["nature"] = tuple(
+            _one_of(w, NATURES, place) for w in re.split(r"[/+& ]+", cell("nature")) if w
+        )
+    raw["part"], raw["note"] = cell("part"), cell("note")[:120]
+    try:
+        return msgspec.convert(raw, Good)
+    except (msgspec.ValidationError, ValueError) as trouble:
+        raise InputError(refusal(trouble), place, "Correct the line.") from None
+
+
+def _one_of(word: str, known: tuple[str, ...], place: str) -> str:
+    """A word out of some."""
+    if word.lower() not in known:
+        raise InputError(
+            f"'{word[:40]}' is none of: {', '.join(known)}", place, "Choose one of them."
+        )
+    return word.lower()
+
+
+def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:
+    """As `read_goods`, from a file.
+
+    Raises
+    ------
+    InputError
+        It cannot be read, or a line is wrong.
+    """
+    try:
+        if path.stat().st_size > LARGEST:
+            raise InputError("it is too long for a list of goods", path.name, f"Give {HOW}.")
+        text = path.read_bytes().decode("utf-8-sig", errors="replace")
+    except OSError as trouble:
+        raise InputError(
+            f"it cannot be read ({trouble.strerror})", str(path), "Choose another file."
+        ) from None
+    return read_goods(text, job, path.name)
+
+
+def aboard(job: Job, scenario: Scenario) -> tuple[Good, ...]:
+    """The goods that are aboard in a scenario."""
+    left = set(scenario.left_behind)
+    return tuple(
+        g
+        for g in job.goods
+        if (not g.only or scenario.id in g.only) and (not g.place or g.place not in left)
+    )
+
+
+def packing_list(job: Job, scenario: Scenario) -> str:
+    """What to pack for a scenario as CSV, place by place, what is not stowed at the end. [kg, mm]"""
+    names = {t.id: t.name for t in _things(job)} | {CAB: "Cab", "": "not stowed yet"}
+    order = {key: n for n, key in enumerate(names)}
+    rows: list[list[object]] = [
+        [
+            "place",
+            "part",
+            "good",
+            "pieces",
+            "kg each",
+            "kg",
+            "wanted",
+            "nature",
+            "size mm",
+            "packed",
+        ]
+    ]
+    for g in sorted(aboard(job, scenario), key=lambda g: order.get(g.place, 9999)):
+        size = (
+            f"{g.length:g} x {g.width:g} x {g.height:g}"
+            if g.length and g.width and g.height
+            else ""
+        )
+        rows.append([names.get(g.place, g.place), g.part, g.name, g.count, round(g.mass, 2), round(g.kg, 2), g.use,
+                     " ".join(g.nature), size, ""])  # fmt: skip
+    return table(rows)

@@ -1,0 +1,126 @@
+"""Goods: what is carried in things and at places, who reaches for it, and where one sleeps."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.doubt import Source
+from roomy_hull.core.value import Gap, Id, Kg, Litres, Name, Value
+
+Ref = Annotated[str, Meta(max_length=60)]
+Nature = Literal[
+    "clean", "food", "wet", "dirty", "fuel", "gas", "sharp", "fragile", "heavy", "recovery"
+]
+NATURES: tuple[Nature, ...] = Nature.__args__  # type: ignore[attr-defined]  # a Literal
+When = Literal["now", "each stop", "each camp", "rarely"]
+WHENS: tuple[When, ...] = When.__args__  # type: ignore[attr-defined]  # as above
+CAB = "cab"
+"""The place of goods that ride with the people."""
+MOST_GOODS = 2000
+Side = Annotated[float, Meta(ge=0, le=6000, description="mm; 0 where nobody measured")]
+
+
+class Good(Value, frozen=True, kw_only=True):
+    """Something carried: its mass and size are those of one piece. [kg, mm, l]
+
+    `place` is the id of a unit or carried thing, or ``cab``; empty for not stowed yet. `part` is the compartment of it,
+    by the name of its motion (``1`` of a stack). `only` are the scenarios in which it is aboard; all where empty.
+    """
+
+    id: Id
+    name: Name
+    mass: Kg = 0.0
+    mass_source: Source = "estimate"
+    count: Annotated[int, Meta(ge=1, le=1000, description="1 or more")] = 1
+    length: Side = 0.0
+    width: Side = 0.0
+    height: Side = 0.0
+    litres: Litres = 0.0
+    place: Ref = ""
+    part: Ref = ""
+    use: When = "rarely"
+    nature: Annotated[tuple[Nature, ...], Meta(max_length=6)] = ()
+    only: Annotated[tuple[Id, ...], Meta(max_length=24)] = ()
+    note: Name = ""
+
+    @property
+    def kg(self) -> float:
+        """All pieces together. [kg]"""
+        return self.mass * self.count
+
+    @property
+    def volume(self) -> float:
+        """Of all pieces: by their size, else as said; 0 where neither is known. [l]"""
+        one = self.length * self.width * self.height / 1e6 or self.litres
+        return one * self.count
+
+
+class Person(Value, frozen=True, kw_only=True):
+    """Somebody of the party. [mm, N]"""
+
+    id: Id
+    name: Name = ""
+    stature: Annotated[float, Meta(ge=900, le=2300, description="mm, 900 to 2300")] = 1700.0
+    pull: Annotated[float, Meta(ge=20, le=800, description="N")] = 150.0
+    cooks: bool = True
+
+
+class Dog(Value, frozen=True, kw_only=True):
+    """A dog by the live-animal rule: A from nose to root of tail, B ground to elbow, C broadest, D height. [mm]"""
+
+    id: Id
+    name: Name = ""
+    a: Annotated[float, Meta(ge=100, le=2000, description="mm")] = 700.0
+    b: Annotated[float, Meta(ge=50, le=1000, description="mm")] = 300.0
+    c: Annotated[float, Meta(ge=50, le=800, description="mm")] = 200.0
+    d: Annotated[float, Meta(ge=100, le=1500, description="mm")] = 600.0
+    place: Ref = ""
+
+
+class Berth(Value, frozen=True, kw_only=True):
+    """Where some sleep: its clear length and width, and the height over the mattress. [mm]
+
+    `thing` is the tent, platform or unit it belongs to; its sleepers are persons of the party.
+    """
+
+    id: Id
+    name: Name = ""
+    thing: Ref = ""
+    length: Gap = 2000.0
+    width: Gap = 1200.0
+    height: Gap = 1100.0
+    sleepers: Annotated[tuple[Id, ...], Meta(max_length=6)] = ()
+
+
+class Party(Value, frozen=True, kw_only=True):
+    """Who travels, and where they and their dogs sleep; two of 1.53 and 1.87 m where nobody is named."""
+
+    people: Annotated[tuple[Person, ...], Meta(max_length=12)] = ()
+    dogs: Annotated[tuple[Dog, ...], Meta(max_length=6)] = ()
+    berths: Annotated[tuple[Berth, ...], Meta(max_length=8)] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse ids that stand twice.
+
+        Raises
+        ------
+        ValueError
+            Names the id.
+        """
+        for words, rows in (("people", self.people), ("dogs", self.dogs), ("berths", self.berths)):
+            ids = [x.id for x in rows]
+            for one in ids:
+                if ids.count(one) > 1:
+                    raise ValueError(f"the id '{one}' stands twice among the {words} of the party")
+
+
+BAND = (
+    Person(id="short", name="Short, 1.53 m", stature=1530.0, pull=120.0),
+    Person(id="tall", name="Tall, 1.87 m", stature=1870.0, pull=180.0),
+)
+"""About a 5th-percentile woman and a 95th-percentile man (from memory); what they pull with one hand: common practice."""
+
+
+def people(party: Party) -> tuple[Person, ...]:
+    """Who is asked whether they reach: the party, else the usual band."""
+    return party.people or BAND

@@ -1,0 +1,1 @@
+"""The models of the pages of Access: goods, reach and sight, moves, lifting, living, off and on."""

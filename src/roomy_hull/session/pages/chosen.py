@@ -1,0 +1,35 @@
+"""What the card shows of what is chosen in Services and Access: its parameters, and its words."""
+
+from roomy_hull.kinds.card import Field
+from roomy_hull.session.access_fields import access_fields
+from roomy_hull.session.pages.access.words import access_words
+from roomy_hull.session.pages.services.words import service_words
+from roomy_hull.session.service_fields import fields, shown_key
+from roomy_hull.session.session import Session
+
+STAGES = ("Services", "Access")
+
+
+def chosen_key(session: Session) -> str:
+    """What is chosen in the stage, for a card that is laid out anew when it changes."""
+    look = session.look
+    if look.stage == "Access":
+        return f"{look.access} in Access"
+    return f"{shown_key(session.job, look, session.selection.key)} in {look.stage}"
+
+
+def chosen_fields(session: Session) -> tuple[Field, ...]:
+    """The parameters of what is chosen."""
+    job, look = session.job, session.look
+    if look.stage == "Access":
+        return access_fields(job, look.access)
+    return fields(job, shown_key(job, look, session.selection.key))
+
+
+def chosen_words(session: Session) -> tuple[str, str, str, str, str]:
+    """Title, kind, figure, sum and hint of what is chosen."""
+    if session.look.stage == "Access":
+        return access_words(session)
+    return service_words(
+        session.verdict, shown_key(session.job, session.look, session.selection.key)
+    )

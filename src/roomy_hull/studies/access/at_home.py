@@ -1,0 +1,83 @@
+"""Living judged: worktops, heads, beds, dogs, standing level, and the canopy on its legs."""
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.findings import GEOMETRY, Finding
+from roomy_hull.core.refs import CANOPY, Ref
+from roomy_hull.job.goods import people
+from roomy_hull.studies.access.living import HAIR, LEVEL, Living
+from roomy_hull.studies.access.off_on import BESIDE, OffOn
+from roomy_hull.studies.access.told import finding, ref
+
+
+def living_found(assembly: Assembly, life: Living) -> list[Finding]:
+    """Worktops, heads, beds, dogs, standing level."""
+    found: list[Finding] = []
+    for w in life.worktops:
+        if not w.fine:
+            words = "higher than the elbows" if w.below < 0 else "so low that one stoops"
+            found.append(
+                finding("worktop", "note", f"The worktop of {w.name} is {words} of {_person(assembly, w.person)}",
+                         ref(assembly, w.thing), (w.below, 75.0, "mm"), "Grandjean (from memory)")
+            )  # fmt: skip
+    tallest = max(people(assembly.job.party), key=lambda p: p.stature)
+    for e in life.edges:
+        if e.height < tallest.stature + HAIR:
+            found.append(
+                finding("head", "note", f"{e.name} hangs open at the height of a head", (Ref("opening", e.opening),),
+                         (e.height, tallest.stature + HAIR, "mm"))
+            )  # fmt: skip
+    for b in life.beds:
+        for short, words, n in zip(b.short, ("short", "narrow", "low"), range(3), strict=True):
+            if short > 0:
+                found.append(
+                    finding("berth", "look", f"{b.name} is too {words} for who sleeps there", (Ref("berth", b.id),),
+                             (b.has[n], b.wants[n], "mm"))
+                )  # fmt: skip
+    for k in life.kennels:
+        for n, words in enumerate(("short", "narrow", "low")):
+            if k.has[n] < k.wants[n] - 0.5:
+                found.append(
+                    finding("dog", "look", f"The place of {k.name} is too {words}", ref(assembly, k.place),
+                             (k.has[n], k.wants[n], "mm"), "IATA live-animal rule (from memory)")
+                )  # fmt: skip
+    t = life.tilt
+    if t is not None and life.beds and max(abs(t.ahead), abs(t.left)) > LEVEL:
+        found.append(
+            finding("level", "note", "In camp it does not stand level enough to sleep", (),
+                     (max(abs(t.ahead), abs(t.left)), LEVEL, "degrees"))
+        )  # fmt: skip
+    return found
+
+
+def _person(assembly: Assembly, key: str) -> str:
+    one = next((p for p in people(assembly.job.party) if p.id == key), None)
+    return (one.name or one.id) if one is not None else key
+
+
+def off_found(assembly: Assembly, off: OffOn | None) -> list[Finding]:
+    """The canopy on its legs."""
+    canopy = assembly.job.body.canopy
+    if off is None or canopy is None or not canopy.jacks:
+        return []
+    found = []
+    if canopy.leg and canopy.leg < off.least_leg:
+        found.append(
+            finding("leg_short", "look", "The canopy's legs are too short to lift it off at this ride height", (CANOPY,),
+                     (canopy.leg, off.least_leg, "mm"), GEOMETRY)
+        )  # fmt: skip
+    lifts_off = [name for name, kg in off.legs if kg < 0]
+    if lifts_off or off.tips < TIPS:
+        found.append(
+            finding("tips", "look", "The canopy on its legs, loaded as it is, tips on a slight slope", (CANOPY,),
+                     (off.tips, TIPS, "degrees"), "statics")
+        )  # fmt: skip
+    if off.beside < BESIDE:
+        found.append(
+            finding("beside", "look", "There is little room to drive out between the canopy's legs", (CANOPY,),
+                     (off.beside, BESIDE, "mm"), GEOMETRY)
+        )  # fmt: skip
+    return found
+
+
+TIPS = 8.0
+"""On its legs a canopy has to stand on a slope of so much (common practice). [°]"""

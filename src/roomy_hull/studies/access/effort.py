@@ -1,0 +1,118 @@
+"""Effort: what is lifted from where it lives to where it is held, for each of the party."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.ergonomics.lifting import Lift, held_out, index, limit
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import Good
+from roomy_hull.studies.access.moves import reach_from
+from roomy_hull.studies.access.reach import Seen
+from roomy_hull.studies.access.spaces import Space
+from roomy_hull.studies.access.standing import Settled
+from roomy_hull.studies.access.stowing import Stowed
+
+LIGHT = 3.0
+"""Less than this is nobody's lift (common practice). [kg]"""
+HELD = 75.0
+"""What is lifted is at last held before the body so high: the equation's best height. [cm]"""
+LIFTED = frozenset({"spare wheel", "jerry", "load", "ladder", "recovery boards"})
+"""Carried things that are lifted on and off."""
+
+
+class Effort(msgspec.Struct, frozen=True):
+    """One lift of one thing by one person.
+
+    Attributes
+    ----------
+    what, name : str
+        Id of the good or carried thing, and its name.
+    person : str
+        Whose id.
+    kg : float
+        One piece. [kg]
+    out, height : float
+        How far the hands are out and how high, where it lives. [cm]
+    most : float
+        The recommended limit. [kg]
+    index : float
+        Mass over limit; infinite where the hands are beyond the equation's bounds.
+    """
+
+    what: str
+    name: str
+    person: str
+    kg: float
+    out: float
+    height: float
+    most: float
+    index: float
+
+
+def _lift(
+    what: str, name: str, kg: float, width: float, seen: Seen, settled: Settled, space: Space
+) -> Effort:
+    """One lift from where somebody stands for it; on a shelf it is first drawn to the edge. [kg, mm]"""
+    hand, feet = list(seen.hand), seen.feet
+    if not space.top and not space.device:
+        axis, sign = reach_from(space.side)
+        edge = space.box[axis + 3] if sign > 0 else space.box[axis]
+        hand[axis] = edge - sign * min(width / 2, abs(edge - hand[axis]))
+    if feet:
+        out = max(math.dist(hand[:2], feet[:2]) / 10.0, held_out(width / 10.0, HELD))
+        ground = settled.ground(feet[0])
+    else:
+        out, ground = math.inf, settled.ground(hand[0])
+    height = (hand[2] - ground) / 10.0
+    travel = abs(height - HELD)
+    ends = (Lift(out, height, travel), Lift(held_out(width / 10.0, HELD), HELD, travel))
+    return Effort(what, name, seen.person, kg, out, height, min(map(limit, ends)), index(kg, ends))
+
+
+def efforts(
+    assembly: Assembly, spaces: Sequence[Space], seen: Sequence[Sequence[Seen]], rows: Sequence[Stowed], settled: Settled
+) -> tuple[Effort, ...]:  # fmt: skip
+    """Every lift that is one.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    spaces : sequence of Space
+        Of the job.
+    seen : sequence of sequence of Seen
+        Of each space, person by person.
+    rows : sequence of Stowed
+        Of each good.
+    settled : Settled
+        How the vehicle stands.
+
+    Returns
+    -------
+    tuple of Effort
+        Goods of 3 kg and more apiece, and carried things that are lifted on and off, person by person.
+    """
+    found = []
+    goods: tuple[Good, ...] = assembly.job.goods
+    for good, row in zip(goods, rows, strict=True):
+        if good.mass >= LIGHT and row.space >= 0:
+            width = min(good.width, good.length) or 300.0
+            found += [
+                _lift(good.id, good.name, good.mass, width, s, settled, spaces[row.space])
+                for s in seen[row.space]
+            ]
+    for n, space in enumerate(spaces):
+        thing = assembly.thing(space.owner)
+        if thing is not None and isinstance(thing.value, Carried) and thing.value.kind in LIFTED:
+            kg = thing.value.mass + thing.contents
+            if kg >= LIGHT:
+                width = min(thing.value.length, thing.value.width)
+                found += [
+                    _lift(thing.id, thing.value.name, kg, width, s, settled, space) for s in seen[n]
+                ]
+    return tuple(found)

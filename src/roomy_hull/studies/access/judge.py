@@ -1,0 +1,328 @@
+"""Access judged: moves and reach by class, sight, lifting, stowing, recovery, living, the canopy on its legs."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core.ergonomics.figure import Figure
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.goods import Good, Person, people
+from roomy_hull.kinds.kitchen import Kitchen
+from roomy_hull.studies.access.at_home import living_found, off_found
+from roomy_hull.studies.access.effort import Effort, efforts
+from roomy_hull.studies.access.living import Living, living
+from roomy_hull.studies.access.moves import Moves, moves
+from roomy_hull.studies.access.off_on import OffOn, off_on
+from roomy_hull.studies.access.reach import SEES, Seen, look
+from roomy_hull.studies.access.spaces import Space, spaces
+from roomy_hull.studies.access.standing import Settled, Surroundings, places, surroundings
+from roomy_hull.studies.access.stowing import (
+    FILLED,
+    HEAVY,
+    MOST_ACTIONS,
+    OVER_HEAD,
+    Beside,
+    Filled,
+    Stowed,
+    filled,
+    goes_in,
+    ill_stowed,
+    stowed,
+)
+from roomy_hull.studies.access.told import finding, ref
+
+KEY = "access"
+TOGETHER, IN_OUT, LOADS, SERVICES = "together", "in and out", "loads", "services"
+ROUND = 10.0
+"""How far the vehicle has settled counts in such steps: no hand feels less. [mm]"""
+NIOSH = "NIOSH 94-110 (from memory)"
+STRAIN, MOST_STRAIN = 1.0, 3.0
+"""Above this index a lift is a strain for some, and for most (NIOSH)."""
+
+
+class Basis(msgspec.Struct, frozen=True):
+    """What one space's reach was computed from."""
+
+    space: Space
+    solid: bytes
+    people: tuple[Person, ...]
+    settled: Settled
+
+
+class AccessResult(msgspec.Struct, frozen=True):
+    """Everything that is computed of access; `seen` are rows of persons, in the order of the spaces."""
+
+    spaces: tuple[Space, ...]
+    moves: tuple[Moves, ...]
+    seen: tuple[tuple[Seen, ...], ...]
+    stowed: tuple[Stowed, ...]
+    filled: tuple[Filled, ...]
+    beside: tuple[Beside, ...]
+    efforts: tuple[Effort, ...]
+    living: Living
+    off_on: OffOn | None
+    settled: Settled
+    bases: tuple[Basis, ...] = ()
+
+
+def settled_of(case: Case) -> Settled:
+    """How the vehicle stands in the first scenario that is as full as any. [mm]"""
+    job = case.assembly.job
+    full = max(
+        job.scenarios, key=lambda s: (s.canopy, s.contents + s.water + s.fuel, len(s.people))
+    )
+    stance = case.results[LOADS].scenario(full.id).stance
+    a, b = (round(v / ROUND) * ROUND for v in (stance.front_sag, stance.rear_sag))
+    return Settled(a, b, job.vehicle.wheelbase)
+
+
+def study(case: Case) -> AccessResult:
+    """Find out who gets at what, and how.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes, all meetings, what comes out before what, how it stands, what its services join.
+
+    Returns
+    -------
+    AccessResult
+        Complete; reach of a space about which nothing changed is taken from before.
+    """
+    assembly = case.assembly
+    old: AccessResult | None = case.old(KEY)
+    known = (
+        {b.space: (b, row) for b, row in zip(old.bases, old.seen, strict=True)}
+        if old is not None
+        else {}
+    )
+    settled = settled_of(case)
+    rooms = spaces(assembly, case.results[TOGETHER])
+    ways = tuple(moves(assembly, case.results[TOGETHER], case.results[IN_OUT], s) for s in rooms)
+    party = people(assembly.job.party)
+    bases, seen = [], []
+    for room in rooms:
+        about = surroundings(assembly, room)
+        basis = Basis(room, about.solid.tobytes(), party, settled)
+        before = known.get(room)
+        bases.append(basis)
+        seen.append(
+            before[1]
+            if before is not None and before[0] == basis
+            else _looked(assembly, basis, about)
+        )
+    rows = stowed(assembly, rooms, ways)
+    return AccessResult(
+        rooms, ways, tuple(seen), rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
+        efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
+        off_on(assembly, case.results[SERVICES], settled), settled, tuple(bases),
+    )  # fmt: skip
+
+
+def _looked(assembly: Assembly, basis: Basis, about: Surroundings) -> tuple[Seen, ...]:
+    """What each of the party reaches and sees of a space."""
+    found = []
+    for one in basis.people:
+        figure = Figure(one.stature)
+        feet = places(basis.space, figure, about, basis.settled, assembly)
+        found.append(look(basis.space, one.id, figure, feet, about))
+    return tuple(found)
+
+
+def judge(case: Case) -> list[Finding]:
+    """Judge access.
+
+    Parameters
+    ----------
+    case : Case
+        With the study's result.
+
+    Returns
+    -------
+    list of Finding
+        Spaces, goods, lifts, living, canopy.
+    """
+    result: AccessResult = case.results[KEY]
+    assembly = case.assembly
+    return [
+        *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result), *_lifts(assembly, result),
+        *living_found(assembly, result.living), *off_found(assembly, result.off_on),
+    ]  # fmt: skip
+
+
+def _spaces(assembly: Assembly, result: AccessResult) -> list[Finding]:
+    """Things with a class of use, drawers nobody sees into, spaces nobody reaches."""
+    found = []
+    for space, way, seen in zip(result.spaces, result.moves, result.seen, strict=True):
+        subjects = ref(assembly, space.owner)
+        thing = assembly.thing(space.owner)
+        where = (space.box,)
+        if space.use in MOST_ACTIONS:
+            found += _class(space.name, space.use, Stowed("", 0, way, "space"), subjects, where)
+            worst = [s for s in seen if s.how in ("by climbing", "not at all")]
+            if worst and space.use in ("now", "each stop"):
+                found.append(
+                    finding("reach", "look", f"{space.name} is not in reach of everybody", subjects,
+                             (worst[0].short, 0.0, "mm"), GEOMETRY, where)
+                )  # fmt: skip
+        kitchen = thing is not None and isinstance(thing.value, Kitchen)
+        if (
+            space.top
+            and not space.device
+            and not kitchen
+            and seen
+            and max(s.seen for s in seen) < SEES
+        ):
+            found.append(
+                finding("sight", "look", f"Nobody sees into {space.name}: make it an open pocket", subjects,
+                         (100 * max(s.seen for s in seen), 100 * SEES, "%"), PRACTICE, where)
+            )  # fmt: skip
+        if not space.device and not kitchen and seen and all(s.how == "not at all" for s in seen):
+            found.append(
+                finding("out_of_reach", "note", f"Nobody reaches the middle of {space.name} from where one can stand",
+                         subjects, (min(s.short for s in seen), 0.0, "mm"), GEOMETRY, where)
+            )  # fmt: skip
+    return found
+
+
+def _class(
+    name: str, use: str, row: Stowed, subjects: tuple[Ref, ...], where: tuple[Box, ...]
+) -> list[Finding]:
+    """Whether something takes more moves than its class allows."""
+    if not row.over(use) or row.moves is None:
+        return []
+    if not row.moves.possible:
+        return [finding("way", "look", f"There is no way to {name} without taking things apart", subjects, source=GEOMETRY,
+                         where=where)]  # fmt: skip
+    words = {
+        "now": "is wanted now",
+        "each stop": "is wanted at each stop",
+        "each camp": "is wanted at each camp",
+    }[use]
+    lifted = f", {row.moves.lifted} lifted aside" if row.moves.lifted else ""
+    return [finding("moves", "look", f"{name} {words} and takes {row.moves.said}{lifted}", subjects,
+                     (row.moves.count, MOST_ACTIONS[use], "actions"), PRACTICE, where)]  # fmt: skip
+
+
+def _goods(assembly: Assembly, result: AccessResult) -> list[Finding]:
+    """Each good: its moves, its reach, whether it goes in, what is lost, recovery gear, what is heavy and high."""
+    found = []
+    for good, row in zip(assembly.job.goods, result.stowed, strict=True):
+        own = Ref("good", good.id)
+        if row.where == "lost":
+            found.append(
+                finding("lost", "look", f"{good.name} is stowed in '{good.place}', which there is not any more; it is "
+                         "kept, and not weighed", (own,), source="docs/formats.md")
+            )  # fmt: skip
+        if row.space < 0:
+            continue
+        space, seen = result.spaces[row.space], result.seen[row.space]
+        subjects, where = (*ref(assembly, good.place), own), (space.box,)
+        found += _class(good.name, good.use, row, subjects, where)
+        if good.use in ("now", "each stop") and any(
+            s.how in ("by climbing", "not at all") for s in seen
+        ):
+            worst = max(seen, key=lambda s: s.short)
+            found.append(
+                finding("reach", "look", f"{good.name} is not in reach of everybody", subjects, (worst.short, 0.0, "mm"),
+                         GEOMETRY, where)
+            )  # fmt: skip
+        if not goes_in(good, space):
+            found.append(
+                finding(
+                    "size",
+                    "look",
+                    f"{good.name} does not go into {space.name}",
+                    subjects,
+                    source=GEOMETRY,
+                    where=where,
+                )
+            )
+        high = space.rest.z0 - result.settled.ground(space.rest.x0)
+        if good.mass >= HEAVY and high > OVER_HEAD:
+            found.append(
+                finding("heavy_high", "look", f"{good.name} is lifted over the head", subjects, (high, OVER_HEAD, "mm"),
+                         PRACTICE, where)
+            )  # fmt: skip
+        found += _recovery(assembly, good, space, subjects)
+    return found
+
+
+def _recovery(
+    assembly: Assembly, good: Good, space: Space, subjects: tuple[Ref, ...]
+) -> list[Finding]:
+    """Recovery gear bogged on either side, with the canopy off."""
+    if "recovery" not in good.nature:
+        return []
+    found = []
+    if space.needs and space.side in ("left", "right"):
+        found.append(
+            finding("bogged", "look", f"{good.name} lies behind a door of the {space.side}: bogged on that side it cannot "
+                     "be had", subjects, source=PRACTICE, where=(space.box,))
+        )  # fmt: skip
+    canopy = assembly.job.body.canopy
+    thing = assembly.thing(space.owner)
+    if (
+        canopy is not None
+        and canopy.kind == "canopy"
+        and thing is not None
+        and thing.place is not None
+    ):
+        found.append(
+            finding("recovery_off", "note", f"{good.name} stays behind when the canopy comes off", subjects,
+                     source=PRACTICE)
+        )  # fmt: skip
+    return found
+
+
+def _stowing(assembly: Assembly, result: AccessResult) -> list[Finding]:
+    """Full compartments, and goods that should not lie so."""
+    found = []
+    names = {g.id: g for g in assembly.job.goods}
+    for f in result.filled:
+        space = result.spaces[f.space]
+        if f.takes > FILLED * f.holds:
+            found.append(
+                finding("full", "look", f"{space.name} is fuller than odd goods fill it", ref(assembly, space.owner),
+                         (f.takes, FILLED * f.holds, "l"), PRACTICE, (space.box,))
+            )  # fmt: skip
+    for b in result.beside:
+        one, other = names[b.good], names[b.other]
+        found.append(
+            finding("nature", "look", f"{one.name} and {other.name}: {b.why}",
+                     (*ref(assembly, one.place), Ref("good", one.id), Ref("good", other.id)))
+        )  # fmt: skip
+    return found
+
+
+def _lifts(assembly: Assembly, result: AccessResult) -> list[Finding]:
+    """The worst lift of each thing, where it is a strain."""
+    worst: dict[str, Effort] = {}
+    for e in result.efforts:
+        if e.what not in worst or e.index > worst[e.what].index:
+            worst[e.what] = e
+    found = []
+    goods = {g.id: g for g in assembly.job.goods}
+    for e in worst.values():
+        if e.index <= STRAIN:
+            continue
+        subjects = (
+            (*ref(assembly, goods[e.what].place), Ref("good", e.what))
+            if e.what in goods
+            else ref(assembly, e.what)
+        )
+        heavy = e.index > MOST_STRAIN
+        words = "for most: have two lift it, or keep it lower and nearer" if heavy else "for some"
+        measured = e.index if math.isfinite(e.index) else None
+        found.append(
+            finding("lift", "look" if heavy else "note", f"Lifting {e.name}, {e.kg:.0f} kg, is a strain {words}", subjects,
+                     (measured, MOST_STRAIN if heavy else STRAIN, "times the limit"), NIOSH)
+        )  # fmt: skip
+    return found
+
+
+STUDY = Study(KEY, study, (TOGETHER, IN_OUT, LOADS, SERVICES), judge, ("access.",), settles=True)

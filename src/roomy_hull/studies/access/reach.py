@@ -1,0 +1,261 @@
+"""Reach and sight: what of a space a hand gets to, and what of its floor the eyes see, from where one can stand."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Literal
+
+import msgspec
+
+from roomy_hull.core import lazily
+from roomy_hull.core.ergonomics.figure import LEAN, STEP, TIPTOE, Figure
+from roomy_hull.core.geometry.rays import blocked
+from roomy_hull.studies.access.moves import reach_from
+from roomy_hull.studies.access.spaces import Space
+from roomy_hull.studies.access.standing import Surroundings
+
+if TYPE_CHECKING:
+    import numpy as np
+    import numpy.typing as npt
+
+    Array = npt.NDArray[np.float64]
+    Flags = npt.NDArray[np.bool_]
+else:
+    np = lazily.module("numpy")
+
+How = Literal["in reach", "on tiptoe", "by climbing", "not at all"]
+HOWS: tuple[How, ...] = ("in reach", "on tiptoe", "by climbing", "not at all")
+LEANS = (0.0, 15.0, 30.0, LEAN)
+"""How far one leans, in steps. [°]"""
+GRID = (6, 5)
+"""A floor is asked in so many fields, along it and into it."""
+HAND = 40.0
+"""A hand grips so high over what it stands on. [mm]"""
+SEES = 1.0 / 3.0
+"""Who sees less than this of a floor does not see what is there (common practice)."""
+
+
+class Seen(msgspec.Struct, frozen=True):
+    """One person before one space.
+
+    Attributes
+    ----------
+    person : str
+        Id.
+    how : str
+        How the middle of it is reached.
+    short : float
+        By how much the hand falls short of the middle, standing; 0 where it does not. [mm]
+    reached : float
+        Part of the floor that is reached standing, leaning or not.
+    seen : float
+        Part of the floor that is seen from the best place.
+    feet, shoulder : tuple of float
+        Where one stands for it, and the shoulder then; nothing where there is no place. [mm]
+    hand : tuple of float
+        What is gripped. [mm]
+    """
+
+    person: str
+    how: How
+    short: float
+    reached: float
+    seen: float
+    feet: tuple[float, ...] = ()
+    shoulder: tuple[float, ...] = ()
+    hand: tuple[float, ...] = ()
+
+
+def floor_points(space: Space, height: float) -> Array:
+    """Points over the floor of a space, or over the face of a device. [mm]"""
+    b = space.box
+    if space.device:
+        return np.array([[(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2, (b.z0 + b.z1) / 2]])
+    xs = b.x0 + (np.arange(GRID[0]) + 0.5) / GRID[0] * (b.x1 - b.x0)
+    ys = b.y0 + (np.arange(GRID[1]) + 0.5) / GRID[1] * (b.y1 - b.y0)
+    z = min(b.z0 + height, b.z1)
+    return np.array([(x, y, z) for x in xs for y in ys])
+
+
+def _trunk(feet: Array, figure: Figure, height: float, hand: Array, raised: float) -> Array:
+    """Where a point of the trunk is from every place and at every lean towards a hand: (places, leans, 3). [mm]"""
+    way = hand[:2] - feet[:, :2]
+    way /= np.maximum(np.linalg.norm(way, axis=1), 1.0)[:, None]
+    found = np.repeat(feet[:, None, :], len(LEANS), axis=1)
+    for n, angle in enumerate(LEANS):
+        forward, up = figure.leaning(height, angle)
+        found[:, n, :2] += way * forward
+        found[:, n, 2] += up + raised
+    return found
+
+
+def look(space: Space, person: str, figure: Figure, feet: Array, about: Surroundings) -> Seen:
+    """What somebody reaches and sees of a space.
+
+    Parameters
+    ----------
+    space : Space
+        As it stands open.
+    person : str
+        Whose id.
+    figure : Figure
+        Whose segments.
+    feet : array
+        Where one can stand, from `standing.places`. [mm]
+    about : Surroundings
+        What is in the way.
+
+    Returns
+    -------
+    Seen
+        The arm goes straight from shoulder to hand, or bent over the rim, past all but the space's own walls; the trunk
+        from hip to shoulder; the eye's way is not crossed by these walls either. [mm]
+    """
+    hand = _middle(space)
+    grip = tuple(hand.tolist())
+    if not len(feet):
+        return Seen(person, "not at all", 0.0, 0.0, 0.0, (), (), grip)
+    short = 0.0
+    for how, by in WAYS:
+        raised = by if by >= 0 else TIPTOE * figure.stature
+        shoulders = _trunk(feet, figure, figure.shoulder, hand, raised)
+        far = np.linalg.norm(shoulders - hand, axis=-1)
+        found, missing = _first(space, feet, shoulders, far, hand, figure, raised, about)
+        if how == "in reach":
+            short = missing
+        if found is not None:
+            n, k = found
+            best = (tuple(feet[n].tolist()), tuple(shoulders[n, k].tolist()))
+            break
+    else:
+        how, best = "not at all", ((), ())
+    tall = figure.stature * TIPTOE if how == "on tiptoe" else 0.0
+    return Seen(
+        person, how, short, _share(space, figure, feet, about, hand, tall),
+        _sight(space, figure, feet, about, hand), *best, grip,
+    )  # fmt: skip
+
+
+WAYS: tuple[tuple[How, float], ...] = (
+    ("in reach", 0.0),
+    ("on tiptoe", -1.0),
+    ("by climbing", STEP),
+)
+"""The ways to reach, the easiest first, and how far one is raised; tiptoe by the stature. [mm]"""
+BATCH, EYES = 12, 36
+"""Places are asked in batches, the nearest first, until all is seen or so many are asked."""
+
+
+def _middle(space: Space) -> Array:
+    """What is gripped: over the middle of the floor, or a device's middle. [mm]"""
+    b = space.box
+    z = (b.z0 + b.z1) / 2 if space.device else min(b.z0 + HAND, b.z1)
+    return np.array([(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2, z])
+
+
+def _between(boxes: Array, *points: Array) -> Array:
+    """Those boxes that could be in the way between some points. [mm]"""
+    all_ = np.vstack([p.reshape(-1, 3) for p in points])
+    low, high = all_.min(axis=0), all_.max(axis=0)
+    keep = ((boxes[:, :3] < high) & (boxes[:, 3:] > low)).all(axis=1)
+    found: Array = boxes[keep]
+    return found
+
+
+def _free(feet: Array, upper: Array, figure: Figure, raised: float, solid: Array) -> Flags:
+    """Whether the trunk is clear from the hip up: one flag a place."""
+    hips = feet.copy()
+    hips[:, 2] += figure.hip + raised
+    return ~blocked(hips, upper, _between(solid, hips, upper))
+
+
+def _first(
+    space: Space, feet: Array, shoulders: Array, far: Array, hand: Array, figure: Figure, raised: float, about: Surroundings
+) -> tuple[tuple[int, int] | None, float]:  # fmt: skip
+    """A place and a lean from which the arm gets there: leaning least, then nearest; by how much it else falls short."""
+    short = float("inf")
+    for k in range(shoulders.shape[1]):
+        free = _free(feet, shoulders[:, k], figure, raised, about.solid)
+        if free.any():
+            short = min(short, max(0.0, float(far[free, k].min()) - figure.arm))
+        rows = np.flatnonzero((far[:, k] <= figure.arm) & free)
+        if not len(rows):
+            continue
+        rows = rows[np.argsort(far[rows, k], kind="stable")]
+        ends = np.repeat(hand[None], len(rows), axis=0)
+        clear = _arms(space, shoulders[rows, k], ends, figure, about.solid)
+        if clear.any():
+            return (int(rows[clear.argmax()]), k), 0.0
+    return None, short if np.isfinite(short) else 0.0
+
+
+def _arms(space: Space, shoulders: Array, hands: Array, figure: Figure, solid: Array) -> Flags:
+    """Which arms get there: straight, or bent over the rim of the space where the bent way is not too long."""
+    clear = ~blocked(shoulders, hands, _between(solid, shoulders, hands))
+    over = hands.copy()
+    if space.top:
+        over[:, 2] = np.maximum(space.box.z1 + OVER_RIM, hands[:, 2])
+    else:
+        axis, sign = reach_from(space.side)
+        over[:, axis] = (space.box[axis + 3] if sign > 0 else space.box[axis]) + sign * OVER_RIM
+    long = np.linalg.norm(over - shoulders, axis=1) + np.linalg.norm(hands - over, axis=1)
+    bent = np.flatnonzero(~clear & (long <= figure.arm))
+    if len(bent):
+        a, b, c = shoulders[bent], over[bent], hands[bent]
+        near = _between(solid, a, b, c)
+        clear[bent] = ~blocked(a, b, near) & ~blocked(b, c, near)
+    return clear
+
+
+OVER_RIM = 30.0
+"""A bent arm keeps so far from the rim that it reaches over. [mm]"""
+
+
+def _near(feet: Array, hand: Array) -> Array:
+    """Places, the nearest to a hand first. [mm]"""
+    order = np.argsort(np.linalg.norm(feet[:, :2] - hand[:2], axis=1), kind="stable")
+    found: Array = feet[order]
+    return found
+
+
+def _share(
+    space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array, raised: float
+) -> float:
+    """What part of the floor is reached standing."""
+    left = floor_points(space, HAND)
+    whole = len(left)
+    near = _near(feet, hand)
+    for n in range(0, min(len(near), EYES), BATCH):
+        some = near[n : n + BATCH]
+        for k in range(len(LEANS)):
+            if not len(left):
+                return 1.0
+            upper = _trunk(some, figure, figure.shoulder, hand, raised)[:, k]
+            from_ = upper[_free(some, upper, figure, raised, about.solid)]
+            if not len(from_):
+                continue
+            far = np.linalg.norm(from_[:, None] - left[None], axis=-1)
+            i, j = np.nonzero(far <= figure.arm)
+            if len(i):
+                clear = _arms(space, from_[i], left[j], figure, about.solid)
+                left = np.delete(left, np.unique(j[clear]), axis=0)
+    return 1.0 - len(left) / whole
+
+
+def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array) -> float:
+    """What part of the floor is seen from the best place."""
+    points = floor_points(space, 1.0)
+    walls = np.vstack([about.solid, about.own])
+    near, best = _near(feet, hand), 0.0
+    for n in range(0, min(len(near), EYES), BATCH):
+        some = near[n : n + BATCH]
+        for k in range(len(LEANS)):
+            upper = _trunk(some, figure, figure.eye, hand, 0.0)[:, k]
+            eyes = upper[_free(some, upper, figure, 0.0, about.solid)]
+            if not len(eyes):
+                continue
+            a, b = np.repeat(eyes, len(points), axis=0), np.tile(points, (len(eyes), 1))
+            hidden = blocked(a, b, _between(walls, a, b)).reshape(len(eyes), len(points))
+            best = max(best, float((~hidden).mean(axis=1).max()))
+            if best >= 1.0:
+                return 1.0
+    return best

@@ -1,0 +1,287 @@
+"""Spaces: every room out of which things are taken, as it stands when one takes them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, Protocol
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.motions import Opening
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.motion import TURNS, Motion
+from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.board import Board
+from roomy_hull.kinds.device import Device
+from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.kitchen import Kitchen
+from roomy_hull.kinds.registry import kind_of
+
+SHEET = 2.0
+"""Walls of a container are about so thick. [mm]"""
+COLD = 45.0
+"""Walls of a fridge, insulation in them (common practice). [mm]"""
+LEAST = 40.0
+"""What moves and is lower than this is no container but a board or tray. [mm]"""
+BEFORE = 0.3
+"""What hides so much of a face stands before it."""
+
+
+class Meetings(Protocol):
+    """What Fit-out knows of openings; see `studies.fit.together.Togetherness`."""
+
+    openings: tuple[Opening, ...]
+    shut: dict[tuple[str, str], Any]
+    opened: dict[tuple[str, str], Any]
+    still: dict[str, tuple[tuple[Any, Any], ...]]
+    needs: dict[str, frozenset[str]]
+
+
+class Space(msgspec.Struct, frozen=True):
+    """One room out of which things are taken, in vehicle axes. [mm]
+
+    Attributes
+    ----------
+    owner, part, name : str
+        The thing, the compartment of it (a motion's name, or empty), and what it is called.
+    side : str
+        From where one takes things out.
+    box, rest : Box
+        The room as it stands open, and shut.
+    top : bool
+        Whether one reaches in from above; else from its front.
+    needs : frozenset of str
+        Openings that have to be open.
+    first : tuple of str
+        Things that stand before it and have to come out.
+    walls : tuple of Box
+        Its own walls as they stand open, and its lid.
+    use : str
+        How quickly it has to be at hand, where the thing itself says so.
+    roof : bool
+        Whether it is on the roof.
+    device : bool
+        Whether it is a thing that is itself reached for.
+    """
+
+    owner: str
+    part: str
+    name: str
+    side: str
+    box: Box
+    rest: Box
+    top: bool
+    needs: frozenset[str]
+    first: tuple[str, ...]
+    walls: tuple[Box, ...]
+    use: str = ""
+    roof: bool = False
+    device: bool = False
+
+    @property
+    def key(self) -> tuple[str, str]:
+        """The thing and the part of it."""
+        return (self.owner, self.part)
+
+
+def along(side: str) -> int:
+    """The axis along a wall: x at the sides, y at the rear."""
+    return 1 if side in ("rear", "front") else 0
+
+
+def outward(side: str) -> tuple[int, int]:
+    """The axis that leads out of a side, and its sign."""
+    return {"left": (1, -1), "right": (1, 1), "rear": (0, 1), "front": (0, -1)}.get(side, (0, 1))
+
+
+def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
+    """Every space of a job.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    found : Meetings
+        What opens, and what has to be open before it.
+
+    Returns
+    -------
+    tuple of Space
+        In the job's order; a stack has one for each of its drawers.
+    """
+    doors = [o for o in assembly.ground.openings if o.kind == "door"]
+    rows: list[Space] = []
+    for thing in assembly.things:
+        if isinstance(thing.value, Carried):
+            rows.append(_outside(assembly, thing))
+            continue
+        if not (kind_of(thing.value).contents or isinstance(thing.value, Device | Board)):
+            continue
+        own = _inside(assembly, thing, found, doors)
+        rows += own
+    return tuple(rows)
+
+
+def closure(keys: Iterable[str], needs: dict[str, frozenset[str]]) -> frozenset[str]:
+    """Some openings with all that has to be open before them."""
+    found: set[str] = set()
+    left = list(keys)
+    while left:
+        one = left.pop()
+        if one not in found:
+            found.add(one)
+            left += needs.get(one, frozenset())
+    return frozenset(found)
+
+
+def _outside(assembly: Assembly, thing: Thing) -> Space:
+    """A thing carried outside is taken as a whole, from the side where it is."""
+    item, box = thing.value, thing.envelope
+    behind = box.x0 >= assembly.ground.floor.x1 - BEHIND
+    side = "rear" if behind else "left" if box.y0 + box.y1 <= 0 else "right"
+    roof = isinstance(item, Carried) and item.on_roof
+    return Space(thing.id, "", item.name, side, box, box, True, frozenset(), (), (), "", roof, True)
+
+
+BEHIND = 100.0
+"""What begins so near to the floor's end, or behind it, is taken from behind. [mm]"""
+
+
+def _moved_by(motion: Motion, group: str) -> tuple[float, float, float]:
+    """How far a group is slid, lowered or lifted in all, in the owner's own directions. [mm]"""
+    by = [0.0, 0.0, 0.0]
+    for step in motion.steps:
+        if group in step.groups and step.verb not in TURNS:
+            by[step.axis] += step.by
+    return (by[0], by[1], by[2])
+
+
+def _put(box: Box, where: object) -> Box:
+    """A box of a unit in vehicle axes. [mm]"""
+    return where.box(box) if isinstance(where, Frame) else box
+
+
+def _inside(assembly: Assembly, thing: Thing, found: Meetings, doors: list[Opening]) -> list[Space]:
+    """The spaces of a unit: its containers, else the room in itself."""
+    if thing.place is None:
+        return []
+    side: str = thing.place.bay.side
+    first = _before(assembly, thing)
+    rows = [
+        row
+        for one in thing.openings
+        if (row := _container(thing, one, side, found, first)) is not None
+    ]
+    if rows:
+        return rows
+    lids = [o for o in thing.openings if not _slides(o)]
+    device = isinstance(thing.value, Device | Board)
+    box = thing.envelope if device else _shrunk(thing.envelope, SHEET)
+    door = _door(thing.envelope, side, doors)
+    needs = closure([*(o.id for o in lids), *([door] if door else [])], found.needs)
+    return [Space(
+        thing.id, "", thing.value.name, side, box, box, any(_is_lid(o, thing) for o in lids), needs, first,
+        tuple(p.box for o in lids for p in o.opened), getattr(thing.value, "use", ""), False, device,
+    )]  # fmt: skip
+
+
+def _slides(one: Opening) -> bool:
+    return any(s.verb == "slide" for s in one.motion.steps)
+
+
+def _container(
+    thing: Thing, one: Opening, side: str, found: Meetings, first: tuple[str, ...]
+) -> Space | None:
+    """What of an opening slides out and holds things; nothing where it is a board or a lid."""
+    if not _slides(one):
+        return None
+    wall = COLD if isinstance(thing.value, Fridge) else SHEET
+    boxes = [
+        m for m in one.motion.moved if m.box.z1 - m.box.z0 >= LEAST and m.box.y1 - m.box.y0 >= LEAST
+    ]
+    if boxes:
+        best = max(boxes, key=lambda m: _volume(m.box))
+        body, group = best.box, best.group
+    elif len(one.motion.moved) > 1:
+        # A tray with low rims: what stands on it reaches up to the unit's top.
+        group = one.motion.moved[0].group
+        body = hull(m.box for m in one.motion.moved)
+        body = body._replace(z1=max(body.z1, thing.expansion.envelope.z1))
+    else:
+        return None
+    by = _moved_by(one.motion, group)
+    inner = _shrunk(body, wall)
+    return Space(
+        thing.id, one.motion.id, one.name, side, _put(inner.moved(*by), one.where), _put(inner, one.where), not isinstance(thing.value, Kitchen),
+        closure((one.id,), found.needs), first, _walls(one, body.moved(*by), wall, group), getattr(thing.value, "use", ""),
+    )  # fmt: skip
+
+
+def _volume(box: Box) -> float:
+    a, b, c = box.size()
+    return a * b * c
+
+
+def _shrunk(box: Box, by: float) -> Box:
+    """The room inside walls and floor, open above. [mm]"""
+    a, b, c = (min(by, s / 4) for s in box.size())
+    return Box(box.x0 + a, box.y0 + b, box.z0 + c, box.x1 - a, box.y1 - b, box.z1)
+
+
+def _walls(one: Opening, body: Box, wall: float, group: str) -> tuple[Box, ...]:
+    """The four walls of a container as it stands open, its front, and what else of it moved: its lid. [mm]"""
+    w = min(wall, (body.x1 - body.x0) / 4, (body.y1 - body.y0) / 4)
+    sides = [
+        body._replace(x1=body.x0 + w), body._replace(x0=body.x1 - w),
+        body._replace(y1=body.y0 + w), body._replace(y0=body.y1 - w),
+    ]  # fmt: skip
+    by = _moved_by(one.motion, group)
+    others = [
+        m.box.moved(*by) for m in one.motion.moved if m.group == group and m.box.moved(*by) != body
+    ]
+    thin = [b for b in others if min(b.size()) < LEAST]
+    return tuple(_put(b, one.where) for b in (*sides, *thin))
+
+
+def _is_lid(one: Opening, thing: Thing) -> bool:
+    """Whether an opening is a lid on top, rather than a door before it."""
+    rest = one.rest_box
+    return rest.z1 - rest.z0 < 0.5 * (thing.envelope.z1 - thing.envelope.z0) and any(
+        s.verb in TURNS and s.axis != 2 for s in one.motion.steps
+    )
+
+
+def _door(box: Box, side: str, doors: list[Opening]) -> str:
+    """The door that most of a unit's face lies behind; empty for none."""
+    axis = along(side)
+    best, most = "", 0.0
+    for one in doors:
+        if one.side != side:
+            continue
+        rest = one.rest_box
+        a = min(box[axis + 3], rest[axis + 3]) - max(box[axis], rest[axis])
+        b = min(box.z1, rest.z1) - max(box.z0, rest.z0)
+        if a > 0 and b > 0 and a * b > most:
+            best, most = one.id, a * b
+    return best
+
+
+def _before(assembly: Assembly, thing: Thing) -> tuple[str, ...]:
+    """What stands between a unit and its access face and hides some of it."""
+    place, own = thing.place, thing.in_bay
+    if place is None:
+        return ()
+    face = max((own.x1 - own.x0) * (own.z1 - own.z0), 1.0)
+    found = []
+    for other in assembly.things:
+        if other is thing or other.place is None or other.place.bay.id != place.bay.id:
+            continue
+        box = other.in_bay
+        wide = min(own.x1, box.x1) - max(own.x0, box.x0)
+        high = min(own.z1, box.z1) - max(own.z0, box.z0)
+        if box.y1 <= own.y0 + 1.0 and wide > 0 and high > 0 and wide * high > BEFORE * face:
+            found.append(other.id)
+    return tuple(found)
