@@ -4,6 +4,7 @@ import os
 import sys
 from pathlib import Path
 
+import msgspec
 import numpy as np  # ruff: ignore[unused-import]  # read before the program makes it lazy: tests read Shapely at once, which is built on it
 import pytest
 from hypothesis import HealthCheck, settings
@@ -13,6 +14,7 @@ sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
 
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.goods import Party
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -29,9 +31,21 @@ settings.load_profile("project")
 
 
 @pytest.fixture(scope="session")
-def demo() -> Job:
-    """The shipped demo job."""
+def stocked() -> Job:
+    """The shipped demo job, with its goods and its party."""
     return demo_job()
+
+
+@pytest.fixture(scope="session")
+def demo() -> Job:
+    """The shipped demo job without its goods and its party: every unit holds what its own figure says."""
+    return msgspec.structs.replace(demo_job(), goods=(), party=Party())
+
+
+@pytest.fixture(scope="session")
+def stocked_verdict(stocked: Job) -> Verdict:
+    """The shipped demo job, judged."""
+    return judge(stocked)
 
 
 @pytest.fixture(scope="session")

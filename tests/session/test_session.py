@@ -85,6 +85,7 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
             "Body",
             "Unit",
             "Services",
+            "Access",
             "Loads",
             "Stage",
             "Help",

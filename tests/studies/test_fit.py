@@ -165,7 +165,8 @@ def test_a_move_says_by_how_much_and_which_way(demo: Job) -> None:
 
 def test_findings_of_other_studies_have_no_fit_fixes(demo: Job) -> None:
     verdict = judge(demo)
-    assert [fits.fixes(verdict.case(), f) for f in verdict.findings] == [(), ()]
+    assert len(verdict.findings) > 2
+    assert not any(fits.fixes(verdict.case(), f) for f in verdict.findings)
 
 
 @pytest.mark.parametrize("gap", [3.0, 1.0, -6.0])

@@ -8,13 +8,11 @@ from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 from roomy_hull.core.errors import PictureError
 from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
-from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.edits import layouts, scenarios
-from roomy_hull.job.model import Weighing
+from roomy_hull.job.edits import layouts
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.session.actions.fitting_out import go_to_step
 
@@ -146,41 +144,8 @@ def _levers(window: MainWindow) -> None:
             wait(30)
 
 
-def _springs(window: MainWindow) -> None:
-    window.session.selection.select("")
-    window.session.view.turn_to("Loads", "Springs")
-
-
 def _chassis(window: MainWindow) -> None:
     window.session.view.turn_to("Loads", "Chassis")
-
-
-def _strength(window: MainWindow) -> None:
-    window.session.view.turn_to("Loads", "Strength")
-    page = window.page("Loads", "Strength")
-    if isinstance(page, StrengthPage):
-        page.only("")
-        rows = page.model.rows()
-        page.model.at = next((n for n, r in enumerate(rows) if r.kind == "Strut"), 0)
-        page.refresh()
-
-
-def _sheet_page(window: MainWindow) -> None:
-    """Show a weighing of the chosen scenario, a little off what was predicted."""
-    session = window.session
-    loads = session.verdict.loads.scenario(session.look.scenario)
-    wheels = dict(
-        zip(("front_left", "front_right", "rear_left", "rear_right"), loads.wheels, strict=True)
-    )
-    read = {
-        k: round(f.value + d)
-        for (k, f), d in zip(wheels.items(), (-7.0, -2.0, 15.0, 9.0), strict=True)
-    }
-    one = Weighing(id="w", scenario=loads.id, date="2026-11-20", place="four wheel pads").but(
-        **read
-    )
-    session.preview(scenarios.weighed(session.job, one))
-    session.view.turn_to("Loads", "Sheet")
 
 
 def _cut(window: MainWindow) -> None:
@@ -218,6 +183,24 @@ def _trip(window: MainWindow) -> None:
     window.session.view.turn_to("Services", "Trip", service="")
 
 
+def _board(window: MainWindow) -> None:
+    window.session.view.turn_to("Services", "Board", service="")
+
+
+def _reach(window: MainWindow) -> None:
+    session = window.session
+    rows = session.verdict.access.spaces
+    own = next(
+        (s for s in rows if s.top and not s.device and s.side == "left"), rows[0] if rows else None
+    )
+    key = f"space.{own.owner}.{own.part}" if own is not None else ""
+    session.view.turn_to("Access", "Reach and sight", access=key)
+
+
+def _goods(window: MainWindow) -> None:
+    window.session.view.turn_to("Access", "Goods", access="", station="left")
+
+
 def _dark(window: MainWindow) -> None:
     session = window.session
     first = session.job.services.consumers
@@ -236,12 +219,12 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("fit-out-variants", _variants),
     ("fit-out-solid", _solid),
     ("services-trip", _trip),
+    ("services-board", _board),
     ("loads", _loads),
     ("loads-levers", _levers),
-    ("loads-springs", _springs),
     ("loads-chassis", _chassis),
-    ("loads-strength", _strength),
-    ("loads-sheet", _sheet_page),
+    ("access-goods", _goods),
+    ("access-reach", _reach),
     ("cut-blank", _cut),
     ("cut-sheet", _sheet),
     ("services-circuits-dark", _dark),

@@ -72,6 +72,9 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
              "limit_kg": _r(e.most, 2), "index": _r(e.index, 3)}
             for e in found.efforts
         ],
+        "rounds": [
+            {"run": r.id, "name": r.name, "actions": r.actions, "walked_m": _r(r.metres, 2)} for r in found.rounds
+        ],
         "living": {
             "worktops": [{"thing": w.thing, "person": w.person, "height_mm": _r(w.height), "below_elbow_mm": _r(w.below)}
                          for w in life.worktops],
@@ -114,6 +117,7 @@ def access_report(verdict: Verdict) -> str:
     for e in sorted(found.efforts, key=lambda e: -e.index)[:12]:
         index = f"{e.index:.1f}" if math.isfinite(e.index) else "beyond bounds"
         rows.append(f"  lift {e.name:<26}{e.kg:>6.1f} kg  {names[e.person]:<18} index {index}")
+    rows += [f"  {r.name}: {r.actions} actions, {r.metres:.0f} m walked" for r in found.rounds]
     off = found.off_on
     if off is not None:
         legs = ", ".join(f"{name} {kg:.0f}" for name, kg in off.legs)

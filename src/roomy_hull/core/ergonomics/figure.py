@@ -6,8 +6,8 @@ Drillis & Contini (1966), as in Winter, Biomechanics and Motor Control of Human 
 import math
 from typing import NamedTuple
 
-EYE, SHOULDER, ELBOW, HIP, KNUCKLE = 0.936, 0.818, 0.630, 0.530, 0.42
-"""Heights over the ground, of stature; the knuckle is an estimate."""
+EYE, SHOULDER, ELBOW, HIP, KNUCKLE = 0.936, 0.818, 0.630, 0.530, 0.44
+"""Heights over the ground, of stature; the knuckle lies within 5 % of Bodyspace's men and women (from memory)."""
 UPPER_ARM, FOREARM, HAND = 0.186, 0.146, 0.108
 """Lengths, of stature."""
 GRIP = 0.5
@@ -18,6 +18,8 @@ LEAN = 45.0
 """One leans over a sill so far at most (common practice). [°]"""
 TIPTOE = 0.04
 """Heels lift so far, of stature (common practice)."""
+CROUCH = 0.28
+"""Crouching the hip is so much lower, of stature (common practice)."""
 STEP = 350.0
 """Who climbs stands so high: a step, a tyre, a sill (common practice). [mm]"""
 DEPTH = 250.0

@@ -15,10 +15,10 @@ if TYPE_CHECKING:
 else:
     np = lazily.module("numpy")
 
-SKIN = 0.5
+SKIN = 0.05
 """What a way only grazes by less than this does not stop it. [mm]"""
-MOST = 2_000_000
-"""So many pairs of a way and a box are asked at one time, for the room they take."""
+MOST = 40_000
+"""So many pairs of a way and a box are asked at one time: what then lies between fits into a processor's cache."""
 
 
 def blocked(a: Array, b: Array, boxes: Array) -> Flags:
@@ -44,9 +44,15 @@ def blocked(a: Array, b: Array, boxes: Array) -> Flags:
     low, high = low[real], high[real]
     step = max(1, MOST // max(1, len(low)))
     for n in range(0, len(a), step):
-        begin, way = a[n : n + step, None, :], (b - a)[n : n + step, None, :]
-        safe = np.where(np.abs(way) < 1e-9, 1e-9, way)
-        one, other = (low[None] - begin) / safe, (high[None] - begin) / safe
-        near, far = np.minimum(one, other).max(axis=-1), np.maximum(one, other).min(axis=-1)
-        found[n : n + step] = ((near < far) & (far > 0) & (near < 1)).any(axis=-1)
+        begin, way = a[n : n + step], (b - a)[n : n + step]
+        inverse = 1.0 / np.where(np.abs(way) < 1e-9, 1e-9, way)
+        near: Array | float = 0.0
+        far: Array | float = 1.0
+        # Axis by axis: a third of the room, and no sums over rows of three.
+        for axis in range(3):
+            one = (low[None, :, axis] - begin[:, None, axis]) * inverse[:, None, axis]
+            other = (high[None, :, axis] - begin[:, None, axis]) * inverse[:, None, axis]
+            near = np.maximum(near, np.minimum(one, other))
+            far = np.minimum(far, np.maximum(one, other))
+        found[n : n + step] = np.any(near < far, axis=1)
     return found

@@ -30,14 +30,19 @@ from roomy_hull.making.cost import cost
 from roomy_hull.session.fields import (
     body_fields,
     choices_of,
-    fields_of,
     shown,
     typed,
     vehicle_fields,
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.pages.card_words import kind_words, made_words
-from roomy_hull.session.pages.chosen import STAGES, chosen_fields, chosen_key, chosen_words
+from roomy_hull.session.pages.chosen import (
+    STAGES,
+    chosen_fields,
+    chosen_key,
+    chosen_words,
+    unit_fields,
+)
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.governing import governing
 
@@ -89,7 +94,7 @@ class Card(QScrollArea):
             return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
         if thing is not None:
-            return fields_of(thing)
+            return unit_fields(session.job, thing)
         if session.look.stage == "Loads":
             job = session.job
             first = brief_fields() if session.look.page("Loads") == "Budget" else ()

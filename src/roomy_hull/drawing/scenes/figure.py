@@ -3,7 +3,7 @@
 import math
 from typing import NamedTuple
 
-from roomy_hull.core.ergonomics.figure import BREADTH, HIP, SHOULDER
+from roomy_hull.core.ergonomics.figure import BREADTH, CROUCH, HIP, LEAN, SHOULDER
 from roomy_hull.core.strokes import Disc, Outline, Point, Stroke
 from roomy_hull.drawing.view import View
 
@@ -39,7 +39,10 @@ def body(stature: float, feet: Spot, shoulder: Spot, hand: Spot) -> Body:
     """
     upright = SHOULDER * stature
     lifted = max(0.0, shoulder[2] - feet[2] - upright)
-    hip = (feet[0], feet[1], feet[2] + HIP * stature + lifted)
+    # What the farthest lean does not lower the shoulders by, bent knees do.
+    lowest = HIP * stature + (SHOULDER - HIP) * stature * math.cos(math.radians(LEAN))
+    bent = CROUCH * stature if shoulder[2] - feet[2] < lowest - 1.0 else 0.0
+    hip = (feet[0], feet[1], feet[2] + HIP * stature + lifted - bent)
     way = tuple(s - h for s, h in zip(shoulder, hip, strict=True))
     long = math.dist(shoulder, hip) or 1.0
     more = 0.115 * stature / long
@@ -98,7 +101,10 @@ def drawn(one: Body, view: View, tag: str = "") -> list[Stroke]:
         )
 
     found: list[Stroke] = []
-    knee_out = (one.facing[0] * 0.03 * s, one.facing[1] * 0.03 * s)
+    high = max(one.hip[2] - one.feet[2], 0.1 * s)
+    # Thigh and shin keep their length: the lower the hip, the further the knees stand out.
+    out = math.sqrt(max((0.265 * s) ** 2 - (high / 2) ** 2, (0.03 * s) ** 2))
+    knee_out = (one.facing[0] * out, one.facing[1] * out)
     for sign in (-1, 1):
         hip, foot = beside(one.hip, sign * 0.07 * s), beside(one.feet, sign * 0.085 * s)
         knee = (

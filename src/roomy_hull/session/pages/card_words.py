@@ -32,5 +32,11 @@ def made_words(placed: Thing) -> str:
             rows.append(f"{part.count} × {short}, {part.section}, {part.length:.0f} long")
         elif isinstance(part, Hardware):
             rows.append(f"{part.count} × {short}")
+    held = ""
+    if placed.goods:
+        names = ", ".join(g.name for g in placed.goods[:6]) + (
+            " …" if len(placed.goods) > 6 else ""
+        )
+        held = f"Holds {placed.contents:g} kg of goods: {names}"
     made = "Made of\n" + "\n".join(rows) if rows else ""
-    return "\n\n".join(words for words in (warned, made) if words)
+    return "\n\n".join(words for words in (warned, held, made) if words)

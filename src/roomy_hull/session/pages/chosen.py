@@ -1,7 +1,11 @@
 """What the card shows of what is chosen in Services and Access: its parameters, and its words."""
 
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.model import Job
 from roomy_hull.kinds.card import Field
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.session.access_fields import access_fields
+from roomy_hull.session.fields import fields_of
 from roomy_hull.session.pages.access.words import access_words
 from roomy_hull.session.pages.services.words import service_words
 from roomy_hull.session.service_fields import fields, shown_key
@@ -24,6 +28,14 @@ def chosen_fields(session: Session) -> tuple[Field, ...]:
     if look.stage == "Access":
         return access_fields(job, look.access)
     return fields(job, shown_key(job, look, session.selection.key))
+
+
+def unit_fields(job: Job, thing: Placed | Carried) -> tuple[Field, ...]:
+    """The parameters of a unit or carried thing; what goods are listed in it is not typed as its contents as well."""
+    own = fields_of(thing)
+    if any(g.place == thing.id for g in job.goods):
+        return tuple(f for f in own if f.name not in ("contents", "contents_source"))
+    return own
 
 
 def chosen_words(session: Session) -> tuple[str, str, str, str, str]:

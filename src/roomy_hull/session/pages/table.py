@@ -114,7 +114,7 @@ STAGES: tuple[Stage, ...] = (
         Page("Moves", "Ctrl+Shift+3", "In how many moves a thing is in the hand", "access.moves:MovesPage",
              ("access.moves", "access.way")),
         Page("Lifting", "Ctrl+Shift+4", "What is lifted from where, with which strain", "access.lifting:LiftingPage",
-             ("access.lift",)),
+             ("access.lift", "access.pull")),
         Page("Living", "Ctrl+Shift+5", "Worktops, heads, beds, dogs, standing level", "access.living:LivingPage",
              ("access.worktop", "access.head", "access.berth", "access.dog", "access.level")),
         Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage",

@@ -12,20 +12,23 @@ from roomy_hull.studies.access.told import finding, ref
 def living_found(assembly: Assembly, life: Living) -> list[Finding]:
     """Worktops, heads, beds, dogs, standing level."""
     found: list[Finding] = []
-    for w in life.worktops:
-        if not w.fine:
-            words = "higher than the elbows" if w.below < 0 else "so low that one stoops"
+    for key in dict.fromkeys(w.thing for w in life.worktops):
+        bad = [w for w in life.worktops if w.thing == key and not w.fine]
+        if bad:
+            words = "higher than the elbows of" if bad[0].below < 0 else "so low that one stoops:"
+            names = ", ".join(_person(assembly, w.person) for w in bad)
             found.append(
-                finding("worktop", "note", f"The worktop of {w.name} is {words} of {_person(assembly, w.person)}",
-                         ref(assembly, w.thing), (w.below, 75.0, "mm"), "Grandjean (from memory)")
+                finding("worktop", "note", f"The worktop of {bad[0].name} is {words} {names}", ref(assembly, key),
+                        (bad[0].below, 75.0, "mm"), "Grandjean (from memory)")
             )  # fmt: skip
-    tallest = max(people(assembly.job.party), key=lambda p: p.stature)
-    for e in life.edges:
-        if e.height < tallest.stature + HAIR:
-            found.append(
-                finding("head", "note", f"{e.name} hangs open at the height of a head", (Ref("opening", e.opening),),
-                         (e.height, tallest.stature + HAIR, "mm"))
-            )  # fmt: skip
+    tallest = max(people(assembly.job.party), key=lambda p: p.stature).stature + HAIR
+    low = sorted((e for e in life.edges if e.height < tallest), key=lambda e: e.height)
+    if low:
+        names = ", ".join(e.name for e in low)
+        found.append(
+            finding("head", "note", f"At the height of a head hang open: {names}",
+                    tuple(Ref("opening", e.opening) for e in low), (low[0].height, tallest, "mm"))
+        )  # fmt: skip
     for b in life.beds:
         for short, words, n in zip(b.short, ("short", "narrow", "low"), range(3), strict=True):
             if short > 0:

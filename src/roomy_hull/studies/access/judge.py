@@ -7,15 +7,16 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.ergonomics.figure import Figure
-from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding
+from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.goods import Good, Person, people
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.studies.access.at_home import living_found, off_found
 from roomy_hull.studies.access.effort import Effort, efforts
+from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
 from roomy_hull.studies.access.living import Living, living
-from roomy_hull.studies.access.moves import Moves, moves
+from roomy_hull.studies.access.moves import Moves, moves, walked
 from roomy_hull.studies.access.off_on import OffOn, off_on
 from roomy_hull.studies.access.reach import SEES, Seen, look
 from roomy_hull.studies.access.spaces import Space, spaces
@@ -36,7 +37,13 @@ from roomy_hull.studies.access.stowing import (
 from roomy_hull.studies.access.told import finding, ref
 
 KEY = "access"
-TOGETHER, IN_OUT, LOADS, SERVICES = "together", "in and out", "loads", "services"
+TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
+    "together",
+    "in and out",
+    "loads",
+    "services",
+    "strength",
+)
 ROUND = 10.0
 """How far the vehicle has settled counts in such steps: no hand feels less. [mm]"""
 NIOSH = "NIOSH 94-110 (from memory)"
@@ -53,6 +60,15 @@ class Basis(msgspec.Struct, frozen=True):
     settled: Settled
 
 
+class Round(msgspec.Struct, frozen=True):
+    """A run-through of the job on foot: how many actions, how far one walks for them. [m]"""
+
+    id: str
+    name: str
+    actions: int
+    metres: float
+
+
 class AccessResult(msgspec.Struct, frozen=True):
     """Everything that is computed of access; `seen` are rows of persons, in the order of the spaces."""
 
@@ -66,6 +82,7 @@ class AccessResult(msgspec.Struct, frozen=True):
     living: Living
     off_on: OffOn | None
     settled: Settled
+    rounds: tuple[Round, ...] = ()
     bases: tuple[Basis, ...] = ()
 
 
@@ -119,8 +136,23 @@ def study(case: Case) -> AccessResult:
     return AccessResult(
         rooms, ways, tuple(seen), rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
         efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
-        off_on(assembly, case.results[SERVICES], settled), settled, tuple(bases),
+        off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly), tuple(bases),
     )  # fmt: skip
+
+
+def _rounds(assembly: Assembly) -> tuple[Round, ...]:
+    """Every run-through on foot, from the driver's door."""
+    found = []
+    for run in assembly.job.runs:
+        sides = []
+        for move in run.moves:
+            opening, thing = assembly.opening(move.what), assembly.thing(move.what)
+            if opening is not None:
+                sides.append(opening.side)
+            elif thing is not None and thing.place is not None:
+                sides.append(thing.place.bay.side)
+        found.append(Round(run.id, run.name, len(run.moves), walked(assembly, sides)))
+    return tuple(found)
 
 
 def _looked(assembly: Assembly, basis: Basis, about: Surroundings) -> tuple[Seen, ...]:
@@ -149,7 +181,9 @@ def judge(case: Case) -> list[Finding]:
     result: AccessResult = case.results[KEY]
     assembly = case.assembly
     return [
-        *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result), *_lifts(assembly, result),
+        *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result),
+        *_left_behind(assembly, result), *_lifts(assembly, result),
+        *heavy_to_pull(assembly, case.results[STRENGTH].mounts),
         *living_found(assembly, result.living), *off_found(assembly, result.off_on),
     ]  # fmt: skip
 
@@ -248,14 +282,12 @@ def _goods(assembly: Assembly, result: AccessResult) -> list[Finding]:
                 finding("heavy_high", "look", f"{good.name} is lifted over the head", subjects, (high, OVER_HEAD, "mm"),
                          PRACTICE, where)
             )  # fmt: skip
-        found += _recovery(assembly, good, space, subjects)
+        found += _recovery(good, space, subjects)
     return found
 
 
-def _recovery(
-    assembly: Assembly, good: Good, space: Space, subjects: tuple[Ref, ...]
-) -> list[Finding]:
-    """Recovery gear bogged on either side, with the canopy off."""
+def _recovery(good: Good, space: Space, subjects: tuple[Ref, ...]) -> list[Finding]:
+    """Recovery gear bogged on either side."""
     if "recovery" not in good.nature:
         return []
     found = []
@@ -264,19 +296,27 @@ def _recovery(
             finding("bogged", "look", f"{good.name} lies behind a door of the {space.side}: bogged on that side it cannot "
                      "be had", subjects, source=PRACTICE, where=(space.box,))
         )  # fmt: skip
-    canopy = assembly.job.body.canopy
-    thing = assembly.thing(space.owner)
-    if (
-        canopy is not None
-        and canopy.kind == "canopy"
-        and thing is not None
-        and thing.place is not None
-    ):
-        found.append(
-            finding("recovery_off", "note", f"{good.name} stays behind when the canopy comes off", subjects,
-                     source=PRACTICE)
-        )  # fmt: skip
     return found
+
+
+def _left_behind(assembly: Assembly, result: AccessResult) -> list[Finding]:
+    """Recovery gear that stays with the canopy."""
+    canopy = assembly.job.body.canopy
+    own = [
+        g for g, r in zip(assembly.job.goods, result.stowed, strict=True)
+        if "recovery" in g.nature and r.space >= 0 and _in_canopy(assembly, result.spaces[r.space])
+    ]  # fmt: skip
+    if canopy is None or canopy.kind != "canopy" or not own:
+        return []
+    return [
+        finding("recovery_off", "note", f"With the canopy off these stay behind: {', '.join(g.name for g in own)}",
+                tuple(Ref("good", g.id) for g in own))
+    ]  # fmt: skip
+
+
+def _in_canopy(assembly: Assembly, space: Space) -> bool:
+    thing = assembly.thing(space.owner)
+    return thing is not None and thing.place is not None
 
 
 def _stowing(assembly: Assembly, result: AccessResult) -> list[Finding]:
@@ -307,22 +347,57 @@ def _lifts(assembly: Assembly, result: AccessResult) -> list[Finding]:
             worst[e.what] = e
     found = []
     goods = {g.id: g for g in assembly.job.goods}
-    for e in worst.values():
-        if e.index <= STRAIN:
-            continue
-        subjects = (
-            (*ref(assembly, goods[e.what].place), Ref("good", e.what))
-            if e.what in goods
-            else ref(assembly, e.what)
+    some = sorted(
+        (e for e in worst.values() if STRAIN < e.index <= MOST_STRAIN), key=lambda e: -e.index
+    )
+    if some:
+        names = ", ".join(e.name for e in some[:NAMED]) + (
+            f" and {len(some) - NAMED} more" if len(some) > NAMED else ""
         )
-        heavy = e.index > MOST_STRAIN
-        words = "for most: have two lift it, or keep it lower and nearer" if heavy else "for some"
+        found.append(
+            finding("lift", "note", f"Lifting is a strain for some: {names}", _lifted(assembly, goods, some[0]),
+                    (some[0].index, STRAIN, "times the limit"), NIOSH)
+        )  # fmt: skip
+    for e in worst.values():
+        if e.index <= MOST_STRAIN:
+            continue
+        words = f"Lifting {e.name}, {e.kg:.0f} kg, is a strain for most: have two lift it, or keep it lower and nearer"
         measured = e.index if math.isfinite(e.index) else None
         found.append(
-            finding("lift", "look" if heavy else "note", f"Lifting {e.name}, {e.kg:.0f} kg, is a strain {words}", subjects,
-                     (measured, MOST_STRAIN if heavy else STRAIN, "times the limit"), NIOSH)
-        )  # fmt: skip
+            finding(
+                "lift",
+                "look",
+                words,
+                _lifted(assembly, goods, e),
+                (measured, MOST_STRAIN, "times the limit"),
+                NIOSH,
+            )
+        )
     return found
 
 
-STUDY = Study(KEY, study, (TOGETHER, IN_OUT, LOADS, SERVICES), judge, ("access.",), settles=True)
+NAMED = 3
+"""So many are named where there are more."""
+
+
+def _lifted(assembly: Assembly, goods: dict[str, Good], one: Effort) -> tuple[Ref, ...]:
+    """What a lift is of."""
+    if one.what in goods:
+        return (*ref(assembly, goods[one.what].place), Ref("good", one.what))
+    return ref(assembly, one.what)
+
+
+def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:
+    """Offer other places for a good that takes too many moves, is not reached, or does not go in."""
+    return places_for(case.assembly, case.results[KEY], found)
+
+
+STUDY = Study(
+    KEY,
+    study,
+    (TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH),
+    judge,
+    ("access.",),
+    fixes,
+    settles=True,
+)

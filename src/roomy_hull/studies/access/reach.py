@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Literal
 import msgspec
 
 from roomy_hull.core import lazily
-from roomy_hull.core.ergonomics.figure import LEAN, STEP, TIPTOE, Figure
+from roomy_hull.core.ergonomics.figure import CROUCH, LEAN, STEP, TIPTOE, Figure
 from roomy_hull.core.geometry.rays import blocked
 from roomy_hull.studies.access.moves import reach_from
 from roomy_hull.studies.access.spaces import Space
@@ -22,11 +22,11 @@ if TYPE_CHECKING:
 else:
     np = lazily.module("numpy")
 
-How = Literal["in reach", "on tiptoe", "by climbing", "not at all"]
-HOWS: tuple[How, ...] = ("in reach", "on tiptoe", "by climbing", "not at all")
+How = Literal["in reach", "crouching", "on tiptoe", "by climbing", "not at all"]
+HOWS: tuple[How, ...] = ("in reach", "crouching", "on tiptoe", "by climbing", "not at all")
 LEANS = (0.0, 15.0, 30.0, LEAN)
 """How far one leans, in steps. [°]"""
-GRID = (6, 5)
+GRID = (6, 4)
 """A floor is asked in so many fields, along it and into it."""
 HAND = 40.0
 """A hand grips so high over what it stands on. [mm]"""
@@ -115,8 +115,8 @@ def look(space: Space, person: str, figure: Figure, feet: Array, about: Surround
     if not len(feet):
         return Seen(person, "not at all", 0.0, 0.0, 0.0, (), (), grip)
     short = 0.0
-    for how, by in WAYS:
-        raised = by if by >= 0 else TIPTOE * figure.stature
+    for how, part, step in WAYS:
+        raised = part * figure.stature + step
         shoulders = _trunk(feet, figure, figure.shoulder, hand, raised)
         far = np.linalg.norm(shoulders - hand, axis=-1)
         found, missing = _first(space, feet, shoulders, far, hand, figure, raised, about)
@@ -128,20 +128,18 @@ def look(space: Space, person: str, figure: Figure, feet: Array, about: Surround
             break
     else:
         how, best = "not at all", ((), ())
-    tall = figure.stature * TIPTOE if how == "on tiptoe" else 0.0
+    tall = {"on tiptoe": TIPTOE, "crouching": -CROUCH}.get(how, 0.0) * figure.stature
     return Seen(
         person, how, short, _share(space, figure, feet, about, hand, tall),
         _sight(space, figure, feet, about, hand), *best, grip,
     )  # fmt: skip
 
 
-WAYS: tuple[tuple[How, float], ...] = (
-    ("in reach", 0.0),
-    ("on tiptoe", -1.0),
-    ("by climbing", STEP),
-)
-"""The ways to reach, the easiest first, and how far one is raised; tiptoe by the stature. [mm]"""
-BATCH, EYES = 12, 36
+WAYS: tuple[tuple[How, float, float], ...] = (
+    ("in reach", 0.0, 0.0), ("crouching", -CROUCH, 0.0), ("on tiptoe", TIPTOE, 0.0), ("by climbing", 0.0, STEP),
+)  # fmt: skip
+"""The ways to reach, the easiest first, and how far one is raised: of stature, and at once. [mm]"""
+BATCH, EYES = 8, 24
 """Places are asked in batches, the nearest first, until all is seen or so many are asked."""
 
 
@@ -161,11 +159,11 @@ def _between(boxes: Array, *points: Array) -> Array:
     return found
 
 
-def _free(feet: Array, upper: Array, figure: Figure, raised: float, solid: Array) -> Flags:
+def _free(feet: Array, upper: Array, figure: Figure, raised: float, about: Surroundings) -> Flags:
     """Whether the trunk is clear from the hip up: one flag a place."""
     hips = feet.copy()
     hips[:, 2] += figure.hip + raised
-    return ~blocked(hips, upper, _between(solid, hips, upper))
+    return ~blocked(hips, upper, _between(np.vstack([about.solid, about.own]), hips, upper))
 
 
 def _first(
@@ -174,7 +172,7 @@ def _first(
     """A place and a lean from which the arm gets there: leaning least, then nearest; by how much it else falls short."""
     short = float("inf")
     for k in range(shoulders.shape[1]):
-        free = _free(feet, shoulders[:, k], figure, raised, about.solid)
+        free = _free(feet, shoulders[:, k], figure, raised, about)
         if free.any():
             short = min(short, max(0.0, float(far[free, k].min()) - figure.arm))
         rows = np.flatnonzero((far[:, k] <= figure.arm) & free)
@@ -217,6 +215,15 @@ def _near(feet: Array, hand: Array) -> Array:
     return found
 
 
+def _trunks(
+    feet: Array, figure: Figure, height: float, hand: Array, raised: float, about: Surroundings
+) -> Array:
+    """Where a point of the trunk is, from every place and at every lean that is clear: (trunks, 3). [mm]"""
+    upper = _trunk(feet, figure, height, hand, raised).reshape(-1, 3)
+    found: Array = upper[_free(np.repeat(feet, len(LEANS), axis=0), upper, figure, raised, about)]
+    return found
+
+
 def _share(
     space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array, raised: float
 ) -> float:
@@ -225,20 +232,26 @@ def _share(
     whole = len(left)
     near = _near(feet, hand)
     for n in range(0, min(len(near), EYES), BATCH):
-        some = near[n : n + BATCH]
-        for k in range(len(LEANS)):
-            if not len(left):
-                return 1.0
-            upper = _trunk(some, figure, figure.shoulder, hand, raised)[:, k]
-            from_ = upper[_free(some, upper, figure, raised, about.solid)]
-            if not len(from_):
-                continue
-            far = np.linalg.norm(from_[:, None] - left[None], axis=-1)
-            i, j = np.nonzero(far <= figure.arm)
-            if len(i):
-                clear = _arms(space, from_[i], left[j], figure, about.solid)
-                left = np.delete(left, np.unique(j[clear]), axis=0)
+        if not len(left):
+            return 1.0
+        from_ = _trunks(near[n : n + BATCH], figure, figure.shoulder, hand, raised, about)
+        if not len(from_):
+            continue
+        far = np.linalg.norm(from_[:, None] - left[None], axis=-1)
+        # The nearest shoulders to each point, a few of them: what these do not reach, those further off hardly do.
+        order = np.argsort(far, axis=0, kind="stable")[:TRIED]
+        j = np.repeat(np.arange(len(left))[None], len(order), axis=0).ravel()
+        i = order.ravel()
+        keep = far[i, j] <= figure.arm
+        i, j = i[keep], j[keep]
+        if len(i):
+            clear = _arms(space, from_[i], left[j], figure, about.solid)
+            left = np.delete(left, np.unique(j[clear]), axis=0)
     return 1.0 - len(left) / whole
+
+
+TRIED = 10
+"""From so many shoulders of a batch each point is tried to be reached."""
 
 
 def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array) -> float:
@@ -246,11 +259,11 @@ def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand:
     points = floor_points(space, 1.0)
     walls = np.vstack([about.solid, about.own])
     near, best = _near(feet, hand), 0.0
+    # Over a rim one stands; under a shelf or a door one stoops.
+    stances = (0.0,) if space.top else (0.0, -CROUCH * figure.stature)
     for n in range(0, min(len(near), EYES), BATCH):
-        some = near[n : n + BATCH]
-        for k in range(len(LEANS)):
-            upper = _trunk(some, figure, figure.eye, hand, 0.0)[:, k]
-            eyes = upper[_free(some, upper, figure, 0.0, about.solid)]
+        for raised in stances:
+            eyes = _trunks(near[n : n + BATCH], figure, figure.eye, hand, raised, about)
             if not len(eyes):
                 continue
             a, b = np.repeat(eyes, len(points), axis=0), np.tile(points, (len(eyes), 1))

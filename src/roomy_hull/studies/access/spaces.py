@@ -24,6 +24,8 @@ SHEET = 2.0
 """Walls of a container are about so thick. [mm]"""
 COLD = 45.0
 """Walls of a fridge, insulation in them (common practice). [mm]"""
+NARROW = 150.0
+"""What is narrower than this is no drawer to look into, but a tube or slot. [mm]"""
 LEAST = 40.0
 """What moves and is lower than this is no container but a board or tray. [mm]"""
 BEFORE = 0.3
@@ -184,8 +186,22 @@ def _inside(assembly: Assembly, thing: Thing, found: Meetings, doors: list[Openi
     needs = closure([*(o.id for o in lids), *([door] if door else [])], found.needs)
     return [Space(
         thing.id, "", thing.value.name, side, box, box, any(_is_lid(o, thing) for o in lids), needs, first,
-        tuple(p.box for o in lids for p in o.opened), getattr(thing.value, "use", ""), False, device,
+        (*(p.box for o in lids for p in o.opened), *_sheets(thing)), getattr(thing.value, "use", ""), False, device,
     )]  # fmt: skip
+
+
+def _sheets(thing: Thing) -> tuple[Box, ...]:
+    """What a unit itself is made of and stays: thin solids, through which nobody sees. [mm]"""
+    rows = zip(thing.expansion.solids, thing.solids, strict=True)
+    return tuple(
+        box
+        for solid, box in rows
+        if not solid.moves and solid.role != "contents" and min(box.size()) < THIN
+    )
+
+
+THIN = 12.0
+"""What is thicker than this is no sheet. [mm]"""
 
 
 def _slides(one: Opening) -> bool:
@@ -215,7 +231,8 @@ def _container(
     by = _moved_by(one.motion, group)
     inner = _shrunk(body, wall)
     return Space(
-        thing.id, one.motion.id, one.name, side, _put(inner.moved(*by), one.where), _put(inner, one.where), not isinstance(thing.value, Kitchen),
+        thing.id, one.motion.id, one.name, side, _put(inner.moved(*by), one.where), _put(inner, one.where),
+        min(inner.x1 - inner.x0, inner.y1 - inner.y0) >= NARROW and not isinstance(thing.value, Kitchen),
         closure((one.id,), found.needs), first, _walls(one, body.moved(*by), wall, group), getattr(thing.value, "use", ""),
     )  # fmt: skip
 
@@ -232,11 +249,11 @@ def _shrunk(box: Box, by: float) -> Box:
 
 
 def _walls(one: Opening, body: Box, wall: float, group: str) -> tuple[Box, ...]:
-    """The four walls of a container as it stands open, its front, and what else of it moved: its lid. [mm]"""
+    """Walls and floor of a container as it stands open, its front, and what else of it moved. [mm]"""
     w = min(wall, (body.x1 - body.x0) / 4, (body.y1 - body.y0) / 4)
     sides = [
         body._replace(x1=body.x0 + w), body._replace(x0=body.x1 - w),
-        body._replace(y1=body.y0 + w), body._replace(y0=body.y1 - w),
+        body._replace(y1=body.y0 + w), body._replace(y0=body.y1 - w), body._replace(z1=body.z0 + w),
     ]  # fmt: skip
     by = _moved_by(one.motion, group)
     others = [

@@ -16,6 +16,7 @@ if TYPE_CHECKING:
     import numpy.typing as npt
 
     Array = npt.NDArray[np.float64]
+    Flags = npt.NDArray[np.bool_]
 else:
     np = lazily.module("numpy")
 
@@ -163,10 +164,19 @@ def places(
     down, up = feet - DEPTH / 2, feet + DEPTH / 2
     down[:, 2] = feet[:, 2] + KNEES * figure.stature
     up[:, 2] = feet[:, 2] + figure.shoulder
-    boxes = np.vstack([about.solid, about.own, np.array([tuple(space.box)])])
-    meets = (down[:, None] < boxes[None, :, 3:] - 1) & (up[:, None] > boxes[None, :, :3] + 1)
-    stopped = np.any(np.all(meets, axis=2), axis=1)
+    # One ducks under a door or a shelf; nobody has the head in what is being looked into.
+    head = up.copy()
+    head[:, 2] = feet[:, 2] + figure.stature
+    own = np.vstack([about.own, np.array([tuple(space.box)])])
+    stopped = _hit(down, up, about.solid) | _hit(down, head, own)
     found: Array = feet[~stopped]
+    return found
+
+
+def _hit(low: Array, high: Array, boxes: Array) -> Flags:
+    """Which of some bodies share room with any box. [mm]"""
+    meets = (low[:, None] < boxes[None, :, 3:] - 1) & (high[:, None] > boxes[None, :, :3] + 1)
+    found: Flags = np.any(np.all(meets, axis=2), axis=1)
     return found
 
 

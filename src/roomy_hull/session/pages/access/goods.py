@@ -15,7 +15,7 @@ SHORT = {
     "by climbing": "climb",
     "not at all": "not at all",
 }
-ORDER = ("in reach", "on tiptoe", "by climbing", "not at all")
+ORDER = ("in reach", "crouching", "on tiptoe", "by climbing", "not at all")
 
 
 class GoodsModel:
@@ -69,7 +69,7 @@ class GoodsModel:
             rows.append([
                 (good.name, bold), (f"{good.count}", ""), (show(good.kg, "mass", system), ""), (good.use, ""),
                 (where_words(verdict, good, row.space), "look" if row.where in ("lost", "nowhere") else ""),
-                (moves, "look" if late else ""), (SHORT.get(worst, ""), "look" if worst in ORDER[2:] else ""),
+                (moves, "look" if late else ""), (SHORT.get(worst, ""), "look" if worst in ORDER[3:] else ""),
             ])  # fmt: skip
         return rows
 

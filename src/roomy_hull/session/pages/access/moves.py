@@ -83,7 +83,9 @@ class MovesModel:
         """The moves, the last one shown in brackets."""
         n = self.space()
         if n < 0:
-            return "Choose a row to play its moves on the drawing."
+            rounds = self._session.verdict.access.rounds
+            said = ";  ".join(f"{r.name}: {r.actions} actions, {r.metres:.0f} m" for r in rounds)
+            return f"Choose a row to play its moves on the drawing.   {said}"
         rows = moves_words(self._session.verdict, self._session.verdict.access.moves[n])
         if not rows:
             return "It is at hand: nothing has to be opened."

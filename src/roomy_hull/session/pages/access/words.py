@@ -85,8 +85,8 @@ def reach_words(seen: Seen) -> str:
             if seen.short > 0
             else "not at all: something is in the way"
         )
-    if seen.how == "in reach":
-        return "in reach"
+    if seen.how in ("in reach", "crouching"):
+        return seen.how
     return f"{seen.how}, {seen.short:.0f} mm short standing" if seen.short > 0 else f"{seen.how}"
 
 

@@ -1,0 +1,538 @@
+"""Access: spaces as they open, the fewest moves, reach and sight against sampling, goods, living, the canopy on its legs."""
+
+import itertools
+import math
+from collections import deque
+from typing import Any
+
+import fcl
+import msgspec
+import numpy as np
+import pytest
+import trimesh
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from roomy_hull.core.ergonomics.figure import Figure
+from roomy_hull.core.geometry.rays import blocked
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.job.edits import goods as edits
+from roomy_hull.job.edits import layouts
+from roomy_hull.job.goods import Berth, Dog, Good, Party, Person
+from roomy_hull.job.model import Job
+from roomy_hull.studies.access import moves as moving
+from roomy_hull.studies.access import reach
+from roomy_hull.studies.access.judge import AccessResult
+from roomy_hull.studies.access.living import tilt
+from roomy_hull.studies.access.off_on import leg_loads, tipping
+from roomy_hull.studies.access.spaces import Space
+from roomy_hull.studies.access.standing import Settled, Surroundings, places, surroundings
+from roomy_hull.studies.fit.mending import applied
+from roomy_hull.verdict.verdict import Verdict, fixes, judge
+
+DEMOS = ("", "lowfold", "tarn")
+
+
+def verdict_of(name: str) -> Verdict:
+    return judge(demo_job(name) if name else demo_job())
+
+
+@pytest.fixture(scope="module")
+def verdicts() -> dict[str, Verdict]:
+    return {name: verdict_of(name) for name in DEMOS}
+
+
+def space(found: AccessResult, owner: str, part: str = "") -> int:
+    return next(
+        n for n, s in enumerate(found.spaces) if s.owner == owner and (not part or s.part == part)
+    )
+
+
+def codes(verdict: Verdict) -> list[str]:
+    return [
+        f.code.removeprefix("access.") for f in verdict.findings if f.code.startswith("access.")
+    ]
+
+
+def with_good(job: Job, **more: Any) -> Job:
+    return edits.with_goods(job, [Good(**({"id": "thing", "name": "A thing", "mass": 1.0} | more))])
+
+
+# Rays
+
+
+def meets(a: Any, b: Any, low: Any, high: Any) -> bool:
+    """Whether a straight wire between two points meets a box, by a collision library (FCL)."""
+    way = b - a
+    long = float(np.linalg.norm(way))
+    turn = trimesh.geometry.align_vectors([0, 0, 1], way / long)[:3, :3]
+    wire = fcl.CollisionObject(fcl.Cylinder(1e-3, long), fcl.Transform(turn, (a + b) / 2))
+    box = fcl.CollisionObject(fcl.Box(*(high - low)), fcl.Transform((low + high) / 2))
+    return bool(fcl.collide(wire, box, fcl.CollisionRequest(), fcl.CollisionResult()))
+
+
+@given(
+    st.lists(
+        st.tuples(*[st.floats(-500, 500)] * 3, *[st.floats(5, 400)] * 3), min_size=1, max_size=6
+    ),
+    st.integers(0, 1000),
+)
+def test_what_a_ray_meets_is_what_a_mesh_library_says(
+    rows: list[tuple[float, ...]], seed: int
+) -> None:
+    boxes = np.array([(x, y, z, x + a, y + b, z + c) for x, y, z, a, b, c in rows])
+    rng = np.random.default_rng(seed)
+    a, b = rng.uniform(-800, 800, (40, 3)), rng.uniform(-800, 800, (40, 3))
+    mine = blocked(a, b, boxes)
+    theirs = np.array([
+        any(meets(p, q, row[:3] + 0.05, row[3:] - 0.05) for row in boxes)
+        for p, q in zip(a, b, strict=True)
+    ])
+    # A ray that grazes an edge may go either way: those that are told apart by half a millimetre agree.
+    wide = blocked(a, b, boxes + np.array([-1, -1, -1, 1, 1, 1]))
+    close = blocked(a, b, boxes + np.array([1, 1, 1, -1, -1, -1]))
+    sure = wide == close
+    assert (theirs[sure] == mine[sure]).all()
+
+
+# Moves
+
+
+def exhaustive(found: Any, goal: frozenset[str], keys: list[str]) -> int | None:
+    """Over every state of some openings, by the rules of a run-through: an independent search."""
+
+    def free(one: str, state: frozenset[str]) -> bool:
+        for other in (o.id for o in found.openings):
+            if other == one:
+                continue
+            meeting = (found.opened if other in state else found.shut).get((one, other))
+            if meeting is not None and meeting.clashes:
+                return False
+        return not any(m.clashes and not w.is_thing for w, m in found.still.get(one, ()))
+
+    far = {frozenset(): 0}
+    queue = deque([frozenset[str]()])
+    while queue:
+        state = queue.popleft()
+        if goal <= state:
+            return far[state]
+        for one in keys:
+            new = state ^ {one}
+            if new not in far and free(one, state):
+                far[new] = far[state] + 1
+                queue.append(new)
+    return None
+
+
+@pytest.mark.parametrize("name", ["lowfold", "tarn"])
+def test_the_fewest_moves_are_those_of_an_exhaustive_search(
+    verdicts: dict[str, Verdict], name: str
+) -> None:
+    found = verdicts[name].together
+    keys = [o.id for o in found.openings][:12]
+    for key in keys:
+        ours = moving.fewest(found, frozenset({key}))
+        theirs = exhaustive(found, frozenset({key}), keys)
+        assert (len(ours) if ours is not None else None) == theirs, key
+
+
+class _Hit:
+    clashes = True
+
+
+class _Openings(msgspec.Struct):
+    openings: tuple[Any, ...]
+    shut: dict[tuple[str, str], Any]
+    opened: dict[tuple[str, str], Any]
+    still: dict[str, tuple[tuple[Any, Any], ...]]
+    needs: dict[str, frozenset[str]]
+
+
+class _Named(msgspec.Struct):
+    id: str
+
+
+PAIRS = st.tuples(st.integers(0, 5), st.integers(0, 5))
+
+
+@given(
+    st.sets(PAIRS, max_size=9), st.sets(PAIRS, max_size=6),
+    st.integers(0, 5),
+)  # fmt: skip
+@settings(max_examples=150)
+def test_fewest_moves_in_random_jobs(
+    shut: set[tuple[int, int]], opened: set[tuple[int, int]], goal: int
+) -> None:
+    names = "abcdef"
+    hit = _Hit()
+    found = _Openings(
+        tuple(_Named(n) for n in names), {(names[a], names[b]): hit for a, b in shut if a != b},
+        {(names[a], names[b]): hit for a, b in opened if a != b}, {},
+        {names[a]: frozenset(names[b] for x, b in shut if x == a and b != a) for a, _b in shut},
+    )  # fmt: skip
+    ours = moving.fewest(found, frozenset(names[goal]))  # type: ignore[arg-type]
+    theirs = exhaustive(found, frozenset(names[goal]), list(names))
+    if theirs is not None and ours is not None:
+        assert len(ours) >= theirs
+    if ours is None:
+        # What nothing relevant lets happen, nothing else does: closing or opening the rest frees nothing.
+        assert theirs is None or any(names[goal] == p[0] for p in found.opened)
+    else:
+        state: frozenset[str] = frozenset()
+        for action in ours:
+            assert moving._free(found, action.what, state, list(names))  # type: ignore[arg-type]
+            state ^= {action.what}
+        assert names[goal] in state
+
+
+def test_moves_by_hand_on_the_demo(verdicts: dict[str, Verdict]) -> None:
+    found = verdicts[""].access
+    way = found.moves[space(found, "net-drawer")]
+    assert [(a.do, a.what) for a in way.actions] == [("open", "door:left"), ("open", "net-drawer")]
+    # A drawer that locks is unlocked; the rear door waits for both carriers; the battery lies behind a drawer.
+    assert [a.do for a in found.moves[space(found, "tools")].actions] == ["open", "unlock", "open"]
+    assert {a.what for a in found.moves[space(found, "recovery")].actions} == {
+        "jerry-1",
+        "spare",
+        "door:rear",
+        "recovery",
+    }
+    assert [(a.do, a.what) for a in found.moves[space(found, "battery")].actions][-1] == (
+        "lift aside",
+        "bird-bags",
+    )
+    assert found.moves[space(found, "first-aid")].count == 1
+    assert found.moves[space(found, "punt")].actions[0].do == "climb"
+
+
+def test_who_walks_round_walks_further(verdicts: dict[str, Verdict]) -> None:
+    assembly = verdicts[""].assembly
+    at, around = moving.stations(assembly)
+    assert moving.walked(assembly, []) == 0
+    for side in ("left", "rear", "right"):
+        one = moving.walked(assembly, [side])
+        assert moving.walked(assembly, [side, side]) == pytest.approx(one)
+        assert one <= around / 2000
+    assert at["driver"] != at["left"]
+    # Right-hand drive: its driver is nearer to the right.
+    assert moving.walked(assembly, ["right"]) < moving.walked(assembly, ["left"])
+
+
+# Reach and sight
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_taller_people_never_reach_less_high(verdicts: dict[str, Verdict], name: str) -> None:
+    for n in (1400, 1600, 1800, 2000):
+        assert Figure(n + 100).grip_up > Figure(n).grip_up
+    found = verdicts[name].access
+    assert all(0 <= s.reached <= 1 and 0 <= s.seen <= 1 for row in found.seen for s in row)
+
+
+def one_box(
+    z: float, deep: float = 400.0, high: float = 200.0
+) -> tuple[Space, Surroundings, Settled]:
+    """A drawer that stands out of a wall at y = -900, in nothing else's way."""
+    box = Box(2000, -900 - deep, z, 2600, -900, z + high)
+    w = 2.0
+    walls = (
+        box._replace(x1=box.x0 + w), box._replace(x0=box.x1 - w), box._replace(y1=box.y0 + w),
+        box._replace(y0=box.y1 - w), box._replace(z1=box.z0 + 0.9),
+    )  # fmt: skip
+    one = Space("d", "", "Drawer", "left", box, box.moved(0, deep, 0), True, frozenset(), (), walls)
+    return (
+        one,
+        Surroundings(np.zeros((0, 6)), np.array([tuple(b) for b in walls])),
+        Settled(0.0, 0.0, 3000.0),
+    )
+
+
+@pytest.mark.parametrize("rim", [900.0, 1200.0, 1350.0, 1450.0, 1550.0])
+def test_sight_over_a_rim_is_what_lines_by_hand_say(rim: float, stocked_verdict: Verdict) -> None:
+    # From beside or before it: an eye at height E a distance D from the rim sees the floor from (h/(E - rim))·D behind it.
+    one, about, settled = one_box(rim - 200.0)
+    figure = Figure(1530.0)
+    feet = places(one, figure, about, settled, stocked_verdict.assembly)
+    seen = reach.look(one, "x", figure, feet, about)
+    best = 0.0
+    points = reach.floor_points(one, 1.0)
+    for foot, angle in itertools.product(feet, reach.LEANS):
+        forward, up = figure.leaning(figure.eye, angle)
+        way = np.array([2300.0, -1100.0]) - foot[:2]
+        way /= max(np.linalg.norm(way), 1.0)
+        eye = np.array([*(foot[:2] + way * forward), foot[2] + up])
+        if eye[2] <= rim:
+            continue
+        # Where the line to each point crosses the rim's height: inside the rim's rectangle, or the eye is over it.
+        t = (rim - points[:, 2]) / (eye[2] - points[:, 2])
+        cross = points[:, :2] + (eye[:2] - points[:, :2]) * t[:, None]
+        b = one.box
+        clear = (
+            (cross[:, 0] > b.x0 + 2)
+            & (cross[:, 0] < b.x1 - 2)
+            & (cross[:, 1] > b.y0 + 2)
+            & (cross[:, 1] < b.y1 - 2)
+        )
+        best = max(best, clear.mean())
+    assert seen.seen == pytest.approx(best, abs=0.04)
+
+
+def test_nobody_sees_into_a_drawer_over_their_eyes(stocked_verdict: Verdict) -> None:
+    for rim, sees in ((1000.0, True), (1700.0, False)):
+        one, about, settled = one_box(rim - 200.0)
+        figure = Figure(1530.0)
+        seen = reach.look(
+            one, "x", figure, places(one, figure, about, settled, stocked_verdict.assembly), about
+        )
+        assert (seen.seen > 0.9) is sees
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_reach_against_brute_force_with_a_mesh_library(
+    verdicts: dict[str, Verdict], name: str
+) -> None:
+    verdict = verdicts[name]
+    found, checked = verdict.access, 0
+    for one, row in list(zip(found.spaces, found.seen, strict=True))[::3]:
+        about = surroundings(verdict.assembly, one)
+        solid = [b for b in about.solid if (b[3:] - b[:3] > 1.5).all()]
+        for seen in row:
+            if seen.how != "in reach":
+                continue
+            stature = next(p.stature for p in verdict.job.party.people if p.id == seen.person)
+            shoulder, hand = np.array(seen.shoulder), np.array(seen.hand)
+            assert np.linalg.norm(shoulder - hand) <= Figure(stature).arm + 1e-6
+            over = hand.copy()
+            if one.top:
+                over[2] = max(one.box.z1 + reach.OVER_RIM, hand[2])
+            else:
+                axis, sign = moving.reach_from(one.side)
+                over[axis] = (
+                    one.box[axis + 3] if sign > 0 else one.box[axis]
+                ) + sign * reach.OVER_RIM
+
+            def clear(a: Any, b: Any, solid: Any = solid) -> bool:
+                return not any(meets(a, b, r[:3] + 1.0, r[3:] - 1.0) for r in solid)
+
+            bent = (
+                np.linalg.norm(over - shoulder) + np.linalg.norm(hand - over)
+                <= Figure(stature).arm + 1e-6
+            )
+            assert clear(shoulder, hand) or (
+                bent and clear(shoulder, over) and clear(over, hand)
+            ), (one.name, seen.person)
+            checked += 1
+    assert checked > 1
+
+
+def test_what_did_not_change_is_taken_from_before(stocked: Job, stocked_verdict: Verdict) -> None:
+    moved = judge(layouts.shifted(stocked, ("camp",), 0.0, 0.0, 1.0), stocked_verdict)
+    same = [a is b for a, b in zip(moved.access.seen, stocked_verdict.access.seen, strict=True)]
+    assert same.count(True) > 10
+    assert same.count(False) > 0
+    anew = judge(moved.job)
+    assert moved.access.seen == anew.access.seen
+    assert moved.access.moves == anew.access.moves
+
+
+def test_while_a_hand_moves_access_rests(stocked: Job, stocked_verdict: Verdict) -> None:
+    job = layouts.shifted(stocked, ("bird-bags",), 25.0, 0.0, 0.0)
+    held = judge(job, stocked_verdict, moving=True)
+    assert held.access is stocked_verdict.access
+    assert codes(held) == codes(stocked_verdict)
+    assert judge(job, held).access.seen == judge(job).access.seen
+
+
+# Goods
+
+
+def test_goods_are_what_a_unit_holds(stocked: Job, stocked_verdict: Verdict) -> None:
+    thing = stocked_verdict.assembly.thing("net-drawer")
+    assert thing is not None
+    assert thing.contents == pytest.approx(16.0) == sum(g.kg for g in thing.goods)
+    more = judge(with_good(stocked, mass=10.0, place="net-drawer"))
+    a, b = stocked_verdict.loads.scenario("full"), more.loads.scenario("full")
+    assert b.gross.value - a.gross.value == pytest.approx(10.0)
+    # At half contents half of it is aboard; a slide carries all.
+    dry = more.loads.scenario("dry").gross.value - stocked_verdict.loads.scenario("dry").gross.value
+    share = next(s.contents for s in stocked.scenarios if s.id == "dry")
+    assert dry == pytest.approx(10.0 * share)
+    one = more.assembly.thing("net-drawer")
+    assert one is not None
+    assert one.expansion.slide_load == pytest.approx(thing.expansion.slide_load + 10.0)
+
+
+def test_a_good_is_aboard_only_where_it_is_said(stocked: Job, stocked_verdict: Verdict) -> None:
+    more = judge(with_good(stocked, mass=7.0, place="camp", only=("towing",)))
+    for s in stocked.scenarios:
+        by = (
+            more.loads.scenario(s.id).gross.value - stocked_verdict.loads.scenario(s.id).gross.value
+        )
+        assert by == pytest.approx(7.0 * s.contents if s.id == "towing" else 0.0, abs=1e-9)
+
+
+def test_goods_in_the_cab_and_goods_that_are_lost(stocked: Job, stocked_verdict: Verdict) -> None:
+    cab = judge(with_good(stocked, mass=12.0, place="cab"))
+    a, b = stocked_verdict.loads.scenario("full"), cab.loads.scenario("full")
+    assert b.gross.value - a.gross.value == pytest.approx(12.0)
+    assert b.front.value - a.front.value > 0.3 * 12
+    assert judge(cab.job, stocked_verdict).loads.scenario("full").gross.value == pytest.approx(
+        b.gross.value
+    )
+    lost = judge(with_good(stocked, place="gone"))
+    assert "lost" in codes(lost)
+    assert lost.loads.scenario("full").gross.value == pytest.approx(a.gross.value)
+    assert lost.job.goods[-1].place == "gone"
+
+
+def test_what_is_wanted_now_takes_one_action_and_nothing_lifted(stocked: Job) -> None:
+    assert "moves" not in codes(judge(with_good(stocked, use="now", place="field-lab")))
+    assert "moves" in codes(judge(with_good(stocked, use="now", place="net-drawer")))
+    assert "moves" in codes(judge(with_good(stocked, use="each stop", place="tools")))
+    assert "moves" not in codes(judge(with_good(stocked, use="each camp", place="recovery")))
+
+
+@pytest.mark.parametrize(
+    ("more", "code"),
+    [
+        ({"length": 900.0, "width": 700.0, "height": 50.0, "place": "net-drawer"}, "size"),
+        ({"litres": 200.0, "place": "net-drawer"}, "full"),
+        ({"nature": ("wet",), "place": "pantry"}, "nature"),
+        ({"nature": ("fuel",), "place": "poles"}, "nature"),
+        ({"mass": 15.0, "place": "boards"}, "heavy_high"),
+        ({"nature": ("recovery",), "place": "camp"}, "bogged"),
+        ({"mass": 45.0, "place": "camp"}, "lift"),
+    ],
+)
+def test_what_is_ill_stowed_is_told(stocked: Job, more: dict[str, Any], code: str) -> None:
+    base = {f.key for f in judge(stocked).findings}
+    found = [f for f in judge(with_good(stocked, **more)).findings if f.key not in base]
+    assert f"access.{code}" in [f.code for f in found], [f.title for f in found]
+
+
+def test_a_good_moved_nearer_never_takes_more_moves(stocked: Job, stocked_verdict: Verdict) -> None:
+    found = stocked_verdict.access
+    # In front of what stands before it: a good behind a unit takes at least the moves of one beside.
+    deep, front = found.moves[space(found, "battery")], found.moves[space(found, "bird-bags")]
+    assert deep.count >= front.count
+
+
+# Living, the canopy
+
+
+def test_dogs_beds_and_the_default_party(stocked: Job) -> None:
+    party = Party(
+        people=(Person(id="a", stature=1900.0),),
+        dogs=(Dog(id="d", place="camp"),),
+        berths=(Berth(id="b", length=1800.0),),
+    )
+    found = judge(msgspec.structs.replace(stocked, party=party))
+    assert {"dog", "berth"} <= set(codes(found))
+    bed = found.access.living.beds[0]
+    assert bed.wants == pytest.approx((2000.0, 1900 * 0.259 + 150, 1900 * 0.52 + 50))
+    assert bed.short[0] == pytest.approx(200.0)
+    nobody = judge(msgspec.structs.replace(stocked, party=Party()))
+    assert [s.person for s in nobody.access.seen[0]] == ["short", "tall"]
+    with pytest.raises(ValueError, match="stands twice"):
+        Party(people=(Person(id="a"), Person(id="a")))
+
+
+@pytest.mark.parametrize("stature", [0.0, 300.0, 3000.0, math.nan])
+def test_people_of_no_stature_are_refused(stature: float) -> None:
+    with pytest.raises((msgspec.ValidationError, ValueError)):
+        Person(id="x").but(stature=stature)
+
+
+@given(ahead=st.floats(-8, 8), left=st.floats(-8, 8))
+def test_blocks_make_it_level(ahead: float, left: float) -> None:
+    job = demo_job("tarn")
+    uses = job.services.uses.but(slope_ahead=ahead, slope_left=left)
+    job = msgspec.structs.replace(job, services=job.services.but(uses=uses))
+    verdict = judge(demo_job("tarn"))
+    assembly = msgspec.structs.replace(verdict.assembly, job=job)
+    t = tilt(assembly, Settled(0.0, 0.0, job.vehicle.wheelbase))
+    fl, fr, rl, rr = t.wheels
+    assert min(t.wheels) == pytest.approx(0.0, abs=1e-9)
+    # Raised by these blocks, each axle and each side is level.
+    v = job.vehicle
+    assert rl - fl == pytest.approx(
+        v.wheelbase * math.tan(math.radians(ahead)) + (rl - fl - (rr - fr)) / 2, abs=25
+    )
+    assert fr - fl == pytest.approx(v.track_front * math.tan(math.radians(left)), abs=1e-6)
+    assert rr - rl == pytest.approx(v.track_rear * math.tan(math.radians(left)), abs=1e-6)
+
+
+@given(kg=st.floats(50, 2000), ex=st.floats(-400, 400), ey=st.floats(-300, 300))
+def test_what_stands_on_the_legs_balances(kg: float, ex: float, ey: float) -> None:
+    feet = (1000.0, -900.0, 3000.0, 900.0)
+    a, b, c, d = leg_loads(kg, (2000 + ex, ey), feet)
+    assert a + b + c + d == pytest.approx(kg)
+    assert 1000 * (a + b) + 3000 * (c + d) == pytest.approx(kg * (2000 + ex))
+    assert -900 * (a + c) + 900 * (b + d) == pytest.approx(kg * ey)
+
+
+def test_tipping_by_statics() -> None:
+    # A centre 1 m up over the middle of feet 1.8 m apart tips at atan(0.9).
+    assert tipping((2000.0, 0.0, 1000.0), (1000.0, -900.0, 3000.0, 900.0)) == pytest.approx(
+        math.degrees(math.atan(0.9))
+    )
+    assert tipping((2000.0, 1000.0, 1000.0), (1000.0, -900.0, 3000.0, 900.0)) < 0
+
+
+def test_the_canopy_s_legs_carry_what_it_weighs_and_have_to_be_long_enough(
+    stocked: Job, stocked_verdict: Verdict
+) -> None:
+    off = stocked_verdict.access.off_on
+    assert off is not None
+    assert sum(kg for _n, kg in off.legs) == pytest.approx(off.loaded)
+    masses = [
+        m for m in stocked_verdict.assembly.masses() if m.mount == "canopy" and m.fill.by == "fixed"
+    ]
+    assert off.empty == pytest.approx(sum(m.kg for m in masses))
+    canopy = stocked.body.canopy
+    assert canopy is not None
+
+    def legged(leg: float) -> list[str]:
+        body = stocked.body.but(canopy=canopy.but(jacks=True, leg=leg))
+        return codes(judge(msgspec.structs.replace(stocked, body=body)))
+
+    assert "leg_short" in legged(off.least_leg - 10)
+    assert "leg_short" not in legged(off.least_leg + 10)
+    assert any("Alternator to charger" in step for step in off.steps)
+    assert verdict_of("tarn").access.off_on is None
+
+
+def test_a_unit_taken_away_keeps_its_goods_and_tells(stocked: Job) -> None:
+    units = tuple(u for u in stocked.units if u.id != "net-drawer")
+    found = judge(msgspec.structs.replace(stocked, units=units))
+    lost = [f for f in found.findings if f.code == "access.lost"]
+    assert len(lost) == 2
+    assert len(found.job.goods) == len(stocked.goods)
+
+
+def test_another_place_is_offered_and_mends(stocked: Job) -> None:
+    found = judge(
+        with_good(
+            stocked, use="each stop", place="recovery", length=200.0, width=150.0, height=60.0
+        )
+    )
+    flaw = next(f for f in found.findings if f.code == "access.moves")
+    offered = fixes(found, flaw)
+    assert 0 < len(offered) <= 3
+    for fix in offered:
+        assert "access.moves" not in [f.code for f in judge(applied(found.job, fix)).findings], (
+            fix.words
+        )
+
+
+def test_a_drawer_too_heavy_for_the_weakest_is_told(stocked: Job) -> None:
+    weak = Party(people=(Person(id="w", pull=40.0), Person(id="s", pull=400.0)))
+    assert "pull" in codes(judge(msgspec.structs.replace(stocked, party=weak)))
+    assert "pull" not in codes(judge(stocked))
+
+
+def test_a_run_through_is_walked(stocked_verdict: Verdict) -> None:
+    rounds = stocked_verdict.access.rounds
+    assert [r.id for r in rounds] == [r.id for r in stocked_verdict.job.runs]
+    assert all(r.metres > 0 and r.actions > 0 for r in rounds)

@@ -1,0 +1,247 @@
+"""The pages of Access in the real window: goods dragged, pasted, found; moves played; people, dogs, the canopy off."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QMimeData, QPointF, Qt
+from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
+from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.desktop.pages.access.goods import MIME, GoodsPage
+from roomy_hull.desktop.pages.access.lifting import LiftingPage
+from roomy_hull.desktop.pages.access.living import LivingPage
+from roomy_hull.desktop.pages.access.moves import MovesPage
+from roomy_hull.desktop.pages.access.off_on import OffOnPage
+from roomy_hull.desktop.pages.access.reach import ReachPage
+from roomy_hull.desktop.pages.loads.parts import Grid
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.job.goods import Good
+from roomy_hull.job.model import Job
+from roomy_hull.session.pages.table import facing
+from tests.ui.loads import text
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def demo(stocked: Job) -> Job:
+    """Here the window has the demo job with its goods."""
+    return stocked
+
+
+def goods_page(window: MainWindow) -> GoodsPage:
+    window.session.view.turn_to("Access", "Goods", access="", station="left")
+    found = window.page("Access", "Goods")
+    assert isinstance(found, GoodsPage)
+    return found
+
+
+def good(window: MainWindow, key: str) -> Good:
+    return next(g for g in window.session.job.goods if g.id == key)
+
+
+def click(qtbot: QtBot, table: Grid, row: int, column: int = 0) -> None:
+    item, port = table.item(row, column), table.viewport()
+    assert item is not None
+    assert port is not None
+    table.scrollToItem(item)
+    qtbot.mouseClick(port, LEFT, pos=table.visualItemRect(item).center())
+
+
+def drop(page: GoodsPage, at: QPointF, data: QMimeData) -> None:
+    """Carry something over the drawing and let go there, as the window system tells it."""
+    move, none = Qt.DropAction.MoveAction, Qt.KeyboardModifier.NoModifier
+    QApplication.sendEvent(page.picture, QDragEnterEvent(at.toPoint(), move, data, LEFT, none))
+    QApplication.sendEvent(page.picture, QDragMoveEvent(at.toPoint(), move, data, LEFT, none))
+    QApplication.sendEvent(page.picture, QDropEvent(at, move, data, LEFT, none))
+
+
+def test_a_good_dropped_on_a_drawer_is_stowed_there(window: MainWindow) -> None:
+    page, session = goods_page(window), window.session
+    found = session.verdict.access
+    n = next(n for n, s in enumerate(found.spaces) if s.owner == "galley" and s.part == "2")
+    h0, k0, h1, k1 = ELEVATION["left"].rect(found.spaces[n].rest)
+    lies = page.picture.window()
+    assert lies is not None
+    at = lies.px(((h0 + h1) / 2, (k0 + k1) / 2))
+    data = QMimeData()
+    data.setData(MIME, b"mist-nets")
+    before = session.verdict.loads.scenario("full").gross.value
+    drop(page, at, data)
+    now = good(window, "mist-nets")
+    assert (now.place, now.part) == ("galley", "2")
+    assert session.history.undo_words() == "stow Mist nets"
+    assert session.verdict.loads.scenario("full").gross.value == pytest.approx(before)
+    thing = session.verdict.assembly.thing("galley")
+    assert thing is not None
+    assert thing.contents == pytest.approx(42.0)
+    # Dropped beside everything it stays where it is.
+    drop(page, QPointF(3, 30), data)
+    assert good(window, "mist-nets").place == "galley"
+
+
+def test_where_is_the_tin_opener(window: MainWindow, qtbot: QtBot) -> None:
+    page, session = goods_page(window), window.session
+    qtbot.keyClicks(page.search, "tin op")
+    assert page.table.rowCount() == 1
+    click(qtbot, page.table, 0)
+    assert session.look.access == "goods.cutlery"
+    assert "Galley drawers 2" in text(page.table, 0, 4)
+    edit = window.card.edit_of("goods.cutlery.mass")
+    assert isinstance(edit, QLineEdit)
+    edit.setFocus()
+    edit.selectAll()
+    qtbot.keyClicks(edit, "2*1.5")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert good(window, "cutlery").mass == 3.0
+    place = window.card.edit_of("goods.cutlery.place")
+    assert isinstance(place, QComboBox)
+    place.setCurrentText("pantry")
+    place.activated.emit(place.currentIndex())
+    assert good(window, "cutlery").place == "pantry"
+    assert "Day pantry, left" in window.card._sum.text()
+
+
+def test_goods_are_pasted_added_and_taken_off(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page, session = goods_page(window), window.session
+    count = len(session.job.goods)
+    board = QApplication.clipboard()
+    assert board is not None
+    board.setText("Name;kg;Place\nRope;3,5;camp\nLamp;0,4;\n")
+    session.do("access.paste")
+    assert [g.name for g in session.job.goods[count:]] == ["Rope", "Lamp"]
+    assert "1 not stowed yet" in page.words.text()
+    board.setText("Rope;heavy")
+    session.do("access.paste")
+    assert "line 1" in session.messages.text
+    assert len(session.job.goods) == count + 2
+    monkeypatch.setattr(session.asker, "name", lambda _w, _wish: "Kettle")
+    session.selection.select("wet-bench")
+    qtbot.mouseClick(page.add, LEFT)
+    assert (session.job.goods[-1].name, session.job.goods[-1].place) == ("Kettle", "wet-bench")
+    assert session.look.access == "goods.kettle"
+    qtbot.mouseClick(page.remove, LEFT)
+    assert "kettle" not in [g.id for g in session.job.goods]
+    session.do("edit.undo")
+    assert session.job.goods[-1].name == "Kettle"
+
+
+def test_what_is_wanted_stands_out(window: MainWindow) -> None:
+    page, session = goods_page(window), window.session
+
+    def marked() -> int:
+        drawn = page.model.picture(1.0)[1]
+        assert drawn is not None
+        return sum(s.role == "goods chosen" for s in drawn[0])
+
+    assert marked() == 0
+    session.do("access.urgent")
+    assert session.look.urgent == "now"
+    session.do("access.urgent")
+    assert session.look.urgent == "each stop"
+    assert marked() > 0
+
+
+def test_the_moves_to_a_thing_are_played(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Moves", access="")
+    page = window.page("Access", "Moves")
+    assert isinstance(page, MovesPage)
+    row = page.model.keys().index("goods.mist-nets")
+    click(qtbot, page.table, row)
+    assert session.look.station == "left"
+    assert "1. Open Left door" in page.words.text()
+    assert page.model.picture(1.0)[0] == "Net drawer: 2 of 2 actions"
+    seen = []
+    qtbot.mouseClick(page.begin, LEFT)
+    for _ in range(3):
+        seen.append((page.model.step(), page.picture.grab().toImage()))
+        qtbot.mouseClick(page.on, LEFT)
+    assert [n for n, _i in seen] == [0, 1, 2]
+    assert seen[0][1] != seen[1][1] != seen[2][1]
+    assert not page.on.isEnabled()
+    qtbot.mouseClick(page.back, LEFT)
+    assert page.model.step() == 1
+
+
+def test_somebody_reaches_in_profile_and_from_above(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Reach and sight", access="")
+    page = window.page("Access", "Reach and sight")
+    assert isinstance(page, ReachPage)
+    row = page.model.keys().index("space.net-drawer.")
+    click(qtbot, page.table, row)
+    title, drawn = page.model.profile(1.0)
+    assert title.startswith("Ida, 162 cm, Net drawer: in reach")
+    assert drawn is not None
+    assert sum(s.role == "figure" for s in drawn[0]) > 10
+    qtbot.mouseClick(page.person, LEFT)
+    assert page.model.profile(1.0)[0].startswith("Oskar")
+    assert page.model.above(1.0)[1] is not None
+    assert "taken from the left" in window.card._kind.text()
+
+
+def test_people_dogs_and_berths(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Living", access="")
+    page = window.page("Access", "Living")
+    assert isinstance(page, LivingPage)
+    rows = page.table.rowCount()
+    session.do("access.add_dog")
+    session.do("access.add_berth")
+    assert page.table.rowCount() == rows + 2
+    assert session.look.access.startswith("berths.")
+    edit = window.card.edit_of(f"party.{session.look.access}.length")
+    assert isinstance(edit, QLineEdit)
+    edit.setFocus()
+    edit.selectAll()
+    qtbot.keyClicks(edit, "1500")
+    qtbot.keyClick(edit, Qt.Key.Key_Return)
+    assert "access.berth" in [f.code for f in session.verdict.findings]
+    qtbot.mouseClick(page.remove, LEFT)
+    session.do("access.add_person")
+    assert len(session.verdict.access.seen[0]) == 3
+    assert "Level with" in page.words.text()
+
+
+def test_lifting_and_the_canopy_off_and_on(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Lifting")
+    page = window.page("Access", "Lifting")
+    assert isinstance(page, LiftingPage)
+    assert text(page.table, 0, 6) == "beyond bounds"
+    click(qtbot, page.table, 0)
+    assert session.look.access.startswith("space.")
+    session.view.turn_to("Access", "Off and on")
+    off = window.page("Access", "Off and on")
+    assert isinstance(off, OffOnPage)
+    assert "Unplug at vehicle | canopy" in off.words.text()
+    drawn = off.model.picture(1.5)[1]
+    assert drawn is not None
+    said = [
+        s.text
+        for s in drawn[0]
+        if hasattr(s, "text") and str(getattr(s, "text", "")).endswith(" kg")
+    ]
+    found = session.verdict.access.off_on
+    assert found is not None
+    assert sum(float(w.removesuffix(" kg")) for w in said) == pytest.approx(found.loaded, abs=3)
+    monkeypatch.setattr(session.asker, "folder", lambda _w: tmp_path)
+    session.do("access.papers")
+    assert (tmp_path / "canopy-off.txt").exists()
+    monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: tmp_path / "pack.csv")
+    session.do("access.pack")
+    assert "Mist nets" in (tmp_path / "pack.csv").read_text()
+
+
+def test_a_finding_turns_to_its_page(window: MainWindow) -> None:
+    session = window.session
+    finding = next(f for f in session.verdict.findings if f.code == "access.lift")
+    session.view.set(**facing(finding, session.verdict.assembly, session.look))
+    assert (session.look.stage, session.look.page("Access")) == ("Access", "Lifting")
