@@ -31,7 +31,7 @@ def page() -> str:
     edit, paint, start = measured("edit.py"), measured("paint.py"), measured("start.py")
     body, moving, soak = measured("body.py"), measured("together.py"), measured("soak.py")
     loads, clicks = measured("loads.py"), measured("clicks.py")
-    services = measured("services.py")
+    services, access = measured("services.py"), measured("access.py")
     full, reference = moving["growth"]["60"], moving["reference"]
     sixty = edit["growth"]["60"]
     shown = start.get("window", start["offscreen"])
@@ -67,6 +67,12 @@ def page() -> str:
          verdict(services["weathers"]["median"], 1000)),
         ("Ways, cables and fuses of 60 runs after a move, median", f"{services['routes']['median']:.1f} ms", "10 ms",
          verdict(services["routes"]["median"], 10)),
+        ("Moves, reach and sight of 150 goods for two statures from nothing, median",
+         f"{access['nothing']:.0f} ms", "300 ms", verdict(access["nothing"], 300)),
+        ("The same after a good was changed, median", f"{access['good']['median']:.0f} ms", "30 ms",
+         verdict(access["good"]["median"], 30)),
+        ("The same after a unit was moved and let go, median", f"{access['unit']['median']:.0f} ms", "30 ms",
+         verdict(access["unit"]["median"], 30)),
         ("Chances of being over against a million random draws, worst difference", f"{loads['chances']['worst']:.1f} "
          "standard errors", "4.5", verdict(loads["chances"]["worst"], 4.5)),
         ("Drag step of the demo: verdict, all views told, weigh strip painted, 95th percentile",

@@ -60,8 +60,8 @@ def test_check_prints_scenarios_and_findings(capsys: pytest.CaptureFixture[str])
     assert command("check", "demo") == 0
     said = capsys.readouterr().out
     assert "Leaving full, crew of two" in said
-    assert "LOOK  Tool drawer" in said
-    assert "0 stop, 2 look" in said
+    assert "LOOK  Worst rear" in said
+    assert "0 stop, 3 look" in said
 
 
 def test_check_of_a_clash_exits_with_one(
@@ -75,13 +75,13 @@ def test_check_of_a_clash_exits_with_one(
 
 
 def test_json_carries_what_the_window_shows(
-    demo_verdict: Verdict, capsys: pytest.CaptureFixture[str]
+    stocked_verdict: Verdict, capsys: pytest.CaptureFixture[str]
 ) -> None:
     assert command("check", "demo", "--json") == 0
     frame = json.loads(capsys.readouterr().out)
     assert frame["format"] == "roomy-hull-verdict/1"
     assert frame["job"] == "Brackwater Bird Survey"
-    for row, loads in zip(frame["scenarios"], demo_verdict.loads.scenarios, strict=True):
+    for row, loads in zip(frame["scenarios"], stocked_verdict.loads.scenarios, strict=True):
         for key, figure in (
             ("front_kg", loads.front), ("rear_kg", loads.rear), ("gross_kg", loads.gross),
             ("left_kg", loads.left), ("right_kg", loads.right), ("payload_left_kg", loads.payload_left),
@@ -93,14 +93,16 @@ def test_json_carries_what_the_window_shows(
         assert sum(o["mass_kg"] for o in row["owners"].values()) == pytest.approx(
             loads.gross.value, abs=0.02
         )
-    assert [f["code"] for f in frame["findings"]] == ["loads.slide", "loads.level"]
+    assert [f["code"] for f in frame["findings"]] == [f.code for f in stocked_verdict.findings]
+    codes = [f["code"] for f in frame["findings"] if f["weight"] == "look"]
+    assert codes == ["loads.level", "access.lift", "access.lift"]
     assert {"code", "weight", "title", "subjects", "measured", "limit", "unit", "source"} <= set(
         frame["findings"][0]
     )
     items = {i["id"]: i for i in frame["items"]}
     assert items["water"]["mass_kg"] == pytest.approx(99.5, abs=0.1)
     assert len(items["sample-fridge"]["solids"]) == 2
-    assert len(frame["parts"]) == len(demo_verdict.assembly.parts())
+    assert len(frame["parts"]) == len(stocked_verdict.assembly.parts())
     assert sum(len(s["blanks"]) for s in frame["cut"]["sheets"]) == sum(
         p["count"] for p in frame["parts"] if p["kind"] == "sheet"
     )

@@ -8,7 +8,7 @@ from xml.etree import ElementTree
 import pytest
 
 from roomy_hull.core.errors import EditError, InputError
-from roomy_hull.formats.goods_table import aboard, packing_list, read_goods, read_goods_file
+from roomy_hull.formats.goods_table import aboard, packing_list, read_goods, read_goods_file, unread
 from roomy_hull.job.edits.goods import stowed, with_goods
 from roomy_hull.job.goods import MOST_GOODS
 from roomy_hull.job.model import Job
@@ -45,6 +45,17 @@ def test_sizes_natures_and_parts(stocked: Job) -> None:
     assert (one.length, one.width, one.height) == (300, 200, 120)
     assert one.nature == ("clean", "heavy")
     assert (one.place, one.part, one.litres) == ("galley", "2", 7.2)
+
+
+def test_scenarios_are_named_and_columns_that_are_not_read_are_told(stocked: Job) -> None:
+    first, second = stocked.scenarios[:2]
+    text = f"Good;No.;Kg;Price;Only;Colour\nRope;3;1,5;20;{first.name} / {second.id};blue\n"
+    (one,) = read_goods(text, stocked)
+    assert (one.count, one.mass, one.only) == (3, 1.5, (first.id, second.id))
+    assert unread(text) == ("Price", "Colour")
+    assert unread("Rope;3;1") == ()
+    with pytest.raises(InputError, match="'moon' is none of"):
+        read_goods("good;only\nRope;moon", stocked)
 
 
 @pytest.mark.parametrize(

@@ -38,7 +38,10 @@ def all_choices() -> list[tuple[str, str]]:
 @pytest.mark.parametrize(("name", "choice"), all_choices())
 def test_a_first_body_stays_within_its_vehicle(name: str, choice: str) -> None:
     vehicle = VEHICLES[name]
-    assert not judge(fitting.begun("First", vehicle, choice)).findings
+    # Notes tell of what every body of its size has, such as doors at the height of a head.
+    assert not [
+        f for f in judge(fitting.begun("First", vehicle, choice)).findings if f.severity != "note"
+    ]
     body = fitting.fitted(vehicle, choice)
     floor = tray.solids(vehicle, body.tray)[0].box
     assert floor.x0 >= vehicle.cab_back or vehicle.kind == "wagon"

@@ -1,7 +1,6 @@
-"""Access: spaces as they open, the fewest moves, reach and sight against sampling, goods, living, the canopy on its legs."""
+"""Access: spaces as they open, the fewest moves, reach and sight against sampling."""
 
 import itertools
-import math
 from collections import deque
 from typing import Any
 
@@ -17,19 +16,14 @@ from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.geometry.rays import blocked
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.edits import layouts
-from roomy_hull.job.goods import Berth, Dog, Good, Party, Person
 from roomy_hull.job.model import Job
 from roomy_hull.studies.access import moves as moving
 from roomy_hull.studies.access import reach
-from roomy_hull.studies.access.judge import AccessResult
-from roomy_hull.studies.access.living import tilt
-from roomy_hull.studies.access.off_on import leg_loads, tipping
+from roomy_hull.studies.access.judge import AccessResult, looked
 from roomy_hull.studies.access.spaces import Space
-from roomy_hull.studies.access.standing import Settled, Surroundings, places, surroundings
-from roomy_hull.studies.fit.mending import applied
-from roomy_hull.verdict.verdict import Verdict, fixes, judge
+from roomy_hull.studies.access.standing import Settled, Surroundings, outsides, places, surroundings
+from roomy_hull.verdict.verdict import Verdict, judge
 
 DEMOS = ("", "lowfold", "tarn")
 
@@ -53,10 +47,6 @@ def codes(verdict: Verdict) -> list[str]:
     return [
         f.code.removeprefix("access.") for f in verdict.findings if f.code.startswith("access.")
     ]
-
-
-def with_good(job: Job, **more: Any) -> Job:
-    return edits.with_goods(job, [Good(**({"id": "thing", "name": "A thing", "mass": 1.0} | more))])
 
 
 # Rays
@@ -253,7 +243,7 @@ def test_sight_over_a_rim_is_what_lines_by_hand_say(rim: float, stocked_verdict:
     # From beside or before it: an eye at height E a distance D from the rim sees the floor from (h/(E - rim))·D behind it.
     one, about, settled = one_box(rim - 200.0)
     figure = Figure(1530.0)
-    feet = places(one, figure, about, settled, stocked_verdict.assembly)
+    feet = places(one, figure, about, settled, outsides(stocked_verdict.assembly))
     seen = reach.look(one, "x", figure, feet, about)
     best = 0.0
     points = reach.floor_points(one, 1.0)
@@ -283,7 +273,11 @@ def test_nobody_sees_into_a_drawer_over_their_eyes(stocked_verdict: Verdict) -> 
         one, about, settled = one_box(rim - 200.0)
         figure = Figure(1530.0)
         seen = reach.look(
-            one, "x", figure, places(one, figure, about, settled, stocked_verdict.assembly), about
+            one,
+            "x",
+            figure,
+            places(one, figure, about, settled, outsides(stocked_verdict.assembly)),
+            about,
         )
         assert (seen.seen > 0.9) is sees
 
@@ -331,6 +325,7 @@ def test_what_did_not_change_is_taken_from_before(stocked: Job, stocked_verdict:
     same = [a is b for a, b in zip(moved.access.seen, stocked_verdict.access.seen, strict=True)]
     assert same.count(True) > 10
     assert same.count(False) > 0
+    looked.cache_clear()
     anew = judge(moved.job)
     assert moved.access.seen == anew.access.seen
     assert moved.access.moves == anew.access.moves
@@ -342,197 +337,3 @@ def test_while_a_hand_moves_access_rests(stocked: Job, stocked_verdict: Verdict)
     assert held.access is stocked_verdict.access
     assert codes(held) == codes(stocked_verdict)
     assert judge(job, held).access.seen == judge(job).access.seen
-
-
-# Goods
-
-
-def test_goods_are_what_a_unit_holds(stocked: Job, stocked_verdict: Verdict) -> None:
-    thing = stocked_verdict.assembly.thing("net-drawer")
-    assert thing is not None
-    assert thing.contents == pytest.approx(16.0) == sum(g.kg for g in thing.goods)
-    more = judge(with_good(stocked, mass=10.0, place="net-drawer"))
-    a, b = stocked_verdict.loads.scenario("full"), more.loads.scenario("full")
-    assert b.gross.value - a.gross.value == pytest.approx(10.0)
-    # At half contents half of it is aboard; a slide carries all.
-    dry = more.loads.scenario("dry").gross.value - stocked_verdict.loads.scenario("dry").gross.value
-    share = next(s.contents for s in stocked.scenarios if s.id == "dry")
-    assert dry == pytest.approx(10.0 * share)
-    one = more.assembly.thing("net-drawer")
-    assert one is not None
-    assert one.expansion.slide_load == pytest.approx(thing.expansion.slide_load + 10.0)
-
-
-def test_a_good_is_aboard_only_where_it_is_said(stocked: Job, stocked_verdict: Verdict) -> None:
-    more = judge(with_good(stocked, mass=7.0, place="camp", only=("towing",)))
-    for s in stocked.scenarios:
-        by = (
-            more.loads.scenario(s.id).gross.value - stocked_verdict.loads.scenario(s.id).gross.value
-        )
-        assert by == pytest.approx(7.0 * s.contents if s.id == "towing" else 0.0, abs=1e-9)
-
-
-def test_goods_in_the_cab_and_goods_that_are_lost(stocked: Job, stocked_verdict: Verdict) -> None:
-    cab = judge(with_good(stocked, mass=12.0, place="cab"))
-    a, b = stocked_verdict.loads.scenario("full"), cab.loads.scenario("full")
-    assert b.gross.value - a.gross.value == pytest.approx(12.0)
-    assert b.front.value - a.front.value > 0.3 * 12
-    assert judge(cab.job, stocked_verdict).loads.scenario("full").gross.value == pytest.approx(
-        b.gross.value
-    )
-    lost = judge(with_good(stocked, place="gone"))
-    assert "lost" in codes(lost)
-    assert lost.loads.scenario("full").gross.value == pytest.approx(a.gross.value)
-    assert lost.job.goods[-1].place == "gone"
-
-
-def test_what_is_wanted_now_takes_one_action_and_nothing_lifted(stocked: Job) -> None:
-    assert "moves" not in codes(judge(with_good(stocked, use="now", place="field-lab")))
-    assert "moves" in codes(judge(with_good(stocked, use="now", place="net-drawer")))
-    assert "moves" in codes(judge(with_good(stocked, use="each stop", place="tools")))
-    assert "moves" not in codes(judge(with_good(stocked, use="each camp", place="recovery")))
-
-
-@pytest.mark.parametrize(
-    ("more", "code"),
-    [
-        ({"length": 900.0, "width": 700.0, "height": 50.0, "place": "net-drawer"}, "size"),
-        ({"litres": 200.0, "place": "net-drawer"}, "full"),
-        ({"nature": ("wet",), "place": "pantry"}, "nature"),
-        ({"nature": ("fuel",), "place": "poles"}, "nature"),
-        ({"mass": 15.0, "place": "boards"}, "heavy_high"),
-        ({"nature": ("recovery",), "place": "camp"}, "bogged"),
-        ({"mass": 45.0, "place": "camp"}, "lift"),
-    ],
-)
-def test_what_is_ill_stowed_is_told(stocked: Job, more: dict[str, Any], code: str) -> None:
-    base = {f.key for f in judge(stocked).findings}
-    found = [f for f in judge(with_good(stocked, **more)).findings if f.key not in base]
-    assert f"access.{code}" in [f.code for f in found], [f.title for f in found]
-
-
-def test_a_good_moved_nearer_never_takes_more_moves(stocked: Job, stocked_verdict: Verdict) -> None:
-    found = stocked_verdict.access
-    # In front of what stands before it: a good behind a unit takes at least the moves of one beside.
-    deep, front = found.moves[space(found, "battery")], found.moves[space(found, "bird-bags")]
-    assert deep.count >= front.count
-
-
-# Living, the canopy
-
-
-def test_dogs_beds_and_the_default_party(stocked: Job) -> None:
-    party = Party(
-        people=(Person(id="a", stature=1900.0),),
-        dogs=(Dog(id="d", place="camp"),),
-        berths=(Berth(id="b", length=1800.0),),
-    )
-    found = judge(msgspec.structs.replace(stocked, party=party))
-    assert {"dog", "berth"} <= set(codes(found))
-    bed = found.access.living.beds[0]
-    assert bed.wants == pytest.approx((2000.0, 1900 * 0.259 + 150, 1900 * 0.52 + 50))
-    assert bed.short[0] == pytest.approx(200.0)
-    nobody = judge(msgspec.structs.replace(stocked, party=Party()))
-    assert [s.person for s in nobody.access.seen[0]] == ["short", "tall"]
-    with pytest.raises(ValueError, match="stands twice"):
-        Party(people=(Person(id="a"), Person(id="a")))
-
-
-@pytest.mark.parametrize("stature", [0.0, 300.0, 3000.0, math.nan])
-def test_people_of_no_stature_are_refused(stature: float) -> None:
-    with pytest.raises((msgspec.ValidationError, ValueError)):
-        Person(id="x").but(stature=stature)
-
-
-@given(ahead=st.floats(-8, 8), left=st.floats(-8, 8))
-def test_blocks_make_it_level(ahead: float, left: float) -> None:
-    job = demo_job("tarn")
-    uses = job.services.uses.but(slope_ahead=ahead, slope_left=left)
-    job = msgspec.structs.replace(job, services=job.services.but(uses=uses))
-    verdict = judge(demo_job("tarn"))
-    assembly = msgspec.structs.replace(verdict.assembly, job=job)
-    t = tilt(assembly, Settled(0.0, 0.0, job.vehicle.wheelbase))
-    fl, fr, rl, rr = t.wheels
-    assert min(t.wheels) == pytest.approx(0.0, abs=1e-9)
-    # Raised by these blocks, each axle and each side is level.
-    v = job.vehicle
-    assert rl - fl == pytest.approx(
-        v.wheelbase * math.tan(math.radians(ahead)) + (rl - fl - (rr - fr)) / 2, abs=25
-    )
-    assert fr - fl == pytest.approx(v.track_front * math.tan(math.radians(left)), abs=1e-6)
-    assert rr - rl == pytest.approx(v.track_rear * math.tan(math.radians(left)), abs=1e-6)
-
-
-@given(kg=st.floats(50, 2000), ex=st.floats(-400, 400), ey=st.floats(-300, 300))
-def test_what_stands_on_the_legs_balances(kg: float, ex: float, ey: float) -> None:
-    feet = (1000.0, -900.0, 3000.0, 900.0)
-    a, b, c, d = leg_loads(kg, (2000 + ex, ey), feet)
-    assert a + b + c + d == pytest.approx(kg)
-    assert 1000 * (a + b) + 3000 * (c + d) == pytest.approx(kg * (2000 + ex))
-    assert -900 * (a + c) + 900 * (b + d) == pytest.approx(kg * ey)
-
-
-def test_tipping_by_statics() -> None:
-    # A centre 1 m up over the middle of feet 1.8 m apart tips at atan(0.9).
-    assert tipping((2000.0, 0.0, 1000.0), (1000.0, -900.0, 3000.0, 900.0)) == pytest.approx(
-        math.degrees(math.atan(0.9))
-    )
-    assert tipping((2000.0, 1000.0, 1000.0), (1000.0, -900.0, 3000.0, 900.0)) < 0
-
-
-def test_the_canopy_s_legs_carry_what_it_weighs_and_have_to_be_long_enough(
-    stocked: Job, stocked_verdict: Verdict
-) -> None:
-    off = stocked_verdict.access.off_on
-    assert off is not None
-    assert sum(kg for _n, kg in off.legs) == pytest.approx(off.loaded)
-    masses = [
-        m for m in stocked_verdict.assembly.masses() if m.mount == "canopy" and m.fill.by == "fixed"
-    ]
-    assert off.empty == pytest.approx(sum(m.kg for m in masses))
-    canopy = stocked.body.canopy
-    assert canopy is not None
-
-    def legged(leg: float) -> list[str]:
-        body = stocked.body.but(canopy=canopy.but(jacks=True, leg=leg))
-        return codes(judge(msgspec.structs.replace(stocked, body=body)))
-
-    assert "leg_short" in legged(off.least_leg - 10)
-    assert "leg_short" not in legged(off.least_leg + 10)
-    assert any("Alternator to charger" in step for step in off.steps)
-    assert verdict_of("tarn").access.off_on is None
-
-
-def test_a_unit_taken_away_keeps_its_goods_and_tells(stocked: Job) -> None:
-    units = tuple(u for u in stocked.units if u.id != "net-drawer")
-    found = judge(msgspec.structs.replace(stocked, units=units))
-    lost = [f for f in found.findings if f.code == "access.lost"]
-    assert len(lost) == 2
-    assert len(found.job.goods) == len(stocked.goods)
-
-
-def test_another_place_is_offered_and_mends(stocked: Job) -> None:
-    found = judge(
-        with_good(
-            stocked, use="each stop", place="recovery", length=200.0, width=150.0, height=60.0
-        )
-    )
-    flaw = next(f for f in found.findings if f.code == "access.moves")
-    offered = fixes(found, flaw)
-    assert 0 < len(offered) <= 3
-    for fix in offered:
-        assert "access.moves" not in [f.code for f in judge(applied(found.job, fix)).findings], (
-            fix.words
-        )
-
-
-def test_a_drawer_too_heavy_for_the_weakest_is_told(stocked: Job) -> None:
-    weak = Party(people=(Person(id="w", pull=40.0), Person(id="s", pull=400.0)))
-    assert "pull" in codes(judge(msgspec.structs.replace(stocked, party=weak)))
-    assert "pull" not in codes(judge(stocked))
-
-
-def test_a_run_through_is_walked(stocked_verdict: Verdict) -> None:
-    rounds = stocked_verdict.access.rounds
-    assert [r.id for r in rounds] == [r.id for r in stocked_verdict.job.runs]
-    assert all(r.metres > 0 and r.actions > 0 for r in rounds)

@@ -330,3 +330,24 @@ def test_tyres_come_from_the_air_tank_first_and_the_compressor_rests(demo: Job) 
     assert (
         len([r for r in both.runs if r.sort == "air"]) == 5
     )  # from the compressor, and to four corners
+
+
+AWG_MM2 = {18: 0.823, 16: 1.31, 14: 2.08, 12: 3.31, 10: 5.26, 8: 8.37, 6: 13.3, 4: 21.2, 2: 33.6}
+"""Copper of the sizes in NBS Handbook 100, Copper Wire Tables (from memory). [mm²]"""
+
+
+def test_cables_by_american_sizes(demo: Job) -> None:
+    plain = judge(demo).services.circuits
+    found = judge(
+        msgspec.structs.replace(demo, services=demo.services.but(gauges="AWG"))
+    ).services.circuits
+    assert len(found) == len(plain) > 5
+    for metric, own in zip(plain, found, strict=True):
+        assert own.section.startswith("AWG ")
+        number = own.section.removeprefix("AWG ")
+        if "/" not in number and int(number) in AWG_MM2:
+            assert own.area == pytest.approx(AWG_MM2[int(number)], rel=0.005)
+        # Neither is thinner than what the current and the voltage ask for.
+        assert own.fuse == metric.fuse
+        assert own.drop <= own.share * demo.services.volts + 1e-9
+        assert own.ampacity >= min(own.fuse, metric.ampacity) - 1e-9

@@ -4,10 +4,11 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QMimeData, QPointF, Qt
-from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
-from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit
+from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent
+from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
 from pytestqt.qtbot import QtBot
 
+from roomy_hull.core.strokes import Words
 from roomy_hull.desktop.pages.access.goods import MIME, GoodsPage
 from roomy_hull.desktop.pages.access.lifting import LiftingPage
 from roomy_hull.desktop.pages.access.living import LivingPage
@@ -21,6 +22,8 @@ from roomy_hull.job.goods import Good
 from roomy_hull.job.model import Job
 from roomy_hull.session.pages.table import facing
 from tests.ui.loads import text
+
+from .conftest import Hand
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -50,12 +53,13 @@ def click(qtbot: QtBot, table: Grid, row: int, column: int = 0) -> None:
     qtbot.mouseClick(port, LEFT, pos=table.visualItemRect(item).center())
 
 
-def drop(page: GoodsPage, at: QPointF, data: QMimeData) -> None:
-    """Carry something over the drawing and let go there, as the window system tells it."""
+def drop(page: GoodsPage, at: QPointF, data: QMimeData, on: QWidget | None = None) -> None:
+    """Carry something over the drawing, or over another widget, and let go there, as the window system tells it."""
+    target = on or page.picture
     move, none = Qt.DropAction.MoveAction, Qt.KeyboardModifier.NoModifier
-    QApplication.sendEvent(page.picture, QDragEnterEvent(at.toPoint(), move, data, LEFT, none))
-    QApplication.sendEvent(page.picture, QDragMoveEvent(at.toPoint(), move, data, LEFT, none))
-    QApplication.sendEvent(page.picture, QDropEvent(at, move, data, LEFT, none))
+    QApplication.sendEvent(target, QDragEnterEvent(at.toPoint(), move, data, LEFT, none))
+    QApplication.sendEvent(target, QDragMoveEvent(at.toPoint(), move, data, LEFT, none))
+    QApplication.sendEvent(target, QDropEvent(at, move, data, LEFT, none))
 
 
 def test_a_good_dropped_on_a_drawer_is_stowed_there(window: MainWindow) -> None:
@@ -80,6 +84,45 @@ def test_a_good_dropped_on_a_drawer_is_stowed_there(window: MainWindow) -> None:
     # Dropped beside everything it stays where it is.
     drop(page, QPointF(3, 30), data)
     assert good(window, "mist-nets").place == "galley"
+
+
+def test_a_good_is_taken_by_its_name_and_carried_back_to_the_list(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page, session = goods_page(window), window.session
+    held: list[bytes] = []
+
+    def exec_(drag: QDrag, *_actions: object) -> Qt.DropAction:
+        mime = drag.mimeData()
+        assert mime is not None
+        held.append(mime.data(MIME).data())
+        return Qt.DropAction.MoveAction
+
+    monkeypatch.setattr(QDrag, "exec", exec_)
+    _title, drawn = page.model.picture(1.0)
+    lies = page.picture.window()
+    assert drawn is not None
+    assert lies is not None
+    names = {g.name: g.id for g in session.job.goods}
+    rows = [w for w in drawn[0] if isinstance(w, Words) and w.text in names]
+    assert len(rows) > 5
+    for row in rows:
+        at = lies.px(row.at)
+        hand = Hand(page.picture)
+        hand.press(at)
+        assert session.look.access == f"goods.{names[row.text]}"
+        hand.move(at + QPointF(2, 0))
+        assert not held
+        hand.move(at + QPointF(40, 0))
+        hand.release(at + QPointF(40, 0))
+        assert held.pop().decode() == names[row.text]
+        assert not held
+    key = names[rows[0].text]
+    data = QMimeData()
+    data.setData(MIME, key.encode())
+    drop(page, QPointF(60, 60), data, page.table.viewport())
+    assert good(window, key).place == ""
+    assert "1 not stowed yet" in page.words.text()
 
 
 def test_where_is_the_tin_opener(window: MainWindow, qtbot: QtBot) -> None:

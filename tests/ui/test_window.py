@@ -8,6 +8,7 @@ from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.desktop.widgets.findings_panel import AcceptDialog
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.job.edits import units as edits
+from roomy_hull.job.services import Services
 
 from .conftest import Hand, middle
 
@@ -271,8 +272,7 @@ def test_what_is_too_large_says_so_on_the_drawing(window: MainWindow) -> None:
     hand.move(
         QPointF(port.mapFromGlobal(window.ground.mapToGlobal(middle(window, "poles").toPoint())))
     )
-    from roomy_hull.job.services import Services
-from roomy_hull.drawing.view import ELEVATION
+    from roomy_hull.drawing.view import ELEVATION
 
     words = [
         s.text
@@ -349,7 +349,14 @@ def test_an_empty_list_says_that_nothing_is_wrong(window: MainWindow) -> None:
     session.do("edit.size", path="vehicle.springs.school", value="constant load")
     # Without a canopy there is nothing to lift, to reach for or to meet with the head.
     bare = msgspec.structs.replace(
-        session.job, units=(), carried=(), services=Services(), sets=(), runs=(), body=session.job.body.but(canopy=None)
+        session.job,
+        units=(),
+        carried=(),
+        services=Services(),
+        sets=(),
+        runs=(),
+        body=session.job.body.but(canopy=None),
+        scenarios=tuple(msgspec.structs.replace(s, left_behind=()) for s in session.job.scenarios),
     )
     session.edit("bare", bare)
     assert window.findings.list.item(0).text() == "Nothing is found wrong, in any scenario."  # type: ignore[union-attr]

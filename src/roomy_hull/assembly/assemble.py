@@ -13,7 +13,8 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
-from roomy_hull.core.refs import VEHICLE, Ref
+from roomy_hull.core.refs import TRAY, VEHICLE, Ref
+from roomy_hull.job.body import Tray
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import CAB, Good
 from roomy_hull.job.model import Job
@@ -22,6 +23,7 @@ from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import expand, kind_of
 from roomy_hull.kit import carried as carried_kit
+from roomy_hull.kit.body import undertray
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.shop.shop import Shop, shipped_shop
 
@@ -123,19 +125,21 @@ def assemble(
         previous = None
     # What a first quick look made knows nothing of what opens; it lends its expansions only.
     old = previous.ground if previous is not None and previous.opens == opens else None
+    stowed = by_place(job.goods)
+    under = _under(job)
     if (
         previous is not None
         and old is not None
         and previous.job.vehicle is job.vehicle
         and previous.job.body is job.body
+        and _under(previous.job) == under
     ):
         ground = old
     else:
-        ground = ground_of(job, shop, old, opens=opens)
+        ground = _with_goods(ground_of(job, shop, old, opens=opens), job.body.tray, under)
     before = {t.id: t for t in previous.things} if previous is not None else {}
     same_mount = old is not None and old.unit_mount == ground.unit_mount
     things = []
-    stowed = by_place(job.goods)
     values: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
     for value in values:
         known = before.get(value.id)
@@ -146,6 +150,23 @@ def assemble(
         else:
             things.append(_thing(value, ground, shop, known, goods, opens=opens))
     return Assembly(job, shop, ground, tuple(things), opens)
+
+
+def _under(job: Job) -> tuple[Good, ...]:
+    """The goods in what hangs under the tray."""
+    places = job.body.tray.holders()
+    return tuple(g for g in job.goods if g.place in places) if places else ()
+
+
+def _with_goods(ground: Ground, tray: Tray, under: tuple[Good, ...]) -> Ground:
+    """A ground whose toolboxes and trundle drawer hold their goods, instead of what their own figure says."""
+    found, held = list(ground.masses), undertray.holding(tray, ground.tray) if under else {}
+    for place, goods in by_place(under).items():
+        label, box, _own = held[place]
+        found = [m for m in found if m.label != label]
+        whole = Mass(TRAY, label, sum(g.kg for g in goods), 0.0, *box.centre(), CONTENTS, "tray")
+        found += _parted((whole,), goods)
+    return msgspec.structs.replace(ground, masses=tuple(found)) if under else ground
 
 
 def _stands(thing: Thing, ground: Ground) -> bool:

@@ -14,7 +14,7 @@ from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line, report
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats import access_tables, cutfiles, jobfile, services_tables, shopfile, solid3d
-from roomy_hull.formats.goods_table import read_goods_file
+from roomy_hull.formats.goods_table import goods_text, read_goods, unread
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
@@ -121,7 +121,10 @@ def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
 def _access(args: argparse.Namespace, _desktop: Desktop) -> int:
     job = job_of(args.job)
     if args.goods:
-        job = with_goods(job, read_goods_file(Path(args.goods), job))
+        text = goods_text(Path(args.goods))
+        job = with_goods(job, read_goods(text, job, Path(args.goods).name))
+        if unread(text):
+            print(f"not read: the columns {', '.join(unread(text))}", file=sys.stderr)
     verdict = judge(job, shop=_shop_of(args.shop))
     if args.json:
         print(json.dumps(access_tables.access_json(verdict), indent=1, ensure_ascii=False))

@@ -191,8 +191,11 @@ class MainWindow(QMainWindow):
         self._sharing.setSingleShot(True)
         self._sharing.timeout.connect(self._share)
         self._autosave_timer = QTimer(self)
-        self._autosave_timer.timeout.connect(lambda: autosave(session))
+        self._autosave_timer.timeout.connect(self._autosave)
         self._autosave_timer.start(AUTOSAVE_MS)
+
+    def _autosave(self) -> None:
+        autosave(self.session)
 
     def _painted(self) -> None:
         QTimer.singleShot(0, self.settle)
@@ -297,4 +300,6 @@ class MainWindow(QMainWindow):
         if self.session.asker.may_lose():
             self.session.keeping.drop_autosave()
             let_go(self.session)
+            for timer in (self._autosave_timer, self._message_timer, self._sharing):
+                timer.stop()
             event.accept()

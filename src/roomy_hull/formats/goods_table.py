@@ -12,15 +12,13 @@ import msgspec
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.value import refusal
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import CAB, NATURES, WHENS, Good
 from roomy_hull.job.model import Job, Scenario
-from roomy_hull.kinds.placed import Placed
 
 NAMES: dict[str, tuple[str, ...]] = {
     "name": ("name", "good", "goods", "item", "what", "thing", "article"),
     "mass": ("kg", "mass", "weight", "kg each", "mass kg", "weight kg", "mass each"),
-    "count": ("count", "number", "pieces", "pcs", "qty", "quantity", "n"),
+    "count": ("count", "number", "pieces", "pcs", "qty", "quantity", "n", "no", "no.", "nr", "nr.", "amount"),
     "place": ("place", "where", "in", "unit", "drawer", "stowed"),
     "part": ("part", "compartment"),
     "use": ("use", "class", "wanted", "when"),
@@ -106,6 +104,41 @@ def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good
     InputError
         Names the line and what to write; nothing is taken then.
     """
+    rows = _rows(text, name)
+    heads = _heads(rows[0][1])
+    if heads:
+        rows = rows[1:]
+    else:
+        heads = {"name": 0, "mass": 1, "count": 2, "place": 3, "use": 4}
+    places: dict[str, str] = {}
+    for key, called in job.holders().items():
+        places |= {called.strip().lower(): key, key.lower(): key}
+    known = {w.strip().lower(): s.id for s in job.scenarios for w in (s.name, s.id)}
+    found = [_good(cells, heads, places, known, f"{name}, line {n}") for n, cells in rows]
+    return tuple(found)
+
+
+def unread(text: str) -> tuple[str, ...]:
+    """The columns of a table of goods that are not read, by what heads them; none where no line of names is.
+
+    Parameters
+    ----------
+    text : str
+        As for `read_goods`, which has read it.
+
+    Returns
+    -------
+    tuple of str
+        In their order.
+    """
+    cells = _rows(text, "")[0][1]
+    heads = _heads(cells)
+    taken = set(heads.values())
+    return tuple(c.strip() for n, c in enumerate(cells) if heads and n not in taken and c.strip())
+
+
+def _rows(text: str, name: str) -> list[tuple[int, list[str]]]:
+    """The lines that are not empty, with their numbers, in cells."""
     if len(text) > LARGEST:
         raise InputError("it is too long for a list of goods", name, f"Give {HOW}.")
     lines = [
@@ -114,22 +147,7 @@ def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good
     if not lines:
         raise InputError("there is nothing in it", name, f"Give {HOW}.")
     mark = _mark([line for _n, line in lines])
-    rows = [(n, next(csv.reader([line], delimiter=mark))) for n, line in lines]
-    heads = _heads(rows[0][1])
-    if heads:
-        rows = rows[1:]
-    else:
-        heads = {"name": 0, "mass": 1, "count": 2, "place": 3, "use": 4}
-    places: dict[str, str] = {}
-    for thing in _things(job):
-        places |= {thing.name.strip().lower(): thing.id, thing.id.lower(): thing.id}
-    found = [_good(cells, heads, places, f"{name}, line {n}") for n, cells in rows]
-    return tuple(found)
-
-
-def _things(job: Job) -> list[Placed | Carried]:
-    """Everything goods can be in."""
-    return [*job.units, *job.carried]
+    return [(n, next(csv.reader([line], delimiter=mark))) for n, line in lines]
 
 
 def _heads(cells: list[str]) -> dict[str, int]:
@@ -142,7 +160,13 @@ def _heads(cells: list[str]) -> dict[str, int]:
     return found if "name" in found else {}
 
 
-def _good(cells: list[str], heads: dict[str, int], places: dict[str, str], place: str) -> Good:
+def _good(
+    cells: list[str],
+    heads: dict[str, int],
+    places: dict[str, str],
+    scenarios: dict[str, str],
+    place: str,
+) -> Good:
     """One line as a good."""
 
     def cell(key: str) -> str:
@@ -163,25 +187,36 @@ def _good(cells: list[str], heads: dict[str, int], places: dict[str, str], place
     if cell("size"):
         raw["length"], raw["width"], raw["height"] = _size(cell("size"), place)
     if cell("place"):
-        key = cell("place").lower()
-        raw["place"] = CAB if key == CAB else places.get(key, "")
-        if not raw["place"]:
-            raise InputError(
-                f"there is no '{cell('place')}' in the job",
-                place,
-                "Name a unit as the job names it, or leave it empty.",
-            )
+        raw["place"] = _stowed_in(cell("place"), places, place)
     if cell("use"):
         raw["use"] = _one_of(cell("use"), WHENS, place)
     if cell("nature"):
         raw["nature"] = tuple(
             _one_of(w, NATURES, place) for w in re.split(r"[/+& ]+", cell("nature")) if w
         )
+    if cell("only"):
+        raw["only"] = tuple(
+            scenarios[_one_of(w.strip(), tuple(scenarios), place)]
+            for w in re.split(r"[/+|]+", cell("only")) if w.strip()
+        )  # fmt: skip
     raw["part"], raw["note"] = cell("part"), cell("note")[:120]
     try:
         return msgspec.convert(raw, Good)
     except (msgspec.ValidationError, ValueError) as trouble:
         raise InputError(refusal(trouble), place, "Correct the line.") from None
+
+
+def _stowed_in(word: str, places: dict[str, str], place: str) -> str:
+    """The place that a word names."""
+    key = word.lower()
+    found = CAB if key == CAB else places.get(key, "")
+    if not found:
+        raise InputError(
+            f"there is no '{word}' in the job",
+            place,
+            "Name a unit as the job names it, or leave it empty.",
+        )
+    return found
 
 
 def _one_of(word: str, known: tuple[str, ...], place: str) -> str:
@@ -193,13 +228,13 @@ def _one_of(word: str, known: tuple[str, ...], place: str) -> str:
     return word.lower()
 
 
-def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:
-    """As `read_goods`, from a file.
+def goods_text(path: Path) -> str:
+    """The text of a file with a table of goods.
 
     Raises
     ------
     InputError
-        It cannot be read, or a line is wrong.
+        It cannot be read, or is too long.
     """
     try:
         if path.stat().st_size > LARGEST:
@@ -209,7 +244,18 @@ def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:
         raise InputError(
             f"it cannot be read ({trouble.strerror})", str(path), "Choose another file."
         ) from None
-    return read_goods(text, job, path.name)
+    return text
+
+
+def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:
+    """As `read_goods`, from a file.
+
+    Raises
+    ------
+    InputError
+        It cannot be read, or a line is wrong.
+    """
+    return read_goods(goods_text(path), job, path.name)
 
 
 def aboard(job: Job, scenario: Scenario) -> tuple[Good, ...]:
@@ -224,7 +270,7 @@ def aboard(job: Job, scenario: Scenario) -> tuple[Good, ...]:
 
 def packing_list(job: Job, scenario: Scenario) -> str:
     """What to pack for a scenario as CSV, place by place, what is not stowed at the end. [kg, mm]"""
-    names = {t.id: t.name for t in _things(job)} | {CAB: "Cab", "": "not stowed yet"}
+    names = job.holders() | {CAB: "Cab", "": "not stowed yet"}
     order = {key: n for n, key in enumerate(names)}
     rows: list[list[object]] = [
         [

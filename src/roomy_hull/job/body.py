@@ -9,6 +9,8 @@ from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.value import BentSheet, Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
 
 Access = Literal["left", "right", "rear"]
+UNDER = "tray."
+"""So the places of goods under the tray begin."""
 
 
 def _check_sections(owner: str, *sections: str) -> None:
@@ -129,6 +131,11 @@ class Tray(Value, frozen=True, kw_only=True):
     side_thickness: BentSheet = 3.0
     fittings: Kg = 0.0
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
+
+    def holders(self) -> dict[str, str]:
+        """What hangs under it and holds goods: the place they name, and what it is called."""
+        found = {f"{UNDER}box-{b.id}": f"{b.name} {b.id}" for b in self.boxes}
+        return found | ({f"{UNDER}trundle": "Trundle drawer"} if self.trundle is not None else {})
 
     def __post_init__(self) -> None:
         """Refuse bars whose section cannot be read.

@@ -23,7 +23,8 @@ Side = Annotated[float, Meta(ge=0, le=6000, description="mm; 0 where nobody meas
 class Good(Value, frozen=True, kw_only=True):
     """Something carried: its mass and size are those of one piece. [kg, mm, l]
 
-    `place` is the id of a unit or carried thing, or ``cab``; empty for not stowed yet. `part` is the compartment of it,
+    `place` is the id of a unit or carried thing, ``tray.box-`` with a toolbox's id, ``tray.trundle``, or ``cab``; empty
+    for not stowed yet. `part` is the compartment of it,
     by the name of its motion (``1`` of a stack). `only` are the scenarios in which it is aboard; all where empty.
     """
 

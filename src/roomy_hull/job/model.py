@@ -228,6 +228,12 @@ class Job(Value, frozen=True, kw_only=True):
                     f"not exist; use one of: {', '.join(names)}"
                 )
 
+    def holders(self) -> dict[str, str]:
+        """Everything but the cab that goods can be in: the place they name, and what it is called."""
+        things: tuple[Unit | Carried, ...] = (*self.units, *self.carried)
+        found = {t.id: t.name for t in things}
+        return found | {k: n for k, n in self.body.tray.holders().items() if k not in found}
+
     def thing(self, key: str) -> Unit | Carried | None:
         """Find a unit or carried item by id."""
         for unit in self.units:

@@ -202,9 +202,10 @@ class Signature(Value, frozen=True, kw_only=True):
 
 
 class Services(Value, frozen=True, kw_only=True):
-    """Everything that runs through the furniture. `board` is the unit that holds the fuses."""
+    """Everything that runs through the furniture. `board` is the unit that holds the fuses, `gauges` the cables sold."""
 
     volts: Literal[12, 24] = 12
+    gauges: Literal["metric", "AWG"] = "metric"
     board: Ref = ""
     batteries: Annotated[tuple[Battery, ...], Meta(max_length=12)] = ()
     inverter: Inverter = Inverter()

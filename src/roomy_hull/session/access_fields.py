@@ -9,7 +9,7 @@ from roomy_hull.kinds.card import Field, choice, number
 def good_fields(job: Job, key: str) -> tuple[Field, ...]:
     """Of one good."""
     p = f"goods.{key}."
-    places = ["", CAB, *(u.id for u in job.units), *(c.id for c in job.carried)]
+    places = ["", CAB, *job.holders()]
     return (
         Field(p + "name", "What it is", "text"),
         Field(p + "mass", "One piece", "mass"),

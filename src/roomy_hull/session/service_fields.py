@@ -52,6 +52,7 @@ def trip_fields(job: Job) -> tuple[Field, ...]:
         Field(u + "shower", "A shower", "volume", "Each"),
         Field(u + "meal", "A meal", "volume", "With its washing up"),
         _figure(t + "nose", "Nose points to, °", "From north over east, in camp: decides what shades the panels"),
+        choice(P + "gauges", "Cables by", "Which sizes the schedule chooses among", "metric", "AWG"),
         choice(P + "board", "Fuse board", "The unit that holds the fuses",
                *(u.id for u in job.units if isinstance(u, Device | Board))),
     )  # fmt: skip

@@ -123,16 +123,31 @@ def where_is_what(
         for p in assembly.ground.bays.values()
         if p.bay.side == station
     ]
-    for n, space in enumerate(spaces):
-        if space.side != station or (n not in by_space and not space.device):
+    taken: list[Rect] = []
+    # What holds goods first, then from what is nearest to the eye: a name that would lie over another is left out.
+    order = sorted(
+        range(len(spaces)), key=lambda n: (n not in by_space, -view.nearness(spaces[n].rest))
+    )
+    for n in order:
+        space, own = spaces[n], by_space.get(n, [])
+        if space.side != station or not (own or space.device):
             continue
         rect = view.rect(space.rest)
-        rects.append(rect)
-        own = by_space.get(n, [])
         if own:
             marked = any(g.id in chosen for g in own)
             strokes.append(rectangle("goods chosen" if marked else "goods", *rect, 6, f"space:{n}"))
-            strokes += _listed(own, rect, chosen)
+            strokes += _listed([_called(g) for g in own], rect, [g.id in chosen for g in own])
+            taken.append(rect)
+        else:
+            name = _listed([space.name], rect, [False])
+            ground = _ground(name[0])
+            if not any(_over(ground, t) for t in taken):
+                strokes += name
+                taken.append(ground)
+        thing = assembly.thing(space.owner)
+        # What hangs far off, an aerial or a boat on the roof, does not make all the rest small.
+        if own or (thing is not None and thing.place is not None):
+            rects.append(rect)
     return tuple(strokes), _hull(rects or [frame(assembly, station)[0]], 110.0)
 
 
@@ -140,23 +155,71 @@ LEAST, MOST = 26.0, 62.0
 """Names are written so high at least and at most. [mm]"""
 
 
-def _listed(own: Sequence[Good], rect: Rect, chosen: frozenset[str]) -> list[Stroke]:
-    """Names one under another in a rectangle; what does not go in is counted."""
+APART = 1.12
+"""Lines are so far apart, of their height."""
+
+
+def _called(good: Good) -> str:
+    """A good's name with its pieces."""
+    return f"{good.count} × {good.name}" if good.count > 1 else good.name
+
+
+def _lines(names: Sequence[str], rect: Rect) -> tuple[int, float, float]:
+    """How many names go into a rectangle, how high they are written, how high the first stands. [mm]"""
     wide, high = rect[2] - rect[0], rect[3] - rect[1]
-    rows = max(1, min(len(own), int(high / LEAST)))
-    size = min(MOST, high / (rows + 0.4), 2.2 * wide / max(len(g.name) + 2 for g in own[:rows]))
+    rows = max(1, min(len(names), int(high / LEAST)))
+    size = min(MOST, high / (rows + 0.4), 2.2 * wide / max(len(n) + 1 for n in names[:rows]))
     size = max(size, LEAST * 0.8)
-    found: list[Stroke] = []
-    top = (rect[1] + rect[3]) / 2 + (rows - 1) / 2 * size * 1.12
-    for n, good in enumerate(own[:rows]):
-        left = len(own) - rows
-        words = f"{good.count} × {good.name}" if good.count > 1 else good.name
-        if n == rows - 1 and left > 0:
-            words = f"{words} and {left} more"
+    return rows, size, (rect[1] + rect[3]) / 2 + (rows - 1) / 2 * size * APART
+
+
+def named_at(own: Sequence[Good], rect: Rect, k: float) -> Good | None:
+    """The good whose name stands at a height of a rectangle.
+
+    Parameters
+    ----------
+    own : sequence of Good
+        What is listed in it.
+    rect : Rect
+        As it is drawn. [mm]
+    k : float
+        How high. [mm]
+
+    Returns
+    -------
+    Good or None
+        None between and beyond the names.
+    """
+    if not own:
+        return None
+    rows, size, top = _lines([_called(g) for g in own], rect)
+    n = round((top - k) / (size * APART))
+    return own[n] if 0 <= n < rows and abs(top - n * size * APART - k) <= size / 2 else None
+
+
+def _ground(words: Words) -> Rect:
+    """About what a name covers. [mm]"""
+    wide, high = 0.55 * words.size * len(words.text) / 2, words.size * 0.6
+    return (words.at[0] - wide, words.at[1] - high, words.at[0] + wide, words.at[1] + high)
+
+
+def _over(a: Rect, b: Rect) -> bool:
+    """Whether two rectangles share room."""
+    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
+
+
+def _listed(names: Sequence[str], rect: Rect, marked: Sequence[bool]) -> list[Words]:
+    """Names one under another in a rectangle; what does not go in is counted."""
+    wide = rect[2] - rect[0]
+    rows, size, top = _lines(names, rect)
+    found: list[Words] = []
+    for n, (name, stands_out) in enumerate(zip(names[:rows], marked, strict=False)):
+        left = len(names) - rows
+        words = f"{name} and {left} more" if n == rows - 1 and left > 0 else name
         most = max(4, int(2.3 * wide / size))
         text = words if len(words) <= most else words[: most - 1] + "…"
-        role = "goods chosen words" if good.id in chosen else "goods words"
-        at = ((rect[0] + rect[2]) / 2, top - n * size * 1.12)
+        role = "goods chosen words" if stands_out else "goods words"
+        at = ((rect[0] + rect[2]) / 2, top - n * size * APART)
         found.append(Words(role, at, text, size * 0.82, fixed=False))
     return found
 

@@ -8,7 +8,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import refusal
 from roomy_hull.job.edits.layouts import slug
-from roomy_hull.job.goods import MOST_GOODS, Berth, Dog, Good, Party, Person
+from roomy_hull.job.goods import CAB, MOST_GOODS, Berth, Dog, Good, Party, Person
 from roomy_hull.job.model import Job
 
 
@@ -104,16 +104,18 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
 
 
 def stowed(job: Job, key: str, place: str, part: str = "") -> Job:
-    """Put a good into a unit, a carried thing, the cab, or nowhere.
+    """Put a good into a unit, a carried thing, a box under the tray, the cab, or nowhere.
 
     Raises
     ------
     EditError
         There is no such good or place.
     """
-    if place not in ("", "cab") and job.thing(place) is None:
+    if place not in ("", CAB) and place not in job.holders():
         raise EditError(
-            f"there is no '{place}' to stow it in", "goods", "Choose a unit of the job."
+            f"there is no '{place}' to stow it in",
+            "goods",
+            "Choose a unit of the job, or a box under its tray.",
         )
     return changed(job, key, place=place, part=part)
 

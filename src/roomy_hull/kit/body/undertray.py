@@ -11,7 +11,7 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.standing import BACK, FORTH, WALL, at
 from roomy_hull.core.tyres import overall_diameter, parts_of
-from roomy_hull.job.body import Tray, Trundle, UnderBox
+from roomy_hull.job.body import UNDER, Tray, Trundle, UnderBox
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.expansion import PointMass, part_mass
@@ -230,6 +230,33 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     return tuple(made)
 
 
+def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
+    """What hangs under the tray and holds goods.
+
+    Parameters
+    ----------
+    tray : Tray
+        The tray.
+    where : tuple of BodyPart
+        From `solids`. [mm]
+
+    Returns
+    -------
+    dict of str to (str, Box, float)
+        By the place that goods name: what its contents are called, where it hangs, what it holds by its own figure.
+        [mm, kg]
+    """
+    at = {(p.role, p.id): p.box for p in where}
+    found = {
+        f"{UNDER}box-{b.id}": (f"in {b.name.lower()} {b.id}", at["box", b.id], b.contents)
+        for b in tray.boxes
+    }
+    if tray.trundle is not None:
+        own = ("in the trundle drawer", at["trundle", ""], tray.trundle.contents)
+        found[f"{UNDER}trundle"] = own
+    return found
+
+
 def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     """List the masses under the tray, each at the middle of its box; contents and water too.
 
@@ -254,16 +281,14 @@ def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
         found.append(
             PointMass(f"{box.name} {box.id}", part_mass(box_parts(box, shop)), "geometry", at)
         )
-        found.append(
-            PointMass(f"in {box.name.lower()} {box.id}", box.contents, "estimate", at, CONTENTS)
-        )
     if tray.trundle is not None:
         at = at_of["trundle", ""]
         made = part_mass(trundle_parts(tray.trundle, shop))
         found.append(PointMass("trundle drawer", made + TRUNDLE_SLIDES, "geometry", at))
-        found.append(
-            PointMass("in the trundle drawer", tray.trundle.contents, "estimate", at, CONTENTS)
-        )
+    found += [
+        PointMass(label, kg, "estimate", box.centre(), CONTENTS)
+        for label, box, kg in holding(tray, where).values()
+    ]
     one = as_tank(tray)
     if one is not None:
         at = at_of["tank", ""]

@@ -1,10 +1,11 @@
 """Actions of Access: goods listed, stowed and packed; the party; who is asked; moves played."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.access_tables import write_papers
-from roomy_hull.formats.goods_table import packing_list, read_goods, read_goods_file
+from roomy_hull.formats.goods_table import goods_text, packing_list, read_goods, unread
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import people
@@ -39,31 +40,28 @@ def add(session: Session) -> None:
 
 def paste(session: Session) -> None:
     """Add the goods of a table on the clipboard."""
-    _take(session, session.asker.pasted(), "the clipboard")
-
-
-def _take(session: Session, text: str, name: str) -> None:
-    try:
-        new = read_goods(text, session.job, name)
-    except UserError as trouble:
-        session.say(str(trouble), trouble=True)
-        return
-    if session.attempt(f"add {len(new)} goods", lambda: edits.with_goods(session.job, new)):
-        session.say(f"{len(new)} goods are added.")
+    _take(session, session.asker.pasted, "the clipboard")
 
 
 def read(session: Session) -> None:
     """Add the goods of a table in a file."""
     path = session.asker.file("Goods", "Tables (*.csv *.txt *.tsv)", "", to_save=False)
-    if path is None:
-        return
+    if path is not None:
+        _take(session, lambda: goods_text(path), path.name)
+
+
+def _take(session: Session, given: Callable[[], str], name: str) -> None:
+    """Add the goods of a table, and tell what of it was not read."""
     try:
-        new = read_goods_file(path, session.job)
+        text = given()
+        new = read_goods(text, session.job, name)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
         return
     if session.attempt(f"add {len(new)} goods", lambda: edits.with_goods(session.job, new)):
-        session.say(f"{len(new)} goods are added from {path.name}.")
+        left = unread(text)
+        words = f" Not read: the columns {', '.join(left)}." if left else ""
+        session.say(f"{len(new)} goods are added from {name}.{words}")
 
 
 def pack(session: Session) -> None:

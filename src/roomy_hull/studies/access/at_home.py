@@ -76,8 +76,8 @@ def off_found(assembly: Assembly, off: OffOn | None) -> list[Finding]:
         )  # fmt: skip
     if off.beside < BESIDE:
         found.append(
-            finding("beside", "look", "There is little room to drive out between the canopy's legs", (CANOPY,),
-                     (off.beside, BESIDE, "mm"), GEOMETRY)
+            finding("beside", "note", "Legs at the canopy's corners leave little room to drive out: swing them further out",
+                     (CANOPY,), (off.beside, BESIDE, "mm"), GEOMETRY)
         )  # fmt: skip
     return found
 

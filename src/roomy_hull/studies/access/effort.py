@@ -9,6 +9,8 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.ergonomics.lifting import Lift, held_out, index, limit
+from roomy_hull.core.findings import Finding
+from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import Good
 from roomy_hull.studies.access.moves import reach_from
@@ -16,6 +18,7 @@ from roomy_hull.studies.access.reach import Seen
 from roomy_hull.studies.access.spaces import Space
 from roomy_hull.studies.access.standing import Settled
 from roomy_hull.studies.access.stowing import Stowed
+from roomy_hull.studies.access.told import finding, ref
 
 LIGHT = 3.0
 """Less than this is nobody's lift (common practice). [kg]"""
@@ -23,6 +26,13 @@ HELD = 75.0
 """What is lifted is at last held before the body so high: the equation's best height. [cm]"""
 LIFTED = frozenset({"spare wheel", "jerry", "load", "ladder", "recovery boards"})
 """Carried things that are lifted on and off."""
+
+
+NIOSH = "NIOSH 94-110 (from memory)"
+STRAIN, MOST_STRAIN = 1.0, 3.0
+"""Above this index a lift is a strain for some, and for most (NIOSH)."""
+NAMED = 3
+"""So many are named where there are more."""
 
 
 class Effort(msgspec.Struct, frozen=True):
@@ -116,3 +126,60 @@ def efforts(
                     _lift(thing.id, thing.value.name, kg, width, s, settled, space) for s in seen[n]
                 ]
     return tuple(found)
+
+
+def lifts_found(assembly: Assembly, efforts: Sequence[Effort]) -> list[Finding]:
+    """The worst lift of each thing, where it is a strain.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    efforts : sequence of Effort
+        Every lift.
+
+    Returns
+    -------
+    list of Finding
+        One note of all that strain some, and one finding for each that strains most.
+    """
+    worst: dict[str, Effort] = {}
+    for e in efforts:
+        if e.what not in worst or e.index > worst[e.what].index:
+            worst[e.what] = e
+    found = []
+    goods = {g.id: g for g in assembly.job.goods}
+    some = sorted(
+        (e for e in worst.values() if STRAIN < e.index <= MOST_STRAIN), key=lambda e: -e.index
+    )
+    if some:
+        names = ", ".join(e.name for e in some[:NAMED]) + (
+            f" and {len(some) - NAMED} more" if len(some) > NAMED else ""
+        )
+        found.append(
+            finding("lift", "note", f"Lifting is a strain for some: {names}", _lifted(assembly, goods, some[0]),
+                    (some[0].index, STRAIN, "times the limit"), NIOSH)
+        )  # fmt: skip
+    for e in worst.values():
+        if e.index <= MOST_STRAIN:
+            continue
+        words = f"Lifting {e.name}, {e.kg:.0f} kg, is a strain for most: have two lift it, or keep it lower and nearer"
+        measured = e.index if math.isfinite(e.index) else None
+        found.append(
+            finding(
+                "lift",
+                "look",
+                words,
+                _lifted(assembly, goods, e),
+                (measured, MOST_STRAIN, "times the limit"),
+                NIOSH,
+            )
+        )
+    return found
+
+
+def _lifted(assembly: Assembly, goods: dict[str, Good], one: Effort) -> tuple[Ref, ...]:
+    """What a lift is of."""
+    if one.what in goods:
+        return (*ref(assembly, goods[one.what].place), Ref("good", one.what))
+    return ref(assembly, one.what)

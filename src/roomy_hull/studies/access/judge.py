@@ -1,26 +1,28 @@
 """Access judged: moves and reach by class, sight, lifting, stowing, recovery, living, the canopy on its legs."""
 
-import math
+import functools
+from typing import TYPE_CHECKING
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
+from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.goods import Good, Person, people
+from roomy_hull.job.goods import Good, people
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.studies.access.at_home import living_found, off_found
-from roomy_hull.studies.access.effort import Effort, efforts
+from roomy_hull.studies.access.effort import Effort, efforts, lifts_found
 from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
 from roomy_hull.studies.access.living import Living, living
 from roomy_hull.studies.access.moves import Moves, moves, walked
 from roomy_hull.studies.access.off_on import OffOn, off_on
 from roomy_hull.studies.access.reach import SEES, Seen, look
 from roomy_hull.studies.access.spaces import Space, spaces
-from roomy_hull.studies.access.standing import Settled, Surroundings, places, surroundings
+from roomy_hull.studies.access.standing import Settled, around, outsides, places, surroundings
 from roomy_hull.studies.access.stowing import (
     FILLED,
     HEAVY,
@@ -36,6 +38,11 @@ from roomy_hull.studies.access.stowing import (
 )
 from roomy_hull.studies.access.told import finding, ref
 
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = lazily.module("numpy")
+
 KEY = "access"
 TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "together",
@@ -44,20 +51,20 @@ TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "services",
     "strength",
 )
+REMEMBERED = 1024
+"""So many spaces' reach is remembered, each with what then stood about it: a few megabytes."""
 ROUND = 10.0
 """How far the vehicle has settled counts in such steps: no hand feels less. [mm]"""
-NIOSH = "NIOSH 94-110 (from memory)"
-STRAIN, MOST_STRAIN = 1.0, 3.0
-"""Above this index a lift is a strain for some, and for most (NIOSH)."""
 
 
 class Basis(msgspec.Struct, frozen=True):
-    """What one space's reach was computed from."""
+    """What one space's reach is computed from; `people` are ids and statures. [mm]"""
 
     space: Space
     solid: bytes
-    people: tuple[Person, ...]
+    people: tuple[tuple[str, float], ...]
     settled: Settled
+    body: tuple[Box, ...]
 
 
 class Round(msgspec.Struct, frozen=True):
@@ -83,7 +90,6 @@ class AccessResult(msgspec.Struct, frozen=True):
     off_on: OffOn | None
     settled: Settled
     rounds: tuple[Round, ...] = ()
-    bases: tuple[Basis, ...] = ()
 
 
 def settled_of(case: Case) -> Settled:
@@ -108,35 +114,23 @@ def study(case: Case) -> AccessResult:
     Returns
     -------
     AccessResult
-        Complete; reach of a space about which nothing changed is taken from before.
+        Complete; reach of a space about which all was so a short while ago is remembered.
     """
     assembly = case.assembly
-    old: AccessResult | None = case.old(KEY)
-    known = (
-        {b.space: (b, row) for b, row in zip(old.bases, old.seen, strict=True)}
-        if old is not None
-        else {}
-    )
     settled = settled_of(case)
     rooms = spaces(assembly, case.results[TOGETHER])
     ways = tuple(moves(assembly, case.results[TOGETHER], case.results[IN_OUT], s) for s in rooms)
-    party = people(assembly.job.party)
-    bases, seen = [], []
-    for room in rooms:
-        about = surroundings(assembly, room)
-        basis = Basis(room, about.solid.tobytes(), party, settled)
-        before = known.get(room)
-        bases.append(basis)
-        seen.append(
-            before[1]
-            if before is not None and before[0] == basis
-            else _looked(assembly, basis, about)
-        )
+    party = tuple((p.id, p.stature) for p in people(assembly.job.party))
+    body = outsides(assembly)
+    seen = [
+        looked(Basis(room, surroundings(assembly, room).solid.tobytes(), party, settled, body))
+        for room in rooms
+    ]
     rows = stowed(assembly, rooms, ways)
     return AccessResult(
         rooms, ways, tuple(seen), rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
         efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
-        off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly), tuple(bases),
+        off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly),
     )  # fmt: skip
 
 
@@ -155,13 +149,26 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
     return tuple(found)
 
 
-def _looked(assembly: Assembly, basis: Basis, about: Surroundings) -> tuple[Seen, ...]:
-    """What each of the party reaches and sees of a space."""
+@functools.lru_cache(maxsize=REMEMBERED)
+def looked(basis: Basis) -> tuple[Seen, ...]:
+    """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing.
+
+    Parameters
+    ----------
+    basis : Basis
+        All that it depends on.
+
+    Returns
+    -------
+    tuple of Seen
+        Person by person.
+    """
+    about = around(basis.space, np.frombuffer(basis.solid).reshape(-1, 6))
     found = []
-    for one in basis.people:
-        figure = Figure(one.stature)
-        feet = places(basis.space, figure, about, basis.settled, assembly)
-        found.append(look(basis.space, one.id, figure, feet, about))
+    for person, stature in basis.people:
+        figure = Figure(stature)
+        feet = places(basis.space, figure, about, basis.settled, basis.body)
+        found.append(look(basis.space, person, figure, feet, about))
     return tuple(found)
 
 
@@ -182,7 +189,7 @@ def judge(case: Case) -> list[Finding]:
     assembly = case.assembly
     return [
         *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result),
-        *_left_behind(assembly, result), *_lifts(assembly, result),
+        *_left_behind(assembly, result), *lifts_found(assembly, result.efforts),
         *heavy_to_pull(assembly, case.results[STRENGTH].mounts),
         *living_found(assembly, result.living), *off_found(assembly, result.off_on),
     ]  # fmt: skip
@@ -249,7 +256,7 @@ def _goods(assembly: Assembly, result: AccessResult) -> list[Finding]:
         own = Ref("good", good.id)
         if row.where == "lost":
             found.append(
-                finding("lost", "look", f"{good.name} is stowed in '{good.place}', which there is not any more; it is "
+                finding("lost", "look", f"{good.name}: '{good.place}', where it is stowed, is not there any more; it is "
                          "kept, and not weighed", (own,), source="docs/formats.md")
             )  # fmt: skip
         if row.space < 0:
@@ -337,54 +344,6 @@ def _stowing(assembly: Assembly, result: AccessResult) -> list[Finding]:
                      (*ref(assembly, one.place), Ref("good", one.id), Ref("good", other.id)))
         )  # fmt: skip
     return found
-
-
-def _lifts(assembly: Assembly, result: AccessResult) -> list[Finding]:
-    """The worst lift of each thing, where it is a strain."""
-    worst: dict[str, Effort] = {}
-    for e in result.efforts:
-        if e.what not in worst or e.index > worst[e.what].index:
-            worst[e.what] = e
-    found = []
-    goods = {g.id: g for g in assembly.job.goods}
-    some = sorted(
-        (e for e in worst.values() if STRAIN < e.index <= MOST_STRAIN), key=lambda e: -e.index
-    )
-    if some:
-        names = ", ".join(e.name for e in some[:NAMED]) + (
-            f" and {len(some) - NAMED} more" if len(some) > NAMED else ""
-        )
-        found.append(
-            finding("lift", "note", f"Lifting is a strain for some: {names}", _lifted(assembly, goods, some[0]),
-                    (some[0].index, STRAIN, "times the limit"), NIOSH)
-        )  # fmt: skip
-    for e in worst.values():
-        if e.index <= MOST_STRAIN:
-            continue
-        words = f"Lifting {e.name}, {e.kg:.0f} kg, is a strain for most: have two lift it, or keep it lower and nearer"
-        measured = e.index if math.isfinite(e.index) else None
-        found.append(
-            finding(
-                "lift",
-                "look",
-                words,
-                _lifted(assembly, goods, e),
-                (measured, MOST_STRAIN, "times the limit"),
-                NIOSH,
-            )
-        )
-    return found
-
-
-NAMED = 3
-"""So many are named where there are more."""
-
-
-def _lifted(assembly: Assembly, goods: dict[str, Good], one: Effort) -> tuple[Ref, ...]:
-    """What a lift is of."""
-    if one.what in goods:
-        return (*ref(assembly, goods[one.what].place), Ref("good", one.what))
-    return ref(assembly, one.what)
 
 
 def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:

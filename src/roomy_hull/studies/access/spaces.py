@@ -124,7 +124,51 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
             continue
         own = _inside(assembly, thing, found, doors)
         rows += own
-    return tuple(rows)
+    return (*rows, *_under_tray(assembly, found))
+
+
+def place_of(opening: str) -> str:
+    """The place that goods name, of an opening of the tray."""
+    return opening.replace(":", ".", 1)
+
+
+def _under_tray(assembly: Assembly, found: Meetings) -> list[Space]:
+    """Toolboxes behind their doors, and the trundle drawer as it stands drawn out."""
+    tray, rows = assembly.job.body.tray, []
+    boxes = {b.id: b for b in tray.boxes}
+    at = {(p.role, p.id): p.box for p in assembly.ground.tray if p.role in ("box", "trundle")}
+    opens = {place_of(o.id): o for o in assembly.ground.openings if o.kind == "tray"}
+    for key, name in tray.holders().items():
+        one = opens.get(key)
+        if one is None:
+            continue
+        needs = closure((one.id,), found.needs)
+        if tray.trundle is not None and key.endswith(".trundle"):
+            wall, body = tray.trundle.sheet, at["trundle", ""]
+            by = _moved_by(one.motion, one.motion.moved[0].group)
+            inner = _shrunk(body, wall)
+            walls = _walls(one, body.moved(*by), wall, one.motion.moved[0].group)
+            rows.append(
+                Space(key, "", name, one.side, inner.moved(*by), inner, True, needs, (), walls)
+            )
+        else:
+            own = key.partition(".box-")[2]
+            inner = _shrunk(at["box", own], boxes[own].sheet)
+            rows.append(
+                Space(
+                    key,
+                    "",
+                    name,
+                    one.side,
+                    inner,
+                    inner,
+                    False,
+                    needs,
+                    (),
+                    tuple(p.box for p in one.opened),
+                )
+            )
+    return rows
 
 
 def closure(keys: Iterable[str], needs: dict[str, frozenset[str]]) -> frozenset[str]:

@@ -9,7 +9,7 @@ from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import DEPTH, TOES, Figure
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.studies.access.moves import reach_from
-from roomy_hull.studies.access.spaces import Space
+from roomy_hull.studies.access.spaces import Space, place_of
 
 if TYPE_CHECKING:
     import numpy as np
@@ -77,6 +77,8 @@ def surroundings(assembly: Assembly, space: Space) -> Surroundings:
         parts = [p.box for o in thing.openings for p in (o.opened if o.id in moving else o.rest)]
         boxes += [b for b in parts if _meets(b, region)]
     for opening in assembly.ground.openings:
+        if space.top and place_of(opening.id) == space.owner:
+            continue  # the drawer itself, whose walls are its own
         pieces = opening.opened if opening.id in space.needs else opening.rest
         boxes += [p.box for p in pieces if _meets(p.box, region)]
     boxes += [
@@ -84,7 +86,18 @@ def surroundings(assembly: Assembly, space: Space) -> Surroundings:
         for f in assembly.ground.fixed
         if f.role not in GROUND and _meets(f.piece.box, region)
     ]
-    return Surroundings(_array(boxes), _array(list(space.walls)))
+    return around(space, _array(boxes))
+
+
+def around(space: Space, solid: Array) -> Surroundings:
+    """A space's surroundings from what is solid about it, (boxes, 6). [mm]"""
+    return Surroundings(solid, _array(list(space.walls)))
+
+
+def outsides(assembly: Assembly) -> tuple[Box, ...]:
+    """What of the body people stand before: the tray's floor, and the canopy where there is one. [mm]"""
+    canopy = assembly.ground.canopy
+    return (assembly.ground.floor, *([canopy] if canopy is not None else []))
 
 
 def _region(space: Space) -> Box:
@@ -118,7 +131,7 @@ def _array(boxes: list[Box]) -> Array:
 
 
 def places(
-    space: Space, figure: Figure, about: Surroundings, settled: Settled, assembly: Assembly
+    space: Space, figure: Figure, about: Surroundings, settled: Settled, body: tuple[Box, ...]
 ) -> Array:
     """Where somebody can stand to take something out of a space.
 
@@ -132,8 +145,8 @@ def places(
         What stands there.
     settled : Settled
         How the vehicle stands.
-    assembly : Assembly
-        For the body's outside.
+    body : tuple of Box
+        The body's outsides, from `outsides`. [mm]
 
     Returns
     -------
@@ -143,10 +156,6 @@ def places(
     """
     axis, sign = reach_from(space.side)
     wall = 1 - axis
-    body = [
-        assembly.ground.floor,
-        *([assembly.ground.canopy] if assembly.ground.canopy is not None else []),
-    ]
     face = max(sign * (b[axis + 3] if sign > 0 else b[axis]) for b in body)
     end = max(face, sign * (space.box[axis + 3] if sign > 0 else space.box[axis]))
     low, high = space.box[wall], space.box[wall + 3]

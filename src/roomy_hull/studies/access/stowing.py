@@ -85,7 +85,7 @@ def stowed(
     tuple of Stowed
         In the job's order.
     """
-    found = []
+    found, holders = [], assembly.job.holders()
     for good in assembly.job.goods:
         n = space_of(good, spaces)
         if n >= 0:
@@ -95,11 +95,7 @@ def stowed(
         elif not good.place:
             found.append(Stowed(good.id, -1, None, "nowhere"))
         else:
-            found.append(
-                Stowed(
-                    good.id, -1, None, "space" if assembly.thing(good.place) is not None else "lost"
-                )
-            )
+            found.append(Stowed(good.id, -1, None, "space" if good.place in holders else "lost"))
     return tuple(found)
 
 

@@ -4,6 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import PRACTICE, Finding, Severity
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
+from roomy_hull.job.body import UNDER
 
 STAGE = "Access"
 
@@ -20,6 +21,8 @@ def finding(
 
 
 def ref(assembly: Assembly, key: str) -> tuple[Ref, ...]:
-    """The reference of a thing, where there is one."""
+    """The reference of a thing, or of what hangs under the tray, where there is one."""
     thing = assembly.thing(key) if key else None
-    return (thing.ref,) if thing is not None else ()
+    if thing is not None:
+        return (thing.ref,)
+    return (Ref("opening", key.replace(".", ":", 1)),) if key.startswith(UNDER) else ()

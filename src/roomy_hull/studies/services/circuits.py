@@ -127,7 +127,9 @@ class _Plan(NamedTuple):
     nodes: tuple[int | None, int | None]
 
 
-def sized(need: Need, wire: Wire, way: Way | None, volts: float) -> Circuit:
+def sized(
+    need: Need, wire: Wire, way: Way | None, volts: float, *, american: bool = False
+) -> Circuit:
     """Choose cable and fuse of one circuit, or take those that are given.
 
     Parameters
@@ -140,6 +142,8 @@ def sized(need: Need, wire: Wire, way: Way | None, volts: float) -> Circuit:
         Its way, where there is one.
     volts : float
         Of the system. [V]
+    american : bool
+        Whether cables are chosen among AWG sizes.
 
     Returns
     -------
@@ -155,9 +159,9 @@ def sized(need: Need, wire: Wire, way: Way | None, volts: float) -> Circuit:
     area, section = wire.area, f"{wire.area:g} mm²"
     if not area:
         try:
-            one = cables.smallest(max(fuse, amps), metres, volts, share, where)
+            one = cables.smallest(max(fuse, amps), metres, volts, share, where, american=american)
         except InputError as found:
-            one, trouble = cables.METRIC[-1], found.what
+            one, trouble = (cables.GAUGES if american else cables.METRIC)[-1], found.what
         area, section = one.area, one.name
     return Circuit(
         *need, way, metres, section, area, cables.ampacity(area, where), fuse,
@@ -185,6 +189,7 @@ def laid_out(assembly: Assembly) -> tuple[tuple[Circuit, ...], tuple[Run, ...]]:
 def _circuits(maker: _Maker) -> tuple[Circuit, ...]:
     """Every circuit, in the job's order."""
     # Every place first: the ways from one of them are then found all at once.
+    american = maker.services.gauges == "AWG"
     plans = [*_trunk(maker), *_charging(maker), *_branches(maker)]
     found = []
     for need, wire, (a, b) in plans:
@@ -193,7 +198,7 @@ def _circuits(maker: _Maker) -> tuple[Circuit, ...]:
             if a is not None and b is not None
             else None
         )
-        found.append(sized(need, wire, way, float(maker.services.volts)))
+        found.append(sized(need, wire, way, float(maker.services.volts), american=american))
     return tuple(found)
 
 

@@ -2,13 +2,14 @@
 
 from PyQt6.QtCore import QMimeData, QPoint, QRectF, Qt
 from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent, QMouseEvent
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
 from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
+from roomy_hull.job.goods import Good
 from roomy_hull.session.pages.access.goods import GOOD_HEADS, GoodsModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -17,12 +18,40 @@ MIME = "application/x-roomy-hull-good"
 """What a dragged good is called on its way."""
 
 
-class GoodsGrid(Grid):
-    """The list; a row is dragged on to the drawing."""
+def carry(source: QWidget, key: str) -> None:
+    """Drag a good from a widget until it is let go."""
+    drag = QDrag(source)
+    data = QMimeData()
+    data.setData(MIME, key.encode())
+    drag.setMimeData(data)
+    drag.exec(Qt.DropAction.MoveAction)
 
-    def __init__(self, words: str, model: GoodsModel) -> None:
+
+def carried(event: QDropEvent | None) -> str:
+    """Id of the good that is dragged; empty for anything else."""
+    data = event.mimeData() if event is not None else None
+    return data.data(MIME).data().decode() if data is not None and data.hasFormat(MIME) else ""
+
+
+def far(event: QMouseEvent | None, start: QPoint) -> bool:
+    """Whether a hand that holds something has moved far enough to drag it."""
+    return (
+        event is not None
+        and bool(event.buttons() & Qt.MouseButton.LeftButton)
+        and (event.position().toPoint() - start).manhattanLength()
+        >= QApplication.startDragDistance()
+    )
+
+
+class GoodsGrid(Grid):
+    """The list; a row is dragged on to the drawing, and what is dropped here is not stowed any more."""
+
+    def __init__(self, words: str, session: Session, model: GoodsModel) -> None:
         super().__init__(words, rows_chosen=True)
-        self._model = model
+        self._session, self._model = session, model
+        port = self.viewport()
+        if port is not None:  # it is over this that things are dropped, and it hands them on
+            port.setAcceptDrops(True)
         self._from = QPoint()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
@@ -33,17 +62,26 @@ class GoodsGrid(Grid):
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Begin to drag once the hand has moved."""
-        if event is None or not event.buttons() & Qt.MouseButton.LeftButton:
-            return
-        moved = (event.position().toPoint() - self._from).manhattanLength()
         item = self.itemAt(self._from)
-        if moved < QApplication.startDragDistance() or item is None:
-            return
-        drag = QDrag(self)
-        data = QMimeData()
-        data.setData(MIME, self._model.keys()[item.row()].removeprefix("goods.").encode())
-        drag.setMimeData(data)
-        drag.exec(Qt.DropAction.MoveAction)
+        if far(event, self._from) and item is not None:
+            carry(self, self._model.keys()[item.row()].removeprefix("goods."))
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take goods, and nothing else."""
+        if event is not None and carried(event):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take goods from the drawing; dropped from the list they stay."""
+        if event is not None:
+            event.ignore() if event.source() is self else event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take it out of where it was stowed."""
+        key = carried(event)
+        if event is not None and key and event.source() is not self:
+            self._session.do("access.stow", key=key, place="")
+            event.acceptProposedAction()
 
 
 class GoodsPicture(Picture):
@@ -52,6 +90,7 @@ class GoodsPicture(Picture):
     def __init__(self, session: Session, theme: Theme, model: GoodsModel) -> None:
         super().__init__(session, theme, "Where every good is", model.picture)
         self._model = model
+        self._from = QPoint()
         self.setAcceptDrops(True)
 
     def window(self) -> Window | None:  # type: ignore[override]  # how the picture lies, not Qt's window
@@ -62,8 +101,7 @@ class GoodsPicture(Picture):
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Take goods, and nothing else."""
-        data = event.mimeData() if event is not None else None
-        if event is not None and data is not None and data.hasFormat(MIME):
+        if event is not None and carried(event):
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
@@ -80,25 +118,40 @@ class GoodsPicture(Picture):
 
     def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Stow it there."""
-        data, lies = (event.mimeData() if event is not None else None), self.window()
-        if event is None or data is None or lies is None:
+        key, lies = carried(event), self.window()
+        if event is None or not key or lies is None:
             return
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
             space = self._session.verdict.access.spaces[n]
-            key = data.data(MIME).data().decode()
             self._session.do("access.stow", key=key, place=space.owner, part=space.part)
             event.acceptProposedAction()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
-        """Choose the space under the pointer."""
+        """Choose the good under the pointer, else the space."""
         lies = self.window()
         if event is None or lies is None:
+            return
+        self._from = event.position().toPoint()
+        good = self._under(self._from)
+        if good is not None:
+            self._session.do("access.choose", key=f"goods.{good.id}")
             return
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
             space = self._session.verdict.access.spaces[n]
             self._session.do("access.choose", key=f"space.{space.owner}.{space.part}")
+
+    def _under(self, at: QPoint) -> Good | None:
+        """The good whose name is at a point of the widget."""
+        lies = self.window()
+        return self._model.good_at(*lies.mm(at.x(), at.y())) if lies is not None else None
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Carry a good by its name to another place, or back to the list."""
+        good = self._under(self._from) if far(event, self._from) else None
+        if good is not None:
+            carry(self, good.id)
 
 
 class GoodsPage(LoadsPage):
@@ -108,7 +161,7 @@ class GoodsPage(LoadsPage):
         super().__init__(session, theme)
         self.model = GoodsModel(session)
         self.picture = GoodsPicture(session, theme, self.model)
-        self.table = GoodsGrid("Every good", self.model)
+        self.table = GoodsGrid("Every good", session, self.model)
         self.table.cellClicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
@@ -157,7 +210,7 @@ class GoodsPage(LoadsPage):
     def fill(self) -> None:
         """Bring the list up to date."""
         self.table.fill(
-            self._theme, GOOD_HEADS, self.model.cells(), (), widths=(0, 34, 54, 66, 92, 44, 58)
+            self._theme, GOOD_HEADS, self.model.cells(), (), widths=(0, 32, 52, 76, 86, 52, 56)
         )
         self.words.setText(self.model.mass_words())
         self.remove.setEnabled(self._session.look.access.startswith("goods."))

@@ -4,6 +4,7 @@ from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import ELEVATION, Station
+from roomy_hull.job.goods import Good
 from roomy_hull.session.pages.access.words import SIDES, chosen_good, where_words
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
@@ -11,6 +12,7 @@ from roomy_hull.session.session import Session
 GOOD_HEADS = ("Good", "No.", "Mass", "Wanted", "Where", "Moves", "Reach")
 SHORT = {
     "in reach": "all",
+    "crouching": "crouch",
     "on tiptoe": "on tiptoe",
     "by climbing": "climb",
     "not at all": "not at all",
@@ -112,6 +114,15 @@ class GoodsModel:
             if h0 <= h <= h1 and k0 <= k <= k1 and area < least:
                 best, least = n, area
         return best
+
+    def good_at(self, h: float, k: float) -> Good | None:
+        """The good whose name is at a point of the picture; none where there is none. [mm]"""
+        n = self.space_at(h, k)
+        if n < 0:
+            return None
+        found, goods = self._session.verdict.access, self._session.verdict.job.goods
+        own = [g for g, row in zip(goods, found.stowed, strict=True) if row.space == n]
+        return scene.named_at(own, ELEVATION[self.station()].rect(found.spaces[n].rest), k)
 
     def mass_words(self) -> str:
         """What is listed and stowed."""

@@ -33,7 +33,11 @@ class ReachModel:
         """Heads of the table: three columns for each of the party."""
         return (
             "What",
-            *(h for p in party(self._session) for h in (p.name or p.id, "reaches", "sees")),
+            *(
+                h
+                for p in party(self._session)
+                for h in ((p.name or p.id).partition(",")[0], "reaches", "sees")
+            ),
         )
 
     def keys(self) -> list[str]:
@@ -77,7 +81,8 @@ class ReachModel:
             )
             return "From above", drawn
         station = scene.END.get(space.side, "rear")
-        title = f"{person.name or person.id}, {person.stature / 10:.0f} cm, {space.name}: {reach_words(seen)}"
+        who = (person.name or person.id).partition(",")[0]
+        title = f"{who}, {person.stature / 10:.0f} cm, {space.name}: {reach_words(seen)}"
         return title, scene.reaching(session.verdict.assembly, space, seen, person.stature, station)
 
     def profile(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:

@@ -67,6 +67,13 @@ def moves_words(verdict: Verdict, way: Moves) -> list[str]:
     return [words(verdict.assembly, a) for a in way.actions]
 
 
+def way_words(way: Moves) -> str:
+    """How many actions, and how far one walks for them."""
+    if not way.possible:
+        return "No way without taking things apart."
+    return f"{way.said.capitalize()}, {way.metres:.1f} m walked."
+
+
 def where_words(verdict: Verdict, good: Good, space: int) -> str:
     """Where a good is."""
     if space >= 0:
@@ -109,7 +116,7 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
         if row.space >= 0:
             rows = [f"{found.spaces[row.space].name}, {found.spaces[row.space].side}."]
         if row.moves is not None:
-            rows.append(f"{row.moves.said.capitalize()}, {row.moves.metres:.1f} m walked.")
+            rows.append(way_words(row.moves))
         if row.space >= 0:
             names = {p.id: p.name or p.id for p in party(session)}
             rows += [
@@ -142,7 +149,7 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
     if n >= 0:
         space, way = found.spaces[n], found.moves[n]
         names = {p.id: p.name or p.id for p in party(session)}
-        rows = [f"{way.said.capitalize()}, {way.metres:.1f} m walked."]
+        rows = [way_words(way)]
         rows += [
             f"{names.get(s.person, s.person)}: {reach_words(s)}; sees {100 * s.seen:.0f} %."
             for s in found.seen[n]
