@@ -284,6 +284,16 @@ def test_goods_under_the_tray_are_reached_and_weighed(stocked: Job) -> None:
     assert all(s.how in ("in reach", "crouching") for n in rows.values() for s in found.seen[n])
 
 
+def test_a_toolbox_whose_id_ends_as_the_drawer_s_is_still_a_toolbox(stocked: Job) -> None:
+    job = hung(stocked)
+    boxes = (job.body.tray.boxes[0].but(id="b.trundle"),)
+    job = msgspec.structs.replace(job, body=job.body.but(tray=job.body.tray.but(boxes=boxes)))
+    rows = {s.owner: s for s in judge(job).access.spaces if s.owner.startswith("tray.")}
+    assert set(rows) == {"tray.box-b.trundle", "tray.trundle"}
+    assert not rows["tray.box-b.trundle"].top
+    assert rows["tray.trundle"].top
+
+
 def test_a_toolbox_taken_away_loses_nothing(stocked: Job) -> None:
     job = edits.with_goods(
         hung(stocked), [Good(id="tent", name="Tent", mass=14, place="tray.box-A")]

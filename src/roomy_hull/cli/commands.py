@@ -123,8 +123,9 @@ def _access(args: argparse.Namespace, _desktop: Desktop) -> int:
     if args.goods:
         text = goods_text(Path(args.goods))
         job = with_goods(job, read_goods(text, job, Path(args.goods).name))
-        if unread(text):
-            print(f"not read: the columns {', '.join(unread(text))}", file=sys.stderr)
+        left = unread(text)
+        if left:
+            print(f"not read: the columns {', '.join(left)}", file=sys.stderr)
     verdict = judge(job, shop=_shop_of(args.shop))
     if args.json:
         print(json.dumps(access_tables.access_json(verdict), indent=1, ensure_ascii=False))

@@ -226,3 +226,8 @@ def show(value: float, quantity: Quantity, system: System = "metric", *, unit: b
 def rounded(value: float, places: int = 3) -> float:
     """Round for a file, so that files compare; never minus nought."""
     return round(value, places) + 0.0
+
+
+def rounded_if_finite(value: float, places: int = 3) -> float | None:
+    """Round for a file; nothing for what never ends."""
+    return round(value, places) if math.isfinite(value) else None

@@ -4,6 +4,7 @@ import math
 from pathlib import Path
 from typing import Any
 
+from roomy_hull.core.units import rounded_if_finite as _r
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import access as scene
@@ -16,10 +17,6 @@ from roomy_hull.studies.access.moves import words
 from roomy_hull.verdict.verdict import Verdict
 
 SIDES: tuple[Station, ...] = ("left", "right", "rear")
-
-
-def _r(value: float, places: int = 1) -> float | None:
-    return round(value, places) if math.isfinite(value) else None
 
 
 def access_json(verdict: Verdict) -> dict[str, Any]:
@@ -44,11 +41,11 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
         "spaces": [
             {
                 "owner": s.owner, "part": s.part, "name": s.name, "side": s.side, "from_above": s.top,
-                "box_mm": [_r(v) for v in s.box], "needs": sorted(s.needs),
+                "box_mm": [_r(v, 1) for v in s.box], "needs": sorted(s.needs),
                 "actions": [{"do": a.do, "what": a.what} for a in way.actions], "possible": way.possible,
                 "walked_m": _r(way.metres, 2),
                 "seen_by": [
-                    {"person": one.person, "how": one.how, "short_mm": _r(one.short), "reached": _r(one.reached, 3),
+                    {"person": one.person, "how": one.how, "short_mm": _r(one.short, 1), "reached": _r(one.reached, 3),
                      "seen": _r(one.seen, 3)}
                     for one in seen
                 ],
@@ -68,7 +65,7 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
             {"space": f.space, "takes_l": _r(f.takes, 2), "holds_l": _r(f.holds, 2)} for f in found.filled
         ],
         "lifts": [
-            {"what": e.what, "person": e.person, "kg": _r(e.kg, 2), "out_cm": _r(e.out), "height_cm": _r(e.height),
+            {"what": e.what, "person": e.person, "kg": _r(e.kg, 2), "out_cm": _r(e.out, 1), "height_cm": _r(e.height, 1),
              "limit_kg": _r(e.most, 2), "index": _r(e.index, 3)}
             for e in found.efforts
         ],
@@ -76,21 +73,21 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
             {"run": r.id, "name": r.name, "actions": r.actions, "walked_m": _r(r.metres, 2)} for r in found.rounds
         ],
         "living": {
-            "worktops": [{"thing": w.thing, "person": w.person, "height_mm": _r(w.height), "below_elbow_mm": _r(w.below)}
-                         for w in life.worktops],
-            "edges": [{"opening": e.opening, "height_mm": _r(e.height)} for e in life.edges],
-            "beds": [{"id": b.id, "has_mm": list(b.has), "wants_mm": [_r(v) for v in b.wants]} for b in life.beds],
-            "dogs": [{"id": k.dog, "has_mm": [_r(v) for v in k.has], "wants_mm": [_r(v) for v in k.wants]}
+            "worktops": [{"thing": w.thing, "person": w.person, "height_mm": _r(w.height, 1),
+                          "below_elbow_mm": _r(w.below, 1)} for w in life.worktops],
+            "edges": [{"opening": e.opening, "height_mm": _r(e.height, 1)} for e in life.edges],
+            "beds": [{"id": b.id, "has_mm": list(b.has), "wants_mm": [_r(v, 1) for v in b.wants]} for b in life.beds],
+            "dogs": [{"id": k.dog, "has_mm": [_r(v, 1) for v in k.has], "wants_mm": [_r(v, 1) for v in k.wants]}
                      for k in life.kennels],
             "tilt": None if life.tilt is None else {
                 "ahead_deg": _r(life.tilt.ahead, 3), "left_deg": _r(life.tilt.left, 3),
-                "blocks_mm": [_r(v) for v in life.tilt.wheels],
+                "blocks_mm": [_r(v, 1) for v in life.tilt.wheels],
             },
         },
         "canopy": None if off is None else {
-            "empty_kg": _r(off.empty), "loaded_kg": _r(off.loaded), "centre_mm": [_r(v) for v in off.centre],
-            "legs_kg": {name: _r(kg) for name, kg in off.legs}, "tips_deg": _r(off.tips, 2),
-            "least_leg_mm": _r(off.least_leg), "beside_mm": _r(off.beside), "steps": list(off.steps),
+            "empty_kg": _r(off.empty, 1), "loaded_kg": _r(off.loaded, 1), "centre_mm": [_r(v, 1) for v in off.centre],
+            "legs_kg": {name: _r(kg, 1) for name, kg in off.legs}, "tips_deg": _r(off.tips, 2),
+            "least_leg_mm": _r(off.least_leg, 1), "beside_mm": _r(off.beside, 1), "steps": list(off.steps),
         },
     }  # fmt: skip
 
@@ -98,7 +95,7 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
 def access_report(verdict: Verdict) -> str:
     """Access for people: every space and good in a line, then lifts, living, the canopy."""
     found, job = verdict.access, verdict.job
-    names = {p.id: p.name or p.id for p in people(job.party)}
+    names = {p.id: p.called for p in people(job.party)}
     rows = [job.name]
     for s, way, seen in zip(found.spaces, found.moves, found.seen, strict=True):
         how = "; ".join(f"{names[o.person]} {o.how}, sees {100 * o.seen:.0f} %" for o in seen)

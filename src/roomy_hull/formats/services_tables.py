@@ -4,6 +4,7 @@ import math
 from typing import Any
 
 from roomy_hull.core.errors import InputError
+from roomy_hull.core.units import rounded_if_finite as _r
 from roomy_hull.drawing.backends.dxf import drawn_dxf
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
@@ -14,11 +15,6 @@ from roomy_hull.studies.services.circuits import Circuit
 from roomy_hull.studies.services.water import SLOPE_WORDS
 from roomy_hull.studies.services.wiring import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict
-
-
-def _r(value: float, places: int = 3) -> float | None:
-    """A figure of JSON; nothing for what never ends."""
-    return round(value, places) if math.isfinite(value) else None
 
 
 def services_json(verdict: Verdict) -> dict[str, Any]:

@@ -9,8 +9,8 @@ from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.value import BentSheet, Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
 
 Access = Literal["left", "right", "rear"]
-UNDER = "tray."
-"""So the places of goods under the tray begin."""
+TRUNDLE = "tray.trundle"
+"""The place that goods in the trundle drawer name."""
 
 
 def _check_sections(owner: str, *sections: str) -> None:
@@ -48,6 +48,11 @@ class UnderBox(Value, frozen=True, kw_only=True):
     depth: PositiveMm
     sheet: BentSheet = 2.0
     contents: Kg = 0.0
+
+    @property
+    def holder(self) -> str:
+        """The place that goods in it name."""
+        return f"tray.box-{self.id}"
 
 
 class Trundle(Value, frozen=True, kw_only=True):
@@ -134,8 +139,8 @@ class Tray(Value, frozen=True, kw_only=True):
 
     def holders(self) -> dict[str, str]:
         """What hangs under it and holds goods: the place they name, and what it is called."""
-        found = {f"{UNDER}box-{b.id}": f"{b.name} {b.id}" for b in self.boxes}
-        return found | ({f"{UNDER}trundle": "Trundle drawer"} if self.trundle is not None else {})
+        found = {b.holder: f"{b.name} {b.id}" for b in self.boxes}
+        return found | ({TRUNDLE: "Trundle drawer"} if self.trundle is not None else {})
 
     def __post_init__(self) -> None:
         """Refuse bars whose section cannot be read.

@@ -56,21 +56,29 @@ class Good(Value, frozen=True, kw_only=True):
         return one * self.count
 
 
-class Person(Value, frozen=True, kw_only=True):
-    """Somebody of the party. [mm, N]"""
+class Named(Value, frozen=True, kw_only=True):
+    """One of the party, or a berth: its id, and its name where it has one."""
 
     id: Id
     name: Name = ""
+
+    @property
+    def called(self) -> str:
+        """Its name, else its id."""
+        return self.name or self.id
+
+
+class Person(Named, frozen=True, kw_only=True):
+    """Somebody of the party. [mm, N]"""
+
     stature: Annotated[float, Meta(ge=900, le=2300, description="mm, 900 to 2300")] = 1700.0
     pull: Annotated[float, Meta(ge=20, le=800, description="N")] = 150.0
     cooks: bool = True
 
 
-class Dog(Value, frozen=True, kw_only=True):
+class Dog(Named, frozen=True, kw_only=True):
     """A dog by the live-animal rule: A from nose to root of tail, B ground to elbow, C broadest, D height. [mm]"""
 
-    id: Id
-    name: Name = ""
     a: Annotated[float, Meta(ge=100, le=2000, description="mm")] = 700.0
     b: Annotated[float, Meta(ge=50, le=1000, description="mm")] = 300.0
     c: Annotated[float, Meta(ge=50, le=800, description="mm")] = 200.0
@@ -78,14 +86,12 @@ class Dog(Value, frozen=True, kw_only=True):
     place: Ref = ""
 
 
-class Berth(Value, frozen=True, kw_only=True):
+class Berth(Named, frozen=True, kw_only=True):
     """Where some sleep: its clear length and width, and the height over the mattress. [mm]
 
     `thing` is the tent, platform or unit it belongs to; its sleepers are persons of the party.
     """
 
-    id: Id
-    name: Name = ""
     thing: Ref = ""
     length: Gap = 2000.0
     width: Gap = 1200.0

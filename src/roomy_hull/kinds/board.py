@@ -90,6 +90,11 @@ class Instrument(Value, frozen=True, kw_only=True):
         a, b = self.cut.rim
         return (self.x - a / 2, self.z - b / 2, self.x + a / 2, self.z + b / 2)
 
+    def lies_over(self, other: "Instrument") -> bool:
+        """Whether its rim and another's share room."""
+        p, q = self.rim, other.rim
+        return min(p[2], q[2]) > max(p[0], q[0]) + 1e-6 and min(p[3], q[3]) > max(p[1], q[1]) + 1e-6
+
 
 class Board(Placed, frozen=True, kw_only=True, tag_field="kind", tag="board"):
     """A panel with four flanges, screwed into its place by them; `depth` is the room from its face to what is behind."""
@@ -145,11 +150,7 @@ def trouble(unit: Board, keep: float) -> str:
             return f"the {one.what} '{one.name or one.id}' is less than {keep:.0f} mm from the panel's edge"
     for n, a in enumerate(unit.instruments):
         for b in unit.instruments[n + 1 :]:
-            p, q = a.rim, b.rim
-            if (
-                min(p[2], q[2]) > max(p[0], q[0]) + 1e-6
-                and min(p[3], q[3]) > max(p[1], q[1]) + 1e-6
-            ):
+            if a.lies_over(b):
                 return f"'{a.name or a.id}' and '{b.name or b.id}' lie over each other"
     return ""
 

@@ -5,7 +5,7 @@ import msgspec
 from roomy_hull.core.doubt import RELATIVE_DOUBT
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.units import MM_PER_INCH, Quantity, System, parse, show
-from roomy_hull.job.body import UNDER
+from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
@@ -213,11 +213,11 @@ def body_fields(job: Job) -> tuple[Field, ...]:
     for box in job.body.tray.boxes:
         path, name = f"{t}boxes.{box.id}.", f"Box {box.id.replace('-', ' ')}"
         found += [length(path + n, f"{name}, {n}") for n in ("gap", "length", "height", "depth")]
-        if f"{UNDER}box-{box.id}" not in listed:
+        if box.holder not in listed:
             found.append(Field(path + "contents", f"{name}, holds", "mass"))
     if job.body.tray.trundle is not None:
         found += [length(f"{t}trundle.{n}", f"Trundle, {n}") for n in ("length", "width", "height")]
-        if f"{UNDER}trundle" not in listed:
+        if TRUNDLE not in listed:
             found.append(Field(t + "trundle.contents", "Trundle, holds", "mass"))
     if job.body.tray.tank is not None:
         found += [

@@ -1,8 +1,7 @@
 """Edits of boards: instruments put on and taken off."""
 
-import msgspec
-
 from roomy_hull.core.errors import EditError
+from roomy_hull.job.edits.layouts import slug
 from roomy_hull.job.edits.units import changed
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.board import CUTS, PITCH, Board, Instrument, InstrumentKind
@@ -51,8 +50,7 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
     """
     board = _board(job, key)
     taken = {i.id for i in board.instruments}
-    word = what.replace(" ", "-")
-    name = next(k for k in (word, *(f"{word}-{n}" for n in range(2, 99))) if k not in taken)
+    name = slug(what, taken)
     wide, high = CUTS[what].rim
     z = board.height - CLEAR - high / 2
     while z >= CLEAR + high / 2 - 1e-6:
@@ -61,7 +59,7 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
             new = Instrument(
                 id=name, what=what, x=round(x / PITCH) * PITCH, z=round(z / PITCH) * PITCH
             )
-            if not any(_over(new, one) for one in board.instruments):
+            if not any(new.lies_over(one) for one in board.instruments):
                 return changed(job, key, instruments=(*board.instruments, new))
             x += PITCH
         z -= PITCH
@@ -70,12 +68,6 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
         board.name,
         "Move what is there, or make the board larger.",
     )
-
-
-def _over(a: Instrument, b: Instrument) -> bool:
-    """Whether two lie over each other."""
-    p, q = a.rim, b.rim
-    return min(p[2], q[2]) > max(p[0], q[0]) and min(p[3], q[3]) > max(p[1], q[1])
 
 
 def without_instrument(job: Job, key: str, which: str) -> Job:
@@ -102,7 +94,4 @@ def without_instrument(job: Job, key: str, which: str) -> Job:
     left = tuple(i for i in board.instruments if i.id != which)
     if len(left) == len(board.instruments):
         raise EditError(f"there is no instrument '{which}'", board.name, "Choose one first.")
-    units = tuple(
-        msgspec.structs.replace(u, instruments=left) if u.id == key else u for u in job.units
-    )
-    return msgspec.structs.replace(job, units=units)
+    return changed(job, key, instruments=left)

@@ -16,13 +16,6 @@ def _with(job: Job, goods: tuple[Good, ...]) -> Job:
     return msgspec.structs.replace(job, goods=goods)
 
 
-def free_id(taken: set[str], name: str) -> str:
-    """An id after a name that is not taken yet, and is taken then."""
-    key = slug(name, taken)
-    taken.add(key)
-    return key
-
-
 def with_goods(job: Job, new: Iterable[Good]) -> Job:
     """Add goods; an id that is taken gets a number.
 
@@ -49,8 +42,11 @@ def with_goods(job: Job, new: Iterable[Good]) -> Job:
             f"{len(job.goods) + len(rows)} goods are more than the {MOST_GOODS} that a job holds", "goods",
             "Put small things together as one, such as 'cutlery'.",
         )  # fmt: skip
-    taken = {g.id for g in job.goods}
-    made = tuple(msgspec.structs.replace(g, id=free_id(taken, g.id or g.name)) for g in rows)
+    taken, made = {g.id for g in job.goods}, []
+    for good in rows:
+        key = slug(good.id or good.name, taken)
+        taken.add(key)
+        made.append(msgspec.structs.replace(good, id=key))
     return _with(job, (*job.goods, *made))
 
 
@@ -135,14 +131,14 @@ def without(job: Job, key: str) -> Job:
 def with_person(job: Job) -> Job:
     """Add somebody to the party, of a middle stature."""
     taken = {p.id for p in job.party.people}
-    new = Person(id=free_id(taken, f"person-{len(taken) + 1}"), name=f"Person {len(taken) + 1}")
+    new = Person(id=slug(f"person-{len(taken) + 1}", taken), name=f"Person {len(taken) + 1}")
     return _party(job, people=(*job.party.people, new))
 
 
 def with_dog(job: Job) -> Job:
     """Add a dog of a middle size."""
     taken = {d.id for d in job.party.dogs}
-    new = Dog(id=free_id(taken, f"dog-{len(taken) + 1}"), name=f"Dog {len(taken) + 1}")
+    new = Dog(id=slug(f"dog-{len(taken) + 1}", taken), name=f"Dog {len(taken) + 1}")
     return _party(job, dogs=(*job.party.dogs, new))
 
 
@@ -151,7 +147,7 @@ def with_berth(job: Job, thing: str = "") -> Job:
     taken = {b.id for b in job.party.berths}
     known = job.thing(thing) if thing else None
     new = Berth(
-        id=free_id(taken, "berth"), name=known.name if known is not None else "Berth", thing=thing
+        id=slug("berth", taken), name=known.name if known is not None else "Berth", thing=thing
     )
     return _party(job, berths=(*job.party.berths, new))
 

@@ -11,7 +11,7 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.standing import BACK, FORTH, WALL, at
 from roomy_hull.core.tyres import overall_diameter, parts_of
-from roomy_hull.job.body import UNDER, Tray, Trundle, UnderBox
+from roomy_hull.job.body import TRUNDLE, Tray, Trundle, UnderBox
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.expansion import PointMass, part_mass
@@ -248,12 +248,11 @@ def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
     """
     at = {(p.role, p.id): p.box for p in where}
     found = {
-        f"{UNDER}box-{b.id}": (f"in {b.name.lower()} {b.id}", at["box", b.id], b.contents)
-        for b in tray.boxes
+        b.holder: (f"in {b.name.lower()} {b.id}", at["box", b.id], b.contents) for b in tray.boxes
     }
     if tray.trundle is not None:
         own = ("in the trundle drawer", at["trundle", ""], tray.trundle.contents)
-        found[f"{UNDER}trundle"] = own
+        found[TRUNDLE] = own
     return found
 
 

@@ -54,7 +54,7 @@ def living_found(assembly: Assembly, life: Living) -> list[Finding]:
 
 def _person(assembly: Assembly, key: str) -> str:
     one = next((p for p in people(assembly.job.party) if p.id == key), None)
-    return (one.name or one.id) if one is not None else key
+    return one.called if one is not None else key
 
 
 def off_found(assembly: Assembly, off: OffOn | None) -> list[Finding]:

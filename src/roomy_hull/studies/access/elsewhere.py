@@ -51,8 +51,7 @@ def places_for(assembly: Assembly, result: Any, found: Finding) -> tuple[Fix, ..
     for n, (space, way, seen) in enumerate(
         zip(result.spaces, result.moves, result.seen, strict=True)
     ):
-        a, b, c = space.rest.size()
-        room = takes.get(n, 0.0) + good.volume <= FILLED * a * b * c / 1e6
+        room = takes.get(n, 0.0) + good.volume <= FILLED * space.litres
         free = way.possible and way.count <= most and not (good.use == "now" and way.lifted)
         reached = all(s.how in ("in reach", "crouching", "on tiptoe") for s in seen)
         dry = found.code != "access.bogged" or space.side == "rear" or not space.needs
@@ -88,6 +87,6 @@ def heavy_to_pull(assembly: Assembly, mounts: Any) -> list[Finding]:
     worst = max(heavy, key=lambda c: c.slide.pull)
     names = ", ".join(c.name for c in heavy)
     return [
-        finding("pull", "note", f"Full and uphill more than {weakest.name or weakest.id} pulls with one hand: {names}",
+        finding("pull", "note", f"Full and uphill more than {weakest.called} pulls with one hand: {names}",
                 ref(assembly, worst.id), (worst.slide.pull, weakest.pull, "N"), PRACTICE)
     ]  # fmt: skip

@@ -181,7 +181,7 @@ def _beds(assembly: Assembly, party: tuple[Person, ...]) -> tuple[Bed, ...]:
             sum(Figure(p.stature).breadth + WIDER for p in who),
             max(p.stature for p in who) * SITTING + OVER_SITTING,
         )
-        found.append(Bed(b.id, b.name or b.id, (b.length, b.width, b.height), wants))
+        found.append(Bed(b.id, b.called, (b.length, b.width, b.height), wants))
     return tuple(found)
 
 
@@ -197,7 +197,7 @@ def _kennels(assembly: Assembly) -> tuple[Kennel, ...]:
             door = 25.0 if isinstance(thing.value, Compartment) else 0.0
             long, wide = max(a, b) - wall, min(a, b) - wall
             has = (long - (door if a < b else 0.0), wide - (door if a >= b else 0.0), c - wall)
-        found.append(Kennel(dog.id, dog.name or dog.id, dog.place, has, wants))
+        found.append(Kennel(dog.id, dog.called, dog.place, has, wants))
     return tuple(found)
 
 

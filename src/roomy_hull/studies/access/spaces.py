@@ -13,12 +13,14 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.motion import TURNS, Motion
 from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.board import Board
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body import undertray
 
 SHEET = 2.0
 """Walls of a container are about so thick. [mm]"""
@@ -88,6 +90,11 @@ class Space(msgspec.Struct, frozen=True):
         """The thing and the part of it."""
         return (self.owner, self.part)
 
+    @property
+    def litres(self) -> float:
+        """What goes in, were it a liquid. [l]"""
+        return self.rest.volume() / 1e6
+
 
 def along(side: str) -> int:
     """The axis along a wall: x at the sides, y at the rear."""
@@ -132,42 +139,31 @@ def place_of(opening: str) -> str:
     return opening.replace(":", ".", 1)
 
 
+def opening_of(place: str) -> str:
+    """The opening of the tray, of a place that goods name."""
+    return place.replace(".", ":", 1)
+
+
 def _under_tray(assembly: Assembly, found: Meetings) -> list[Space]:
     """Toolboxes behind their doors, and the trundle drawer as it stands drawn out."""
     tray, rows = assembly.job.body.tray, []
-    boxes = {b.id: b for b in tray.boxes}
-    at = {(p.role, p.id): p.box for p in assembly.ground.tray if p.role in ("box", "trundle")}
-    opens = {place_of(o.id): o for o in assembly.ground.openings if o.kind == "tray"}
-    for key, name in tray.holders().items():
-        one = opens.get(key)
-        if one is None:
+    names, held = tray.holders(), undertray.holding(tray, assembly.ground.tray)
+    sheets = {b.holder: b.sheet for b in tray.boxes}
+    for one in assembly.ground.openings:
+        key = place_of(one.id)
+        if one.kind != "tray" or key not in names:
             continue
-        needs = closure((one.id,), found.needs)
-        if tray.trundle is not None and key.endswith(".trundle"):
-            wall, body = tray.trundle.sheet, at["trundle", ""]
-            by = _moved_by(one.motion, one.motion.moved[0].group)
-            inner = _shrunk(body, wall)
-            walls = _walls(one, body.moved(*by), wall, one.motion.moved[0].group)
+        name, body, needs = names[key], held[key][1], closure((one.id,), found.needs)
+        if tray.trundle is not None and key == TRUNDLE:
+            wall, group = tray.trundle.sheet, one.motion.moved[0].group
+            by, inner = _moved_by(one.motion, group), _shrunk(body, wall)
+            walls = _walls(one, body.moved(*by), wall, group)
             rows.append(
                 Space(key, "", name, one.side, inner.moved(*by), inner, True, needs, (), walls)
             )
         else:
-            own = key.partition(".box-")[2]
-            inner = _shrunk(at["box", own], boxes[own].sheet)
-            rows.append(
-                Space(
-                    key,
-                    "",
-                    name,
-                    one.side,
-                    inner,
-                    inner,
-                    False,
-                    needs,
-                    (),
-                    tuple(p.box for p in one.opened),
-                )
-            )
+            inner, door = _shrunk(body, sheets[key]), tuple(p.box for p in one.opened)
+            rows.append(Space(key, "", name, one.side, inner, inner, False, needs, (), door))
     return rows
 
 
@@ -263,7 +259,7 @@ def _container(
         m for m in one.motion.moved if m.box.z1 - m.box.z0 >= LEAST and m.box.y1 - m.box.y0 >= LEAST
     ]
     if boxes:
-        best = max(boxes, key=lambda m: _volume(m.box))
+        best = max(boxes, key=lambda m: m.box.volume())
         body, group = best.box, best.group
     elif len(one.motion.moved) > 1:
         # A tray with low rims: what stands on it reaches up to the unit's top.
@@ -279,11 +275,6 @@ def _container(
         min(inner.x1 - inner.x0, inner.y1 - inner.y0) >= NARROW and not isinstance(thing.value, Kitchen),
         closure((one.id,), found.needs), first, _walls(one, body.moved(*by), wall, group), getattr(thing.value, "use", ""),
     )  # fmt: skip
-
-
-def _volume(box: Box) -> float:
-    a, b, c = box.size()
-    return a * b * c
 
 
 def _shrunk(box: Box, by: float) -> Box:

@@ -67,24 +67,24 @@ def surroundings(assembly: Assembly, space: Space) -> Surroundings:
     region = _region(space)
     boxes: list[Box] = []
     for thing in assembly.things:
-        if thing.id == space.owner or thing.id in space.first or not _meets(thing.reach, region):
+        if thing.id == space.owner or thing.id in space.first or not thing.reach.shares(region):
             continue
         moving = {o.id for o in thing.openings} & space.needs
         if not moving:
-            boxes += [b for b in thing.solids if _meets(b, region)]
+            boxes += [b for b in thing.solids if b.shares(region)]
             continue
-        boxes += [b for b in thing.still if _meets(b, region)]
+        boxes += [b for b in thing.still if b.shares(region)]
         parts = [p.box for o in thing.openings for p in (o.opened if o.id in moving else o.rest)]
-        boxes += [b for b in parts if _meets(b, region)]
+        boxes += [b for b in parts if b.shares(region)]
     for opening in assembly.ground.openings:
         if space.top and place_of(opening.id) == space.owner:
             continue  # the drawer itself, whose walls are its own
         pieces = opening.opened if opening.id in space.needs else opening.rest
-        boxes += [p.box for p in pieces if _meets(p.box, region)]
+        boxes += [p.box for p in pieces if p.box.shares(region)]
     boxes += [
         f.piece.box
         for f in assembly.ground.fixed
-        if f.role not in GROUND and _meets(f.piece.box, region)
+        if f.role not in GROUND and f.piece.box.shares(region)
     ]
     return around(space, _array(boxes))
 
@@ -118,12 +118,6 @@ def _region(space: Space) -> Box:
 FAR = 20000.0
 SHOULDERS = 300.0
 """Half of the widest shoulders, and some air. [mm]"""
-
-
-def _meets(a: Box, b: Box) -> bool:
-    return (
-        a.x0 < b.x1 and b.x0 < a.x1 and a.y0 < b.y1 and b.y0 < a.y1 and a.z0 < b.z1 and b.z0 < a.z1
-    )
 
 
 def _array(boxes: list[Box]) -> Array:

@@ -62,12 +62,6 @@ class Filled(NamedTuple):
     holds: float
 
 
-def space_of(good: Good, spaces: Sequence[Space]) -> int:
-    """Which space a good is in: that of its part, else the first of its thing; -1 for none."""
-    own = [n for n, s in enumerate(spaces) if s.owner == good.place]
-    return next((n for n in own if spaces[n].part == good.part), own[0] if own else -1)
-
-
 def stowed(
     assembly: Assembly, spaces: Sequence[Space], moves: Sequence[Moves]
 ) -> tuple[Stowed, ...]:
@@ -86,8 +80,11 @@ def stowed(
         In the job's order.
     """
     found, holders = [], assembly.job.holders()
+    parts = {s.key: n for n, s in reversed(list(enumerate(spaces)))}
+    things = {s.owner: n for n, s in reversed(list(enumerate(spaces)))}
     for good in assembly.job.goods:
-        n = space_of(good, spaces)
+        # The compartment that it names, else the first of its thing.
+        n = parts.get((good.place, good.part), things.get(good.place, -1))
         if n >= 0:
             found.append(Stowed(good.id, n, moves[n], "space"))
         elif good.place == CAB:
@@ -109,8 +106,7 @@ def filled(
             takes[row.space] = takes.get(row.space, 0.0) + good.volume
     found = []
     for n, litres in takes.items():
-        a, b, c = spaces[n].rest.size()
-        found.append(Filled(n, litres, a * b * c / 1e6))
+        found.append(Filled(n, litres, spaces[n].litres))
     return tuple(found)
 
 

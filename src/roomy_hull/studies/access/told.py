@@ -4,7 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import PRACTICE, Finding, Severity
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.body import UNDER
+from roomy_hull.studies.access.spaces import opening_of
 
 STAGE = "Access"
 
@@ -25,4 +25,5 @@ def ref(assembly: Assembly, key: str) -> tuple[Ref, ...]:
     thing = assembly.thing(key) if key else None
     if thing is not None:
         return (thing.ref,)
-    return (Ref("opening", key.replace(".", ":", 1)),) if key.startswith(UNDER) else ()
+    under = key in assembly.job.body.tray.holders()
+    return (Ref("opening", opening_of(key)),) if under else ()

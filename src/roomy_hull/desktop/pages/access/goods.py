@@ -5,7 +5,7 @@ from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent, QMou
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -196,12 +196,7 @@ class GoodsPage(LoadsPage):
         across.setSpacing(2)
         across.addWidget(self.picture, 8)
         across.addLayout(left, 9)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(across, 1)
-        box.addLayout(row)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (across, 1), (row, 0))
 
     def _searched(self, text: str) -> None:
         self.model.search = text

@@ -1,8 +1,6 @@
 """The page Lifting: every lift of every person, the worst first."""
 
-from PyQt6.QtWidgets import QVBoxLayout
-
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -30,12 +28,7 @@ class LiftingPage(LoadsPage):
         self.table.cellClicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(words)
-        box.addWidget(self.table, 1)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (words, 0), (self.table, 1))
 
     def fill(self) -> None:
         """Bring the table up to date."""

@@ -1,8 +1,8 @@
 """The page Living: worktops, heads, beds, dogs and standing level against the party."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -35,14 +35,7 @@ class LivingPage(LoadsPage):
         ):  # fmt: skip
             row.addWidget(button)
         row.addStretch(1)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.words)
-        box.addWidget(self.table, 3)
-        box.addWidget(self.party, 2)
-        box.addLayout(row)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (self.words, 0), (self.table, 3), (self.party, 2), (row, 0))
 
     def fill(self) -> None:
         """Bring words and tables up to date."""

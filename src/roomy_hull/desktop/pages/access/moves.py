@@ -1,9 +1,9 @@
 """The page Moves: the moves to what is chosen, played on the drawing, and the table of all."""
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -39,13 +39,7 @@ class MovesPage(LoadsPage):
         for button in (self.begin, self.back, self.on):
             row.addWidget(button)
         row.addWidget(self.words, 1, Qt.AlignmentFlag.AlignVCenter)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.picture, 7)
-        box.addLayout(row)
-        box.addWidget(self.table, 5)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (self.picture, 7), (row, 0), (self.table, 5))
 
     def fill(self) -> None:
         """Bring words and table up to date."""

@@ -1,9 +1,8 @@
 """The page Off and on: the canopy on its legs, and what is done in order."""
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -24,12 +23,7 @@ class OffOnPage(LoadsPage):
         self.words.setFont(font(13))
         self.words.setContentsMargins(12, 6, 12, 6)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.picture, 5)
-        box.addWidget(self.words, 5)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (self.picture, 5), (self.words, 5))
 
     def fill(self) -> None:
         """Bring the words up to date."""

@@ -2,7 +2,7 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.access.reach import ReachModel
 from roomy_hull.session.pages.access.words import CAUTION
@@ -34,12 +34,7 @@ class ReachPage(LoadsPage):
         across.setSpacing(2)
         across.addLayout(pictures, 9)
         across.addWidget(self.table, 10)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(across, 1)
-        box.addLayout(row)
-        box.addWidget(caution(CAUTION))
+        self.stack(CAUTION, (across, 1), (row, 0))
 
     def fill(self) -> None:
         """Bring the table up to date."""

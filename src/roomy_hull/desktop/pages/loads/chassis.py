@@ -1,8 +1,8 @@
 """The page Chassis: diagrams above, scenarios and variations below."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -27,18 +27,13 @@ class ChassisPage(LoadsPage):
         below.setSpacing(2)
         below.addWidget(self.table, 9)
         below.addWidget(self.effects, 10)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.picture, 13)
-        box.addWidget(self.words)
-        box.addLayout(below, 6)
-        box.addWidget(
-            caution(
-                "The rails' own strength is not judged: the dashed line is the rated payload spread evenly over the "
-                "tray, and the ratio says how this build compares with it. Repairs, extensions and drilling of a "
-                "chassis belong to the certifying engineer."
-            )
+        self.stack(
+            "The rails' own strength is not judged: the dashed line is the rated payload spread evenly over the "
+            "tray, and the ratio says how this build compares with it. Repairs, extensions and drilling of a "
+            "chassis belong to the certifying engineer.",
+            (self.picture, 13),
+            (self.words, 0),
+            (below, 6),
         )
 
     def fill(self) -> None:

@@ -9,9 +9,11 @@ from PyQt6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
     QHeaderView,
+    QLayout,
     QPushButton,
     QTableWidget,
     QTableWidgetItem,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -77,6 +79,18 @@ class LoadsPage(QWidget):
         button.setToolTip(tip)
         button.clicked.connect(lambda _on: self._session.do(action))
         return button
+
+    def stack(self, words: str, *rows: tuple[QWidget | QLayout, int]) -> None:
+        """Lay the page out: rows one under another, each with its share of the height, then the caution."""
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        for row, share in rows:
+            if isinstance(row, QLayout):
+                box.addLayout(row, share)
+            else:
+                box.addWidget(row, share)
+        box.addWidget(caution(words))
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Fill on being shown."""

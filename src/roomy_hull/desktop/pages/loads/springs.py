@@ -1,9 +1,9 @@
 """The page Springs: how it stands on each kind of springs; one is fitted, and the drawing sits so."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from roomy_hull.assembly.springs import CAUTIONS
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -40,18 +40,13 @@ class SpringsPage(LoadsPage):
         above.setSpacing(2)
         above.addWidget(self.picture, 1)
         above.addWidget(self.chart, 1)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(above, 6)
-        box.addLayout(bar)
-        box.addWidget(self.words)
-        box.addWidget(self.table, 5)
-        box.addWidget(
-            caution(
-                "Springs do not raise a rating. Lift, stiffer springs and air springs may want a certificate: the "
-                "certifying engineer and the road authority decide."
-            )
+        self.stack(
+            "Springs do not raise a rating. Lift, stiffer springs and air springs may want a certificate: the "
+            "certifying engineer and the road authority decide.",
+            (above, 6),
+            (bar, 0),
+            (self.words, 0),
+            (self.table, 5),
         )
 
     def _fit(self, option: str) -> None:

@@ -1,8 +1,8 @@
 """The page Stability: from behind and towing above, all scenarios below."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.stability import HEADS, StabilityModel
 from roomy_hull.session.session import Session
@@ -23,12 +23,9 @@ class StabilityPage(LoadsPage):
         above.setSpacing(2)
         above.addWidget(self.picture, 5)
         above.addWidget(self.towing, 6)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(above, 7)
-        box.addWidget(self.table, 5)
-        box.addWidget(caution(WORDS + " Ratings and road law decide what may be towed."))
+        self.stack(
+            WORDS + " Ratings and road law decide what may be towed.", (above, 7), (self.table, 5)
+        )
 
     def fill(self) -> None:
         """Bring the table up to date."""

@@ -3,7 +3,7 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution, choice_row
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, choice_row
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -44,15 +44,10 @@ class StrengthPage(LoadsPage):
         middle.setSpacing(2)
         middle.addLayout(left, 6)
         middle.addLayout(right, 5)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(middle, 1)
-        box.addWidget(
-            caution(
-                "Only the bolts are computed: rail, rivet nut and sheet around them may give way first. Barriers, "
-                "seats and anything people rely on in a crash belong to the certifying engineer."
-            )
+        self.stack(
+            "Only the bolts are computed: rail, rivet nut and sheet around them may give way first. Barriers, "
+            "seats and anything people rely on in a crash belong to the certifying engineer.",
+            (middle, 1),
         )
 
     def only(self, kind: str) -> None:

@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
@@ -119,11 +119,7 @@ class BoardPage(LoadsPage):
         across.setSpacing(2)
         across.addWidget(self.picture, 6)
         across.addLayout(right, 5)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(across, 1)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (across, 1))
 
     def _choose(self, row: int, _column: int) -> None:
         board = self.model.board()

@@ -1,8 +1,8 @@
 """The page Circuits: the single-line plan, and the schedule."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.services.circuits import CIRCUIT_HEADS, CircuitsModel
@@ -34,13 +34,7 @@ class CircuitsPage(LoadsPage):
         inverter.clicked.connect(lambda _on: session.do("services.choose", key="inverter"))
         row.addWidget(inverter)
         row.addStretch(1)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.plan, 6)
-        box.addWidget(self.table, 5)
-        box.addLayout(row)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (self.plan, 6), (self.table, 5), (row, 0))
 
     def fill(self) -> None:
         """Bring the schedule up to date."""

@@ -31,13 +31,7 @@ class WaterPage(LoadsPage):
         self.words = _sentences()
         self.picture = Picture(session, theme, "Tanks on a slope", self.model.picture)
         self.table = Grid("What of each tank runs out, level and on slopes")
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.words)
-        box.addWidget(self.picture, 3)
-        box.addWidget(self.table, 2)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (self.words, 0), (self.picture, 3), (self.table, 2))
 
     def fill(self) -> None:
         """Bring table and words up to date."""

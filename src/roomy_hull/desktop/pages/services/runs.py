@@ -2,7 +2,7 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -41,12 +41,7 @@ class RunsPage(LoadsPage):
         across.setSpacing(2)
         across.addLayout(pictures, 8)
         across.addWidget(self.table, 7)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(across, 1)
-        box.addLayout(row)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (across, 1), (row, 0))
 
     def fill(self) -> None:
         """Bring the table up to date."""

@@ -1,9 +1,9 @@
 """The page Signatures: a row for each that answers, what to see to first, and the button to sign."""
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -40,13 +40,7 @@ class SignaturesPage(LoadsPage):
         row.addWidget(self.sign)
         row.addWidget(self.remove)
         row.addStretch(1)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.table, 2)
-        box.addLayout(row)
-        box.addWidget(self.words, 3)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (self.table, 2), (row, 0), (self.words, 3))
 
     def _sign(self) -> None:
         what = self.model.chosen()

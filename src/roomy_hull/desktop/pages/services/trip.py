@@ -5,7 +5,7 @@ from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
@@ -125,13 +125,7 @@ class TripPage(LoadsPage):
         below.addLayout(buttons)
         below.addLayout(monitor)
         below.addStretch(1)
-        box = QVBoxLayout(self)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addWidget(self.picture, 7)
-        box.addWidget(self.words)
-        box.addLayout(below, 3)
-        box.addWidget(caution(LICENSED))
+        self.stack(LICENSED, (self.picture, 7), (self.words, 0), (below, 3))
 
     def _read(self) -> None:
         """Ask the monitor beside the window, so that a silent one holds nothing up."""

@@ -3,9 +3,10 @@
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import access as scene
-from roomy_hull.session.pages.access.words import index_words, party
+from roomy_hull.session.pages.access.words import index_words, names_of, party
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
+from roomy_hull.studies.access.effort import Effort
 from roomy_hull.studies.access.living import HAIR
 
 LIFT_HEADS = ("What", "Who", "Mass", "Hands out, cm", "Hands high, cm", "Limit", "Index")
@@ -28,15 +29,20 @@ class LiftingModel:
     def keys(self) -> list[str]:
         """What each row chooses: its good, or its thing."""
         goods = {g.id for g in self._session.job.goods}
-        rows = sorted(self._session.verdict.access.efforts, key=lambda e: -e.index)
-        return [f"goods.{e.what}" if e.what in goods else f"space.{e.what}." for e in rows]
+        return [
+            f"goods.{e.what}" if e.what in goods else f"space.{e.what}."
+            for e in self._worst_first()
+        ]
+
+    def _worst_first(self) -> list[Effort]:
+        return sorted(self._session.verdict.access.efforts, key=lambda e: -e.index)
 
     def cells(self) -> list[list[Cell]]:
         """Every lift in a row."""
         system = self._session.look.system
-        names = {p.id: p.name or p.id for p in party(self._session)}
+        names = names_of(self._session)
         rows: list[list[Cell]] = []
-        for e in sorted(self._session.verdict.access.efforts, key=lambda e: -e.index):
+        for e in self._worst_first():
             weight = "look" if e.index > 3 else "note" if e.index > 1 else ""
             out = f"{e.out:.0f}" if e.out < 1e6 else "no place"
             rows.append([
@@ -79,14 +85,13 @@ class LivingModel:
             return show(mm, "length", system)
 
         rows: list[list[Cell]] = [
-            [(x.name or x.id, ""), ("person", ""), (size(x.stature), "")] for x in p.people
+            [(x.called, ""), ("person", ""), (size(x.stature), "")] for x in p.people
         ]
         rows += [
-            [(x.name or x.id, ""), ("dog", ""), (f"{size(x.a)}, {size(x.d)} high", "")]
-            for x in p.dogs
+            [(x.called, ""), ("dog", ""), (f"{size(x.a)}, {size(x.d)} high", "")] for x in p.dogs
         ]
         rows += [
-            [(x.name or x.id, ""), ("berth", ""), (f"{size(x.length)} × {size(x.width)}", "")]
+            [(x.called, ""), ("berth", ""), (f"{size(x.length)} × {size(x.width)}", "")]
             for x in p.berths
         ]
         for row, key in zip(rows, self.party_keys(), strict=True):
@@ -98,7 +103,7 @@ class LivingModel:
         """Everything against what it wants."""
         session = self._session
         life, system = session.verdict.access.living, session.look.system
-        names = {p.id: p.name or p.id for p in party(session)}
+        names = names_of(session)
         tallest = max(p.stature for p in party(session))
 
         def size(mm: float) -> str:

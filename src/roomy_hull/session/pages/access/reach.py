@@ -36,7 +36,7 @@ class ReachModel:
             *(
                 h
                 for p in party(self._session)
-                for h in ((p.name or p.id).partition(",")[0], "reaches", "sees")
+                for h in (p.called.partition(",")[0], "reaches", "sees")
             ),
         )
 
@@ -81,7 +81,7 @@ class ReachModel:
             )
             return "From above", drawn
         station = scene.END.get(space.side, "rear")
-        who = (person.name or person.id).partition(",")[0]
+        who = person.called.partition(",")[0]
         title = f"{who}, {person.stature / 10:.0f} cm, {space.name}: {reach_words(seen)}"
         return title, scene.reaching(session.verdict.assembly, space, seen, person.stature, station)
 

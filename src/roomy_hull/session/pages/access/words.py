@@ -23,6 +23,11 @@ def party(session: Session) -> tuple[Person, ...]:
     return people(session.job.party)
 
 
+def names_of(session: Session) -> dict[str, str]:
+    """What everybody who is asked is called, by id."""
+    return {p.id: p.called for p in party(session)}
+
+
 def asked(session: Session) -> Person:
     """Who is looked at: the chosen one, else the first."""
     rows = party(session)
@@ -118,7 +123,7 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
         if row.moves is not None:
             rows.append(way_words(row.moves))
         if row.space >= 0:
-            names = {p.id: p.name or p.id for p in party(session)}
+            names = names_of(session)
             rows += [
                 f"{names.get(s.person, s.person)}: {reach_words(s)}." for s in found.seen[row.space]
             ]
@@ -134,7 +139,7 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
         person = next((p for p in verdict.job.party.people if p.id == key), None)
         if person is not None:
             return (
-                person.name or person.id,
+                person.called,
                 "of the party",
                 f"{person.stature / 10:.0f} cm",
                 "",
@@ -144,11 +149,11 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
         rows_of = getattr(verdict.job.party, group)
         one = next((x for x in rows_of if x.id == key), None)
         if one is not None:
-            return (one.name or one.id, "dog" if group == "dogs" else "berth", "", "", CAUTION)
+            return (one.called, "dog" if group == "dogs" else "berth", "", "", CAUTION)
     n = chosen_space(verdict, look, session.selection.key)
     if n >= 0:
         space, way = found.spaces[n], found.moves[n]
-        names = {p.id: p.name or p.id for p in party(session)}
+        names = names_of(session)
         rows = [way_words(way)]
         rows += [
             f"{names.get(s.person, s.person)}: {reach_words(s)}; sees {100 * s.seen:.0f} %."
