@@ -213,7 +213,7 @@ def test_the_lever_runs_from_the_other_axle_to_the_mass(demo: Job, demo_verdict:
         demo_verdict.assembly, rows, Ref("unit", "water"), "metric", "rear"
     )
     assert f"{water.x:,.0f} mm from the front axle" in words(scene)
-    assert "99.5 kg puts 59.4 kg on the rear axle" in words(scene)
+    assert "99.5 kg puts 59.5 kg on the rear axle" in words(scene)
     lever = [s for s in scene if s.role == "lever line"]
     assert isinstance(lever[1], Outline)
     assert {p[0] for p in lever[1].points} == {0.0, water.x}

@@ -97,7 +97,9 @@ def test_canopy_masses_are_those_of_its_parts(demo: Job) -> None:
     one = demo.body.canopy
     assert one is not None
     total = sum(point.kg for point in shell.masses(demo.vehicle, demo.body, SHOP))
-    assert total == pytest.approx(body_mass(shell.parts(one, SHOP)) + shell.fittings_mass(one))
+    assert total == pytest.approx(
+        body_mass(tuple(p for p in shell.parts(one, SHOP) if "slotted rail" not in p.name)) + shell.fittings_mass(one)
+    )  # fmt: skip
     # A canopy of 2,000 × 1,830 × 960 with three doors weighs 140 to 170 kg (common practice).
     assert 140 < total < 170
     weighed = msgspec.structs.replace(one, fittings=21.5)

@@ -202,6 +202,36 @@ def places(
     return found
 
 
+def with_holes(root: Face, drilled: tuple[tuple[int, Hole], ...]) -> Face:
+    """A part with more holes in its faces.
+
+    Parameters
+    ----------
+    root : Face
+        The part.
+    drilled : tuple of (int, Hole)
+        In which face, as `places` counts them, and where in it. [mm]
+
+    Returns
+    -------
+    Face
+        The same tree.
+    """
+    by_face: dict[int, list[Hole]] = {}
+    for number, hole in drilled:
+        by_face.setdefault(number, []).append(hole)
+    count = 0
+
+    def walk(face: Face) -> Face:
+        nonlocal count
+        holes = (*face.holes, *by_face.get(count, ()))
+        count += 1
+        bends = tuple(Bend(b.edge, b.angle, b.radius, walk(b.face)) for b in face.bends)
+        return Face(face.ring, holes, face.cutouts, bends)
+
+    return walk(root)
+
+
 def shoelace(ring: tuple[Point, ...]) -> float:
     """The area in a ring, positive counter-clockwise. [mm²]"""
     return 0.5 * sum(

@@ -90,3 +90,34 @@ def in_order(nodes: Iterable[str], after: Mapping[str, Iterable[str]]) -> list[s
         for one in left:
             before[one].discard(ready)
     return found
+
+
+def components(count: int, edges: Iterable[tuple[int, int]]) -> list[list[int]]:
+    """The groups of nodes that edges join, whichever way these run.
+
+    Parameters
+    ----------
+    count : int
+        Nodes are the numbers below it.
+    edges : iterable of (int, int)
+        Pairs of nodes.
+
+    Returns
+    -------
+    list of list of int
+        Every node in one group, each group in ascending order.
+    """
+    lead = list(range(count))
+
+    def root(n: int) -> int:
+        while lead[n] != n:
+            lead[n] = lead[lead[n]]
+            n = lead[n]
+        return n
+
+    for a, b in edges:
+        lead[root(a)] = root(b)
+    groups: dict[int, list[int]] = {}
+    for n in range(count):
+        groups.setdefault(root(n), []).append(n)
+    return list(groups.values())

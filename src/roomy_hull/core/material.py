@@ -2,6 +2,13 @@
 
 import msgspec
 
+K_DOUBT = 0.04
+"""One sigma of a K factor that no test bend of the sheet has told (common practice)."""
+SAME = 0.05
+"""Sheets are of one thickness within this. [mm]"""
+WOOD = 1200.0
+"""What is lighter is ply, foam or the like. [kg/m³]"""
+
 
 class Material(msgspec.Struct, frozen=True):
     """A sheet or bar material.
@@ -22,6 +29,10 @@ class Material(msgspec.Struct, frozen=True):
         Modulus of elasticity. [MPa]
     source : str
         Where the figures come from.
+    tensile_mpa : float
+        Tensile strength; 0 where nobody knows it, then a fifth above the yield. [MPa]
+    tested : tuple of (thickness, K, doubt)
+        K factors by a shop's own test bends, for sheets of these thicknesses. [mm]
     """
 
     key: str
@@ -33,3 +44,22 @@ class Material(msgspec.Struct, frozen=True):
     bend_radius_per_t: float
     young_mpa: float
     source: str
+    tensile_mpa: float = 0.0
+    tested: tuple[tuple[float, float, float], ...] = ()
+
+    def k(self, thickness: float) -> float:
+        """The K factor of a sheet: by its own test bends, else the table's."""
+        return next((k for t, k, _doubt in self.tested if abs(t - thickness) < SAME), self.k_factor)
+
+    def k_doubt(self, thickness: float) -> float:
+        """One sigma of the K factor; `K_DOUBT` where no test bend says."""
+        return next((d for t, _k, d in self.tested if abs(t - thickness) < SAME), K_DOUBT)
+
+    def tensile(self) -> float:
+        """Tensile strength; a fifth above the yield where nobody says. [MPa]"""
+        return self.tensile_mpa or 1.2 * self.yield_mpa
+
+    @property
+    def wood(self) -> bool:
+        """Whether it is neither bent nor welded."""
+        return self.density < WOOD

@@ -6,13 +6,18 @@ from typing import Literal, NamedTuple
 import msgspec
 
 from roomy_hull.core import shapes
-from roomy_hull.core.folded import Cutout, Face, Hole, mirrored_openings
+from roomy_hull.core.folded import Cutout, Face, Hole, mirrored_openings, with_holes
 from roomy_hull.core.folded import mirrored as mirrored_face
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import bend_allowance
 from roomy_hull.core.mechanics.sections import section_area, section_height, section_width
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.unfolding import Flat, flat_area, unfolded
+
+Join = Literal["", "bolts", "loose", "tight", "welded"]
+"""How a part is joined to what it touches, where not as its material and the shop have it: bolted, so that it comes off
+again; not at all; welded all round, so that it holds water; stitched with weld, so that nothing is drilled."""
 
 PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb", "wall", "roof"]
 """What a part is for, where somebody asks: the floor that carries a unit's contents, a piece of the
@@ -67,6 +72,12 @@ class SheetPart(msgspec.Struct, frozen=True):
         Its faces where it is no pan; `length` and `width` are then those of its first face.
     stands : tuple of Stand
         Where each of them stands; empty where nobody said.
+    group : str
+        With what it moves; parts of different groups are not joined, empty for what stays.
+    join : Join
+        How it is joined to what it touches.
+    drilled : tuple of (int, Hole)
+        Holes for fasteners: in which face, in the order of `folded.places`, and where in it.
     """
 
     name: str
@@ -87,6 +98,9 @@ class SheetPart(msgspec.Struct, frozen=True):
     corners: shapes.Corners = "open"
     shape: Face | None = None
     stands: tuple[Stand, ...] = ()
+    group: str = ""
+    join: Join = ""
+    drilled: tuple[tuple[int, Hole], ...] = ()
 
     def radius(self) -> float:
         """The inside bend radius used. [mm]"""
@@ -111,22 +125,23 @@ class SheetPart(msgspec.Struct, frozen=True):
         """
         if height <= 0:
             return 0.0
-        k = self.material.k_factor
+        k = self.material.k(self.thickness)
         allowance = bend_allowance(90.0, self.radius(), self.thickness, k)
         return height + allowance - 2 * self.setback()
 
     def faces(self) -> Face:
         """The part as a tree of faces, its origin the outside corner of its base. [mm]"""
-        if self.shape is not None:
-            return self.shape
-        sheet = shapes.Sheet(self.thickness, self.radius())
-        flanges = (self.left, self.right, self.front, self.back)
-        return shapes.pan(sheet, self.length, self.width, flanges, corners=self.corners,
-                          holes=self.holes, cutouts=self.cutouts)  # fmt: skip
+        found = self.shape
+        if found is None:
+            sheet = shapes.Sheet(self.thickness, self.radius())
+            flanges = (self.left, self.right, self.front, self.back)
+            found = shapes.pan(sheet, self.length, self.width, flanges, corners=self.corners,
+                               holes=self.holes, cutouts=self.cutouts)  # fmt: skip
+        return with_holes(found, self.drilled) if self.drilled else found
 
     def flat(self) -> Flat:
         """The part laid flat, in the directions of its base. [mm]"""
-        return unfolded(self.faces(), self.thickness, self.material.k_factor)
+        return unfolded(self.faces(), self.thickness, self.material.k(self.thickness))
 
     def developed(self) -> tuple[float, float]:
         """The flat blank's overall length and width. [mm]"""
@@ -144,7 +159,7 @@ class SheetPart(msgspec.Struct, frozen=True):
         A pan's by a closed form, which is quicker; all others' face by face.
         """
         if self.shape is not None or self.corners != "open":
-            return flat_area(self.faces(), self.thickness, self.material.k_factor)
+            return flat_area(self.faces(), self.thickness, self.material.k(self.thickness))
         x0, x1 = self.flange_flat(self.left), self.flange_flat(self.right)
         y0, y1 = self.flange_flat(self.front), self.flange_flat(self.back)
         across, along = (
@@ -153,6 +168,7 @@ class SheetPart(msgspec.Struct, frozen=True):
         )
         area = self.length * self.width + (x0 + x1) * across + (y0 + y1) * along
         area -= sum(math.pi / 4 * h.diameter**2 for h in self.holes)
+        area -= sum(math.pi / 4 * h.diameter**2 for _face, h in self.drilled)
         area -= sum(c.length * c.width - (4 - math.pi) * c.radius**2 for c in self.cutouts)
         return area - self._base_reliefs()
 
@@ -187,10 +203,25 @@ class EndCut(NamedTuple):
 SQUARE = EndCut()
 
 
+class BarHole(NamedTuple):
+    """A hole in a bar: which of its sides, how far from its beginning, how far across that side, how wide. [mm]
+
+    ``high`` are the sides along its section's first measure, ``wide`` those along its second; ``low`` those at 0.
+    """
+
+    side: Literal["low wide", "far wide", "low high", "far high"]
+    along: float
+    across: float
+    diameter: float
+    length: float = 0.0
+    """Of a slot along the bar; 0 for a round hole. [mm]"""
+
+
 class BarPart(msgspec.Struct, frozen=True):
     """A length of bar or tube. Section as ``40x40x3``; `length` from its one longest point to the other. [mm]
 
     `ends` are its cuts at its beginning and its end; a mitre leaves the edge at z = 0 (or y = 0) the longest.
+    `drilled` are its holes, `group` and `join` as of a sheet.
     """
 
     name: str
@@ -202,6 +233,9 @@ class BarPart(msgspec.Struct, frozen=True):
     role: PartRole = ""
     stands: tuple[Stand, ...] = ()
     ends: tuple[EndCut, EndCut] = (SQUARE, SQUARE)
+    group: str = ""
+    join: Join = ""
+    drilled: tuple[BarHole, ...] = ()
 
     def cuts(self) -> str:
         """How its ends are cut, in words; empty where both are square."""
@@ -229,11 +263,43 @@ class BarPart(msgspec.Struct, frozen=True):
 
 
 class Hardware(msgspec.Struct, frozen=True):
-    """Something bought by the piece."""
+    """Something bought: by the piece, or by the metre.
+
+    Attributes
+    ----------
+    name : str
+        What it is.
+    owner : Ref
+        What it belongs to.
+    count : int
+        How many.
+    metres : float
+        How much of each, where it is bought by the metre; else 0. [m]
+    places : tuple of Box
+        Where it lies in its owner's directions; a pair of slides in two places. [mm]
+    fix : Fix
+        How it is fastened to what it touches there.
+    opening : bool
+        Whether it stands in an opening of a part.
+    bore : float
+        The hole that is bored for it, in the middle of where it touches a part; 0 for none. [mm]
+    links : tuple of str
+        Groups that it joins by its own holes, fitted and drilled as they stand: hinges, stays. Empty where `places` say.
+    """
 
     name: str
     owner: Ref
     count: int = 1
+    metres: float = 0.0
+    places: tuple[Box, ...] = ()
+    fix: "Fix" = ""
+    opening: bool = False
+    bore: float = 0.0
+    links: tuple[str, ...] = ()
+
+
+Fix = Literal["", "rivets", "bolts", "screws", "clamped", "weld"]
+"""How something bought is fastened: nobody said, or by rivets, bolts, screws; clamped in its opening; welded on."""
 
 
 Part = SheetPart | BarPart | Hardware
@@ -257,6 +323,7 @@ def mirrored(part: Part) -> Part:
     """
     if not isinstance(part, SheetPart) or not part.stands:
         return part
+    # Fasteners are drilled later, where the part stands.
     if part.shape is None and not part.holes and not part.cutouts and part.left == part.right:
         return part
     stands = tuple(

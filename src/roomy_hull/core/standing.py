@@ -167,6 +167,34 @@ def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:
     )  # fmt: skip
 
 
+def composed(stand: Stand, base: Stand) -> Stand:
+    """A stand given in directions that themselves stand somewhere.
+
+    Parameters
+    ----------
+    stand : Stand
+        In the directions of `base`, which is not tilted. [mm]
+    base : Stand
+        Where those lie.
+
+    Returns
+    -------
+    Stand
+        In the owner's directions.
+    """
+    ways = {"u": base.x, "v": base.y, "w": base.z}
+
+    def turned(way: str) -> str:
+        found = ways[way[-1]]
+        if not way.startswith("-"):
+            return found
+        return found[1:] if found.startswith("-") else f"-{found}"
+
+    return Stand(
+        carried(stand.at, base), turned(stand.x), turned(stand.y), turned(stand.z), stand.tilt
+    )
+
+
 def right_handed(stand: Stand) -> bool:
     """Say whether a real part can stand so: a folded sheet has no mirror image."""
     (a, p), (b, q), (c, r) = (WAYS[w] for w in (stand.x, stand.y, stand.z))

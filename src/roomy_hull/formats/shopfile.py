@@ -6,11 +6,13 @@ from typing import Any, TypeVar
 
 import msgspec
 
-from roomy_hull.core.errors import FileError, JobFileError
+from roomy_hull.core.errors import FileError, InputError, JobFileError
 from roomy_hull.core.material import Material
+from roomy_hull.core.mechanics.bends import TestBend
 from roomy_hull.formats.plain_json import decode, encode, first_version, worded
 from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
+from roomy_hull.shop.tools import Tools
 
 T = TypeVar("T")
 FORMAT = "roomy-hull-shop"
@@ -19,7 +21,9 @@ MEND = "Mend the value; docs/shop.schema.json says what each field may hold."
 _MAY_BE_NOUGHT = frozenset({
     "bend_radius_per_t", "kerf", "trim", "running_gap", "moving_gap", "rolling", "slope", "level_band",
     "sheet_per_kg", "bar_per_kg", "hardware", "cut_per_m", "bend", "insulation_per_m2",
-    "width", "height", "overhang", "overhang_share",
+    "width", "height", "overhang", "overhang_share", "price", "offcut_share", "hour", "pierce", "weld_per_m",
+    "coat_per_m2", "rivet", "bolt", "seal_per_m", "hinge_per_m", "doubt", "angle", "weld", "assembly",
+    "least_offcut", "tensile_mpa",
 })  # fmt: skip
 _SIGNED = frozenset({"cold"})
 
@@ -110,8 +114,11 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
     }
     tables |= {
         name: _made(frame[name], kind, f"{place}, shop.{name}")
-        for name, kind in (("stock", Stock), ("prices", Prices), ("rules", Rules))
+        for name, kind in (("stock", Stock), ("prices", Prices), ("rules", Rules), ("tools", Tools))
     }
+    tables["test_bends"] = _made(
+        frame["test_bends"], tuple[TestBend, ...], f"{place}, shop.test_bends"
+    )
     tables |= {
         key: _made(frame[key], str, f"{place}, shop.{key}")
         for key in ("name", "sheet", "bar", "ply")
@@ -125,6 +132,7 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
                 f"{place}, shop.{word}",
                 f"Use one of {', '.join(shop.materials)}.",
             )
+    _check_stock(shop, f"{place}, shop")
     if not shop.stock.sheets:
         raise FileError("there is no sheet", f"{place}, shop.stock.sheets", "Enter one size.")
     for name, metal in shop.materials.items():
@@ -135,6 +143,42 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
                 "It is the neutral line's part of the thickness, usually 0.33 to 0.5.",
             )
     return shop
+
+
+def _check_stock(shop: Shop, place: str) -> None:
+    """Refuse offcuts, prices and test bends of a metal that there is not, tools that cut nothing, a K that is none."""
+    rows = [("stock.offcuts", o.material) for o in shop.stock.offcuts]
+    rows += [("stock.prices", p.material) for p in shop.stock.prices]
+    rows += [("test_bends", b.material) for b in shop.test_bends]
+    for where, key in rows:
+        if key not in shop.materials:
+            raise FileError(
+                f"there is no material '{key}'",
+                f"{place}.{where}",
+                f"Use one of {', '.join(shop.materials)}.",
+            )
+    for number, bend in enumerate(shop.test_bends):
+        if not 1 <= bend.angle < 180:
+            raise FileError(
+                f"a test bend of {bend.angle:g} degrees tells nothing",
+                f"{place}.test_bends[{number}].angle",
+                "Bend a strip by 90 degrees.",
+            )
+    kinds = ("laser", "plasma", "router", "shear")
+    if shop.tools.cutter.kind not in kinds:
+        raise FileError(
+            f"there is no cutter '{shop.tools.cutter.kind}'",
+            f"{place}.tools.cutter.kind",
+            f"Use one of {', '.join(kinds)}.",
+        )
+    for name, rows_ in (("dies", shop.tools.brake.dies), ("segments", shop.tools.brake.segments)):
+        if not rows_:
+            raise FileError("the list is empty", f"{place}.tools.brake.{name}", "Enter one size.")
+    for key in shop.materials:
+        try:
+            shop.material(key)
+        except InputError as trouble:
+            raise FileError(trouble.what, f"{place}, {trouble.place}", trouble.remedy) from None
 
 
 def _made(raw: Any, kind: type[T], place: str) -> T:

@@ -192,7 +192,11 @@ def expand(unit: Board, site: Site) -> Expansion:
         f"{unit.name}: panel", unit.ref, w, h, t, site.material(unit.material), left=f, right=f, front=f, back=f,
         holes=holes, cutouts=cutouts, stands=(at(0.0, 0.0, h, FACE),),
     )  # fmt: skip
-    bought = tuple(Hardware(f"{i.what}: {i.name or i.id}", unit.ref) for i in unit.instruments)
+    bought = tuple(
+        Hardware(f"{i.what}: {i.name or i.id}", unit.ref, fix="clamped", opening=True,
+                 places=(Box(i.hole[0] + 1, 0.0, i.hole[1] + 1, i.hole[2] - 1, max(t + 1.0, i.cut.behind), i.hole[3] - 1),))
+        for i in unit.instruments
+    )  # fmt: skip
     solids = list(made(panel))
     masses = list(sheet_masses((panel,), unit, (w / 2, d / 2, h / 2)))
     for i in unit.instruments:

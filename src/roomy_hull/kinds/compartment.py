@@ -6,11 +6,12 @@ from msgspec import Meta
 
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import BACK, at
 from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
 from roomy_hull.core.value import Sheet
 from roomy_hull.kinds import card
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_inside
 from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses, side_door
@@ -51,9 +52,9 @@ def expand(unit: Compartment, site: Site) -> Expansion:
     slot = min(unit.vents * 100 / max(1.0, d * 0.6), h * 0.5)
     cuts = (Cutout(d * 0.2, h * 0.4, d * 0.6, slot, 10.0),) if slot > 5 else ()
     metal = site.material(unit.material)
-    parts = (
-        SheetPart(f"{unit.name}: wrap", unit.ref, w, d - 25, t, metal, left=h - t, right=h - t,
-                  role="floor", stands=(at(0.0, 25.0, 0.0),)),
+    parts: tuple[Part, ...] = (
+        *open_box(f"{unit.name}: wrap", unit.ref, Sized(w, d - 25, (h - t, h - t, 0.0, 0.0), t, metal),
+                  site.shop.tools.brake, at(0.0, 25.0, 0.0), role="floor"),
         SheetPart(f"{unit.name}: roof", unit.ref, w, d - 25, t, metal, stands=(at(0.0, 25.0, h - t),)),
         SheetPart(f"{unit.name}: back", unit.ref, w - 2 * t, h - 2 * t, t, metal,
                   cutouts=cuts if slot + h * 0.4 < h - 4 * t and d * 0.8 < w else (),

@@ -1,15 +1,17 @@
 """Drawer: a folded box on a pair of slides in a folded carcass."""
 
+from typing import Literal
+
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.standing import BACK, LID, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
-from roomy_hull.kinds import card
+from roomy_hull.kinds import boxes, card
+from roomy_hull.kinds.boxes import Carcass, Sized
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
@@ -21,7 +23,6 @@ from roomy_hull.kinds.expansion import (
     part_mass,
     pull,
     pull_out,
-    rail_holes,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
@@ -30,7 +31,8 @@ from roomy_hull.kinds.placed import Placed
 class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
     """A made drawer on a pair of slides in a folded carcass that bolts to the rails.
 
-    `table` is a board that pulls out above the box; `lockable` a lock with a key in the front.
+    `table` is a board that pulls out above the box; `lockable` a lock with a key in the front; `top` says whether the
+    carcass has a tie above, or a full top for what stands on it.
     """
 
     carcass: Sheet = 2.0
@@ -42,6 +44,7 @@ class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
     locks: bool = True
     lockable: bool = False
     table: bool = False
+    top: Literal["tie", "full"] = "tie"
     material: str = "5052-H32"
 
 
@@ -66,36 +69,6 @@ def head(unit: Drawer) -> float:
 def front_height(unit: Drawer) -> float:
     """The height of the front, which leaves a table's edge free. [mm]"""
     return unit.height - (TABLE_ROOM + 6.0 if unit.table else 0.0)
-
-
-def carcass(
-    unit: Placed, thickness: float, front: float, material: Material, site: Site
-) -> SheetPart:
-    """The folded carcass behind the fronts: a floor and two sides.
-
-    Parameters
-    ----------
-    unit : Placed
-        What it carries the drawers of, by outside sizes. [mm]
-    thickness, front : float
-        Of the carcass's sheet and of the fronts. [mm]
-    material : Material
-        Of the sheet.
-    site : Site
-        Whose rails it is bolted to. [mm]
-
-    Returns
-    -------
-    SheetPart
-        The part, bolted to the rails.
-    """
-    depth = unit.depth - front
-    return SheetPart(
-        f"{unit.name}: carcass", unit.ref, unit.width, depth, thickness, material,
-        left=unit.height, right=unit.height,
-        holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(unit.width, depth, site.pitch, site.phase)),
-        stands=(at(0.0, front, 0.0),),
-    )  # fmt: skip
 
 
 def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
@@ -130,34 +103,78 @@ def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
             place=unit.name,
             remedy="Make the drawer at least 60 mm larger inside, or use thinner slides.",
         )
-    pull_width = min(120.0, unit.width / 2)
-    high = front_height(unit) - gap
-    made: tuple[Part, ...] = (
-        carcass(unit, unit.carcass, unit.front, site.material(unit.material), site),
-        SheetPart(
-            f"{unit.name}: drawer box", unit.ref, box_width, box_depth, unit.sheet, site.material(unit.material),
-            left=box_height, right=box_height, front=box_height, back=box_height,
-            role="floor", stands=(at(unit.carcass + unit.slide, unit.front, unit.carcass + BOX_GAP),),
-        ),
-        SheetPart(
-            f"{unit.name}: front", unit.ref, unit.width, high, unit.front, site.material(unit.material),
-            cutouts=(
-                Cutout((unit.width - pull_width) / 2, high - 55.0, pull_width, 30.0, 12.0),
-            ) if high >= 90 else (),
-            stands=(at(0.0, unit.front, 0.0, BACK),),
-        ),
-        Hardware(f"pair of slides, {unit.slide_rating:g} kg, {unit.slide:g} mm each", unit.ref),
+    metal = site.material(unit.material)
+    size = Sized(box_width, box_depth, (box_height,) * 4, unit.sheet, metal)
+    outer = Carcass(unit.width, unit.depth, unit.height, unit.front, unit.carcass, metal)
+    found: tuple[Part, ...] = (
+        *boxes.carcass(f"{unit.name}: carcass", unit.ref, outer, site, full_top=unit.top == "full"),
+        *boxes.open_box(f"{unit.name}: drawer box", unit.ref, size, site.shop.tools.brake,
+                        at(unit.carcass + unit.slide, unit.front, unit.carcass + BOX_GAP), group=BOX, role="floor"),
+        _front(unit, site, gap),
+        Hardware(f"pair of slides, {unit.slide_rating:g} kg, {unit.slide:g} mm each", unit.ref,
+                 places=slide_places(unit), fix="bolts"),
     )  # fmt: skip
     if unit.table:
-        made += (
-            SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 2.0, site.material(unit.material),
-                      left=15.0, right=15.0,
+        found += (
+            SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 2.0, metal, left=15.0, right=15.0,
+                      group="table",
                       stands=(at(unit.carcass + unit.slide, unit.depth - 25, unit.height - 6, LID),)),
-            Hardware("pair of table runners with stops", unit.ref),
+            Hardware("pair of table runners with stops", unit.ref, places=runner_places(unit), fix="bolts"),
         )  # fmt: skip
     if unit.lockable:
-        made += (Hardware("drawer lock with key", unit.ref),)
-    return made
+        w, high = _lock_at(unit)
+        found += (
+            Hardware("drawer lock with key", unit.ref, fix="clamped", opening=True,
+                     places=(Box(w - 9, 0.0, high - 9, w + 9, unit.front + 12, high + 9),)),
+        )  # fmt: skip
+    return found
+
+
+BOX = "box"
+"""What moves with the drawer box."""
+
+
+def carcass_parts(listed: tuple[Part, ...]) -> tuple[Part, ...]:
+    """What of a drawer's parts stays where it is bolted."""
+    return tuple(p for p in listed if isinstance(p, SheetPart) and not p.group)
+
+
+def _lock_at(unit: Drawer) -> tuple[float, float]:
+    """The middle of the lock in the front, from its lower left corner. [mm]"""
+    top = front_height(unit)
+    return 24.0, top - min(40.0, unit.height / 2)
+
+
+def _front(unit: Drawer, site: Site, gap: float) -> SheetPart:
+    """The front with its pull, bolted to the box; a lock's hole where it has one."""
+    pull_width = min(120.0, unit.width / 2)
+    high = front_height(unit) - gap
+    holes: tuple[Hole, ...] = ()
+    if unit.lockable:
+        x, y = _lock_at(unit)
+        holes = (Hole(x, y, 19.0),)
+    return SheetPart(
+        f"{unit.name}: front", unit.ref, unit.width, high, unit.front, site.material(unit.material),
+        cutouts=(
+            Cutout((unit.width - pull_width) / 2, high - 55.0, pull_width, 30.0, 12.0),
+        ) if high >= 90 else (),
+        holes=holes, group=BOX, join="bolts", stands=(at(0.0, unit.front, 0.0, BACK),),
+    )  # fmt: skip
+
+
+def slide_places(unit: Drawer) -> tuple[Box, Box]:
+    """Where its slides lie, between the carcass's sides and the box. [mm]"""
+    t, s, f = unit.carcass, unit.slide, unit.front
+    w, far, low, high = unit.width, unit.depth - 25.0, unit.height / 2 - 22, unit.height / 2 + 22
+    return Box(t, f + 2, low, t + s, far, high), Box(w - t - s, f + 2, low, w - t, far, high)
+
+
+def runner_places(unit: Drawer) -> tuple[Box, Box]:
+    """Where a table's runners lie, between the carcass's sides and the table. [mm]"""
+    t, s, f = unit.carcass, unit.slide, unit.front
+    w, far, low, high = unit.width, unit.depth - 25.0, unit.height - 21, unit.height - 6
+    front = f + boxes.TIE + 5
+    return Box(t, front, low, t + s, far, high), Box(w - t - s, front, low, w - t, far, high)
 
 
 def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
@@ -184,14 +201,14 @@ def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site, gap)
-    w, d, h = unit.width, unit.depth, unit.height
-    t, s, f = unit.carcass, unit.slide, unit.front
+    w, d, h, f = unit.width, unit.depth, unit.height, unit.front
+    stays = carcass_parts(listed)
+    moves = tuple(p for p in listed if isinstance(p, SheetPart) and p.group == BOX)
     solids: tuple[Solid, ...] = (
-        *made(listed[0]),
-        Solid(Box(t, f, h / 2 - 22, t + s, d, h / 2 + 22), "bought"),
-        Solid(Box(w - t - s, f, h / 2 - 22, w - t, d, h / 2 + 22), "bought"),
-        *made(listed[1], moves=True, whole=True),
-        *made(listed[2], "front", moves=True),
+        *(s for p in stays for s in made(p)),
+        *(Solid(b, "bought") for b in slide_places(unit)),
+        *boxes.whole(moves[:-1]),
+        *made(moves[-1], "front", moves=True),
     )
     moving_boxes = tuple(b.box for b in solids if b.moves)
     motions = [pull_out(unit.name, moving_boxes, d - f - 25, locks=unit.locks)]
@@ -205,7 +222,7 @@ def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     zones = (Zone(Box(-gap, 0, -gap, w + gap, f, h + gap), "running"),)
     made_kg = part_mass(listed)
     middle = (w / 2, d / 2, h * 0.45)
-    moving = part_mass(listed[1:]) + slides / 2 + unit.contents
+    moving = part_mass(tuple(p for p in listed if p not in stays)) + slides / 2 + unit.contents
     return Expansion(
         solids,
         zones,
@@ -258,7 +275,11 @@ def plan(unit: Drawer) -> Scene:
 
 def fields() -> tuple[Field, ...]:
     """Describe what the card shows of a drawer."""
-    return (*card.BOXED, card.yes("table", "Table above it", "A board pulls out over the box"))
+    return (
+        *card.BOXED,
+        card.choice("top", "Top", "Full where something stands on it", "tie", "full"),
+        card.yes("table", "Table above it", "A board pulls out over the box"),
+    )
 
 
 def offers() -> tuple[Offer, ...]:

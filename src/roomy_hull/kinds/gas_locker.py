@@ -6,11 +6,12 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import FACE, at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import BentSheet
 from roomy_hull.kinds import card
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, sheet_masses, side_door
@@ -69,19 +70,40 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
             f"{high + 2 * t + 40:.0f} high.",
         )
     metal = site.material(unit.material)
-    parts = (
-        SheetPart(f"{unit.name}: wrap", unit.ref, w, d - 20, t, metal, left=h - t, right=h - t, back=h - t,
-                  stands=(at(0.0, 20.0, 0.0),), holes=(Hole(w * 0.27, d * 0.5, VENT), Hole(w * 0.73, d * 0.5, VENT))),
-        SheetPart(f"{unit.name}: roof", unit.ref, w, d - 20, t, metal, stands=(at(0.0, 20.0, h - t),)),
-        SheetPart(f"{unit.name}: door", unit.ref, w, h, t, metal, left=20.0, right=20.0, front=20.0,
-                  back=20.0, stands=(at(0.0, 0.0, h, FACE),)),
-        Hardware("seal, hinge, latch, bottle strap and two flanged drop vents", unit.ref),
+    latch = latch_at(unit)
+    vents = tuple((w * share, d * 0.5) for share in (0.27, 0.73))
+    wrap = open_box(
+        f"{unit.name}: wrap", unit.ref, Sized(w, d - 20, (h - t, h - t, 0.0, h - t), t, metal), site.shop.tools.brake,
+        at(0.0, 20.0, 0.0), join="tight", holes=tuple(Hole(x, y, VENT) for x, y in vents),
     )  # fmt: skip
-    leaf = made(parts[2], whole=True)[0].box
+    roof = SheetPart(
+        f"{unit.name}: roof",
+        unit.ref,
+        w,
+        d - 20,
+        t,
+        metal,
+        join="tight",
+        stands=(at(0.0, 20.0, h - t),),
+    )
+    door = SheetPart(f"{unit.name}: door", unit.ref, w, h, t, metal, left=20.0, right=20.0, front=20.0, back=20.0,
+                     holes=(Hole(latch, h / 2, 22.0),), group="door", stands=(at(0.0, 0.0, h, FACE),))  # fmt: skip
+    parts: tuple[Part, ...] = (
+        *wrap, roof, door,
+        Hardware("door seal", unit.ref, metres=round(2 * (w + h) / 1000, 2)),
+        Hardware("piano hinge, riveted to wrap and door", unit.ref, metres=round(h / 1000, 2), links=("", "door")),
+        Hardware("turn latch", unit.ref, fix="clamped", opening=True,
+                 places=(Box(latch - 10, 0, h / 2 - 10, latch + 10, 18, h / 2 + 10),)),
+        Hardware("bottle strap", unit.ref),
+        Hardware(f"flanged drop vent {VENT:g} mm", unit.ref, 2, fix="clamped", opening=True,
+                 places=tuple(Box(x - VENT / 2 + 1, 20 + y - VENT / 2 + 1, 0, x + VENT / 2 - 1, 20 + y + VENT / 2 - 1, 6)
+                              for x, y in vents)),
+    )  # fmt: skip
+    leaf = made(door, whole=True)[0].box
     c = (w / 2, (d + 20) / 2)
     bottle = Box(c[0] - bore / 2, c[1] - bore / 2, t, c[0] + bore / 2, c[1] + bore / 2, t + high)
     solids = (
-        *made(parts[0]), *made(parts[1]), Solid(bottle, "bought"), Solid(leaf, "front", moves=True),
+        *(s for p in wrap for s in made(p)), *made(roof), Solid(bottle, "bought"), Solid(leaf, "front", moves=True),
     )  # fmt: skip
     middle = (c[0], c[1], t + high * 0.45)
     return Expansion(
@@ -93,12 +115,17 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
     )  # fmt: skip
 
 
+def latch_at(unit: GasLocker) -> float:
+    """Where its latch stands along the door, clear of its bends. [mm]"""
+    return unit.width - 45.0 if unit.hinge == "left" else 45.0
+
+
 def elevation(unit: GasLocker) -> Scene:
     """Draw the locker's door with its latch, a bottle drawn thin behind it, and the low vents."""
     w, h = unit.width, unit.height
     bore, high, *_ = BOTTLES[unit.bottle]
     c = w / 2
-    latch = w - 22 if unit.hinge == "left" else 22
+    latch = latch_at(unit)
     return (
         rectangle("front", 0, 0, w, h, 8), rectangle("detail", c - bore / 2, 12, c + bore / 2, high * 0.8, bore * 0.3),
         rectangle("detail", c - bore * 0.2, high * 0.8, c + bore * 0.2, high, 8),

@@ -2,13 +2,14 @@
 
 from typing import Literal
 
+from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.standing import FACE, LID, Turned, at
 from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet, Thickness
-from roomy_hull.kinds import card
+from roomy_hull.kinds import boxes, card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
@@ -60,6 +61,11 @@ FITTINGS: dict[str, tuple[str, float]] = {
 }  # fmt: skip
 """What is bought for a galley, and its usual mass (common practice). [kg]"""
 
+CARCASS = 2.0
+"""The sheet of a kitchen's carcass (common practice). [mm]"""
+RIM = 45.0
+"""What of a worktop is left beside a sink or cooker (common practice). [mm]"""
+
 
 def fitted(unit: Kitchen) -> list[str]:
     """Name what is built in, in a fixed order."""
@@ -73,23 +79,87 @@ def parts(unit: Kitchen, site: Site) -> tuple[Part, ...]:
     h, f = max(60.0, unit.height - LEAF - 10), face_depth(unit)
     metal = site.material(unit.material)
     hem = f if unit.style == "drop-down" else 0.0
+    drops, flush = unit.style == "drop-down", unit.style == "flush"
+    box = boxes.open_box(
+        f"{unit.name}: box", unit.ref, boxes.Sized(w - 40, d - f - 25, (h,) * 4, t, metal), site.shop.tools.brake,
+        at(20.0, f, 10.0), group="" if drops else "box", role="floor",
+    )  # fmt: skip
     listed: list[Part] = [
         SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, metal, left=hem, right=hem, front=hem,
-                  back=hem, stands=(at(0.0, 0.0, unit.height, FACE),)),
-        SheetPart(f"{unit.name}: box", unit.ref, w - 40, d - f - 25, t, metal, left=h, right=h, front=h,
-                  back=h, role="floor", stands=(at(20.0, f, 10.0),)),
-        SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - f - 25, 2.0, metal, left=LEAF - 1,
-                  right=LEAF - 1, stands=(at(20.0, d - 25, unit.height, LID),)),
+                  back=hem, group="front" if drops else "box", join="bolts",
+                  stands=(at(0.0, 0.0, unit.height, FACE),)),
+        *box,
+        SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - f - 25, 2.0, metal, left=LEAF, right=LEAF,
+                  cutouts=openings(unit), group="lid" if flush else "" if drops else "box", join="welded",
+                  stands=(at(20.0, d - 25, unit.height, LID),)),
+        *boxes.carcass(f"{unit.name}: carcass", unit.ref, boxes.Carcass(w, d, unit.height, f, CARCASS, metal),
+                       site, tie=False),
     ]  # fmt: skip
+    if drops:
+        listed.append(Hardware("hinge and two stays for the front", unit.ref, links=("", "front")))
+    if flush:
+        listed.append(Hardware("hinge and stay for the lid", unit.ref, links=("box", "lid")))
     for side, leaf in (("left", unit.leaf_left), ("right", unit.leaf_right)):
         if unit.style == "pull-out" and leaf:
             listed += [
                 _leaf(unit, site, side, leaf),
-                Hardware(f"hinge and stay for the {side} leaf", unit.ref),
+                Hardware(
+                    f"hinge and stay for the {side} leaf", unit.ref, links=("box", f"{side} leaf")
+                ),
             ]
-    listed += [Hardware(FITTINGS[n][0], unit.ref) for n in fitted(unit)]
-    listed.append(Hardware(f"pair of locking slides, {unit.slide_rating:g} kg", unit.ref))
+    for name in fitted(unit):
+        place = sunk(unit).get(name)
+        listed.append(
+            Hardware(FITTINGS[name][0], unit.ref) if place is None
+            else Hardware(FITTINGS[name][0], unit.ref, fix="clamped", opening=True, places=(place,))
+        )  # fmt: skip
+    slides = "pair of locking slides" if not drops else "pair of rests the box is bolted to"
+    listed.append(
+        Hardware(
+            f"{slides}, {unit.slide_rating:g} kg", unit.ref, places=slide_places(unit), fix="bolts"
+        )
+    )
     return tuple(listed)
+
+
+def slide_places(unit: Kitchen) -> tuple[Box, Box]:
+    """Where its slides lie, between the carcass's sides and the box. [mm]"""
+    w, low, high = unit.width, unit.height / 2 - 22, unit.height / 2 + 22
+    near, far = face_depth(unit) + 2.0, unit.depth - 25.0
+    return Box(CARCASS, near, low, 20.0, far, high), Box(
+        w - 20.0, near, low, w - CARCASS, far, high
+    )
+
+
+def sunk(unit: Kitchen) -> dict[str, Box]:
+    """What stands in an opening of the worktop: sink and cooker, each in the room of its bowl or body. [mm]
+
+    None where the worktop has no room for both with a hand's breadth around them.
+    """
+    w, d, h = unit.width - 40, unit.depth - face_depth(unit) - 25, unit.height
+    wanted = [n for n in ("sink", "burner", "induction") if n in fitted(unit)]
+    if not wanted or h < 120:
+        return {}
+    room = (w - RIM * (len(wanted) + 1)) / len(wanted)
+    deep = min(d - 2 * RIM, 400.0)
+    if min(room, deep) < 120:
+        return {}
+    long = min(room, 420.0)
+    found: dict[str, Box] = {}
+    for n, name in enumerate(wanted):
+        u0 = 20 + RIM + n * (room + RIM) + (room - long) / 2
+        v0 = face_depth(unit) + (d - deep) / 2
+        down = 90.0 if name == "sink" else 60.0
+        found[name] = Box(u0 + 1, v0 + 1, h - min(down, h / 2), u0 + long - 1, v0 + deep - 1, h + 2)
+    return found
+
+
+def openings(unit: Kitchen) -> tuple[Cutout, ...]:
+    """What is cut out of the worktop, in its own directions: it lies with its y towards the front. [mm]"""
+    back = unit.depth - 25
+    return tuple(
+        Cutout(b.x0 - 21, back - b.y1 - 1, b.x1 - b.x0 + 2, b.y1 - b.y0 + 2, 20.0) for b in sunk(unit).values()
+    )  # fmt: skip
 
 
 def face_depth(unit: Kitchen) -> float:
@@ -105,7 +175,7 @@ def _leaf(unit: Kitchen, site: Site, side: str, wide: float) -> SheetPart:
     left, t = side == "left", unit.sheet
     stand = at(20 + t, v1, low, HUNG_LEFT) if left else at(unit.width - 20 - t, v0, low, HUNG_RIGHT)
     return SheetPart(f"{unit.name}: {side} leaf", unit.ref, hang, v1 - v0, 2.0, site.material(unit.material), front=LEAF,
-                     back=LEAF, stands=(stand,))  # fmt: skip
+                     back=LEAF, group=f"{side} leaf", stands=(stand,))  # fmt: skip
 
 
 HUNG_LEFT, HUNG_RIGHT = Turned("w", "-v", "u"), Turned("w", "v", "-u")
@@ -131,14 +201,20 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     w, d, h, f = unit.width, unit.depth, unit.height, face_depth(unit)
     listed = parts(unit, site)
     gap = site.shop.rules.running_gap
-    face, box, top = (made(p, whole=True)[0].box for p in listed[:3])
+    by_name: dict[str, list[Part]] = {}
+    for p in listed:
+        by_name.setdefault(short_name(p).split(",")[0], []).append(p)
+    face, box, top = (boxes.room_of(tuple(by_name[n])) for n in ("front", "box", "worktop"))
+    stays = tuple(by_name["carcass"])
     leaves = {
         short_name(p).split()[0]: made(p, whole=True)[0].box
         for p in listed
         if isinstance(p, SheetPart) and short_name(p).endswith(" leaf")
     }
-    rails = (Solid(Box(0, f, h / 2 - 22, 19, d, h / 2 + 22), "bought"),
-             Solid(Box(w - 19, f, h / 2 - 22, w, d, h / 2 + 22), "bought"))  # fmt: skip
+    rails = (
+        *(s for p in stays for s in made(p)),
+        *(Solid(b, "bought") for b in slide_places(unit)),
+    )
     out = unit.style != "drop-down"
     solids: tuple[Solid, ...] = (
         *rails, Solid(box, "made", moves=out), Solid(top, "made", moves=out), Solid(face, "front", moves=True)
@@ -165,7 +241,9 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
         elevation(unit),
         travel=travel,
         slide_rating=unit.slide_rating if travel else 0.0,
-        slide_load=part_mass(listed) + unit.contents + fittings + slides / 2 if travel else 0.0,
+        slide_load=part_mass(listed) - part_mass(stays) + unit.contents + fittings + slides / 2
+        if travel
+        else 0.0,
         motions=(motion,),
         plan=plan(unit),
     )

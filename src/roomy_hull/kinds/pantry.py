@@ -51,13 +51,14 @@ def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
     corners = [(u, v) for u in (20.0, w - 40) for v in (f, unit.depth - 40)]
     return (
         SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material),
-                  stands=(at(0.0, f, 0.0, BACK),)),
+                  group="basket", join="bolts", stands=(at(0.0, f, 0.0, BACK),)),
         SheetPart(f"{unit.name}: basket", unit.ref, inner, d - 60, unit.sheet, site.material(unit.material), left=wall,
-                  right=wall, front=wall, back=wall, count=unit.baskets, role="floor",
-                  stands=tuple(at((w - inner) / 2, f + 20, 35 + n * step) for n in range(unit.baskets))),
-        BarPart(f"{unit.name}: upright", unit.ref, FRAME, high, site.material(site.shop.bar), 4,
+                  right=wall, front=wall, back=wall, count=unit.baskets, role="floor", group="basket",
+                  stands=tuple(at((w - inner) / 2, f + 20, 25 + n * step) for n in range(unit.baskets))),
+        BarPart(f"{unit.name}: upright", unit.ref, FRAME, high, site.material(site.shop.bar), 4, group="basket",
                 stands=tuple(at(u, v, 25.0, UPRIGHT) for u, v in corners)),
-        Hardware(f"pair of slides, {unit.slide_rating:g} kg", unit.ref),
+        Hardware(f"pair of slides, {unit.slide_rating:g} kg", unit.ref, fix="bolts",
+                 places=(Box(20, f + 2, 0, 40, unit.depth - 20, 25), Box(w - 40, f + 2, 0, w - 20, unit.depth - 20, 25))),
     )  # fmt: skip
 
 

@@ -56,7 +56,14 @@ def expand(unit: Partition, site: Site) -> Expansion:
     solids = list(made(parts[0]))
     masses = sheet_masses(parts, unit, (w / 2, d / 2, h / 2))
     if unit.rail:
-        parts += (Hardware(f"tie-down rail {d:.0f} mm with two rings", unit.ref),)
+        parts += (
+            Hardware(
+                f"tie-down rail {d:.0f} mm with two rings",
+                unit.ref,
+                fix="bolts",
+                places=(Box(t, t + 2, h - max(t, 25.0), max(t + 2.0, w), d - t - 2, h - t - 0.0),),
+            ),
+        )
         solids.append(Solid(Box(0, 0, h - max(t, 25.0), w, d, h), "bought"))
     return Expansion(
         tuple(solids), (), masses, parts, Box(0, 0, 0, w, d, h), elevation(unit), hollow=True

@@ -2,11 +2,11 @@
 
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
 from roomy_hull.kinds.expansion import Expansion, Solid, made, rail_holes, sheet_masses
@@ -40,12 +40,12 @@ def expand(unit: Pocket, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)
     holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase))
-    parts = (
-        SheetPart(f"{unit.name}: pocket", unit.ref, w, d, t, site.material(unit.material), left=h, right=h, back=h,
-                  front=lip, holes=holes, role="floor", stands=(at(0.0, 0.0, 0.0),)),
+    parts = open_box(
+        f"{unit.name}: pocket", unit.ref, Sized(w, d, (h, h, lip, h), t, site.material(unit.material)),
+        site.shop.tools.brake, at(0.0, 0.0, 0.0), role="floor", holes=holes,
     )  # fmt: skip
     solids = (
-        *made(parts[0]), Solid(Box(t, t, t, w - t, d - t, h), "contents"),
+        *(s for p in parts for s in made(p)), Solid(Box(t, t, t, w - t, d - t, h), "contents"),
     )  # fmt: skip
     return Expansion(
         solids, (), sheet_masses(parts, unit, (w / 2, d / 2, h * 0.35)), parts, Box(0, 0, 0, w, d, h),

@@ -16,7 +16,16 @@ from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import Kind, Site
 from roomy_hull.kinds.placed import Placed
 
-SUPPORT = frozenset({"card", "common", "expansion", "kind", "placed", "registry"})
+SUPPORT = frozenset({
+    "boxes",
+    "card",
+    "common",
+    "expansion",
+    "kind",
+    "placed",
+    "registry",
+    "tank_face",
+})
 """Files of the folder that are no kind of unit."""
 
 

@@ -64,10 +64,25 @@ def expand(unit: Shelf, site: Site) -> Expansion:
         ),
     )  # fmt: skip
     solids = list(made(parts[0]))
+    if flange > 3 * t and not unit.slides:
+        # Through the flanges at its ends, into what stands beside it or an upright rail.
+        rows = [(x, y) for x in (t, w - t - 6) for y in (d * 0.2, d * 0.8)]
+        parts += (
+            Hardware("M6 bolt with clip nut, through the end flanges", unit.ref, 4, fix="bolts",
+                     places=tuple(Box(x, y - 6, flange / 2 - 5, x + 6, y + 6, flange / 2 + 7) for x, y in rows)),
+        )  # fmt: skip
     load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
     solids.append(load)
     if unit.slides:
-        parts += (Hardware(f"pair of shelf slides, {unit.slide_rating:g} kg", unit.ref),)
+        rails = tuple(Box(x, 20.0, -10.0, x + 40, d - 20, 0.0) for x in (40.0, w - 80))
+        parts += (
+            Hardware(
+                f"pair of shelf slides, {unit.slide_rating:g} kg",
+                unit.ref,
+                places=rails,
+                fix="bolts",
+            ),
+        )
         solids = [Solid(s.box, s.role, moves=True) for s in solids]
     travel = d * 0.9 if unit.slides else 0.0
     everything = tuple(s.box for s in solids)

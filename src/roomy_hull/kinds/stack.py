@@ -1,6 +1,6 @@
 """Stack: drawers of different heights, one above another in one carcass."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 import msgspec
 from msgspec import Meta
@@ -10,7 +10,8 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.strokes import Outline, Panel, Stroke
 from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Sheet, Thickness
-from roomy_hull.kinds import card, drawer
+from roomy_hull.kinds import boxes, card, drawer
+from roomy_hull.kinds.boxes import Carcass
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.drawer import Drawer
@@ -38,6 +39,7 @@ class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
     slide_mass: Kg = 0.0
     locks: bool = True
     lockable: bool = False
+    top: Literal["tie", "full"] = "tie"
     material: str = "5052-H32"
 
     def __post_init__(self) -> None:
@@ -90,21 +92,33 @@ def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
     InputError
         A drawer is too low or too narrow for its box.
     """
-    metal = site.material(unit.material)
-    listed: list[Part] = [drawer.carcass(unit, unit.carcass, unit.front, metal, site)]
+    outer = Carcass(
+        unit.width, unit.depth, unit.height, unit.front, unit.carcass, site.material(unit.material)
+    )
+    listed: list[Part] = [
+        *boxes.carcass(f"{unit.name}: carcass", unit.ref, outer, site, full_top=unit.top == "full")
+    ]
     gap = site.shop.rules.running_gap
     rows = drawers(unit)
     for n, (low, one) in enumerate(rows):
         # Every front but the uppermost leaves the one above room to run.
-        own = drawer.parts(one, site.loose(), gap if n < len(rows) - 1 else 0.0)[1:]
-        listed += [raised(p, low) for p in own]
+        own = drawer.parts(one, site.loose(), gap if n < len(rows) - 1 else 0.0)
+        stays = drawer.carcass_parts(own)  # the carcass that each would have alone
+        listed += [raised(_of(p, n), low) for p in own if p not in stays]
     return tuple(listed)
+
+
+def _of(part: Part, n: int) -> Part:
+    """A part of one of several drawers: it moves with that one only."""
+    if isinstance(part, Hardware) or not part.group:
+        return part
+    return msgspec.structs.replace(part, group=f"{part.group} {n + 1}")
 
 
 def raised(part: Part, by: float) -> Part:
     """A part that stands higher. [mm]"""
     if isinstance(part, Hardware):
-        return part
+        return msgspec.structs.replace(part, places=tuple(b.moved(0, 0, by) for b in part.places))
     stands = tuple(s._replace(at=(s.at[0], s.at[1], s.at[2] + by)) for s in part.stands)
     return msgspec.structs.replace(part, stands=stands)
 
@@ -132,16 +146,15 @@ def expand(unit: Stack, site: Site) -> Expansion:
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site)
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front
-    solids = list(made(listed[0]))
+    solids = [s for p in drawer.carcass_parts(listed) for s in made(p)]
     gap = site.shop.rules.running_gap
     rows = drawers(unit)
     motions, strokes, masses, load = [], [], [], 0.0
     travel = d - f - 25
     for n, (low, one) in enumerate(rows, 1):
         own = drawer.expand(one, site.loose(), gap if n < len(rows) else 0.0)
-        inner = own.solids[
-            len(made(own.parts[0])) :
-        ]  # without the carcass that each would have alone
+        # Without the carcass that each would have alone.
+        inner = own.solids[sum(len(made(p)) for p in drawer.carcass_parts(own.parts)) :]
         boxes = [msgspec.structs.replace(s, box=s.box.moved(0, 0, low)) for s in inner]
         solids += boxes
         moving = tuple(b.box for b in boxes if b.moves)
@@ -190,6 +203,7 @@ def fields() -> tuple[Field, ...]:
     return (
         Field("heights", "Fronts, from below", "lengths", "Heights with spaces between"),
         *card.BOXED,
+        card.choice("top", "Top", "Full where something stands on it", "tie", "full"),
     )
 
 

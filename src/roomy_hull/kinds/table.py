@@ -43,10 +43,12 @@ def expand(unit: Table, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     flat = unit.style == "pull-out"
     hem = min(18.0, (h if flat else d) - 1.0)
+    rails = (Box(0, 0, 0, 15, d, h), Box(w - 15, 0, 0, w, d, h))
     parts = (
         SheetPart(f"{unit.name}: board", unit.ref, w - 30, d if flat else h, t, site.material(unit.material),
-                  left=hem, right=hem, stands=(at(15.0, d, h, LID) if flat else at(15.0, 0.0, h, FACE),)),
-        Hardware("pair of runners with stops" if flat else "hinge and two stays", unit.ref),
+                  left=hem, right=hem, group="table", stands=(at(15.0, d, h, LID) if flat else at(15.0, 0.0, h, FACE),)),
+        Hardware("pair of runners with stops" if flat else "hinge and two stays", unit.ref, fix="bolts",
+                 places=rails),
     )  # fmt: skip
     board = made(parts[0], whole=True)[0].box
     motion = (
@@ -54,7 +56,6 @@ def expand(unit: Table, site: Site) -> Expansion:
         if flat
         else Motion("", unit.name, (Moved(board),), (Step("fold", 0, 90.0),), unit.locks)
     )
-    rails = (Box(0, 0, 0, 15, d, h), Box(w - 15, 0, 0, w, d, h))
     return Expansion(
         (*(Solid(r, "bought") for r in rails), Solid(board, "made", moves=True)),
         (),

@@ -10,16 +10,18 @@ from roomy_hull.core.fill import WATER
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.motion import Piece, prism
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.shapes import gusset
 from roomy_hull.core.standing import BACK, WALL, at
-from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import BentSheet, Gap
-from roomy_hull.kinds import card
+from roomy_hull.kinds import boxes, card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass
 from roomy_hull.kinds.kind import Kind, Offer, Site, Vessel, offer
 from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.tank_face import tank_face
+from roomy_hull.shop.tools import Brake
 
 
 class Tank(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tank"):
@@ -46,17 +48,7 @@ WELD_LAP = 15.0
 
 
 def inside(unit: Tank) -> tuple[float, float, float]:
-    """The tank's inside sizes along u, v and w.
-
-    Parameters
-    ----------
-    unit : Tank
-        The tank, by its outside sizes. [mm]
-
-    Returns
-    -------
-    tuple of float
-        Each outside size less two sheets. [mm]
+    """The tank's inside sizes along u, v and w: each outside size less two sheets. [mm]
 
     Raises
     ------
@@ -144,17 +136,19 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
             else Hardware(f"water bladder {litres(unit):.0f} l with filler and outlet", unit.ref)
         )  # fmt: skip
         rim = min(60.0, h) if unit.style == "cans" else h * 0.6
-        return (what, SheetPart(f"{unit.name}: tray", unit.ref, w, d, t, metal, left=rim, right=rim, front=rim, back=rim,
-                                stands=(at(0.0, 0.0, 0.0),)))  # fmt: skip
-    fittings = Hardware(f"filler {unit.inlet:g} mm, breather and outlet", unit.ref)
+        size = boxes.Sized(w, d, (rim,) * 4, t, metal)
+        return (
+            what,
+            *boxes.open_box(
+                f"{unit.name}: tray", unit.ref, size, site.shop.tools.brake, at(0.0, 0.0, 0.0)
+            ),
+        )
     if unit.style == "wedge":
-        return (*_wedge_parts(unit, site), fittings)
+        return (*_wedge_parts(unit, site), *_fittings(unit))
     listed: list[Part] = [
-        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, left=h - t, right=h - t, stands=(at(0.0, 0.0, 0.0),)),
-        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, metal, stands=(at(0.0, 0.0, h - t),),
+        *_shell(unit, metal, site.shop.tools.brake),
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, metal, join="tight", stands=(at(0.0, 0.0, h - t),),
                   holes=(Hole(60.0, 60.0, unit.inlet),) if unit.inlet else ()),
-        SheetPart(f"{unit.name}: end", unit.ref, a, c, t, metal, count=2,
-                  stands=(at(t, t, t, BACK), at(t, d, t, BACK))),
     ]  # fmt: skip
     if unit.baffles:
         along = surges_along(site.side)
@@ -166,9 +160,71 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
                       left=WELD_LAP, right=WELD_LAP, front=WELD_LAP, back=WELD_LAP,
                       holes=tuple(Hole(across * x, c * y, min(60.0, across / 5, c / 5))
                                   for x in (0.25, 0.75) for y in (0.3, 0.7)),
-                      count=unit.baffles, stands=stands)
+                      count=unit.baffles, join="welded", stands=stands)
         )  # fmt: skip
-    return (*listed, fittings)
+    return (*listed, *_fittings(unit))
+
+
+def _shell(unit: Tank, metal: Material, brake: Brake) -> list[SheetPart]:
+    """Bottom and two sides in one fold, those that can be bent, and an end between them on either side."""
+    a, b, c = inside(unit)
+    t, w, d, high = unit.sheet, unit.width, unit.depth, unit.height - unit.sheet
+    name = f"{unit.name}: end"
+    across = high <= brake.channel_depth(t, w) - boxes.PUNCHES
+    along = high <= brake.channel_depth(t, d) - boxes.PUNCHES
+    folded = "ends" if across else "sides" if along else ""
+    left, front = {"ends": (high, 0.0), "sides": (0.0, high), "": (0.0, 0.0)}[folded]
+    found = [
+        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, left, left, front, front, join="tight",
+                  stands=(at(0.0, 0.0, 0.0),))
+    ]  # fmt: skip
+    if folded != "sides":
+        found.append(SheetPart(name, unit.ref, a, c, t, metal, count=2, join="tight",
+                               stands=(at(t, t, t, BACK), at(t, d, t, BACK))))  # fmt: skip
+    if folded != "ends":
+        low, long = (t, b) if folded else (0.0, d)
+        found.append(SheetPart(name if folded else f"{unit.name}: side", unit.ref, long, c, t, metal, count=2,
+                               join="tight", stands=(at(0.0, low, t, WALL), at(w - t, low, t, WALL))))  # fmt: skip
+    return found
+
+
+def _fittings(unit: Tank) -> tuple[Hardware, ...]:
+    """Filler, breather, outlet and drain welded in, and the straps that hold it down. [mm]"""
+    w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
+    top = wedge(unit).under(d - 60.0) if unit.style == "wedge" else h - t
+    x, low = w - 45.0, (wedge(unit).low if unit.style == "wedge" else h)
+
+    def socket(
+        name: str, at_: tuple[float, float, float], bore: float, way: tuple[float, float, float]
+    ) -> Hardware:
+        half = bore / 2 + 4
+        ends = [
+            (p - (half if not n else 0.0), p + (half if not n else n * 25.0))
+            for p, n in zip(at_, way, strict=True)
+        ]
+        (x0, x1), (y0, y1), (z0, z1) = ((min(e), max(e)) for e in ends)
+        return Hardware(
+            name, unit.ref, places=(Box(x0, y0, z0, x1, y1, z1),), fix="weld", bore=bore
+        )
+
+    found = [
+        Hardware("tank strap on rubber, with its two bolts", unit.ref, 2),
+        socket("outlet socket 1/2 in", (x, 0.0, min(45.0, low / 2)), 21.0, (0.0, -1.0, 0.0)),
+        socket("drain socket 1/2 in with plug", (w - 45.0, d / 2, 0.0), 21.0, (0.0, 0.0, -1.0)),
+    ]
+    if unit.style == "wedge":
+        return (
+            Hardware(f"filler neck {unit.inlet:g} mm and breather in the sloping lid", unit.ref),
+            *found,
+        )
+    found.append(socket("breather 10 mm", (w - 45.0, d - 60.0, h), 10.0, (0.0, 0.0, 1.0)))
+    if unit.inlet:
+        r = unit.inlet / 2 - 1
+        found.append(
+            Hardware(f"filler neck {unit.inlet:g} mm", unit.ref, fix="weld", opening=True,
+                     places=(Box(60 - r, 60 - r, top, 60 + r, 60 + r, h + 30),))
+        )  # fmt: skip
+    return tuple(found)
 
 
 class Wedge(NamedTuple):
@@ -206,13 +262,13 @@ def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     # Between the ends, as far from each other as from these.
     spots = [w * n / (unit.baffles + 1) for n in range(1, unit.baffles + 1)]
     return (
-        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=lid.under(0.0), back=lid.under(d - t),
+        SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=lid.under(0.0), back=lid.under(d - t), join="tight",
                   stands=(at(0.0, 0.0, 0.0),)),
-        SheetPart(f"{unit.name}: sloping lid", unit.ref, w, long, t, metal,
+        SheetPart(f"{unit.name}: sloping lid", unit.ref, w, long, t, metal, join="tight",
                   holes=(Hole(60.0, long - 60.0, unit.inlet),) if unit.inlet else (),
                   stands=(at(0.0, first, lid.under(first), tilt=lid.angle),)),
         SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, inner, lid.under(d - t) - t, t, metal,
-                  shape=gusset(inner, lid.under(t) - t, lid.under(d - t) - t), count=2 + unit.baffles,
+                  shape=gusset(inner, lid.under(t) - t, lid.under(d - t) - t), count=2 + unit.baffles, join="tight",
                   stands=tuple(at(u, t, t, WALL) for u in (0.0, *(s - t / 2 for s in spots), w - t))),
     )  # fmt: skip
 
@@ -281,7 +337,7 @@ def expand(unit: Tank, site: Site) -> Expansion:
         ),
         listed,
         Box(0, 0, 0, w, d, h),
-        elevation(unit),
+        tank_face(unit, wedge(unit).low),
         hollow=unit.style == "wedge",
         exact=slanted(unit),
     )
@@ -300,44 +356,6 @@ def water_at(unit: Tank) -> tuple[float, float, float]:
         d * (p + 2 * q) / (3 * (p + q)),
         (p * p + p * q + q * q) / (3 * (p + q)),
     )
-
-
-def elevation(unit: Tank) -> Scene:
-    """Draw the tank's face: shell, sight gauge, waves, filler, straps."""
-    w, h = unit.width, unit.height
-    if unit.style == "cans":
-        return _cans(unit)
-    strokes: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
-    if unit.style == "wedge":
-        low = wedge(unit).low
-        strokes.append(line("detail", (6, low), (w - 6, low)))
-        h = low
-    level = h * 0.86
-    wave = [(0.0, level)]
-    steps = 8
-    for i in range(1, steps + 1):
-        wave.append((w * i / steps, level + (7 if i % 2 else -7) * (0 < i < steps)))
-    strokes.append(Outline("water", (*wave, (w, 0.0), (0.0, 0.0)), radius=8))
-    for share in (0.16, 0.84):
-        strokes.append(rectangle("bought dark", w * share - 9, 0, w * share + 9, h))
-    strokes.append(rectangle("screen", w * 0.5 - 7, h * 0.15, w * 0.5 + 7, h * 0.8, 6))
-    for i in range(5):
-        k = h * (0.2 + 0.13 * i)
-        strokes.append(line("detail", (w * 0.5 + 9, k), (w * 0.5 + 22, k)))
-    strokes.append(Disc("fitting", (w * 0.3, h - 26), 13))
-    return tuple(strokes)
-
-
-def _cans(unit: Tank) -> Scene:
-    """Draw the cans side by side with their grips."""
-    each, h = unit.width / unit.cans, unit.height
-    found: list[Stroke] = []
-    for n in range(unit.cans):
-        a, b = n * each + 3, (n + 1) * each - 3
-        found += [rectangle("water", a, 0, b, h - 40, 18), rectangle("detail", a + 12, 20, b - 12, h - 60, 14),
-                  rectangle("bought dark", a + (b - a) * 0.3, h - 40, b - (b - a) * 0.3, h, 8)]  # fmt: skip
-    found.append(rectangle("front", 0, 0, unit.width, 60, 3))
-    return tuple(found)
 
 
 def fields() -> tuple[Field, ...]:

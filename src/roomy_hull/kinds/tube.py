@@ -2,11 +2,12 @@
 
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Hardware, SheetPart
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
 from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
 from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, made, sheet_masses
@@ -39,12 +40,13 @@ def expand(unit: Tube, site: Site) -> Expansion:
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     metal = site.material(unit.material)
-    parts = (
-        SheetPart(f"{unit.name}: trough", unit.ref, w - 2 * t, d, t, metal, left=h - t, right=h - t, role="floor",
-                  stands=(at(t, 0.0, 0.0),)),
+    parts: tuple[Part, ...] = (
+        *open_box(f"{unit.name}: trough", unit.ref, Sized(w - 2 * t, d, (h - t, h - t, 0.0, 0.0), t, metal),
+                  site.shop.tools.brake, at(t, 0.0, 0.0), role="floor"),
         SheetPart(f"{unit.name}: cover", unit.ref, w, d, t, metal, left=15.0, right=15.0,
                   stands=(at(0.0, d, h, LID),)),
-        Hardware("hinged end cap with latch", unit.ref),
+        Hardware("hinged end cap with latch", unit.ref, fix="rivets",
+                 places=(Box(t, 0.0, -1.0, w - t, 20.0, 0.0),)),
     )  # fmt: skip
     solids = [s for p in parts for s in made(p)]
     goods = Box(2 * t, 0, t, w - 2 * t, d, h - t)

@@ -97,7 +97,7 @@ def _boards(unit: Wing, site: Site) -> list[SheetPart]:
     wood, n = site.material(unit.material), notch(unit)
     high, between = h - t, w - 2 * t
     made = [
-        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, wood, role="floor", stands=(at(0.0, 0.0, h - t),))
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, wood, role="floor", group="lid", stands=(at(0.0, 0.0, h - t),))
     ]  # fmt: skip
     if n is None:
         return [
@@ -178,7 +178,13 @@ def expand(unit: Wing, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.board
     parts: tuple[Part, ...] = (
         *_boards(unit, site),
-        Hardware("piano hinge and flush ring for the lid", unit.ref),
+        Hardware(
+            "piano hinge, screwed to lid and board",
+            unit.ref,
+            metres=round(unit.width / 1000, 2),
+            links=("", "lid"),
+        ),
+        Hardware("flush ring for the lid", unit.ref),
     )
     boards = [s for p in parts for s in made(p)]
     top, n = boards[0].box, notch(unit)

@@ -1,33 +1,49 @@
-"""Bar lengths on stock bars: first fit, longest first, beside its lower bound."""
+"""Bar lengths on stock bars: as few as can be, the shop's offcuts first, beside the bound below them.
 
-import math
+The fewest bars are those of the whole-number programme over cutting patterns. Its linear relaxation is solved by
+column generation (Gilmore & Gomory 1961): patterns are priced by a knapsack until none improves it, and its value,
+rounded up, is the bound. Whole numbers come from diving: what is whole in it is kept, the rest is solved anew.
+"""
+
+from collections.abc import Callable
 
 import msgspec
 
-from roomy_hull.core.errors import InputError
+from roomy_hull.core.errors import GivenUp, InputError
 from roomy_hull.core.material import Material
 from roomy_hull.core.parts import BarPart, Part
+from roomy_hull.making.cutting_stock import Pattern, fewest, first_fit
+from roomy_hull.shop.shop import Offcut
+
+__all__ = ["Bar", "BarPlan", "Pattern", "first_fit", "plan"]
 
 
 class Bar(msgspec.Struct, frozen=True):
-    """One stock bar and what is sawn from it, in order: name, length, how its ends are cut. [mm]"""
+    """One stock bar and what is sawn from it, in order: name, length, how its ends are cut. [mm]
+
+    `bought` is false for one of the shop's offcuts.
+    """
 
     section: str
     material: Material
     length: float
     pieces: tuple[tuple[str, float, str], ...]
     offcut: float
+    bought: bool = True
 
 
 class BarPlan(msgspec.Struct, frozen=True):
-    """All bars, and for each section the bars used beside the lower bound by length."""
+    """All bars, and for each section the bars bought beside the lower bound."""
 
     bars: tuple[Bar, ...]
     bounds: dict[str, tuple[int, int]]
 
 
-def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
-    """Saw bar parts from stock bars, first fit with the longest first.
+def plan(
+    parts: list[Part], stock_length: float, kerf: float, offcuts: tuple[Offcut, ...] = (),
+    progress: Callable[[float], bool] = lambda _share: True,
+) -> BarPlan:  # fmt: skip
+    """Saw bar parts from stock bars, as few as can be.
 
     Parameters
     ----------
@@ -35,16 +51,22 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
         All parts; only bar parts count. [mm]
     stock_length, kerf : float
         Stock bar and saw kerf. [mm]
+    offcuts : tuple of Offcut
+        What the shop has; those of a section and material are used before a bar is bought.
+    progress : callable
+        Called with the share done; returning False gives up.
 
     Returns
     -------
     BarPlan
-        Bars and bounds; each piece takes its length and one kerf.
+        Bars and bounds; each piece takes its length and one kerf, but for the last of a bar.
 
     Raises
     ------
     InputError
         A piece is longer than the stock bar.
+    GivenUp
+        The work was given up.
     """
     groups: dict[tuple[str, str], list[tuple[str, float, str]]] = {}
     materials: dict[str, Material] = {}
@@ -62,42 +84,18 @@ def plan(parts: list[Part], stock_length: float, kerf: float) -> BarPlan:
             )
     bars: list[Bar] = []
     bounds: dict[str, tuple[int, int]] = {}
-    for (section, metal), pieces in sorted(groups.items()):
-        rows = first_fit([p[1] for p in pieces], stock_length, kerf)
-        for row in rows:
-            cut = tuple(pieces[i] for i in row)
-            rest = stock_length - sum(p[1] + kerf for p in cut)
-            bars.append(Bar(section, materials[metal], stock_length, cut, max(0.0, rest)))
-        need = sum(p[1] + kerf for p in pieces) / (stock_length + kerf)
-        bounds[f"{section} {metal}"] = (len(rows), math.ceil(need - 1e-9))
+    for done, ((section, metal), pieces) in enumerate(sorted(groups.items())):
+        if not progress(done / len(groups)):
+            raise GivenUp("the sawing plan was given up")
+        old = sorted(
+            o.length for o in offcuts if o.material == metal and o.section == section
+            for _ in range(o.count)
+        )  # fmt: skip
+        found = fewest([p[1] for p in pieces], stock_length, kerf, old)
+        for row in found.rows:
+            cut = tuple(pieces[i] for i in row.pieces)
+            # The last piece may end with the bar: it takes no kerf of its own.
+            rest = row.length - sum(p[1] + kerf for p in cut)
+            bars.append(Bar(section, materials[metal], row.length, cut, max(0.0, rest), row.bought))
+        bounds[f"{section} {metal}"] = (sum(r.bought for r in found.rows), found.bound)
     return BarPlan(tuple(bars), bounds)
-
-
-def first_fit(lengths: list[float], stock_length: float, kerf: float) -> list[list[int]]:
-    """Assign lengths to bars, longest first, each to the first bar with room.
-
-    Parameters
-    ----------
-    lengths : list of float
-        Pieces, none longer than the bar. [mm]
-    stock_length, kerf : float
-        Bar length and saw kerf; the last piece of a bar may use its end. [mm]
-
-    Returns
-    -------
-    list of list of int
-        For each bar, the indices of its pieces.
-    """
-    order = sorted(range(len(lengths)), key=lambda i: -lengths[i])
-    rows: list[list[int]] = []
-    rest: list[float] = []
-    for i in order:
-        for n, room in enumerate(rest):
-            if lengths[i] <= room + 1e-9:
-                rows[n].append(i)
-                rest[n] = room - lengths[i] - kerf
-                break
-        else:
-            rows.append([i])
-            rest.append(stock_length - lengths[i] - kerf)
-    return rows

@@ -152,7 +152,7 @@ def least_flange(part: SheetPart) -> float:
 
 def hole_to_bend(part: SheetPart) -> float | None:
     """The least distance from a hole's edge to a bend's tangent line in its face, if there is any. [mm]"""
-    if part.shape is None and not part.holes:
+    if part.shape is None and not part.holes and not part.drilled:
         return None
     gaps: list[float] = []
 

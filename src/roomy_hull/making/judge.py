@@ -4,13 +4,15 @@ from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
+from roomy_hull.making.bending import plan_bends
 from roomy_hull.making.flats import flanges, hole_to_bend, least_flange, lies_on, overlaps, sizeless
 from roomy_hull.shop.shop import Stock
+from roomy_hull.shop.tools import Brake
 
 KEY = "making"
 
 
-def flaws(parts: tuple[Part, ...], stock: Stock) -> tuple[Finding, ...]:
+def flaws(parts: tuple[Part, ...], stock: Stock, brake: Brake | None = None) -> tuple[Finding, ...]:
     """Judge whether some parts can be made.
 
     Parameters
@@ -19,17 +21,19 @@ def flaws(parts: tuple[Part, ...], stock: Stock) -> tuple[Finding, ...]:
         Parts of one owner. [mm]
     stock : Stock
         What the shop buys. [mm]
+    brake : Brake or None
+        What it bends on; None to leave the order of bends aside.
 
     Returns
     -------
     tuple of Finding
         Blanks and bars larger than the stock (stop); flanges too short for the press, holes too
-        near a bend (look). [mm]
+        near a bend, no order in which it can be bent (look). [mm]
     """
     found: list[Finding] = []
     for part in parts:
         if isinstance(part, SheetPart):
-            found += _sheet(part, stock)
+            found += _sheet(part, stock, brake)
         elif isinstance(part, BarPart) and part.length > stock.bar_length:
             found.append(
                 Finding("making.bar_stock", "stop", f"{part.name} is longer than the stock bar",
@@ -39,7 +43,7 @@ def flaws(parts: tuple[Part, ...], stock: Stock) -> tuple[Finding, ...]:
     return tuple(found)
 
 
-def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
+def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
     """Judge one sheet part."""
     if sizeless(part):
         return [
@@ -65,6 +69,13 @@ def _sheet(part: SheetPart, shop: Stock) -> list[Finding]:
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
                     (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
         )  # fmt: skip
+    if brake is not None and not found:
+        bends = plan_bends(part, brake)
+        if bends.fault:
+            found.append(
+                Finding("making.bend", "look", f"{part.name}: {bends.fault}", (part.owner,), bends.measured, bends.limit,
+                        bends.unit, f"the shop's brake. {bends.remedy}", "Cut")
+            )  # fmt: skip
     flat = part.developed()
     if not any(lies_on(flat, size, shop.trim, grain=part.grain) for size in shop.sheets):
         long = max(flat)
@@ -93,19 +104,21 @@ def study(case: Case) -> dict[Ref | None, tuple[Finding, ...]]:
         By thing, the body's under none.
     """
     assembly, before = case.assembly, case.before
-    stock = assembly.shop.stock
+    stock, brake = assembly.shop.stock, assembly.shop.tools.brake
     old: dict[Ref | None, tuple[Finding, ...]] = case.old(KEY) or {}
     earlier = before.assembly if before is not None else None
     known = {t.ref: t for t in earlier.things} if earlier is not None else {}
     found: dict[Ref | None, tuple[Finding, ...]] = {}
     same_body = earlier is not None and earlier.ground is assembly.ground
-    found[None] = old[None] if same_body and None in old else flaws(assembly.ground.parts, stock)
+    found[None] = (
+        old[None] if same_body and None in old else flaws(assembly.ground.parts, stock, brake)
+    )
     for thing in assembly.things:
         kept = known.get(thing.ref)
         if kept is not None and kept.expansion is thing.expansion and thing.ref in old:
             found[thing.ref] = old[thing.ref]
         else:
-            found[thing.ref] = flaws(thing.expansion.parts, stock)
+            found[thing.ref] = flaws(thing.expansion.parts, stock, brake)
     return found
 
 

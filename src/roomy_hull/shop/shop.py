@@ -12,19 +12,50 @@ import msgspec
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.material import Material
+from roomy_hull.core.mechanics.bends import FittedK, TestBend, fit_k
+from roomy_hull.shop.tools import Tools
 
 TABLES = Path(__file__).parent / "tables"
 T = TypeVar("T")
 
 
+class Offcut(msgspec.Struct, frozen=True):
+    """A piece of sheet, or a length of bar, that is left in the shop: used before anything is bought. [mm]
+
+    Of a sheet `what` is its material and `section` its thickness in words, such as ``2``; of a bar its section.
+    """
+
+    material: str
+    section: str
+    length: float
+    width: float = 0.0
+    count: int = 1
+
+
+class SheetPrice(msgspec.Struct, frozen=True):
+    """What a sheet of one size costs, where not by its mass. [mm, money]"""
+
+    material: str
+    thickness: float
+    length: float
+    width: float
+    price: float
+
+
 class Stock(msgspec.Struct, frozen=True):
-    """What the shop buys: sheet sizes, bar length, saw kerf and edge trim. [mm]"""
+    """What the shop buys and has: sheet sizes, bar length, saw kerf, edge trim, offcuts. [mm]
+
+    `least_offcut` is what of a sheet is kept, by its shorter side; of a bar, by its length.
+    """
 
     sheets: tuple[tuple[float, float], ...]
     bar_length: float
     kerf: float
     trim: float
     source: str
+    offcuts: tuple[Offcut, ...] = ()
+    prices: tuple[SheetPrice, ...] = ()
+    least_offcut: float = 150.0
 
 
 class Rules(msgspec.Struct, frozen=True):
@@ -89,7 +120,10 @@ class DimensionRule(msgspec.Struct, frozen=True):
 
 
 class Prices(msgspec.Struct, frozen=True):
-    """What a shop pays and charges, in its own money; starting values, to be replaced."""
+    """What a shop pays and charges, in its own money; starting values, to be replaced.
+
+    `offcut_share` is what a kept offcut is worth, as a part of its metal's price.
+    """
 
     sheet_per_kg: float
     bar_per_kg: float
@@ -98,6 +132,15 @@ class Prices(msgspec.Struct, frozen=True):
     bend: float
     insulation_per_m2: float
     source: str
+    hour: float = 95.0
+    pierce: float = 0.1
+    weld_per_m: float = 18.0
+    coat_per_m2: float = 22.0
+    rivet: float = 0.15
+    bolt: float = 0.9
+    seal_per_m: float = 9.0
+    hinge_per_m: float = 24.0
+    offcut_share: float = 0.5
 
 
 class Shop(msgspec.Struct, frozen=True):
@@ -117,6 +160,10 @@ class Shop(msgspec.Struct, frozen=True):
         Gaps, factors and limits from which a look is worth it.
     dimension_rules : dict of str to DimensionRule
         Rules of the region on outside dimensions, by key. [mm]
+    tools : Tools
+        What it cuts, bends, saws and joins with.
+    test_bends : tuple of TestBend
+        What it has bent and measured: they give K where they are.
     sheet, bar, ply : str
         Keys of the materials it takes where a job does not say.
     """
@@ -127,6 +174,8 @@ class Shop(msgspec.Struct, frozen=True):
     prices: Prices
     rules: Rules
     dimension_rules: dict[str, DimensionRule]
+    tools: Tools
+    test_bends: tuple[TestBend, ...] = ()
     sheet: str = "5052-H32"
     bar: str = "6060-T5"
     ply: str = "birch ply"
@@ -149,7 +198,7 @@ class Shop(msgspec.Struct, frozen=True):
         InputError
             No such material; the message lists those there are.
         """
-        return _found(self.materials, key, "material")
+        return _with_tests(_found(self.materials, key, "material"), self.test_bends)
 
     def dimension_rule(self, key: str) -> DimensionRule:
         """Look a rule on outside dimensions up.
@@ -170,6 +219,23 @@ class Shop(msgspec.Struct, frozen=True):
             No such rule; the message lists those there are.
         """
         return _found(self.dimension_rules, key, "rule")
+
+
+@functools.lru_cache(maxsize=256)
+def _with_tests(metal: Material, rows: tuple[TestBend, ...]) -> Material:
+    """A material with the K factors that test bends of it give, by thickness."""
+    if not rows:
+        return metal
+    by_sheet: dict[float, list[TestBend]] = {}
+    for row in rows:
+        if row.material == metal.key:
+            by_sheet.setdefault(row.thickness, []).append(row)
+    tested: dict[float, FittedK] = {t: fit_k(group) for t, group in by_sheet.items()}
+    if not tested:
+        return metal
+    return msgspec.structs.replace(
+        metal, tested=tuple((t, f.k, f.doubt) for t, f in sorted(tested.items()))
+    )
 
 
 def _found(table: dict[str, T], key: str, what: str) -> T:
@@ -206,4 +272,5 @@ def shipped_shop() -> Shop:
         msgspec.json.decode(_table("prices"), type=Prices),
         msgspec.json.decode(_table("rules"), type=Rules),
         msgspec.json.decode(_table("dimension_rules"), type=dict[str, DimensionRule]),
+        msgspec.json.decode(_table("tools"), type=Tools),
     )

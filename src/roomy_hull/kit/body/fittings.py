@@ -130,7 +130,7 @@ def shut(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
             found += [
                 Fitting("lock", f"lock {words}", _case(box, place.door.side, rect, inside, inside + LOCK[2]),
                         place.door.side)
-                for rect in _locks(leaf)
+                for rect in lock_rects(leaf)
             ]  # fmt: skip
     return tuple(found)
 
@@ -140,7 +140,7 @@ def _case(box: Box, side: str, rect: Rect, near: float, far: float) -> Piece:
     return block(sides.stood(box, side, rect, near, far))
 
 
-def _locks(leaf: Leaf) -> list[Rect]:
+def lock_rects(leaf: Leaf) -> list[Rect]:
     """Two lock cases on a leaf's inside, along the edge that opens; none on a leaf too small for them."""
     a0, z0, a1, z1 = leaf.rect
     along, up, _deep = LOCK

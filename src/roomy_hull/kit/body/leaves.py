@@ -1,12 +1,16 @@
 """Leaves: what is cut and bought for a canopy's doors, and what it weighs."""
 
+from roomy_hull.core.folded import Cutout
+from roomy_hull.core.geometry.regions import Rect
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.standing import carried
 from roomy_hull.job.body import Canopy, Door
 from roomy_hull.kit.body import frame, sides
-from roomy_hull.kit.body.sides import DoorPlace
+from roomy_hull.kit.body.fittings import lock_rects
+from roomy_hull.kit.body.sides import DoorPlace, Leaf
 from roomy_hull.shop.shop import Shop
 
 SEAL_KG_PER_M, HINGE_KG_PER_M, LOCK_KG, STRUT_KG = 0.35, 0.9, 0.9, 0.45
@@ -48,27 +52,84 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
         stand = frame.from_inside(canopy, door.side, *corner)
         made.append(
             SheetPart(name, CANOPY, long, high, canopy.skin, skin, left=fold, right=fold, front=fold,
-                      back=fold, role="leaf", stands=(stand,))
+                      back=fold, cutouts=_lock_openings(leaf, door.side), role="leaf", group=name, join="welded",
+                      stands=(stand,))
         )  # fmt: skip
         if section:
             # Rails from return to return, stiles between them.
             t = canopy.skin
             inner = long - 2 * t, high - 2 * t - 2 * bar
             made += [
-                BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf",
+                BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf", group=name,
                         stands=tuple(beyond(stand, t, y, t) for y in (t, high - t - bar))),
-                BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf",
+                BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf", group=name,
                         stands=tuple(beyond(stand, x, t + bar, t, upright=True) for x in (t + bar, long - t))),
             ]  # fmt: skip
     if place.made:
         made += _jambs(canopy, place, skin)
-        made.append(
-            Hardware(
-                f"hinge, {seal_length(place) / 1000:.1f} m of seal, two locks and two gas struts for door {door.id}",
-                CANOPY,
-            )
-        )
+        made += _door_hardware(canopy, place, words)
     return tuple(made)
+
+
+LOCK_CUT = (92.0, 62.0)
+"""The opening for a lock's paddle in a leaf's skin: along, up (common practice). [mm]"""
+
+
+def _locks(leaf: Leaf) -> list[Rect]:
+    """The openings for a leaf's locks, in the middle of their cases, in the wall's directions. [mm]"""
+    along, up = LOCK_CUT
+    found = []
+    for a0, z0, a1, z1 in lock_rects(leaf):
+        c, m = (a0 + a1) / 2, (z0 + z1) / 2
+        found.append((c - along / 2, m - up / 2, c + along / 2, m + up / 2))
+    return found
+
+
+def _lock_openings(leaf: Leaf, side: str) -> tuple[Cutout, ...]:
+    """Those openings as one sees the leaf from inside, from its lower left corner. [mm]"""
+    a0, z0, a1, _z1 = leaf.rect
+    return tuple(
+        Cutout(b1 - a0 - (b1 - b0) if side in ("right", "front") else a1 - b1, c0 - z0, b1 - b0, c1 - c0, 8.0)
+        for b0, c0, b1, c1 in _locks(leaf)
+    )  # fmt: skip
+
+
+def _door_hardware(canopy: Canopy, place: DoorPlace, words: dict[str, str]) -> list[Hardware]:
+    """What is bought for a door: hinge and seal by the metre, locks in their openings, gas struts with their studs."""
+    door, found = place.door, []
+    for leaf in place.made:
+        group = f"Canopy: door {door.id}{words[leaf.key]}"
+        long = leaf.size()[0 if leaf.hinge in ("top", "bottom") else 1]
+        rows = _locks(leaf)
+        found.append(
+            Hardware(f"continuous hinge for door {door.id}{words[leaf.key]}", CANOPY, metres=round(long / 1000, 2),
+                     links=("", group))
+        )  # fmt: skip
+        if rows:
+            places = tuple(
+                _in_canopy(canopy, door.side, row, 0.0, canopy.skin + LOCK_DEEP) for row in rows
+            )
+            found.append(
+                Hardware(f"paddle lock for door {door.id}{words[leaf.key]}", CANOPY, len(rows), fix="clamped",
+                         opening=True, places=places)
+            )  # fmt: skip
+    found.append(
+        Hardware(f"seal for door {door.id}", CANOPY, metres=round(seal_length(place) / 1000, 2))
+    )
+    if door.strut is not None or any(leaf.hinge == "top" for leaf in place.made):
+        count = door.strut.count if door.strut is not None else 2
+        found.append(Hardware(f"gas strut with two ball studs for door {door.id}", CANOPY, count))
+    return found
+
+
+LOCK_DEEP = 20.0
+
+
+def _in_canopy(canopy: Canopy, side: str, rect: Rect, near: float, far: float) -> Box:
+    """A box on a wall from its outside inward, in the canopy's directions. [mm]"""
+    return sides.stood(
+        Box(0.0, 0.0, 0.0, canopy.length, canopy.width, canopy.height), side, rect, near, far
+    )
 
 
 def of_door(part: SheetPart | BarPart, door: Door) -> bool:

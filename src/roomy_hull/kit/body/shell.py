@@ -3,7 +3,8 @@
 import math
 
 from roomy_hull.core.geometry.solids import Box, hull
-from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.mechanics.sections import section_height, section_width
+from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.standing import BACK, at, carried, folded
 from roomy_hull.job.body import Body, Canopy
@@ -40,7 +41,7 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
         Sides with the rebates of the doors, roof, front, rear, divider, frame bars, doors.
     """
     if canopy.kind == "cargo":
-        return ()
+        return _rails(canopy, shop)
     skin, metal = shop.material(canopy.skin_material), shop.material(canopy.frame_material)
     made: list[Part] = []
     length, width, t = canopy.length, canopy.width, canopy.skin
@@ -59,14 +60,16 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
     span = divider(canopy)
     if span is not None:
         made.append(
-            SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - canopy.roof, canopy.divider, skin,
+            SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - frame.hung(canopy), canopy.divider, skin,
                       stands=(at(span[0], (width + canopy.divider) / 2, 0.0, BACK),))
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door, shop)
-    made.append(Hardware("pair of roof rails", CANOPY))
+    bows = frame.bars(canopy, metal)
+    made += _bought(canopy, bows)
+    made += _rails(canopy, shop)
     if canopy.jacks:
-        made.append(Hardware("jack leg to stand the canopy off on", CANOPY, 4))
+        made.append(Hardware("jack leg to stand the canopy off on, with its socket", CANOPY, 4))
     if canopy.insulation:
         made.append(
             Hardware(
@@ -74,7 +77,66 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
                 CANOPY,
             )
         )
-    return (*made, *frame.bars(canopy, metal))
+    return (*made, *bows)
+
+
+RAIL_SECTION, SLOT = "40x20x2.5", (9.0, 20.0)
+"""A slotted rail, and its slots: across and along (common practice). [mm]"""
+
+
+def _rails(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
+    """The slotted rails of every bay, cut to its length and slotted at its pitch; they are weighed as fittings."""
+    metal = shop.material(canopy.frame_material)
+    found: list[Part] = []
+    for bay in canopy.bays:
+        if bay.pitch <= 0 or bay.length < bay.pitch:
+            continue
+        across, long = SLOT
+        rows = tuple(
+            BarHole("far wide", n * bay.pitch, section_width(RAIL_SECTION) / 2, across, long)
+            for n in range(1, int((bay.length - 1.0) // bay.pitch) + 1)
+        )
+        found.append(
+            BarPart(f"Canopy: slotted rail of {bay.name or bay.id}", CANOPY, RAIL_SECTION, bay.length, metal, RAILS_A_BAY,
+                    join="bolts", drilled=rows)
+        )  # fmt: skip
+        found.append(
+            Hardware(f"M8 bolt with backing plate for the rails of {bay.name or bay.id}", CANOPY,
+                     RAILS_A_BAY * max(2, math.ceil(bay.length / 400.0) + 1))
+        )  # fmt: skip
+    return tuple(found)
+
+
+CLAMP, CLAMP_BORE = 40.0, 13.0
+"""A canopy's clamp on the tray: its plate, and the bore for its M12 bolt (common practice). [mm]"""
+ROOF_RAIL = 30.0
+
+
+def _bought(canopy: Canopy, bars: tuple[BarPart, ...]) -> list[Part]:
+    """What holds the canopy on the tray, and what carries a load on its roof: bolted over the bows."""
+    low, wide = canopy.base, section_width(canopy.frame)
+    high = section_height(canopy.frame)
+    feet = []
+    for side, v in (("left", canopy.skin), ("right", canopy.width - canopy.skin - wide)):
+        rows = frame.posts(canopy, side)
+        feet += [
+            Box(u, v, low - 6, u + high, v + wide, low)
+            for u in ((rows[0], rows[-1]) if rows else ())
+        ]
+    found: list[Part] = [
+        Hardware("M12 clamp bolt with plate, canopy to tray: bored through the tray as it stands", CANOPY,
+                 max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE)
+    ]  # fmt: skip
+    across = [canopy.width * share - ROOF_RAIL / 2 for share in (0.15, 0.85)]
+    bows = [s.at for p in bars if p.name.endswith("roof bow") for s in p.stands]
+    spots = tuple(
+        Box(a[0], v, canopy.height, a[0] + high, v + ROOF_RAIL, canopy.height + 20) for a in bows for v in across
+    )  # fmt: skip
+    found.append(
+        Hardware("roof rail, bolted over every bow", CANOPY, 2, metres=round(canopy.length / 1000, 2), places=spots,
+                 fix="bolts", bore=8.5)
+    )  # fmt: skip
+    return found
 
 
 def fittings_mass(canopy: Canopy) -> float:

@@ -168,7 +168,27 @@ def _floor(vehicle: Vehicle, tray: Tray, bar: Material, shop: Shop) -> list[Part
                               right=90.0, front=90.0, back=90.0, corners="welded"))  # fmt: skip
     if tray.lift_points:
         made.append(Hardware("rated lifting eye with backing plate", TRAY, tray.lift_points))
+    made.append(_mounts(vehicle, tray))
     return made
+
+
+MOUNT_STEP, MOUNT = 650.0, (70.0, 6.0)
+"""Mounts on the chassis stand at most so far apart; how long and how thick one is (common practice). [mm]"""
+
+
+def _mounts(vehicle: Vehicle, tray: Tray) -> Hardware:
+    """What holds the subframe on the chassis: brackets beside both rails, through holes that the chassis already has."""
+    count = max(3, math.ceil(tray.length / MOUNT_STEP))
+    long, thick = MOUNT
+    places = []
+    for n, rail in enumerate(rail_boxes(vehicle, tray)):
+        y0, y1 = (rail.y0 - thick, rail.y0) if n == 0 else (rail.y1, rail.y1 + thick)
+        step = (tray.length - 2 * 120.0 - long) / (count - 1)
+        high = rail.z0 + section_height(tray.rail) * 0.7
+        starts = [rail.x0 + 120 + m * step for m in range(count)]
+        places += [Box(x, y0, rail.z0 - 60, x + long, y1, high) for x in starts]
+    return Hardware("chassis mount with four M12 bolts, through holes the chassis has: none is drilled there", TRAY,
+                    2 * count, places=tuple(places), fix="bolts")  # fmt: skip
 
 
 def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> list[Part]:
@@ -178,10 +198,12 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
     made: list[Part] = []
     if tray.headboard > 0:
         between = (tray.width - POSTS * high) / (POSTS - 1)
+        # They stand ahead of the first cross-member, down to its underside.
+        down = floor_depth(tray) + section_height(tray.cross)
         starts = [-half + n * (high + between) for n in range(POSTS)]
         made.append(
-            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard, bar, POSTS, role="headboard",
-                    stands=tuple(at(x0 - wide, y, top, UPRIGHT) for y in starts))
+            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard + down, bar, POSTS, role="headboard",
+                    stands=tuple(at(x0 - wide, y, top - down, UPRIGHT) for y in starts))
         )  # fmt: skip
         levels = (top, top + tray.headboard - high) if tray.headboard > 2 * high else (top,)
         if between > LEAST_PLANK and tray.headboard >= high:
@@ -214,9 +236,14 @@ def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
         return []
     x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
     deep = tray.side_thickness
+    hinges = max(2, math.ceil(tray.length / 800.0))
+    across = max(2, math.ceil(tray.width / 800.0))
     return [
         SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness, sheet, count=2,
-                  stands=(at(x0 + tray.length, -half, top, FORTH), at(x0, half, top, BACK))),
+                  group="drop side", stands=(at(x0 + tray.length, -half, top, FORTH), at(x0, half, top, BACK))),
         SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
-                  stands=(at(x0 + tray.length, half - deep, top, REAR),)),
+                  group="tailboard", stands=(at(x0 + tray.length, half - deep, top, REAR),)),
+        Hardware("drop-side hinge, bolted to coaming and side", TRAY, 2 * hinges, links=("", "drop side")),
+        Hardware("tailboard hinge", TRAY, across, links=("", "tailboard")),
+        Hardware("over-centre latch for sides and tailboard, with its keeper", TRAY, 4),
     ]  # fmt: skip

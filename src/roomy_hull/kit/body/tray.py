@@ -127,7 +127,8 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     """
     if tray.kind == "hold":
         return hold_parts(vehicle, tray, shop)
-    return (*own_parts(vehicle, tray, shop), *undertray.parts(vehicle, tray, shop))
+    own = own_parts(vehicle, tray, shop)
+    return (*own, *undertray.parts(vehicle, tray, shop, own))
 
 
 def masses(

@@ -5,15 +5,17 @@ import math
 import msgspec
 
 from roomy_hull.core.fill import CONTENTS, WATER
+from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.mechanics.sections import section_height
-from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import BACK, FORTH, WALL, at
+from roomy_hull.core.standing import BACK, FORTH, LID, WALL, at, standing, stood
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import TRUNDLE, Tray, Trundle, UnderBox
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds import tank
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
@@ -29,6 +31,7 @@ EDGE, HUNG_GAP = 75.0, 10.0
 DOOR = 20.0
 """Depth of a toolbox's door, which covers its whole face (common practice). [mm]"""
 GUARD_SHEET = 2.0
+GUARD_BAR = "25x25x3"
 TRUNDLE_FRONT = 3.0
 TRUNDLE_SLIDES = 9.0
 """A pair of heavy slides and a lock (common practice). [kg]"""
@@ -154,13 +157,81 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
             body, door = (_at_y(left, place.y1),), (_at_y(right, place.y0),)
         else:
             body, door = (_at_y(right, place.y0),), (_at_y(left, place.y1),)
+    group = f"{name}: door"
+    spots = tuple((box.length * share, 45.0) for share in (0.2, 0.8))
     return (
-        SheetPart(f"{name}: body", TRAY, box.length, box.height, box.sheet, metal,
-                  left=deep, right=deep, front=deep, back=deep, corners="welded", stands=body),
-        SheetPart(f"{name}: door", TRAY, box.length, box.height, box.sheet, metal,
-                  left=DOOR, right=DOOR, front=DOOR, back=DOOR, stands=door),
-        Hardware(f"hinge, seal and two locks for {name.lower()}", TRAY),
+        *open_box(f"{name}: body", TRAY, Sized(box.length, box.height, (deep,) * 4, box.sheet, metal), shop.tools.brake,
+                  body[0] if body else None),
+        SheetPart(group, TRAY, box.length, box.height, box.sheet, metal, left=DOOR, right=DOOR, front=DOOR, back=DOOR,
+                  holes=tuple(Hole(x, y, LOCK_BORE) for x, y in spots), group=group, stands=door),
+        Hardware(f"continuous hinge for {name.lower()}", TRAY, metres=round(box.length / 1000, 2), links=("", group)),
+        Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),
+        Hardware(f"round lock for {name.lower()}", TRAY, 2, fix="clamped", opening=True,
+                 places=_lock_places(spots, door[0]) if door else ()),
     )  # fmt: skip
+
+
+LOCK_BORE = 32.0
+"""A round lock's hole (common practice). [mm]"""
+HANGER = 25.0
+"""A rubber spacer between a hung box and the frame (common practice). [mm]"""
+
+
+def _lock_places(spots: tuple[tuple[float, float], ...], stand: Stand) -> tuple[Box, ...]:
+    """Where a door's locks stand, through its holes. [mm]"""
+    r = LOCK_BORE / 2 - 1
+    return tuple(stood(Box(x - r, y - r, -4.0, x + r, y + r, 20.0), stand) for x, y in spots)
+
+
+def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
+    """The bolts by which something hangs, through spacers under the frame's bars that cross it.
+
+    Parameters
+    ----------
+    name : str
+        What hangs.
+    place : Box
+        Where, in vehicle axes. [mm]
+    frame : tuple of Part
+        The tray's own parts.
+
+    Returns
+    -------
+    Hardware
+        A spacer near both ends of every bar's stretch over it; four without a place where none crosses it. [mm]
+    """
+    spots: list[Box] = []
+    for part in frame:
+        if (
+            not isinstance(part, BarPart)
+            or part.role
+            or "rail" in part.name.removeprefix("Tray: cross-member")
+        ):
+            continue
+        for (bar,) in standing(part):
+            x0, x1 = max(bar.x0, place.x0 + EDGE_ROOM), min(bar.x1, place.x1 - EDGE_ROOM)
+            y0, y1 = max(bar.y0, place.y0 + EDGE_ROOM), min(bar.y1, place.y1 - EDGE_ROOM)
+            if min(x1 - x0, y1 - y0) < HANGER:
+                continue
+            low, high = place.z1, bar.z0
+            if x1 - x0 > y1 - y0:
+                y = (y0 + y1 - HANGER) / 2
+                rows = [(x0, y), (x1 - HANGER, y)]
+            else:
+                x = (x0 + x1 - HANGER) / 2
+                rows = [(x, y0), (x, y1 - HANGER)]
+            spots += [Box(x, y, low, x + HANGER, y + HANGER, high) for x, y in rows]
+    spots = sorted(set(spots))
+    if len(spots) > MOST_HANGERS:
+        # Those nearest to its corners, and those that lie between them.
+        step = (len(spots) - 1) / (MOST_HANGERS - 1)
+        spots = [spots[round(n * step)] for n in range(MOST_HANGERS)]
+    return Hardware(f"M10 bolt with rubber spacer for {name}", TRAY, len(spots) or 4, places=tuple(spots), fix="bolts",
+                    bore=10.5 if spots else 0.0)  # fmt: skip
+
+
+EDGE_ROOM, MOST_HANGERS = 12.0, 8
+"""How far inside a hung box's edge a bolt stands, and how many there are at most (common practice). [mm]"""
 
 
 def _at_y(stand: Stand, y: float) -> Stand:
@@ -170,20 +241,37 @@ def _at_y(stand: Stand, y: float) -> Stand:
 def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Part, ...]:
     """List what is cut and bought for a trundle drawer; where it hangs, if that is given. [mm]"""
     fold, metal = t.height - 10, shop.material(shop.sheet)
-    box: tuple[Stand, ...] = ()
+    brake, lean = shop.tools.brake, t.sheet
+    box: Stand | None = None
     front: tuple[Stand, ...] = ()
+    tunnel: Stand | None = None
+    slides: tuple[Box, ...] = ()
     if place is not None:
-        box = (at(place.x0, place.y0 + 30, place.z0),)
+        box = at(place.x0 + lean, place.y0 + 30, place.z0)
         front = (at(place.x1 - TRUNDLE_FRONT, place.y0, place.z0, WALL),)
+        tunnel = at(place.x0, place.y1, place.z1, LID)
+        low, high = place.z0 + t.height / 2 - 25, place.z0 + t.height / 2 + 25
+        near, far = place.x0 + 30, place.x1 - TRUNDLE_FRONT - 2
+        slides = (Box(near, place.y0 + lean, low, far, place.y0 + 30, high),
+                  Box(near, place.y1 - 30, low, far, place.y1 - lean, high))  # fmt: skip
+    long = t.length - TRUNDLE_FRONT
     return (
-        SheetPart("Trundle drawer: box", TRAY, t.length - TRUNDLE_FRONT, t.width - 60, t.sheet, metal,
-                  left=fold, right=fold, front=fold, back=fold, corners="welded", stands=box),
-        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal, stands=front),
-        Hardware("pair of heavy slides, seal and lock for the trundle drawer", TRAY),
+        *open_box("Trundle drawer: box", TRAY, Sized(long - lean, t.width - 60, (fold,) * 4, t.sheet, metal), brake, box,
+                  group="trundle"),
+        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal, group="trundle", join="bolts",
+                  stands=front),
+        # Upside down: a roof with its sides and its forward end down.
+        *open_box("Trundle drawer: tunnel", TRAY,
+                  Sized(long, t.width, (t.height - lean, 0.0, t.height, t.height), lean, metal), brake, tunnel),
+        Hardware("pair of heavy locking slides for the trundle drawer", TRAY, places=slides, fix="bolts"),
+        Hardware("dust seal for the trundle drawer", TRAY, metres=round(2 * (t.width + t.height) / 1000, 2)),
+        Hardware("lock for the trundle drawer", TRAY),
     )  # fmt: skip
 
 
-def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
+def parts(
+    vehicle: Vehicle, tray: Tray, shop: Shop, frame: tuple[Part, ...] = ()
+) -> tuple[Part, ...]:
     """List what is cut and bought under the tray.
 
     Parameters
@@ -194,6 +282,8 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
         The tray. [mm]
     shop : Shop
         Its usual sheet.
+    frame : tuple of Part
+        The tray's own parts, under whose bars they hang.
 
     Returns
     -------
@@ -205,8 +295,10 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     places = {(p.role, p.id): p.box for p in hung}
     for box in tray.boxes:
         made += box_parts(box, shop, places["box", box.id])
+        made.append(hangers(f"{box.name.lower()} {box.id}", places["box", box.id], frame))
     if tray.trundle is not None:
         made += trundle_parts(tray.trundle, shop, places["trundle", ""])
+        made.append(hangers("the trundle's tunnel", places["trundle", ""], frame))
     one = as_tank(tray)
     if one is not None:
         corner = places["tank", ""][:3]
@@ -217,8 +309,10 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
                     for s in part.stands
                 )
                 made.append(msgspec.structs.replace(part, stands=stands))
-            else:
-                made.append(part)
+            elif isinstance(part, Hardware):
+                moved = tuple(b.moved(*corner) for b in part.places)
+                made.append(msgspec.structs.replace(part, places=moved))
+        made.append(hangers("the tank's straps", places["tank", ""], frame))
     if tray.mudguards:
         radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
         # A half ring over the tyre with its travel, rolled from a strip.
@@ -227,6 +321,11 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
             SheetPart("Tray: mudguard strip", TRAY, strip, section + 60, GUARD_SHEET, shop.material(shop.sheet), count=2,
                       role="mudguard")
         )  # fmt: skip
+        made += [
+            BarPart("Tray: mudguard bracket", TRAY, GUARD_BAR, section + 60, shop.material(tray.bar_material), 4,
+                    role="mudguard"),
+            Hardware("M8 bolt in a slotted hole, for the mudguards' brackets", TRAY, 8),
+        ]  # fmt: skip
     return tuple(made)
 
 

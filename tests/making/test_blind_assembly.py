@@ -1,0 +1,138 @@
+"""Blind: every kind and body is put together from its list alone, and nothing may be missing or out of line."""
+
+import math
+
+import msgspec
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.builders import SHOP, SITE
+
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.core.folded import places
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.standing import at, carried
+from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.kinds.boxes import Sized, open_box
+from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.registry import expand
+from roomy_hull.kit.catalogue import entries
+from roomy_hull.making.bending import plan_bends
+from roomy_hull.making.flats import blank
+from roomy_hull.making.joints import Joined, joined
+
+JOINING = SHOP.tools.joining
+MADE = [o for o in entries() if isinstance(o.make, Placed)]
+NEAR = 0.1
+
+
+def holes_where_they_stand(part: Part) -> list[tuple[np.ndarray, float, np.ndarray]]:
+    """Every hole of a part by its own folding and stand: middle, diameter, axis."""
+    found = []
+    for stand in getattr(part, "stands", ()):
+        if isinstance(part, SheetPart):
+            for face, place, _before in places(part.faces(), part.thickness):
+                for h in face.holes:
+                    low, high = (
+                        np.array(carried(place.at((h.x, h.y), z), stand))
+                        for z in (0.0, part.thickness)
+                    )
+                    found.append(((low + high) / 2, h.diameter, high - low))
+        elif isinstance(part, BarPart):
+            high_, wide = (float(x) for x in part.section.split("x")[:2])
+            for h in part.drilled:
+                y, z = {"low wide": (h.across, 0.0), "far wide": (h.across, high_),
+                        "low high": (0.0, h.across), "far high": (wide, h.across)}[h.side]  # fmt: skip
+                way = (0.0, 0.0, 1.0) if "wide" in h.side else (0.0, 1.0, 0.0)
+                p, q = (
+                    np.array(carried((h.along + n * way[0], y + n * way[1], z + n * way[2]), stand))
+                    for n in (0, 1)
+                )
+                found.append((p, h.diameter, q - p))
+    return found
+
+
+def assert_assembles(made: Joined, before: tuple[Part, ...]) -> None:
+    assert made.alone == ()
+    assert sum(p.count for p in made.parts if not isinstance(p, Hardware)) == sum(
+        p.count for p in before if not isinstance(p, Hardware)
+    )
+    holes: dict[int, list[tuple[np.ndarray, float, np.ndarray]]] = {}
+    for part, of in zip(made.parts, made.of, strict=True):
+        holes.setdefault(of, []).extend(holes_where_they_stand(part))
+    for joint in made.joints:
+        if not joint.hole:
+            continue
+        screwed = joint.method == "screws and glue"
+        sides = [n for n, _stand in joint.pieces if not isinstance(before[n], Hardware)]
+        drilled = [n for n in sides if any(abs(d - joint.hole) < 1e-6 for _p, d, _a in holes[n])]
+        assert drilled if screwed else drilled == sides
+        for number in drilled[:1] if screwed else sides:
+            part = before[number]
+            thick = part.thickness if isinstance(part, SheetPart) else 1.0
+            for spot in joint.spots:
+                # In line: off the axis by no more than a tenth, along it by no more than the sheet.
+                near = [
+                    (p, d, axis / np.linalg.norm(axis)) for p, d, axis in holes[number]
+                    if abs(d - joint.hole) < 1e-6 and np.linalg.norm(p - spot) < thick + 1.0
+                ]  # fmt: skip
+                off = [np.linalg.norm((p - spot) - ((p - spot) @ n) * n) for p, _d, n in near]
+                assert min(off, default=math.inf) < NEAR, (
+                    joint.one,
+                    joint.other,
+                    joint.method,
+                    spot,
+                )
+    for part in made.parts:
+        if isinstance(part, SheetPart) and part.drilled:
+            flat = blank(part)
+            metal = shapely.Polygon(flat.outline)
+            for h in flat.holes:
+                assert metal.contains(shapely.Point(h.x, h.y).buffer(h.diameter / 2)), part.name
+
+
+@pytest.mark.parametrize("offer", MADE, ids=lambda o: o.key)
+def test_every_kind_goes_together(offer) -> None:  # type: ignore[no-untyped-def]
+    parts = expand(msgspec.structs.replace(offer.make, u=0.0), SITE).parts
+    assert_assembles(joined(parts, JOINING), parts)
+    for part in parts:
+        if isinstance(part, SheetPart):
+            assert plan_bends(part, SHOP.tools.brake).fault == "", part.name
+
+
+@pytest.mark.parametrize("key", DEMOS)
+def test_every_body_goes_together(key: str) -> None:
+    parts = assemble(demo_job(key)).ground.parts
+    for owner in {p.owner for p in parts}:
+        own = tuple(p for p in parts if p.owner == owner)
+        assert_assembles(joined(own, JOINING), own)
+
+
+def test_what_is_left_out_is_missed() -> None:
+    drawer = next(o.make for o in MADE if o.key == "drawer")
+    parts = expand(drawer, SITE).parts
+    for part in parts:
+        rest = tuple(p for p in parts if p is not part)
+        if part.name.endswith(("back", "tie")) or "lock" in part.name:
+            continue  # nothing else hangs on these
+        if "slides" in part.name or part.name.endswith((": carcass", "drawer box")):
+            assert joined(rest, JOINING).alone, part.name
+
+
+@given(
+    st.floats(90, 1500), st.floats(90, 1500), st.lists(st.sampled_from([0.0, 60.0, 140.0, 158.0, 230.0, 420.0]),
+                                                      min_size=4, max_size=4),
+    st.sampled_from([1.2, 1.6, 2.0, 3.0]),
+)  # fmt: skip
+def test_any_open_box_is_of_pieces_that_can_be_bent_and_go_together(
+    a: float, b: float, heights: list[float], t: float
+) -> None:
+    metal, brake = SHOP.material("5052-H32"), SHOP.tools.brake
+    size = Sized(a, b, (heights[0], heights[1], heights[2], heights[3]), t, metal)
+    parts = open_box("box", Ref("unit", "x"), size, brake, at(0.0, 0.0, 0.0))
+    assert joined(parts, JOINING).alone == ()
+    for part in parts:
+        assert plan_bends(part, brake).fault == "", (part.name, part.length, part.width)
