@@ -22,7 +22,7 @@ from roomy_hull.formats.weatherfile import read_weather
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits.goods import with_goods
 from roomy_hull.job.edits.services import with_weather
-from roomy_hull.making.cutlist import cut_list
+from roomy_hull.making.cutlist import cut_of
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
 from roomy_hull.shop.shop import Shop, shipped_shop
 from roomy_hull.studies.loads import board
@@ -223,7 +223,7 @@ def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
             file=sys.stderr,
         )
         return STOPS
-    cut = cut_list(verdict.assembly.parts(), verdict.assembly.shop.stock)
+    cut = cut_of(verdict.assembly)
     paths = cutfiles.write(cut, out)
     print(
         f"{len(paths)} files in {out}: {len(cut.blanks)} different blanks, "

@@ -11,7 +11,7 @@ from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.making.cost import cost
-from roomy_hull.making.cutlist import cut_list
+from roomy_hull.making.cutlist import cut_of
 from roomy_hull.planning.survey import adjust
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
@@ -93,7 +93,7 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
         a part is larger than the stock. [mm, kg]
     """
     try:
-        cut = cut_list(verdict.assembly.parts(), verdict.assembly.shop.stock)
+        cut = cut_of(verdict.assembly)
     except InputError as trouble:
         return {"trouble": str(trouble)}
     return {

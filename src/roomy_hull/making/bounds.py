@@ -102,3 +102,52 @@ def fewest_bins(sizes: list[tuple[float, float, bool]], room: tuple[float, float
         ]
         best = max(best, float(np.minimum(*both).sum(axis=1).max()))
     return math.ceil(best - 1e-6)
+
+
+def together(
+    a: tuple[float, float, bool], b: tuple[float, float, bool], room: tuple[float, float]
+) -> bool:
+    """Whether two rectangles lie in one bin side by side or above one another, in whichever turns they may have."""
+    wide, high = room[0] * (1 + EXACT), room[1] * (1 + EXACT)
+    for w0, h0 in {a[:2], a[1::-1]} if a[2] else {a[:2]}:
+        for w1, h1 in {b[:2], b[1::-1]} if b[2] else {b[:2]}:
+            beside = w0 + w1 <= wide and max(h0, h1) <= high
+            if beside or (h0 + h1 <= high and max(w0, w1) <= wide):
+                return True
+    return False
+
+
+def apart(sizes: list[tuple[float, float, bool]], room: tuple[float, float]) -> list[int]:
+    """Rectangles of which no two lie in one bin: each needs one of its own.
+
+    Parameters
+    ----------
+    sizes : list of (width, height, bool)
+        And whether each may be turned. [any unit]
+    room : (width, height)
+        Of each bin. [the same]
+
+    Returns
+    -------
+    list of int
+        The largest such group found by taking the largest first, from each as a start.
+    """
+    # What is small shares a bin with anything.
+    order = sorted(range(len(sizes)), key=lambda n: -sizes[n][0] * sizes[n][1])
+    order = [n for n in order if max(sizes[n][:2]) * 2 > min(room)][:LARGEST]
+    alone = {
+        (n, m) for i, n in enumerate(order) for m in order[i + 1 :]
+        if not together(sizes[n], sizes[m], room)
+    }  # fmt: skip
+    best: list[int] = []
+    for start in order:
+        found = [start]
+        for n in order:
+            if n != start and all((n, m) in alone or (m, n) in alone for m in found):
+                found.append(n)
+        best = max(best, found, key=len)
+    return best
+
+
+LARGEST = 60
+"""So many of the largest are held against one another."""

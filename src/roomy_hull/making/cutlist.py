@@ -1,18 +1,25 @@
-"""The whole cut: blanks, sheets and bars of a job's parts."""
+"""The whole cut: blanks, sheets and bars of a job's parts, drilled for their joints."""
 
 import msgspec
 
+from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.making.bars import BarPlan, plan
+from roomy_hull.making.bending import BendPlan, plan_bends
 from roomy_hull.making.flats import Blank, blank
-from roomy_hull.making.sheets import Nest, Progress, nest
-from roomy_hull.shop.shop import Stock
+from roomy_hull.making.joints import Joint
+from roomy_hull.making.nesting import ROUNDS, Nesting, nest
+from roomy_hull.making.sheets import USUAL, Nest, Progress, Way
+from roomy_hull.making.works import works_of
+from roomy_hull.shop.shop import Shop, Stock
+from roomy_hull.shop.tools import Brake
 
 
 class CutList(msgspec.Struct, frozen=True):
     """Everything the workshop cuts and buys for a job.
 
-    `blanks` hold each different blank once, in the order of the parts; `hardware` is bought.
+    `blanks` hold each different blank once, in the order of the parts; `hardware` is bought; `joints` say how they go
+    together.
     """
 
     parts: tuple[Part, ...]
@@ -20,19 +27,42 @@ class CutList(msgspec.Struct, frozen=True):
     nest: Nest
     bars: BarPlan
     hardware: tuple[Hardware, ...]
+    joints: tuple[Joint, ...] = ()
+    brake: Brake | None = None
+
+    def bends(self, one: Blank) -> BendPlan:
+        """In which order a blank is bent; of no steps where nobody knows the brake."""
+        return plan_bends(one.part, self.brake) if self.brake is not None else BendPlan()
 
 
-def cut_list(parts: list[Part], stock: Stock, progress: Progress = lambda _share: True) -> CutList:
-    """Unfold, nest and saw all parts of a job.
+def way_of(shop: Shop) -> Way:
+    """How a shop cuts its sheets."""
+    return Way(shop.prices.sheet_per_kg, shop.tools.cutter.kind == "shear")
+
+
+def pieces_of(parts: list[Part] | tuple[Part, ...]) -> list[Blank]:
+    """Every blank of some parts, once for each piece."""
+    return [b for p in parts if isinstance(p, SheetPart) for b in [blank(p)] * p.count]
+
+
+def cut_list(
+    parts: list[Part], stock: Stock, progress: Progress = lambda _share: True, way: Way = USUAL,
+    rounds: int = ROUNDS,
+) -> CutList:  # fmt: skip
+    """Unfold, nest and saw some parts.
 
     Parameters
     ----------
     parts : list of Part
         All parts. [mm]
     stock : Stock
-        What the shop buys. [mm]
+        What the shop buys and has. [mm]
     progress : callable
         Called with the share done; returning False gives up.
+    way : Way
+        How sheets are cut.
+    rounds : int
+        How often the nesting is improved at most.
 
     Returns
     -------
@@ -46,13 +76,48 @@ def cut_list(parts: list[Part], stock: Stock, progress: Progress = lambda _share
     GivenUp
         The work was given up.
     """
-    sheet_parts = [p for p in parts if isinstance(p, SheetPart)]
-    blanks = [blank(p) for p in sheet_parts]
-    pieces = [b for b, p in zip(blanks, sheet_parts, strict=True) for _ in range(p.count)]
+    blanks = [blank(p) for p in parts if isinstance(p, SheetPart)]
+    pieces = [b for b in blanks for _ in range(b.part.count)]
     return CutList(
         tuple(parts),
         tuple(blanks),
-        nest(pieces, stock, progress),
-        plan(parts, stock.bar_length, stock.kerf),
+        nest(pieces, stock, progress, way, rounds),
+        plan(parts, stock.bar_length, stock.kerf, stock.offcuts),
         tuple(p for p in parts if isinstance(p, Hardware)),
     )
+
+
+def cut_of(
+    assembly: Assembly, progress: Progress = lambda _share: True, rounds: int = ROUNDS
+) -> CutList:
+    """Everything that is cut and bought for a job, drilled for its joints.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes, and the shop that makes it.
+    progress : callable
+        Called with the share done; returning False gives up.
+    rounds : int
+        How often the nesting is improved at most.
+
+    Returns
+    -------
+    CutList
+        With joints and the brake on which it is bent.
+
+    Raises
+    ------
+    InputError
+        A blank or bar is larger than the stock.
+    GivenUp
+        The work was given up.
+    """
+    shop, works = assembly.shop, works_of(assembly)
+    found = cut_list(list(works.parts), shop.stock, progress, way_of(shop), rounds)
+    return msgspec.structs.replace(found, joints=works.joints, brake=shop.tools.brake)
+
+
+def nesting_of(cut: CutList, shop: Shop) -> Nesting:
+    """A nesting of a cut's blanks that can be improved further, from the beginning."""
+    return Nesting([b for b in cut.blanks for _ in range(b.part.count)], shop.stock, way_of(shop))

@@ -94,10 +94,12 @@ def fewest(
         return Fewest(tuple(rows), 0)
     own = [lengths[i] for i in left]
     plain = first_fit(own, stock_length, kerf)
-    # Where the simple way needs no more than the metal itself does, nothing can be better.
+    # Where a simple way needs no more than the metal itself does, nothing can be better.
     bound = math.ceil(sum(x + kerf for x in own) / (stock_length + kerf) - 1e-9)
     sizes, demand, members = _types(own)
     patterns: list[list[int]] | None = None
+    if len(plain) > bound:
+        plain = min(plain, _fullest_first(own, stock_length, kerf), key=len)
     if len(plain) > bound:
         patterns, bound = _solve(sizes, demand, stock_length, kerf)
     if patterns is None or len(plain) <= len(patterns):
@@ -113,6 +115,19 @@ def fewest(
         if picked:
             rows.append(Pattern(picked, stock_length, bought=True))
     return Fewest(tuple(rows), bound)
+
+
+def _fullest_first(lengths: list[float], stock: float, kerf: float) -> list[list[int]]:
+    """Fill one bar after another as full as can be, each with the longest piece that is left."""
+    left = sorted(range(len(lengths)), key=lambda i: -lengths[i])
+    rows = []
+    while left:
+        first, rest = left[0], left[1:]
+        more = _fullest([lengths[i] for i in rest], stock - lengths[first] - kerf, kerf)
+        row = [first, *(rest[n] for n in more)]
+        rows.append(row)
+        left = [i for i in left if i not in set(row)]
+    return rows
 
 
 def _types(lengths: list[float]) -> tuple[list[float], list[int], list[list[int]]]:

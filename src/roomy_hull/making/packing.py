@@ -181,43 +181,6 @@ def guillotine(pieces: list[Piece], wide: int, high: int, near: int = 0) -> tupl
     return found, rest
 
 
-def whole_cuts(puts: Bin, sizes: dict[int, tuple[int, int]], room: tuple[int, int]) -> bool:
-    """Whether cuts from edge to edge alone part every piece of a bin from the rest.
-
-    Parameters
-    ----------
-    puts : list of Put
-        What lies in it.
-    sizes : dict of int to (int, int)
-        Sides of the pieces, by number, unturned.
-    room : (int, int)
-        Of the bin.
-
-    Returns
-    -------
-    bool
-        By trying every cut, and the same on both sides of it.
-    """
-    boxes = []
-    for p in puts:
-        w, h = sizes[p.number]
-        boxes.append((p.x, p.y, p.x + (h if p.turned else w), p.y + (w if p.turned else h)))
-
-    def parts(rows: list[tuple[int, int, int, int]]) -> bool:
-        if len(rows) < 2:
-            return True
-        for axis in (0, 1):
-            for cut in sorted({r[axis + 2] for r in rows}):
-                low = [r for r in rows if r[axis + 2] <= cut]
-                high = [r for r in rows if r[axis] >= cut]
-                if low and high and len(low) + len(high) == len(rows):
-                    return parts(low) and parts(high)
-        return False
-
-    del room
-    return parts(boxes)
-
-
 def fill(pieces: list[Piece], room: tuple[int, int], decode: Decoder, near: int = 0) -> list[Bin]:
     """Fill bins one after the other until nothing is left; pieces in their order. Every piece has to fit a bin."""
     bins: list[Bin] = []

@@ -29,6 +29,8 @@ LINES = (
     Line("studies.services.judge"),
     Line("studies.access.judge"),
     Line("making.judge"),
+    Line("planning.measured"),
+    Line("making.gaps"),
     Line("verdict.unknown"),
 )
 """In the order in which their findings are told."""

@@ -1,0 +1,347 @@
+"""Gaps with doubt: how likely each binds once it is built, and which measure is worth taking again."""
+
+import math
+from collections.abc import Mapping
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.findings import PRACTICE, Finding
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import BarPart, SheetPart
+from roomy_hull.core.refs import CANOPY, Ref
+from roomy_hull.core.stack import Chain, Link
+from roomy_hull.core.standing import WAYS, standing
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body import sides
+from roomy_hull.shop.shop import Shop
+
+KEY, SIGMAS = "gaps", "measured"
+NEAR = 25.0
+"""Gaps wider than this never bind. [mm]"""
+BOUGHT, SLIDE_PLAY = 1.0, 2.0
+"""One sigma of what is bought, by its data sheet, and the play of a pair of slides in its
+slotted holes (common practice). [mm]"""
+TAPE = 1.5
+"""One sigma of a size of the vehicle that nobody has measured twice (common practice). [mm]"""
+AGAIN = 0.7
+"""One sigma of a measure taken again with care (common practice). [mm]"""
+LIKELY = 0.02
+"""A chance from which a gap is worth a look (common practice)."""
+AXES = ("along the wall", "inward", "up")
+
+
+class Gap(msgspec.Struct, frozen=True):
+    """A gap between two things, with the chain of its sizes. [mm]
+
+    `where` is the room between them in vehicle axes.
+    """
+
+    title: str
+    refs: tuple[Ref, ...]
+    chain: Chain
+    where: Box | None = None
+
+    def words(self) -> str:
+        """The gap with its doubt, and how often it binds."""
+        c = self.chain
+        often = c.one_in()
+        binds = "hardly ever binds" if often > 1e5 else f"binds in 1 of {max(1, round(often)):,}"
+        return f"{c.nominal:.1f} mm ± {c.sigma:.1f}: {binds}"
+
+
+class Worth(msgspec.Struct, frozen=True):
+    """A measure worth taking again: its words, its doubt, and how many fewer gaps would bind."""
+
+    measure: str
+    words: str
+    sigma: float
+    saves: float
+
+
+def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
+    """The doubt of a thing's own size along one of its directions.
+
+    Parameters
+    ----------
+    thing : Thing
+        The thing.
+    axis : int
+        0 along the wall, 1 inward, 2 up.
+    shop : Shop
+        What its cutter and brake leave.
+
+    Returns
+    -------
+    Link
+        Two cut edges, and every bend of the part that spans it, with what is not known of K; where no part spans it,
+        the data sheet's.
+    """
+    if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
+        return Link(f"{thing.value.name}, by its data sheet", BOUGHT, -1.0)
+    best: tuple[float, float] = (0.0, BOUGHT)
+    for part in thing.expansion.parts:
+        if not isinstance(part, SheetPart | BarPart) or not part.stands:
+            continue
+        boxes = [b for one in standing(part)[:1] for b in one]
+        span = max(b[axis + 3] for b in boxes) - min(b[axis] for b in boxes)
+        if span > best[0] + 1e-6:
+            best = span, part_doubt(part, _own_axis(part, axis), shop)
+    return Link(f"{thing.value.name}, {AXES[axis]}", best[1], -1.0)
+
+
+def _own_axis(part: SheetPart | BarPart, axis: int) -> int:
+    """Which of a part's own directions lies along one of its owner's."""
+    stand = part.stands[0]
+    return next((n for n, way in enumerate((stand.x, stand.y, stand.z)) if WAYS[way][0] == axis), 2)
+
+
+def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
+    """One sigma of a part's outside size along one of its own directions.
+
+    Parameters
+    ----------
+    part : SheetPart or BarPart
+        The part.
+    own : int
+        0 along its length, 1 along its width, 2 along its flanges or a bar's height.
+    shop : Shop
+        Doubts of cutter, saw and brake.
+
+    Returns
+    -------
+    float
+        The root of squares of two edges, of each bend, and of K for each. [mm]
+    """
+    tools = shop.tools
+    if isinstance(part, BarPart):
+        return tools.saw.doubt if own == 0 else 0.2
+    if part.shape is None:
+        pairs = ((part.left, part.right), (part.front, part.back))
+        bends = sum(f > 0 for f in pairs[own]) if own < 2 else int(max(*pairs[0], *pairs[1]) > 0)
+    else:
+        bends = len(part.shape.bends)
+    t = part.thickness
+    if own == 2 and not bends:
+        return 0.05
+    by_k = part.material.k_doubt(t) * t * math.pi / 2
+    return math.sqrt(2 * tools.cutter.doubt**2 + bends * (tools.doubts.bend**2 + by_k**2))
+
+
+def gaps_of(assembly: Assembly, measured: Mapping[str, float] | None = None) -> tuple[Gap, ...]:
+    """Every narrow gap of a job with its chain.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes, and the shop that makes it.
+    measured : mapping of str to float or None
+        One sigma of each size that the survey determines. [mm]
+
+    Returns
+    -------
+    tuple of Gap
+        Between neighbours, at a bay's ends, in drawers and around doors; the likeliest to bind first.
+    """
+    known = measured or {}
+    found = [*_in_bays(assembly, known), *_in_drawers(assembly), *_doors(assembly)]
+    return tuple(sorted(found, key=lambda g: (-g.chain.chance, g.chain.nominal, g.title)))
+
+
+def _in_bays(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
+    """Between things of a bay, and from them to its ends and to arches."""
+    found: list[Gap] = []
+    by_bay: dict[str, list[Thing]] = {}
+    for thing in assembly.things:
+        if thing.place is not None and not thing.trouble:
+            by_bay.setdefault(thing.place.bay.id, []).append(thing)
+    for things in by_bay.values():
+        for thing in things:
+            found += _beside(assembly, thing, things, known)
+    return found
+
+
+def _local(thing: Thing) -> Box:
+    """A thing's own room in its bay's directions."""
+    u, v, w = (getattr(thing.value, n, 0.0) for n in "uvw")
+    return thing.expansion.envelope.moved(u, v, w)
+
+
+def _beside(assembly: Assembly, thing: Thing, others: list[Thing], known: Mapping[str, float]) -> list[Gap]:  # fmt: skip
+    """What is next to a thing further along the wall or above it, or before the bay's end."""
+    place, shop = thing.place, assembly.shop
+    if place is None:
+        return []
+    own = _local(thing)
+    found = []
+    fixing = Link("where it is bolted", shop.tools.doubts.assembly)
+    for axis in (0, 2):
+        gaps = []
+        for other in others:
+            box = _local(other)
+            apart = box[axis] - own[axis + 3]
+            if other is not thing and 0 <= apart <= NEAR and _level(own, box, axis):
+                gaps.append((apart, other, box))
+        size = made_size(thing, axis, shop)
+        if gaps:
+            apart, other, box = min(gaps, key=lambda g: g[0])
+            links = (size, fixing, Link(f"where {other.value.name} is bolted", fixing.sigma))
+            if axis == 2 and apart < 0.05:
+                continue  # one stands on the other
+            title = f"{thing.value.name} to {other.value.name}"
+            where = _between(place.frame.box, own, box, axis)
+            found.append(Gap(title, (thing.ref, other.ref), Chain(apart, links), where))
+            continue
+        apart = place.size[axis + 3] - own[axis + 3]
+        if 0 <= apart <= NEAR:
+            links = (size, fixing, _end(assembly, place.bay.side, axis, known))
+            end = "the bay's end" if axis == 0 else "the bay's top"
+            found.append(Gap(f"{thing.value.name} to {end}", (thing.ref,), Chain(apart, links),
+                             _between(place.frame.box, own, place.size, axis)))  # fmt: skip
+    return found
+
+
+def _between(frame, own: Box, other: Box, axis: int) -> Box:  # type: ignore[no-untyped-def]  # a bay's frame
+    """The room between two boxes along an axis, in vehicle axes."""
+    low, high = list(own[:3]), list(own[3:])
+    low[axis] = own[axis + 3]
+    high[axis] = max(
+        other[axis] if other[axis] >= own[axis + 3] else other[axis + 3], low[axis] + 0.5
+    )
+    found: Box = frame(Box(*low, *high))
+    return found
+
+
+def _level(a: Box, b: Box, axis: int) -> bool:
+    """Whether two boxes lie across from one another along an axis."""
+    return all(min(a[n + 3], b[n + 3]) - max(a[n], b[n]) > 1 for n in range(3) if n != axis)
+
+
+def _end(assembly: Assembly, side: str, axis: int, known: Mapping[str, float]) -> Link:
+    """The doubt of a bay's own end: measured on the vehicle, or as the shop builds it."""
+    canopy, shop = assembly.job.body.canopy, assembly.shop
+    if canopy is None or canopy.kind == "canopy":
+        d = shop.tools.doubts
+        return Link(
+            "the canopy's frame, sawn and welded", math.hypot(shop.tools.saw.doubt, d.weld, d.weld)
+        )
+    keys = {
+        (0, "left"): ("left",), (0, "right"): ("right",), (0, "rear"): ("rear", "between", "front"),
+    }.get((axis, side), ("wall_height", "clear_height"))  # fmt: skip
+    key = next((k for k in keys if k in known), keys[0])
+    words = {"left": "length on the left", "right": "length on the right", "rear": "width at the rear",
+             "between": "width between the arches", "front": "width in front", "wall_height": "height of the wall",
+             "clear_height": "clear height"}[key]  # fmt: skip
+    return Link(f"the vehicle's {words}", known.get(key, TAPE), 1.0, key)
+
+
+def _in_drawers(assembly: Assembly) -> list[Gap]:
+    """The room for slides between each drawer's carcass and box, beside the play they have."""
+    found = []
+    for thing in assembly.things:
+        parts = [p for p in thing.expansion.parts if isinstance(p, SheetPart)]
+        boxes = [p for p in parts if p.name.endswith("drawer box")]
+        outer = next((p for p in parts if p.name.endswith(": carcass")), None)
+        if outer is None:
+            continue
+        shop = assembly.shop
+        for box in boxes:
+            links = (
+                Link("carcass, across", part_doubt(outer, 0, shop)),
+                Link("drawer box, across", part_doubt(box, 0, shop), -1.0),
+                Link("slides, by their data sheet", 0.2, -math.sqrt(2.0)),
+                Link("where they are bolted", shop.tools.doubts.assembly),
+            )
+            found.append(
+                Gap(f"{box.name.split(':')[0]}: slides between carcass and box", (thing.ref,), Chain(SLIDE_PLAY, links),
+                    thing.envelope)
+            )  # fmt: skip
+    return found
+
+
+def _doors(assembly: Assembly) -> list[Gap]:
+    """The gap around every made leaf of a canopy's doors."""
+    canopy, shop = assembly.job.body.canopy, assembly.shop
+    if canopy is None or canopy.kind == "cargo":
+        return []
+    found = []
+    for place in sides.doors(canopy):
+        for leaf in place.made:
+            part = next((p for p in assembly.ground.parts if isinstance(p, SheetPart) and p.role == "leaf"
+                         and p.name.startswith(f"Canopy: door {place.door.id}")), None)  # fmt: skip
+            if part is None:
+                continue
+            gap = min(leaf.rect[0] - place.rebate[0], place.rebate[2] - leaf.rect[2])
+            links = (
+                Link("leaf, across", part_doubt(part, 0, shop), -0.5),
+                Link(
+                    "rebate, cut and welded",
+                    math.hypot(shop.tools.cutter.doubt, shop.tools.doubts.weld),
+                    0.5,
+                ),
+                Link("where it is hung", shop.tools.doubts.assembly),
+            )
+            found.append(Gap(f"door {place.door.id} in its rebate", (CANOPY,), Chain(gap, links)))
+    return found
+
+
+def worth(gaps: tuple[Gap, ...]) -> tuple[Worth, ...]:
+    """Which measures are worth taking again before anything is cut.
+
+    Parameters
+    ----------
+    gaps : tuple of Gap
+        From `gaps_of`.
+
+    Returns
+    -------
+    tuple of Worth
+        By how many fewer gaps would bind, the most first; none that saves nothing.
+    """
+    found = []
+    links = {x.measure: x for g in gaps for x in g.chain.links if x.measure}
+    for measure, link in links.items():
+        saves = sum(g.chain.chance - g.chain.improved(measure, AGAIN).chance for g in gaps)
+        if saves > 1e-4:
+            found.append(Worth(measure, link.name, link.sigma, saves))
+    return tuple(sorted(found, key=lambda w: -w.saves))
+
+
+def run(case: Case) -> tuple[Gap, ...]:
+    """Find every narrow gap, with the doubts of the survey.
+
+    Parameters
+    ----------
+    case : Case
+        The job in vehicle axes.
+
+    Returns
+    -------
+    tuple of Gap
+        From `gaps_of`.
+    """
+    before = case.before
+    if before is not None and before.assembly.things == case.assembly.things:
+        old = case.old(KEY)
+        if old is not None and before.results.get(SIGMAS) == case.results[SIGMAS]:
+            kept: tuple[Gap, ...] = old
+            return kept
+    return gaps_of(case.assembly, case.results[SIGMAS])
+
+
+def judge(case: Case) -> list[Finding]:
+    """List gaps that are clear as drawn and likely to bind as built."""
+    return [
+        Finding("making.gap", "look", f"{g.title}: likely to bind as built, {g.words()}", g.refs, g.chain.nominal,
+                2 * g.chain.sigma, "mm", f"{PRACTICE}, doubts of cutting, bending and putting together", "Cut",
+                () if g.where is None else (g.where,))
+        for g in case.results[KEY]
+        if g.chain.nominal > 0 and g.chain.chance > LIKELY
+    ]  # fmt: skip
+
+
+STUDY = Study(KEY, run, (SIGMAS,), judge=judge, codes=("making.gap",), settles=True)
+"""Gaps with doubt."""

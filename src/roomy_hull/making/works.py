@@ -1,0 +1,106 @@
+"""The works: a job's parts as they are made, with the holes of their joints, owner by owner."""
+
+import functools
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.parts import Hardware, Part
+from roomy_hull.core.refs import Ref
+from roomy_hull.making.joints import Joined, Joint, joined
+from roomy_hull.shop.tools import Joining
+
+
+class Work(msgspec.Struct, frozen=True):
+    """What belongs together: its owner, its words, its parts with their holes, its joints, what nothing holds."""
+
+    owner: Ref
+    title: str
+    parts: tuple[Part, ...]
+    joints: tuple[Joint, ...]
+    alone: tuple[str, ...]
+
+
+class Works(msgspec.Struct, frozen=True):
+    """Everything that is made for a job, the body first."""
+
+    works: tuple[Work, ...]
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """All parts, in the order of their owners."""
+        return tuple(p for w in self.works for p in w.parts)
+
+    @property
+    def joints(self) -> tuple[Joint, ...]:
+        """All joints."""
+        return tuple(j for w in self.works for j in w.joints)
+
+
+@functools.lru_cache(maxsize=512)
+def _joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
+    return joined(parts, shop)
+
+
+def works_of(assembly: Assembly) -> Works:
+    """Join the parts of every owner.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes, and the shop that makes it.
+
+    Returns
+    -------
+    Works
+        The tray's and the canopy's, then each thing's that has parts.
+    """
+    shop = assembly.shop.tools.joining
+    rows: list[tuple[Ref, str, tuple[Part, ...]]] = []
+    for ref, title in _body(assembly.ground.parts):
+        rows.append((ref, title, tuple(p for p in assembly.ground.parts if p.owner == ref)))
+    rows += [(t.ref, t.value.name, t.expansion.parts) for t in assembly.things if t.expansion.parts]
+    found = []
+    for ref, title, parts in rows:
+        made = _joined(tuple(parts), shop)
+        found.append(Work(ref, title, made.parts, made.joints, made.alone))
+    return Works(tuple(found))
+
+
+def _body(parts: tuple[Part, ...]) -> list[tuple[Ref, str]]:
+    """The owners of a body's parts, in their order."""
+    refs = list(dict.fromkeys(p.owner for p in parts))
+    return [
+        (ref, {"tray": "Tray", "canopy": "Canopy"}.get(ref.kind, ref.kind.capitalize()))
+        for ref in refs
+    ]
+
+
+def fasteners(joints: tuple[Joint, ...]) -> dict[str, int]:
+    """Count fasteners by what they are.
+
+    Parameters
+    ----------
+    joints : tuple of Joint
+        Some joints.
+
+    Returns
+    -------
+    dict of str to int
+        Such as ``rivet 4.8``; what is bored for something bought is not one.
+    """
+    found: dict[str, int] = {}
+    for j in joints:
+        if j.fastener:
+            found[j.fastener] = found.get(j.fastener, 0) + len(j.spots)
+    return dict(sorted(found.items()))
+
+
+def welded(joints: tuple[Joint, ...]) -> float:
+    """What is welded of some joints' seams. [mm]"""
+    return sum(j.welded for j in joints)
+
+
+def bought(parts: tuple[Part, ...]) -> tuple[Hardware, ...]:
+    """What of some parts is bought."""
+    return tuple(p for p in parts if isinstance(p, Hardware))
