@@ -67,9 +67,18 @@ def _sheet(job: Job, folder: Path, scenario: str, shop: Shop) -> tuple[Path, Pat
     return sheet_pdf.write_job(job, folder, scenario, shop)
 
 
+def _book(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
+    """Write the book and its labels without a display."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from roomy_hull.desktop import application, book  # ruff: ignore[import-outside-top-level]  # Qt, as above
+
+    application.application()
+    return book.write_job(job, folder, shop)
+
+
 def main() -> int:
     """Run the command line with its own arguments."""
-    return run(sys.argv[1:], Desktop(_run, _shots, _sheet, _first))
+    return run(sys.argv[1:], Desktop(_run, _shots, _sheet, _book, _first))
 
 
 if __name__ == "__main__":

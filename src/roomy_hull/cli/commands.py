@@ -9,22 +9,22 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from roomy_hull.cli.codes import DEMO, FINE, SHIPPED, STOPS, UNUSABLE
+from roomy_hull.cli import making
+from roomy_hull.cli.codes import DEMO, FINE, STOPS, UNUSABLE
+from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
-from roomy_hull.cli.report import finding_line, report
+from roomy_hull.cli.report import report
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats import access_tables, cutfiles, jobfile, services_tables, shopfile, solid3d
+from roomy_hull.formats import access_tables, jobfile, services_tables, shopfile, solid3d
 from roomy_hull.formats.goods_table import goods_text, read_goods, unread
-from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
 from roomy_hull.formats.weatherfile import read_weather
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits.goods import with_goods
 from roomy_hull.job.edits.services import with_weather
-from roomy_hull.making.cutlist import cut_of
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
-from roomy_hull.shop.shop import Shop, shipped_shop
+from roomy_hull.shop.shop import shipped_shop
 from roomy_hull.studies.loads import board
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -81,19 +81,14 @@ def _shots(args: argparse.Namespace, desktop: Desktop) -> int:
 
 
 def _sheet(args: argparse.Namespace, desktop: Desktop) -> int:
-    shop = _shop_of(args.shop)
+    shop = shop_of(args.shop)
     for file in desktop.sheet(job_of(args.job), Path(args.out), args.scenario, shop):
         print(file)
     return FINE
 
 
-def _verdict_of(args: argparse.Namespace) -> Verdict:
-    """Judge the job that a command names, made by the shop that it names."""
-    return judge(job_of(args.job), shop=_shop_of(args.shop))
-
-
 def _check(args: argparse.Namespace, _desktop: Desktop) -> int:
-    verdict = _verdict_of(args)
+    verdict = verdict_of(args)
     if args.json:
         more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
         print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))
@@ -106,7 +101,7 @@ def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
     job = job_of(args.job)
     if args.weather:
         job = with_weather(job, read_weather(Path(args.weather), job.services.trip))
-    verdict = judge(job, shop=_shop_of(args.shop))
+    verdict = judge(job, shop=shop_of(args.shop))
     if args.json:
         print(json.dumps(services_tables.services_json(verdict), indent=1, ensure_ascii=False))
     else:
@@ -126,7 +121,7 @@ def _access(args: argparse.Namespace, _desktop: Desktop) -> int:
         left = unread(text)
         if left:
             print(f"not read: the columns {', '.join(left)}", file=sys.stderr)
-    verdict = judge(job, shop=_shop_of(args.shop))
+    verdict = judge(job, shop=shop_of(args.shop))
     if args.json:
         print(json.dumps(access_tables.access_json(verdict), indent=1, ensure_ascii=False))
     else:
@@ -202,42 +197,14 @@ def _simulate(device: str, value: float, noise: float) -> int:
     return FINE
 
 
-def _shop_of(word: str) -> Shop:
-    """Read the shop that a command names; the user's own, as in the window, where it names none."""
-    if word == SHIPPED:
-        return shipped_shop()
-    if not word:
-        return Keeping().shop()
-    return shopfile.load(Path(word))
-
-
-def _cut(verdict: Verdict, out: Path, *, anyway: bool) -> int:
-    """Write the cut files, unless stops are open."""
-    stops = [f for f in verdict.findings if f.severity == "stop"]
-    for finding in stops:
-        print(finding_line(finding), file=sys.stderr)
-    if stops and not anyway:
-        print(
-            f"roomy-hull: nothing is written while {len(stops)} stop findings are open; "
-            "mend them, or add --anyway.",
-            file=sys.stderr,
-        )
-        return STOPS
-    cut = cut_of(verdict.assembly)
-    paths = cutfiles.write(cut, out)
-    print(
-        f"{len(paths)} files in {out}: {len(cut.blanks)} different blanks, "
-        f"{len(cut.nest.sheets)} sheets, {len(cut.bars.bars)} bars."
-    )
-    return STOPS if stops else FINE
-
-
 COMMANDS: dict[str, Callable[[argparse.Namespace, Desktop], int]] = {
     "open": _open,
     "check": _check,
-    "why": lambda args, _desktop: _why(_verdict_of(args), args.scenario, args.row),
-    "cut": lambda args, _desktop: _cut(_verdict_of(args), Path(args.out), anyway=args.anyway),
-    "solid": lambda args, _desktop: _solid(_verdict_of(args), Path(args.out), args.open),
+    "why": lambda args, _desktop: _why(verdict_of(args), args.scenario, args.row),
+    "cut": making.cut,
+    "book": making.book,
+    "release": making.release,
+    "solid": lambda args, _desktop: _solid(verdict_of(args), Path(args.out), args.open),
     "services": _services,
     "access": _access,
     "sheet": _sheet,

@@ -15,4 +15,5 @@ class Desktop(msgspec.Struct, frozen=True):
     run: Callable[[Path | None, Path | None], int]
     shots: Callable[[Path | None, Path], list[Path]]
     sheet: Callable[[Job, Path, str, Shop], tuple[Path, Path]]
+    book: Callable[[Job, Path, Shop], tuple[Path, ...]]
     first: Callable[[], int] | None = None

@@ -54,6 +54,50 @@ def _written(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None
     _shop(one)
 
 
+def _made(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
+    """Add the commands of the stage Cut."""
+    one = commands.add_parser("cut", help="write DXF blanks, nested sheets, part and saw lists")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", default="", metavar="DIR", help="folder for the files")
+    one.add_argument(
+        "--json", action="store_true", help="everything of the cut as JSON (docs/formats.md)"
+    )
+    one.add_argument("--anyway", action="store_true", help="write them even with stop findings")
+    one.add_argument(
+        "--solids", action="store_true", help="every part as STEP and GLB too, and the whole job"
+    )
+    one.add_argument(
+        "--rounds",
+        type=int,
+        default=300,
+        metavar="N",
+        help="how often the nesting is improved (300)",
+    )
+    _shop(one)
+    one = commands.add_parser("book", help="write the book to build by, and its labels, as PDF")
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
+    _shop(one)
+    one = commands.add_parser(
+        "release", help="freeze what is cut as a revision, or say what is stale"
+    )
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument(
+        "--by",
+        default="",
+        metavar="INITIALS",
+        help="who releases it; without, only what is stale is told",
+    )
+    one.add_argument("--note", default="", help="a word on what it is for")
+    one.add_argument(
+        "--out",
+        default="",
+        metavar="FILE",
+        help="where the job is written with it; else the same file",
+    )
+    _shop(one)
+
+
 def parser() -> argparse.ArgumentParser:
     """Make the command's parser."""
     top = _Parser(
@@ -73,11 +117,7 @@ def parser() -> argparse.ArgumentParser:
         "--json", action="store_true", help="the whole verdict as JSON (docs/formats.md)"
     )
     _shop(one)
-    one = commands.add_parser("cut", help="write DXF blanks, nested sheets, part and saw lists")
-    one.add_argument("job", metavar="JOB", help=what)
-    one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
-    one.add_argument("--anyway", action="store_true", help="write them even with stop findings")
-    _shop(one)
+    _made(commands, what)
     one = commands.add_parser("shots", help="write pictures of the main views")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")

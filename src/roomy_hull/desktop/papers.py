@@ -98,13 +98,7 @@ def _pdf(widget: QWidget, papers: tuple[Paper, ...], system: System) -> bytes:
     """Paint scenes on a page each, or a view without any as it is seen."""
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
-    device = QPdfWriter(kept)
-    device.setResolution(DPI)
-    device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
-    device.setPageOrientation(QPageLayout.Orientation.Landscape)
-    device.setPageMargins(QMarginsF(0, 0, 0, 0))
-    painter = QPainter(device)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    device, painter = _a4(kept)
     if papers:
         _pages(painter, device, papers, system)
     else:
@@ -113,6 +107,45 @@ def _pdf(widget: QWidget, papers: tuple[Paper, ...], system: System) -> bytes:
         widget.render(painter)
     painter.end()
     return bytes(kept.data().data())
+
+
+def papers_pdf(papers: tuple[Paper, ...], system: System) -> bytes:
+    """Paint papers as PDF, each over a whole page of A4 lying, without title or notes.
+
+    Parameters
+    ----------
+    papers : tuple of Paper
+        Drawn for that page.
+    system : str
+        ``metric`` or ``us``, for sizes.
+
+    Returns
+    -------
+    bytes
+        As lines and letters.
+    """
+    kept = QBuffer()
+    kept.open(QIODevice.OpenModeFlag.WriteOnly)
+    device, painter = _a4(kept)
+    for number, paper in enumerate(papers):
+        if number:
+            device.newPage()
+        area = QRectF(0, 0, device.width(), device.height())
+        painter_for(LIGHT, system).paint(painter, paper.scene, fit(paper.frame, area))
+    painter.end()
+    return bytes(kept.data().data())
+
+
+def _a4(kept: QBuffer) -> tuple[QPdfWriter, QPainter]:
+    """A page of A4 lying, and a painter on it."""
+    device = QPdfWriter(kept)
+    device.setResolution(DPI)
+    device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
+    device.setPageOrientation(QPageLayout.Orientation.Landscape)
+    device.setPageMargins(QMarginsF(0, 0, 0, 0))
+    painter = QPainter(device)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    return device, painter
 
 
 def _pages(

@@ -23,7 +23,7 @@ _MAY_BE_NOUGHT = frozenset({
     "sheet_per_kg", "bar_per_kg", "hardware", "cut_per_m", "bend", "insulation_per_m2",
     "width", "height", "overhang", "overhang_share", "price", "offcut_share", "hour", "pierce", "weld_per_m",
     "coat_per_m2", "rivet", "bolt", "seal_per_m", "hinge_per_m", "doubt", "angle", "weld", "assembly",
-    "least_offcut", "tensile_mpa",
+    "least_offcut", "tensile_mpa", "piece_minutes", "bought_minutes",
 })  # fmt: skip
 _SIGNED = frozenset({"cold"})
 

@@ -9,6 +9,7 @@ from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import MOST_GOODS, Good, Party
+from roomy_hull.job.releases import Release
 from roomy_hull.job.services import Services
 from roomy_hull.job.survey import Survey
 from roomy_hull.job.vehicle import Vehicle
@@ -173,6 +174,7 @@ class Job(Value, frozen=True, kw_only=True):
     services: Services = Services()
     goods: Annotated[tuple[Good, ...], Meta(max_length=MOST_GOODS)] = ()
     party: Party = Party()
+    releases: Annotated[tuple[Release, ...], Meta(max_length=60)] = ()
     weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 

@@ -122,7 +122,8 @@ class DimensionRule(msgspec.Struct, frozen=True):
 class Prices(msgspec.Struct, frozen=True):
     """What a shop pays and charges, in its own money; starting values, to be replaced.
 
-    `offcut_share` is what a kept offcut is worth, as a part of its metal's price.
+    `offcut_share` is what a kept offcut is worth, as a part of its metal's price; `piece_minutes` and
+    `bought_minutes` how long one piece or one bought thing takes to handle and fit.
     """
 
     sheet_per_kg: float
@@ -141,6 +142,8 @@ class Prices(msgspec.Struct, frozen=True):
     seal_per_m: float = 9.0
     hinge_per_m: float = 24.0
     offcut_share: float = 0.5
+    piece_minutes: float = 4.0
+    bought_minutes: float = 8.0
 
 
 class Shop(msgspec.Struct, frozen=True):

@@ -1,4 +1,4 @@
-"""DXF: a scene of what is cut, on the layers CUT, BEND and ETCH, in millimetres."""
+"""DXF: a scene of what is cut, in millimetres: outlines, what is cut inside them, bends up and down, what is etched."""
 
 from __future__ import annotations
 
@@ -14,9 +14,10 @@ if TYPE_CHECKING:
     from ezdxf.document import Drawing
     from ezdxf.layouts.layout import Modelspace
 
-CUT, BEND, ETCH = "CUT", "BEND", "ETCH"
+CUT, INNER, BEND_UP, BEND_DOWN, ETCH = "CUT", "CUT_INNER", "BEND_UP", "BEND_DOWN", "ETCH"
 LAYERS = {
-    "blank": CUT, "nested": CUT, "blank hole": CUT, "bend": BEND, "stock": ETCH, "etched": ETCH,
+    "blank": CUT, "nested": CUT, "blank hole": INNER, "bend up": BEND_UP, "bend down": BEND_DOWN, "stock": ETCH,
+    "etched": ETCH,
 }  # fmt: skip
 """By what a stroke means; sizes and other notes of a drawing are not cut, and left out."""
 _MM = 4
@@ -62,9 +63,11 @@ class DxfWriter:
 
         self._doc: Drawing = new("R2010", setup=["linetypes"], units=_MM)
         self._doc.layers.add(CUT, color=7)
-        self._doc.layers.add(BEND, color=5, linetype="DASHED")
+        self._doc.layers.add(INNER, color=3)
+        self._doc.layers.add(BEND_UP, color=5, linetype="DASHED")
+        self._doc.layers.add(BEND_DOWN, color=1, linetype="DASHDOT")
         self._doc.layers.add(ETCH, color=8)
-        for name in sorted(set(self._layers.values()) - {CUT, BEND, ETCH}):
+        for name in sorted(set(self._layers.values()) - {CUT, INNER, BEND_UP, BEND_DOWN, ETCH}):
             self._doc.layers.add(name)
         self._applications = {r.dxf.name for r in self._doc.appids}
         self._first = str(self._doc.entitydb.handles)

@@ -17,6 +17,7 @@ from roomy_hull.core.strokes import (
     rectangle,
 )
 from roomy_hull.making.bars import Bar
+from roomy_hull.making.bending import BendPlan
 from roomy_hull.making.flats import Blank, bend_words
 from roomy_hull.making.sheets import PlacedBlank, Sheet
 
@@ -61,7 +62,7 @@ def blank_strokes(blank: Blank) -> Scene:
         )
         found.append(Outline("blank hole", corners, radius=radius))
     for bend in blank.bends:
-        found.append(line("bend", bend.a, bend.b))
+        found.append(line("bend up" if bend.angle > 0 else "bend down", bend.a, bend.b))
     return (*found, *_etched(blank))
 
 
@@ -104,7 +105,7 @@ def sheet_strokes(sheet: Sheet) -> Scene:
     """Describe a nested sheet for its picture and its DXF alike: its edge, then every blank in place. [mm]"""
     edge = ((0.0, 0.0), (sheet.length, 0.0), (sheet.length, sheet.width), (0.0, sheet.width))
     found: list[Stroke] = [Outline("stock", edge)]
-    for placed in sheet.placed:
+    for placed in sorted(sheet.placed, key=lambda p: p.inside >= 0):
         found += placed_strokes(placed)
     return tuple(found)
 
@@ -114,13 +115,30 @@ def _drawn(scene: Scene) -> list[Stroke]:
     return [s for s in scene if s.role != "etched"]
 
 
-def blank_scene(blank: Blank) -> Scene:
+def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
+    """Number the bends of a blank as they are made, with way and angle. [mm]"""
+    found: list[Stroke] = []
+    size = max(7.0, min(26.0, min(blank.length, blank.width) / 9))
+    for n, step in enumerate(plan.steps, 1):
+        bend = blank.bends[step.bend]
+        middle = ((bend.a[0] + bend.b[0]) / 2, (bend.a[1] + bend.b[1]) / 2)
+        words = f"{n}  {'up' if bend.angle > 0 else 'down'} {abs(bend.angle):g}°"
+        upright = abs(bend.a[0] - bend.b[0]) < abs(bend.a[1] - bend.b[1])
+        off = size * 0.8
+        at = (middle[0] - off, middle[1]) if upright else (middle[0], middle[1] + off)
+        found.append(Words("bend words", at, words, size, fixed=False, upright=upright))
+    return found
+
+
+def blank_scene(blank: Blank, plan: BendPlan | None = None) -> Scene:
     """Draw a flat blank as on a shop drawing.
 
     Parameters
     ----------
     blank : Blank
         The blank, its lower left corner at the origin. [mm]
+    plan : BendPlan or None
+        In which order it is bent.
 
     Returns
     -------
@@ -128,7 +146,8 @@ def blank_scene(blank: Blank) -> Scene:
         Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance
         from the blank's left and lower edges. [mm]
     """
-    return (*_drawn(blank_strokes(blank)), *_sizes(blank))
+    numbers = bend_numbers(blank, plan) if plan is not None else []
+    return (*_drawn(blank_strokes(blank)), *_sizes(blank), *numbers)
 
 
 def _sizes(blank: Blank) -> list[Stroke]:
@@ -179,6 +198,17 @@ def sheet_scene(sheet: Sheet) -> Scene:
         Sheet edge, every blank in place with its bends and its name. [mm]
     """
     found = _drawn(sheet_strokes(sheet))
+    for x, y, long, wide in sheet.left:
+        found.append(rectangle("kept", x, y, x + long, y + wide))
+        found.append(
+            Words(
+                "detail words",
+                (x + long / 2, y + wide / 2),
+                f"keep {long:.0f} × {wide:.0f}",
+                11,
+                fit=long - 12,
+            )
+        )
     for placed in sheet.placed:
         middle = (placed.x + placed.length / 2, placed.y + placed.width / 2)
         found.append(

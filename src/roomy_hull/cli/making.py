@@ -1,0 +1,113 @@
+"""The commands of the stage Cut: the cut files, the book, releases."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from roomy_hull.cli.codes import DEMO, FINE, STOPS
+from roomy_hull.cli.given import shop_of, verdict_of
+from roomy_hull.cli.paths import job_of, job_path
+from roomy_hull.cli.report import finding_line
+from roomy_hull.core.errors import InputError
+from roomy_hull.formats import cutfiles, jobfile, solid_parts, step
+from roomy_hull.formats.making_json import making_json
+from roomy_hull.formats.whole import write_whole
+from roomy_hull.job.edits.releases import released
+from roomy_hull.making.cutlist import CutList, cut_of
+from roomy_hull.making.gaps import gaps_of, worth
+from roomy_hull.making.release import drawn_up, stale
+from roomy_hull.making.works import works_of
+from roomy_hull.planning.measured import sigmas
+from roomy_hull.verdict.verdict import Verdict
+
+if TYPE_CHECKING:
+    import argparse
+
+    from roomy_hull.cli.desktop import Desktop
+
+
+def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
+    """Write the cut files, unless stops are open; or tell everything of the cut as JSON."""
+    verdict = verdict_of(args)
+    if not args.out and not args.json:
+        raise InputError("nothing says where to", "cut", "Add --out DIR, or --json.")
+    if args.rounds < 0:
+        raise InputError(f"{args.rounds} rounds cannot be made", "--rounds", "Give 0 or more.")
+    made = cut_of(verdict.assembly, rounds=args.rounds)
+    if args.json:
+        told = making_json(verdict, works_of(verdict.assembly), made)
+        print(json.dumps(told, indent=1, ensure_ascii=False))
+        if not args.out:
+            return STOPS if verdict.count("stop") else FINE
+    return _cut_files(verdict, made, args)
+
+
+def _cut_files(verdict: Verdict, made: CutList, args: argparse.Namespace) -> int:
+    """Write the cut files, unless stops are open."""
+    out = Path(args.out)
+    stops = [f for f in verdict.findings if f.severity == "stop"]
+    for finding in stops:
+        print(finding_line(finding), file=sys.stderr)
+    if stops and not args.anyway:
+        print(
+            f"roomy-hull: nothing is written while {len(stops)} stop findings are open; "
+            "mend them, or add --anyway.",
+            file=sys.stderr,
+        )
+        return STOPS
+    paths = cutfiles.write(made, out, solids=args.solids)
+    if args.solids:
+        bodies = solid_parts.whole_bodies(verdict.assembly)
+        write_whole(out / "solids" / "job.step", step.text(bodies, verdict.job.name).encode())
+        write_whole(out / "solids" / "job.glb", solid_parts.glb(bodies))
+    # What is told on standard output is the JSON, where it was asked for.
+    print(
+        f"{len(paths)} files in {out}: {len(made.blanks)} different blanks, "
+        f"{len(made.nest.sheets)} sheets, {len(made.bars.bars)} bars.",
+        file=sys.stderr if args.json else sys.stdout,
+    )
+    return STOPS if stops else FINE
+
+
+def book(args: argparse.Namespace, desktop: Desktop) -> int:
+    """Write the book and its labels as PDF."""
+    for file in desktop.book(job_of(args.job), Path(args.out), shop_of(args.shop)):
+        print(file)
+    return FINE
+
+
+def release(args: argparse.Namespace, _desktop: Desktop) -> int:
+    """Say what is stale since the last release; with initials, release what is drawn now."""
+    verdict = verdict_of(args)
+    job, works, prices = verdict.job, works_of(verdict.assembly), verdict.assembly.shop.prices
+    last = job.releases[-1] if job.releases else None
+    changes = stale(last, works, prices)
+    if last is None:
+        print("Nothing is released yet.")
+    else:
+        much = f"{len(changes)} parts have changed." if changes else "nothing has changed."
+        print(f"Revision {last.revision} of {last.day} by {last.by}: {much}")
+        for c in changes:
+            print(f"  {c.key}: {c.words}" + (f", about {c.cost:,.0f}" if c.cost else ""))
+    if not args.by:
+        return FINE
+    stops = verdict.count("stop")
+    if stops:
+        print(
+            f"roomy-hull: nothing is released while {stops} stop findings are open; mend them first.",
+            file=sys.stderr,
+        )
+        return STOPS
+    for w in worth(gaps_of(verdict.assembly, sigmas(job.survey, job.vehicle.kind))):
+        print(f"Worth measuring first: {w.words} (± {w.sigma:.1f} mm)")
+    path = job_path(args.job)
+    target = Path(args.out) if args.out else path
+    if target is None or (not args.out and args.job.startswith(DEMO)):
+        raise InputError("a demo job is not written to", args.job, "Add --out FILE.")
+    made = drawn_up(job.releases, works, args.by, args.note)
+    jobfile.save(released(job, made), target)
+    print(f"Revision {made.revision}: {len(made.parts)} parts are released in {target}.")
+    return FINE
