@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from roomy_hull.cli import commands
+from roomy_hull.cli import given
 from roomy_hull.cli.desktop import Desktop
 from roomy_hull.cli.main import main
 from roomy_hull.formats import jobfile, vehiclefile
@@ -37,7 +37,11 @@ class Recorder:
             self.calls.append(("sheet", job.name, folder, scenario, shop.name))
             return folder / "load-sheet.pdf", folder / "load-sheet.csv"
 
-        return Desktop(run, shots, sheet)
+        def book(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
+            self.calls.append(("book", job.name, folder, shop.name))
+            return (folder / "book.pdf",)
+
+        return Desktop(run, shots, sheet, book)
 
 
 @pytest.fixture
@@ -179,7 +183,7 @@ def test_our_own_faults_are_three_and_no_traceback(
     def fault(*_args: object) -> None:
         raise RuntimeError("oops")
 
-    monkeypatch.setattr(commands, "judge", fault)
+    monkeypatch.setattr(given, "judge", fault)
     assert command("check", "demo") == 3
     said = capsys.readouterr().err
     assert "fault of the program" in said

@@ -50,18 +50,22 @@ def test_every_drawing_audits_clean(written: Path, cut: CutList) -> None:
         assert not auditor.has_errors, file.name
         assert not auditor.has_fixes, file.name
         assert doc.units == 4
-        assert {"CUT", "BEND", "ETCH"} <= {layer.dxf.name for layer in doc.layers}
+        assert {"CUT", "CUT_INNER", "BEND_UP", "BEND_DOWN", "ETCH"} <= {
+            layer.dxf.name for layer in doc.layers
+        }
 
 
 def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
     for one in cut.blanks:
         space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(one)))).modelspace()
         outlines = space.query('LWPOLYLINE[layer=="CUT"]')
-        assert len(outlines) == 1 + len(one.cutouts)
-        assert all(p.closed for p in outlines)
+        inner = space.query('LWPOLYLINE[layer=="CUT_INNER"]')
+        assert (len(outlines), len(inner)) == (1, len(one.cutouts))
+        assert all(p.closed for p in (*outlines, *inner))
         points = [tuple(p) for p in outlines[0].get_points("xy")]
         assert points == [pytest.approx(p, abs=1e-4) for p in one.outline]
-        assert len(space.query('LINE[layer=="BEND"]')) == len(one.bends)
+        assert len(space.query('LINE[layer=="BEND_UP"]')) == sum(b.angle > 0 for b in one.bends)
+        assert len(space.query('LINE[layer=="BEND_DOWN"]')) == sum(b.angle < 0 for b in one.bends)
         assert sorted(c.dxf.radius for c in space.query("CIRCLE")) == pytest.approx(
             sorted(h.diameter / 2 for h in one.holes)
         )
@@ -96,7 +100,9 @@ def test_rounded_openings_have_quarter_circles() -> None:
                      cutouts=(Cutout(100, 60, 80, 50, 12),))  # fmt: skip
     space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(blank(part))))).modelspace()
     assert space.query("CIRCLE")[0].dxf.center.x == pytest.approx(30)
-    outline, opening = space.query('LWPOLYLINE[layer=="CUT"]')
+    (outline,), (opening,) = (
+        space.query(f'LWPOLYLINE[layer=="{n}"]') for n in ("CUT", "CUT_INNER")
+    )
     assert not any(v[2] for v in outline.get_points("xyb"))
     assert sum(bool(v[2]) for v in opening.get_points("xyb")) == 4
 

@@ -11,7 +11,8 @@ from roomy_hull.core.errors import GivenUp, InputError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.making import bars, sheets
+from roomy_hull.making import bars, nesting
+from roomy_hull.making.checked_layout import Lying, flaw
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
 from roomy_hull.making.flats import Blank, blank, fits, hole_to_bend, least_flange
@@ -125,7 +126,7 @@ sizes = st.lists(st.tuples(st.integers(60, 1100), st.integers(60, 900)), min_siz
 @given(sizes)
 def test_every_nesting_is_valid_and_no_better_than_its_bound(pieces: list[tuple[int, int]]) -> None:
     blanks = [blank(part(float(a), float(b), name=f"p{n}")) for n, (a, b) in enumerate(pieces)]
-    nest = sheets.nest(blanks, STOCK)
+    nest = nesting.nest(blanks, STOCK)
     ((used, bound),) = nest.bounds.values()
     assert len(nest.sheets) == used >= bound >= 1
     placed = [p for s in nest.sheets for p in s.placed]
@@ -145,37 +146,31 @@ def test_exact_fits_fit() -> None:
     # Two blanks of 1208.5 × 1200 with a kerf of 3 and trims of 10 fill 2440 × 1220 exactly.
     blanks = [blank(part(1208.5, 1200.0)) for _ in range(2)]
     shop = Stock(((2440, 1220),), 6500, 3, 10, "test")
-    assert len(sheets.nest(blanks, shop).sheets) == 1
+    assert len(nesting.nest(blanks, shop).sheets) == 1
     slightly = [blank(part(1208.6, 1200.0)) for _ in range(2)]
-    assert len(sheets.nest(slightly, shop).sheets) == 2
+    assert len(nesting.nest(slightly, shop).sheets) == 2
 
 
 def test_a_blank_that_no_sheet_takes_is_named() -> None:
     with pytest.raises(InputError, match="part: the blank of 3200 × 1000 mm is larger"):
-        sheets.nest([blank(part(3200, 1000))], STOCK)
+        nesting.nest([blank(part(3200, 1000))], STOCK)
 
 
-def test_a_packing_that_is_wrong_is_refused() -> None:
-    group = [blank(part()), blank(part())]
-    size = (2440.0, 1220.0)
+def test_a_packing_that_is_wrong_is_told() -> None:
+    one = blank(part())
 
-    def place(n: int, x: float, y: float) -> sheets.PlacedBlank:
-        return sheets.PlacedBlank(group[n], n, x, y, 600, 400, False)
+    def told(*places: tuple[float, float]) -> str:
+        return flaw([Lying(one, x, y, turned=False) for x, y in places], (2440.0, 1220.0), 10, 3)
 
-    sheets.check([(place(0, 10, 10), place(1, 613, 10))], group, size, STOCK)
-    for wrong, says in (
-        ([(place(0, 10, 10),)], "missing"),
-        ([(place(0, 10, 10), place(1, 612, 10))], "too near"),
-        ([(place(0, 9, 10), place(1, 700, 10))], "edge trim"),
-        ([(place(0, 10, 10), place(1, 1900, 10))], "edge trim"),
-    ):
-        with pytest.raises(InputError, match=says):
-            sheets.check(wrong, group, size, STOCK)  # type: ignore[arg-type]
+    assert told((10, 10), (613, 10)) == ""
+    assert "too near" in told((10, 10), (612, 10))
+    assert "edge trim" in told((9, 10), (700, 10))
+    assert "edge trim" in told((10, 10), (1900, 10))
 
 
 def test_nesting_can_be_given_up() -> None:
     with pytest.raises(GivenUp):
-        sheets.nest([blank(part())], STOCK, lambda _share: False)
+        nesting.nest([blank(part())], STOCK, lambda _share: False)
 
 
 @given(st.lists(st.integers(50, 6500), min_size=1, max_size=40))
@@ -251,7 +246,7 @@ def test_every_figure_of_the_cost_counts_every_piece() -> None:
         for a, b in zip(flat.outline, flat.outline[1:] + flat.outline[:1], strict=True)
     )
     edge += math.pi * 10 + 2 * (50 + 40)
-    prices = Prices(2.0, 3.0, 5.0, 7.0, 11.0, 0.0, "test")
+    prices = Prices(2.0, 3.0, 5.0, 7.0, 11.0, 0.0, "test", pierce=0.0)
     for count in (1, 3):
         rows = [msgspec.structs.replace(one, count=count), Hardware("slides", OWNER, count),
                 BarPart("rail", OWNER, "40x40x3", 1000.0, METAL, count)]  # fmt: skip

@@ -3,16 +3,22 @@
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QApplication, QMessageBox
 from pytestqt.qtbot import QtBot
 
+from roomy_hull.cli.paths import shipped_path
+from roomy_hull.core.parts import BarPart
 from roomy_hull.desktop import application
 from roomy_hull.desktop.widgets.dialogs import ActionSearch, KeySheet
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
+from roomy_hull.session.pages.cut.words import parts
 from roomy_hull.session.session import Session
+
+DEMO_SMALL = shipped_path("demo:tarn")
+assert DEMO_SMALL is not None
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 ALT = Qt.KeyboardModifier.AltModifier
@@ -21,40 +27,175 @@ ALT = Qt.KeyboardModifier.AltModifier
 # Cut
 
 
-def test_the_cut_stage_nests_draws_and_writes(
+def page(window: MainWindow, title: str):  # type: ignore[no-untyped-def]  # of the table's own class
+    window.session.view.turn_to("Cut", title)
+    return window.stage("Cut").page(title)
+
+
+def nested(window: MainWindow, qtbot: QtBot, title: str = "Sheets"):  # type: ignore[no-untyped-def]
+    found = page(window, title)
+    qtbot.waitUntil(lambda: found.cut is not None and found.idle, timeout=30000)
+    return found
+
+
+def test_sheets_are_nested_drawn_and_written(
     window: MainWindow, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(window.session.asker, "folder", lambda _words: tmp_path / "out")
-    window.session.view.set(stage="Cut")
-    stage = window.stage("Cut")
-    qtbot.waitUntil(lambda: stage.cut is not None and stage.idle, timeout=20000)
-    assert stage.cut is not None
-    assert "sheets (no nesting needs fewer than" in stage.summary.text()
-    for row in range(stage.list.count()):
-        stage.list.setCurrentRow(row)
-        stage.drawing.grab()
-    window.session.selection.select("camp")
-    assert "Camp drawer" in stage.list.currentItem().text()  # type: ignore[union-attr]
-    with qtbot.waitSignal(stage.written, timeout=30000):
-        qtbot.mouseClick(stage.write_button, Qt.MouseButton.LeftButton)
-    assert (tmp_path / "out" / "parts.csv").is_file()
+    sheets = nested(window, qtbot)
+    assert "sheets bought (no nesting needs fewer" in sheets.summary.text()
+    assert sheets.list.count() == len(window.session.cutting.cut.nest.sheets)  # type: ignore[union-attr]
+    for row in range(sheets.list.count()):
+        sheets.list.setCurrentRow(row)
+        assert window.session.look.piece == row
+        sheets.drawing.grab()
+    with qtbot.waitSignal(sheets.written, timeout=60000):
+        qtbot.mouseClick(sheets.write_button, Qt.MouseButton.LeftButton)
+    assert {"parts.csv", "bars.csv", "bends.csv", "joints.csv", "drill.csv", "buying.csv"} <= {
+        p.name for p in (tmp_path / "out").iterdir()
+    }
     assert "cut files are written" in window.message.text()
 
 
+def test_a_nesting_is_improved_until_it_is_stopped(window: MainWindow, qtbot: QtBot) -> None:
+    sheets = nested(window, qtbot)
+    before = window.session.cutting.cut
+    assert before is not None
+    qtbot.mouseClick(sheets.better_button, Qt.MouseButton.LeftButton)
+    assert sheets.cancel_button.text() == "Stop here"
+    qtbot.wait(300)
+    qtbot.mouseClick(sheets.cancel_button, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: sheets.idle, timeout=20000)
+    after = window.session.cutting.cut
+    assert after is not None
+    assert after.nest.price <= before.nest.price + 1e-6
+    assert "better" in window.message.text()
+
+
 def test_long_work_can_be_given_up(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
-    window.session.view.set(stage="Cut")
-    stage = window.stage("Cut")
-    qtbot.waitUntil(lambda: stage.cut is not None and stage.idle, timeout=20000)
-    stage.write(tmp_path / "out")
-    assert not stage.idle
-    assert stage.cancel_button.isVisible()
-    qtbot.mouseClick(stage.cancel_button, Qt.MouseButton.LeftButton)
-    qtbot.waitUntil(lambda: stage.idle, timeout=20000)
+    sheets = nested(window, qtbot)
+    sheets.write(tmp_path / "out")
+    assert not sheets.idle
+    assert sheets.cancel_button.isVisible()
+    qtbot.mouseClick(sheets.cancel_button, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: sheets.idle, timeout=20000)
     assert not (tmp_path / "out" / "bars.csv").exists()
-    stage.write(tmp_path / "out")
-    stage.write(tmp_path / "out")
+    sheets.write(tmp_path / "out")
+    sheets.write(tmp_path / "out")
     assert "still at work" in window.message.text()
-    qtbot.waitUntil(lambda: stage.idle, timeout=30000)
+    qtbot.waitUntil(lambda: sheets.idle, timeout=60000)
+
+
+def test_parts_are_chosen_turned_and_bent_step_by_step(window: MainWindow, qtbot: QtBot) -> None:
+    shown = page(window, "Parts")
+    window.session.selection.select("net-drawer")
+    assert "carcass" in shown.words.text()
+    assert "for Net drawer" in shown.words.text()
+    steps = shown.model.steps()
+    assert steps == shown.bends.rowCount() == 2
+    whole = shown.folded.grab().toImage()
+    qtbot.mouseClick(shown.begin, Qt.MouseButton.LeftButton)
+    assert window.session.look.bent == 0
+    assert not shown.back.isEnabled()
+    flat = shown.folded.grab().toImage()
+    assert flat != whole
+    qtbot.mouseClick(shown.on, Qt.MouseButton.LeftButton)
+    assert shown.folded.grab().toImage() != flat
+    qtbot.mouseClick(shown.all, Qt.MouseButton.LeftButton)
+    assert shown.folded.grab().toImage() == whole
+    qtbot.mousePress(shown.folded, Qt.MouseButton.LeftButton, pos=QPoint(60, 60))
+    qtbot.mouseMove(shown.folded, QPoint(120, 90))
+    qtbot.mouseRelease(shown.folded, Qt.MouseButton.LeftButton, pos=QPoint(120, 90))
+    assert shown.folded.grab().toImage() != whole
+    numbers = shown.model.numbers()
+    bar = next(n for n, p, _w in parts(window.session) if isinstance(p, BarPart) and p.drilled)
+    shown.list.cellClicked.emit(numbers.index(bar), 0)
+    assert window.session.look.part == bar
+    assert shown.holes.rowCount() > 0
+    assert shown.flat.papers() == ()
+
+
+def test_joints_gaps_bars_and_cost_tell_what_the_models_say(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    joints = page(window, "Joints")
+    window.session.selection.select("water")
+    assert joints.choice.currentText() == "Drinking water"
+    assert joints.table.rowCount() == len(joints.model.cells()) > 5
+    assert "m of weld" in joints.words.text()
+    joints.choice.setCurrentText("Canopy")
+    joints.choice.activated.emit(joints.choice.currentIndex())
+    assert joints.model.chosen() == "Canopy"
+    joints.picture.grab()
+    gaps = page(window, "Gaps")
+    assert gaps.table.rowCount() == len(gaps.model.gaps()) > 20
+    row = gaps.model.keys().index("galley")
+    gaps.table.cellClicked.emit(row, 0)
+    assert window.session.selection.key == "galley"
+    bars = nested(window, qtbot, "Bars")
+    assert "no plan needs fewer than" in bars.summary.text()
+    assert bars.table.rowCount() > 0
+    cost = nested(window, qtbot, "Cost")
+    rows = cost.model.cells()
+    assert rows[-1][0][0] == "The whole"
+    whole = float(rows[-1][-1][0].replace(",", ""))
+    assert whole == pytest.approx(
+        sum(float(r[-1][0].replace(",", "")) for r in rows[:-1]), abs=len(rows)
+    )
+    cost.picture.grab()
+
+
+def test_a_release_is_made_gone_stale_and_followed_through_the_shop(
+    window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = window.session
+    shown = page(window, "Release")
+    assert "Nothing is released yet" in shown.words.text()
+    monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "AB")
+    qtbot.mouseClick(shown.release, Qt.MouseButton.LeftButton)
+    assert session.job.releases[-1].revision == "A"
+    assert "Nothing has changed since" in shown.words.text()
+    keys = shown.model.keys()
+    row = next(n for n, k in enumerate(keys) if k.endswith("Net drawer: front"))
+    shown.table.selectRow(row)
+    qtbot.mouseClick(shown.states["cut"], Qt.MouseButton.LeftButton)
+    assert "1 cut" in shown.words.text()
+    session.edit("lower", edits.changed(session.job, "net-drawer", height=240.0))
+    assert "have changed since" in shown.words.text()
+    top = shown.table.item(0, 4)
+    assert top is not None
+    assert "cut" in top.text()
+    qtbot.mouseClick(shown.back, Qt.MouseButton.LeftButton)
+    assert "are cut already" in window.message.text()
+    qtbot.mouseClick(shown.release, Qt.MouseButton.LeftButton)
+    assert session.job.releases[-1].revision == "B"
+    shown.compare.setCurrentIndex(1)
+    shown.compare.activated.emit(1)
+    assert "Between A and B" in shown.words.text()
+    session.undo()
+    assert len(session.job.releases) == 1
+    session.edit("clash", edits.changed(session.job, "tools", u=session.job.thing("net-drawer").u))  # type: ignore[union-attr]
+    assert session.verdict.count("stop") > 0
+    qtbot.mouseClick(shown.release, Qt.MouseButton.LeftButton)
+    assert len(session.job.releases) == 1
+    assert "come before a release" in window.message.text()
+
+
+def test_the_book_and_its_labels_are_written(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
+    job = jobfile.loads(DEMO_SMALL.read_bytes())
+    window.session.take(job, None)
+    sheets = nested(window, qtbot)
+    qtbot.waitUntil(
+        lambda: window.session.cutting.is_of(window.session.verdict) and sheets.idle, timeout=30000
+    )
+    with qtbot.waitSignal(sheets.written, timeout=120000):
+        sheets.write_book(tmp_path)
+    for name in ("book.pdf", "labels.pdf"):
+        data = (tmp_path / name).read_bytes()
+        assert data.startswith(b"%PDF")
+        assert len(data) > 10_000
 
 
 # Menus, dialogs, files

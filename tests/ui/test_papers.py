@@ -24,7 +24,7 @@ from roomy_hull.verdict.verdict import Verdict
 NS = "{http://www.w3.org/2000/svg}"
 ALL: Scene = (
     rectangle("cut", 0, 0, 100, 50, 5), Outline("blank", ((0, 0), (100, 0), (100, 50), (0, 50)), radius=8),
-    line("bend", (0, 0), (100, 50)), Lines("rail slot", (((0, 0), (10, 0)), ((20, 0), (30, 0)))),
+    line("bend up", (0, 0), (100, 50)), Lines("rail slot", (((0, 0), (10, 0)), ((20, 0), (30, 0)))),
     Disc("blank hole", (50, 25), 4), Words("unit name", (50, 25), "A<B & C", 12),
     Words("etched", (50, 10), "up", 6, fixed=False, upright=True), Size("shop size", (0, -10), (100, -10)),
     Size("shop size", (-10, 0), (-10, 50), text="fifty"), rectangle("trouble", 0, 0, 10, 10),

@@ -12,9 +12,8 @@ from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats import cutfiles, jobfile, solid_parts, step
+from roomy_hull.formats import cutfiles, jobfile
 from roomy_hull.formats.making_json import making_json
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.making.gaps import gaps_of, worth
@@ -32,8 +31,6 @@ if TYPE_CHECKING:
 def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
     """Write the cut files, unless stops are open; or tell everything of the cut as JSON."""
     verdict = verdict_of(args)
-    if not args.out and not args.json:
-        raise InputError("nothing says where to", "cut", "Add --out DIR, or --json.")
     if args.rounds < 0:
         raise InputError(f"{args.rounds} rounds cannot be made", "--rounds", "Give 0 or more.")
     made = cut_of(verdict.assembly, rounds=args.rounds)
@@ -58,11 +55,7 @@ def _cut_files(verdict: Verdict, made: CutList, args: argparse.Namespace) -> int
             file=sys.stderr,
         )
         return STOPS
-    paths = cutfiles.write(made, out, solids=args.solids)
-    if args.solids:
-        bodies = solid_parts.whole_bodies(verdict.assembly)
-        write_whole(out / "solids" / "job.step", step.text(bodies, verdict.job.name).encode())
-        write_whole(out / "solids" / "job.glb", solid_parts.glb(bodies))
+    paths = cutfiles.write(made, out, solids=verdict.assembly if args.solids else None)
     # What is told on standard output is the JSON, where it was asked for.
     print(
         f"{len(paths)} files in {out}: {len(made.blanks)} different blanks, "

@@ -2,7 +2,7 @@
 
 import argparse
 import sys
-from typing import NoReturn
+from typing import Any, NoReturn
 
 from roomy_hull import __version__
 from roomy_hull.cli.codes import DEMO, SHIPPED, SHOP_SUFFIX, UNUSABLE
@@ -17,6 +17,13 @@ class _Parser(argparse.ArgumentParser):
         """End with exit code 2."""
         sys.stderr.write(f"{self.prog}: {message}. See {self.prog} --help.\n")
         sys.exit(UNUSABLE)
+
+    def parse_known_args(self, *args: Any, **more: Any) -> Any:
+        """Parse; the cut has to go somewhere."""
+        found = super().parse_known_args(*args, **more)
+        if self.prog.endswith(" cut") and not found[0].out and not found[0].json:
+            self.error("one of --out DIR and --json is wanted")
+        return found
 
 
 def _written(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:

@@ -139,10 +139,15 @@ class Dialogs:
         """Close the window."""
         self._window.close()
 
-    def write_cut(self, folder: Path) -> None:
+    def write_cut(self, folder: Path, *, solids: bool = False) -> None:
         """Write the cut files in the background, where their progress is seen."""
-        self._session.view.set(stage="Cut")
-        self._window.stages.cut().write(folder)
+        self._session.view.turn_to("Cut", "Sheets")
+        self._window.stages.cut().write(folder, solids=solids)
+
+    def write_book(self, folder: Path) -> None:
+        """Write the book and its labels in the background, where its progress is seen."""
+        self._session.view.turn_to("Cut", "Sheets")
+        self._window.stages.cut().write_book(folder)
 
     def write_sheet(self, folder: Path) -> None:
         """Write the load sheet as PDF and CSV."""

@@ -6,6 +6,7 @@ from pathlib import Path
 from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
 from roomy_hull.core.errors import PictureError
+from roomy_hull.core.parts import SheetPart
 from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
 from roomy_hull.desktop.window import MainWindow
@@ -15,6 +16,7 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.session.actions.fitting_out import go_to_step
+from roomy_hull.session.pages.cut.words import parts, works
 
 SIZE = (1280, 800)
 
@@ -149,34 +151,36 @@ def _chassis(window: MainWindow) -> None:
 
 
 def _cut(window: MainWindow) -> None:
-    window.session.cancel()
-    window.session.view.set(stage="Cut")
-    _wait_for_cut(window)
-    cut = window.stage("Cut").cut
-    folded = (
-        [
+    session = window.session
+    session.cancel()
+    # Folded all round, so that the order of its bends matters.
+    own = next(
+        (
             n
-            for n, b in enumerate(cut.blanks, 1)
-            if len(b.bends) == 4 and "drawer box" in b.part.name
-        ]
-        if cut is not None
-        else []
+            for n, p, _w in parts(session)
+            if isinstance(p, SheetPart) and len(p.flat().bends) == 4 and not p.role
+        ),
+        0,
     )
-    if folded:
-        window.stage("Cut").list.setCurrentRow(folded[0])
+    session.view.turn_to("Cut", "Parts", part=own, bent=-1)
 
 
 def _wait_for_cut(window: MainWindow) -> None:
+    page = window.stage("Cut").page("Sheets")
     for _ in range(400):
-        if window.stage("Cut").cut is not None and window.stage("Cut").idle:
+        if page.cut is not None and page.idle:
             return
         wait(10)
 
 
 def _sheet(window: MainWindow) -> None:
-    stage = window.stage("Cut")
-    if stage.cut is not None:
-        stage.list.setCurrentRow(len(stage.cut.blanks) + 3)
+    window.session.selection.select("")
+    window.session.view.turn_to("Cut", "Sheets", piece=0)
+    _wait_for_cut(window)
+    cut = window.session.cutting.cut
+    if cut is not None:
+        inner = [n for n, s in enumerate(cut.nest.sheets) if any(p.inside >= 0 for p in s.placed)]
+        window.session.view.set(piece=inner[0] if inner else 0)
 
 
 def _trip(window: MainWindow) -> None:
@@ -203,9 +207,9 @@ def _goods(window: MainWindow) -> None:
 
 def _dark(window: MainWindow) -> None:
     session = window.session
-    first = session.job.services.consumers
-    key = f"consumers.{first[0].id}" if first else ""
-    session.view.turn_to("Services", "Circuits", service=key, dark=True, system="us")
+    made = [w for w in works(session).works if w.owner.is_thing and len(w.joints) > 3]
+    session.selection.select(made[0].owner.id if made else "")
+    session.view.turn_to("Cut", "Joints", dark=True, system="us")
 
 
 VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
@@ -225,9 +229,9 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("loads-chassis", _chassis),
     ("access-goods", _goods),
     ("access-reach", _reach),
-    ("cut-blank", _cut),
+    ("cut-parts", _cut),
     ("cut-sheet", _sheet),
-    ("services-circuits-dark", _dark),
+    ("cut-joints-dark", _dark),
 )
 
 

@@ -12,7 +12,7 @@ from roomy_hull.session.pages.table import STAGES, Stage, page, stage
 from roomy_hull.session.session import Session
 
 if TYPE_CHECKING:
-    from roomy_hull.desktop.pages.cut import CutStage
+    from roomy_hull.desktop.pages.cutting.sheets import SheetsPage
     from roomy_hull.desktop.widgets.page_bar import PageBar
 
 PANEL = "+"
@@ -192,9 +192,9 @@ class StageHost(Pile):
             self.add(made)
         return self._made[title]
 
-    def cut(self) -> "CutStage":
-        """Find the stage Cut, that writes files beside the window."""
-        return cast("CutStage", self.stage("Cut"))
+    def cut(self) -> "SheetsPage":
+        """Find the page Sheets, that writes files beside the window."""
+        return cast("SheetsPage", self.stage("Cut").page("Sheets"))
 
     def show_stage(self) -> None:
         """Show the chosen stage."""

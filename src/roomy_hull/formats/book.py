@@ -162,7 +162,7 @@ def _work(
         if isinstance(part, Hardware) or not part.stands:
             continue
         for n, stand in enumerate(part.stands):
-            solids = tuple(standing(_plain(part), stand))
+            solids = tuple(standing(plain(part), stand))
             shown.append(Shown(solids, str(numbers[id(part)]) if not n else ""))
     rows = tuple(
         (str(numbers[id(p)]), str(p.count), short_name(p), stock_words(p)) for p in work.parts
@@ -197,7 +197,7 @@ def _work(
     return pages
 
 
-def _plain(part: SheetPart | BarPart) -> SheetPart | BarPart:
+def plain(part: SheetPart | BarPart) -> SheetPart | BarPart:
     """A part without fasteners' holes, which a whole unit does not show."""
     return msgspec.structs.replace(part, drilled=())
 

@@ -4,13 +4,15 @@ import contextlib
 import re
 from pathlib import Path
 
+from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.drawing.backends.dxf import DxfWriter
 from roomy_hull.drawing.scenes.cut import blank_strokes, sheet_strokes
 from roomy_hull.formats.csv_tables import bar_list, part_list
 from roomy_hull.formats.making_tables import bend_list, buying_list, drill_list, joint_list
-from roomy_hull.formats.solid_parts import body, glb, step_of
+from roomy_hull.formats.solid_parts import body, glb, step_of, whole_bodies
+from roomy_hull.formats.step import text as step_text
 from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.sheets import Progress
@@ -30,7 +32,8 @@ def file_name(number: int, name: str, ending: str = "dxf") -> str:
 
 
 def write(
-    cut: CutList, folder: Path, progress: Progress = lambda _share: True, *, solids: bool = False
+    cut: CutList, folder: Path, progress: Progress = lambda _share: True, *,
+    solids: Assembly | None = None,
 ) -> list[Path]:  # fmt: skip
     """Write all files of a cut.
 
@@ -42,8 +45,8 @@ def write(
         Where to; made if it is not there.
     progress : callable
         Called with the share done; returning False stops before the next file.
-    solids : bool
-        Whether every part is written as STEP and GLB too, as it is folded or sawn.
+    solids : Assembly or None
+        The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the whole job.
 
     Returns
     -------
@@ -58,7 +61,9 @@ def write(
     written: list[Path] = []
     files: dict[int, str] = {}
     dxf = DxfWriter()
-    shaped = [p for p in cut.parts if isinstance(p, SheetPart | BarPart)] if solids else []
+    shaped = (
+        [p for p in cut.parts if isinstance(p, SheetPart | BarPart)] if solids is not None else []
+    )
     total = len(cut.blanks) + len(cut.nest.sheets) + 2 + len(LISTS) + 2 * len(shaped)
 
     def put(path: Path, text: str | bytes) -> bool:
@@ -81,6 +86,10 @@ def write(
             return written
         if not put(folder / f"{name.removesuffix('step')}glb", glb([body(part)])):
             return written
+    if solids is not None:
+        bodies = whole_bodies(solids)
+        put(folder / "solids/job.step", step_text(bodies, solids.job.name))
+        put(folder / "solids/job.glb", glb(bodies))
     put(folder / "parts.csv", part_list(cut, files))
     put(folder / "bars.csv", bar_list(cut))
     for name, made in LISTS.items():
@@ -102,6 +111,6 @@ def _listed(folder: Path) -> set[str]:
         return set()
     lists = "|".join(("parts", "bars", *LISTS))
     plain = re.compile(
-        rf"(?:(?:blanks|sheets)/\d{{3,}}-[a-z0-9-]+\.dxf|solids/\d{{3,}}-[a-z0-9-]+\.(?:step|glb)|(?:{lists})\.csv)"
+        rf"(?:(?:blanks|sheets)/\d{{3,}}-[a-z0-9-]+\.dxf|solids/(?:job|\d{{3,}}-[a-z0-9-]+)\.(?:step|glb)|(?:{lists})\.csv)"
     )
     return {row for row in rows if plain.fullmatch(row)}

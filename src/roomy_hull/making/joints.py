@@ -189,7 +189,11 @@ def _joint(pair: _Pair, shop: Joining) -> tuple[Joint | None, list[Drill]]:
     long, middle = max(x1 - x0, y1 - y0), c.at((x0 + x1) / 2, (y0 + y1) / 2)
     if bought is not None and bought.bore:
         # One hole of its own, in the middle of where it touches.
-        found = pair.made(method, bought.bore, spots=(_spot(middle),), hole=bought.bore)
+        around = math.pi * bought.bore if method == "weld" else 0.0
+        spots = (_spot(middle),)
+        found = pair.made(
+            method, around or bought.bore, welded=around, spots=spots, hole=bought.bore
+        )
         return found, _both(pair, middle, bought.bore)
     if method == "clamped":
         return pair.made(method, long, spots=(_spot(middle),)), []

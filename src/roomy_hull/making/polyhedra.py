@@ -12,10 +12,12 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from roomy_hull.core import lazily
-from roomy_hull.core.folded import Bend, Face, Hole, Place, Vector, beyond, ends_of
+from roomy_hull.core.folded import ROOT, Bend, Face, Hole, Place, Vector, beyond, ends_of
+from roomy_hull.core.mechanics.bends import bend_allowance
 from roomy_hull.core.parts import BarPart, SheetPart, Stand
 from roomy_hull.core.standing import carried, folded
 from roomy_hull.making.flats import Point
+from roomy_hull.making.part_bent import in_turn
 
 if TYPE_CHECKING:
     import shapely
@@ -107,13 +109,15 @@ def _round(h: Hole) -> list[Point]:
     return [(h.x + r * math.cos(n * step), h.y + r * math.sin(n * step)) for n in range(ROUND)]
 
 
-def of_sheet(part: SheetPart) -> list[Polyhedron]:
+def of_sheet(part: SheetPart, done: frozenset[int] | None = None) -> list[Polyhedron]:
     """A folded sheet in its own directions.
 
     Parameters
     ----------
     part : SheetPart
         The part. [mm]
+    done : frozenset of int or None
+        Which of its bends are made, as the flat's bend lines are counted; none for all of them.
 
     Returns
     -------
@@ -123,7 +127,10 @@ def of_sheet(part: SheetPart) -> list[Polyhedron]:
     t, k = part.thickness, part.material.k(part.thickness)
     found: list[Polyhedron] = []
 
-    def walk(face: Face, place: Place) -> None:
+    count = 0
+
+    def walk(face: Face, place: Place, first: int) -> None:
+        nonlocal count
         whole = shapely.Polygon(face.ring)
         holes = _openings(face)
         if holes:
@@ -136,12 +143,26 @@ def of_sheet(part: SheetPart) -> list[Polyhedron]:
             found.append(
                 prism(*([[place.at(p, z) for p in ring] for ring in rings] for z in (0.0, t)))
             )
-        for bend in face.bends:
-            found.append(_bend(face, bend, place, t, k))
-            walk(bend.face, beyond(place, face, bend, t, None))
+        for bend in in_turn(face, first):
+            made = done is None or count in done
+            count += 1
+            found.append(
+                _bend(face, bend, place, t, k) if made else _strip(face, bend, place, t, k)
+            )
+            walk(bend.face, beyond(place, face, bend, t, None if made else k), 1)
 
-    walk(part.faces(), Place((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)))
+    walk(part.faces(), ROOT, 0)
     return found
+
+
+def _strip(face: Face, bend: Bend, place: Place, t: float, k: float) -> Polyhedron:
+    """A bend that is not made yet: its strip of the flat. [mm]"""
+    p, q = ends_of(face, bend)
+    long = math.dist(p, q)
+    allowance = bend_allowance(abs(bend.angle), bend.radius, t, k)
+    out = ((q[1] - p[1]) / long * allowance, (p[0] - q[0]) / long * allowance)
+    ring = [p, (p[0] + out[0], p[1] + out[1]), (q[0] + out[0], q[1] + out[1]), q]
+    return prism(*([[place.at(x, z) for x in ring]] for z in (0.0, t)))
 
 
 def _bend(face: Face, bend: Bend, place: Place, t: float, k: float) -> Polyhedron:

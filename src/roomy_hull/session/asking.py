@@ -51,11 +51,14 @@ class Asker(Protocol):
     def quit(self) -> None:
         """Close the window."""
 
-    def write_cut(self, folder: Path) -> None:
+    def write_cut(self, folder: Path, *, solids: bool = False) -> None:
         """Write the cut files in the background."""
 
     def write_sheet(self, folder: Path) -> None:
         """Write the load sheet as PDF and CSV."""
+
+    def write_book(self, folder: Path) -> None:
+        """Write the book and its labels as PDF in the background."""
 
     def write_view(self, path: Path) -> None:
         """Write what is drawn as SVG or PDF."""
@@ -117,10 +120,13 @@ class Nobody:
     def quit(self) -> None:
         """Close nothing."""
 
-    def write_cut(self, _folder: Path) -> None:
+    def write_cut(self, _folder: Path, *, solids: bool = False) -> None:
         """Write nothing."""
 
     def write_sheet(self, _folder: Path) -> None:
+        """Write nothing."""
+
+    def write_book(self, _folder: Path) -> None:
         """Write nothing."""
 
     def write_view(self, _path: Path) -> None:

@@ -40,6 +40,12 @@ class Look(msgspec.Struct, frozen=True):
         Who is asked, by their id; the first of the party where empty.
     urgent : str
         The class of use that stands out on the drawing; empty for none.
+    part, bent : int, int
+        The number of the part that is shown, from 1, and after how many of its bends; -1 for all.
+    piece : int
+        Which sheet or bar is shown, from 0.
+    against : str
+        The revision with which the last one, or what is drawn now, is compared; empty for the last.
     """
 
     stage: str = "Fit-out"
@@ -59,6 +65,10 @@ class Look(msgspec.Struct, frozen=True):
     played: int = -1
     person: str = ""
     urgent: str = ""
+    part: int = 0
+    bent: int = -1
+    piece: int = 0
+    against: str = ""
 
     def page(self, stage: str) -> str:
         """The page shown in a stage; empty where none was chosen yet."""

@@ -4,6 +4,7 @@ import itertools
 
 import msgspec
 
+from roomy_hull.core.parts import short_name
 from roomy_hull.core.strokes import (
     Disc,
     Outline,
@@ -33,7 +34,7 @@ def blank_frame(blank: Blank) -> Rect:
 
 def _pad(blank: Blank) -> float:
     """The room for one row of sizes."""
-    return max(blank.length, blank.width * 1.6) * 0.075
+    return max(blank.length, blank.width * 1.6) * 0.1
 
 
 def blank_strokes(blank: Blank) -> Scene:
@@ -118,7 +119,7 @@ def _drawn(scene: Scene) -> list[Stroke]:
 def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
     """Number the bends of a blank as they are made, with way and angle. [mm]"""
     found: list[Stroke] = []
-    size = max(7.0, min(26.0, min(blank.length, blank.width) / 9))
+    size = max(8.0, min(44.0, min(blank.length, blank.width) / 12))
     for n, step in enumerate(plan.steps, 1):
         bend = blank.bends[step.bend]
         middle = ((bend.a[0] + bend.b[0]) / 2, (bend.a[1] + bend.b[1]) / 2)
@@ -184,6 +185,10 @@ def sheet_frame(sheet: Sheet) -> Rect:
     return (-pad, -pad, sheet.length + pad, sheet.width + pad)
 
 
+ROOMY = 260.0
+"""A blank that is narrower is named without what it belongs to. [mm]"""
+
+
 def sheet_scene(sheet: Sheet) -> Scene:
     """Draw a nested sheet.
 
@@ -211,9 +216,9 @@ def sheet_scene(sheet: Sheet) -> Scene:
         )
     for placed in sheet.placed:
         middle = (placed.x + placed.length / 2, placed.y + placed.width / 2)
-        found.append(
-            Words("nested name", middle, placed.blank.part.name, 11, fit=placed.length - 12)
-        )
+        part = placed.blank.part
+        name = part.name if min(placed.length, placed.width) > ROOMY else short_name(part)
+        found.append(Words("nested name", middle, name, 11, fit=placed.length - 12))
     return tuple(found)
 
 

@@ -47,7 +47,19 @@ class Action(msgspec.Struct, frozen=True):
     everywhere: bool = True
 
 
-MENUS = ("Job", "Edit", "View", "Body", "Unit", "Services", "Loads", "Access", "Stage", "Help")
+MENUS = (
+    "Job",
+    "Edit",
+    "View",
+    "Body",
+    "Unit",
+    "Services",
+    "Loads",
+    "Access",
+    "Cut",
+    "Stage",
+    "Help",
+)
 """Titles of the menus, in their order; the window shows them before any action is read."""
 
 

@@ -120,7 +120,20 @@ STAGES: tuple[Stage, ...] = (
         Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage",
              ("access.leg_short", "access.tips", "access.beside")),
     )),
-    Stage("Cut", "cut:CutStage"),
+    Stage("Cut", "", (
+        Page("Parts", "Ctrl+Shift+F1", "Every part flat and folded, its bends in order", "cutting.parts:PartsPage",
+             ("making.flange", "making.bend", "making.hole", "making.overlap", "making.nothing", "making.sheet_stock",
+              "making.bar_stock")),
+        Page("Sheets", "Ctrl+Shift+F2", "How blanks lie on sheets, beside the fewest that could do",
+             "cutting.sheets:SheetsPage"),
+        Page("Bars", "Ctrl+Shift+F3", "How bars are sawn and drilled", "cutting.sheets:BarsPage"),
+        Page("Joints", "Ctrl+Shift+F4", "How parts go together", "cutting.others:JointsPage"),
+        Page("Gaps", "Ctrl+Shift+F5", "How likely each gap binds as built, what to measure again", "cutting.others:GapsPage",
+             ("making.gap",)),
+        Page("Cost", "Ctrl+Shift+F6", "What it costs to make", "cutting.others:CostPage"),
+        Page("Release", "Ctrl+Shift+F7", "Revisions, what is stale, how far every part has come",
+             "cutting.others:ReleasePage"),
+    )),
     Stage("Build", plan="Schedule, log, finishing list and sign-off."),
 )  # fmt: skip
 """Every stage, and every page of each: one row each."""
@@ -166,10 +179,9 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
     if finding.scenario:
         changes["scenario"] = finding.scenario
     there = next((s for s in STAGES if s.title == finding.stage), None)
-    # The cut is nested anew on being shown: one goes there of one's own will.
-    if there is not None and there.alive and there.title != "Cut":
+    if there is not None and there.alive:
         changes["stage"] = there.title
-        if there.title in ("Loads", "Services", "Access"):
+        if there.title in ("Loads", "Services", "Access", "Cut"):
             own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
             changes["pages"] = {**look.pages, there.title: own.title}
             row = _ROWS.get(finding.code.removeprefix("loads."))

@@ -1,0 +1,187 @@
+"""The pages Joints, Gaps, Cost and Release."""
+
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
+
+from roomy_hull.desktop.pages.cutting.base import NestedPage
+from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+from roomy_hull.drawing.manner import Theme
+from roomy_hull.job.releases import STATES
+from roomy_hull.session.pages.cut.others import (
+    COST_HEADS,
+    GAP_HEADS,
+    JOINT_HEADS,
+    RELEASE_HEADS,
+    CostModel,
+    GapsModel,
+    JointsModel,
+    ReleaseModel,
+)
+from roomy_hull.session.pages.cut.words import CAUTION
+from roomy_hull.session.session import Session
+
+
+def _words() -> Label:
+    label = Label()
+    label.setWordWrap(True)
+    label.setFont(font(13))
+    label.setContentsMargins(10, 4, 10, 4)
+    return label
+
+
+class JointsPage(LoadsPage):
+    """What is chosen drawn apart, and how its parts are joined."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = JointsModel(session)
+        self.choice = QComboBox()
+        self.choice.setFont(font(12))
+        self.choice.setAccessibleName("What is put together")
+        self.choice.activated.connect(self._chose)
+        self.words = _words()
+        self.picture = Picture(session, theme, "Drawn apart", self.model.picture)
+        self.table = Grid("Joints")
+        top = QHBoxLayout()
+        top.setContentsMargins(8, 4, 8, 0)
+        top.addWidget(self.choice)
+        top.addWidget(self.words, 1)
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.picture, 4)
+        middle.addWidget(self.table, 6)
+        self.stack(CAUTION, (top, 0), (middle, 1))
+
+    def _chose(self, _row: int) -> None:
+        title = self.choice.currentText()
+        self._session.selection.select(self.model.owner(title))
+        self._session.view.set(part=self.model.first(title), bent=-1)
+
+    def fill(self) -> None:
+        """Bring choice, words and table up to date."""
+        titles = self.model.titles()
+        self.choice.blockSignals(True)
+        if [self.choice.itemText(n) for n in range(self.choice.count())] != titles:
+            self.choice.clear()
+            self.choice.addItems(titles)
+        self.choice.setCurrentText(self.model.chosen())
+        self.choice.blockSignals(False)
+        self.words.setText(self.model.words())
+        self.table.fill(self._theme, JOINT_HEADS, self.model.cells(), widths=(124, 124, 80, 52, 0))
+
+
+class GapsPage(LoadsPage):
+    """Every narrow gap with its doubt, and what to measure again."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = GapsModel(session)
+        self.words = _words()
+        self.table = Grid("Gaps and how likely they bind", rows_chosen=True)
+        self.table.cellClicked.connect(self._chose)
+        self.stack(CAUTION, (self.words, 0), (self.table, 1))
+
+    def _chose(self, row: int, _column: int) -> None:
+        keys = self.model.keys()
+        if 0 <= row < len(keys) and keys[row]:
+            self._session.selection.select(keys[row])
+
+    def fill(self) -> None:
+        """Bring words and table up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(self._theme, GAP_HEADS, self.model.cells(), widths=(0, 74, 84, 84, 136, 0))
+
+
+class CostPage(NestedPage):
+    """The waterfall, and what each thing costs."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = CostModel(session)
+        self.words = _words()
+        self.picture = Picture(session, theme, "What it costs to make", self.model.picture)
+        self.table = Grid("Cost by what it is for")
+        self.stack(CAUTION, (self.picture, 5), (self._bar((self.words, 1)), 0), (self.table, 5))
+
+    def fill(self) -> None:
+        """Bring words and table up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(self._theme, COST_HEADS, self.model.cells(), widths=(150, *(62,) * 9, 0))
+
+
+class ReleasePage(LoadsPage):
+    """The revisions, what is stale, and how far every part has come."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.model = ReleaseModel(session)
+        self.words = _words()
+        self.table = Grid("Released parts", rows_chosen=True)
+        self.table.setSelectionMode(self.table.SelectionMode.ExtendedSelection)
+        self.release = self.ask(
+            "Release…", "making.release", "Freeze every part as it is now, with date and initials"
+        )
+        self.back = self.ask("Take it back", "making.take_back", "While nothing of it is cut")
+        self.book = self.ask(
+            "The book…", "making.book", "Everything to build by, and labels, as PDF"
+        )
+        self.solids = self.ask(
+            "Solids…", "making.solids", "Every part and the whole job as STEP and GLB"
+        )
+        self.compare = QComboBox()
+        self.compare.setFont(font(11))
+        self.compare.setAccessibleName("Compared with")
+        self.compare.activated.connect(self._compare)
+        top = QHBoxLayout()
+        top.setContentsMargins(8, 4, 8, 0)
+        for widget in (self.release, self.back, self.book, self.solids, self.compare):
+            top.addWidget(widget)
+        top.addStretch(1)
+        states = QHBoxLayout()
+        states.setContentsMargins(8, 0, 8, 2)
+        said = Label("The chosen parts are now")
+        said.setFont(font(11))
+        states.addWidget(said)
+        self.states: dict[str, QPushButton] = {}
+        for state in STATES:
+            button = QPushButton(state)
+            button.setFont(font(11))
+            button.clicked.connect(lambda _on, s=state: self._come_to(s))
+            states.addWidget(button)
+            self.states[state] = button
+        states.addStretch(1)
+        self.stack(CAUTION, (top, 0), (self.words, 0), (self.table, 1), (states, 0))
+
+    def _compare(self, row: int) -> None:
+        self._session.view.set(against=str(self.compare.itemData(row) or ""))
+
+    def _come_to(self, state: str) -> None:
+        keys = self.model.keys()
+        chosen = sorted({i.row() for i in self.table.selectedIndexes()})
+        self._session.do(
+            "making.state", keys=tuple(keys[n] for n in chosen if n < len(keys)), state=state
+        )
+
+    def fill(self) -> None:
+        """Bring words, choice and table up to date."""
+        self.words.setText(self.model.words())
+        self.table.fill(
+            self._theme, RELEASE_HEADS, self.model.cells(), widths=(0, 44, 190, 80, 0, 70)
+        )
+        releases = self._session.job.releases
+        rows = [("Against the last", "")] + [
+            (f"Between {r.revision} and the last", r.revision) for r in releases[:-1]
+        ]
+        self.compare.blockSignals(True)
+        self.compare.clear()
+        for words, key in rows:
+            self.compare.addItem(words, key)
+        self.compare.setCurrentIndex(
+            next((n for n, r in enumerate(rows) if r[1] == self._session.look.against), 0)
+        )
+        self.compare.blockSignals(False)
+        self.compare.setVisible(len(releases) > 1)
+        self.back.setEnabled(bool(releases))
+        for button in self.states.values():
+            button.setEnabled(bool(releases))

@@ -1,0 +1,88 @@
+"""Actions of Cut: a part shown, releases, how far parts have come, the book, solids."""
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.job.edits import releases as edits
+from roomy_hull.job.releases import PartState
+from roomy_hull.making.release import drawn_up
+from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.pages.cut.words import parts, works
+from roomy_hull.session.session import Session
+
+
+def show(session: Session, *, part: int) -> None:
+    """Show a part, and select what it belongs to."""
+    own = next((w for n, _p, w in parts(session) if n == part), None)
+    key = own.owner.id if own is not None and own.owner.is_thing else ""
+    session.view.set(part=part, bent=-1)
+    session.selection.select(key)
+
+
+def release(session: Session) -> None:
+    """Freeze every part as it is now; not while a stop stands."""
+    stops = session.verdict.count("stop")
+    if stops:
+        session.say(f"{stops} stop findings are open: they come before a release.", trouble=True)
+        return
+    by = session.asker.name("Initials of who releases it", "")
+    if not by:
+        return
+    try:
+        made = drawn_up(session.job.releases, works(session), by)
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+        return
+    if session.attempt(f"release {made.revision}", lambda: edits.released(session.job, made)):
+        session.view.turn_to("Cut", "Release", against="")
+        session.say(f"Revision {made.revision} is released: {len(made.parts)} parts.")
+
+
+def take_back(session: Session) -> None:
+    """Take the last release back."""
+    session.attempt("take the release back", lambda: edits.taken_back(session.job))
+
+
+def come_to(session: Session, *, keys: tuple[str, ...], state: PartState) -> None:
+    """Say how far some parts have come."""
+    if not keys:
+        session.say("Choose parts in the table first.", trouble=True)
+        return
+    session.attempt(f"{len(keys)} parts {state}", lambda: edits.come_to(session.job, keys, state))
+
+
+def solids(session: Session) -> None:
+    """Write the cut files with every part and the whole job as STEP and GLB."""
+    folder = session.asker.folder("Solids")
+    if folder is None:
+        return
+    session.asker.write_cut(folder, solids=True)
+
+
+def book(session: Session) -> None:
+    """Write the book and its labels."""
+    folder = session.asker.folder("The book")
+    if folder is not None:
+        session.asker.write_book(folder)
+
+
+def _released(session: Session) -> bool:
+    return bool(session.job.releases)
+
+
+def actions() -> list[Action]:
+    """What the menu Cut offers."""
+    menu = "Cut"
+    return [
+        Action("making.release", "Release…", "Freeze every part as it is now, with date and initials", menu, release,
+               ("Ctrl+Shift+R",)),
+        Action("making.take_back", "Take the release back", "While nothing of it is cut", menu, take_back, (), _released),
+        Action("making.book", "The book…", "Everything to build by, and labels, as PDF", menu, book),
+        Action("making.solids", "Solids…", "Cut files, and every part and the whole job as STEP and GLB", menu, solids),
+    ]  # fmt: skip
+
+
+def taking() -> list[Action]:
+    """What takes something."""
+    return [
+        Action("making.show", "Show a part", "Flat and folded", "", show),
+        Action("making.state", "Say how far parts have come", "In the workshop", "", come_to),
+    ]
