@@ -32,8 +32,10 @@ from roomy_hull.shop.tools import Brake
 Points = NDArray[np.float64]
 ACUTE = 150.0
 """A hem is bent so far before it is pressed flat (common practice). [degree]"""
-BARE = 3.0
+BARE = 5.0
 """A bend may run on so many sheet thicknesses beyond the punch at either end (common practice)."""
+SHORT = 2.0
+"""A punch that has to leave both ends bare may be so much shorter still. [mm]"""
 SWING = (0.0, 0.5, 1.0)
 """At which shares of its swing a part is held against the tools."""
 STATES = 3000
@@ -285,14 +287,16 @@ def _tried(job: _Job, spot: Spot, step: Step, done: frozenset[int]) -> tuple[Ste
     brake, t = job.brake, job.thickness
     if not _in_the_way(job, spot, done, tools_around(brake, t, step.die, brake.bed / 2)):
         return step, ""
-    hit = _in_the_way(job, spot, done, tools_around(brake, t, step.die, step.length / 2))
-    if hit:
-        return step, hit
-    bare = BARE * job.thickness
-    punch = put_together(job.brake.segments, step.length - 2 * bare, step.length)
-    if punch is None:
-        return step, "segments"
-    return msgspec.structs.replace(step, punch=punch), ""
+    least = max(1.0, step.length - 2 * BARE * t)
+    hit = ""
+    for low, high in ((least, step.length), (least - SHORT, least)):
+        hit = _in_the_way(job, spot, done, tools_around(brake, t, step.die, high / 2))
+        if not hit:
+            punch = put_together(brake.segments, low, high)
+            if punch is None:
+                return step, "segments"
+            return msgspec.structs.replace(step, punch=punch), ""
+    return step, hit
 
 
 def _fault(job: _Job, worst: tuple[int, str, int]) -> BendPlan:
