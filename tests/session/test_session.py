@@ -87,6 +87,7 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
             "Services",
             "Access",
             "Loads",
+            "Cut",
             "Stage",
             "Help",
         }

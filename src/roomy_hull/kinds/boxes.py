@@ -1,4 +1,4 @@
-"""Boxes that can be bent: open boxes and carcasses, folded in one where the shop's brake can, else of pieces.
+"""Boxes that can be bent, or are built of boards: open boxes and carcasses, folded in one where the shop's brake can.
 
 A box whose flanges stand all round is bent only so deep as the brake has room above its punch; a channel only so deep
 as its base is wide. What is deeper is folded of what can be folded, and the other sides are plates welded in.
@@ -79,6 +79,8 @@ def folded_sides(box: Sized, brake: Brake) -> tuple[int, ...]:
     tuple of int
         `LEFT`, `RIGHT`, `FRONT`, `REAR`.
     """
+    if box.metal.wood:
+        return ()  # of boards: nothing is folded
     there = [n for n in range(4) if box.heights[n] > 0]
     rows = [c for size in range(len(there), -1, -1) for c in itertools.combinations(there, size)]
 
@@ -184,7 +186,8 @@ def carcass(
     w, d, h, front, t, metal = size
     deep = d - front
     holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, deep, site.pitch, site.phase))
-    in_one = h <= site.shop.tools.brake.channel_depth(t, w) - PUNCHES
+    wood = metal.wood
+    in_one = not wood and h <= site.shop.tools.brake.channel_depth(t, w) - PUNCHES
     made_: list[SheetPart] = []
     lift = t
     if in_one:
@@ -196,14 +199,14 @@ def carcass(
         made_.append(
             SheetPart(name, owner, w, deep, t, metal, holes=holes, stands=(at(0.0, front, 0.0),))
         )
-        foot = min(FOOT, w / 4)
+        foot = 0.0 if wood else min(FOOT, w / 4)
         made_ += [
             SheetPart(f"{name}, left side", owner, deep, h - t, t, metal, front=foot, stands=(at(0.0, front, t, WALL),)),
             SheetPart(f"{name}, right side", owner, deep, h - t, t, metal, back=foot,
                       stands=(at(w, front, h, OTHER_WALL),)),
         ]  # fmt: skip
-        lift = 2 * t
-    lap = min(LAP, w / 4)
+        lift = t if wood else 2 * t
+    lap = 0.0 if wood else min(LAP, w / 4)
     made_.append(
         SheetPart(f"{name}, back", owner, w - 2 * t, h - lift, t, metal, left=lap, right=lap,
                   front=lap if in_one else 0.0, stands=(at(t, d, lift, BACK),))

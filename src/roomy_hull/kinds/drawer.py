@@ -115,12 +115,16 @@ def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
                  places=slide_places(unit), fix="bolts"),
     )  # fmt: skip
     if unit.table:
+        hem = 0.0 if metal.wood else 15.0
         found += (
-            SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 2.0, metal, left=15.0, right=15.0,
-                      group="table",
+            SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 9.0 if metal.wood else 2.0, metal,
+                      left=hem, right=hem, group="table",
                       stands=(at(unit.carcass + unit.slide, unit.depth - 25, unit.height - 6, LID),)),
             Hardware("pair of table runners with stops", unit.ref, places=runner_places(unit), fix="bolts"),
         )  # fmt: skip
+    if metal.wood:
+        edges = sum(2 * (p.length + p.width) * p.count for p in found if isinstance(p, SheetPart))
+        found += (Hardware("edge lipping", unit.ref, metres=round(edges / 2000, 1)),)
     if unit.lockable:
         w, high = _lock_at(unit)
         found += (

@@ -8,6 +8,7 @@ from roomy_hull.core.standing import at
 from roomy_hull.core.strokes import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet
 from roomy_hull.kinds import card
+from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside, slides_mass
 from roomy_hull.kinds.expansion import (
@@ -55,15 +56,19 @@ def expand(unit: Shelf, site: Site) -> Expansion:
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)
     flange = min(unit.flange, h)
-    parts: tuple[Part, ...] = (
-        SheetPart(
-            f"{unit.name}: shelf", unit.ref, w, d, t, site.material(unit.material),
-            left=flange, right=flange, front=lip, back=flange,
-            holes=tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase)),
-            role="floor", stands=(at(0.0, 0.0, 0.0),),
-        ),
-    )  # fmt: skip
-    solids = list(made(parts[0]))
+    holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase))
+    metal, stand = site.material(unit.material), at(0.0, 0.0, 0.0)
+    if metal.wood:
+        size = Sized(w, d, (flange, flange, lip, flange), t, metal)
+        parts: tuple[Part, ...] = open_box(
+            f"{unit.name}: shelf", unit.ref, size, site.shop.tools.brake, stand, role="floor", holes=holes
+        )  # fmt: skip
+    else:
+        parts = (
+            SheetPart(f"{unit.name}: shelf", unit.ref, w, d, t, metal, left=flange, right=flange, front=lip, back=flange,
+                      holes=holes, role="floor", stands=(stand,)),
+        )  # fmt: skip
+    solids = [s for p in parts for s in made(p)]
     if flange > 3 * t and not unit.slides:
         # Through the flanges at its ends, into what stands beside it or an upright rail.
         rows = [(x, y) for x in (t, w - t - 6) for y in (d * 0.2, d * 0.8)]

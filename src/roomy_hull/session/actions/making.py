@@ -2,11 +2,15 @@
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.job.edits import releases as edits
+from roomy_hull.job.edits import units
 from roomy_hull.job.releases import PartState
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.release import drawn_up
+from roomy_hull.making.ways import changes_to, of_wood
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.pages.cut.words import parts, works
 from roomy_hull.session.session import Session
+from roomy_hull.shop.shop import Shop
 
 
 def show(session: Session, *, part: int) -> None:
@@ -64,6 +68,33 @@ def book(session: Session) -> None:
         session.asker.write_book(folder)
 
 
+def _selected(session: Session) -> Placed | None:
+    """The selected unit, if it can be built in two ways."""
+    thing = session.job.thing(session.selection.key)
+    return thing if isinstance(thing, Placed) and other_way(thing, session.shop) else None
+
+
+def other_way(unit: Placed, shop: Shop) -> dict[str, object]:
+    """What turns a unit into one of ply, or one of ply into one of metal."""
+    return changes_to(unit, shop, ply=not of_wood(unit, shop))
+
+
+def build_the_other_way(session: Session) -> None:
+    """Build the selected unit of ply, or of metal again."""
+    unit = _selected(session)
+    if unit is None:
+        return
+    changes = other_way(unit, session.shop)
+    words = "of metal" if of_wood(unit, session.shop) else "of ply"
+    session.attempt(
+        f"build {unit.name} {words}", lambda: units.changed(session.job, unit.id, **changes)
+    )
+
+
+def _two_ways(session: Session) -> bool:
+    return _selected(session) is not None
+
+
 def _released(session: Session) -> bool:
     return bool(session.job.releases)
 
@@ -75,6 +106,8 @@ def actions() -> list[Action]:
         Action("making.release", "Release…", "Freeze every part as it is now, with date and initials", menu, release,
                ("Ctrl+Shift+R",)),
         Action("making.take_back", "Take the release back", "While nothing of it is cut", menu, take_back, (), _released),
+        Action("making.other_way", "Build it of ply, or of metal", "The selected unit, with usual thicknesses", menu,
+               build_the_other_way, (), _two_ways),
         Action("making.book", "The book…", "Everything to build by, and labels, as PDF", menu, book),
         Action("making.solids", "Solids…", "Cut files, and every part and the whole job as STEP and GLB", menu, solids),
     ]  # fmt: skip

@@ -1,16 +1,20 @@
 """The pages Joints, Gaps, Cost and Release: their tables, words and pictures."""
 
+from roomy_hull.core.errors import UserError
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes.costs import waterfall
 from roomy_hull.drawing.scenes.folded import Shown, apart, folded_scene, frame_of
 from roomy_hull.formats.book import plain
 from roomy_hull.formats.book_parts import joint_rows, numbered
 from roomy_hull.job.releases import STATES, Release, ReleasedPart
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.cost import CostSheet, cost_sheet
 from roomy_hull.making.gaps import Gap, gaps_of, worth
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
+from roomy_hull.making.ways import both_ways
 from roomy_hull.making.works import fasteners, welded
 from roomy_hull.planning.measured import sigmas
 from roomy_hull.session.pages.cells import Cell
@@ -209,12 +213,32 @@ class CostModel:
             for title, c, bold in rows
         ]  # fmt: skip
 
+    def ways(self) -> str:
+        """The selected unit built in both ways: mass, money and hours beside one another."""
+        session = self._session
+        thing = (
+            session.verdict.assembly.thing(session.selection.key) if session.selection.key else None
+        )
+        if thing is None or thing.place is None or not isinstance(thing.value, Placed):
+            return ""
+        try:
+            rows = both_ways(thing.value, session.shop, thing.place.bay.pitch, thing.place.bay.side)
+        except UserError as trouble:
+            return f"{thing.value.name} the other way: {trouble} "
+        if not rows:
+            return ""
+        system = session.look.system
+        told = "; ".join(
+            f"{b.words} {show(b.kg, 'mass', system)}, {b.money:,.0f}, {b.hours:.1f} h" for b in rows
+        )
+        return f"{thing.value.name}: {told}. "
+
     def words(self) -> str:
         """What it is counted from."""
         found = self.sheet()
         if found is None:
             return "The nesting is at work…"
-        return (
+        return self.ways() + (
             f"{found.metres:.0f} m cut with {found.pierces:,} pierces, {found.bends} bends, {found.welded:.1f} m of weld, "
             f"{found.rivets} rivets, {found.hours:.1f} h of handling and fitting. Offcuts kept are worth {found.kept:,.0f}. "
             "Prices are the shop's; the shipped ones are starting values."
