@@ -163,7 +163,7 @@ def test_springs_are_fitted_and_the_drawing_sits_so(window: MainWindow, qtbot: Q
     rows = {text(found.table, r, 0): r for r in range(found.table.rowCount())}
     assert text(found.table, rows["6  Worst rear"], 13) == "632"
     window.session.view.set(system="us")
-    assert text(found.table, rows["6  Worst rear"], 13) == "90"
+    assert text(found.table, rows["6  Worst rear"], 13) == "92"
 
 
 def test_the_chassis_page_names_peaks_and_effects(window: MainWindow, qtbot: QtBot) -> None:

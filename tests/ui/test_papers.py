@@ -112,9 +112,7 @@ def test_any_view_is_written_as_svg_and_pdf(
     session = window.session
     session.view.turn_to(stage, page) if page else session.view.set(stage=stage)
     if stage == "Cut":
-        qtbot.waitUntil(
-            lambda: window.stage("Cut").cut is not None and window.stage("Cut").idle, timeout=30000
-        )
+        qtbot.waitUntil(lambda: not session.cutting.working, timeout=30000)
     shown = window.shown()
     assert shown.isVisible()
     for suffix in (".svg", ".pdf"):

@@ -183,6 +183,8 @@ def _joint(pair: _Pair, shop: Joining) -> tuple[Joint | None, list[Drill]]:
     """Join one contact."""
     bought, c = pair.bought, pair.contact
     method = _method(pair) if bought is None else METHODS.get("" if bought.opening else bought.fix)
+    if bought is not None and method in ("rivets", "bolts") and _on_wood(pair):
+        method = "screws and glue"
     if method is None:
         return None, []
     x0, y0, x1, y1 = c.patch.bounds
@@ -202,6 +204,10 @@ def _joint(pair: _Pair, shop: Joining) -> tuple[Joint | None, list[Drill]]:
         thin = _thin(pair.a, pair.b)
         return pair.made(method, seam, welded=welded, spots=_ends(c), throat=thin), []
     return _fastened(pair, method, shop, long)
+
+
+def _on_wood(pair: _Pair) -> bool:
+    return any(p.material.wood for p in (pair.a, pair.b) if not isinstance(p, Hardware))
 
 
 def _fastened(

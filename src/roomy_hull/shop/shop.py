@@ -133,17 +133,17 @@ class Prices(msgspec.Struct, frozen=True):
     bend: float
     insulation_per_m2: float
     source: str
-    hour: float = 95.0
-    pierce: float = 0.1
-    weld_per_m: float = 18.0
-    coat_per_m2: float = 22.0
-    rivet: float = 0.15
-    bolt: float = 0.9
-    seal_per_m: float = 9.0
-    hinge_per_m: float = 24.0
-    offcut_share: float = 0.5
-    piece_minutes: float = 4.0
-    bought_minutes: float = 8.0
+    hour: float = 0.0
+    pierce: float = 0.0
+    weld_per_m: float = 0.0
+    coat_per_m2: float = 0.0
+    rivet: float = 0.0
+    bolt: float = 0.0
+    seal_per_m: float = 0.0
+    hinge_per_m: float = 0.0
+    offcut_share: float = 0.0
+    piece_minutes: float = 0.0
+    bought_minutes: float = 0.0
 
 
 class Shop(msgspec.Struct, frozen=True):
