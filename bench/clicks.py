@@ -40,7 +40,7 @@ def main() -> None:
                 stage=stage.title
             )
             QApplication.processEvents()
-    while not window.stage("Cut").idle:
+    while window.session.cutting.working:
         QApplication.processEvents()
     session.view.turn_to("Fit-out", "Drawing")
     QApplication.processEvents()

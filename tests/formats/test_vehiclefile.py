@@ -3,6 +3,7 @@ from pathlib import Path
 import pytest
 
 from roomy_hull.core.errors import InputError, JobFileError
+from roomy_hull.core.parts import Hardware
 from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.job.model import Job
 from roomy_hull.kit.body.fitting import begun, choices, fitted
@@ -73,9 +74,13 @@ def test_the_cost_is_mass_cuts_bends_and_pieces(demo: Job) -> None:
     by_kg = cost(parts, Prices(1, 1, 0, 0, 0, 0, "test"))
     kg = sum(p.mass() * p.count for p in parts if hasattr(p, "mass"))
     assert by_kg.total == pytest.approx(kg)
-    assert cost(parts, Prices(0, 0, 1, 0, 0, 0, "test")).total == sum(
-        p.count for p in parts if not hasattr(p, "mass")
+    # By the piece but for what is sold by the metre, and bolts, which have a price of their own.
+    pieces = sum(
+        p.count
+        for p in parts
+        if isinstance(p, Hardware) and not p.metres and not p.name.startswith("M")
     )
+    assert cost(parts, Prices(0, 0, 1, 0, 0, 0, "test")).total == pieces > 20
     assert cost(parts, SHOP.prices).total > 1000
 
 

@@ -216,6 +216,13 @@ class BarHole(NamedTuple):
     length: float = 0.0
     """Of a slot along the bar; 0 for a round hole. [mm]"""
 
+    @property
+    def words(self) -> str:
+        """Which side that is of a bar that lies with its first measure upright, seen from its beginning."""
+        return {"low wide": "bottom", "far wide": "top", "low high": "right", "far high": "left"}[
+            self.side
+        ]
+
 
 class BarPart(msgspec.Struct, frozen=True):
     """A length of bar or tube. Section as ``40x40x3``; `length` from its one longest point to the other. [mm]

@@ -137,7 +137,7 @@ def _bars(works: Works, cut: CutList, numbers: dict[int, int]) -> list[BookPage]
                               (Table(("bar", "piece", "length", "ends"), rows),)))  # fmt: skip
     drilled = [p for p in works.parts if isinstance(p, BarPart) and p.drilled]
     holes = tuple(
-        (str(numbers[id(p)]), p.name, h.side, f"{h.along:.1f}", f"{h.across:.1f}",
+        (str(numbers[id(p)]), p.name, h.words, f"{h.along:.1f}", f"{h.across:.1f}",
          f"ø {h.diameter:g}" + (f" × {h.length:g} slot" if h.length else ""))
         for p in drilled for h in p.drilled[:MOST_HOLES]
     )  # fmt: skip

@@ -110,7 +110,7 @@ def _part(part: Part, flat: Blank | None, cut: CutList) -> dict[str, Any]:
         return row | {
             "sort": "bar", "section": part.section, "length_mm": _r(part.length), "ends": part.cuts() or "square",
             "holes": [
-                {"side": h.side, "along_mm": _r(h.along), "across_mm": _r(h.across), "diameter_mm": _r(h.diameter),
+                {"side": h.words, "along_mm": _r(h.along), "across_mm": _r(h.across), "diameter_mm": _r(h.diameter),
                  "slot_mm": _r(h.length)}
                 for h in part.drilled
             ],

@@ -59,7 +59,7 @@ def drill_list(cut: CutList) -> str:
     for part in cut.parts:
         if isinstance(part, BarPart):
             rows += [
-                [part.name, part.section, h.side, f"{h.along:.2f}", f"{h.across:.2f}", f"{h.diameter:g}",
+                [part.name, part.section, h.words, f"{h.along:.2f}", f"{h.across:.2f}", f"{h.diameter:g}",
                  f"{h.length:g}" if h.length else ""]
                 for h in part.drilled
             ]  # fmt: skip

@@ -207,6 +207,7 @@ class SheetsPage(_Listed):
         self.written.emit(words)
 
 
+ALL = "All bars"
 DRILL_HEADS = ("Bar", "Side", "Along", "Across", "Hole")
 
 
@@ -223,11 +224,16 @@ class BarsPage(_Listed):
         groups: dict[str, list[Bar]] = {}
         for bar in cut.bars.bars if cut is not None else ():
             groups.setdefault(f"{bar.section} {bar.material.key}", []).append(bar)
-        return [(key, tuple(bars)) for key, bars in groups.items()]
+        every = tuple(bar for bars in groups.values() for bar in bars)
+        whole = [(ALL, every)] if len(groups) > 1 else []
+        return whole + [(key, tuple(bars)) for key, bars in groups.items()]
 
     def _rows(self, cut: CutList) -> list[str]:
         rows = []
         for key, bars in self._groups():
+            if key == ALL:
+                rows.append(f"All {len(bars)} bars")
+                continue
             used, bound = cut.bars.bounds[key]
             at = "fewest" if used <= bound else f"bound {bound}"
             rows.append(f"{sum(b.bought for b in bars)} × {key} ({at})")
@@ -238,7 +244,7 @@ class BarsPage(_Listed):
         if not groups:
             return LOOKING if self._work is not None else "Nothing is sawn", None
         key, bars = groups[min(self._session.look.piece, len(groups) - 1)]
-        title = f"{key}: {len(bars)} bars of {bars[0].length:g} mm, pieces in sawing order"
+        title = f"{key}: {len(bars)} of {bars[0].length:g} mm, pieces in sawing order"
         return title, (cut_scene.bars_scene(bars), cut_scene.bars_frame(bars))
 
     def fill(self) -> None:
@@ -258,6 +264,6 @@ class BarsPage(_Listed):
             for h in getattr(part, "drilled", ()):
                 if hasattr(h, "along"):
                     slot = f" × {h.length:g} slot" if h.length else ""
-                    rows.append([(part.name, ""), (h.side, ""), (f"{h.along:.1f}", ""), (f"{h.across:.1f}", ""),
+                    rows.append([(part.name, ""), (h.words, ""), (f"{h.along:.1f}", ""), (f"{h.across:.1f}", ""),
                                  (f"ø {h.diameter:g}{slot}", "")])  # fmt: skip
         self.table.fill(self._theme, DRILL_HEADS, rows, widths=(0, 100, 90, 90, 160))

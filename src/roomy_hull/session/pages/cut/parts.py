@@ -141,7 +141,7 @@ class PartsModel:
         if isinstance(part, BarPart):
             return [
                 [(f"{h.along:.1f}", ""), (f"{h.across:.1f}", ""),
-                 (f"ø {h.diameter:g}" + (f" × {h.length:g} slot" if h.length else "") + f", {h.side}", "")]
+                 (f"ø {h.diameter:g}" + (f" × {h.length:g} slot" if h.length else "") + f", {h.words}", "")]
                 for h in part.drilled
             ]  # fmt: skip
         found = self.flat()
