@@ -32,6 +32,8 @@ def page() -> str:
     body, moving, soak = measured("body.py"), measured("together.py"), measured("soak.py")
     loads, clicks = measured("loads.py"), measured("clicks.py")
     services, access = measured("services.py"), measured("access.py")
+    nests = measured("nesting.py")
+    worse = nests["free"]["worse_than_packer"] + nests["shear"]["worse_than_packer"]
     full, reference = moving["growth"]["60"], moving["reference"]
     sixty = edit["growth"]["60"]
     shown = start.get("window", start["offscreen"])
@@ -73,6 +75,18 @@ def page() -> str:
          verdict(access["good"]["median"], 30)),
         ("The same after a unit was moved and let go, median", f"{access['unit']['median']:.0f} ms", "30 ms",
          verdict(access["unit"]["median"], 30)),
+        ("Sheets of 24 random sets at the bound, free cuts", f"{nests['free']['at_bound']} of 24", "22",
+         verdict(nests["free"]["at_bound"], 22, most=False)),
+        ("The same, edge to edge, against the bound of free cuts", f"{nests['shear']['at_bound']} of 24", "22",
+         verdict(nests["shear"]["at_bound"], 22, most=False)),
+        ("Sets of both on which rectpack is better", f"{worse}", "0", verdict(worse, 0)),
+        ("Sets of bars over the bound, of 40 random ones",
+         f"{nests['bars']['over']}, {nests['bars']['first_fit_over']} longest first", "1",
+         verdict(nests["bars"]["over"], 1)),
+        ("Whole cut list of the demo, median", f"{nests['cut_ms']:.0f} ms", "300 ms", verdict(nests["cut_ms"], 300)),
+        ("300 parts unfolded, median", f"{nests['unfold_ms']:.0f} ms", "150 ms", verdict(nests["unfold_ms"], 150)),
+        ("What is stale since a release, median", f"{nests['release_ms']:.0f} ms", "100 ms",
+         verdict(nests["release_ms"], 100)),
         ("Chances of being over against a million random draws, worst difference", f"{loads['chances']['worst']:.1f} "
          "standard errors", "4.5", verdict(loads["chances"]["worst"], 4.5)),
         ("Drag step of the demo: verdict, all views told, weigh strip painted, 95th percentile",

@@ -15,7 +15,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.formats import cutfiles, jobfile
 from roomy_hull.formats.making_json import making_json
 from roomy_hull.job.edits.releases import released
-from roomy_hull.making.cutlist import CutList, cut_of
+from roomy_hull.making.cutlist import CutList, cut_of, shaped
 from roomy_hull.making.gaps import gaps_of, worth
 from roomy_hull.making.release import drawn_up, stale
 from roomy_hull.making.works import works_of
@@ -34,6 +34,8 @@ def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
     if args.rounds < 0:
         raise InputError(f"{args.rounds} rounds cannot be made", "--rounds", "Give 0 or more.")
     made = cut_of(verdict.assembly, rounds=args.rounds)
+    if args.shapes:
+        made = shaped(made, verdict.assembly.shop)
     if args.json:
         told = making_json(verdict, works_of(verdict.assembly), made)
         print(json.dumps(told, indent=1, ensure_ascii=False))

@@ -74,6 +74,11 @@ def _made(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
         "--solids", action="store_true", help="every part as STEP and GLB too, and the whole job"
     )
     one.add_argument(
+        "--shapes",
+        action="store_true",
+        help="lay odd outlines into one another where that saves a sheet; takes minutes",
+    )
+    one.add_argument(
         "--rounds",
         type=int,
         default=300,

@@ -19,12 +19,18 @@ from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.gaps import Gap
 from roomy_hull.making.polyhedra import standing
+from roomy_hull.making.sheets import PlacedBlank
 from roomy_hull.making.works import Work, Works, fasteners, welded
 
 CAUTION = (
     "Figures are for planning: prove every bend with a test bend and every size on the vehicle. Sharp edges, hot work and "
     "lifting hurt people; follow your local rules. Roomy Hull computes and warns; it never certifies."
 )
+
+
+def turned_words(p: PlacedBlank) -> str:
+    """How a blank lies on its sheet against its own drawing."""
+    return ("", "turned", "turned about", "turned by three quarters")[p.turned + 2 * p.about]
 
 
 class Book(msgspec.Struct, frozen=True):
@@ -61,7 +67,7 @@ def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Bo
         paper = Paper("", cut_scene.sheet_scene(sheet), cut_scene.sheet_frame(sheet))
         rows = tuple(
             (str(numbers.get(id(p.blank.part), 0)), p.blank.part.name, f"{p.x:.0f}", f"{p.y:.0f}",
-             "turned" if p.turned else "")
+             turned_words(p))
             for p in sheet.placed
         )  # fmt: skip
         where = "bought" if sheet.bought else "an offcut of the shop's"

@@ -53,7 +53,7 @@ def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
                 "bought": s.bought, "price": _r(s.price), "used": _r(s.used()),
                 "left_mm": [[_r(v) for v in rest] for rest in s.left],
                 "blanks": [
-                    {"part": p.blank.part.name, "x_mm": _r(p.x), "y_mm": _r(p.y), "turned": p.turned,
+                    {"part": p.blank.part.name, "x_mm": _r(p.x), "y_mm": _r(p.y), "turned": p.turned, "about": p.about,
                      "in_opening_of": p.inside if p.inside >= 0 else None}
                     for p in s.placed
                 ],

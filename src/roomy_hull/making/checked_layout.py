@@ -20,13 +20,14 @@ SLACK = 1e-6
 
 
 class Lying(NamedTuple):
-    """A blank where it lies: its lower left corner, whether it is turned, in which other's opening. [mm]"""
+    """A blank where it lies: lower left corner, whether turned, in which other's opening, whether turned about. [mm]"""
 
     blank: Blank
     x: float
     y: float
     turned: bool
     inside: int = -1
+    about: bool = False
 
 
 def shape_of(one: Lying) -> Any:
@@ -47,6 +48,9 @@ def shape_of(one: Lying) -> Any:
 
     def at(p: tuple[float, float]) -> tuple[float, float]:
         x, y = (b.width - p[1], p[0]) if one.turned else p
+        if one.about:
+            long, wide = (b.width, b.length) if one.turned else (b.length, b.width)
+            x, y = long - x, wide - y
         return one.x + x, one.y + y
 
     outer, *holes = ([at(p) for p in ring] for ring in rings)

@@ -3,6 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.errors import InputError
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.making.bars import BarPlan, plan
 from roomy_hull.making.bending import BendPlan, plan_bends
@@ -10,6 +11,7 @@ from roomy_hull.making.flats import Blank, blank
 from roomy_hull.making.joints import Joint
 from roomy_hull.making.nesting import ROUNDS, Nesting, nest
 from roomy_hull.making.sheets import USUAL, Nest, Progress, Way
+from roomy_hull.making.true_shape import by_shape
 from roomy_hull.making.works import works_of
 from roomy_hull.shop.shop import Shop, Stock
 from roomy_hull.shop.tools import Brake
@@ -116,6 +118,37 @@ def cut_of(
     shop, works = assembly.shop, works_of(assembly)
     found = cut_list(list(works.parts), shop.stock, progress, way_of(shop), rounds)
     return msgspec.structs.replace(found, joints=works.joints, brake=shop.tools.brake)
+
+
+def shaped(cut: CutList, shop: Shop, progress: Progress = lambda _share: True) -> CutList:
+    """A cut with odd outlines laid into one another, wherever that saves a sheet.
+
+    Parameters
+    ----------
+    cut : CutList
+        As found with rectangles. [mm]
+    shop : Shop
+        Its stock, and what it cuts with.
+    progress : callable
+        Called with the share done; returning False stops; what was saved till then is kept.
+
+    Returns
+    -------
+    CutList
+        The same where nothing is saved.
+
+    Raises
+    ------
+    InputError
+        The shop's shear cuts from edge to edge only.
+    """
+    if shop.tools.cutter.kind == "shear":
+        raise InputError(
+            "a shear cuts from edge to edge: it cannot cut by shape",
+            "the shop's cutter",
+            "Keep to rectangles, or enter a laser, plasma or router.",
+        )
+    return msgspec.structs.replace(cut, nest=by_shape(cut.nest, shop.stock, progress))
 
 
 def nesting_of(cut: CutList, shop: Shop) -> Nesting:

@@ -182,7 +182,7 @@ def _check(table: Table, found: list[Sheet]) -> None:
     numbers = sorted(p.number for s in found for p in s.placed)
     fault = "a blank is missing" if numbers != list(range(len(table.blanks))) else ""
     for sheet in found:
-        rows = [Lying(p.blank, p.x, p.y, p.turned, p.inside) for p in sheet.placed]
+        rows = [Lying(p.blank, p.x, p.y, p.turned, p.inside, p.about) for p in sheet.placed]
         size = (sheet.length, sheet.width)
         fault = fault or flaw(rows, size, table.stock.trim, table.stock.kerf)
         boxes = [(p.x, p.y, p.x + p.length, p.y + p.width) for p in sheet.placed]

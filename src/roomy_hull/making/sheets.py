@@ -15,7 +15,7 @@ Progress = Callable[[float], bool]
 
 
 class PlacedBlank(msgspec.Struct, frozen=True):
-    """A blank's place on its sheet; `turned` by a quarter. Lower left corner. [mm]
+    """A blank's place on its sheet; `turned` by a quarter, and `about` by half a turn more. Lower left corner. [mm]
 
     `inside` is the number of the blank in whose opening it lies; -1 for none.
     """
@@ -28,6 +28,25 @@ class PlacedBlank(msgspec.Struct, frozen=True):
     width: float
     turned: bool
     inside: int = -1
+    about: bool = False
+
+    def at(self, p: tuple[float, float]) -> tuple[float, float]:
+        """Where a point of the blank lies on the sheet. [mm]
+
+        Parameters
+        ----------
+        p : (x, y)
+            As the blank is drawn. [mm]
+
+        Returns
+        -------
+        (x, y)
+            On the sheet. [mm]
+        """
+        x, y = (self.blank.width - p[1], p[0]) if self.turned else p
+        if self.about:
+            x, y = self.length - x, self.width - y
+        return self.x + x, self.y + y
 
 
 class Sheet(msgspec.Struct, frozen=True):

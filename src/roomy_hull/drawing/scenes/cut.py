@@ -8,7 +8,6 @@ from roomy_hull.core.parts import short_name
 from roomy_hull.core.strokes import (
     Disc,
     Outline,
-    Point,
     Rect,
     Scene,
     Size,
@@ -83,14 +82,9 @@ def _etched(blank: Blank) -> list[Stroke]:
 
 def placed_strokes(placed: PlacedBlank) -> Scene:
     """Describe a blank where it lies on its sheet, turned by a quarter where it lies turned. [mm]"""
-    blank = placed.blank
-
-    def at(p: Point) -> Point:
-        x, y = (blank.width - p[1], p[0]) if placed.turned else p
-        return (placed.x + x, placed.y + y)
-
+    at = placed.at
     found: list[Stroke] = []
-    for stroke in blank_strokes(blank):
+    for stroke in blank_strokes(placed.blank):
         if isinstance(stroke, Outline):
             role = "nested" if stroke.role == "blank" else stroke.role
             points = tuple(at(p) for p in stroke.points)

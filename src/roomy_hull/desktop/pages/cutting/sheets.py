@@ -16,8 +16,9 @@ from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import cut as cut_scene
 from roomy_hull.formats import cutfiles
 from roomy_hull.making.bars import Bar
-from roomy_hull.making.cutlist import CutList, nesting_of
+from roomy_hull.making.cutlist import CutList, nesting_of, way_of
 from roomy_hull.making.sheets import Nest, Sheet
+from roomy_hull.making.true_shape import by_shape, hopeful
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import CAUTION, LOOKING, works
 from roomy_hull.session.session import Session
@@ -75,7 +76,8 @@ class SheetsPage(_Listed):
         super().__init__(session, theme, "Nested sheets")
         self.better_button = QPushButton("Look for better")
         self.better_button.setToolTip(
-            "Take sheets apart and pack them again, until it is stopped or can be no better"
+            "Take sheets apart and pack them again, then lay odd outlines into one another, "
+            "until it is stopped or can be no better"
         )
         self.write_button = QPushButton("Write cut files…")
         self.write_button.setToolTip("DXF blanks, nested sheets, all lists (Ctrl+E)")
@@ -124,7 +126,11 @@ class SheetsPage(_Listed):
         used = sum(n for n, _b in cut.nest.bounds.values())
         least = sum(b for _n, b in cut.nest.bounds.values())
         open_ = [k for k, (n, b) in cut.nest.bounds.items() if n > b]
+        shop = self._session.shop
+        odd = not way_of(shop).shear and hopeful(cut.nest, shop.stock)
         at = "no nesting needs fewer" if not open_ else f"no nesting needs fewer than {least}"
+        if odd:
+            at += " by rectangles; odd outlines may still go into one another"
         kg = sum(p.mass() * p.count for p in cut.parts if hasattr(p, "mass"))
         inside = sum(p.inside >= 0 for s in cut.nest.sheets for p in s.placed)
         more = f", {inside} blanks out of openings" if inside else ""
@@ -132,7 +138,7 @@ class SheetsPage(_Listed):
             f"{used} sheets bought ({at}){more}, about {cut.nest.price:,.0f}; "
             f"{show(kg, 'mass', self._session.look.system)} of metal in the parts."
         )
-        self.better_button.setVisible(bool(open_))
+        self.better_button.setVisible(bool(open_) or odd)
 
     def _better(self) -> None:
         """Improve the nesting beside the window, until it is stopped; the best is kept."""
@@ -143,11 +149,16 @@ class SheetsPage(_Listed):
 
         def job(step: Step) -> Nest:
             nesting = nesting_of(cut, shop)
+            going = True
             for n in range(ROUNDS):
-                if nesting.done or not step(n / ROUNDS):
+                going = step(n / ROUNDS / 2)
+                if nesting.done or not going:
                     break
                 nesting.step()
-            return nesting.nest()
+            found = nesting.nest()
+            if way_of(shop).shear or not going:
+                return found
+            return by_shape(found, shop.stock, lambda share: step((1 + share) / 2))
 
         def done(found: Nest) -> None:
             import msgspec  # ruff: ignore[import-outside-top-level]  # only here
