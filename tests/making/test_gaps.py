@@ -17,7 +17,8 @@ from roomy_hull.core.stack import Chain, Link
 from roomy_hull.formats import shopfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import units
-from roomy_hull.making.gaps import AGAIN, TAPE, gaps_of, part_doubt, worth
+from roomy_hull.making.gap import TAPE, part_doubt
+from roomy_hull.making.gaps import AGAIN, gaps_of, worth
 from roomy_hull.verdict.verdict import judge
 
 DRAWS = 100_000
@@ -108,3 +109,29 @@ def test_a_gap_that_is_clear_and_likely_binds_is_a_look() -> None:
     found = [f for f in judge(moved).findings if f.code == "making.gap"]
     gaps = [g for g in gaps_of(assemble(moved)) if g.chain.nominal > 0 and g.chain.chance > 0.02]
     assert len(found) == len(gaps)
+
+
+def test_a_row_between_the_arches_binds_by_one_tape_reading() -> None:
+    # Tub of 1,560 with arches of 225: 1,110 between them. Two stacks of 545 and 520: 45 left, as by hand.
+    job = demo_job("lowfold")
+    row = next(g for g in gaps_of(assemble(job)) if g.title.endswith("between the arches"))
+    assert row.chain.nominal == pytest.approx(1560 - 2 * 225 - 545 - 520)
+    (tape,) = (x for x in row.chain.links if x.measure)
+    assert (tape.measure, tape.sigma) == ("between", TAPE)
+    tight = units.changed(job, "strings", width=562.0)  # and 3 mm are left
+    (bad,) = (g for g in gaps_of(assemble(tight)) if g.title == row.title)
+    assert bad.chain.nominal == pytest.approx(3)
+    assert bad.chain.chance > row.chain.chance
+    (again,) = (w for w in worth(gaps_of(assemble(tight))) if w.measure == "between")
+    assert again.saves > 0
+
+
+def test_things_of_different_bays_have_a_gap() -> None:
+    job = demo_job("brackwater")
+    assert not any({r.id for r in g.refs} == {"galley", "waders"} for g in gaps_of(assemble(job)))
+    galley = job.thing("galley")
+    assert galley is not None
+    moved = units.changed(job, "galley", u=galley.u + 38)  # type: ignore[union-attr]
+    (gap,) = (g for g in gaps_of(assemble(moved)) if {r.id for r in g.refs} == {"galley", "waders"})
+    assert gap.chain.nominal == pytest.approx(10)
+    assert len(gap.chain.links) == 4

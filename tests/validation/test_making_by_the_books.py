@@ -22,7 +22,7 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.making.checked_layout import Lying, flaw, shape_of
 from roomy_hull.making.cutting_stock import fewest, first_fit
 from roomy_hull.making.flats import blank
-from roomy_hull.making.gaps import part_doubt
+from roomy_hull.making.gap import part_doubt
 
 
 def test_groovers_worked_example_of_bending() -> None:

@@ -17,7 +17,7 @@ from roomy_hull.formats.book_parts import (
 )
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
-from roomy_hull.making.gaps import Gap
+from roomy_hull.making.gap import Gap
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.sheets import PlacedBlank
 from roomy_hull.making.works import Work, Works, fasteners, welded

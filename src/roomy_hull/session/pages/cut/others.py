@@ -11,7 +11,8 @@ from roomy_hull.formats.book_parts import joint_rows, numbered
 from roomy_hull.job.releases import STATES, Release, ReleasedPart
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.cost import CostSheet, cost_sheet
-from roomy_hull.making.gaps import Gap, gaps_of, worth
+from roomy_hull.making.gap import Gap
+from roomy_hull.making.gaps import gaps_of, worth
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.ways import both_ways

@@ -1,0 +1,111 @@
+"""What a gap is, and how sure the sizes around it are."""
+
+import math
+
+import msgspec
+
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import BarPart, SheetPart
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.stack import Chain, Link
+from roomy_hull.core.standing import WAYS, standing
+from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.registry import kind_of
+from roomy_hull.shop.shop import Shop
+
+NEAR = 25.0
+"""Gaps wider than this never bind. [mm]"""
+BOUGHT = 1.0
+"""One sigma of what is bought, by its data sheet (common practice). [mm]"""
+TAPE = 1.5
+"""One sigma of a size of the vehicle that nobody has measured twice (common practice). [mm]"""
+AXES = ("along the wall", "inward", "up")
+
+
+class Gap(msgspec.Struct, frozen=True):
+    """A gap between two things, with the chain of its sizes. [mm]
+
+    `where` is the room between them in vehicle axes.
+    """
+
+    title: str
+    refs: tuple[Ref, ...]
+    chain: Chain
+    where: Box | None = None
+
+    def words(self) -> str:
+        """The gap with its doubt, and how often it binds."""
+        c = self.chain
+        often = c.one_in()
+        binds = "hardly ever binds" if often > 1e5 else f"binds in 1 of {max(1, round(often)):,}"
+        return f"{c.nominal:.1f} mm ± {c.sigma:.1f}: {binds}"
+
+
+def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
+    """The doubt of a thing's own size along one of its directions.
+
+    Parameters
+    ----------
+    thing : Thing
+        The thing.
+    axis : int
+        0 along the wall, 1 inward, 2 up.
+    shop : Shop
+        What its cutter and brake leave.
+
+    Returns
+    -------
+    Link
+        Two cut edges, and every bend of the part that spans it, with what is not known of K; where no part spans it,
+        the data sheet's.
+    """
+    if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
+        return Link(f"{thing.value.name}, by its data sheet", BOUGHT, -1.0)
+    best: tuple[float, float] = (0.0, BOUGHT)
+    for part in thing.expansion.parts:
+        if not isinstance(part, SheetPart | BarPart) or not part.stands:
+            continue
+        boxes = [b for one in standing(part)[:1] for b in one]
+        span = max(b[axis + 3] for b in boxes) - min(b[axis] for b in boxes)
+        if span > best[0] + 1e-6:
+            best = span, part_doubt(part, _own_axis(part, axis), shop)
+    return Link(f"{thing.value.name}, {AXES[axis]}", best[1], -1.0)
+
+
+def _own_axis(part: SheetPart | BarPart, axis: int) -> int:
+    """Which of a part's own directions lies along one of its owner's."""
+    stand = part.stands[0]
+    return next((n for n, way in enumerate((stand.x, stand.y, stand.z)) if WAYS[way][0] == axis), 2)
+
+
+def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
+    """One sigma of a part's outside size along one of its own directions.
+
+    Parameters
+    ----------
+    part : SheetPart or BarPart
+        The part.
+    own : int
+        0 along its length, 1 along its width, 2 along its flanges or a bar's height.
+    shop : Shop
+        Doubts of cutter, saw and brake.
+
+    Returns
+    -------
+    float
+        The root of squares of two edges, of each bend, and of K for each. [mm]
+    """
+    tools = shop.tools
+    if isinstance(part, BarPart):
+        return tools.saw.doubt if own == 0 else 0.2
+    if part.shape is None:
+        pairs = ((part.left, part.right), (part.front, part.back))
+        bends = sum(f > 0 for f in pairs[own]) if own < 2 else int(max(*pairs[0], *pairs[1]) > 0)
+    else:
+        bends = len(part.shape.bends)
+    t = part.thickness
+    if own == 2 and not bends:
+        return 0.05
+    by_k = part.material.k_doubt(t) * t * math.pi / 2
+    return math.sqrt(2 * tools.cutter.doubt**2 + bends * (tools.doubts.bend**2 + by_k**2))
