@@ -118,9 +118,13 @@ def test_a_row_between_the_arches_binds_by_one_tape_reading() -> None:
     assert row.chain.nominal == pytest.approx(1560 - 2 * 225 - 545 - 520)
     (tape,) = (x for x in row.chain.links if x.measure)
     assert (tape.measure, tape.sigma) == ("between", TAPE)
-    tight = units.changed(job, "strings", width=562.0)  # and 3 mm are left
+    first, second = job.thing("actions"), job.thing("strings")
+    assert first is not None
+    assert second is not None
+    tight = units.changed(job, "actions", u=first.u - 21)  # type: ignore[union-attr]
+    tight = units.changed(tight, "strings", u=second.u - 24, width=560.0)  # type: ignore[union-attr]
     (bad,) = (g for g in gaps_of(assemble(tight)) if g.title == row.title)
-    assert bad.chain.nominal == pytest.approx(3)
+    assert bad.chain.nominal == pytest.approx(1110 - 545 - 560)
     assert bad.chain.chance > row.chain.chance
     (again,) = (w for w in worth(gaps_of(assemble(tight))) if w.measure == "between")
     assert again.saves > 0
