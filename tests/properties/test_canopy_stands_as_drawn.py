@@ -10,7 +10,7 @@ from tests.builders import SHOP
 from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, hull, without
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import FLAT, right_handed, standing, stood
+from roomy_hull.core.standing import FLAT, folded, right_handed, standing, stood
 from roomy_hull.job.body import Canopy, Door
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import frame, shell, sides
@@ -52,6 +52,7 @@ def boxes(part: SheetPart | BarPart) -> list[list[Box]]:
         holes = [(c.x, c.y, c.x + c.length, c.y + c.width) for c in part.cutouts]
         left = left_of((0.0, 0.0, part.length, part.width), holes)
         flat = [Box(a, b, 0.0, c, d, part.thickness) for a, b, c, d in left]
+        flat += folded(part)[1:]  # its flanges
         return [[stood(b, s) for b in flat] for s in part.stands]
     return [list(row) for row in standing(part)]
 

@@ -16,8 +16,8 @@ from roomy_hull.job.body import Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.kit.body import tray as tray_kit
 
 NEAR = 1.0
-NOWHERE = ("filler pocket", "mudguard strip")
-"""The filler's place is not measured, the guard is rolled."""
+NOWHERE = ("filler pocket", "mudguard strip", "mudguard bracket")
+"""The filler's place is not measured; the guard is rolled, its brackets stand where it comes to lie."""
 VEHICLE, WAGON = demo_job().vehicle, demo_job("tarn")
 
 

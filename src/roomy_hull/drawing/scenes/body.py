@@ -28,7 +28,7 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
         if part.role == "side" and view.h[0] == 1:
             continue
         found.append(rectangle("tray", *view.rect(part.box), 4))
-        if part.role == "headboard" and view.h[0] == 1:
+        if part.role == "headboard" and not part.id and view.h[0] == 1:
             found += _mesh(view.rect(part.box))
     floor = ground.floor
     edge = Box(floor.x0, floor.y0, floor.z1 - 70, floor.x1, floor.y1, floor.z1)

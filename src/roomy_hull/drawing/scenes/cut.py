@@ -16,9 +16,10 @@ from roomy_hull.core.strokes import (
     line,
     rectangle,
 )
+from roomy_hull.drawing.scenes.etching import etched, spot
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.bending import BendPlan
-from roomy_hull.making.flats import Blank, bend_words
+from roomy_hull.making.flats import Blank
 from roomy_hull.making.sheets import PlacedBlank, Sheet
 
 BAR_STEP = 190.0
@@ -63,21 +64,7 @@ def blank_strokes(blank: Blank) -> Scene:
         found.append(Outline("blank hole", corners, radius=radius))
     for bend in blank.bends:
         found.append(line("bend up" if bend.angle > 0 else "bend down", bend.a, bend.b))
-    return (*found, *_etched(blank))
-
-
-def _etched(blank: Blank) -> list[Stroke]:
-    """Write what is etched on a blank: name and number, sheet, bends."""
-    part = blank.part
-    height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))
-    words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
-    if blank.bends:
-        words.append(bend_words(blank).replace("°", ""))  # a machine's etcher has plain letters
-    return [
-        Words("etched", (blank.length / 2, blank.width / 2 - (i - (len(words) - 1) / 2) * height * 1.8),
-              row, height, fixed=False)
-        for i, row in enumerate(words)
-    ]  # fmt: skip
+    return (*found, *etched(blank))
 
 
 def placed_strokes(placed: PlacedBlank) -> Scene:
@@ -91,8 +78,12 @@ def placed_strokes(placed: PlacedBlank) -> Scene:
             found.append(msgspec.structs.replace(stroke, role=role, points=points))
         elif isinstance(stroke, Disc):
             found.append(msgspec.structs.replace(stroke, centre=at(stroke.centre)))
-        elif isinstance(stroke, Words):
-            found.append(msgspec.structs.replace(stroke, at=at(stroke.at), upright=placed.turned))
+    words = etched(placed.blank)
+    quarters = (bool(words and words[0].upright) + placed.turned + 2 * placed.about) % 4
+    # Past a quarter the words are still read the right way up: the last line's place is the first one's.
+    places = [at(w.at) for w in words][:: -1 if quarters > 1 else 1]
+    for w, place in zip(words, places, strict=True):
+        found.append(msgspec.structs.replace(w, at=place, upright=quarters % 2 == 1))
     return tuple(found)
 
 
@@ -181,6 +172,8 @@ def sheet_frame(sheet: Sheet) -> Rect:
 
 ROOMY = 260.0
 """A blank that is narrower is named without what it belongs to. [mm]"""
+NAMED = 24.0
+"""What a letter of a name takes on a sheet's picture. [mm]"""
 
 
 def sheet_scene(sheet: Sheet) -> Scene:
@@ -209,10 +202,14 @@ def sheet_scene(sheet: Sheet) -> Scene:
             )
         )
     for placed in sheet.placed:
-        middle = (placed.x + placed.length / 2, placed.y + placed.width / 2)
         part = placed.blank.part
         name = part.name if min(placed.length, placed.width) > ROOMY else short_name(part)
-        found.append(Words("nested name", middle, name, 11, fit=placed.length - 12))
+        long = min(NAMED * len(name), placed.blank.length * 0.6)
+        where = spot(placed.blank, long, NAMED, holes=False)
+        aside = where.at != (placed.blank.length / 2, placed.blank.width / 2)
+        upright = aside and where.upright != placed.turned
+        fit = (placed.width if upright else placed.length) - 12
+        found.append(Words("nested name", placed.at(where.at), name, 11, fit=fit, upright=upright))
     return tuple(found)
 
 

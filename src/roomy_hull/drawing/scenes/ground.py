@@ -304,7 +304,9 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
     ground = assembly.ground
     found: list[Stroke] = [rectangle("tray plan", *view.rect(ground.floor), 6)]
     found += [
-        rectangle("cut", *view.rect(p.box)) for p in parts_of(ground.tray, "headboard", "arch")
+        rectangle("cut", *view.rect(p.box))
+        for p in parts_of(ground.tray, "headboard", "arch")
+        if p.role == "arch" or not p.id  # not the feet of its posts
     ]
     box, clear = ground.canopy, ground.inside
     canopy = assembly.job.body.canopy

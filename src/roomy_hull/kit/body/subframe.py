@@ -191,6 +191,31 @@ def _mounts(vehicle: Vehicle, tray: Tray) -> Hardware:
                     2 * count, places=tuple(places), fix="bolts")  # fmt: skip
 
 
+def headboard_posts(vehicle: Vehicle, tray: Tray) -> tuple[Box, ...]:
+    """Where the headboard's posts stand: ahead of the first cross-member, from its underside up.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        What the tray stands on.
+    tray : Tray
+        The tray. [mm]
+
+    Returns
+    -------
+    tuple of Box
+        In vehicle axes, from left to right; none without a headboard. [mm]
+    """
+    if tray.headboard <= 0:
+        return ()
+    x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
+    high, wide = section_height(HEADBOARD_POST), section_width(HEADBOARD_POST)
+    between = (tray.width - POSTS * high) / (POSTS - 1)
+    low = top - floor_depth(tray) - section_height(tray.cross)
+    starts = [-half + n * (high + between) for n in range(POSTS)]
+    return tuple(Box(x0 - wide, y, low, x0, y + high, top + tray.headboard) for y in starts)
+
+
 def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> list[Part]:
     """Posts that go through, rails cut between them, a skin ahead of them; a hoop on top, mitred at its corners."""
     x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
@@ -198,12 +223,11 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
     made: list[Part] = []
     if tray.headboard > 0:
         between = (tray.width - POSTS * high) / (POSTS - 1)
-        # They stand ahead of the first cross-member, down to its underside.
-        down = floor_depth(tray) + section_height(tray.cross)
-        starts = [-half + n * (high + between) for n in range(POSTS)]
+        posts = headboard_posts(vehicle, tray)
+        starts = [p.y0 for p in posts]
         made.append(
-            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, tray.headboard + down, bar, POSTS, role="headboard",
-                    stands=tuple(at(x0 - wide, y, top - down, UPRIGHT) for y in starts))
+            BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, posts[0].z1 - posts[0].z0, bar, POSTS, role="headboard",
+                    stands=tuple(at(p.x0, p.y0, p.z0, UPRIGHT) for p in posts))
         )  # fmt: skip
         levels = (top, top + tray.headboard - high) if tray.headboard > 2 * high else (top,)
         if between > LEAST_PLANK and tray.headboard >= high:

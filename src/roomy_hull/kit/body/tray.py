@@ -17,6 +17,7 @@ from roomy_hull.kit.body.subframe import (
     floor_depth,
     floor_z,
     front_x,
+    headboard_posts,
     hold_parts,
     own_parts,
     rail_boxes,
@@ -59,6 +60,12 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
         deep = BOARD if tray.headboard > 0 else BOARD - SKIN
         board = Box(x0 - deep, -half, top, x0, half, top + tray.headboard + tray.rack)
         found.append(BodyPart("headboard", board))
+    if tray.kind == "tray":
+        # Their feet, below the board.
+        found += [
+            BodyPart("headboard", p._replace(z1=top), id=str(n))
+            for n, p in enumerate(headboard_posts(vehicle, tray), 1)
+        ]
     if tray.sides > 0:
         t = tray.side_thickness
         high = top + tray.sides

@@ -10,6 +10,7 @@ from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import people
 from roomy_hull.job.model import Job
+from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
 
@@ -167,6 +168,7 @@ def actions() -> list[Action]:
     """Declare the actions of this area, in the order of the menu."""
     menu = "Access"
     return [
+        *pages("Access", menu, "access_page"),
         Action("access.add", "Add a good…", "Into the selected unit, or not stowed yet", menu, add, ("Ctrl+Shift+G",)),
         Action("access.paste", "Paste goods", "A table on the clipboard: name, kg, number", menu, paste),
         Action("access.read", "Goods from a file…", "A table: name, kg, number, place, wanted", menu, read),

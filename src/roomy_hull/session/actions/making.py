@@ -7,6 +7,7 @@ from roomy_hull.job.releases import PartState
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.release import drawn_up
 from roomy_hull.making.ways import changes_to, of_wood
+from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.pages.cut.words import parts, works
 from roomy_hull.session.session import Session
@@ -103,6 +104,7 @@ def actions() -> list[Action]:
     """What the menu Cut offers."""
     menu = "Cut"
     return [
+        *pages("Cut", menu, "cut_page"),
         Action("making.release", "Release…", "Freeze every part as it is now, with date and initials", menu, release,
                ("Ctrl+Shift+R",)),
         Action("making.take_back", "Take the release back", "While nothing of it is cut", menu, take_back, (), _released),

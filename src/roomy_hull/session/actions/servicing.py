@@ -14,6 +14,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.services import Crossing, Measured, Signed
 from roomy_hull.job.trips import Skies
 from roomy_hull.kinds.board import CUTS, Board
+from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
 from roomy_hull.studies.services.monitor import applied, recalibrated
@@ -178,6 +179,7 @@ def actions() -> list[Action]:
     """Declare the actions of this area, in the order of the menu."""
     menu = "Services"
     return [
+        *pages("Services", menu, "services_page"),
         Action("services.begin", "Begin from what is placed", "Batteries, chargers, fridges and pumps with usual figures",
                menu, _step("begin the services", lambda s: edits.begun(s.job),
                            said="Begun with usual figures: correct them from the data sheets."),
