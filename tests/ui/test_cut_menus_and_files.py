@@ -4,6 +4,7 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtGui import QKeySequence
 from PyQt6.QtWidgets import QApplication, QMessageBox
 from pytestqt.qtbot import QtBot
 
@@ -15,6 +16,7 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
 from roomy_hull.session.pages.cut.words import parts
+from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
 DEMO_SMALL = shipped_path("demo:tarn")
@@ -210,6 +212,16 @@ def test_menus_are_the_registrys_and_name_what_undo_does(window: MainWindow) -> 
     window.menus._hide()
     assert window.menus.actions["edit.redo"].isEnabled()
     assert set(window.menus.actions) == {a.id for a in window.session.registry.all()}
+
+
+def test_every_page_is_turned_to_by_its_key(window: MainWindow, qtbot: QtBot) -> None:
+    window.show()
+    for stage, page in ((s.title, p) for s in STAGES for p in s.pages):
+        window.session.view.turn_to("Fit-out", "Drawing")
+        keys = QKeySequence(page.key)[0]
+        qtbot.keyClick(window, keys.key(), keys.keyboardModifiers())
+        look = window.session.look
+        assert (look.stage, look.page(stage)) == (stage, page.title), page.key
 
 
 def test_the_key_sheet_and_the_search_of_actions(window: MainWindow, qtbot: QtBot) -> None:
