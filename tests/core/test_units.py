@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.units import inches, parse, show, unit_word
+from roomy_hull.core.units import exact, inches, parse, show, unit_word
 
 
 @pytest.mark.parametrize(
@@ -144,3 +144,11 @@ def test_next_to_nothing_is_no_figure() -> None:
     with pytest.raises(InputError, match="too small"):
         parse("0.0000001")
     assert parse("0") == 0
+
+
+def test_sizes_to_cut_by_are_exact_in_either_system() -> None:
+    assert exact(1108.84) == "1108.8"
+    assert exact(1108.84, "us") == "43.655"
+    assert exact(25.4, "us", unit=True) == "1.000 in"
+    assert exact(2440, places=0, unit=True) == "2440 mm"
+    assert exact(2440, "us", places=0) == "96.06"

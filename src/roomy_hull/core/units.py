@@ -191,6 +191,29 @@ def inches(mm: float) -> str:
     return f"{sign}{head}{rest // part}/{16 // part}"
 
 
+def exact(mm: float, system: System = "metric", *, unit: bool = False, places: int = 1) -> str:
+    """A size to cut and bend by: to a tenth of a millimetre, or to a thousandth of an inch.
+
+    Parameters
+    ----------
+    mm : float
+        The size. [mm]
+    system : str
+        ``metric`` or ``us``.
+    unit : bool
+        Whether the unit is written behind it.
+    places : int
+        Of millimetres; inches have two more.
+
+    Returns
+    -------
+    str
+        For example ``1108.8``, ``43.654``, ``1108.8 mm``.
+    """
+    text = f"{mm:.{places}f}" if system == "metric" else f"{mm / MM_PER_INCH:.{places + 2}f}"
+    return f"{text} {unit_word('length', system)}" if unit else text
+
+
 def show(value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True) -> str:
     """Write a figure for people.
 

@@ -80,7 +80,7 @@ def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Bo
     for work in works.works:
         pages += _work(work, cut, flats, numbers)
     pages.append(_gaps(gaps))
-    foot = f"{order.job}, revision {order.revision or 'not released'}, {order.day}"
+    foot = f"{order.job}, revision {order.revision or 'not released'}, {order.day}; sizes in mm"
     return Book(order.job, foot, tuple(p for p in pages if p is not None))
 
 

@@ -3,6 +3,7 @@
 import msgspec
 
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, short_name
+from roomy_hull.core.units import System, exact
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import cut as cut_scene
 from roomy_hull.drawing.scenes.folded import Shown, folded_scene, frame_of
@@ -45,16 +46,20 @@ def numbered(works: Works) -> dict[int, int]:
     return {id(p): n for n, p in enumerate(works.parts, 1)}
 
 
-def stock_words(part: Part) -> str:
+def stock_words(part: Part, system: System = "metric") -> str:
     """What a part is of: thickness or section and material; of what is bought, how much."""
     if isinstance(part, SheetPart):
         return f"{part.thickness:g} {part.material.key}"
     if isinstance(part, BarPart):
-        return f"{part.section} {part.material.key}, {part.length:.1f}"
+        return (
+            f"{part.section} {part.material.key}, {exact(part.length, system, unit=system == 'us')}"
+        )
     return f"bought{f', {part.metres:g} m' if part.metres else ''}"
 
 
-def joint_rows(joints: tuple[Joint, ...], numbers: dict[str, int]) -> tuple[tuple[str, ...], ...]:
+def joint_rows(
+    joints: tuple[Joint, ...], numbers: dict[str, int], system: System = "metric"
+) -> tuple[tuple[str, ...], ...]:
     """Joints in words, those between the same parts in one row.
 
     Parameters
@@ -63,6 +68,8 @@ def joint_rows(joints: tuple[Joint, ...], numbers: dict[str, int]) -> tuple[tupl
         Of one owner.
     numbers : dict of str to int
         Of the parts, by name.
+    system : str
+        In which sizes are written.
 
     Returns
     -------
@@ -84,19 +91,19 @@ def joint_rows(joints: tuple[Joint, ...], numbers: dict[str, int]) -> tuple[tupl
         if method in ("weld", "stitch"):
             how = "weld all along" if weld >= long - 1 else "stitch weld"
             what = (
-                f"{weld:.0f} mm of weld, {some[0].throat:g} throat"
+                f"{exact(weld, system, unit=True, places=0)} of weld, {exact(some[0].throat, system)} throat"
                 if some[0].throat
-                else f"{weld:.0f} mm of weld"
+                else f"{exact(weld, system, unit=True, places=0)} of weld"
             )
         elif fastener:
-            how, what = method, f"{spots} × {fastener}, holes {some[0].hole:g}"
+            how, what = method, f"{spots} × {fastener}, holes {exact(some[0].hole, system)}"
         else:
-            how, what = method, f"hole {some[0].hole:g}" if some[0].hole else ""
+            how, what = method, f"hole {exact(some[0].hole, system)}" if some[0].hole else ""
         found.append((
             named(one),
             "its own edges" if one == other else named(other),
             how,
-            f"{long:.0f}",
+            exact(long, system, places=0),
             what,
         ))
     return tuple(found)
@@ -156,11 +163,11 @@ def part_page(part: SheetPart, flat: Blank, plan: BendPlan, number: int, owner: 
     return BookPage(f"{number}  {part.name}", tuple(words), tuple(papers), tuple(tables))
 
 
-def bend_rows(plan: BendPlan) -> tuple[tuple[str, ...], ...]:
+def bend_rows(plan: BendPlan, system: System = "metric") -> tuple[tuple[str, ...], ...]:
     """A plan's steps as a table: number, way, angle, radius, length, die, force, punch."""
     return tuple(
         (str(n), ("up" if s.angle > 0 else "down") + (", turned over" if s.flipped else ""), f"{abs(s.angle):g}°",
-         f"{s.radius:g}", f"{s.length:.1f}", f"V {s.die:g}", f"{s.force:.1f}",
+         exact(s.radius, system), exact(s.length, system), f"V {s.die:g}", f"{s.force:.1f}",
          " + ".join(f"{x:g}" for x in s.punch) or "any")
         for n, s in enumerate(plan.steps, 1)
     )  # fmt: skip

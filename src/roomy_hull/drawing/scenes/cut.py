@@ -16,6 +16,7 @@ from roomy_hull.core.strokes import (
     line,
     rectangle,
 )
+from roomy_hull.core.units import System, exact
 from roomy_hull.drawing.scenes.etching import etched, spot
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.bending import BendPlan
@@ -116,7 +117,7 @@ def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
     return found
 
 
-def blank_scene(blank: Blank, plan: BendPlan | None = None) -> Scene:
+def blank_scene(blank: Blank, plan: BendPlan | None = None, system: System = "metric") -> Scene:
     """Draw a flat blank as on a shop drawing.
 
     Parameters
@@ -125,6 +126,8 @@ def blank_scene(blank: Blank, plan: BendPlan | None = None) -> Scene:
         The blank, its lower left corner at the origin. [mm]
     plan : BendPlan or None
         In which order it is bent.
+    system : str
+        In which its sizes are written.
 
     Returns
     -------
@@ -133,10 +136,10 @@ def blank_scene(blank: Blank, plan: BendPlan | None = None) -> Scene:
         from the blank's left and lower edges. [mm]
     """
     numbers = bend_numbers(blank, plan) if plan is not None else []
-    return (*_drawn(blank_strokes(blank)), *_sizes(blank), *numbers)
+    return (*_drawn(blank_strokes(blank)), *_sizes(blank, system), *numbers)
 
 
-def _sizes(blank: Blank) -> list[Stroke]:
+def _sizes(blank: Blank, system: System) -> list[Stroke]:
     """Overall sizes and bend positions, with their extension lines."""
     pad = _pad(blank)
     across = sorted({b.a[0] for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
@@ -146,9 +149,9 @@ def _sizes(blank: Blank) -> list[Stroke]:
         marks = [0.0, *values, end]
         if values:
             for a, b in itertools.pairwise(marks):
-                found.append(_size(a, b, -pad * 0.75, is_x=is_x))
+                found.append(_size(a, b, -pad * 0.75, system, is_x=is_x))
         out = -pad * (1.65 if values else 0.75)
-        found.append(_size(0.0, end, out, is_x=is_x))
+        found.append(_size(0.0, end, out, system, is_x=is_x))
         for m in marks:
             far = out if m in (0.0, end) else -pad * 0.75
             found.append(line("extension", *((m, -pad * 0.1), (m, far - pad * 0.1)) if is_x
@@ -156,9 +159,9 @@ def _sizes(blank: Blank) -> list[Stroke]:
     return found
 
 
-def _size(a: float, b: float, out: float, *, is_x: bool) -> Size:
-    """One size to a tenth of a millimetre, below the blank or left of it."""
-    text = f"{b - a:.1f}"
+def _size(a: float, b: float, out: float, system: System, *, is_x: bool) -> Size:
+    """One size to cut by, below the blank or left of it."""
+    text = exact(b - a, system)
     return Size("shop size", (a, out), (b, out), text=text) if is_x else Size(
         "shop size", (out, a), (out, b), text=text
     )  # fmt: skip
@@ -176,13 +179,15 @@ NAMED = 24.0
 """What a letter of a name takes on a sheet's picture. [mm]"""
 
 
-def sheet_scene(sheet: Sheet) -> Scene:
+def sheet_scene(sheet: Sheet, system: System = "metric") -> Scene:
     """Draw a nested sheet.
 
     Parameters
     ----------
     sheet : Sheet
         The sheet, its lower left corner at the origin. [mm]
+    system : str
+        In which sizes are written.
 
     Returns
     -------
@@ -196,7 +201,7 @@ def sheet_scene(sheet: Sheet) -> Scene:
             Words(
                 "detail words",
                 (x + long / 2, y + wide / 2),
-                f"keep {long:.0f} × {wide:.0f}",
+                f"keep {exact(long, system, places=0)} × {exact(wide, system, places=0)}",
                 11,
                 fit=long - 12,
             )
@@ -219,7 +224,7 @@ def bars_frame(bars: tuple[Bar, ...]) -> Rect:
     return (-longest * 0.03, -BAR_STEP * max(len(bars), 8), longest * 1.03, BAR_STEP * 0.6)
 
 
-def bars_scene(bars: tuple[Bar, ...]) -> Scene:
+def bars_scene(bars: tuple[Bar, ...], system: System = "metric") -> Scene:
     """Draw how bars are sawn: one strip each, pieces in order, offcut last. [mm]"""
     found: list[Stroke] = []
     for n, bar in enumerate(bars):
@@ -228,10 +233,10 @@ def bars_scene(bars: tuple[Bar, ...]) -> Scene:
         x = 0.0
         for name, length, _ends in bar.pieces:
             found.append(rectangle("nested", x, k - 55, x + length, k + 55))
-            words = f"{length:.0f}  {name.split(': ')[-1]}"
+            words = f"{exact(length, system, places=0)}  {name.split(': ')[-1]}"
             found.append(Words("nested name", (x + length / 2, k), words, 11, fit=length - 20))
             x += length + 3.0
         if bar.offcut > 250:
             found.append(Words("detail words", (bar.length - bar.offcut / 2, k),
-                               f"offcut {bar.offcut:.0f}", 11, fit=bar.offcut - 20))  # fmt: skip
+                               f"offcut {exact(bar.offcut, system, places=0)}", 11, fit=bar.offcut - 20))  # fmt: skip
     return tuple(found)

@@ -122,7 +122,7 @@ class PartsPage(LoadsPage):
             if item is not None:
                 self.list.scrollToItem(item)
         self.bends.fill(
-            self._theme, BEND_HEADS, self.model.bends(), widths=(40, 84, 46, 36, 58, 46, 44, 0)
+            self._theme, BEND_HEADS, self.model.bends(), widths=(40, 70, 46, 50, 58, 46, 44, 0)
         )
         self.holes.fill(self._theme, HOLE_HEADS, self.model.holes(), widths=(60, 60, 0))
         step, steps = self.model.step(), self.model.steps()

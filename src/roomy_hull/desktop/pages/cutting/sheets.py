@@ -6,7 +6,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton
 
 from roomy_hull.core.strokes import Rect, Scene
-from roomy_hull.core.units import show
+from roomy_hull.core.units import exact, show
 from roomy_hull.desktop.pages.cutting.base import NestedPage
 from roomy_hull.desktop.pages.loads.parts import Grid, Picture
 from roomy_hull.desktop.text import Label
@@ -52,6 +52,9 @@ class _Listed(NestedPage):
 
     def _picture(self, _ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
         return LOOKING, None
+
+    def _size(self, mm: float) -> str:
+        return exact(mm, self._session.look.system)
 
     def _chose(self, row: int) -> None:
         if row >= 0 and row != self._session.look.piece:
@@ -105,11 +108,16 @@ class SheetsPage(_Listed):
         if sheet is None:
             return LOOKING if self._work is not None else "Nothing is cut from sheet", None
         where = "" if sheet.bought else ", an offcut"
+        system = self._session.look.system
+        sizes = f"{exact(sheet.length, system, places=0)} × {exact(sheet.width, system, places=0)}{where}"
         title = (
-            f"{sheet.thickness:g} mm {sheet.material.key}, {sheet.length:g} × {sheet.width:g}{where}: {len(sheet.placed)} "
+            f"{sheet.thickness:g} mm {sheet.material.key}, {sizes}: {len(sheet.placed)} "
             f"blanks, {sheet.used():.0%} used, {show(sheet.mass(), 'mass', self._session.look.system)}"
         )
-        return title, (cut_scene.sheet_scene(sheet), cut_scene.sheet_frame(sheet))
+        return title, (
+            cut_scene.sheet_scene(sheet, self._session.look.system),
+            cut_scene.sheet_frame(sheet),
+        )
 
     def _rows(self, cut: CutList) -> list[str]:
         return [
@@ -255,8 +263,12 @@ class BarsPage(_Listed):
         if not groups:
             return LOOKING if self._work is not None else "Nothing is sawn", None
         key, bars = groups[min(self._session.look.piece, len(groups) - 1)]
-        title = f"{key}: {len(bars)} of {bars[0].length:g} mm, pieces in sawing order"
-        return title, (cut_scene.bars_scene(bars), cut_scene.bars_frame(bars))
+        whole = exact(bars[0].length, self._session.look.system, unit=True, places=0)
+        title = f"{key}: {len(bars)} of {whole}, pieces in sawing order"
+        return title, (
+            cut_scene.bars_scene(bars, self._session.look.system),
+            cut_scene.bars_frame(bars),
+        )
 
     def fill(self) -> None:
         """Bring list, words and holes up to date."""
@@ -274,7 +286,7 @@ class BarsPage(_Listed):
         for part in (p for w in works(self._session).works for p in w.parts):
             for h in getattr(part, "drilled", ()):
                 if hasattr(h, "along"):
-                    slot = f" × {h.length:g} slot" if h.length else ""
-                    rows.append([(part.name, ""), (h.words, ""), (f"{h.along:.1f}", ""), (f"{h.across:.1f}", ""),
-                                 (f"ø {h.diameter:g}{slot}", "")])  # fmt: skip
+                    slot = f" × {self._size(h.length)} slot" if h.length else ""
+                    rows.append([(part.name, ""), (h.words, ""), (self._size(h.along), ""), (self._size(h.across), ""),
+                                 (f"ø {self._size(h.diameter)}{slot}", "")])  # fmt: skip
         self.table.fill(self._theme, DRILL_HEADS, rows, widths=(0, 100, 90, 90, 160))

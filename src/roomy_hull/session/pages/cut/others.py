@@ -3,7 +3,7 @@
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.strokes import Rect, Scene
-from roomy_hull.core.units import show
+from roomy_hull.core.units import exact, show
 from roomy_hull.drawing.scenes.costs import waterfall
 from roomy_hull.drawing.scenes.folded import Shown, apart, folded_scene, frame_of
 from roomy_hull.formats.book import plain
@@ -120,7 +120,10 @@ class JointsModel:
             return []
         numbers = numbered(works(self._session))
         by_name = {p.name: numbers[id(p)] for p in reversed(work.parts)}
-        return [[(cell, "") for cell in row] for row in joint_rows(work.joints, by_name)]
+        return [
+            [(cell, "") for cell in row]
+            for row in joint_rows(work.joints, by_name, self._session.look.system)
+        ]
 
 
 class GapsModel:
@@ -142,14 +145,16 @@ class GapsModel:
 
     def cells(self) -> list[list[Cell]]:
         """A row for each gap."""
+        system = self._session.look.system
         rows: list[list[Cell]] = []
         for g in self.gaps():
             c = g.chain
             most = max(c.links, key=lambda x: abs(x.sense) * x.sigma)
             severity = "look" if c.nominal > 0 and c.chance > LIKELY else ""
             rows.append([
-                (g.title, ""), (f"{c.nominal:.1f}", ""), (f"± {c.sigma:.1f}", ""), (f"{c.worst:.1f}", ""),
-                (g.words().split(": ")[-1], severity), (f"{most.name} (± {most.sigma:.1f})", ""),
+                (g.title, ""), (exact(c.nominal, system), ""), (f"± {exact(c.sigma, system)}", ""),
+                (exact(c.worst, system), ""),
+                (g.words().split(": ")[-1], severity), (f"{most.name} (± {exact(most.sigma, system)})", ""),
             ])  # fmt: skip
         return rows
 
@@ -165,8 +170,9 @@ class GapsModel:
                 "No measure of the vehicle would make a gap safer: what is left is the shop's own cutting, bending "
                 "and welding."
             )
+        system = self._session.look.system
         said = "; ".join(
-            f"{w.words} (± {w.sigma:.1f} mm) would keep {w.saves:.0%} of a gap from binding"
+            f"{w.words} (± {exact(w.sigma, system, unit=True)}) would keep {w.saves:.0%} of a gap from binding"
             for w in rows[:4]
         )
         return f"Worth measuring again before the release: {said}."

@@ -2,7 +2,7 @@
 
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, short_name
 from roomy_hull.core.strokes import Rect, Scene
-from roomy_hull.core.units import show
+from roomy_hull.core.units import exact, show
 from roomy_hull.drawing.scenes.cut import blank_frame, blank_scene
 from roomy_hull.drawing.scenes.folded import PITCH, YAW, Shown, folded_scene, frame_of
 from roomy_hull.formats.book_parts import bend_rows, stock_words
@@ -79,7 +79,10 @@ class PartsModel:
         if found is None:
             return "", None
         flat, plan = found
-        return "Flat, its outside towards you", (blank_scene(flat, plan), blank_frame(flat))
+        return "Flat, its outside towards you", (
+            blank_scene(flat, plan, self._session.look.system),
+            blank_frame(flat),
+        )
 
     def folded(
         self, yaw: float = YAW, pitch: float = PITCH
@@ -111,12 +114,12 @@ class PartsModel:
         number, part, work = chosen
         system = self._session.look.system
         kg = "" if isinstance(part, Hardware) else show(part.mass(), "mass", system)
-        said = f"{number}  {short_name(part)}, {part.count} for {work.title}. {stock_words(part)}, {kg} each."
+        said = f"{number}  {short_name(part)}, {part.count} for {work.title}. {stock_words(part, system)}, {kg} each."
         found = self.flat()
         if found is None:
             return said
         flat, plan = found
-        said += f" Flat {flat.length:.1f} × {flat.width:.1f} mm."
+        said += f" Flat {exact(flat.length, system)} × {exact(flat.width, system, unit=True)}."
         if plan.fault:
             figures = f"{plan.measured:.0f} against {plan.limit:.0f} {plan.unit}"
             said += f" It cannot be bent: {plan.fault} ({figures}). {plan.remedy}"
@@ -129,7 +132,7 @@ class PartsModel:
             return []
         return [
             [(words, "bold" if n == self.step() else "") for words in row]
-            for n, row in enumerate(bend_rows(found[1]), 1)
+            for n, row in enumerate(bend_rows(found[1], self._session.look.system), 1)
         ]
 
     def holes(self) -> list[list[Cell]]:
@@ -137,11 +140,15 @@ class PartsModel:
         chosen = self.chosen()
         if chosen is None:
             return []
-        part = chosen[1]
+        part, system = chosen[1], self._session.look.system
+
+        def size(mm: float) -> str:
+            return exact(mm, system)
+
         if isinstance(part, BarPart):
             return [
-                [(f"{h.along:.1f}", ""), (f"{h.across:.1f}", ""),
-                 (f"ø {h.diameter:g}" + (f" × {h.length:g} slot" if h.length else "") + f", {h.words}", "")]
+                [(size(h.along), ""), (size(h.across), ""),
+                 (f"ø {size(h.diameter)}" + (f" × {size(h.length)} slot" if h.length else "") + f", {h.words}", "")]
                 for h in part.drilled
             ]  # fmt: skip
         found = self.flat()
@@ -152,7 +159,8 @@ class PartsModel:
             rows.append((
                 c.x,
                 c.y,
-                f"{c.length:g} × {c.width:g}" + (f", R {c.radius:g}" if c.radius else ""),
+                f"{size(c.length)} × {size(c.width)}"
+                + (f", R {size(c.radius)}" if c.radius else ""),
             ))
-        rows += [(h.x, h.y, f"ø {h.diameter:g}") for h in found[0].holes]
-        return [[(f"{x:.1f}", ""), (f"{y:.1f}", ""), (words, "")] for x, y, words in rows]
+        rows += [(h.x, h.y, f"ø {size(h.diameter)}") for h in found[0].holes]
+        return [[(size(x), ""), (size(y), ""), (words, "")] for x, y, words in rows]
