@@ -256,7 +256,7 @@ class Search:
         old = [self.bins[n] for n in chosen]
         pieces = [self._by[p.number] for b in old for p in b]
         near = self._chance.choice(NEAR)
-        new = fill(self._shuffled(pieces), self._room, self._decode, near)
+        new = self._filled(self._shuffled(pieces), near)
         if len(new) > len(old):
             return False
         before, after = self._merit(old), self._merit(new)
@@ -265,6 +265,14 @@ class Search:
         keep = [b for n, b in enumerate(self.bins) if n not in chosen]
         self.bins = keep + new
         return after > before
+
+    def _filled(self, pieces: list[Piece], near: int) -> list[Bin]:
+        """Fill bins along their length or across it, as chance will have it."""
+        if self._chance.random() < 0.5:
+            return fill(pieces, self._room, self._decode, near)
+        across = [Piece(p.number, p.high, p.wide, p.turns) for p in pieces]
+        found = fill(across, self._room[::-1], self._decode, near)
+        return [[Put(p.number, p.y, p.x, p.turned) for p in one] for one in found]
 
     def _shuffled(self, pieces: list[Piece]) -> list[Piece]:
         """One of the orders, blurred by chance."""
