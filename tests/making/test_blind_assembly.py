@@ -14,16 +14,17 @@ from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.folded import places
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.standing import at, carried
+from roomy_hull.core.standing import WALL, at, carried
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import expand
 from roomy_hull.kit.catalogue import entries
 from roomy_hull.making.bending import plan_bends
-from roomy_hull.making.flats import blank
+from roomy_hull.making.flats import blank, hole_to_bend
 from roomy_hull.making.joints import Joined, joined
 from roomy_hull.making.ways import both_ways, of_wood
+from roomy_hull.making.works import questions, works_of
 
 JOINING = SHOP.tools.joining
 MADE = [o for o in entries() if isinstance(o.make, Placed)]
@@ -163,3 +164,31 @@ def test_any_open_box_is_of_pieces_that_can_be_bent_and_go_together(
     assert joined(parts, JOINING).alone == ()
     for part in parts:
         assert plan_bends(part, brake).fault == "", (part.name, part.length, part.width)
+
+
+@pytest.mark.parametrize("key", ["brackwater", "lowfold", "tarn"])
+def test_nothing_is_left_to_ask_of_the_demos(key: str) -> None:
+    assert questions(works_of(assemble(demo_job(key)))) == ()
+
+
+@given(st.floats(12, 60), st.sampled_from((1.6, 2.0, 3.0)))
+def test_a_fastener_keeps_off_the_bend_where_its_flange_is_wide_enough(
+    lap: float, t: float
+) -> None:
+    # A flange of a shelf's end riveted to a wall: edge of the hole 2·T + R off the bend, two diameters off the edge.
+    metal = SHOP.material("5052-H32")
+    tray = SheetPart("tray", Ref("unit", "x"), 300, 200, t, metal, left=lap, stands=(at(0, 0, 0),))
+    wall = SheetPart("wall", Ref("unit", "x"), 200, 300, t, metal, stands=(at(-t, 0, 0, WALL),))
+    joining = SHOP.tools.joining
+    made = joined((tray, wall), joining)
+    (row,) = (j for j in made.joints if j.fastener)
+    assert row.spots
+    part = next(p for p in made.parts if p.name == "tray")
+    assert isinstance(part, SheetPart)
+    gap, wanted = hole_to_bend(part), 2 * t + part.radius()
+    assert gap is not None
+    room = part.setback() + wanted + joining.rivet_hole / 2 + joining.edge * joining.rivet
+    if lap > room + 0.01:
+        assert gap >= wanted - 0.01
+    ups = {round(p[2], 3) for p in row.spots}
+    assert max(ups) <= lap - joining.rivet + 0.01

@@ -18,7 +18,7 @@ from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
 from roomy_hull.making.gaps import gaps_of, worth
 from roomy_hull.making.release import drawn_up, stale
-from roomy_hull.making.works import works_of
+from roomy_hull.making.works import questions, works_of
 from roomy_hull.planning.measured import sigmas
 from roomy_hull.verdict.verdict import Verdict
 
@@ -98,6 +98,8 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
         return STOPS
     for w in worth(gaps_of(verdict.assembly, sigmas(job.survey, job.vehicle.kind))):
         print(f"Worth measuring first: {w.words} (± {w.sigma:.1f} mm)")
+    for open_ in questions(works):
+        print(f"Worth a look first: {open_}")
     path = job_path(args.job)
     target = Path(args.out) if args.out else path
     if target is None or (not args.out and args.job.startswith(DEMO)):

@@ -20,8 +20,8 @@ from roomy_hull.shop.tools import Brake
 LEFT, RIGHT, FRONT, REAR = range(4)
 WORDS = ("left side", "right side", "front", "back")
 CORNERS = ((LEFT, FRONT), (LEFT, REAR), (RIGHT, FRONT), (RIGHT, REAR))
-LAP = 20.0
-"""A flange by which a back or a tie is riveted in (common practice). [mm]"""
+LAP = 25.0
+"""A flange by which a back or a tie is riveted in: room for a rivet off its bend and its edge (common practice). [mm]"""
 FOOT = 30.0
 """A foot by which a side is riveted to its floor (common practice). [mm]"""
 TIE = 40.0

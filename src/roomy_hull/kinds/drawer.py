@@ -52,7 +52,9 @@ BOX_GAP = 4.0
 """Room between the drawer box and the carcass below and above it (common practice). [mm]"""
 
 
-TABLE_ROOM = 20.0
+TABLE_HEM = 28.0
+"""A table's edges are folded so far down: room for its runners' bolts off bend and edge (common practice). [mm]"""
+TABLE_ROOM = TABLE_HEM + 5.0
 """Room of a table above the box, its runners included (common practice). [mm]"""
 
 
@@ -115,7 +117,7 @@ def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
                  places=slide_places(unit), fix="bolts"),
     )  # fmt: skip
     if unit.table:
-        hem = 0.0 if metal.wood else 15.0
+        hem = 0.0 if metal.wood else TABLE_HEM
         found += (
             SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 9.0 if metal.wood else 2.0, metal,
                       left=hem, right=hem, group="table",
@@ -176,7 +178,7 @@ def slide_places(unit: Drawer) -> tuple[Box, Box]:
 def runner_places(unit: Drawer) -> tuple[Box, Box]:
     """Where a table's runners lie, between the carcass's sides and the table. [mm]"""
     t, s, f = unit.carcass, unit.slide, unit.front
-    w, far, low, high = unit.width, unit.depth - 25.0, unit.height - 21, unit.height - 6
+    w, far, low, high = unit.width, unit.depth - 25.0, unit.height - 6 - TABLE_HEM, unit.height - 6
     front = f + boxes.TIE + 5
     return Box(t, front, low, t + s, far, high), Box(w - t - s, front, low, w - t, far, high)
 

@@ -23,6 +23,9 @@ from roomy_hull.kinds.expansion import (
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
 from roomy_hull.kinds.placed import Placed
 
+BOLT_HOLE = 6.5
+"""For an M6 bolt. [mm]"""
+
 
 class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
     """A folded shelf with a lip in front; `height` is the space kept above it. `slides` makes it pull out."""
@@ -72,9 +75,14 @@ def expand(unit: Shelf, site: Site) -> Expansion:
     if flange > 3 * t and not unit.slides:
         # Through the flanges at its ends, into what stands beside it or an upright rail.
         rows = [(x, y) for x in (t, w - t - 6) for y in (d * 0.2, d * 0.8)]
+        # Off the bend by 2·T + R and half the hole.
+        up = min(
+            max(flange / 2 + 1, 3 * t + 2 * metal.bend_radius_per_t * t + BOLT_HOLE / 2),
+            flange - BOLT_HOLE,
+        )
         parts += (
             Hardware("M6 bolt with clip nut, through the end flanges", unit.ref, 4, fix="bolts",
-                     places=tuple(Box(x, y - 6, flange / 2 - 5, x + 6, y + 6, flange / 2 + 7) for x, y in rows)),
+                     places=tuple(Box(x, y - 6, up - 6, x + 6, y + 6, up + 6) for x, y in rows)),
         )  # fmt: skip
     load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
     solids.append(load)

@@ -7,7 +7,7 @@ from roomy_hull.core.standing import LID, at
 from roomy_hull.core.strokes import Disc, Scene, rectangle
 from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
-from roomy_hull.kinds.boxes import Sized, open_box
+from roomy_hull.kinds.boxes import LAP, Sized, open_box
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
 from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, made, sheet_masses
@@ -43,7 +43,7 @@ def expand(unit: Tube, site: Site) -> Expansion:
     parts: tuple[Part, ...] = (
         *open_box(f"{unit.name}: trough", unit.ref, Sized(w - 2 * t, d, (h - t, h - t, 0.0, 0.0), t, metal),
                   site.shop.tools.brake, at(t, 0.0, 0.0), role="floor"),
-        SheetPart(f"{unit.name}: cover", unit.ref, w, d, t, metal, left=15.0, right=15.0,
+        SheetPart(f"{unit.name}: cover", unit.ref, w, d, t, metal, left=LAP, right=LAP,
                   stands=(at(0.0, d, h, LID),)),
         Hardware("hinged end cap with latch", unit.ref, fix="rivets",
                  places=(Box(t, 0.0, -1.0, w - t, 20.0, 0.0),)),

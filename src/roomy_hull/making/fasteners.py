@@ -5,9 +5,9 @@ from typing import NamedTuple
 
 import msgspec
 
-from roomy_hull.core.folded import Hole
+from roomy_hull.core.folded import Hole, Point, ends_of, places
 from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart
-from roomy_hull.making.contacts import BAR_SIDES, Patch
+from roomy_hull.making.contacts import BAR_SIDES, Contact, Patch, Rect, Side
 
 
 class Drill(NamedTuple):
@@ -20,7 +20,64 @@ class Drill(NamedTuple):
     diameter: float
 
 
-def spots_on(patch: Patch, edge: float, pitch: float) -> list[tuple[float, float]]:
+ANYWHERE: Rect = (-math.inf, -math.inf, math.inf, math.inf)
+
+
+def clear_of_bends(contact: Contact, faces: list[tuple[Side, Part]], diameter: float) -> Rect:
+    """Where on what two faces share a hole keeps off the bends of both: edge to tangent line 2·T + R (common practice).
+
+    Parameters
+    ----------
+    contact : Contact
+        What they share. [mm]
+    faces : list of (Side, Part)
+        Both faces, with the parts that they are of.
+    diameter : float
+        The hole's. [mm]
+
+    Returns
+    -------
+    (x0, y0, x1, y1)
+        The room for its middle in the patch's directions; without an end where no bend is. [mm]
+    """
+    x0, y0, x1, y1 = ANYWHERE
+    for side, part in faces:
+        if side.frame is None or side.sort != "big" or not isinstance(part, SheetPart):
+            continue
+        need = 2 * part.thickness + part.radius() + diameter / 2
+        (u, v), (ux, vx), (uy, vy) = (
+            side.frame.local(contact.at(*p)) for p in ((0, 0), (1, 0), (0, 1))
+        )
+        for (ax, ay), (bx, by) in _bend_lines(part, side.face):
+            long = math.hypot(bx - ax, by - ay)
+            nx, ny = (ay - by) / long, (bx - ax) / long  # into the face
+            here = nx * (u - ax) + ny * (v - ay)
+            gx, gy = nx * (ux - u) + ny * (vx - v), nx * (uy - u) + ny * (vy - v)
+            if abs(gx) > SQUARE:
+                at = (need - here) / gx
+                x0, x1 = (max(x0, at), x1) if gx > 0 else (x0, min(x1, at))
+            elif abs(gy) > SQUARE:
+                at = (need - here) / gy
+                y0, y1 = (max(y0, at), y1) if gy > 0 else (y0, min(y1, at))
+    return x0, y0, x1, y1
+
+
+SQUARE = 0.999
+"""A bend runs along one of the patch's sides where its direction is so near to it."""
+
+
+def _bend_lines(part: SheetPart, face: int) -> list[tuple[Point, Point]]:
+    """The tangent lines of the bends at one of a sheet's flat stretches, the face to their left. [mm]"""
+    placed = places(part.faces(), part.thickness)[face]
+    found = [ends_of(placed.face, b) for b in placed.face.bends]
+    if placed.before is not None:
+        found.append((placed.face.ring[0], placed.face.ring[1]))
+    return found
+
+
+def spots_on(
+    patch: Patch, edge: float, pitch: float, clear: Rect = ANYWHERE
+) -> list[tuple[float, float]]:
     """Where fasteners stand on what two parts share.
 
     Parameters
@@ -29,42 +86,62 @@ def spots_on(patch: Patch, edge: float, pitch: float) -> list[tuple[float, float
         What they share. [mm]
     edge, pitch : float
         The least distance from its edge, and the greatest between two. [mm]
+    clear : (x0, y0, x1, y1)
+        Where their middles keep off bends. [mm]
 
     Returns
     -------
     list of (x, y)
-        A row along the middle of what is narrow; else around it, that far inside its edge. At least two where there
-        is room for two. [mm]
+        A row along the middle of what is narrow, or as near to it as the bends leave; else around it, that far inside
+        its edge. At least two where there is room for two. [mm]
     """
     x0, y0, x1, y1 = patch.bounds
     wide, high = x1 - x0, y1 - y0
-    narrow = min(wide, high) < 4 * edge + 1e-6
+    room_x, room_y = (
+        _room(x0, x1, edge, clear[0], clear[2]),
+        _room(y0, y1, edge, clear[1], clear[3]),
+    )
     rows: list[tuple[float, float]] = []
-    if narrow:
-        along, across = (wide, (y0 + y1) / 2) if wide >= high else (high, (x0 + x1) / 2)
-        start = x0 if wide >= high else y0
-        steps = [start + s for s in _steps(along, edge, pitch)]
-        rows = [(s, across) if wide >= high else (across, s) for s in steps]
+    off = edge
+    if min(wide, high) < 4 * edge + 1e-6:
+        along, across = (room_x, room_y) if wide >= high else (room_y, room_x)
+        low, top = (y0, y1) if wide >= high else (x0, x1)
+        middle = min(max((low + top) / 2, across[0]), across[1])
+        rows = [(s, middle) if wide >= high else (middle, s) for s in _steps(along, pitch)]
+        off = min(edge, middle - low, top - middle)
     else:
-        xs, ys = ([o + s for s in _steps(n, edge, pitch)] for o, n in ((x0, wide), (y0, high)))
-        rows = [(x, y) for x in xs for y in (ys[0], ys[-1])]
-        rows += [(x, y) for x in (xs[0], xs[-1]) for y in ys[1:-1]]
+        xs, ys = _steps(room_x, pitch), _steps(room_y, pitch)
+        rows = [(x, y) for x in xs for y in dict.fromkeys((ys[0], ys[-1]))]
+        rows += [(x, y) for x in dict.fromkeys((xs[0], xs[-1])) for y in ys[1:-1]]
     if patch.ring is None:
         return rows
-    room = min(edge, min(wide, high) / 2)
-    inner = patch.ring.buffer(-room * 0.98)
+    inner = patch.ring.buffer(-off * 0.98)
     import shapely  # ruff: ignore[import-outside-top-level]  # heavy: read when first needed
 
     inside = shapely.intersects_xy(inner, [r[0] for r in rows], [r[1] for r in rows])
     return [r for r, fine in zip(rows, inside, strict=True) if fine]
 
 
-def _steps(long: float, edge: float, pitch: float) -> list[float]:
+def _room(
+    low: float, high: float, edge: float, clear_low: float, clear_high: float
+) -> tuple[float, float]:
+    """Where middles may stand along one direction; in the middle of what both ends ask for where that is too much."""
+    a, b = max(low + edge, clear_low), min(high - edge, clear_high)
+    if a > b:
+        # One diameter at least is left to the edge, so that it does not tear out.
+        off = min(edge, high - low) / 2
+        middle = min(max((a + b) / 2, low + off), high - off)
+        return middle, middle
+    return a, b
+
+
+def _steps(room: tuple[float, float], pitch: float) -> list[float]:
     """Where a row's fasteners stand along it: evenly, at both ends and at most a pitch apart."""
-    if long <= 2 * edge + 1e-9:
-        return [long / 2]
-    count = max(1, math.ceil((long - 2 * edge) / pitch - 1e-9))
-    return [edge + n * (long - 2 * edge) / count for n in range(count + 1)]
+    start, long = room[0], room[1] - room[0]
+    if long <= 1e-9:
+        return [start]
+    count = max(1, math.ceil(long / pitch - 1e-9))
+    return [start + n * long / count for n in range(count + 1)]
 
 
 CLOSE = 0.3

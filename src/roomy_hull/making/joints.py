@@ -19,7 +19,7 @@ from roomy_hull.core.graphs import components
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.making.contacts import Contact, Item, Points, Side, touching
-from roomy_hull.making.fasteners import Drill, drilled, spots_on
+from roomy_hull.making.fasteners import Drill, clear_of_bends, drilled, spots_on
 from roomy_hull.making.openings import openings_of
 from roomy_hull.shop.tools import Joining
 
@@ -173,6 +173,11 @@ class _Pair(NamedTuple):
         """The two faces."""
         return self.sides[self.contact.one], self.sides[self.contact.other]
 
+    def whose(self) -> list[tuple[Side, Part]]:
+        """The two faces, each with the part that it is of."""
+        first = min(s.item for s in self.faces())
+        return [(s, self.a if s.item == first else self.b) for s in self.faces()]
+
     def made(self, method: Method, length: float, **more: Any) -> Joint:
         """Their joint."""
         own = (self.one.part, self.one.stand), (self.other.part, self.other.stand)
@@ -230,7 +235,10 @@ def _fastened(
         return pair.made(method, long, spots=_ends(c)), []  # edge on edge: glued
     # A screw goes through the face of one board into the other, whichever of its faces that is.
     fine = all(drillable) or method == "screws and glue"
-    points = [c.at(x, y) for x, y in spots_on(c.patch, shop.edge * size, pitch)] if fine else []
+    clear = clear_of_bends(c, pair.whose(), hole)
+    points = (
+        [c.at(x, y) for x, y in spots_on(c.patch, shop.edge * size, pitch, clear)] if fine else []
+    )
     if not points:
         return None, []
     spots = tuple(_spot(p) for p in points)

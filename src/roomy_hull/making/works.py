@@ -5,8 +5,9 @@ import functools
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.parts import Hardware, Part
+from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
+from roomy_hull.making.flats import hole_to_bend
 from roomy_hull.making.joints import Joined, Joint, joined
 from roomy_hull.shop.tools import Joining
 
@@ -65,6 +66,32 @@ def works_of(assembly: Assembly) -> Works:
         made = _joined(tuple(parts), shop)
         found.append(Work(ref, title, made.parts, made.joints, made.alone))
     return Works(tuple(found))
+
+
+def questions(works: Works) -> tuple[str, ...]:
+    """What a workshop would ask before it cuts: what nothing holds, fasteners' holes too near a bend.
+
+    Parameters
+    ----------
+    works : Works
+        Parts with the holes of their joints. [mm]
+
+    Returns
+    -------
+    tuple of str
+        In words; none where nothing is open.
+    """
+    found = [f"nothing holds {name}" for w in works.works for name in w.alone]
+    for part in works.parts:
+        if not isinstance(part, SheetPart) or not part.drilled:
+            continue
+        gap, wanted = hole_to_bend(part), 2 * part.thickness + part.radius()
+        if gap is not None and gap < wanted - 0.01:
+            found.append(
+                f"{part.name} has a fastener's hole {gap:.1f} mm from a bend, {wanted:.1f} are wanted: make its flange "
+                "wider, or drill it after bending"
+            )
+    return tuple(found)
 
 
 def _body(parts: tuple[Part, ...]) -> list[tuple[Ref, str]]:

@@ -16,7 +16,7 @@ from roomy_hull.making.gaps import gaps_of, worth
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.ways import both_ways
-from roomy_hull.making.works import fasteners, welded
+from roomy_hull.making.works import fasteners, questions, welded
 from roomy_hull.planning.measured import sigmas
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import chosen_work, works
@@ -81,9 +81,10 @@ class JointsModel:
         said += f", {own}. " if own else ". "
         whole = ", ".join(f"{n} × {word}" for word, n in fasteners(made.joints).items())
         said += f"The whole job: {welded(made.joints) / 1000:.1f} m of weld, {whole}."
-        loose = [name for w in made.works for name in w.alone]
-        if loose:
-            said += f" Nothing holds {', '.join(loose[:4])}."
+        asked = questions(made)
+        if asked:
+            more = f", and {len(asked) - 2} more" if len(asked) > 2 else ""
+            said += f" To be looked at: {'; '.join(asked[:2])}{more}."
         return said
 
     def titles(self) -> list[str]:
@@ -324,6 +325,8 @@ class ReleaseModel:
         stops = self._session.verdict.count("stop")
         if last is None or old is None:
             wait = f" {stops} stop findings are open: they come first." if stops else ""
+            asked = questions(works(self._session))
+            wait += f" To be looked at: {'; '.join(asked[:3])}." if asked else ""
             return f"Nothing is released yet. A release freezes every part with date and initials.{wait}"
         rows = self.changes()
         cut = [p for p in last.parts if p.sort != "bought"]
