@@ -30,7 +30,25 @@ BAR_STEP = 190.0
 def blank_frame(blank: Blank) -> Rect:
     """The stretch that shows a blank with its sizes around it. [mm]"""
     pad = _pad(blank)
-    return (-pad * 2.1, -pad * 2.6, blank.length + pad * 1.1, blank.width + pad * 1.1)
+    across, along = _marks(blank)
+    left, low = (3.9 if _tight(along, blank) else 2.1), (3.2 if _tight(across, blank) else 2.6)
+    return (-pad * left, -pad * low, blank.length + pad * 1.1, blank.width + pad * 1.1)
+
+
+def _marks(blank: Blank) -> tuple[list[float], list[float]]:
+    """Where sizes begin and end along a blank and across it: its ends and its bends. [mm]"""
+    across = sorted({b.a[0] for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
+    along = sorted({b.a[1] for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
+    return [0.0, *across, blank.length], [0.0, *along, blank.width]
+
+
+def _tight(marks: list[float], blank: Blank) -> bool:
+    """Whether some size is too short for its figure."""
+    return any(b - a < TIGHT * max(blank.length, blank.width) for a, b in itertools.pairwise(marks))
+
+
+TIGHT = 0.24
+"""A size shorter than this part of its blank has its figure beside it."""
 
 
 def _pad(blank: Blank) -> float:
@@ -142,20 +160,21 @@ def blank_scene(blank: Blank, plan: BendPlan | None = None, system: System = "me
 def _sizes(blank: Blank, system: System) -> list[Stroke]:
     """Overall sizes and bend positions, with their extension lines."""
     pad = _pad(blank)
-    across = sorted({b.a[0] for b in blank.bends if abs(b.a[0] - b.b[0]) < 1e-6})
-    along = sorted({b.a[1] for b in blank.bends if abs(b.a[1] - b.b[1]) < 1e-6})
     found: list[Stroke] = []
-    for values, end, is_x in ((across, blank.length, True), (along, blank.width, False)):
-        marks = [0.0, *values, end]
-        if values:
-            for a, b in itertools.pairwise(marks):
-                found.append(_size(a, b, -pad * 0.75, system, is_x=is_x))
-        out = -pad * (1.65 if values else 0.75)
+    near, far = -pad * 0.75, -pad * 1.65
+    for marks, is_x in zip(_marks(blank), (True, False), strict=True):
+        end = marks[-1]
+        # Short sizes are written beside their arrows: their row is the outer one, where that is free.
+        row, out = (far, near) if _tight(marks, blank) else (near, far)
+        if len(marks) == 2:
+            row = out = near
+        else:
+            found += [_size(a, b, row, system, is_x=is_x) for a, b in itertools.pairwise(marks)]
         found.append(_size(0.0, end, out, system, is_x=is_x))
         for m in marks:
-            far = out if m in (0.0, end) else -pad * 0.75
-            found.append(line("extension", *((m, -pad * 0.1), (m, far - pad * 0.1)) if is_x
-                              else ((-pad * 0.1, m), (far - pad * 0.1, m))))  # fmt: skip
+            low = (min(out, row) if m in (0.0, end) else row) - pad * 0.1
+            ends = ((m, -pad * 0.1), (m, low)) if is_x else ((-pad * 0.1, m), (low, m))
+            found.append(line("extension", *ends))
     return found
 
 
