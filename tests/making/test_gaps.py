@@ -139,3 +139,20 @@ def test_things_of_different_bays_have_a_gap() -> None:
     (gap,) = (g for g in gaps_of(assemble(moved)) if {r.id for r in g.refs} == {"galley", "waders"})
     assert gap.chain.nominal == pytest.approx(10)
     assert len(gap.chain.links) == 4
+
+
+def test_gaps_of_a_verdict_follow_body_and_shop_though_no_thing_changed() -> None:
+    job = demo_job("tarn")
+    before = judge(job)
+    assert before.gaps == gaps_of(before.assembly)
+    (arch,) = job.body.tray.arches
+    wider = msgspec.structs.replace(
+        job, body=job.body.but(tray=job.body.tray.but(arches=(arch.but(width=arch.width - 10),)))
+    )
+    now = judge(wider, before)
+    assert now.assembly.things == before.assembly.things
+    assert now.gaps == gaps_of(now.assembly) != before.gaps
+    doubts = msgspec.structs.replace(SHOP.tools.doubts, assembly=2.0)
+    own = msgspec.structs.replace(SHOP, tools=msgspec.structs.replace(SHOP.tools, doubts=doubts))
+    other = judge(job, before, shop=own)
+    assert other.gaps == gaps_of(other.assembly) != before.gaps

@@ -16,10 +16,9 @@ from roomy_hull.formats import cutfiles, jobfile
 from roomy_hull.formats.making_json import making_json
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
-from roomy_hull.making.gaps import gaps_of, worth
+from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import drawn_up, stale
 from roomy_hull.making.works import questions, works_of
-from roomy_hull.planning.measured import sigmas
 from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:
@@ -96,7 +95,7 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
             file=sys.stderr,
         )
         return STOPS
-    for w in worth(gaps_of(verdict.assembly, sigmas(job.survey, job.vehicle.kind))):
+    for w in worth(verdict.gaps):
         print(f"Worth measuring first: {w.words} (± {w.sigma:.1f} mm)")
     for open_ in questions(works):
         print(f"Worth a look first: {open_}")

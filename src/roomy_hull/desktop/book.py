@@ -3,13 +3,13 @@
 from datetime import UTC, datetime
 from pathlib import Path
 
-from PyQt6.QtCore import QBuffer, QIODevice, QMarginsF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter, QPen
+from PyQt6.QtCore import QBuffer, QIODevice, QRectF, Qt
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPdfWriter, QPen
 
 from roomy_hull.core.errors import JobFileError, PictureError
 from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
-from roomy_hull.desktop.papers import papers_pdf
+from roomy_hull.desktop.papers import a4, papers_pdf
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.paper import Paper
@@ -18,10 +18,8 @@ from roomy_hull.formats.book_parts import BookPage, Order, Table, labels
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_of
-from roomy_hull.making.gaps import gaps_of
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import works_of
-from roomy_hull.planning.measured import sigmas
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -167,14 +165,7 @@ def pdf(book: Book, system: System = "metric") -> bytes:
     """
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
-    device = QPdfWriter(kept)
-    device.setTitle(book.title)
-    device.setResolution(DPI)
-    device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
-    device.setPageOrientation(QPageLayout.Orientation.Landscape)
-    device.setPageMargins(QMarginsF(0, 0, 0, 0))
-    painter = QPainter(device)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    device, painter = a4(kept, book.title)
     sheets = _Sheets(painter, device, book.foot, system)
     for page in book.pages:
         sheets.page(page)
@@ -240,8 +231,7 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
     changed = stale(last, works, verdict.assembly.shop.prices)
     revision = "" if last is None else last.revision + (" with changes" if changed else "")
     order = Order(job.name, revision, datetime.now(UTC).date().isoformat())
-    gaps = gaps_of(verdict.assembly, sigmas(job.survey, job.vehicle.kind))
-    book = build(works, cut, gaps, order)
+    book = build(works, cut, verdict.gaps, order)
     files = folder / "book.pdf", folder / "labels.pdf"
     try:
         write_whole(files[0], pdf(book, system))

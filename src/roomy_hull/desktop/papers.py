@@ -98,7 +98,7 @@ def _pdf(widget: QWidget, papers: tuple[Paper, ...], system: System) -> bytes:
     """Paint scenes on a page each, or a view without any as it is seen."""
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
-    device, painter = _a4(kept)
+    device, painter = a4(kept)
     if papers:
         _pages(painter, device, papers, system)
     else:
@@ -126,7 +126,7 @@ def papers_pdf(papers: tuple[Paper, ...], system: System) -> bytes:
     """
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
-    device, painter = _a4(kept)
+    device, painter = a4(kept)
     for number, paper in enumerate(papers):
         if number:
             device.newPage()
@@ -136,9 +136,10 @@ def papers_pdf(papers: tuple[Paper, ...], system: System) -> bytes:
     return bytes(kept.data().data())
 
 
-def _a4(kept: QBuffer) -> tuple[QPdfWriter, QPainter]:
-    """A page of A4 lying, and a painter on it."""
+def a4(kept: QBuffer, title: str = "") -> tuple[QPdfWriter, QPainter]:
+    """A page of A4 lying in a file that may have a title, and a painter on it."""
     device = QPdfWriter(kept)
+    device.setTitle(title)
     device.setResolution(DPI)
     device.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
     device.setPageOrientation(QPageLayout.Orientation.Landscape)

@@ -5,11 +5,12 @@ import msgspec
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart, short_name
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import cut as cut_scene
-from roomy_hull.drawing.scenes.folded import Shown, apart, folded_scene, frame_of
+from roomy_hull.drawing.scenes.folded import frame_of
 from roomy_hull.formats.book_parts import (
     BookPage,
     Order,
     Table,
+    drawn_apart,
     joint_rows,
     numbered,
     part_page,
@@ -18,7 +19,6 @@ from roomy_hull.formats.book_parts import (
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.gap import Gap
-from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.sheets import PlacedBlank
 from roomy_hull.making.works import Work, Works, fasteners, welded
 
@@ -163,17 +163,10 @@ def _work(
     work: Work, cut: CutList, flats: dict[int, Blank], numbers: dict[int, int]
 ) -> list[BookPage]:
     """An owner put together, its joints, and a page for each of its sheet parts."""
-    shown = []
-    for part in work.parts:
-        if isinstance(part, Hardware) or not part.stands:
-            continue
-        for n, stand in enumerate(part.stands):
-            solids = tuple(standing(plain(part), stand))
-            shown.append(Shown(solids, str(numbers[id(part)]) if not n else ""))
     rows = tuple(
         (str(numbers[id(p)]), str(p.count), short_name(p), stock_words(p)) for p in work.parts
     )  # fmt: skip
-    scene = folded_scene(apart(shown))
+    scene = drawn_apart(work, numbers)
     papers = (Paper("", scene, frame_of(scene)),) if scene else ()
     loose = (
         (f"Nothing holds: {', '.join(work.alone)}. Ask before you build.",) if work.alone else ()
@@ -186,7 +179,7 @@ def _work(
             (Table(("no.", "pcs", "part", "of"), rows),),
         )
     ]
-    joints = joint_rows(work.joints, {p.name: numbers[id(p)] for p in reversed(work.parts)})
+    joints = joint_rows(work, numbers)
     if joints:
         pages.append(
             BookPage(
@@ -203,14 +196,9 @@ def _work(
     return pages
 
 
-def plain(part: SheetPart | BarPart) -> SheetPart | BarPart:
-    """A part without fasteners' holes, which a whole unit does not show."""
-    return msgspec.structs.replace(part, drilled=())
-
-
 def _gaps(gaps: tuple[Gap, ...]) -> BookPage:
     rows = tuple(
-        (g.title, f"{g.chain.nominal:.1f}", f"± {g.chain.sigma:.1f}", f"{g.chain.worst:.1f}", g.words().split(": ")[-1])
+        (g.title, f"{g.chain.nominal:.1f}", f"± {g.chain.sigma:.1f}", f"{g.chain.worst:.1f}", g.binds())
         for g in gaps[:60]
     )  # fmt: skip
     words = "The likeliest to bind first; the worst case has every size off by three sigma at once."

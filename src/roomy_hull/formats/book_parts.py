@@ -3,10 +3,11 @@
 import msgspec
 
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, short_name
+from roomy_hull.core.strokes import Scene
 from roomy_hull.core.units import System, exact
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import cut as cut_scene
-from roomy_hull.drawing.scenes.folded import Shown, folded_scene, frame_of
+from roomy_hull.drawing.scenes.folded import Shown, apart, folded_scene, frame_of
 from roomy_hull.drawing.scenes.labels import Label, label_papers
 from roomy_hull.making.bending import BendPlan
 from roomy_hull.making.cutlist import CutList
@@ -14,7 +15,7 @@ from roomy_hull.making.flats import Blank
 from roomy_hull.making.joints import Joint
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.release import content
-from roomy_hull.making.works import Works
+from roomy_hull.making.works import Work, Works
 
 
 class Table(msgspec.Struct, frozen=True):
@@ -57,17 +58,29 @@ def stock_words(part: Part, system: System = "metric") -> str:
     return f"bought{f', {part.metres:g} m' if part.metres else ''}"
 
 
+def drawn_apart(work: Work, numbers: dict[int, int]) -> Scene:
+    """Draw an owner's parts apart where they stand, each with its number, without fasteners' holes. [mm]"""
+    shown = []
+    for part in work.parts:
+        if isinstance(part, Hardware):
+            continue
+        plain = msgspec.structs.replace(part, drilled=())
+        for n, stand in enumerate(part.stands):
+            shown.append(Shown(tuple(standing(plain, stand)), "" if n else str(numbers[id(part)])))
+    return folded_scene(apart(shown))
+
+
 def joint_rows(
-    joints: tuple[Joint, ...], numbers: dict[str, int], system: System = "metric"
+    work: Work, numbers: dict[int, int], system: System = "metric"
 ) -> tuple[tuple[str, ...], ...]:
     """Joints in words, those between the same parts in one row.
 
     Parameters
     ----------
-    joints : tuple of Joint
-        Of one owner.
-    numbers : dict of str to int
-        Of the parts, by name.
+    work : Work
+        One owner's parts and joints.
+    numbers : dict of int to int
+        From `numbered`.
     system : str
         In which sizes are written.
 
@@ -77,12 +90,13 @@ def joint_rows(
         Of what, to what, how, how long in all, with how many of what.
     """
     groups: dict[tuple[str, str, str, str], list[Joint]] = {}
-    for j in joints:
+    by_name = {p.name: numbers[id(p)] for p in reversed(work.parts)}
+    for j in work.joints:
         groups.setdefault((j.one, j.other, j.method, j.fastener), []).append(j)
 
     def named(name: str) -> str:
         short = name.rsplit(": ", maxsplit=1)[-1]
-        return f"{numbers[name]} {short}" if name in numbers else short
+        return f"{by_name[name]} {short}" if name in by_name else short
 
     found = []
     for (one, other, method, fastener), some in groups.items():

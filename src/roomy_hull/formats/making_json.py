@@ -7,11 +7,10 @@ from roomy_hull.making.bending import BendPlan
 from roomy_hull.making.cost import FIELDS, Cost, cost_sheet
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
-from roomy_hull.making.gaps import gaps_of, worth
+from roomy_hull.making.gaps import worth
 from roomy_hull.making.joints import Joint
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import Works, fasteners, welded
-from roomy_hull.planning.measured import sigmas
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -38,7 +37,7 @@ def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
         ``stale``. [mm, kg, degree, kN]
     """
     shop, job = verdict.assembly.shop, verdict.job
-    gaps = gaps_of(verdict.assembly, sigmas(job.survey, job.vehicle.kind))
+    gaps = verdict.gaps
     flats = {id(b.part): b for b in cut.blanks}
     money = cost_sheet(works, cut, shop.prices)
     last = job.releases[-1] if job.releases else None

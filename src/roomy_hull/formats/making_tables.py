@@ -3,6 +3,7 @@
 from roomy_hull.core.parts import BarPart, Hardware
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.making.cutlist import CutList
+from roomy_hull.making.works import fasteners
 
 
 def bend_list(cut: CutList) -> str:
@@ -83,9 +84,5 @@ def buying_list(cut: CutList) -> str:
         if isinstance(p, Hardware):
             metres = f"{p.metres:g}" if p.metres else ""
             rows.append([p.count, p.name, metres, p.owner.id or p.owner.kind])
-    small: dict[str, int] = {}
-    for j in cut.joints:
-        if j.fastener:
-            small[j.fastener] = small.get(j.fastener, 0) + len(j.spots)
-    rows += [[count, word, "", "joints"] for word, count in sorted(small.items())]
+    rows += [[count, word, "", "joints"] for word, count in fasteners(cut.joints).items()]
     return table(rows)

@@ -183,15 +183,16 @@ def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> 
     CostSheet
         In the shop's money; the owners' shares add up to the whole.
     """
-    net = sum(cost(list(w.parts), p).sheet for w in works.works)
+    alone = [cost(list(w.parts), p) for w in works.works]
+    net = sum(c.sheet for c in alone)
     kept = sum(
         a * b * s.thickness * s.material.density * 1e-9 * p.sheet_per_kg * p.offcut_share
         for s in cut.nest.sheets for _x, _y, a, b in s.left
     )  # fmt: skip
     rest = max(0.0, cut.nest.price - kept - net)
     shares = []
-    for w in works.works:
-        own = cost(list(w.parts), p).plus(joining(w.joints, p))
+    for w, parts in zip(works.works, alone, strict=True):
+        own = parts.plus(joining(w.joints, p))
         time = hours(w.parts, p)
         own = own.plus(
             msgspec.structs.replace(

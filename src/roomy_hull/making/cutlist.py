@@ -42,9 +42,9 @@ def way_of(shop: Shop) -> Way:
     return Way(shop.prices.sheet_per_kg, shop.tools.cutter.kind == "shear")
 
 
-def pieces_of(parts: list[Part] | tuple[Part, ...]) -> list[Blank]:
-    """Every blank of some parts, once for each piece."""
-    return [b for p in parts if isinstance(p, SheetPart) for b in [blank(p)] * p.count]
+def each(blanks: tuple[Blank, ...]) -> list[Blank]:
+    """Every blank once for each piece."""
+    return [b for b in blanks for _ in range(b.part.count)]
 
 
 def cut_list(
@@ -78,12 +78,11 @@ def cut_list(
     GivenUp
         The work was given up.
     """
-    blanks = [blank(p) for p in parts if isinstance(p, SheetPart)]
-    pieces = [b for b in blanks for _ in range(b.part.count)]
+    blanks = tuple(blank(p) for p in parts if isinstance(p, SheetPart))
     return CutList(
         tuple(parts),
-        tuple(blanks),
-        nest(pieces, stock, progress, way, rounds),
+        blanks,
+        nest(each(blanks), stock, progress, way, rounds),
         plan(parts, stock.bar_length, stock.kerf, stock.offcuts),
         tuple(p for p in parts if isinstance(p, Hardware)),
     )
@@ -142,7 +141,7 @@ def shaped(cut: CutList, shop: Shop, progress: Progress = lambda _share: True) -
     InputError
         The shop's shear cuts from edge to edge only.
     """
-    if shop.tools.cutter.kind == "shear":
+    if way_of(shop).shear:
         raise InputError(
             "a shear cuts from edge to edge: it cannot cut by shape",
             "the shop's cutter",
@@ -153,4 +152,4 @@ def shaped(cut: CutList, shop: Shop, progress: Progress = lambda _share: True) -
 
 def nesting_of(cut: CutList, shop: Shop) -> Nesting:
     """A nesting of a cut's blanks that can be improved further, from the beginning."""
-    return Nesting([b for b in cut.blanks for _ in range(b.part.count)], shop.stock, way_of(shop))
+    return Nesting(each(cut.blanks), shop.stock, way_of(shop))

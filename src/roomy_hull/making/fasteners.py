@@ -8,6 +8,7 @@ import msgspec
 from roomy_hull.core.folded import Hole, Point, ends_of, places
 from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart
 from roomy_hull.making.contacts import BAR_SIDES, Contact, Patch, Rect, Side
+from roomy_hull.making.flats import wanted_to_bend
 
 
 class Drill(NamedTuple):
@@ -44,7 +45,7 @@ def clear_of_bends(contact: Contact, faces: list[tuple[Side, Part]], diameter: f
     for side, part in faces:
         if side.frame is None or side.sort != "big" or not isinstance(part, SheetPart):
             continue
-        need = 2 * part.thickness + part.radius() + diameter / 2
+        need = wanted_to_bend(part) + diameter / 2
         (u, v), (ux, vx), (uy, vy) = (
             side.frame.local(contact.at(*p)) for p in ((0, 0), (1, 0), (0, 1))
         )

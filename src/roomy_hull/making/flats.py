@@ -150,6 +150,11 @@ def least_flange(part: SheetPart) -> float:
     return 4 * part.thickness + part.radius()
 
 
+def wanted_to_bend(part: SheetPart) -> float:
+    """How far a hole's edge is to be from a bend's tangent line: 2·T + R (common practice). [mm]"""
+    return 2 * part.thickness + part.radius()
+
+
 def hole_to_bend(part: SheetPart) -> float | None:
     """The least distance from a hole's edge to a bend's tangent line in its face, if there is any. [mm]"""
     if part.shape is None and not part.holes and not part.drilled:

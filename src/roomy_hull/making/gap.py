@@ -23,6 +23,19 @@ TAPE = 1.5
 AXES = ("along the wall", "inward", "up")
 
 
+LIKELY = 0.02
+"""A chance from which a gap is worth a look (common practice)."""
+
+
+def level(a: Box, b: Box, axis: int) -> bool:
+    """Whether two boxes lie across from one another along an axis: they share more than `OVERLAP` in the others."""
+    return all(min(a[n + 3], b[n + 3]) - max(a[n], b[n]) > OVERLAP for n in range(3) if n != axis)
+
+
+OVERLAP = 1.0
+"""Things stand across from one another where they share more than this. [mm]"""
+
+
 class Gap(msgspec.Struct, frozen=True):
     """A gap between two things, with the chain of its sizes. [mm]
 
@@ -34,12 +47,19 @@ class Gap(msgspec.Struct, frozen=True):
     chain: Chain
     where: Box | None = None
 
+    @property
+    def likely(self) -> bool:
+        """Whether it is clear as drawn and likely to bind as built."""
+        return self.chain.nominal > 0 and self.chain.chance > LIKELY
+
+    def binds(self) -> str:
+        """How often it binds, in words."""
+        often = self.chain.one_in()
+        return "hardly ever binds" if often > 1e5 else f"binds in 1 of {max(1, round(often)):,}"
+
     def words(self) -> str:
         """The gap with its doubt, and how often it binds."""
-        c = self.chain
-        often = c.one_in()
-        binds = "hardly ever binds" if often > 1e5 else f"binds in 1 of {max(1, round(often)):,}"
-        return f"{c.nominal:.1f} mm ± {c.sigma:.1f}: {binds}"
+        return f"{self.chain.nominal:.1f} mm ± {self.chain.sigma:.1f}: {self.binds()}"
 
 
 def made_size(thing: Thing, axis: int, shop: Shop) -> Link:

@@ -14,7 +14,7 @@ from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.stack import Chain, Link
 from roomy_hull.kit.body import sides
-from roomy_hull.making.gap import NEAR, TAPE, Gap, made_size, part_doubt
+from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size, part_doubt
 from roomy_hull.making.gaps_across import across, between_arches, over_arches
 
 KEY, SIGMAS = "gaps", "measured"
@@ -22,8 +22,6 @@ SLIDE_PLAY = 2.0
 """The play of a pair of slides in its slotted holes (common practice). [mm]"""
 AGAIN = 0.7
 """One sigma of a measure taken again with care (common practice). [mm]"""
-LIKELY = 0.02
-"""A chance from which a gap is worth a look (common practice)."""
 
 
 class Worth(msgspec.Struct, frozen=True):
@@ -91,7 +89,7 @@ def _beside(assembly: Assembly, thing: Thing, others: list[Thing], known: Mappin
         for other in others:
             box = _local(other)
             apart = box[axis] - own[axis + 3]
-            if other is not thing and 0 <= apart <= NEAR and _level(own, box, axis):
+            if other is not thing and 0 <= apart <= NEAR and level(own, box, axis):
                 gaps.append((apart, other, box))
         size = made_size(thing, axis, shop)
         if gaps:
@@ -121,11 +119,6 @@ def _between(frame, own: Box, other: Box, axis: int) -> Box:  # type: ignore[no-
     )
     found: Box = frame(Box(*low, *high))
     return found
-
-
-def _level(a: Box, b: Box, axis: int) -> bool:
-    """Whether two boxes lie across from one another along an axis."""
-    return all(min(a[n + 3], b[n + 3]) - max(a[n], b[n]) > 1 for n in range(3) if n != axis)
 
 
 def _end(assembly: Assembly, side: str, axis: int, known: Mapping[str, float]) -> Link:
@@ -231,10 +224,15 @@ def run(case: Case) -> tuple[Gap, ...]:
     tuple of Gap
         From `gaps_of`.
     """
-    before = case.before
-    if before is not None and before.assembly.things == case.assembly.things:
-        old = case.old(KEY)
-        if old is not None and before.results.get(SIGMAS) == case.results[SIGMAS]:
+    before, now = case.before, case.assembly
+    if before is not None and before.results.get(SIGMAS) == case.results[SIGMAS]:
+        was, old = before.assembly, case.old(KEY)
+        if (
+            old is not None
+            and was.ground is now.ground
+            and was.shop is now.shop
+            and was.things == now.things
+        ):
             kept: tuple[Gap, ...] = old
             return kept
     return gaps_of(case.assembly, case.results[SIGMAS])
@@ -247,7 +245,7 @@ def judge(case: Case) -> list[Finding]:
                 2 * g.chain.sigma, "mm", f"{PRACTICE}, doubts of cutting, bending and putting together", "Cut",
                 () if g.where is None else (g.where,))
         for g in case.results[KEY]
-        if g.chain.nominal > 0 and g.chain.chance > LIKELY
+        if g.likely
     ]  # fmt: skip
 
 

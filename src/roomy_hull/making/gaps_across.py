@@ -7,10 +7,7 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.stack import Chain, Link
-from roomy_hull.making.gap import NEAR, TAPE, Gap, made_size
-
-OVERLAP = 1.0
-"""Things stand across from one another where they share more than this across. [mm]"""
+from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size
 
 
 def across(assembly: Assembly) -> list[Gap]:
@@ -39,7 +36,7 @@ def across(assembly: Assembly) -> list[Gap]:
             for axis in (0, 1):
                 low, high = sorted((one, other), key=lambda t: t.envelope[axis])
                 apart = high.envelope[axis] - low.envelope[axis + 3]
-                if 0 <= apart <= NEAR and _across_from(low.envelope, high.envelope, axis):
+                if 0 <= apart <= NEAR and level(low.envelope, high.envelope, axis):
                     links = (
                         made_size(low, _own(low, axis), shop), made_size(high, _own(high, axis), shop),
                         Link(f"where {low.value.name} is bolted", fix), Link(f"where {high.value.name} is bolted", fix),
@@ -112,7 +109,7 @@ def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
     for arch in (p for p in assembly.ground.tray if p.role == "arch"):
         for t in _placed(assembly):
             apart = t.envelope[2] - arch.box[5]
-            if 0.05 < apart <= NEAR and _across_from(arch.box, t.envelope, 2):
+            if 0.05 < apart <= NEAR and level(arch.box, t.envelope, 2):
                 links = (fix, _of_arches(assembly, known, "arch_height", "height of the arches"))
                 found.append(Gap(f"{t.value.name} over {arch.words}", (t.ref,), Chain(apart, links),
                                  _room(arch.box, t.envelope, 2)))  # fmt: skip
@@ -123,7 +120,7 @@ def _row(left: Box, right: Box, first: Thing, things: list[Thing]) -> list[Thing
     """From one arch to the other, a thing and whatever stands next to it; none where that does not get there."""
 
     def next_to(a: Box, b: Box) -> bool:
-        return 0 <= b[1] - a[4] <= NEAR and _across_from(a, b, 1)
+        return 0 <= b[1] - a[4] <= NEAR and level(a, b, 1)
 
     row: list[Thing] = []
     at, following = left, [first]
@@ -148,11 +145,6 @@ def _own(thing: Thing, axis: int) -> int:
     """Which of a thing's own directions lies along the vehicle's x or y."""
     rear = thing.place is not None and thing.place.bay.side == "rear"
     return 1 - axis if rear else axis
-
-
-def _across_from(a: Box, b: Box, axis: int) -> bool:
-    """Whether two boxes share room across an axis."""
-    return all(min(a[n + 3], b[n + 3]) - max(a[n], b[n]) > OVERLAP for n in range(3) if n != axis)
 
 
 def _room(low: Box, high: Box, axis: int) -> Box:

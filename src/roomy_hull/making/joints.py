@@ -173,10 +173,11 @@ class _Pair(NamedTuple):
         """The two faces."""
         return self.sides[self.contact.one], self.sides[self.contact.other]
 
-    def whose(self) -> list[tuple[Side, Part]]:
-        """The two faces, each with the part that it is of."""
+    def whose(self) -> list[tuple[Side, Item, Part]]:
+        """The two faces, each with the item and the part that it is of."""
         first = min(s.item for s in self.faces())
-        return [(s, self.a if s.item == first else self.b) for s in self.faces()]
+        both = (self.one, self.a), (self.other, self.b)
+        return [(s, *both[s.item != first]) for s in self.faces()]
 
     def made(self, method: Method, length: float, **more: Any) -> Joint:
         """Their joint."""
@@ -235,7 +236,7 @@ def _fastened(
         return pair.made(method, long, spots=_ends(c)), []  # edge on edge: glued
     # A screw goes through the face of one board into the other, whichever of its faces that is.
     fine = all(drillable) or method == "screws and glue"
-    clear = clear_of_bends(c, pair.whose(), hole)
+    clear = clear_of_bends(c, [(side, part) for side, _item, part in pair.whose()], hole)
     points = (
         [c.at(x, y) for x, y in spots_on(c.patch, shop.edge * size, pitch, clear)] if fine else []
     )
@@ -257,10 +258,7 @@ def _spot(p: Points) -> Spot:
 def _both(pair: _Pair, at: Points, diameter: float) -> list[Drill]:
     """A hole through both of what touches, where both are sheets or bars."""
     found = []
-    sides = pair.faces()
-    first = min(s.item for s in sides)
-    for side in sides:
-        item = pair.one if side.item == first else pair.other
+    for side, item, _part in pair.whose():
         if side.frame is not None and _drillable(side):
             u, v = side.frame.local(at)
             found.append(Drill((item.part, item.stand), side.face, u, v, diameter))

@@ -5,7 +5,15 @@ from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.making.bending import plan_bends
-from roomy_hull.making.flats import flanges, hole_to_bend, least_flange, lies_on, overlaps, sizeless
+from roomy_hull.making.flats import (
+    flanges,
+    hole_to_bend,
+    least_flange,
+    lies_on,
+    overlaps,
+    sizeless,
+    wanted_to_bend,
+)
 from roomy_hull.shop.shop import Stock
 from roomy_hull.shop.tools import Brake
 
@@ -63,7 +71,7 @@ def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
             Finding("making.overlap", "stop", f"{part.name}: its faces overlap on the flat",
                     (part.owner,), twice, 0.0, "mm²", "the flat itself", "Cut")
         )  # fmt: skip
-    gap, wanted = hole_to_bend(part), 2 * part.thickness + part.radius()
+    gap, wanted = hole_to_bend(part), wanted_to_bend(part)
     if gap is not None and gap < wanted - 1e-9:
         found.append(
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",

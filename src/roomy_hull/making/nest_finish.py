@@ -10,6 +10,7 @@ from roomy_hull.making.nest_table import CORNER, FilledBin, Room, Table, turned_
 from roomy_hull.making.packing import NEAR, ORDERS, Bin, Piece, Put
 from roomy_hull.making.room_left import largest_free, whole_cuts
 from roomy_hull.making.sheets import PlacedBlank, Sheet
+from roomy_hull.shop.shop import Stock
 
 MANY, MOST_KEPT, JOIN_TRIES = 80, 4, 60
 """More pieces on the last sheet than this are not tried for the largest rest; how many rests of a sheet are kept; so many
@@ -134,7 +135,7 @@ def sheets_of(table: Table, bins: list[FilledBin]) -> list[Sheet]:
             if b.host in numbers:
                 placed += _in_opening(table, numbers[b.host], b)
         price = table.price(one.size) if one.bought else 0.0
-        kept = _kept(table, one)
+        kept = rests(table.boxes(one.puts), table.room(one.size), table.stock)
         found.append(Sheet(table.metal, table.thick, *one.size, tuple(placed), one.bought, kept, price))  # fmt: skip
     _check(table, found)
     return found
@@ -161,20 +162,40 @@ def _in_opening(table: Table, host: PlacedBlank, one: FilledBin) -> list[PlacedB
     return found
 
 
-def _kept(table: Table, one: FilledBin) -> tuple[tuple[float, float, float, float], ...]:
-    """The rectangles of a sheet worth keeping, the largest first. [mm]"""
-    room = table.room(one.size)
-    boxes = table.boxes(one.puts)
-    found = []
-    k, trim = table.stock.kerf, table.stock.trim
+def rests(
+    boxes: list[tuple[int, int, int, int]], room: Room, stock: Stock
+) -> tuple[tuple[float, float, float, float], ...]:
+    """The rectangles of a sheet worth keeping, the largest first.
+
+    Parameters
+    ----------
+    boxes : list of (x0, y0, x1, y1)
+        What is taken, with the kerf, from the trim on. [0.1 mm]
+    room : (int, int)
+        Of the whole within the trim. [0.1 mm]
+    stock : Stock
+        Kerf, trim, and the least that is kept. [mm]
+
+    Returns
+    -------
+    tuple of (x, y, length, width)
+        On the sheet. [mm]
+    """
+    boxes, found = list(boxes), []
+    k, trim = stock.kerf, stock.trim
     for _ in range(MOST_KEPT):
         x, y, a, b = largest_free(boxes, room)
         size = a / 10 - k, b / 10 - k
-        if min(size) < table.stock.least_offcut:
+        if min(size) < stock.least_offcut:
             break
         found.append((trim + x / 10, trim + y / 10, *size))
         boxes.append((x, y, x + a, y + b))
     return tuple(found)
+
+
+def lying(p: PlacedBlank) -> Lying:
+    """A placed blank as the check of a layout takes it."""
+    return Lying(p.blank, p.x, p.y, p.turned, p.inside, p.about)
 
 
 def _check(table: Table, found: list[Sheet]) -> None:
@@ -182,7 +203,7 @@ def _check(table: Table, found: list[Sheet]) -> None:
     numbers = sorted(p.number for s in found for p in s.placed)
     fault = "a blank is missing" if numbers != list(range(len(table.blanks))) else ""
     for sheet in found:
-        rows = [Lying(p.blank, p.x, p.y, p.turned, p.inside, p.about) for p in sheet.placed]
+        rows = [lying(p) for p in sheet.placed]
         size = (sheet.length, sheet.width)
         fault = fault or flaw(rows, size, table.stock.trim, table.stock.kerf)
         boxes = [(p.x, p.y, p.x + p.length, p.y + p.width) for p in sheet.placed]

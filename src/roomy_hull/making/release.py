@@ -272,10 +272,15 @@ def _kept(was: ReleasedPart, new: ReleasedPart, moved: Any, by: tuple[float, flo
     return True
 
 
-def piece_prices(works: Works, prices: Prices) -> dict[str, float]:
-    """What one piece of every part costs, by its key. In the shop's money."""
+def piece_prices(
+    works: Works, prices: Prices, rows: tuple[ReleasedPart, ...] = ()
+) -> dict[str, float]:
+    """What one piece of every part costs, by its key; `rows` are the same parts as released, where they are at hand.
+
+    In the shop's money.
+    """
     found = {}
-    for part, row in zip(works.parts, as_released(works), strict=True):
+    for part, row in zip(works.parts, rows or as_released(works), strict=True):
         one = msgspec.structs.replace(part, count=1) if not isinstance(part, Hardware) else part
         found[row.key] = cost([one], prices).total
     return found
@@ -305,7 +310,7 @@ def stale(release: Release | None, works: Works, prices: Prices) -> tuple[Change
         (p.key, p.content, p.count) for p in release.parts
     ]:
         return ()
-    return changes(release.parts, now, piece_prices(works, prices))
+    return changes(release.parts, now, piece_prices(works, prices, now))
 
 
 def drawn_up(

@@ -12,8 +12,8 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 import msgspec
 
 from roomy_hull.core import lazily
-from roomy_hull.making.checked_layout import Lying, flaw, shape_of
-from roomy_hull.making.room_left import largest_free
+from roomy_hull.making.checked_layout import flaw, shape_of
+from roomy_hull.making.nest_finish import lying, rests
 from roomy_hull.making.sheets import Nest, PlacedBlank, Progress, Sheet
 
 if TYPE_CHECKING:
@@ -33,7 +33,6 @@ DENSE = 0.96
 """A sheet is not tried any fuller: cuts leave so much at least."""
 SAFE = 0.02
 """The packer reckons in single precision: so much is kept beyond the kerf. [mm]"""
-MOST_KEPT = 4
 TRIES = 3
 """So often a sheet is tried with half as much to be added."""
 
@@ -79,7 +78,10 @@ def by_shape(nest: Nest, stock: Stock, progress: Progress = lambda _share: True)
     groups = _groups(nest)
     found: list[Sheet] = []
     bounds: dict[str, tuple[int, int]] = {}
-    for n, (key, sheets) in enumerate(groups.items()):
+    # A nest has its bounds in the order of its groups.
+    for n, (sheets, (words, bound)) in enumerate(
+        zip(groups.values(), nest.bounds.items(), strict=True)
+    ):
         least = area_bound(sheets, stock)
         now, going = sheets, True
         while going and len(bought(now)) > least and odd(now):
@@ -90,9 +92,7 @@ def by_shape(nest: Nest, stock: Stock, progress: Progress = lambda _share: True)
             fewer = one_less(now, stock, told)
             going, now = fewer is not None, fewer or now
         found += now
-        start = f"{key[0]} {key[1]:g} mm"
-        old = next(k for k in nest.bounds if k.split(",")[0] == start)
-        bounds[old] = (len(bought(now)), least) if now is not sheets else nest.bounds[old]
+        bounds[words] = (len(bought(now)), least) if now is not sheets else bound
     return Nest(tuple(found), bounds)
 
 
@@ -143,7 +143,7 @@ def area_bound(sheets: list[Sheet], stock: Stock) -> int:
     paid = bought(sheets)
     if not paid:
         return 0
-    metal: float = sum(shape_of(_lying(p)).area for s in sheets for p in s.placed)
+    metal: float = sum(shape_of(lying(p)).area for s in sheets for p in s.placed)
     metal -= sum(room(s) for s in sheets if not s.bought)
     return max(1, math.ceil(metal / max(map(room, paid)) - 1e-9))
 
@@ -288,7 +288,7 @@ def packed(
         turned = quarters(rows[int(one.id)], round(one.rotation / 90) % 4)
         off = trim - k / 2
         laid += [msgspec.structs.replace(p, x=p.x + dx + off, y=p.y + dy + off) for p in turned]
-    return None if flaw([_lying(p) for p in laid], size, trim, k) else tuple(laid)
+    return None if flaw([lying(p) for p in laid], size, trim, k) else tuple(laid)
 
 
 def quarters(clump: Clump, n: int) -> list[PlacedBlank]:
@@ -319,10 +319,6 @@ def quarters(clump: Clump, n: int) -> list[PlacedBlank]:
     return rows
 
 
-def _lying(p: PlacedBlank) -> Lying:
-    return Lying(p.blank, p.x, p.y, p.turned, p.inside, p.about)
-
-
 def _grown(outline: Any, kerf: float) -> Any:
     """An outline with half of the kerf around it, without openings. [mm]"""
     grown = outline.buffer(kerf / 2 + SAFE, join_style="mitre").simplify(SAFE / 4)
@@ -349,11 +345,4 @@ def _left(
          math.ceil((p.x - trim + p.length + k) * 10), math.ceil((p.y - trim + p.width + k) * 10))
         for p in laid
     ]  # fmt: skip
-    found = []
-    for _ in range(MOST_KEPT):
-        x, y, a, b = largest_free(boxes, room)
-        if min(a, b) / 10 - k < stock.least_offcut:
-            break
-        found.append((trim + x / 10, trim + y / 10, a / 10 - k, b / 10 - k))
-        boxes.append((x, y, x + a, y + b))
-    return tuple(found)
+    return rests(boxes, room, stock)

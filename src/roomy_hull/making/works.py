@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.making.flats import hole_to_bend
+from roomy_hull.making.flats import hole_to_bend, wanted_to_bend
 from roomy_hull.making.joints import Joined, Joint, joined
 from roomy_hull.shop.tools import Joining
 
@@ -85,7 +85,7 @@ def questions(works: Works) -> tuple[str, ...]:
     for part in works.parts:
         if not isinstance(part, SheetPart) or not part.drilled:
             continue
-        gap, wanted = hole_to_bend(part), 2 * part.thickness + part.radius()
+        gap, wanted = hole_to_bend(part), wanted_to_bend(part)
         if gap is not None and gap < wanted - 0.01:
             found.append(
                 f"{part.name} has a fastener's hole {gap:.1f} mm from a bend, {wanted:.1f} are wanted: make its flange "

@@ -17,7 +17,9 @@ from roomy_hull.verdict.registry import studies, to_run
 
 if TYPE_CHECKING:
     from roomy_hull.assembly.springs import SpringStudy
+    from roomy_hull.making import gaps
     from roomy_hull.making import judge as making
+    from roomy_hull.making.gap import Gap
     from roomy_hull.studies.access import judge as access
     from roomy_hull.studies.fit import closed, in_out, together
     from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
@@ -29,6 +31,7 @@ else:
     # Read when a verdict is first asked for their results: the first quick look needs a few only.
     _studies = "roomy_hull.studies."
     making = lazily.module("roomy_hull.making.judge")
+    gaps = lazily.module("roomy_hull.making.gaps")
     closed, in_out, together = (
         lazily.module(f"{_studies}fit.{name}") for name in ("closed", "in_out", "together")
     )
@@ -161,6 +164,12 @@ class Verdict(Judged, frozen=True):
     def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
         """What cannot be made, by thing."""
         found: dict[Ref | None, tuple[Finding, ...]] = self.results[making.KEY]
+        return found
+
+    @property
+    def gaps(self) -> tuple[Gap, ...]:
+        """Every narrow gap with its doubt, the likeliest to bind first."""
+        found: tuple[Gap, ...] = self.results[gaps.KEY]
         return found
 
 

@@ -57,7 +57,7 @@ def _pad(blank: Blank) -> float:
 
 
 def blank_strokes(blank: Blank) -> Scene:
-    """Describe a flat blank: what is cut, bent and etched, for its picture and its DXF alike.
+    """Describe a flat blank: what is cut, bent and etched, as its DXF has it.
 
     Parameters
     ----------
@@ -67,7 +67,23 @@ def blank_strokes(blank: Blank) -> Scene:
     Returns
     -------
     Scene
-        Outline, holes, openings, bend centre lines, and the words that are etched. [mm]
+        What `cut_strokes` says, and the words that are etched. [mm]
+    """
+    return (*cut_strokes(blank), *etched(blank))
+
+
+def cut_strokes(blank: Blank) -> Scene:
+    """Describe what is cut and bent of a flat blank, for its picture and its DXF alike.
+
+    Parameters
+    ----------
+    blank : Blank
+        The blank, its lower left corner at the origin. [mm]
+
+    Returns
+    -------
+    Scene
+        Outline, holes, openings, bend centre lines. [mm]
     """
     found: list[Stroke] = [Outline("blank", blank.outline)]
     for hole in blank.holes:
@@ -83,21 +99,21 @@ def blank_strokes(blank: Blank) -> Scene:
         found.append(Outline("blank hole", corners, radius=radius))
     for bend in blank.bends:
         found.append(line("bend up" if bend.angle > 0 else "bend down", bend.a, bend.b))
-    return (*found, *etched(blank))
+    return tuple(found)
 
 
-def placed_strokes(placed: PlacedBlank) -> Scene:
-    """Describe a blank where it lies on its sheet, turned by a quarter where it lies turned. [mm]"""
+def placed_strokes(placed: PlacedBlank, *, etching: bool = True) -> Scene:
+    """Describe a blank where it lies on its sheet, as it is turned, with or without what is etched. [mm]"""
     at = placed.at
     found: list[Stroke] = []
-    for stroke in blank_strokes(placed.blank):
+    for stroke in cut_strokes(placed.blank):
         if isinstance(stroke, Outline):
             role = "nested" if stroke.role == "blank" else stroke.role
             points = tuple(at(p) for p in stroke.points)
             found.append(msgspec.structs.replace(stroke, role=role, points=points))
         elif isinstance(stroke, Disc):
             found.append(msgspec.structs.replace(stroke, centre=at(stroke.centre)))
-    words = etched(placed.blank)
+    words = etched(placed.blank) if etching else []
     quarters = (bool(words and words[0].upright) + placed.turned + 2 * placed.about) % 4
     # Past a quarter the words are still read the right way up: the last line's place is the first one's.
     places = [at(w.at) for w in words][:: -1 if quarters > 1 else 1]
@@ -106,18 +122,16 @@ def placed_strokes(placed: PlacedBlank) -> Scene:
     return tuple(found)
 
 
-def sheet_strokes(sheet: Sheet) -> Scene:
-    """Describe a nested sheet for its picture and its DXF alike: its edge, then every blank in place. [mm]"""
+def sheet_strokes(sheet: Sheet, *, etching: bool = True) -> Scene:
+    """Describe a nested sheet for its picture and its DXF alike: its edge, then every blank in place. [mm]
+
+    A picture leaves out what is etched: it says it beside the drawing, in letters that can be read.
+    """
     edge = ((0.0, 0.0), (sheet.length, 0.0), (sheet.length, sheet.width), (0.0, sheet.width))
     found: list[Stroke] = [Outline("stock", edge)]
     for placed in sorted(sheet.placed, key=lambda p: p.inside >= 0):
-        found += placed_strokes(placed)
+        found += placed_strokes(placed, etching=etching)
     return tuple(found)
-
-
-def _drawn(scene: Scene) -> list[Stroke]:
-    """Leave out what is etched: a picture says it beside the drawing, in letters that can be read."""
-    return [s for s in scene if s.role != "etched"]
 
 
 def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
@@ -154,7 +168,7 @@ def blank_scene(blank: Blank, plan: BendPlan | None = None, system: System = "me
         from the blank's left and lower edges. [mm]
     """
     numbers = bend_numbers(blank, plan) if plan is not None else []
-    return (*_drawn(blank_strokes(blank)), *_sizes(blank, system), *numbers)
+    return (*cut_strokes(blank), *_sizes(blank, system), *numbers)
 
 
 def _sizes(blank: Blank, system: System) -> list[Stroke]:
@@ -213,7 +227,7 @@ def sheet_scene(sheet: Sheet, system: System = "metric") -> Scene:
     Scene
         Sheet edge, every blank in place with its bends and its name. [mm]
     """
-    found = _drawn(sheet_strokes(sheet))
+    found = list(sheet_strokes(sheet, etching=False))
     for x, y, long, wide in sheet.left:
         found.append(rectangle("kept", x, y, x + long, y + wide))
         found.append(

@@ -5,22 +5,21 @@ from roomy_hull.core.parts import Hardware
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import exact, show
 from roomy_hull.drawing.scenes.costs import waterfall
-from roomy_hull.drawing.scenes.folded import Shown, apart, folded_scene, frame_of
-from roomy_hull.formats.book import plain
-from roomy_hull.formats.book_parts import joint_rows, numbered
+from roomy_hull.drawing.scenes.folded import frame_of
+from roomy_hull.formats.book_parts import drawn_apart, joint_rows, numbered
 from roomy_hull.job.releases import STATES, Release, ReleasedPart
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.cost import CostSheet, cost_sheet
+from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.gap import Gap
-from roomy_hull.making.gaps import gaps_of, worth
-from roomy_hull.making.polyhedra import standing
+from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.ways import both_ways
 from roomy_hull.making.works import fasteners, questions, welded
-from roomy_hull.planning.measured import sigmas
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import chosen_work, works
 from roomy_hull.session.session import Session
+from roomy_hull.verdict.verdict import Verdict
 
 JOINT_HEADS = ("Of", "To", "How", "Length", "With")
 GAP_HEADS = ("Gap", "As drawn", "One sigma", "Worst case", "Binds", "Mostly by")
@@ -38,7 +37,6 @@ COST_HEADS = (
     "All",
 )
 RELEASE_HEADS = ("Part", "Pcs", "Of", "State", "What became of it", "Cost")
-LIKELY = 0.02
 
 
 class JointsModel:
@@ -58,15 +56,7 @@ class JointsModel:
         work = chosen_work(self._session)
         if work is None:
             return "Nothing is made yet", None
-        numbers = numbered(works(self._session))
-        shown = []
-        for part in work.parts:
-            if isinstance(part, Hardware):
-                continue
-            for n, stand in enumerate(part.stands):
-                solids = tuple(standing(plain(part), stand))
-                shown.append(Shown(solids, "" if n else str(numbers[id(part)])))
-        scene = folded_scene(apart(shown))
+        scene = drawn_apart(work, numbered(works(self._session)))
         return f"{work.title}, drawn apart", (scene, frame_of(scene)) if scene else None
 
     def words(self) -> str:
@@ -120,10 +110,9 @@ class JointsModel:
         if work is None:
             return []
         numbers = numbered(works(self._session))
-        by_name = {p.name: numbers[id(p)] for p in reversed(work.parts)}
         return [
             [(cell, "") for cell in row]
-            for row in joint_rows(work.joints, by_name, self._session.look.system)
+            for row in joint_rows(work, numbers, self._session.look.system)
         ]
 
 
@@ -141,8 +130,7 @@ class GapsModel:
 
     def gaps(self) -> tuple[Gap, ...]:
         """The likeliest to bind first."""
-        job = self._session.job
-        return gaps_of(self._session.verdict.assembly, sigmas(job.survey, job.vehicle.kind))
+        return self._session.verdict.gaps
 
     def cells(self) -> list[list[Cell]]:
         """A row for each gap."""
@@ -151,11 +139,11 @@ class GapsModel:
         for g in self.gaps():
             c = g.chain
             most = max(c.links, key=lambda x: abs(x.sense) * x.sigma)
-            severity = "look" if c.nominal > 0 and c.chance > LIKELY else ""
+            severity = "look" if g.likely else ""
             rows.append([
                 (g.title, ""), (exact(c.nominal, system), ""), (f"± {exact(c.sigma, system)}", ""),
                 (exact(c.worst, system), ""),
-                (g.words().split(": ")[-1], severity), (f"{most.name} (± {exact(most.sigma, system)})", ""),
+                (g.binds(), severity), (f"{most.name} (± {exact(most.sigma, system)})", ""),
             ])  # fmt: skip
         return rows
 
@@ -190,15 +178,17 @@ class CostModel:
 
     def __init__(self, session: Session) -> None:
         self._session = session
+        self._of: tuple[Verdict, CutList, CostSheet] | None = None
 
     def sheet(self) -> CostSheet | None:
-        """The costs; nothing while the nesting is still at work."""
-        cut = self._session.cutting.cut
-        return (
-            cost_sheet(works(self._session), cut, self._session.shop.prices)
-            if cut is not None
-            else None
-        )
+        """The costs, remembered while job and cut are the same; nothing while the nesting is still at work."""
+        session, cut = self._session, self._session.cutting.cut
+        if cut is None:
+            return None
+        if self._of is None or self._of[0] is not session.verdict or self._of[1] is not cut:
+            found = cost_sheet(works(session), cut, session.shop.prices)
+            self._of = session.verdict, cut, found
+        return self._of[2]
 
     def picture(self, ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """The waterfall."""
@@ -264,6 +254,7 @@ class ReleaseModel:
 
     def __init__(self, session: Session) -> None:
         self._session = session
+        self._of: tuple[tuple[Verdict, Release | None], tuple[Change, ...]] | None = None
 
     def last(self) -> Release | None:
         """The last release."""
@@ -278,7 +269,13 @@ class ReleaseModel:
         )
 
     def changes(self) -> tuple[Change, ...]:
-        """What is stale: of the last release now, or between an older one and the last."""
+        """What is stale, remembered while the job is the same: of the last release now, or between an older one and it."""
+        key = (self._session.verdict, self.against())
+        if self._of is None or any(a is not b for a, b in zip(self._of[0], key, strict=True)):
+            self._of = key, self._changes()
+        return self._of[1]
+
+    def _changes(self) -> tuple[Change, ...]:
         last, old, made = self.last(), self.against(), works(self._session)
         if last is None or old is None:
             return ()
