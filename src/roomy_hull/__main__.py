@@ -19,12 +19,16 @@ if _absent:
 
 import os  # ruff: ignore[module-import-not-at-top-of-file]
 from pathlib import Path  # ruff: ignore[module-import-not-at-top-of-file]
+from typing import TYPE_CHECKING  # ruff: ignore[module-import-not-at-top-of-file]
 
 from roomy_hull.cli import displays  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.cli.desktop import Desktop  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.cli.main import main as run  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.job.model import Job  # ruff: ignore[module-import-not-at-top-of-file]
 from roomy_hull.shop.shop import Shop  # ruff: ignore[module-import-not-at-top-of-file]
+
+if TYPE_CHECKING:
+    from roomy_hull.verdict.verdict import Verdict
 
 
 def _run(path: Path | None, shop: Path | None) -> int:
@@ -76,9 +80,27 @@ def _book(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
     return book.write_job(job, folder, shop)
 
 
+def _offer(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
+    """Write an offer without a display."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from roomy_hull.desktop import application, build_files  # ruff: ignore[import-outside-top-level]  # Qt, as above
+
+    application.application()
+    return build_files.offer_of(job, folder, shop, by)
+
+
+def _pack(verdict: "Verdict", folder: Path, job_file: Path | None) -> tuple[Path, ...]:
+    """Write the hand-over pack without a display."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from roomy_hull.desktop import application, build_files  # ruff: ignore[import-outside-top-level]  # Qt, as above
+
+    application.application()
+    return build_files.pack_of(verdict, folder, job_file)
+
+
 def main() -> int:
     """Run the command line with its own arguments."""
-    return run(sys.argv[1:], Desktop(_run, _shots, _sheet, _book, _first))
+    return run(sys.argv[1:], Desktop(_run, _shots, _sheet, _book, _offer, _pack, _first))
 
 
 if __name__ == "__main__":

@@ -7,9 +7,10 @@ import pytest
 
 from roomy_hull.core.errors import EditError, GivenUp, InputError
 from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job.brief import Wish
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits.resizing import resized, value_at
-from roomy_hull.job.model import Job, Weighing, Wish
+from roomy_hull.job.model import Job, Weighing
 from roomy_hull.session import session as module
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard

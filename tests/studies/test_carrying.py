@@ -8,9 +8,10 @@ from roomy_hull.assembly import springs
 from roomy_hull.assembly.scaling import scale
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.units import G
+from roomy_hull.job.brief import Wish
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits import units as edits
-from roomy_hull.job.model import Job, Wish
+from roomy_hull.job.model import Job
 from roomy_hull.studies.strength import chassis
 from roomy_hull.studies.strength.supports import kerb_spread
 from roomy_hull.studies.strength.variations import variations

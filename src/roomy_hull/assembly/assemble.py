@@ -1,10 +1,12 @@
 """From a Job to its Assembly: every solid, mass and part in vehicle axes, unchanged units reused."""
 
 import math
+from collections.abc import Mapping
 
 import msgspec
 
 from roomy_hull.assembly.body import Ground, ground_of
+from roomy_hull.assembly.built import PartBuilt, altered
 from roomy_hull.assembly.motions import Opening, of_carried, of_unit
 from roomy_hull.assembly.things import Mass, Thing
 from roomy_hull.core.doubt import doubt_of
@@ -29,13 +31,17 @@ from roomy_hull.shop.shop import Shop, shipped_shop
 
 
 class Assembly(msgspec.Struct, frozen=True):
-    """The whole job in vehicle axes, and the shop that makes it; `opens` says whether what opens is worked out."""
+    """The whole job in vehicle axes, and the shop that makes it; `opens` says whether what opens is worked out.
+
+    `built` are parts that were cut to another size than drawn, by the id of their unit.
+    """
 
     job: Job
     shop: Shop
     ground: Ground
     things: tuple[Thing, ...]
     opens: bool = True
+    built: Mapping[str, tuple[PartBuilt, ...]] = {}
 
     def thing(self, key: str | Ref) -> Thing | None:
         """Find a thing by its id, or by a reference to it; none for a reference to anything else."""
@@ -93,8 +99,9 @@ class Assembly(msgspec.Struct, frozen=True):
 
 
 def assemble(
-    job: Job, previous: Assembly | None = None, *, opens: bool = True, shop: Shop | None = None
-) -> Assembly:
+    job: Job, previous: Assembly | None = None, *, opens: bool = True, shop: Shop | None = None,
+    built: Mapping[str, tuple[PartBuilt, ...]] | None = None,
+) -> Assembly:  # fmt: skip
     """Expand a job, reusing from an earlier assembly whatever did not change.
 
     Parameters
@@ -107,6 +114,8 @@ def assemble(
         Whether what opens is worked out too; without, for a first quick look.
     shop : Shop or None
         Who makes it; the shop of the earlier assembly, or the shipped values, where none is given.
+    built : mapping of str to tuple of PartBuilt or None
+        Parts that were cut to another size, by the id of their unit.
 
     Returns
     -------
@@ -137,7 +146,10 @@ def assemble(
         ground = old
     else:
         ground = _with_goods(ground_of(job, shop, old, opens=opens), job.body.tray, under)
-    before = {t.id: t for t in previous.things} if previous is not None else {}
+    cut = built or {}
+    before = {
+        t.id: t for t in previous.things if previous.built.get(t.id) == cut.get(t.id)
+    } if previous is not None else {}  # fmt: skip
     same_mount = old is not None and old.unit_mount == ground.unit_mount
     things = []
     values: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
@@ -148,8 +160,10 @@ def assemble(
         if known is not None and same and same_mount and _stands(known, ground):
             things.append(known)
         else:
-            things.append(_thing(value, ground, shop, known, goods, opens=opens))
-    return Assembly(job, shop, ground, tuple(things), opens)
+            things.append(
+                _thing(value, ground, shop, known, goods, opens=opens, built=cut.get(value.id, ()))
+            )
+    return Assembly(job, shop, ground, tuple(things), opens, cut)
 
 
 def _under(job: Job) -> tuple[Good, ...]:
@@ -195,13 +209,14 @@ def trial_thing(value: Placed | Carried, assembly: Assembly) -> Thing:
     """
     known = assembly.thing(value.id)
     return _thing(
-        value, assembly.ground, assembly.shop, None, known.goods if known is not None else ()
-    )
+        value, assembly.ground, assembly.shop, None, known.goods if known is not None else (),
+        built=assembly.built.get(value.id, ()),
+    )  # fmt: skip
 
 
 def _thing(
     value: Placed | Carried, ground: Ground, shop: Shop, before: Thing | None = None, goods: tuple[Good, ...] = (), *,
-    opens: bool = True,
+    opens: bool = True, built: tuple[PartBuilt, ...] = (),
 ) -> Thing:  # fmt: skip
     """Expand one unit or carried item and place it; one that only moved keeps its expansion."""
     if isinstance(value, Carried):
@@ -217,6 +232,7 @@ def _thing(
                 Site(place.bay.pitch, shop, phase_of(value.u, place.bay.pitch), place.bay.side),
                 place.bay.side,
             )
+            expansion = altered(expansion, built) if built else expansion
         except InputError as error:
             trouble = f"{error.what}. {error.remedy}"
             expansion = _block(_loaded(value, goods))

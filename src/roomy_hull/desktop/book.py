@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QIODevice, QRectF, Qt
-from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPdfWriter, QPen
+from PyQt6.QtGui import QColor, QFontMetricsF, QImage, QImageReader, QPainter, QPdfWriter, QPen
 
 from roomy_hull.core.errors import JobFileError, PictureError
 from roomy_hull.core.units import System
@@ -14,7 +14,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.formats.book import Book, build
-from roomy_hull.formats.book_parts import BookPage, Order, Table, labels
+from roomy_hull.formats.book_parts import BookPage, Image, Order, Table, labels
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_of
@@ -24,14 +24,54 @@ from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict, judge
 
 DPI = 96
+A4_WIDE, A4_HIGH = 1123, 794
+"""A sheet of A4 lying, at that many dots to the inch. [px]"""
 MARGIN, FOOT, ROW, GUTTER = 34.0, 26.0, 17.0, 26.0
 """Around a page, for its foot, a row of a table, between its columns. [px]"""
+
+
+class _Album:
+    """Sheets of paper as pictures, for looking at before anything is written."""
+
+    def __init__(self, wide: int, high: int, only: int) -> None:
+        self._size, self._only = (wide, high), only
+        self.count = 1
+        self.shown = self._sheet()
+        self._spare = self._sheet()
+        self.painter = QPainter(self.shown if only == 1 else self._spare)
+        self._hint()
+
+    def _sheet(self) -> QImage:
+        image = QImage(*self._size, QImage.Format.Format_RGB32)
+        image.fill(QColor(LIGHT.paper))
+        return image
+
+    def _hint(self) -> None:
+        self.painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+
+    def width(self) -> int:
+        """Of a sheet. [px]"""
+        return self._size[0]
+
+    def height(self) -> int:
+        """Of a sheet. [px]"""
+        return self._size[1]
+
+    def newPage(self) -> bool:  # ruff: ignore[invalid-function-name]  # as Qt's writers have it
+        """Go on on the next sheet; only the wanted one is kept."""
+        self.count += 1
+        self.painter.end()
+        self.painter.begin(self.shown if self.count == self._only else self._spare)
+        self._hint()
+        return True
 
 
 class _Sheets:
     """Paints pages on a device, and breaks them where they are full."""
 
-    def __init__(self, painter: QPainter, device: QPdfWriter, foot: str, system: System) -> None:
+    def __init__(
+        self, painter: QPainter, device: QPdfWriter | _Album, foot: str, system: System
+    ) -> None:
         self._p, self._device, self._foot = painter, device, foot
         self._scenes = painter_for(LIGHT, system)
         self._number = 0
@@ -73,6 +113,8 @@ class _Sheets:
             self._drawings(page.papers, page.tables)
         for table in page.tables:
             self._table(table)
+        if page.images:
+            self._photos(page.images)
 
     def _drawings(self, papers: tuple[Paper, ...], tables: tuple[Table, ...]) -> None:
         """Drawings beside one another, so high as the tables leave room, at least half a page."""
@@ -92,13 +134,33 @@ class _Sheets:
             x += wide * share
         self._y += high + 8
 
+    def _photos(self, images: tuple[Image, ...]) -> None:
+        """Photos beside one another, so large as the rest of the page allows, each with its words."""
+        across = min(3, len(images))
+        down = -(-len(images) // across)
+        wide = (self._device.width() - 2 * MARGIN) / across
+        high = (self._bottom - self._y) / down
+        for n, image in enumerate(images):
+            x, y = MARGIN + n % across * wide, self._y + n // across * high
+            room = QRectF(x + 3, y + 3, wide - 6, high - ROW - 6)
+            picture = scaled(image.path, round(room.width() * 2), round(room.height() * 2))
+            if picture.isNull():
+                self._p.drawText(room, Qt.AlignmentFlag.AlignCenter, "cannot be shown")
+            else:
+                size = picture.size().toSizeF().scaled(room.size(), Qt.AspectRatioMode.KeepAspectRatio)
+                area = QRectF(room.left(), room.top(), size.width(), size.height())
+                self._p.drawImage(area, picture)
+            self._p.setFont(font(9))
+            self._p.setPen(QColor(LIGHT.ink))
+            self._p.drawText(QRectF(x + 3, y + high - ROW, wide - 6, ROW), Qt.AlignmentFlag.AlignVCenter, image.words)
+
     def _table(self, table: Table) -> None:
         """A table: each column as wide as its longest cell, the widest gives way."""
         if not table.rows:
             return
         p = self._p
         p.setFont(font(9))
-        metrics = QFontMetricsF(p.font(), self._device)
+        metrics = QFontMetricsF(p.font(), p.device())
         wide = self._device.width() - 2 * MARGIN
         columns = [
             max(metrics.horizontalAdvance(str(r[n])) for r in (table.heads, *table.rows)) + 14
@@ -140,12 +202,23 @@ class _Sheets:
         x = left
         self._p.setFont(font(9))
         self._p.setPen(QColor(LIGHT.faint if faint else LIGHT.ink))
-        metrics = QFontMetricsF(self._p.font(), self._device)
+        metrics = QFontMetricsF(self._p.font(), self._p.device())
         for words, wide in zip(row, columns, strict=True):
             cut = metrics.elidedText(words, Qt.TextElideMode.ElideRight, wide - 8)
             self._p.drawText(QRectF(x, self._y, wide - 6, ROW), Qt.AlignmentFlag.AlignVCenter, cut)
             x += wide
         self._y += ROW
+
+
+def scaled(path: str, wide: int, high: int) -> QImage:
+    """Read a picture no larger than it is shown, turned as the camera was held; a null one where it cannot be read."""
+    reader = QImageReader(path)
+    reader.setAutoTransform(True)
+    reader.setDecideFormatFromContent(True)
+    size = reader.size()
+    if size.isValid() and (size.width() > wide or size.height() > high):
+        reader.setScaledSize(size.scaled(wide, high, Qt.AspectRatioMode.KeepAspectRatio))
+    return reader.read()
 
 
 def pdf(book: Book, system: System = "metric") -> bytes:
@@ -171,6 +244,60 @@ def pdf(book: Book, system: System = "metric") -> bytes:
         sheets.page(page)
     painter.end()
     return bytes(kept.data().data())
+
+
+def preview(book: Book, number: int, system: System = "metric") -> tuple[QImage, int]:
+    """Paint one sheet of a book as a picture.
+
+    Parameters
+    ----------
+    book : Book
+        Its pages.
+    number : int
+        Which sheet, from 1.
+    system : str
+        ``metric`` or ``us``.
+
+    Returns
+    -------
+    (QImage, int)
+        The sheet, and how many there are.
+    """
+    album = _Album(A4_WIDE, A4_HIGH, number)
+    sheets = _Sheets(album.painter, album, book.foot, system)
+    for page in book.pages:
+        sheets.page(page)
+    album.painter.end()
+    return album.shown, album.count
+
+
+def write_book(book: Book, path: Path, system: System = "metric") -> Path:
+    """Write a book as PDF.
+
+    Parameters
+    ----------
+    book : Book
+        Its pages.
+    path : Path
+        The file.
+    system : str
+        ``metric`` or ``us``.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    PictureError
+        The place cannot be written.
+    """
+    try:
+        write_whole(path, pdf(book, system))
+    except JobFileError as trouble:
+        raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
+    return path
 
 
 def write_job(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:

@@ -25,13 +25,21 @@ class Table(msgspec.Struct, frozen=True):
     rows: tuple[tuple[str, ...], ...]
 
 
+class Image(msgspec.Struct, frozen=True):
+    """A photo on a page: its file, and what stands under it."""
+
+    path: str
+    words: str
+
+
 class BookPage(msgspec.Struct, frozen=True):
-    """One page: title, sentences, drawings beside one another, tables below or beside them."""
+    """One page: title, sentences, drawings beside one another, tables below or beside them, then photos."""
 
     title: str
     words: tuple[str, ...] = ()
     papers: tuple[Paper, ...] = ()
     tables: tuple[Table, ...] = ()
+    images: tuple[Image, ...] = ()
 
 
 class Order(msgspec.Struct, frozen=True):

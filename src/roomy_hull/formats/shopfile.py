@@ -6,6 +6,7 @@ from typing import Any, TypeVar
 
 import msgspec
 
+from roomy_hull.core.days import day_of
 from roomy_hull.core.errors import FileError, InputError, JobFileError
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import TestBend
@@ -13,6 +14,7 @@ from roomy_hull.formats.plain_json import decode, encode, first_version, worded
 from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
 from roomy_hull.shop.tools import Tools
+from roomy_hull.shop.workshop import Workshop
 
 T = TypeVar("T")
 FORMAT = "roomy-hull-shop"
@@ -23,7 +25,7 @@ _MAY_BE_NOUGHT = frozenset({
     "sheet_per_kg", "bar_per_kg", "hardware", "cut_per_m", "bend", "insulation_per_m2",
     "width", "height", "overhang", "overhang_share", "price", "offcut_share", "hour", "pierce", "weld_per_m",
     "coat_per_m2", "rivet", "bolt", "seal_per_m", "hinge_per_m", "doubt", "angle", "weld", "assembly",
-    "least_offcut", "tensile_mpa", "piece_minutes", "bought_minutes",
+    "least_offcut", "tensile_mpa", "piece_minutes", "bought_minutes", "margin", "tax", "coat_days", "sheet", "bar", "bought", "outside",
 })  # fmt: skip
 _SIGNED = frozenset({"cold"})
 
@@ -114,7 +116,9 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
     }
     tables |= {
         name: _made(frame[name], kind, f"{place}, shop.{name}")
-        for name, kind in (("stock", Stock), ("prices", Prices), ("rules", Rules), ("tools", Tools))
+        for name, kind in (
+            ("stock", Stock), ("prices", Prices), ("rules", Rules), ("tools", Tools), ("workshop", Workshop),
+        )  # fmt: skip
     }
     tables["test_bends"] = _made(
         frame["test_bends"], tuple[TestBend, ...], f"{place}, shop.test_bends"
@@ -133,6 +137,7 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
                 f"Use one of {', '.join(shop.materials)}.",
             )
     _check_stock(shop, f"{place}, shop")
+    _check_workshop(shop.workshop, f"{place}, shop.workshop")
     if not shop.stock.sheets:
         raise FileError("there is no sheet", f"{place}, shop.stock.sheets", "Enter one size.")
     for name, metal in shop.materials.items():
@@ -179,6 +184,28 @@ def _check_stock(shop: Shop, place: str) -> None:
             shop.material(key)
         except InputError as trouble:
             raise FileError(trouble.what, f"{place}, {trouble.place}", trouble.remedy) from None
+
+
+def _check_workshop(own: Workshop, place: str) -> None:
+    """Refuse ids that stand twice, days that are none, and a shop in which nobody ever works."""
+    for field, ids in (("people", [w.id for w in own.people]), ("stations", [s.id for s in own.stations])):
+        for number, key in enumerate(ids):
+            if not key or ids.index(key) != number:
+                raise FileError(f"the id '{key}' is empty or stands twice", f"{place}.{field}[{number}].id",
+                                "Give each its own.")  # fmt: skip
+    weeks = [("days", own.days)] + [(f"people[{n}].days", w.days) for n, w in enumerate(own.people)]
+    for field, days in weeks:
+        if not days or not set(days) <= set(range(1, 8)):
+            raise FileError("days of the week are 1 (Monday) to 7, at least one", f"{place}.{field}", MEND)
+    dated = [("closed", d) for d in own.closed]
+    dated += [(f"people[{n}].away", d) for n, w in enumerate(own.people) for pair in w.away for d in pair]
+    for field, day in dated:
+        if day_of(day) is None:
+            raise FileError(f"'{day}' is no day", f"{place}.{field}", "Write it as YYYY-MM-DD.")
+    if own.day_hours > 24:
+        raise FileError(f"a day has no {own.day_hours:g} hours", f"{place}.day_hours", MEND)
+    if not own.fastest <= 1 <= own.slowest:
+        raise FileError("fastest is 1 at most, slowest 1 at least", f"{place}.fastest", MEND)
 
 
 def _made(raw: Any, kind: type[T], place: str) -> T:

@@ -5,10 +5,13 @@ every instant holds a whole version. What a process that was killed left half wr
 """
 
 import contextlib
+import errno
+import fcntl
 import os
 import re
 import stat
 import time
+from collections.abc import Iterator
 from pathlib import Path
 
 from roomy_hull.core.errors import JobFileError
@@ -205,3 +208,48 @@ def free_name(path: Path) -> Path:
     while (found := path.with_name(f"{stem}-{number}{dot}{rest}")).exists():
         number += 1
     return found
+
+
+WAIT = 10.0
+"""So long a save waits for another that is being written. [s]"""
+
+
+@contextlib.contextmanager
+def alone(path: Path) -> Iterator[None]:
+    """Be the only one that writes a file for a moment: from looking at what is there to putting the new one in its place.
+
+    Parameters
+    ----------
+    path : Path
+        The file; a small one beside it is kept locked meanwhile. The lock ends with its process, however that ends.
+
+    Raises
+    ------
+    JobFileError
+        Somebody else has been writing for too long.
+    """
+    target = Path(os.path.realpath(path))
+    try:
+        target.parent.mkdir(parents=True, exist_ok=True)
+        handle = os.open(target.with_name(f".{target.name}.saving"), os.O_RDWR | os.O_CREAT, 0o666)
+    except OSError:
+        yield  # where nothing can be written, the writing itself says so
+        return
+    try:
+        until = time.monotonic() + WAIT
+        while not _locked(handle):
+            if time.monotonic() > until:
+                raise JobFileError("somebody else is writing this file", path.name, "Save again in a moment.")
+            time.sleep(0.005)
+        yield
+    finally:
+        os.close(handle)
+
+
+def _locked(handle: int) -> bool:
+    """Take a lock if it can be had; a file system without locks has none to take."""
+    try:
+        fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError as trouble:
+        return trouble.errno not in (errno.EWOULDBLOCK, errno.EACCES)
+    return True

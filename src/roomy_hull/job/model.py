@@ -4,11 +4,13 @@ from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.body import Body
+from roomy_hull.job.brief import Brief, Offer
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import MOST_GOODS, Good, Party
+from roomy_hull.job.logs import MOST_ENTRIES, Entry
+from roomy_hull.job.plans import Plan
 from roomy_hull.job.releases import Release
 from roomy_hull.job.services import Services
 from roomy_hull.job.survey import Survey
@@ -76,34 +78,6 @@ class Weighing(Value, frozen=True, kw_only=True):
                 "rear": self.rear_left + self.rear_right,
             }
         return {k: v for k, v in (("front", self.front), ("rear", self.rear)) if v > 0}
-
-
-Need = Literal["needed", "wanted", "later"]
-NEEDS: tuple[Need, ...] = ("needed", "wanted", "later")
-
-
-class Wish(Value, frozen=True, kw_only=True):
-    """Something of the brief with a mass; `thing` is the id of what was decided for it. [kg, mm]
-
-    `x` is where it would be, aft of the front axle, for its share of the axles.
-    """
-
-    id: Id
-    name: Name
-    need: Need = "wanted"
-    mass: Kg = 0.0
-    mass_source: Source = "estimate"
-    x: Mm = 0.0
-    thing: Annotated[str, Meta(max_length=60)] = ""
-
-
-class Brief(Value, frozen=True, kw_only=True):
-    """What the vehicle is for: who travels, how long away, what is wished for."""
-
-    purpose: Annotated[str, Meta(max_length=400)] = ""
-    travellers: Annotated[int, Meta(ge=0, le=20)] = 0
-    days: Annotated[float, Meta(ge=0, le=365)] = 0.0
-    wishes: Annotated[tuple[Wish, ...], Meta(max_length=200)] = ()
 
 
 class Acceptance(Value, frozen=True, kw_only=True):
@@ -175,6 +149,9 @@ class Job(Value, frozen=True, kw_only=True):
     goods: Annotated[tuple[Good, ...], Meta(max_length=MOST_GOODS)] = ()
     party: Party = Party()
     releases: Annotated[tuple[Release, ...], Meta(max_length=60)] = ()
+    offers: Annotated[tuple[Offer, ...], Meta(max_length=40)] = ()
+    plan: Plan = Plan()
+    log: Annotated[tuple[Entry, ...], Meta(max_length=MOST_ENTRIES)] = ()
     weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
     accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
 
@@ -192,7 +169,7 @@ class Job(Value, frozen=True, kw_only=True):
         for plural, listed in (
             ("scenarios", self.scenarios), ("sets", self.sets), ("run-throughs", self.runs),
             ("variants", self.variants), ("weighings", self.weighings), ("wishes", self.brief.wishes),
-            ("goods", self.goods),
+            ("goods", self.goods), ("log entries", self.log),
         ):  # fmt: skip
             if _twice([x.id for x in listed]) is not None:
                 raise ValueError(f"two {plural} share an id; give each its own")

@@ -8,8 +8,9 @@ from typing import Any, NamedTuple
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.photos import brought_along
 from roomy_hull.formats.plain_json import decode, encode
-from roomy_hull.formats.whole import read_whole, write_whole
+from roomy_hull.formats.whole import alone, read_whole, write_whole
 from roomy_hull.job.edits.merging import merged
 from roomy_hull.session.session import Session
 
@@ -109,23 +110,27 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
         The place cannot be written; or the file could not hold the job, which is then kept in a rescue file.
     """
     job = session.history.settled
-    if not anyway:
-        _refuse_changed(session, path)
     try:
         data = jobfile.tried(job)
-        write_whole(path, data, keep=True)
+        # From the look at what is there to the new file in its place nobody else writes.
+        with alone(path):
+            if not anyway:
+                _refuse_changed(session, path)
+            write_whole(path, data, keep=True)
     except jobfile.UnwritableError as trouble:
         kept = session.keeping.rescue(job)
         raise JobFileError(
             f"{trouble.what} ({trouble.place})" if trouble.place else trouble.what, path.name,
             f"Nothing is lost: the job as it is was written to {kept}. {trouble.remedy}",
         ) from None  # fmt: skip
+    lost = brought_along(session.path, path, tuple(e.file for e in job.log if e.file))
     session.path = path
     holder = hold(session, path, data)
     session.history.mark_saved()
     session.keeping.drop_autosave()
     session.keeping.add_recent(path)
-    session.say(f"Saved {path.name}. {holder}" if holder else f"Saved {path.name}")
+    missing = f" {len(lost)} photos could not be brought along." if lost else ""
+    session.say(f"Saved {path.name}.{missing} {holder}".rstrip() if holder or lost else f"Saved {path.name}")
     session.saved.emit()
 
 

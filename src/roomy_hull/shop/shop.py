@@ -14,6 +14,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import FittedK, TestBend, fit_k
 from roomy_hull.shop.tools import Tools
+from roomy_hull.shop.workshop import Workshop
 
 TABLES = Path(__file__).parent / "tables"
 T = TypeVar("T")
@@ -165,6 +166,8 @@ class Shop(msgspec.Struct, frozen=True):
         Rules of the region on outside dimensions, by key. [mm]
     tools : Tools
         What it cuts, bends, saws and joins with.
+    workshop : Workshop
+        Its people, stations, working days and rates.
     test_bends : tuple of TestBend
         What it has bent and measured: they give K where they are.
     sheet, bar, ply : str
@@ -178,6 +181,7 @@ class Shop(msgspec.Struct, frozen=True):
     rules: Rules
     dimension_rules: dict[str, DimensionRule]
     tools: Tools
+    workshop: Workshop
     test_bends: tuple[TestBend, ...] = ()
     sheet: str = "5052-H32"
     bar: str = "6060-T5"
@@ -276,4 +280,5 @@ def shipped_shop() -> Shop:
         msgspec.json.decode(_table("rules"), type=Rules),
         msgspec.json.decode(_table("dimension_rules"), type=dict[str, DimensionRule]),
         msgspec.json.decode(_table("tools"), type=Tools),
+        msgspec.json.decode(_table("workshop"), type=Workshop),
     )

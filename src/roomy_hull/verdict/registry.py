@@ -31,6 +31,7 @@ LINES = (
     Line("making.judge"),
     Line("planning.measured"),
     Line("making.gaps"),
+    Line("planning.judge"),
     Line("verdict.unknown"),
 )
 """In the order in which their findings are told."""

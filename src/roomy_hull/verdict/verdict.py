@@ -12,6 +12,7 @@ from roomy_hull.core import lazily
 from roomy_hull.core.findings import SEVERITIES, Finding, Fix
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.model import Job
+from roomy_hull.planning.as_built import as_built
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.registry import studies, to_run
 
@@ -203,7 +204,10 @@ def judge(
     known = previous if isinstance(previous, Verdict) else None
     if previous is not None and shop is None:
         shop = previous.assembly.shop
-    assembly = assemble(job, previous.assembly if previous is not None else None, shop=shop)
+    # What was built otherwise than drawn is what stands there.
+    real = as_built(job)
+    old = previous.assembly if previous is not None else None
+    assembly = assemble(real.job, old, shop=shop, built=real.parts)
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
         before = Before(known.assembly, known.results)
@@ -226,7 +230,8 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     Glance
         Loads only; `judge` looks at everything.
     """
-    assembly = assemble(job, opens=False, shop=shop)
+    real = as_built(job)
+    assembly = assemble(real.job, opens=False, shop=shop, built=real.parts)
     return Glance(*_judged(job, Case(assembly, {}, None), glance=True))
 
 

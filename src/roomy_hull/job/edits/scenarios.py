@@ -6,8 +6,9 @@ import msgspec
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import Value, refusal
+from roomy_hull.job.brief import Wish
 from roomy_hull.job.edits.layouts import slug
-from roomy_hull.job.model import Job, Scenario, Weighing, Wish
+from roomy_hull.job.model import Job, Scenario, Weighing
 
 Part = TypeVar("Part", bound=Value)
 PERSON = 80.0

@@ -3,11 +3,12 @@
 from collections.abc import Callable
 
 from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.job.brief import Need, Wish
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts, scenarios
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.resizing import resized
-from roomy_hull.job.model import Acceptance, Job, Need, Wish
+from roomy_hull.job.model import Acceptance, Job
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.finding_room import first_place, side_of, why_not

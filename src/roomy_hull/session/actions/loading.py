@@ -1,7 +1,8 @@
 """Actions of the stage Loads: its pages, scenarios, springs, the brief, weighings and the load sheet."""
 
+from roomy_hull.job.brief import Wish
 from roomy_hull.job.edits import scenarios
-from roomy_hull.job.model import Scenario, Wish
+from roomy_hull.job.model import Scenario
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session

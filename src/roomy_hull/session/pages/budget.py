@@ -2,7 +2,7 @@
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import parse, show
-from roomy_hull.job.model import NEEDS, Need, Wish
+from roomy_hull.job.brief import NEEDS, Need, Wish
 from roomy_hull.session.marks import stop, strong
 from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
 from roomy_hull.session.session import Session

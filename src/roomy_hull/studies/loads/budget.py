@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.assembly.scaling import reactions
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.doubt import doubt_of
-from roomy_hull.job.model import NEEDS, Need, Wish
+from roomy_hull.job.brief import NEEDS, Need, Wish
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
 

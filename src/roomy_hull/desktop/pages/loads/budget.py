@@ -9,7 +9,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
-from roomy_hull.job.model import NEEDS
+from roomy_hull.job.brief import NEEDS
 from roomy_hull.session.pages.budget import BudgetModel
 from roomy_hull.session.session import Session
 

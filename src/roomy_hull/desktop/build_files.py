@@ -1,0 +1,107 @@
+"""Papers of the build written: the offer, the hand-over pack, lists and check sheets."""
+
+from pathlib import Path
+
+from roomy_hull.core.days import today
+from roomy_hull.core.errors import JobFileError, PictureError
+from roomy_hull.core.units import System
+from roomy_hull.desktop.book import write_book
+from roomy_hull.formats.build_papers import check_sheets
+from roomy_hull.formats.offer_book import offer_book, offer_csv
+from roomy_hull.formats.pack import pack
+from roomy_hull.formats.whole import write_whole
+from roomy_hull.formats.workshop import built
+from roomy_hull.job.brief import Offer
+from roomy_hull.job.model import Job
+from roomy_hull.making.cost import cost_sheet
+from roomy_hull.making.cutlist import cut_of
+from roomy_hull.making.works import works_of
+from roomy_hull.planning.offer import drawn_up, lines_of
+from roomy_hull.shop.shop import Shop
+from roomy_hull.verdict.verdict import Verdict, judge
+
+
+def counted(verdict: Verdict, by: str) -> Offer:
+    """Draw an offer up of a judged job as it stands, its sheets nested anew."""
+    build, assembly = built(verdict), verdict.assembly
+    coated = verdict.job.plan.coated
+    sheet = cost_sheet(works_of(assembly), cut_of(assembly), assembly.shop.prices, coat=coated)
+    lines = lines_of(assembly, build.ops, build.hours, sheet, coated=coated)
+    return drawn_up(verdict.job, lines, assembly.shop, today(), by)
+
+
+def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
+    """Write an offer of a job as it stands; the job itself keeps what was offered before.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    folder : Path
+        Where to.
+    shop : Shop
+        Who makes it.
+    by : str
+        Who offers it.
+
+    Returns
+    -------
+    tuple of Path
+        PDF and CSV.
+
+    Raises
+    ------
+    PictureError
+        The place cannot be written.
+    """
+    return write_offer(job, counted(judge(job, shop=shop), by), folder, shop)
+
+
+def write_offer(job: Job, offer: Offer, folder: Path, shop: Shop, system: System = "metric") -> tuple[Path, ...]:  # fmt: skip
+    """Write an offer as PDF and CSV.
+
+    Raises
+    ------
+    PictureError
+        The place cannot be written.
+    """
+    stem = folder / f"offer-{offer.number}"
+    table = stem.with_suffix(".csv")
+    try:
+        write_whole(table, offer_csv(offer).encode())
+    except JobFileError as trouble:
+        raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
+    return write_book(offer_book(job, offer, shop), stem.with_suffix(".pdf"), system), table
+
+
+def pack_of(
+    verdict: Verdict, folder: Path, job_file: Path | None = None, system: System = "metric"
+) -> tuple[Path, ...]:
+    """Write the hand-over pack and the check sheets.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The judged job.
+    folder : Path
+        Where to.
+    job_file : Path or None
+        The job's file, beside which its photos are.
+    system : str
+        ``metric`` or ``us``.
+
+    Returns
+    -------
+    tuple of Path
+        ``hand-over.pdf`` and ``check-sheets.pdf``.
+
+    Raises
+    ------
+    PictureError
+        The place cannot be written.
+    """
+    sheets = check_sheets(verdict, built(verdict))
+    return (
+        write_book(pack(verdict, job_file), folder / "hand-over.pdf", system),
+        write_book(sheets, folder / "check-sheets.pdf", system),
+    )

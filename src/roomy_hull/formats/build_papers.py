@@ -1,0 +1,112 @@
+"""Papers of the build: today's list for each person, check sheets to fill by hand, progress for the customer, the board."""
+
+from datetime import date, timedelta
+from pathlib import Path
+
+from roomy_hull.core.days import spoken
+from roomy_hull.formats.book import Book
+from roomy_hull.formats.book_parts import BookPage, Table
+from roomy_hull.formats.pack import check_row, photo_pages
+from roomy_hull.formats.workshop import Board, built
+from roomy_hull.job.releases import STATES
+from roomy_hull.planning.plan import Build, chances_of
+from roomy_hull.verdict.verdict import Verdict
+
+CAUTION = "Guard eyes, ears and hands; two lift what strains one; nobody under a canopy on its legs."
+
+
+def on_day(build: Build, day: date) -> dict[str, list[str]]:
+    """What everybody does on a day: keys of operations by person, in the order in which they begin."""
+    found: dict[str, list[str]] = {}
+    for key in build.levelled.order:
+        if build.begins(key).day <= day <= build.ends(key).day:
+            for person in build.levelled.placed[key].people:
+                found.setdefault(person, []).append(key)
+    return found
+
+
+def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
+    """Today's list of every person, to print.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The judged job.
+    build : Build
+        Its plan.
+    day : date
+        Which day.
+
+    Returns
+    -------
+    Book
+        A page for each who has something to do.
+    """
+    shop = verdict.assembly.shop.workshop
+    pages = []
+    for person, keys in on_day(build, day).items():
+        worker = shop.worker(person)
+        rows = tuple(
+            (f"{build.begins(k).minute / 60:.1f}", build.ops[k].words, build.ops[k].much, f"{build.hours[k]:.1f}",
+             station.name if (station := shop.station(build.ops[k].station)) is not None else "", "")
+            for k in keys
+        )  # fmt: skip
+        name = worker.name if worker is not None else person
+        heads = ("from h", "what", "how much", "hours", "where", "worked, done")
+        pages.append(BookPage(f"{spoken(day)}: {name}", (CAUTION,), (), (Table(heads, rows),)))
+    if not pages:
+        pages.append(BookPage(f"{spoken(day)}: nothing is planned", ()))
+    return Book(f"{verdict.job.name}, {day.isoformat()}", f"{verdict.job.name}; the plan of {build.now.isoformat()}", tuple(pages))
+
+
+def check_sheets(verdict: Verdict, build: Build) -> Book:
+    """The check sheets to fill by hand, with what is known already."""
+    groups: dict[str, list[tuple[str, ...]]] = {}
+    for n, c in enumerate(build.checks):
+        groups.setdefault(c.group, []).append(check_row(build, n)[1:])
+    pages = tuple(
+        BookPage(f"Check: {group}", (), (), (Table(("what", "expected", "measured", "result", "by", "on"), tuple(rows)),))
+        for group, rows in groups.items()
+    )
+    return Book(f"Check sheets: {verdict.job.name}", f"{verdict.job.name}; check sheets", pages)
+
+
+def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
+    """How far the build is, for the customer: shares done, by when it is ready, photos."""
+    build, job = built(verdict), verdict.job
+    done = [k for k in build.ops if k in build.state.done]
+    whole = sum(build.hours.values()) or 1.0
+    share = sum(build.hours[k] for k in done) / whole
+    words = [f"{100 * share:.0f} % of the work is done: {len(done)} of {len(build.ops)} operations."]
+    chance = chances_of(build, verdict.assembly.shop.workshop)
+    if chance is not None and job.plan.begin:
+        sure = build.calendar.at(chance.ready(0.9), ends=True).day
+        words.append(f"Ready by {spoken(sure)}, nine times in ten.")
+    last = job.releases[-1] if job.releases else None
+    rows: tuple[tuple[str, ...], ...] = ()
+    if last is not None:
+        cut = [p for p in last.parts if p.sort != "bought"]
+        rows = tuple((s, str(sum(p.count for p in cut if p.state == s))) for s in STATES)
+    lately = tuple(
+        (build.state.done[k], build.ops[k].words) for k in sorted(done, key=lambda k: build.state.done[k], reverse=True)[:20]
+    )
+    first = BookPage(f"{job.name}: how far it is", tuple(words), (), (Table(("parts", "pieces"), rows), Table(("done on", "what"), lately)))
+    return Book(f"Progress: {job.name}", f"{job.name}; {build.state.last or 'nothing logged yet'}",
+                (first, *photo_pages(build.state.photos, job_file, "Photos")))  # fmt: skip
+
+
+def next_days(build: Build, count: int) -> tuple[date, ...]:
+    """The working days from the plan's day on."""
+    some = [d for d in build.calendar.days if d >= build.now]
+    return tuple(some[:count]) or (build.now + timedelta(days=1),)
+
+
+def board_paper(board: Board) -> Book:
+    """The board of all jobs, to hang up."""
+    rows = tuple(
+        (c.name, c.customer, c.stage.words, f"{c.stops} / {c.looks}", c.due.isoformat() if c.due is not None else "",
+         c.ready.isoformat() if c.ready is not None else "", f"{c.late:.1f}" if c.late else "", c.because, c.step)
+        for c in board.cards
+    )  # fmt: skip
+    heads = ("job", "for", "how far", "stop / look", "due", "ready", "days late", "because", "next")
+    return Book(f"Board: {board.folder.name}", board.shop.name, (BookPage("All jobs", (), (), (Table(heads, rows),)),))

@@ -1,0 +1,110 @@
+"""A plan as JSON and as tables."""
+
+from typing import Any
+
+from roomy_hull.formats.csv_tables import table
+from roomy_hull.planning.judge import names_of, needed
+from roomy_hull.planning.plan import Build, chances_of, late, waited_for
+from roomy_hull.shop.workshop import Workshop
+from roomy_hull.verdict.verdict import Verdict
+
+
+def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
+    """Tell a plan.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The judged job.
+    build : Build
+        Its plan.
+
+    Returns
+    -------
+    dict
+        ``begin``, ``now``, ``end``, ``due``, ``bound_end``, ``gap``, ``ready`` by chance, ``hours``, ``late``,
+        ``trouble``, ``path``, ``rates``, ``operations``, ``buying``, ``checks``. [h, days as YYYY-MM-DD]
+    """
+    shop = verdict.assembly.shop.workshop
+    at = build.calendar.at
+    found = chances_of(build, shop)
+    behind = late(build)
+    placed = build.levelled.placed
+    return {
+        "begin": build.calendar.days[0].isoformat(),
+        "now": build.now.isoformat(),
+        "end": build.end.isoformat() if placed else None,
+        "due": verdict.job.plan.due or None,
+        "bound_end": at(build.levelled.bound, ends=True).day.isoformat() if placed else None,
+        "gap": round(build.levelled.gap, 6),
+        "ready": {str(c): at(found.ready(c), ends=True).day.isoformat() for c in (0.5, 0.9)} if found is not None else {},
+        "hours": {"left": round(build.left, 3), "worked": round(build.worked, 3)},
+        "late": None if behind is None else {
+            "days": round(behind.days, 3), "because": waited_for(build, behind.chain, names_of(shop)),
+            "chain": [key for key, _c in behind.chain],
+        },
+        "trouble": build.trouble,
+        "path": list(build.path),
+        "rates": {k: {"factor": round(t.factor, 4), "doubt": round(t.doubt, 4), "from": t.seen}
+                  for k, t in build.rates.items() if t.seen},
+        "operations": [_operation(build, key) for key in build.ops],
+        "buying": [
+            {"key": p.key, "words": p.words, "much": p.much, "state": p.state,
+             "wanted": need.isoformat() if (need := needed(build, p)) is not None else None,
+             "order_by": p.order_by(need).isoformat() if need is not None else None,
+             "here": p.arrives.isoformat() if p.arrives is not None else None}
+            for p in build.buying
+        ],
+        "checks": [
+            {"key": c.key, "sheet": c.group, "words": c.words, "expect": c.expect, "result": build.state.result(c.key)}
+            for c in build.checks
+        ],
+    }  # fmt: skip
+
+
+def _operation(build: Build, key: str) -> dict[str, Any]:
+    op, one = build.ops[key], build.levelled.placed.get(key)
+    told: dict[str, Any] = {
+        "key": key, "words": op.words, "kind": op.kind, "hours": round(build.hours[key], 3), "much": op.much,
+        "trade": op.trade, "station": op.station, "after": list(op.after), "crew": op.crew, "days": op.days,
+        "worked": round(build.state.hours.get(key, 0.0), 3), "done": build.state.done.get(key),
+    }  # fmt: skip
+    if one is not None:
+        begin, end = build.begins(key), build.ends(key)
+        times = build.times[key]
+        told |= {
+            "from": begin.day.isoformat(), "from_hour": round(begin.minute / 60, 3), "to": end.day.isoformat(),
+            "to_hour": round(end.minute / 60, 3), "people": list(one.people),
+            "slack_hours": round(times.slack / 60, 3), "waited_for": one.cause.kind,
+        }  # fmt: skip
+    return told
+
+
+def plan_csv(build: Build, shop: Workshop) -> str:
+    """Write a plan's operations as CSV, by when they begin; what is done stands first."""
+    names = names_of(shop)
+    rows: list[list[object]] = [["operation", "what", "how much", "hours", "who", "where", "from", "to", "slack h", "done"]]
+    order = [k for k in build.ops if k in build.state.done] + build.levelled.order
+    for key in order:
+        op, one = build.ops[key], build.levelled.placed.get(key)
+        rows.append([
+            op.words, op.kind, op.much, round(build.hours[key], 2),
+            ", ".join(names.get(p, p) for p in one.people) if one is not None else "", names.get(op.station, ""),
+            build.begins(key).day.isoformat() if one is not None else "",
+            build.ends(key).day.isoformat() if one is not None else "",
+            round(build.times[key].slack / 60, 1) if one is not None else "", build.state.done.get(key, ""),
+        ])  # fmt: skip
+    return table(rows)
+
+
+def buying_csv(build: Build) -> str:
+    """Write what is bought as CSV: what, how much, how far it is, wanted, order by, here."""
+    rows: list[list[object]] = [["what", "how much", "state", "wanted", "order by", "here on", "key"]]
+    for p in build.buying:
+        need = needed(build, p)
+        rows.append([
+            p.words, p.much, p.state, need.isoformat() if need is not None else "",
+            p.order_by(need).isoformat() if need is not None else "",
+            p.arrives.isoformat() if p.arrives is not None else "", p.key,
+        ])  # fmt: skip
+    return table(rows)

@@ -1,0 +1,72 @@
+"""The log: what was done, found, ordered, tested and signed, entry after entry; nothing in it is ever changed."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.value import Id, Name, Value
+
+EntryKind = Literal[
+    "work", "deviation", "photo", "ordered", "received", "serial", "torque", "batch", "check", "sign", "visit",
+    "lesson", "note", "handed over",
+]  # fmt: skip
+KINDS: tuple[EntryKind, ...] = EntryKind.__args__  # type: ignore[attr-defined]  # a Literal
+Result = Literal["", "done", "failed", "later"]
+MOST_ENTRIES = 40_000
+Figure = Annotated[float, Meta(ge=-1e6, le=1e6)]
+
+
+class Entry(Value, frozen=True, kw_only=True):
+    """One entry of the log.
+
+    Attributes
+    ----------
+    id : str
+        Its own: when it was made, and something by chance, so that two machines never make the same.
+    at : str
+        By the machine's clock, as YYYY-MM-DDTHH:MM:SS. Entries count in the order in which they stand, whatever it says.
+    by : str
+        Who.
+    kind : EntryKind
+        What it tells of.
+    op : str
+        Of which operation; empty for none.
+    about : str
+        Of what: a thing's id, a released part's key, the path of a size, a check's key, what is ordered.
+    words : str
+        What is to be said of it.
+    hours : float
+        That were worked. [h]
+    done : bool
+        Whether the operation is finished with it.
+    value, was : float or None
+        Of a deviation: as built, and as it was drawn then. [mm, kg, or as the size says]
+    figures : tuple of float
+        What was measured: gaps, torque, volts, kilopascals.
+    result : str
+        Of a check: done, failed or later.
+    file, taken : str
+        A photo's name in the job's folder of photos, and the day it was taken.
+    number : str
+        A serial number, licence, certificate, batch or order.
+    corrects : str
+        The id of an earlier entry that this one takes the place of; with kind ``note`` it only strikes it out.
+    """
+
+    id: Id
+    at: Annotated[str, Meta(max_length=19, pattern=r"^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}$")]
+    by: Annotated[str, Meta(max_length=40)] = ""
+    kind: EntryKind = "note"
+    op: Annotated[str, Meta(max_length=160)] = ""
+    about: Annotated[str, Meta(max_length=300)] = ""
+    words: Annotated[str, Meta(max_length=2000)] = ""
+    hours: Annotated[float, Meta(ge=0, le=2000, description="h")] = 0.0
+    done: bool = False
+    value: Figure | None = None
+    was: Figure | None = None
+    figures: Annotated[tuple[Figure, ...], Meta(max_length=40)] = ()
+    result: Result = ""
+    file: Annotated[str, Meta(max_length=240)] = ""
+    taken: Annotated[str, Meta(max_length=19)] = ""
+    number: Name = ""
+    corrects: Annotated[str, Meta(max_length=60)] = ""

@@ -1,0 +1,72 @@
+"""The plan of a build: when it begins and is due, when the vehicle is here, what was fixed by hand."""
+
+from typing import Annotated
+
+from msgspec import Meta
+
+from roomy_hull.core.value import Id, Name, Value
+from roomy_hull.job.brief import Day
+
+OpKey = Annotated[str, Meta(max_length=160)]
+"""What an operation belongs to and what it is, such as ``unit:galley:weld``."""
+Hours = Annotated[float, Meta(ge=0, le=2000, description="h")]
+
+
+class Held(Value, frozen=True, kw_only=True):
+    """What was fixed by hand of one operation: not before a day and an hour of it, by whom, how long. [h]
+
+    An `hours` of 0 leaves it as the rates say, an empty `person` to whoever is free.
+    """
+
+    op: OpKey
+    day: Day = ""
+    hour: Annotated[float, Meta(ge=0, le=24, description="h of the working day")] = 0.0
+    person: Annotated[str, Meta(max_length=40)] = ""
+    hours: Hours = 0.0
+
+
+class Extra(Value, frozen=True, kw_only=True):
+    """An operation that no drawing shows: fetching, a trip to the registry, upholstery outside. [h, working days]
+
+    `after` and `before` are keys of operations; `days` it waits for others without a hand of the shop.
+    """
+
+    id: Id
+    name: Name
+    hours: Hours = 1.0
+    trade: Annotated[str, Meta(max_length=20)] = "bench"
+    station: Annotated[str, Meta(max_length=40)] = ""
+    days: Annotated[float, Meta(ge=0, le=200)] = 0.0
+    after: Annotated[tuple[OpKey, ...], Meta(max_length=40)] = ()
+    before: Annotated[tuple[OpKey, ...], Meta(max_length=40)] = ()
+
+
+class Plan(Value, frozen=True, kw_only=True):
+    """When a build begins and is due, when the vehicle is in the shop, whether it is coated.
+
+    `own` are operations that no drawing shows.
+
+    `begin` empty: nothing is planned yet. `rank` says which of several jobs goes first: 1 before 9.
+    """
+
+    begin: Day = ""
+    due: Day = ""
+    vehicle_from: Day = ""
+    vehicle_to: Day = ""
+    coated: bool = False
+    rank: Annotated[int, Meta(ge=1, le=9)] = 5
+    held: Annotated[tuple[Held, ...], Meta(max_length=400)] = ()
+    own: Annotated[tuple[Extra, ...], Meta(max_length=100)] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse extras of one id.
+
+        Raises
+        ------
+        ValueError
+            Names the id.
+        """
+        ids = [x.id for x in self.own]
+        for one in ids:
+            if ids.count(one) > 1:
+                raise ValueError(f"the id '{one}' stands twice among the plan's own operations")

@@ -1,0 +1,169 @@
+"""Buying: what a job needs from outside, when it has to be here, by when it has to be ordered, what is on its way."""
+
+import math
+from datetime import date, timedelta
+
+import msgspec
+
+from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.days import day_of
+from roomy_hull.core.parts import BarPart, Hardware, SheetPart
+from roomy_hull.making.works import Works
+from roomy_hull.planning.operations import Op, hardware_key, is_made
+from roomy_hull.planning.replay import State
+from roomy_hull.shop.workshop import LeadDays
+
+
+class Purchase(msgspec.Struct, frozen=True):
+    """Something that has to come from outside.
+
+    Attributes
+    ----------
+    key : str
+        Its own, as the log names it.
+    words, much : str
+        What, and how much of it.
+    lead : float
+        How long it takes to come. [calendar days]
+    ops : tuple of str
+        Operations that cannot be begun without it.
+    ordered, arrives, received : date or None
+        The day on which it was ordered; that on which it is here, or could be if it were ordered now; that on which it
+        came.
+    """
+
+    key: str
+    words: str
+    much: str
+    lead: float
+    ops: tuple[str, ...] = ()
+    ordered: date | None = None
+    arrives: date | None = None
+    received: date | None = None
+
+    @property
+    def state(self) -> str:
+        """How far it is."""
+        if self.received is not None:
+            return "here"
+        return "ordered" if self.ordered is not None else "to order"
+
+    def order_by(self, needed: date) -> date:
+        """The last day on which it can be ordered to be here on another."""
+        return needed - timedelta(days=math.ceil(self.lead))
+
+
+def purchases(
+    assembly: Assembly, works: Works, ops: dict[str, Op], state: State, now: date, lead: LeadDays
+) -> tuple[Purchase, ...]:
+    """List what a job needs from outside.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    works : Works
+        Its parts.
+    ops : dict of str to Op
+        Its operations.
+    state : State
+        What was ordered and received.
+    now : date
+        The day of the plan.
+    lead : LeadDays
+        How long things take to come. [calendar days]
+
+    Returns
+    -------
+    tuple of Purchase
+        Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits for.
+    """
+    rows = _metal(works, lead) | _hardware(works, lead) | _things(assembly, lead) | _services(ops, lead)
+    waiting: dict[str, list[str]] = {}
+    for op in ops.values():
+        for key in op.needs:
+            waiting.setdefault(key, []).append(op.key)
+    return tuple(
+        _known(Purchase(key, words, much, days, tuple(waiting[key])), state, now)
+        for key, (words, much, days) in rows.items()
+        if key in waiting
+    )
+
+
+Row = dict[str, tuple[str, str, float]]
+
+
+def _metal(works: Works, lead: LeadDays) -> Row:
+    area: dict[str, tuple[str, float]] = {}
+    length: dict[str, tuple[str, float]] = {}
+    for part in works.parts:
+        if isinstance(part, SheetPart):
+            key = f"sheet:{part.material.key}:{part.thickness:g}"
+            words = f"Sheet {part.thickness:g} mm {part.material.key}"
+            area[key] = words, area.get(key, ("", 0.0))[1] + part.area() * part.count / 1e6
+        elif isinstance(part, BarPart):
+            key = f"bar:{part.material.key}:{part.section}"
+            words = f"Bar {part.section} {part.material.key}"
+            length[key] = words, length.get(key, ("", 0.0))[1] + part.length * part.count / 1000
+    found = {k: (w, f"{a:.2f} m² net", lead.sheet) for k, (w, a) in area.items()}
+    return found | {k: (w, f"{m:.1f} m net", lead.bar) for k, (w, m) in length.items()}
+
+
+def _hardware(works: Works, lead: LeadDays) -> Row:
+    found: dict[str, tuple[str, int, float]] = {}
+    for work in works.works:
+        if all(isinstance(p, Hardware) for p in work.parts):
+            continue  # a bought thing comes with its own
+        for part in work.parts:
+            if isinstance(part, Hardware):
+                key = hardware_key(part)
+                name, count, metres = found.get(key, (part.name.split(": ")[-1], 0, 0.0))
+                found[key] = name, count + part.count, metres + part.metres * part.count
+    return {
+        k: (name.capitalize(), f"{metres:.1f} m" if metres else f"{count}", lead.hardware)
+        for k, (name, count, metres) in found.items()
+    }
+
+
+def _things(assembly: Assembly, lead: LeadDays) -> Row:
+    carried = {c.id for c in assembly.job.carried}
+    return {
+        f"thing:{t.id}": (t.value.name, "1", lead.outside if t.id in carried else lead.bought)
+        for t in assembly.things
+        if not is_made(t)
+    }
+
+
+def _services(ops: dict[str, Op], lead: LeadDays) -> Row:
+    metres: dict[str, float] = {}
+    count: dict[str, int] = {}
+    for op in ops.values():
+        for key in op.needs:
+            if key.startswith("services:"):
+                amounts = dict(op.amounts)
+                metres[key] = metres.get(key, 0.0) + amounts.get("cable_m", 0.0) + amounts.get("hose_m", 0.0)  # fmt: skip
+                count[key] = count.get(key, 0) + 1
+    words = {
+        "services:cable": "Cable, fuses and lugs", "services:hose": "Hose and fittings",
+        "services:gas": "Gas pipe and fittings",
+    }  # fmt: skip
+    return {
+        k: (words[k], f"{metres[k]:.1f} m" if metres[k] else f"{n} lines", lead.hardware)
+        for k, n in count.items()
+    }
+
+
+def _known(one: Purchase, state: State, now: date) -> Purchase:
+    """What the log says of it; what is not ordered would come as if it were ordered now."""
+    got, sent = state.received.get(one.key), state.ordered.get(one.key)
+    ordered = day_of(sent.at) if sent is not None else None
+    received = day_of(got.at) if got is not None else None
+    if received is not None:
+        arrives: date | None = received
+    elif ordered is not None:
+        # What was promised stands in the entry; else the usual time.
+        said = day_of(sent.taken) if sent is not None else None
+        arrives = max(said or ordered + timedelta(days=math.ceil(one.lead)), now)
+    else:
+        arrives = now + timedelta(days=math.ceil(one.lead))
+    return msgspec.structs.replace(one, ordered=ordered, arrives=arrives, received=received)

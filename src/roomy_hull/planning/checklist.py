@@ -1,0 +1,224 @@
+"""Check sheets: what is tested before a vehicle is handed over, made from what the job has."""
+
+from collections.abc import Callable, Sequence
+
+import msgspec
+
+from roomy_hull.assembly.study import Case
+from roomy_hull.core.refs import Ref
+from roomy_hull.job.carried import Carried
+from roomy_hull.job.logs import Result
+from roomy_hull.kinds.gas_locker import GasLocker
+from roomy_hull.kinds.tank import Tank
+from roomy_hull.making.works import Works, fasteners
+
+TORQUE: dict[str, float] = {"M6": 7.5, "M8": 18.0, "M10": 36.0, "M12": 62.0, "M16": 150.0}
+"""Tightening of stainless A2-70 bolts, lubricated (common practice, from memory; the fastener's own sheet decides). [N·m]"""
+GAP_SPREAD = 2.0
+"""The gaps around a door differ by no more than this (common practice). [mm]"""
+DROP_MORE = 0.15
+"""A circuit may lose so much more than was predicted before it is looked at again (common practice). [V]"""
+HELD = 0.98
+"""A pressure test holds at least this part of its pressure over ten minutes (common practice). """
+
+
+class Check(msgspec.Struct, frozen=True):
+    """One item of a check sheet.
+
+    Attributes
+    ----------
+    key, group, words : str
+        Its own, its sheet, what is done.
+    wants : tuple of str
+        What is measured, each a figure.
+    unit : str
+        Of the figures.
+    expect : str
+        What should come of it.
+    limit : float or None
+        The figure behind `expect`, in `unit`.
+    rule : str
+        How figures are held against it: ``spread``, ``drop``, ``holds``, ``most``, or empty for by eye.
+    owner : Ref or None
+        What it is of.
+    licence : str
+        Who may do it, where that wants a licence.
+    """
+
+    key: str
+    group: str
+    words: str
+    wants: tuple[str, ...] = ()
+    unit: str = ""
+    expect: str = ""
+    limit: float | None = None
+    rule: str = ""
+    owner: Ref | None = None
+    licence: str = ""
+
+
+def _spread(figures: Sequence[float], limit: float) -> tuple[Result, str]:
+    wide = max(figures) - min(figures)
+    return ("done" if wide <= limit else "failed"), f"spread {wide:.1f}"
+
+
+def _drop(figures: Sequence[float], limit: float) -> tuple[Result, str]:
+    lost = figures[0] - figures[-1]
+    return ("done" if lost <= limit + DROP_MORE else "failed"), f"{lost:.2f} lost, {limit:.2f} predicted"
+
+
+def _holds(figures: Sequence[float], limit: float) -> tuple[Result, str]:
+    if figures[0] <= 0:
+        return "failed", "no pressure"
+    kept = figures[-1] / figures[0]
+    return ("done" if kept >= limit else "failed"), f"{100 * kept:.1f} % held"
+
+
+def _least(figures: Sequence[float], limit: float) -> tuple[Result, str]:
+    return ("done" if min(figures) >= limit else "failed"), f"{min(figures):g} of {limit:g}"
+
+
+RULES: dict[str, Callable[[Sequence[float], float], tuple[Result, str]]] = {
+    "spread": _spread, "drop": _drop, "holds": _holds, "least": _least,
+}  # fmt: skip
+
+
+def held_against(check: Check, figures: Sequence[float]) -> tuple[Result, str]:
+    """Hold what was measured against what is expected.
+
+    Parameters
+    ----------
+    check : Check
+        The item.
+    figures : sequence of float
+        As many as it wants, in its unit.
+
+    Returns
+    -------
+    (str, str)
+        ``done`` or ``failed``, and the figure in words; nothing where figures are missing or it is judged by eye.
+    """
+    rule = RULES.get(check.rule)
+    if rule is None or check.limit is None or len(figures) < len(check.wants):
+        return "", ""
+    return rule(figures, check.limit)
+
+
+def checks_of(case: Case, works: Works) -> tuple[Check, ...]:
+    """Make the check sheets of a job.
+
+    Parameters
+    ----------
+    case : Case
+        The judged job: its doors, circuits, tanks, what slides.
+    works : Works
+        Its joints, for what is tightened.
+
+    Returns
+    -------
+    tuple of Check
+        Sheet by sheet; only what the job has.
+    """
+    return (
+        *_doors(case), *_wiring(case), *_wet(case), *_gas(case), *_moving(case), *_tight(case, works), *_whole(case),
+    )  # fmt: skip
+
+
+def _doors(case: Case) -> list[Check]:
+    canopy, tray = case.assembly.job.body.canopy, case.assembly.job.body.tray
+    found: list[Check] = []
+    for door in canopy.doors if canopy is not None else ():
+        ref = Ref("door", door.id)
+        found += [
+            Check(f"gaps:{door.id}", "Doors", f"Gaps of the door {door.id}", ("front", "rear", "top", "bottom"), "mm",
+                  f"even within {GAP_SPREAD:g}", GAP_SPREAD, "spread", ref),
+            Check(f"hose:{door.id}", "Hose test", f"Hose the door {door.id}, every seal, five minutes", (), "", "dry inside",
+                  owner=ref),
+        ]  # fmt: skip
+    for box in tray.boxes:
+        found.append(Check(f"hose:box-{box.id}", "Hose test", f"Hose the box {box.id} under the tray", (), "", "dry inside",
+                           owner=Ref("box", box.id)))  # fmt: skip
+    if tray.kind == "tray":
+        found.append(Check("wade", "Hose test", "Mark the wading height on both sides; look at every seal below it", (), "",
+                           "marked"))  # fmt: skip
+    return found
+
+
+def _wiring(case: Case) -> list[Check]:
+    found: list[Check] = []
+    services, job = case.results["services"], case.assembly.job
+    for c in services.circuits:
+        found.append(Check(
+            f"circuit:{c.id}", "Electrics", f"{c.name}: polarity, fuse {c.fuse:g} A, under load",
+            ("at the source", "at its end"), "V", f"loses {c.drop:.2f} V or less", c.drop, "drop",
+        ))  # fmt: skip
+    if job.services.inverter.thing or any(s.kind == "mains" for s in job.services.sources):
+        found.append(Check("mains:leakage", "Electrics", "Trip the leakage protection; test every outlet", (), "",
+                           "trips at once", licence="a licensed electrician"))  # fmt: skip
+    found += [
+        Check(f"light:{c.id}", "Lights", f"{c.name}, from every switch", (), "", "lights")
+        for c in job.services.consumers
+        if c.light
+    ]
+    return found
+
+
+def _wet(case: Case) -> list[Check]:
+    return [
+        Check(f"pressure:{u.id}", "Water", f"{u.name}: fill, pump up, close, wait ten minutes", ("at first", "after"), "kPa",
+              f"holds {100 * HELD:.0f} %", HELD, "holds", u.ref)
+        for u in case.assembly.job.units
+        if isinstance(u, Tank)
+    ]  # fmt: skip
+
+
+def _gas(case: Case) -> list[Check]:
+    return [
+        Check(f"gas:{u.id}", "Gas", f"Leak test of {u.name} and its line; certificate", ("at first", "after"), "kPa",
+              "no loss at all", 1.0, "holds", u.ref, "a licensed gas fitter")
+        for u in case.assembly.job.units
+        if isinstance(u, GasLocker)
+    ]  # fmt: skip
+
+
+def _moving(case: Case) -> list[Check]:
+    slope = case.assembly.shop.rules.slope
+    return [
+        Check(f"slope:{t.id}", "Slides and locks",
+              f"{t.value.name}: full load, on a slope of {slope:g} degrees, out and in", (), "", "locks both ways",
+              owner=t.ref)
+        for t in case.assembly.things
+        if t.moves and not isinstance(t.value, Carried)
+    ]  # fmt: skip
+
+
+def _tight(case: Case, works: Works) -> list[Check]:
+    found: list[Check] = []
+    for work in works.works:
+        sizes = [w.partition(" ")[2] for w in fasteners(work.joints) if w.startswith("bolt")]
+        for size in sizes:
+            want = TORQUE.get(size)
+            if want is not None:
+                found.append(Check(f"torque:{work.owner.word}:{size}", "Torque", f"{work.title}: {size} bolts", ("least",),
+                                   "N·m", f"{want:g}", want, "least", work.owner))  # fmt: skip
+    for unit in case.assembly.job.units:
+        want = TORQUE.get(unit.bolt)
+        if unit.bolts and want is not None:
+            found.append(Check(f"torque:{unit.id}:mounts", "Torque", f"{unit.name}: its {unit.bolts} mounts, {unit.bolt}",
+                               ("least",), "N·m", f"{want:g}", want, "least", unit.ref))  # fmt: skip
+    return found
+
+
+def _whole(case: Case) -> list[Check]:
+    job = case.assembly.job
+    found = [
+        Check("lamps", "Vehicle", "Every lamp of vehicle and tray, plate lamp, reversing", (), "", "all light"),
+        Check("weighed", "Vehicle", "Weighed, all axles, the load sheet beside it", (), "", "within the ratings"),
+        Check("level", "Vehicle", "Stands level, doors shut with one hand", (), "", "level"),
+        Check("extinguisher", "Vehicle", "Extinguisher and first-aid kit in their places, in date", (), "", "there"),
+        Check("clean", "Vehicle", "Swarf out, washed, photographed", (), "", "clean"),
+    ]  # fmt: skip
+    if job.vehicle.ratings.standard == "upgraded":
+        found.append(Check("certified", "Vehicle", "Upgraded ratings: the certifying engineer's paper is here", (), "",
+                           "signed", licence="a vehicle-certification engineer"))  # fmt: skip
+    return found

@@ -1,0 +1,354 @@
+"""The plan of one job: its operations on people and stations, from the log's last day on, with its bound and its end."""
+
+import math
+from collections.abc import Mapping
+from datetime import date
+from typing import NamedTuple
+
+import msgspec
+import numpy as np
+
+from roomy_hull.assembly.study import Case
+from roomy_hull.core.days import day_of
+from roomy_hull.core.errors import InputError
+from roomy_hull.job.plans import Plan
+from roomy_hull.making.works import Works, works_of
+from roomy_hull.planning import chances
+from roomy_hull.planning.buying import Purchase, purchases
+from roomy_hull.planning.calendar import Calendar, When, calendar_of
+from roomy_hull.planning.checklist import Check, checks_of
+from roomy_hull.planning.levelling import Levelled, Problem
+from roomy_hull.planning.network import Times, critical
+from roomy_hull.planning.operations import KINDS, Op, operations_of
+from roomy_hull.planning.placing import Cause, Means, Task
+from roomy_hull.planning.rates import Tuned, tuned
+from roomy_hull.planning.replay import State, replayed
+from roomy_hull.shop.workshop import Workshop
+
+STILL = 0.1
+"""What is begun and has used up its hours still takes this part of them (common practice)."""
+FIRST_DAY = date(2000, 1, 3)
+
+
+class Build(msgspec.Struct, frozen=True):
+    """Everything of a job's building.
+
+    Attributes
+    ----------
+    ops : dict of str to Op
+        Every operation.
+    hours : dict of str to float
+        What each takes by the recalibrated rates, or as fixed by hand. [h]
+    rates : dict of str to Tuned
+        How each kind of work turned out so far.
+    state : State
+        What the log comes to.
+    calendar : Calendar
+        The shop's working minutes, from the plan's first day.
+    now : date
+        The day from which the rest is planned: the plan's first, or that of the last entry.
+    tasks : dict of str to Task
+        What is still to do. [min]
+    levelled : Levelled
+        It, within people and stations.
+    times : dict of str to Times
+        Its earliest and latest times without regard to people. [min]
+    path : tuple of str
+        One critical path of it.
+    buying : tuple of Purchase
+        What comes from outside.
+    checks : tuple of Check
+        The check sheets.
+    due : int or None
+        The minute at which it is due.
+    trouble : str
+        Why it cannot be planned; empty where it can.
+    """
+
+    ops: dict[str, Op]
+    hours: dict[str, float]
+    rates: dict[str, Tuned]
+    state: State
+    calendar: Calendar
+    now: date
+    tasks: dict[str, Task]
+    levelled: Levelled
+    times: dict[str, Times]
+    path: tuple[str, ...]
+    buying: tuple[Purchase, ...]
+    checks: tuple[Check, ...]
+    due: int | None = None
+    trouble: str = ""
+
+    def begins(self, key: str) -> When:
+        """When an operation that is still to do is begun."""
+        return self.calendar.at(self.levelled.placed[key].start)
+
+    def ends(self, key: str) -> When:
+        """When it is ended."""
+        return self.calendar.at(self.levelled.placed[key].finish, ends=True)
+
+    @property
+    def end(self) -> date:
+        """The day on which all is ended."""
+        return self.calendar.at(self.levelled.end, ends=True).day
+
+    @property
+    def worked(self) -> float:
+        """Hours logged so far. [h]"""
+        return sum(self.state.hours.values())
+
+    @property
+    def left(self) -> float:
+        """Hours of work still to do. [h]"""
+        return sum(t.minutes * t.crew for t in self.tasks.values() if t.people) / 60
+
+
+class Late(NamedTuple):
+    """By how many working days something is late, and the chain of what it waits for, the last first."""
+
+    days: float
+    chain: tuple[tuple[str, Cause], ...]
+
+
+def build_of(case: Case) -> Build:
+    """Plan a job.
+
+    Parameters
+    ----------
+    case : Case
+        The judged job.
+
+    Returns
+    -------
+    Build
+        Where it cannot be planned, its trouble is named and nothing is placed.
+    """
+    assembly = case.assembly
+    plan, shop = assembly.job.plan, assembly.shop.workshop
+    works: Works = works_of(assembly)
+    ops = operations_of(case, works, shop.coat_days if plan.coated else 0.0)
+    state = replayed(assembly.job.log)
+    ops |= _rework(ops, case, works, state)
+    begin = day_of(plan.begin) or day_of(state.last) or FIRST_DAY
+    calendar = calendar_of(begin, shop)
+    now = max(begin, day_of(state.last) or begin)
+    held = {h.op: h for h in plan.held}
+    rates = _rates(ops, held, state, shop.rate_doubt)
+    hours = {
+        k: held[k].hours if k in held and held[k].hours else op.hours * rates[op.kind].factor
+        for k, op in ops.items()
+    }
+    buying = purchases(assembly, works, ops, state, now, shop.lead_days)
+    checks = checks_of(case, works)
+    due_day = day_of(plan.due)
+    due = calendar.end_of(due_day) if due_day is not None else None
+    tasks = tasks_of(ops, hours, plan, state, shop, calendar, now, buying)
+    trouble, levelled, times, path = "", Levelled({}, 0, 0, 0), dict[str, Times](), tuple[str, ...]()
+    try:
+        problem = Problem(tasks, means_of(shop, calendar), {"": due} if due is not None else None)
+        levelled = problem.level()
+        times, path = problem.times, critical(problem.times, {k: t.after for k, t in tasks.items()})
+    except InputError as found:
+        trouble = str(found)
+    return Build(ops, hours, rates, state, calendar, now, tasks, levelled, times, path, buying, checks, due, trouble)
+
+
+def means_of(shop: Workshop, calendar: Calendar) -> Means:
+    """The shop's people with their absences, and its stations."""
+    return Means(
+        {w.id: calendar.off(w) for w in shop.people}, {s.id: s.count for s in shop.stations}
+    )
+
+
+def tasks_of(
+    ops: Mapping[str, Op], hours: Mapping[str, float], plan: Plan, state: State, shop: Workshop, calendar: Calendar,
+    now: date, buying: tuple[Purchase, ...], job: str = "",
+) -> dict[str, Task]:  # fmt: skip
+    """What is still to do, as it is placed.
+
+    Parameters
+    ----------
+    ops, hours : mapping
+        The operations, and what each takes. [h]
+    plan : Plan
+        What was fixed by hand; when the vehicle comes.
+    state : State
+        What is done, and how much was worked at the rest.
+    shop : Workshop
+        Who may do what.
+    calendar : Calendar
+        The shop's working minutes.
+    now : date
+        Nothing is begun before.
+    buying : tuple of Purchase
+        When what each waits for is here.
+    job : str
+        Of which job; its keys are put before the operations'.
+
+    Returns
+    -------
+    dict of str to Task
+        [min]
+    """
+    first = calendar.minute(now)
+    comes = day_of(plan.vehicle_from)
+    vehicle = calendar.minute(comes) if comes is not None else 0
+    arrives = {p.key: calendar.minute(p.arrives) for p in buying if p.arrives is not None}
+    held = {h.op: h for h in plan.held}
+    mark = f"{job}/" if job else ""
+    found: dict[str, Task] = {}
+    for key, op in ops.items():
+        if key in state.done:
+            continue
+        begins = max([first, *(arrives.get(n, 0) for n in op.needs)])
+        if op.station == "bay":
+            begins = max(begins, vehicle)
+        people = tuple(w.id for w in shop.people if op.trade in w.trades) if op.trade else ()
+        own = held.get(key)
+        if own is not None:
+            on = day_of(own.day)
+            begins = max(begins, calendar.minute(on, own.hour) if on is not None else 0)
+            if own.person in people:
+                people = (own.person,)
+        minutes = round(max(hours[key] - state.hours.get(key, 0.0), hours[key] * STILL) * 60)
+        if op.days:
+            minutes, people = round(op.days * calendar.day_minutes), ()
+        elif op.trade and not people:
+            people = (f"anybody for {op.trade}",)
+        station = op.station if shop.station(op.station) is not None else ""
+        after = tuple(mark + k for k in op.after if k not in state.done)
+        found[mark + key] = Task(
+            mark + key, max(1, minutes), after, people, min(op.crew, max(1, len(people))), station, begins, job
+        )  # fmt: skip
+    return found
+
+
+def _rates(ops: Mapping[str, Op], held: Mapping[str, object], state: State, doubt: float) -> dict[str, Tuned]:
+    """Every kind of work as the log has it: finished operations with hours, beside what the rates say."""
+    pairs: dict[str, list[tuple[float, float]]] = {kind: [] for kind in KINDS}
+    for key in state.done:
+        op, got = ops.get(key), state.hours.get(key, 0.0)
+        if op is not None and got:
+            pairs[op.kind].append((op.hours, got))
+    return {kind: tuned(rows, doubt) for kind, rows in pairs.items()}
+
+
+def _rework(ops: dict[str, Op], case: Case, works: Works, state: State) -> dict[str, Op]:
+    """An operation for every check that failed; handing over waits for it."""
+    failed = [c for c in checks_of(case, works) if state.result(c.key) == "failed"] if state.checks else []
+    found: dict[str, Op] = {}
+    rate = case.assembly.shop.workshop.rates.test
+    for check in failed:
+        key = f"rework:{check.key}"
+        about = KINDS["rework"]
+        found[key] = Op(key, "rework", f"Put right: {check.words}", check.owner, (("test", 1.0),), rate, about.trade, about.station)  # fmt: skip
+    last = ops.get("job:finish")
+    if found and last is not None:
+        found["job:finish"] = msgspec.structs.replace(last, after=(*last.after, *found))
+        if "job:finish" in state.done and "job:hand over" in ops:
+            over = ops["job:hand over"]
+            found["job:hand over"] = msgspec.structs.replace(over, after=(*over.after, *(k for k in found if k.startswith("rework:"))))  # fmt: skip
+    return found
+
+
+def why(build: Build, key: str) -> tuple[tuple[str, Cause], ...]:
+    """The chain of what an operation's beginning waited for, from it back to what nothing was in the way of."""
+    found: list[tuple[str, Cause]] = []
+    seen: set[str] = set()
+    while key in build.levelled.placed and key not in seen:
+        seen.add(key)
+        cause = build.levelled.placed[key].cause
+        found.append((key, cause))
+        key = cause.op
+    return tuple(found)
+
+
+def late(build: Build) -> Late | None:
+    """How late the job is as planned, and why; none where it is not."""
+    if build.due is None or not build.levelled.placed or build.levelled.end <= build.due:
+        return None
+    last = max(build.levelled.placed.values(), key=lambda p: p.finish)
+    days = (build.levelled.end - build.due) / build.calendar.day_minutes
+    return Late(days, why(build, last.key))
+
+
+def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mapping[str, str]) -> str:
+    """What a chain comes down to, in words: somebody or a station that was taken, what was not here, or the work itself.
+
+    Parameters
+    ----------
+    build : Build
+        The plan.
+    chain : tuple of (str, Cause)
+        From `why`.
+    names : mapping of str to str
+        Of people and stations.
+
+    Returns
+    -------
+    str
+        The cause that costs the most, the first where several do.
+    """
+    tasks, placed = build.tasks, build.levelled.placed
+    lost: dict[str, int] = {}
+    for key, cause in chain:
+        task = tasks[key]
+        ready = max([placed[k].finish for k in task.after if k in placed] or [0])
+        words = build.ops[key].words if key in build.ops else key
+        if cause.kind == "from" and task.begins > ready:
+            here = _not_before(build, key, words)
+            lost[here] = lost.get(here, 0) + task.begins - max(ready, build.calendar.minute(build.now))
+        elif cause.kind in ("person", "station", "away"):
+            who = names.get(cause.by, cause.by)
+            verb = "is away" if cause.kind == "away" else "is busy with other work"
+            told = f"{who} {verb}"
+            lost[told] = lost.get(told, 0) + placed[key].start - max(ready, task.begins)
+        if not task.people and task.minutes:
+            told = f"{words} takes {task.minutes / build.calendar.day_minutes:.0f} days"
+            lost[told] = lost.get(told, 0) + task.minutes
+    worst = max(lost, key=lambda k: lost[k], default="")
+    return worst if worst and lost[worst] > 0 else "there is more work in a row than time"
+
+
+def _not_before(build: Build, key: str, words: str) -> str:
+    """Why an operation cannot be begun before its day: what it waits for is not here, or it was fixed."""
+    op = build.ops.get(key)
+    needs = [p for p in build.buying if op is not None and p.key in op.needs and p.arrives is not None]
+    last = max(needs, key=lambda p: (p.arrives or FIRST_DAY, p.key), default=None)
+    if last is not None and last.arrives is not None and build.calendar.minute(last.arrives) >= build.tasks[key].begins:
+        return f"{last.words} is here on {last.arrives.isoformat()} only"
+    if op is not None and op.station == "bay":
+        return f"{words} waits for the vehicle or its fixed day"
+    return f"{words} is fixed to its day"
+
+
+class Chances(NamedTuple):
+    """When all is ended: the working minutes of many lives of the plan, in order. [min]"""
+
+    ends: np.ndarray
+
+    def by(self, minute: float) -> float:
+        """The chance that it is ended by then."""
+        return chances.by_then(self.ends, minute)
+
+    def ready(self, chance: float) -> int:
+        """By when it is ended with a chance. [min]"""
+        return chances.ready(self.ends, chance)
+
+
+def chances_of(build: Build, shop: Workshop, count: int = chances.SAMPLES) -> Chances | None:
+    """Live the plan many times over; none where nothing is left to do."""
+    if not build.levelled.placed:
+        return None
+    kinds = {k: build.ops[k].kind for k in build.levelled.placed if build.tasks[k].people and k in build.ops}
+    doubts = {kind: t.doubt for kind, t in build.rates.items()}
+    spread = chances.Three(shop.fastest, 1.0, shop.slowest)
+    found = chances.ends(build.tasks, build.levelled.placed, spread, kinds, doubts, count)
+    return Chances(found[""])
+
+
+def days_late(build: Build) -> int:
+    """Whole working days by which it is late; 0 where it is not."""
+    found = late(build)
+    return math.ceil(found.days) if found is not None else 0

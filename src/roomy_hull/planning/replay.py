@@ -1,0 +1,134 @@
+"""The log replayed: what its entries come to, in the order in which they stand."""
+
+import functools
+
+import msgspec
+
+from roomy_hull.core.days import day_of, moment_of
+from roomy_hull.job.logs import Entry, Result
+
+
+class State(msgspec.Struct, frozen=True):
+    """What a log comes to.
+
+    Attributes
+    ----------
+    hours : dict of str to float
+        Worked by operation. [h]
+    done : dict of str to str
+        Operations that are finished, and the day on which they were.
+    deviations : dict of (str, str) to Entry
+        The last word on each size, hole or part that was built otherwise, by what it is about and of what sort it is.
+    checks : dict of str to Entry
+        The last word on every check.
+    ordered, received : dict of str to Entry
+        What is on its way, and what is here.
+    photos, lessons, visits, signed, noted : tuple of Entry
+        As they stand, what was struck out left away.
+    struck : frozenset of str
+        Ids of entries whose place a later one takes.
+    last : str
+        The day of the last entry; empty where there is none.
+    backwards : tuple of str
+        Ids of entries whose clock stood earlier than that of one before them.
+    handed_over : str
+        The day on which it was handed over; empty before.
+    """
+
+    hours: dict[str, float]
+    done: dict[str, str]
+    deviations: dict[tuple[str, str], Entry]
+    checks: dict[str, Entry]
+    ordered: dict[str, Entry]
+    received: dict[str, Entry]
+    photos: tuple[Entry, ...]
+    lessons: tuple[Entry, ...]
+    visits: tuple[Entry, ...]
+    signed: tuple[Entry, ...]
+    noted: tuple[Entry, ...]
+    struck: frozenset[str]
+    last: str
+    backwards: tuple[str, ...]
+    handed_over: str
+
+    def result(self, check: str) -> Result:
+        """How a check came out; empty where it is still to do."""
+        found = self.checks.get(check)
+        return found.result if found is not None else ""
+
+
+PLANNED = "planned from here"
+"""The words of an entry that only brings the plan to a day."""
+
+
+def replayed(log: tuple[Entry, ...]) -> State:
+    """Replay a log.
+
+    Parameters
+    ----------
+    log : tuple of Entry
+        All entries.
+
+    Returns
+    -------
+    State
+        The same for the same entries, whatever the clock says; remembered for the logs last asked for.
+    """
+    global _KEPT  # ruff: ignore[global-statement]  # a log of thousands has no quick hash: the last one is known by itself
+    if _KEPT is None or _KEPT[0] is not log:
+        _KEPT = log, _replayed(log)
+    return _KEPT[1]
+
+
+_KEPT: tuple[tuple[Entry, ...], State] | None = None
+
+
+def _replayed(log: tuple[Entry, ...]) -> State:
+    struck = frozenset(e.corrects for e in log if e.corrects)
+    found = State({}, {}, {}, {}, {}, {}, (), (), (), (), (), struck, "", (), "")
+    listed: dict[str, list[Entry]] = {k: [] for k in ("photo", "lesson", "visit", "sign", "note")}
+    backwards: list[str] = []
+    latest, over = "", ""
+    for entry in log:
+        # Moments as files hold them order as words do.
+        if entry.at < latest:
+            backwards.append(entry.id)
+        latest = max(latest, entry.at)
+        if entry.id in struck:
+            continue
+        kind = entry.kind
+        if kind == "work":
+            if entry.hours:
+                found.hours[entry.op] = found.hours.get(entry.op, 0.0) + entry.hours
+            if entry.done:
+                found.done[entry.op] = entry.at[:10]
+        elif kind == "deviation":
+            found.deviations[entry.about, entry.number] = entry
+        elif kind == "check":
+            found.checks[entry.about] = entry
+        elif kind == "ordered":
+            found.ordered[entry.about] = entry
+        elif kind == "received":
+            found.received[entry.about] = entry
+        elif kind == "handed over":
+            over = entry.at[:10]
+        elif kind in listed:
+            listed[kind].append(entry)
+        else:
+            listed["note"].append(entry)
+    return msgspec.structs.replace(
+        found, photos=tuple(listed["photo"]), lessons=tuple(listed["lesson"]), visits=tuple(listed["visit"]),
+        signed=tuple(listed["sign"]), noted=tuple(listed["note"]), last=latest[:10], backwards=tuple(backwards),
+        handed_over=over,
+    )  # fmt: skip
+
+
+def legible(entry: Entry) -> bool:
+    """Whether an entry's moment is one: a day of the calendar and an hour of it."""
+    return moment_of(entry.at) is not None and day_of(entry.at) is not None
+
+
+@functools.lru_cache(maxsize=1)
+def nothing_logged() -> State:
+    """The state of an empty log."""
+    return _replayed(())
