@@ -16,6 +16,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.goods import Party
 from roomy_hull.job.model import Job
+from roomy_hull.job.plans import Plan
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -38,8 +39,10 @@ def stocked() -> Job:
 
 @pytest.fixture(scope="session")
 def demo() -> Job:
-    """The shipped demo job without its goods and its party: every unit holds what its own figure says."""
-    return msgspec.structs.replace(demo_job(), goods=(), party=Party())
+    """The shipped demo job before goods, party, offers, plan and log: every unit holds what its own figure says."""
+    return msgspec.structs.replace(
+        demo_job(), goods=(), party=Party(), offers=(), plan=Plan(), log=()
+    )
 
 
 @pytest.fixture(scope="session")

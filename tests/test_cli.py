@@ -41,7 +41,15 @@ class Recorder:
             self.calls.append(("book", job.name, folder, shop.name))
             return (folder / "book.pdf",)
 
-        return Desktop(run, shots, sheet, book)
+        def offer(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
+            self.calls.append(("offer", job.name, folder, shop.name, by))
+            return (folder / "offer.pdf",)
+
+        def pack(verdict: Verdict, folder: Path, path: Path | None) -> tuple[Path, ...]:
+            self.calls.append(("pack", verdict.job.name, folder, path))
+            return (folder / "hand-over.pdf",)
+
+        return Desktop(run, shots, sheet, book, offer, pack)
 
 
 @pytest.fixture

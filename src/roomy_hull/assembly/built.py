@@ -71,6 +71,4 @@ def _moved(solids: list[Solid], old: Part, new: Part) -> list[Solid]:
     for was, now in zip(standing(old), standing(new), strict=True):
         pairs |= dict(zip(was, now, strict=False))
         pairs[hull(was)] = hull(now)
-    return [
-        msgspec.structs.replace(s, box=pairs[s.box]) if s.box in pairs else s for s in solids
-    ]
+    return [msgspec.structs.replace(s, box=pairs[s.box]) if s.box in pairs else s for s in solids]

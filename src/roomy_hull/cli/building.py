@@ -30,7 +30,9 @@ def plan(args: argparse.Namespace, _desktop: Desktop) -> int:
     build = built(verdict)
     if args.out:
         out = Path(args.out)
-        write_whole(out / "operations.csv", plan_csv(build, verdict.assembly.shop.workshop).encode())
+        write_whole(
+            out / "operations.csv", plan_csv(build, verdict.assembly.shop.workshop).encode()
+        )
         write_whole(out / "buying.csv", buying_csv(build).encode())
     if args.json:
         print(json.dumps(plan_json(verdict, build), indent=1, ensure_ascii=False))
@@ -43,21 +45,27 @@ def plan(args: argparse.Namespace, _desktop: Desktop) -> int:
 def _plan_lines(verdict: Verdict, build: Build) -> list[str]:
     shop = verdict.assembly.shop.workshop
     names = names_of(shop)
-    found = [f"{verdict.job.name}: {len(build.ops)} operations, {build.left:.1f} h to do, {build.worked:.1f} h logged."]
+    found = [
+        f"{verdict.job.name}: {len(build.ops)} operations, {build.left:.1f} h to do, {build.worked:.1f} h logged."
+    ]
     if build.trouble:
         return [*found, f"It cannot be planned: {build.trouble}"]
     if not verdict.job.plan.begin:
         found.append("No plan is begun (plan.begin); the days below are counted as if it were.")
     if build.levelled.placed:
         chance = chances_of(build, shop)
-        sure = build.calendar.at(chance.ready(0.9), ends=True).day if chance is not None else build.end
+        sure = (
+            build.calendar.at(chance.ready(0.9), ends=True).day if chance is not None else build.end
+        )
         found.append(
             f"Ready on {spoken(build.end)} as planned, by {spoken(sure)} nine times in ten; no plan ends before "
             f"{spoken(build.calendar.at(build.levelled.bound, ends=True).day)} (gap {100 * build.levelled.gap:.1f} %)."
         )
     behind = late(build)
     if behind is not None:
-        found.append(f"Late by {behind.days:.1f} working days: {waited_for(build, behind.chain, names)}.")
+        found.append(
+            f"Late by {behind.days:.1f} working days: {waited_for(build, behind.chain, names)}."
+        )
     for key in build.levelled.order:
         op, one = build.ops[key], build.levelled.placed[key]
         begin, end = build.begins(key), build.ends(key)

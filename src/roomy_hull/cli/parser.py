@@ -112,12 +112,18 @@ def _made(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
 
 def _built(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
     """Add the commands of the stage Build."""
-    one = commands.add_parser("plan", help="operations, who does them when, what is late and why, what to order")
+    one = commands.add_parser(
+        "plan", help="operations, who does them when, what is late and why, what to order"
+    )
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
-    one.add_argument("--out", default="", metavar="DIR", help="folder for operations.csv and buying.csv")
+    one.add_argument(
+        "--out", default="", metavar="DIR", help="folder for operations.csv and buying.csv"
+    )
     _shop(one)
-    one = commands.add_parser("offer", help="write an offer of the job as it stands, as PDF and CSV")
+    one = commands.add_parser(
+        "offer", help="write an offer of the job as it stands, as PDF and CSV"
+    )
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
     one.add_argument("--by", default="", metavar="INITIALS", help="who offers it")
@@ -127,10 +133,18 @@ def _built(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the files")
     one.add_argument("--anyway", action="store_true", help="write it even with stop findings")
     _shop(one)
-    one = commands.add_parser("board", help="all jobs of a workshop's folder: how far, when ready, what is late and why")
+    one = commands.add_parser(
+        "board", help="all jobs of a workshop's folder: how far, when ready, what is late and why"
+    )
     one.add_argument("folder", metavar="FOLDER", help=f"where its *{jobfile.SUFFIX} files lie")
     one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
-    one.add_argument("--rounds", type=int, default=0, metavar="N", help="how often the plan of all is improved (0)")
+    one.add_argument(
+        "--rounds",
+        type=int,
+        default=0,
+        metavar="N",
+        help="how often the plan of all is improved (0)",
+    )
     _shop(one)
 
 

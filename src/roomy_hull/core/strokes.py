@@ -56,7 +56,7 @@ class Words(msgspec.Struct, frozen=True):
     """Text at a point. `size` is the height in mm, or in screen points where `fixed`.
 
     `upright` turns it by a quarter, to be read from the right; `below` sets it so many screen points lower, for a
-    line under another whatever the scale.
+    line under another whatever the scale. Words that are fitted take `most` rows; any number where it is 0.
     """
 
     role: str
@@ -69,6 +69,7 @@ class Words(msgspec.Struct, frozen=True):
     tag: str = ""
     upright: bool = False
     below: float = 0.0
+    most: int = 0
 
 
 class Size(msgspec.Struct, frozen=True):

@@ -147,12 +147,18 @@ class _Sheets:
             if picture.isNull():
                 self._p.drawText(room, Qt.AlignmentFlag.AlignCenter, "cannot be shown")
             else:
-                size = picture.size().toSizeF().scaled(room.size(), Qt.AspectRatioMode.KeepAspectRatio)
+                size = (
+                    picture.size().toSizeF().scaled(room.size(), Qt.AspectRatioMode.KeepAspectRatio)
+                )
                 area = QRectF(room.left(), room.top(), size.width(), size.height())
                 self._p.drawImage(area, picture)
             self._p.setFont(font(9))
             self._p.setPen(QColor(LIGHT.ink))
-            self._p.drawText(QRectF(x + 3, y + high - ROW, wide - 6, ROW), Qt.AlignmentFlag.AlignVCenter, image.words)
+            self._p.drawText(
+                QRectF(x + 3, y + high - ROW, wide - 6, ROW),
+                Qt.AlignmentFlag.AlignVCenter,
+                image.words,
+            )
 
     def _table(self, table: Table) -> None:
         """A table: each column as wide as its longest cell, the widest gives way."""

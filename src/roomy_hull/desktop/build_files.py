@@ -3,10 +3,10 @@
 from pathlib import Path
 
 from roomy_hull.core.days import today
-from roomy_hull.core.errors import JobFileError, PictureError
+from roomy_hull.core.errors import JobFileError, PictureError, UserError
 from roomy_hull.core.units import System
 from roomy_hull.desktop.book import write_book
-from roomy_hull.formats.build_papers import check_sheets
+from roomy_hull.formats.build_papers import board_paper, check_sheets, lists_of, progress_page
 from roomy_hull.formats.offer_book import offer_book, offer_csv
 from roomy_hull.formats.pack import pack
 from roomy_hull.formats.whole import write_whole
@@ -17,6 +17,7 @@ from roomy_hull.making.cost import cost_sheet
 from roomy_hull.making.cutlist import cut_of
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.offer import drawn_up, lines_of
+from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -57,7 +58,9 @@ def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
     return write_offer(job, counted(judge(job, shop=shop), by), folder, shop)
 
 
-def write_offer(job: Job, offer: Offer, folder: Path, shop: Shop, system: System = "metric") -> tuple[Path, ...]:  # fmt: skip
+def write_offer(
+    job: Job, offer: Offer, folder: Path, shop: Shop, system: System = "metric"
+) -> tuple[Path, ...]:
     """Write an offer as PDF and CSV.
 
     Raises
@@ -105,3 +108,42 @@ def pack_of(
         write_book(pack(verdict, job_file), folder / "hand-over.pdf", system),
         write_book(sheets, folder / "check-sheets.pdf", system),
     )
+
+
+def write_told(session: Session, kind: str, folder: Path) -> None:
+    """Write a paper of the job in hand, and say where it is; trouble is told.
+
+    Parameters
+    ----------
+    session : Session
+        The job in hand.
+    kind : str
+        ``offer``, ``pack``, ``lists``, ``checks``, ``progress`` or ``board``.
+    folder : Path
+        Where to.
+    """
+    try:
+        files = _written(session, kind, folder)
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+        return
+    session.say(f"Written: {', '.join(f.name for f in files)} in {folder}.")
+
+
+def _written(session: Session, kind: str, folder: Path) -> tuple[Path, ...]:
+    """Write one paper."""
+    verdict, system = session.verdict, session.look.system
+    build = session.building.of(verdict)
+    if kind == "offer":
+        return write_offer(session.job, session.job.offers[-1], folder, session.shop, system)
+    if kind == "pack":
+        return pack_of(verdict, folder, session.path, system)
+    if kind == "board" and session.building.board is not None:
+        return (write_book(board_paper(session.building.board), folder / "board.pdf", system),)
+    if kind == "lists":
+        book, name = lists_of(verdict, build, build.now), f"lists-{build.now.isoformat()}.pdf"
+    elif kind == "checks":
+        book, name = check_sheets(verdict, build), "check-sheets.pdf"
+    else:
+        book, name = progress_page(verdict, session.path), "progress.pdf"
+    return (write_book(book, folder / name, system),)

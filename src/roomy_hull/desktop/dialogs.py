@@ -155,6 +155,12 @@ class Dialogs:
 
         sheet_pdf.write_told(self._session, folder)
 
+    def write_build(self, kind: str, folder: Path) -> None:
+        """Write a paper of the build as PDF."""
+        from roomy_hull.desktop import build_files  # ruff: ignore[import-outside-top-level]  # not to slow the start
+
+        build_files.write_told(self._session, kind, folder)
+
     def write_view(self, path: Path) -> None:
         """Write what is drawn as SVG or PDF."""
         from roomy_hull.desktop import papers  # ruff: ignore[import-outside-top-level]  # not to slow the start

@@ -12,7 +12,9 @@ from roomy_hull.job.releases import STATES
 from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.verdict.verdict import Verdict
 
-CAUTION = "Guard eyes, ears and hands; two lift what strains one; nobody under a canopy on its legs."
+CAUTION = (
+    "Guard eyes, ears and hands; two lift what strains one; nobody under a canopy on its legs."
+)
 
 
 def on_day(build: Build, day: date) -> dict[str, list[str]]:
@@ -56,7 +58,11 @@ def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
         pages.append(BookPage(f"{spoken(day)}: {name}", (CAUTION,), (), (Table(heads, rows),)))
     if not pages:
         pages.append(BookPage(f"{spoken(day)}: nothing is planned", ()))
-    return Book(f"{verdict.job.name}, {day.isoformat()}", f"{verdict.job.name}; the plan of {build.now.isoformat()}", tuple(pages))
+    return Book(
+        f"{verdict.job.name}, {day.isoformat()}",
+        f"{verdict.job.name}; the plan of {build.now.isoformat()}",
+        tuple(pages),
+    )
 
 
 def check_sheets(verdict: Verdict, build: Build) -> Book:
@@ -65,7 +71,12 @@ def check_sheets(verdict: Verdict, build: Build) -> Book:
     for n, c in enumerate(build.checks):
         groups.setdefault(c.group, []).append(check_row(build, n)[1:])
     pages = tuple(
-        BookPage(f"Check: {group}", (), (), (Table(("what", "expected", "measured", "result", "by", "on"), tuple(rows)),))
+        BookPage(
+            f"Check: {group}",
+            (),
+            (),
+            (Table(("what", "expected", "measured", "result", "by", "on"), tuple(rows)),),
+        )
         for group, rows in groups.items()
     )
     return Book(f"Check sheets: {verdict.job.name}", f"{verdict.job.name}; check sheets", pages)
@@ -77,7 +88,9 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
     done = [k for k in build.ops if k in build.state.done]
     whole = sum(build.hours.values()) or 1.0
     share = sum(build.hours[k] for k in done) / whole
-    words = [f"{100 * share:.0f} % of the work is done: {len(done)} of {len(build.ops)} operations."]
+    words = [
+        f"{100 * share:.0f} % of the work is done: {len(done)} of {len(build.ops)} operations."
+    ]
     chance = chances_of(build, verdict.assembly.shop.workshop)
     if chance is not None and job.plan.begin:
         sure = build.calendar.at(chance.ready(0.9), ends=True).day
@@ -88,9 +101,15 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
         cut = [p for p in last.parts if p.sort != "bought"]
         rows = tuple((s, str(sum(p.count for p in cut if p.state == s))) for s in STATES)
     lately = tuple(
-        (build.state.done[k], build.ops[k].words) for k in sorted(done, key=lambda k: build.state.done[k], reverse=True)[:20]
+        (build.state.done[k], build.ops[k].words)
+        for k in sorted(done, key=lambda k: build.state.done[k], reverse=True)[:20]
     )
-    first = BookPage(f"{job.name}: how far it is", tuple(words), (), (Table(("parts", "pieces"), rows), Table(("done on", "what"), lately)))
+    first = BookPage(
+        f"{job.name}: how far it is",
+        tuple(words),
+        (),
+        (Table(("parts", "pieces"), rows), Table(("done on", "what"), lately)),
+    )
     return Book(f"Progress: {job.name}", f"{job.name}; {build.state.last or 'nothing logged yet'}",
                 (first, *photo_pages(build.state.photos, job_file, "Photos")))  # fmt: skip
 
@@ -109,4 +128,8 @@ def board_paper(board: Board) -> Book:
         for c in board.cards
     )  # fmt: skip
     heads = ("job", "for", "how far", "stop / look", "due", "ready", "days late", "because", "next")
-    return Book(f"Board: {board.folder.name}", board.shop.name, (BookPage("All jobs", (), (), (Table(heads, rows),)),))
+    return Book(
+        f"Board: {board.folder.name}",
+        board.shop.name,
+        (BookPage("All jobs", (), (), (Table(heads, rows),)),),
+    )

@@ -9,7 +9,8 @@ from roomy_hull.job.model import Job
 from roomy_hull.shop.shop import Shop
 
 CAUTION = (
-    "Masses and loads are planning figures: the rating plates, the vehicle-certification engineer, licensed electricians and "
+    "Masses and loads are planning figures: the rating plates, the vehicle-certification engineer, licensed "
+    "electricians and "
     "gas fitters and the local road authority decide. Mains, gas and certification are done and signed by licensed people."
 )
 
@@ -38,7 +39,9 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     """
     brief = job.brief
     who = f"For {brief.customer}. " if brief.customer else ""
-    words = [f"{who}{job.vehicle.name}. Offer {offer.number} of {_day(offer.day)}, open until {_day(offer.until)}."]
+    words = [
+        f"{who}{job.vehicle.name}. Offer {offer.number} of {_day(offer.day)}, open until {_day(offer.until)}."
+    ]
     if brief.purpose:
         words.append(f"What it is for: {brief.purpose}")
     base = offer.net("")
@@ -51,7 +54,11 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     rows.append(("With everything", f"{whole / (1 + offer.tax):,.2f}", f"{whole:,.2f}"))
     if offer.agreed:
         agreed = offer.gross(offer.taken)
-        rows.append((f"As agreed on {_day(offer.agreed)}", f"{agreed / (1 + offer.tax):,.2f}", f"{agreed:,.2f}"))
+        rows.append((
+            f"As agreed on {_day(offer.agreed)}",
+            f"{agreed / (1 + offer.tax):,.2f}",
+            f"{agreed:,.2f}",
+        ))
     first = BookPage(
         f"Offer {offer.number}: {job.name}", (*words, CAUTION), (),
         (Table(("", "net", f"with {100 * offer.tax:.0f} % tax"), tuple(rows)),),
@@ -60,16 +67,29 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     for option in ("", *offer.options):
         title = f"What is in it: {option}" if option else "What is in the build"
         lines = tuple(
-            (x.words, f"{x.amount:g} {x.unit}" if x.unit else "", f"{x.price * (1 + offer.margin):,.2f}")
+            (
+                x.words,
+                f"{x.amount:g} {x.unit}" if x.unit else "",
+                f"{x.price * (1 + offer.margin):,.2f}",
+            )
             for x in offer.lines
             if x.option == option
         )
         pages.append(BookPage(title, (), (), (Table(("what", "how much", "net"), lines),)))
     wished = tuple(
-        (w.name, w.need, w.option or "in the build", w.reason) for w in brief.wishes if w.need != "later"
+        (w.name, w.need, w.option or "in the build", w.reason)
+        for w in brief.wishes
+        if w.need != "later"
     )
     if wished:
-        pages.append(BookPage("Your wishes, and where they are", (), (), (Table(("wish", "", "in", "why"), wished),)))
+        pages.append(
+            BookPage(
+                "Your wishes, and where they are",
+                (),
+                (),
+                (Table(("wish", "", "in", "why"), wished),),
+            )
+        )
     foot = f"{shop.name}; offer {offer.number} of {offer.day}; prices in the shop's own money"
     return Book(f"Offer {offer.number}", foot, tuple(pages))
 
@@ -79,7 +99,15 @@ def offer_csv(offer: Offer) -> str:
     rows: list[list[object]] = [["option", "what", "amount", "unit", "cost", "net", "with tax"]]
     for x in offer.lines:
         net = x.price * (1 + offer.margin)
-        rows.append([x.option, x.words, x.amount, x.unit, round(x.price, 2), round(net, 2), round(net * (1 + offer.tax), 2)])
+        rows.append([
+            x.option,
+            x.words,
+            x.amount,
+            x.unit,
+            round(x.price, 2),
+            round(net, 2),
+            round(net * (1 + offer.tax), 2),
+        ])
     for option in ("", *offer.options):
         net = offer.net(option)
         rows.append([option, "sum", "", "", "", round(net, 2), round(net * (1 + offer.tax), 2)])

@@ -20,23 +20,31 @@ from roomy_hull.planning.plan import Build
 from roomy_hull.verdict.verdict import Verdict
 
 CAUTIONS = (
-    "The figures are planning figures and certify nothing. Rating plates, the certifying engineer, licensed electricians and gas "
+    "The figures are planning figures and certify nothing. Rating plates, the certifying engineer, licensed "
+    "electricians and gas "
     "fitters and the road authority decide.",
     "Never load beyond a rating. Weigh the loaded vehicle once before a long trip, axle by axle.",
-    "Gas: close the bottle on the road; have line and locker tested as your local code wants. Mains: only a licensed electrician "
+    "Gas: close the bottle on the road; have line and locker tested as your local code wants. Mains: only a "
+    "licensed electrician "
     "opens it. Lithium batteries: keep their maker's temperatures, never bypass a fuse.",
     "Never be under a canopy on its legs or under a jacked vehicle. On a slope, lock every slide before you let go.",
 )
 CARE = (
-    "After the first 500 km and again at 5,000 km (common practice): retorque the bolts of the list, look at every hinge, seal "
+    "After the first 500 km and again at 5,000 km (common practice): retorque the bolts of the list, look at every "
+    "hinge, seal "
     "and weld, listen for what rattles.",
-    "Rinse salt and mud off, under the tray too; keep drains and vents free; a drop of oil on locks and hinges twice a year.",
+    "Rinse salt and mud off, under the tray too; keep drains and vents free; a drop of oil on locks and hinges "
+    "twice a year.",
     "Empty and dry the water tank before frost and before a long rest; flush it before the next trip.",
 )
 RETORQUE = (500, 5000)
 """When bolts are tightened again (common practice). [km]"""
 PER_PAGE = 6
-WORDS: dict[Station, str] = {"left": "The left side", "right": "The right side", "rear": "From behind"}
+WORDS: dict[Station, str] = {
+    "left": "The left side",
+    "right": "The right side",
+    "rear": "From behind",
+}
 
 
 def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
@@ -60,12 +68,20 @@ def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
     build, job = built(verdict), verdict.job
     when = day_of(day or build.state.handed_over or build.state.last)
     pages = [
-        _cover(verdict, build, dated(when) if when is not None else ""), *_sides(verdict), *_where(verdict), *_loads(verdict),
+        _cover(verdict, build, _handed(build, day)), *_sides(verdict), *_where(verdict), *_loads(verdict),
         *_services(verdict), *_canopy(verdict), _care(verdict, build), *_tested(build), *_as_built(build),
         *photo_pages(build.state.photos, job_file, "Photos of the build"),
     ]  # fmt: skip
-    foot = f"{job.name}; {verdict.assembly.shop.name}" + (f"; {when.isoformat()}" if when is not None else "")
+    foot = f"{job.name}; {verdict.assembly.shop.name}" + (
+        f"; {when.isoformat()}" if when is not None else ""
+    )
     return Book(f"Hand-over: {job.name}", foot, tuple(pages))
+
+
+def _handed(build: Build, day: str) -> str:
+    """The day on which it was, or is, handed over, in words; empty while it is not."""
+    found = day_of(day or build.state.handed_over)
+    return dated(found) if found is not None else ""
 
 
 def _cover(verdict: Verdict, build: Build, day: str) -> BookPage:
@@ -76,27 +92,35 @@ def _cover(verdict: Verdict, build: Build, day: str) -> BookPage:
         ("revision built", job.releases[-1].revision if job.releases else "not released"),
         ("gross rating", f"{r.gross:g} kg, {r.standard}" + (f", certificate {r.certificate}" if r.certificate else "")),
     ]  # fmt: skip
-    signed = [(s.what, s.name, s.date, s.number) for s in job.services.signatures]
+    signed: list[tuple[str, ...]] = [
+        (s.what, s.name, s.date, s.number) for s in job.services.signatures
+    ]
     signed += [(e.about, e.words or e.by, e.at[:10], e.number) for e in build.state.signed]
     serials = [(e.about, e.number, e.words) for e in build.state.noted if e.kind == "serial"]
     tables = [
         Table(("", ""), tuple(rows)), Table(("signed for", "by", "on", "licence or certificate"), tuple(signed)),
         Table(("serial number of", "number", ""), tuple(serials)),
     ]  # fmt: skip
-    open_ = f"Still open: {verdict.count('stop')} stop, {verdict.count('look')} look." if verdict.count("stop") or verdict.count("look") else ""
-    return BookPage(f"{job.name}: your vehicle", (*CAUTIONS, *((open_,) if open_ else ())), (), tuple(tables))
+    open_ = (
+        f"Still open: {verdict.count('stop')} stop, {verdict.count('look')} look."
+        if verdict.count("stop") or verdict.count("look")
+        else ""
+    )
+    return BookPage(
+        f"{job.name}: your vehicle", (*CAUTIONS, *((open_,) if open_ else ())), (), tuple(tables)
+    )
 
 
 def _sides(verdict: Verdict) -> list[BookPage]:
     """Every side as built, the slice under it."""
     pages = []
-    for side in WORDS:
+    for side, words in WORDS.items():
         upper, lower = ground.frame(verdict.assembly, side, whole=side != "rear")
         papers = (
             Paper("", ground.elevation(verdict.assembly, side), upper),
             Paper("", ground.slice_scene(verdict.assembly, side), lower),
         )
-        pages.append(BookPage(f"{WORDS[side]}, as built", (), papers))
+        pages.append(BookPage(f"{words}, as built", (), papers))
     return pages
 
 
@@ -104,23 +128,40 @@ def _where(verdict: Verdict) -> list[BookPage]:
     """What is where, on the drawing and as a list."""
     found, job = verdict.access, verdict.job
     pages = []
-    for side in WORDS:
+    for side, words in WORDS.items():
         if job.goods and any(s.side == side for s in found.spaces):
-            drawn, frame = access_scene.where_is_what(verdict.assembly, job.goods, found.stowed, found.spaces, side)
-            pages.append(BookPage(f"Where is what: {WORDS[side]}", (), (Paper("", drawn, frame),)))
+            drawn, frame = access_scene.where_is_what(
+                verdict.assembly, job.goods, found.stowed, found.spaces, side
+            )
+            pages.append(BookPage(f"Where is what: {words}", (), (Paper("", drawn, frame),)))
     rows = tuple(
-        (g.name, str(g.count), f"{g.kg:.1f}", found.spaces[w.space].name if w.space >= 0 else w.where)
+        (
+            g.name,
+            str(g.count),
+            f"{g.kg:.1f}",
+            found.spaces[w.space].name if w.space >= 0 else w.where,
+        )
         for g, w in zip(job.goods, found.stowed, strict=True)
     )
     if rows:
-        pages.append(BookPage("Packing list", (), (), (Table(("what", "pieces", "kg", "where"), rows),)))
+        pages.append(
+            BookPage("Packing list", (), (), (Table(("what", "pieces", "kg", "where"), rows),))
+        )
     return pages
 
 
 def _loads(verdict: Verdict) -> list[BookPage]:
     """The load sheet's tables, and what to leave at home."""
     sheet = load_sheet.build(verdict, day="-")
-    wanted = ("Every scenario", "Axles", "Vehicle and ratings", "Sides", "Towing", "Weighings", "Springs")
+    wanted = (
+        "Every scenario",
+        "Axles",
+        "Vehicle and ratings",
+        "Sides",
+        "Towing",
+        "Weighings",
+        "Springs",
+    )
     parts = [s for s in sheet.sections if s.rows and s.title.startswith(wanted)]
     tables = tuple(_table(s) for s in parts)
     return [BookPage("Loads", advice(verdict), (), tables)]
@@ -129,7 +170,10 @@ def _loads(verdict: Verdict) -> list[BookPage]:
 def _table(section: Section) -> Table:
     wide = max(len(r) for r in section.rows)
     heads = (*section.heads, *[""] * (wide - len(section.heads)))[:wide]
-    return Table((section.title + (f": {heads[0]}" if heads[0] else ""), *heads[1:]), tuple((*r, *[""] * (wide - len(r))) for r in section.rows))
+    return Table(
+        (section.title + (f": {heads[0]}" if heads[0] else ""), *heads[1:]),
+        tuple((*r, *[""] * (wide - len(r))) for r in section.rows),
+    )
 
 
 def advice(verdict: Verdict) -> tuple[str, ...]:
@@ -154,7 +198,9 @@ def advice(verdict: Verdict) -> tuple[str, ...]:
         if room >= 0:
             found.append(words + f"About {room:.0f} kg may still come along, above the rear axle.")
             continue
-        heavy = sorted((g for g in verdict.job.goods if not g.only or one.id in g.only), key=lambda g: -g.kg)
+        heavy = sorted(
+            (g for g in verdict.job.goods if not g.only or one.id in g.only), key=lambda g: -g.kg
+        )
         names, kg = [], 0.0
         for good in heavy:
             if kg >= -room:
@@ -162,7 +208,11 @@ def advice(verdict: Verdict) -> tuple[str, ...]:
             names.append(good.name)
             kg += good.kg
         home = f"Leave at home: {', '.join(names)} ({kg:.0f} kg). " if names else ""
-        water = sum(t.holds for t in verdict.services.fluids.tanks) * one.water if verdict.services.fluids is not None else 0.0
+        water = (
+            sum(t.holds for t in verdict.services.fluids.tanks) * one.water
+            if verdict.services.fluids is not None
+            else 0.0
+        )
         drain = f"Or carry {min(water, -room):.0f} l less water." if water > 1 else ""
         found.append(words + f"{-room:.0f} kg too much. {home}{drain}")
     return tuple(found)
@@ -172,15 +222,29 @@ def _services(verdict: Verdict) -> list[BookPage]:
     s, pages = verdict.services, []
     if s.circuits:
         rows = tuple(
-            (c.name, f"{c.amps:.1f} A", c.section, f"{c.fuse:g} A", f"{c.metres:.1f} m", f"{c.drop:.2f} V") for c in s.circuits
+            (
+                c.name,
+                f"{c.amps:.1f} A",
+                c.section,
+                f"{c.fuse:g} A",
+                f"{c.metres:.1f} m",
+                f"{c.drop:.2f} V",
+            )
+            for c in s.circuits
         )
         paper = plan_paper(verdict)
         heads = ("circuit", "draws", "cable", "fuse", "length", "loses")
-        pages.append(BookPage("Circuits and fuses", ("A blown fuse has a reason: find it before you put in another of the same.",),
+        pages.append(BookPage("Circuits and fuses", ("A blown fuse has a reason: find it before you put in another "
+                                                     "of the same.",),
                               (Paper("", paper.scene, paper.frame),), (Table(heads, rows),)))  # fmt: skip
     if s.fluids is not None and (s.fluids.tanks or s.fluids.runs):
-        tanks = tuple((t.name, f"{t.holds:.0f} l", f"{t.usable[0]:.0f} l", f"{t.rate:.1f} l/min") for t in s.fluids.tanks)
-        runs = tuple((r.sort, r.name, f"{r.bore:g} mm", f"{r.way.metres:.1f} m") for r in s.fluids.runs)
+        tanks = tuple(
+            (t.name, f"{t.holds:.0f} l", f"{t.usable[0]:.0f} l", f"{t.rate:.1f} l/min")
+            for t in s.fluids.tanks
+        )
+        runs = tuple(
+            (r.sort, r.name, f"{r.bore:g} mm", f"{r.way.metres:.1f} m") for r in s.fluids.runs
+        )
         words = ["Drinking water through food-grade hose only. Gas: close the bottle on the road."]
         if s.fluids.gas_kg:
             words.append(f"{s.fluids.gas_kg:.1f} kg of gas burn {s.fluids.gas_hours:.1f} h.")
@@ -192,23 +256,49 @@ def _services(verdict: Verdict) -> list[BookPage]:
 
 def _canopy(verdict: Verdict) -> list[BookPage]:
     text = canopy_sheet(verdict)
-    return [BookPage("How the canopy comes off and on", tuple(x for x in text.splitlines()[1:] if x))] if text else []
+    return (
+        [BookPage("How the canopy comes off and on", tuple(x for x in text.splitlines()[1:] if x))]
+        if text
+        else []
+    )
 
 
 def _care(verdict: Verdict, build: Build) -> BookPage:
     torque = tuple(
-        (c.words, f"{c.limit:g} N·m", ", ".join(f"{x:g}" for x in e.figures) if (e := build.state.checks.get(c.key)) else "", "", "")
+        (
+            c.words,
+            f"{c.limit:g} N·m",
+            ", ".join(f"{x:g}" for x in e.figures) if (e := build.state.checks.get(c.key)) else "",
+            "",
+            "",
+        )
         for c in build.checks
         if c.group == "Torque" and c.limit is not None
     )
     heads = ("bolts", "to", "as logged", *(f"at {km:,} km" for km in RETORQUE))
     visits = tuple((e.at[:10], e.about, e.words) for e in build.state.visits)
-    return BookPage(f"Care of {verdict.job.vehicle.name}", CARE, (), (Table(heads, torque), Table(("visit", "for", "found"), visits)))
+    return BookPage(
+        f"Care of {verdict.job.vehicle.name}",
+        CARE,
+        (),
+        (Table(heads, torque), Table(("visit", "for", "found"), visits)),
+    )
 
 
 def _tested(build: Build) -> list[BookPage]:
     rows = tuple(check_row(build, n) for n in range(len(build.checks)))
-    return [BookPage("What was tested", (), (), (Table(("sheet", "what", "expected", "measured", "result", "by", "on"), rows),))] if rows else []
+    return (
+        [
+            BookPage(
+                "What was tested",
+                (),
+                (),
+                (Table(("sheet", "what", "expected", "measured", "result", "by", "on"), rows),),
+            )
+        ]
+        if rows
+        else []
+    )
 
 
 def check_row(build: Build, n: int) -> tuple[str, ...]:
@@ -228,7 +318,18 @@ def _as_built(build: Build) -> list[BookPage]:
          ", ".join(f"{x:g}" for x in e.figures), e.words, e.by, e.at[:10])
         for e in build.state.deviations.values()
     )  # fmt: skip
-    return [BookPage("Built otherwise than drawn", (), (), (Table(("what", "size", "drawn", "built", "why", "by", "on"), rows),))] if rows else []
+    return (
+        [
+            BookPage(
+                "Built otherwise than drawn",
+                (),
+                (),
+                (Table(("what", "size", "drawn", "built", "why", "by", "on"), rows),),
+            )
+        ]
+        if rows
+        else []
+    )
 
 
 def photo_pages(photos: tuple[Entry, ...], job_file: Path | None, title: str) -> list[BookPage]:

@@ -13,7 +13,12 @@ from roomy_hull.formats.whole import write_whole
 
 MAX_PHOTO = 80_000_000
 """A photo is no larger. [bytes]"""
-KINDS: dict[bytes, str] = {b"\xff\xd8\xff": ".jpg", b"\x89PNG\r\n\x1a\n": ".png", b"GIF8": ".gif", b"BM": ".bmp"}
+KINDS: dict[bytes, str] = {
+    b"\xff\xd8\xff": ".jpg",
+    b"\x89PNG\r\n\x1a\n": ".png",
+    b"GIF8": ".gif",
+    b"BM": ".bmp",
+}
 """How picture files begin, and what they end in here."""
 TAKEN, SUB = 0x9003, 0x8769
 """Tags of Exif 2.32: the moment of the picture, and where its own tags stand."""
@@ -56,7 +61,9 @@ def taken_in(job: Path, source: Path) -> Photo:
     data = _read(source)
     ending = ending_of(data)
     if not ending:
-        raise JobFileError("this is no picture that can be shown", source.name, "Save it as JPEG or PNG.")
+        raise JobFileError(
+            "this is no picture that can be shown", source.name, "Save it as JPEG or PNG."
+        )
     stem = re.sub(r"[^A-Za-z0-9]+", "-", source.stem).strip("-")[:60] or "photo"
     name = f"{stem}-{hashlib.sha256(data).hexdigest()[:8]}{ending}"
     target = folder_of(job) / name
@@ -74,11 +81,15 @@ def _read(source: Path) -> bytes:
         data = source.read_bytes() if size <= MAX_PHOTO else b""
     except OSError as trouble:
         raise JobFileError(
-            f"the photo cannot be read ({trouble.strerror})", source.name, "Copy it to this machine first."
+            f"the photo cannot be read ({trouble.strerror})",
+            source.name,
+            "Copy it to this machine first.",
         ) from None
     if size > MAX_PHOTO:
         raise JobFileError(
-            f"the photo has {size / 1e6:.0f} MB", source.name, f"Make it smaller: {MAX_PHOTO / 1e6:.0f} MB at most."
+            f"the photo has {size / 1e6:.0f} MB",
+            source.name,
+            f"Make it smaller: {MAX_PHOTO / 1e6:.0f} MB at most.",
         )
     return data
 
@@ -148,9 +159,9 @@ def taken(data: bytes) -> str:
         return ""
     block = data[at + 6 : at + 6 + 66_000]
     order = {b"II": "<", b"MM": ">"}.get(block[:2], "")
+    if not order:
+        return ""
     try:
-        if not order:
-            return ""
         (first,) = struct.unpack_from(order + "I", block, 4)
         own = _tag(block, order, first, SUB)
         words = _tag(block, order, own, TAKEN) if own is not None else None

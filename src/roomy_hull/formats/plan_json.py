@@ -83,7 +83,9 @@ def _operation(build: Build, key: str) -> dict[str, Any]:
 def plan_csv(build: Build, shop: Workshop) -> str:
     """Write a plan's operations as CSV, by when they begin; what is done stands first."""
     names = names_of(shop)
-    rows: list[list[object]] = [["operation", "what", "how much", "hours", "who", "where", "from", "to", "slack h", "done"]]
+    rows: list[list[object]] = [
+        ["operation", "what", "how much", "hours", "who", "where", "from", "to", "slack h", "done"]
+    ]
     order = [k for k in build.ops if k in build.state.done] + build.levelled.order
     for key in order:
         op, one = build.ops[key], build.levelled.placed.get(key)
@@ -99,7 +101,9 @@ def plan_csv(build: Build, shop: Workshop) -> str:
 
 def buying_csv(build: Build) -> str:
     """Write what is bought as CSV: what, how much, how far it is, wanted, order by, here."""
-    rows: list[list[object]] = [["what", "how much", "state", "wanted", "order by", "here on", "key"]]
+    rows: list[list[object]] = [
+        ["what", "how much", "state", "wanted", "order by", "here on", "key"]
+    ]
     for p in build.buying:
         need = needed(build, p)
         rows.append([

@@ -25,7 +25,8 @@ _MAY_BE_NOUGHT = frozenset({
     "sheet_per_kg", "bar_per_kg", "hardware", "cut_per_m", "bend", "insulation_per_m2",
     "width", "height", "overhang", "overhang_share", "price", "offcut_share", "hour", "pierce", "weld_per_m",
     "coat_per_m2", "rivet", "bolt", "seal_per_m", "hinge_per_m", "doubt", "angle", "weld", "assembly",
-    "least_offcut", "tensile_mpa", "piece_minutes", "bought_minutes", "margin", "tax", "coat_days", "sheet", "bar", "bought", "outside",
+    "least_offcut", "tensile_mpa", "piece_minutes", "bought_minutes",
+    "margin", "tax", "coat_days", "sheet", "bar", "bought", "outside",
 })  # fmt: skip
 _SIGNED = frozenset({"cold"})
 
@@ -117,8 +118,12 @@ def _shop(frame: dict[str, Any], place: str) -> Shop:
     tables |= {
         name: _made(frame[name], kind, f"{place}, shop.{name}")
         for name, kind in (
-            ("stock", Stock), ("prices", Prices), ("rules", Rules), ("tools", Tools), ("workshop", Workshop),
-        )  # fmt: skip
+            ("stock", Stock),
+            ("prices", Prices),
+            ("rules", Rules),
+            ("tools", Tools),
+            ("workshop", Workshop),
+        )
     }
     tables["test_bends"] = _made(
         frame["test_bends"], tuple[TestBend, ...], f"{place}, shop.test_bends"
@@ -188,7 +193,10 @@ def _check_stock(shop: Shop, place: str) -> None:
 
 def _check_workshop(own: Workshop, place: str) -> None:
     """Refuse ids that stand twice, days that are none, and a shop in which nobody ever works."""
-    for field, ids in (("people", [w.id for w in own.people]), ("stations", [s.id for s in own.stations])):
+    for field, ids in (
+        ("people", [w.id for w in own.people]),
+        ("stations", [s.id for s in own.stations]),
+    ):
         for number, key in enumerate(ids):
             if not key or ids.index(key) != number:
                 raise FileError(f"the id '{key}' is empty or stands twice", f"{place}.{field}[{number}].id",
@@ -196,9 +204,13 @@ def _check_workshop(own: Workshop, place: str) -> None:
     weeks = [("days", own.days)] + [(f"people[{n}].days", w.days) for n, w in enumerate(own.people)]
     for field, days in weeks:
         if not days or not set(days) <= set(range(1, 8)):
-            raise FileError("days of the week are 1 (Monday) to 7, at least one", f"{place}.{field}", MEND)
+            raise FileError(
+                "days of the week are 1 (Monday) to 7, at least one", f"{place}.{field}", MEND
+            )
     dated = [("closed", d) for d in own.closed]
-    dated += [(f"people[{n}].away", d) for n, w in enumerate(own.people) for pair in w.away for d in pair]
+    dated += [
+        (f"people[{n}].away", d) for n, w in enumerate(own.people) for pair in w.away for d in pair
+    ]
     for field, day in dated:
         if day_of(day) is None:
             raise FileError(f"'{day}' is no day", f"{place}.{field}", "Write it as YYYY-MM-DD.")

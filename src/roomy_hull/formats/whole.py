@@ -11,7 +11,7 @@ import os
 import re
 import stat
 import time
-from collections.abc import Iterator
+from collections.abc import Generator
 from pathlib import Path
 
 from roomy_hull.core.errors import JobFileError
@@ -215,7 +215,7 @@ WAIT = 10.0
 
 
 @contextlib.contextmanager
-def alone(path: Path) -> Iterator[None]:
+def alone(path: Path) -> Generator[None, None, None]:
     """Be the only one that writes a file for a moment: from looking at what is there to putting the new one in its place.
 
     Parameters
@@ -239,7 +239,9 @@ def alone(path: Path) -> Iterator[None]:
         until = time.monotonic() + WAIT
         while not _locked(handle):
             if time.monotonic() > until:
-                raise JobFileError("somebody else is writing this file", path.name, "Save again in a moment.")
+                raise JobFileError(
+                    "somebody else is writing this file", path.name, "Save again in a moment."
+                )
             time.sleep(0.005)
         yield
     finally:

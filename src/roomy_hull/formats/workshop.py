@@ -8,6 +8,7 @@ from typing import NamedTuple
 from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.formats import jobfile, shopfile
 from roomy_hull.formats.claims import Claim, Holder
+from roomy_hull.formats.whole import read_whole
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.planning.judge import KEY, names_of
@@ -114,15 +115,29 @@ def jobs_in(folder: Path) -> tuple[Path, ...]:
         It is no folder, or cannot be read.
     """
     if not folder.is_dir():
-        raise FileError("there is no such folder", str(folder), "Choose the folder that holds the jobs.")
+        raise FileError(
+            "there is no such folder", str(folder), "Choose the folder that holds the jobs."
+        )
     try:
-        return tuple(sorted(p for p in folder.iterdir() if p.name.endswith(jobfile.SUFFIX) and not p.name.startswith(".")))[:MOST_JOBS]
+        return tuple(
+            sorted(
+                p
+                for p in folder.iterdir()
+                if p.name.endswith(jobfile.SUFFIX) and not p.name.startswith(".")
+            )
+        )[:MOST_JOBS]
     except OSError as trouble:
-        raise FileError(f"the folder cannot be read ({trouble.strerror})", str(folder), "Ask for access to it.") from None
+        raise FileError(
+            f"the folder cannot be read ({trouble.strerror})", str(folder), "Ask for access to it."
+        ) from None
 
 
 def board_of(
-    folder: Path, usual: Shop, memory: Memory | None = None, step: Step | None = None, rounds: int = 0
+    folder: Path,
+    usual: Shop,
+    memory: Memory | None = None,
+    step: Step | None = None,
+    rounds: int = 0,
 ) -> Board:
     """Read a workshop's folder.
 
@@ -161,7 +176,9 @@ def board_of(
         try:
             verdict, build = _judged(path, shop, known)
         except UserError as trouble:
-            cards.append(Card(path, path.name, trouble=str(trouble), stage=Stage(9, "cannot be read")))
+            cards.append(
+                Card(path, path.name, trouble=str(trouble), stage=Stage(9, "cannot be read"))
+            )
             continue
         job = verdict.job
         cards.append(_card(path, verdict, build))
@@ -171,7 +188,9 @@ def board_of(
     troubles: tuple[str, ...] = ()
     plan = None
     try:
-        plan = together({k: (v.assembly, b) for k, (v, b) in begun.items()}, shop.workshop, rounds, step)
+        plan = together(
+            {k: (v.assembly, b) for k, (v, b) in begun.items()}, shop.workshop, rounds, step
+        )
     except UserError as trouble:
         troubles = (str(trouble),)
     if plan is not None:
@@ -182,7 +201,7 @@ def board_of(
 
 def _judged(path: Path, shop: Shop, known: Memory) -> tuple[Verdict, Build]:
     """Judge one job, unless its file holds what it held."""
-    data = jobfile.read_whole(path)
+    data = read_whole(path)
     old = known.get(path)
     if old is not None and old[0] == data and old[1].assembly.shop is shop:
         return old[1], old[2]
@@ -205,14 +224,18 @@ def stage_of(job: Job, build: Build) -> Stage:
         return Stage(8, f"handed over {state.handed_over}")
     done = len([k for k in build.ops if k in state.done])
     if done or build.worked:
-        return Stage(6, f"in the shop, {100 * done / max(1, len(build.ops)):.0f} % of its operations done")
+        return Stage(
+            6, f"in the shop, {100 * done / max(1, len(build.ops)):.0f} % of its operations done"
+        )
     if job.plan.begin:
         return Stage(5, "planned")
     if job.releases:
         return Stage(4, f"released as {job.releases[-1].revision}")
     if job.offers:
         last = job.offers[-1]
-        return Stage(3, f"offer {last.number} agreed" if last.agreed else f"offer {last.number} is out")
+        return Stage(
+            3, f"offer {last.number} agreed" if last.agreed else f"offer {last.number} is out"
+        )
     return Stage(2, "laid out") if job.units else Stage(1, "brief")
 
 
@@ -239,7 +262,9 @@ def _card(path: Path, verdict: Verdict, build: Build) -> Card:
     )  # fmt: skip
 
 
-def _planned(card: Card, plan: Together, begun: dict[str, tuple[Verdict, Build]], shop: Shop) -> Card:
+def _planned(
+    card: Card, plan: Together, begun: dict[str, tuple[Verdict, Build]], shop: Shop
+) -> Card:
     """A card with its end in the plan of all, and why it is late."""
     key = card.path.name
     if key not in begun:
@@ -248,7 +273,7 @@ def _planned(card: Card, plan: Together, begun: dict[str, tuple[Verdict, Build]]
     because = card.because
     if behind > 0:
         others = plan.held_up_by(key)
-        verdict, build = begun[key]
+        build = begun[key][1]
         alone = late(build)
         if alone is not None:
             because = waited_for(build, alone.chain, names_of(shop.workshop))

@@ -10,7 +10,9 @@ from roomy_hull.core.value import Fraction, Id, Kg, Litres, Mm, Name, Value
 Need = Literal["needed", "wanted", "later"]
 NEEDS: tuple[Need, ...] = ("needed", "wanted", "later")
 Money = Annotated[float, Meta(ge=0, le=1e7, description="the shop's own money")]
-Day = Annotated[str, Meta(max_length=10, pattern=r"^(\d{4}-\d{2}-\d{2})?$", description="YYYY-MM-DD, or empty")]
+Day = Annotated[
+    str, Meta(max_length=10, pattern=r"^(\d{4}-\d{2}-\d{2})?$", description="YYYY-MM-DD, or empty")
+]
 Roads = Literal["sealed", "gravel", "corrugations", "tracks"]
 ROADS: tuple[Roads, ...] = Roads.__args__  # type: ignore[attr-defined]  # a Literal
 

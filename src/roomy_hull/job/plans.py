@@ -44,7 +44,7 @@ class Extra(Value, frozen=True, kw_only=True):
 class Plan(Value, frozen=True, kw_only=True):
     """When a build begins and is due, when the vehicle is in the shop, whether it is coated.
 
-    `own` are operations that no drawing shows.
+    `own` are operations that no drawing shows; `order` is the best order that was found for all of them so far.
 
     `begin` empty: nothing is planned yet. `rank` says which of several jobs goes first: 1 before 9.
     """
@@ -56,6 +56,7 @@ class Plan(Value, frozen=True, kw_only=True):
     coated: bool = False
     rank: Annotated[int, Meta(ge=1, le=9)] = 5
     held: Annotated[tuple[Held, ...], Meta(max_length=400)] = ()
+    order: Annotated[tuple[OpKey, ...], Meta(max_length=4000)] = ()
     own: Annotated[tuple[Extra, ...], Meta(max_length=100)] = ()
 
     def __post_init__(self) -> None:

@@ -113,7 +113,12 @@ def as_released(works: Works) -> tuple[ReleasedPart, ...]:
     tuple of ReleasedPart
         Under keys of their own; parts of one name are numbered.
     """
-    found: list[ReleasedPart] = []
+    return tuple(_part(key, part) for key, part in zip(part_keys(works), works.parts, strict=True))
+
+
+def part_keys(works: Works) -> list[str]:
+    """The key of every part in a release, in the order of the parts: what it belongs to and its name, numbered."""
+    found: list[str] = []
     seen: dict[str, int] = {}
     for work in works.works:
         for part in work.parts:
@@ -121,8 +126,8 @@ def as_released(works: Works) -> tuple[ReleasedPart, ...]:
             seen[key] = seen.get(key, 0) + 1
             if seen[key] > 1:
                 key = f"{key} #{seen[key]}"
-            found.append(_part(key[:300], part))
-    return tuple(found)
+            found.append(key[:300])
+    return found
 
 
 def _part(key: str, part: Part) -> ReleasedPart:

@@ -9,7 +9,8 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.days import day_of
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.making.works import Works
-from roomy_hull.planning.operations import Op, hardware_key, is_made
+from roomy_hull.planning.op import Op
+from roomy_hull.planning.operations import bought_name, hardware_key, is_made
 from roomy_hull.planning.replay import State
 from roomy_hull.shop.workshop import LeadDays
 
@@ -78,7 +79,12 @@ def purchases(
     tuple of Purchase
         Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits for.
     """
-    rows = _metal(works, lead) | _hardware(works, lead) | _things(assembly, lead) | _services(ops, lead)
+    rows = (
+        _metal(works, lead)
+        | _hardware(works, lead)
+        | _things(assembly, lead)
+        | _services(ops, lead)
+    )
     waiting: dict[str, list[str]] = {}
     for op in ops.values():
         for key in op.needs:
@@ -117,10 +123,10 @@ def _hardware(works: Works, lead: LeadDays) -> Row:
         for part in work.parts:
             if isinstance(part, Hardware):
                 key = hardware_key(part)
-                name, count, metres = found.get(key, (part.name.split(": ")[-1], 0, 0.0))
+                name, count, metres = found.get(key, (bought_name(part), 0, 0.0))
                 found[key] = name, count + part.count, metres + part.metres * part.count
     return {
-        k: (name.capitalize(), f"{metres:.1f} m" if metres else f"{count}", lead.hardware)
+        k: (name[:1].upper() + name[1:], f"{metres:.1f} m" if metres else f"{count}", lead.hardware)
         for k, (name, count, metres) in found.items()
     }
 

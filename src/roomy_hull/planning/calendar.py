@@ -74,9 +74,7 @@ class Calendar:
         """The first working minute of a day, or of the next open one; before the beginning: 0. [min]"""
         n = bisect.bisect_left(self.days, day)
         here = n < len(self.days) and self.days[n] == day
-        return n * self.day_minutes + (
-            min(self.day_minutes, round(hour * 60)) if here else 0
-        )
+        return n * self.day_minutes + (min(self.day_minutes, round(hour * 60)) if here else 0)
 
     def end_of(self, day: date) -> int:
         """The working minute at which a day is over. [min]"""

@@ -64,7 +64,9 @@ def _spread(figures: Sequence[float], limit: float) -> tuple[Result, str]:
 
 def _drop(figures: Sequence[float], limit: float) -> tuple[Result, str]:
     lost = figures[0] - figures[-1]
-    return ("done" if lost <= limit + DROP_MORE else "failed"), f"{lost:.2f} lost, {limit:.2f} predicted"
+    return (
+        "done" if lost <= limit + DROP_MORE else "failed"
+    ), f"{lost:.2f} lost, {limit:.2f} predicted"
 
 
 def _holds(figures: Sequence[float], limit: float) -> tuple[Result, str]:

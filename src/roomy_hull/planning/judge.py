@@ -10,7 +10,7 @@ from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.planning.buying import Purchase
-from roomy_hull.planning.operations import owner_key
+from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.plan import Build, build_of, days_late, late, waited_for
 from roomy_hull.planning.replay import replayed
 from roomy_hull.shop.workshop import Workshop
@@ -27,7 +27,9 @@ def run(case: Case) -> Build | None:
 
 def names_of(shop: Workshop) -> dict[str, str]:
     """What people and stations are called, by their ids."""
-    return {w.id: w.name for w in shop.people} | {s.id: f"the {s.name.lower()}" for s in shop.stations}
+    return {w.id: w.name for w in shop.people} | {
+        s.id: f"the {s.name.lower()}" for s in shop.stations
+    }
 
 
 def judge(case: Case) -> list[Finding]:
@@ -49,7 +51,13 @@ def judge(case: Case) -> list[Finding]:
         return found
     if build.trouble:
         return [*found, _finding("build.trouble", "look", f"It cannot be planned: {build.trouble}")]
-    return [*found, *_late(case, build), *_ordering(case, build), *_failed(build), *_vehicle(case, build)]
+    return [
+        *found,
+        *_late(case, build),
+        *_ordering(case, build),
+        *_failed(build),
+        *_vehicle(case, build),
+    ]
 
 
 def _finding(code: str, severity: str, title: str, refs: tuple[Ref, ...] = (), measured: float | None = None,
@@ -69,13 +77,17 @@ def _late(case: Case, build: Build) -> list[Finding]:
     )]  # fmt: skip
 
 
-GROUPS = {"sheet": "Metal", "bar": "Metal", "hardware": "Bought parts", "thing": "Bought things", "services": "Cable and hose"}  # fmt: skip
+GROUPS = {
+    "sheet": "Metal", "bar": "Metal", "hardware": "Bought parts", "thing": "Bought things", "services": "Cable and hose",
+}  # fmt: skip
+"""What is told together, by how keys of what is bought begin."""
 
 
 def _ordering(case: Case, build: Build) -> list[Finding]:
     """What has to be ordered before the plan goes on, sort by sort, and what did not come when it was said."""
     found = []
     groups: dict[str, list[tuple[date, Purchase]]] = {}
+    overdue: list[Purchase] = []
     for one in build.buying:
         need = needed(build, one)
         if one.received is not None or need is None:
@@ -84,10 +96,13 @@ def _ordering(case: Case, build: Build) -> list[Finding]:
             if one.order_by(need) <= build.now:
                 groups.setdefault(GROUPS[one.key.partition(":")[0]], []).append((need, one))
         elif one.arrives is not None and one.arrives <= build.now and one.ordered < build.now:
-            found.append(_finding(
-                "build.missing", "look", f"{one.words} was to be here by {spoken(one.arrives)}: ask after it",
-                _of_purchase(case, one.key),
-            ))  # fmt: skip
+            overdue.append(one)
+    if overdue:
+        more = f" and {len(overdue) - 1} more" if len(overdue) > 1 else ""
+        found.append(_finding(
+            "build.missing", "look", f"{overdue[0].words}{more} should be here by now: ask after it",
+            tuple(r for p in overdue for r in _of_purchase(case, p.key)), float(len(overdue)), 0.0, "things",
+        ))  # fmt: skip
     for group, rows in groups.items():
         rows.sort(key=lambda r: r[1].order_by(r[0]))
         need, first = rows[0]
@@ -120,12 +135,20 @@ def _of_purchase(case: Case, key: str) -> tuple[Ref, ...]:
 
 
 def _failed(build: Build) -> list[Finding]:
-    return [
-        _finding("build.failed", "look", f"Failed: {c.words}" + (f" ({said})" if (said := build.state.checks[c.key].words) else ""),
-                 (c.owner,) if c.owner is not None and c.owner.is_thing else ())
-        for c in build.checks
-        if build.state.result(c.key) == "failed"
-    ]  # fmt: skip
+    found = []
+    for c in build.checks:
+        if build.state.result(c.key) == "failed":
+            said = build.state.checks[c.key].words
+            refs = (c.owner,) if c.owner is not None and c.owner.is_thing else ()
+            found.append(
+                _finding(
+                    "build.failed",
+                    "look",
+                    f"Failed: {c.words}" + (f" ({said})" if said else ""),
+                    refs,
+                )
+            )
+    return found
 
 
 def _vehicle(case: Case, build: Build) -> list[Finding]:
@@ -177,7 +200,13 @@ def _owner(case: Case, about: str) -> tuple[Ref, ...]:
     thing = case.assembly.thing(head.partition("/")[0].partition(".")[0])
     if thing is not None:
         return (thing.ref,)
-    return (CANOPY,) if about.startswith(("canopy", "body.canopy")) else (TRAY,) if about.startswith("tray") else ()
+    return (
+        (CANOPY,)
+        if about.startswith(("canopy", "body.canopy"))
+        else (TRAY,)
+        if about.startswith("tray")
+        else ()
+    )
 
 
 def _hole(case: Case, entry: Entry) -> list[Finding]:
@@ -193,7 +222,11 @@ def _hole(case: Case, entry: Entry) -> list[Finding]:
         for w in _works(case) if owner_key(w.owner) == owner or f"{w.owner.kind}:{w.owner.id}" == owner
         for j in w.joints if part in (j.one, j.other) and j.one != j.other and j.fastener
     })  # fmt: skip
-    told = f"drill {', '.join(others[:3])} to match" if others else "nothing of ours is joined through it"
+    told = (
+        f"drill {', '.join(others[:3])} to match"
+        if others
+        else "nothing of ours is joined through it"
+    )
     return [_finding("build.hole", "look" if others else "note",
                      f"{part or entry.about}: a hole stands {off:.1f} mm from where it was drawn; {told}",
                      _owner(case, entry.about), off, PLAY, "mm")]  # fmt: skip
@@ -202,7 +235,11 @@ def _hole(case: Case, entry: Entry) -> list[Finding]:
 def _works(case: Case):  # type: ignore[no-untyped-def]  # the works' own
     from roomy_hull.making.works import works_of  # ruff: ignore[import-outside-top-level]  # a hole is seldom moved
 
-    return tuple(w for w in works_of(case.assembly).works if not all(isinstance(p, Hardware) for p in w.parts))
+    return tuple(
+        w
+        for w in works_of(case.assembly).works
+        if not all(isinstance(p, Hardware) for p in w.parts)
+    )
 
 
 STUDY = Study(

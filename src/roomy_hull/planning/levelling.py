@@ -89,9 +89,7 @@ class Problem:
         for key in reversed(self.sequence):
             self.tail[key] = max((self.tail[f] + self.tasks[f].minutes for f in self.follows[key]), default=0)  # fmt: skip
         end = max((int(t.finish) for t in self.times.values()), default=0)
-        self.latest = {
-            k: self.due.get(self.tasks[k].job, end) - self.tail[k] for k in self.tasks
-        }
+        self.latest = {k: self.due.get(self.tasks[k].job, end) - self.tail[k] for k in self.tasks}
         self._behind: dict[str, int] = {}
         for key in reversed(self.sequence):
             self._behind[key] = sum(1 + self._behind[f] for f in self.follows[key])
@@ -100,12 +98,14 @@ class Problem:
         for task in self.tasks.values():
             missing = [p for p in task.people if p not in self.means.people]
             if missing:
-                raise InputError(f"there is nobody '{missing[0]}' in the shop", task.key, "Add them, or choose another.")  # fmt: skip
+                raise InputError(f"there is nobody '{missing[0]}' in the shop", task.key, "Add them, or choose "
+                                                                                          "another.")  # fmt: skip
             if task.people and len(task.people) < task.crew:
                 raise InputError(f"it takes {task.crew} people at once, and {len(task.people)} may do it", task.key,
                                  "Let more people do it.")  # fmt: skip
             if task.station and self.means.stations.get(task.station, 0) < 1:
-                raise InputError(f"there is no station '{task.station}' in the shop", task.key, "Add it to the shop.")  # fmt: skip
+                missing_one = f"there is no station '{task.station}' in the shop"
+                raise InputError(missing_one, task.key, "Add it to the shop.")
 
     def rules(self) -> dict[str, dict[str, float]]:
         """Priorities by several rules, the least first: latest finish, latest start, slack, followers, weight, length."""
@@ -117,7 +117,8 @@ class Problem:
             "slack": {k: self.latest[k] - own[k].minutes - t[k].start for k in own},
             "followers": {k: -float(self._behind[k]) for k in own},
             "weight": {
-                k: -float(own[k].minutes + sum(own[f].minutes for f in self.follows[k])) for k in own
+                k: -float(own[k].minutes + sum(own[f].minutes for f in self.follows[k]))
+                for k in own
             },
             "tail": {k: -float(self.tail[k] + own[k].minutes) for k in own},
             "job first": {k: first[k] + self.latest[k] for k in own},
@@ -299,7 +300,8 @@ class Problem:
         spread = end * chance.choice((0.01, 0.03, 0.1))
         share = chance.choice((0.05, 0.2, 1.0))
         priority = {
-            k: placed[k].start + (chance.uniform(-spread, spread) if chance.random() < share else 0.0)
+            k: placed[k].start
+            + (chance.uniform(-spread, spread) if chance.random() < share else 0.0)
             for k in own
         }
         return self.by(priority)

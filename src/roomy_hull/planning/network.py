@@ -49,7 +49,9 @@ def in_sequence(after: Mapping[str, Sequence[str]]) -> list[str]:
     for key, before in after.items():
         for one in dict.fromkeys(before):
             if one not in after:
-                raise InputError(f"'{key}' comes after '{one}', which is not there", "the plan", "Take it out.")
+                raise InputError(
+                    f"'{key}' comes after '{one}', which is not there", "the plan", "Take it out."
+                )
             follows[one].append(key)
     ready = [key for key, n in waits.items() if not n]
     found: list[str] = []

@@ -13,12 +13,17 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.job.brief import Offer, OfferLine
 from roomy_hull.job.model import Job
 from roomy_hull.making.cost import Cost, CostSheet
-from roomy_hull.planning.operations import KINDS, Op, is_made
+from roomy_hull.planning.op import KINDS, Op
+from roomy_hull.planning.operations import is_made
 from roomy_hull.shop.shop import Shop
 
 PRICED = frozenset({"cut", "bend", "weld", "coat"})
 """Kinds of work that the shop's prices hold already, by the metre, the bend, the square metre."""
-OUTSIDE = {"mains": "Licensed electrician", "gas": "Licensed gas fitter", "certifying": "Certifying engineer"}
+OUTSIDE = {
+    "mains": "Licensed electrician",
+    "gas": "Licensed gas fitter",
+    "certifying": "Certifying engineer",
+}
 
 
 class Change(NamedTuple):
@@ -31,7 +36,12 @@ class Change(NamedTuple):
 
 
 def lines_of(
-    assembly: Assembly, ops: Mapping[str, Op], hours: Mapping[str, float], sheet: CostSheet, *, coated: bool
+    assembly: Assembly,
+    ops: Mapping[str, Op],
+    hours: Mapping[str, float],
+    sheet: CostSheet,
+    *,
+    coated: bool,
 ) -> tuple[OfferLine, ...]:
     """Count a job up as it stands.
 
@@ -82,7 +92,9 @@ def _parts(option: str, shares: list[Cost], *, coated: bool) -> list[OfferLine]:
     return [r for r in rows if r.price > 0]
 
 
-def _work(option: str, ops: Mapping[str, Op], hours: Mapping[str, float], shop: Shop) -> list[OfferLine]:
+def _work(
+    option: str, ops: Mapping[str, Op], hours: Mapping[str, float], shop: Shop
+) -> list[OfferLine]:
     groups: dict[str, float] = {}
     for key, op in ops.items():
         if op.kind in PRICED or not op.trade:
@@ -90,7 +102,13 @@ def _work(option: str, ops: Mapping[str, Op], hours: Mapping[str, float], shop: 
         words = OUTSIDE.get(op.trade) or GROUPS.get(op.kind, KINDS[op.kind].words or "Other work")
         groups[words] = groups.get(words, 0.0) + hours[key] * op.crew
     return [
-        OfferLine(words=words, option=option, amount=round(h, 1), unit="h", price=round(h * shop.prices.hour, 2))
+        OfferLine(
+            words=words,
+            option=option,
+            amount=round(h, 1),
+            unit="h",
+            price=round(h * shop.prices.hour, 2),
+        )
         for words, h in groups.items()
         if round(h, 1) > 0
     ]
@@ -108,16 +126,24 @@ GROUPS: dict[str, str] = {
 
 
 def _bought(option: str, assembly: Assembly, options: Mapping[str, str]) -> list[OfferLine]:
-    """Bought things, at the price that the brief says; without one, said so at nothing."""
+    """Bought things, at the price that the brief says; those without one in one line, at nothing."""
     price = {w.thing: w.price for w in assembly.job.brief.wishes if w.thing}
-    rows = []
+    rows, open_ = [], []
     for thing in assembly.things:
         if is_made(thing) or options.get(thing.id, "") != option:
             continue
         money = price.get(thing.id, 0.0)
-        told = thing.value.name if money else f"{thing.value.name} (supplied by the customer, or price open)"
-        rows.append(OfferLine(words=told, option=option, price=money))
+        if money:
+            rows.append(OfferLine(words=thing.value.name, option=option, price=money))
+        else:
+            open_.append(thing.value.name)
+    if open_:
+        told = f"{OPEN}: {', '.join(open_)}"
+        rows.append(OfferLine(words=told if len(told) <= 300 else told[:299] + "…", option=option))
     return rows
+
+
+OPEN = "Supplied by the customer, or their price is open"
 
 
 def content_of(lines: tuple[OfferLine, ...]) -> str:

@@ -5,7 +5,6 @@ the furniture; nothing of it is typed. Their hours are amounts times the shop's 
 """
 
 from collections.abc import Iterable, Mapping
-from typing import Literal, NamedTuple
 
 import msgspec
 
@@ -20,117 +19,8 @@ from roomy_hull.kinds.tank import Tank
 from roomy_hull.making.cost import coated, cut_of_blank
 from roomy_hull.making.flats import blank
 from roomy_hull.making.works import Work, Works, fasteners, welded
-from roomy_hull.shop.workshop import Rates, Trade
-
-Kind = Literal[
-    "cut", "saw", "deburr", "bend", "drill", "weld", "dress", "prepare", "coat", "insulate", "assemble", "pressure test",
-    "receive", "mount", "fit", "wire", "mains", "plumb", "gas", "test", "weigh", "engineer", "finish", "wash",
-    "hand over", "extra", "rework",
-]  # fmt: skip
-
-
-class About(NamedTuple):
-    """What goes for a kind of work: its words, who may do it, where."""
-
-    words: str
-    trade: Trade | Literal[""]
-    station: str
-
-
-KINDS: dict[Kind, About] = {
-    "cut": About("Cut", "metal", "cutter"), "saw": About("Saw", "metal", "saw"),
-    "deburr": About("Deburr", "metal", "bench"), "bend": About("Bend", "metal", "brake"),
-    "drill": About("Drill", "metal", "bench"), "weld": About("Weld", "metal", "welding"),
-    "dress": About("Dress welds", "metal", "bench"), "prepare": About("Clean and pack for coating", "bench", "bench"),
-    "coat": About("Away for coating", "", ""), "insulate": About("Insulate", "bench", "bench"),
-    "assemble": About("Assemble", "bench", "bench"), "pressure test": About("Pressure test", "bench", "bench"),
-    "receive": About("Take the vehicle in", "fitting", "bay"), "mount": About("Mount", "fitting", "bay"),
-    "fit": About("Fit", "fitting", "bay"), "wire": About("Wire", "electrics", "bay"),
-    "mains": About("Wire mains", "mains", "bay"), "plumb": About("Plumb", "fitting", "bay"),
-    "gas": About("Gas line", "gas", "bay"), "test": About("Test", "fitting", "bay"),
-    "weigh": About("Weigh", "fitting", "bay"), "engineer": About("Certify", "certifying", "bay"),
-    "finish": About("Finish", "bench", "bay"), "wash": About("Wash and clean", "bench", "bay"),
-    "hand over": About("Hand over", "fitting", "bay"), "extra": About("", "bench", ""),
-    "rework": About("Put right", "bench", "bay"),
-}  # fmt: skip
-
-
-class Op(msgspec.Struct, frozen=True):
-    """One operation.
-
-    Attributes
-    ----------
-    key : str
-        What it belongs to and what it is, such as ``unit:galley:weld``.
-    kind : Kind
-        The kind of work.
-    words : str
-        What is done to what.
-    owner : Ref or None
-        What it belongs to; none where it is of the whole job.
-    amounts : tuple of (str, float)
-        How much of what: keys of `Rates`.
-    hours : float
-        By the shop's own rates. [h]
-    trade, station : str
-        Who may do it, and where.
-    after : tuple of str
-        Operations that come before it.
-    crew : int
-        How many people it takes at once.
-    days : float
-        Working days that it waits for others, without a hand of the shop.
-    needs : tuple of str
-        What has to be here: keys of what is bought.
-    """
-
-    key: str
-    kind: Kind
-    words: str
-    owner: Ref | None = None
-    amounts: tuple[tuple[str, float], ...] = ()
-    hours: float = 0.0
-    trade: str = ""
-    station: str = ""
-    after: tuple[str, ...] = ()
-    crew: int = 1
-    days: float = 0.0
-    needs: tuple[str, ...] = ()
-
-    @property
-    def licensed(self) -> bool:
-        """Whether only somebody with a licence or an authority may do it."""
-        return self.trade in ("mains", "gas", "certifying")
-
-    @property
-    def much(self) -> str:
-        """How much of it there is, in words."""
-        return ", ".join(_said(key, amount) for key, amount in self.amounts if amount)
-
-
-UNITS: dict[str, str] = {
-    "cut_m": "{:.1f} m cut", "pierce": "{:.0f} pierces", "saw_piece": "{:.0f} pieces", "deburr_m": "{:.1f} m of edge",
-    "bend": "{:.0f} bends", "drill_hole": "{:.0f} holes", "weld_m": "{:.2f} m of weld", "dress_m": "{:.2f} m",
-    "rivet": "{:.0f} rivets", "bolt": "{:.0f} bolts", "screw": "{:.0f} screws", "piece": "{:.0f} parts",
-    "bought_piece": "{:.0f} bought pieces", "coat_m2": "{:.1f} m²", "insulate_m2": "{:.1f} m²",
-    "circuit": "{:.0f} circuit", "cable_m": "{:.1f} m of cable", "hose_run": "{:.0f} run", "hose_m": "{:.1f} m of hose",
-    "gas_line": "{:.0f} line",
-}  # fmt: skip
-
-
-def _said(key: str, amount: float) -> str:
-    words = UNITS.get(key, "")
-    return words.format(amount) if words else ""
-
-
-def owner_key(ref: Ref) -> str:
-    """What an operation's key begins with, for what it belongs to."""
-    return f"{ref.kind}:{ref.id}" if ref.id else ref.kind
-
-
-def hours_of(amounts: Iterable[tuple[str, float]], rates: Rates) -> float:
-    """Hours of some amounts at the shop's rates. [h]"""
-    return sum(amount * float(getattr(rates, key)) for key, amount in amounts)
+from roomy_hull.planning.op import KINDS, Kind, Op, hours_of, owner_key
+from roomy_hull.shop.workshop import Rates
 
 
 class _Maker:
@@ -140,7 +30,7 @@ class _Maker:
         self.rates = rates
         self.ops: dict[str, Op] = {}
 
-    def add(
+    def add(  # ruff: ignore[too-many-arguments, too-many-positional-arguments]  # an operation has as many
         self, key: str, kind: Kind, words: str, amounts: Mapping[str, float], after: Iterable[str] = (),
         owner: Ref | None = None, crew: int = 1, days: float = 0.0, needs: Iterable[str] = (), trade: str = "",
     ) -> str:  # fmt: skip
@@ -180,7 +70,9 @@ def operations_of(case: Case, works: Works, coat_days: float = 0.0) -> dict[str,
     for work in works.works:
         thing = assembly.thing(work.owner)
         made[work.owner] = _of_work(make, work, thing, coat_days, case)
-    make.add("job:receive", "receive", "Take the vehicle in, look it over, photograph it", {"receive": 1})
+    make.add(
+        "job:receive", "receive", "Take the vehicle in, look it over, photograph it", {"receive": 1}
+    )
     fitted = _fitted(make, case, made)
     wired = _run_through(make, case, fitted)
     _last(make, case, fitted, wired)
@@ -188,7 +80,9 @@ def operations_of(case: Case, works: Works, coat_days: float = 0.0) -> dict[str,
     return make.ops
 
 
-def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
+def _of_work(  # ruff: ignore[too-many-locals]  # one line for each kind of work, in the order of the work
+    make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case
+) -> str:
     """What is done to one owner's parts until it can be fitted; gives the last of it."""
     o, own, title = owner_key(work.owner), work.owner, work.title
     sheets = [p for p in work.parts if isinstance(p, SheetPart)]
@@ -201,23 +95,63 @@ def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, ca
     bends = sum(len(f.bends) * n for f, n in flats)
     pieces = sum(p.count for p in cut_parts)
     weld, fixed = welded(work.joints) / 1000, fasteners(work.joints)
-    by = {sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")}  # fmt: skip
+    by = {
+        sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")
+    }  # fmt: skip
     metal = [f"sheet:{p.material.key}:{p.thickness:g}" for p in sheets]
     lengths = [f"bar:{p.material.key}:{p.section}" for p in bars]
-    cut = make.add(f"{o}:cut", "cut", f"Cut {title}", {"cut_m": metres, "pierce": pierces}, (), own, needs=metal)
-    cut = make.add(f"{o}:deburr", "deburr", f"Deburr {title}", {"deburr_m": metres}, (cut,), own) or cut
+    cut = make.add(
+        f"{o}:cut",
+        "cut",
+        f"Cut {title}",
+        {"cut_m": metres, "pierce": pierces},
+        (),
+        own,
+        needs=metal,
+    )
+    cut = (
+        make.add(f"{o}:deburr", "deburr", f"Deburr {title}", {"deburr_m": metres}, (cut,), own)
+        or cut
+    )
     bent = make.add(f"{o}:bend", "bend", f"Bend {title}", {"bend": bends}, (cut,), own) or cut
-    sawn = make.add(f"{o}:saw", "saw", f"Saw {title}", {"saw_piece": sum(p.count for p in bars)}, (), own, needs=lengths)
+    sawn = make.add(
+        f"{o}:saw",
+        "saw",
+        f"Saw {title}",
+        {"saw_piece": sum(p.count for p in bars)},
+        (),
+        own,
+        needs=lengths,
+    )
     holes = sum(len(p.drilled) * p.count for p in bars)
-    sawn = make.add(f"{o}:drill", "drill", f"Drill {title}", {"drill_hole": holes}, (sawn,), own) or sawn
+    sawn = (
+        make.add(f"{o}:drill", "drill", f"Drill {title}", {"drill_hole": holes}, (sawn,), own)
+        or sawn
+    )
     last = [k for k in (bent, sawn) if k]
     joined = make.add(f"{o}:weld", "weld", f"Weld {title}", {"weld_m": weld}, last, own)
     if joined:
-        last = [make.add(f"{o}:dress", "dress", f"Dress the welds of {title}", {"dress_m": weld}, (joined,), own) or joined]
+        last = [
+            make.add(
+                f"{o}:dress",
+                "dress",
+                f"Dress the welds of {title}",
+                {"dress_m": weld},
+                (joined,),
+                own,
+            )
+            or joined
+        ]
     area = coated(work.parts)
     if coat_days and area:
-        packed = make.add(f"{o}:prepare", "prepare", f"Clean and pack {title}", {"coat_m2": area}, last, own)
-        last = [make.add(f"{o}:coat", "coat", f"{title} away for coating", {}, (packed,), own, days=coat_days)]
+        packed = make.add(
+            f"{o}:prepare", "prepare", f"Clean and pack {title}", {"coat_m2": area}, last, own
+        )
+        last = [
+            make.add(
+                f"{o}:coat", "coat", f"{title} away for coating", {}, (packed,), own, days=coat_days
+            )
+        ]
     canopy = case.assembly.job.body.canopy
     if own == CANOPY and canopy is not None and canopy.insulation:
         last = [make.add(f"{o}:insulate", "insulate", f"Insulate {title}",
@@ -227,13 +161,27 @@ def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, ca
         last = [make.add(f"{o}:assemble", "assemble", f"Assemble {title}", together, last, own,
                          needs=(hardware_key(p) for p in work.parts if isinstance(p, Hardware)))]  # fmt: skip
     if thing is not None and isinstance(thing.value, Tank) and pieces:
-        last = [make.add(f"{o}:pressure", "pressure test", f"Fill and pressure-test {title}", {"test": 1}, last, own)]
+        last = [
+            make.add(
+                f"{o}:pressure",
+                "pressure test",
+                f"Fill and pressure-test {title}",
+                {"test": 1},
+                last,
+                own,
+            )
+        ]
     return last[0] if last else ""
 
 
 def hardware_key(part: Hardware) -> str:
     """The key of something bought for a part list."""
-    return f"hardware:{part.name.split(': ')[-1]}"
+    return f"hardware:{bought_name(part)}"
+
+
+def bought_name(part: Hardware) -> str:
+    """What something bought is called, without what it belongs to."""
+    return part.name.partition(": ")[2] or part.name
 
 
 def is_made(thing: Thing) -> bool:
@@ -266,7 +214,9 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
         value = thing.value
         outside = isinstance(value, Carried)
         mounts = tray if isinstance(value, Carried) and value.mount != "canopy" else base
-        amounts = {"fit_outside" if outside else "fit_made" if is_made(thing) else "fit_bought": 1.0}
+        amounts = {
+            "fit_outside" if outside else "fit_made" if is_made(thing) else "fit_bought": 1.0
+        }
         needs = () if is_made(thing) else (f"thing:{key}",)
         found[key] = make.add(f"{owner_key(thing.ref)}:fit", "fit", f"Fit {value.name}", amounts,
                               (own, *mounts, *blocked), thing.ref, needs=needs)  # fmt: skip
@@ -305,11 +255,18 @@ def _last(make: _Maker, case: Case, fitted: dict[str, str], runs: dict[str, list
     tests: list[str] = []
     every = [k for k in fitted.values() if k]
 
-    def test(key: str, words: str, after: Iterable[str], trade: str = "", rate: str = "test") -> None:
+    def test(
+        key: str, words: str, after: Iterable[str], trade: str = "", rate: str = "test"
+    ) -> None:
         tests.append(make.add(f"job:{key}", "test", words, {rate: 1}, after, trade=trade))
 
     if runs["electrics"] or runs["mains"]:
-        test("test electrics", "Test every circuit under load", runs["electrics"] + runs["mains"], "electrics")
+        test(
+            "test electrics",
+            "Test every circuit under load",
+            runs["electrics"] + runs["mains"],
+            "electrics",
+        )
     if runs["mains"]:
         test("test mains", "Test mains and leakage protection", runs["mains"], "mains")
     if runs["gas"] or any(isinstance(u, GasLocker) for u in job.units):
@@ -319,13 +276,33 @@ def _last(make: _Maker, case: Case, fitted: dict[str, str], runs: dict[str, list
     if job.body.canopy is not None and job.body.canopy.doors:
         test("test hose", "Hose every door and seal", ("canopy:mount", *every), "", "hose_test")
     whole = [*every, *(k for some in runs.values() for k in some), *tests]
-    finish = make.add("job:finish", "finish", "Work off the finishing list", {"finish": 1}, whole or ["job:receive"])
+    finish = make.add(
+        "job:finish",
+        "finish",
+        "Work off the finishing list",
+        {"finish": 1},
+        whole or ["job:receive"],
+    )
     weigh = make.add("job:weigh", "weigh", "Weigh all axles", {"weigh": 1}, (finish,))
     last = [weigh]
     if job.vehicle.ratings.standard == "upgraded":
-        last = [make.add("job:engineer", "engineer", "Certifying engineer looks it over", {"engineer": 1}, (weigh,))]
+        last = [
+            make.add(
+                "job:engineer",
+                "engineer",
+                "Certifying engineer looks it over",
+                {"engineer": 1},
+                (weigh,),
+            )
+        ]
     wash = make.add("job:wash", "wash", "Wash, clean, retorque", {"wash": 1}, last)
-    make.add("job:hand over", "hand over", "Show it to the customer and hand it over", {"hand_over": 1}, (wash,))
+    make.add(
+        "job:hand over",
+        "hand over",
+        "Show it to the customer and hand it over",
+        {"hand_over": 1},
+        (wash,),
+    )
 
 
 def _extras(make: _Maker, extras: tuple[Extra, ...]) -> None:

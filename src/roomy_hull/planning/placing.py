@@ -155,7 +155,9 @@ class Board:
         self.people = {k: _Line(off) for k, off in means.people.items()}
         self.stations = {k: [_Line() for _ in range(n)] for k, n in means.stations.items()}
 
-    def place(self, task: Task, ready: int, cause: Cause) -> Placed:
+    def place(  # ruff: ignore[complex-structure, too-many-branches]  # one loop over what can be in the way
+        self, task: Task, ready: int, cause: Cause
+    ) -> Placed:
         """Place one operation as early as can be.
 
         Parameters
@@ -218,9 +220,7 @@ class Board:
             return Placed(task.key, start, finish, tuple(c[3] for c in crew), lane, cause)
 
 
-def in_turn(
-    tasks: Mapping[str, Task], order: Sequence[str], means: Means
-) -> dict[str, Placed]:
+def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> dict[str, Placed]:
     """Place operations in an order in which each stands behind those that it comes after.
 
     Parameters

@@ -19,7 +19,8 @@ from roomy_hull.planning.calendar import Calendar, When, calendar_of
 from roomy_hull.planning.checklist import Check, checks_of
 from roomy_hull.planning.levelling import Levelled, Problem
 from roomy_hull.planning.network import Times, critical
-from roomy_hull.planning.operations import KINDS, Op, operations_of
+from roomy_hull.planning.op import KINDS, Op
+from roomy_hull.planning.operations import operations_of
 from roomy_hull.planning.placing import Cause, Means, Task
 from roomy_hull.planning.rates import Tuned, tuned
 from roomy_hull.planning.replay import State, replayed
@@ -104,6 +105,16 @@ class Build(msgspec.Struct, frozen=True):
         return sum(t.minutes * t.crew for t in self.tasks.values() if t.people) / 60
 
 
+class Todo(NamedTuple):
+    """A job's work as it is placed: its operations and their hours, its plan, what is done, what comes from outside."""
+
+    ops: Mapping[str, Op]
+    hours: Mapping[str, float]
+    plan: Plan
+    state: State
+    buying: tuple[Purchase, ...]
+
+
 class Late(NamedTuple):
     """By how many working days something is late, and the chain of what it waits for, the last first."""
 
@@ -134,24 +145,34 @@ def build_of(case: Case) -> Build:
     calendar = calendar_of(begin, shop)
     now = max(begin, day_of(state.last) or begin)
     held = {h.op: h for h in plan.held}
-    rates = _rates(ops, held, state, shop.rate_doubt)
+    rates = _rates(ops, state, shop.rate_doubt)
     hours = {
         k: held[k].hours if k in held and held[k].hours else op.hours * rates[op.kind].factor
         for k, op in ops.items()
     }
     buying = purchases(assembly, works, ops, state, now, shop.lead_days)
-    checks = checks_of(case, works)
-    due_day = day_of(plan.due)
-    due = calendar.end_of(due_day) if due_day is not None else None
-    tasks = tasks_of(ops, hours, plan, state, shop, calendar, now, buying)
-    trouble, levelled, times, path = "", Levelled({}, 0, 0, 0), dict[str, Times](), tuple[str, ...]()
+    due = due_minute(plan, calendar)
+    tasks = tasks_of(Todo(ops, hours, plan, state, buying), shop, calendar, now)
+    whole = Build(
+        ops, hours, rates, state, calendar, now, tasks, Levelled({}, 0, 0, 0), {}, (), buying, checks_of(case, works), due
+    )  # fmt: skip
     try:
         problem = Problem(tasks, means_of(shop, calendar), {"": due} if due is not None else None)
-        levelled = problem.level()
-        times, path = problem.times, critical(problem.times, {k: t.after for k, t in tasks.items()})
-    except InputError as found:
-        trouble = str(found)
-    return Build(ops, hours, rates, state, calendar, now, tasks, levelled, times, path, buying, checks, due, trouble)
+    except InputError as trouble:
+        return msgspec.structs.replace(whole, trouble=str(trouble))
+    path = critical(problem.times, {k: t.after for k, t in tasks.items()})
+    return msgspec.structs.replace(
+        whole,
+        levelled=problem.level(start=list(plan.order) or None),
+        times=problem.times,
+        path=path,
+    )
+
+
+def due_minute(plan: Plan, calendar: Calendar) -> int | None:
+    """The working minute at which a job is due; none where no day is said. [min]"""
+    day = day_of(plan.due)
+    return calendar.end_of(day) if day is not None else None
 
 
 def means_of(shop: Workshop, calendar: Calendar) -> Means:
@@ -162,27 +183,20 @@ def means_of(shop: Workshop, calendar: Calendar) -> Means:
 
 
 def tasks_of(
-    ops: Mapping[str, Op], hours: Mapping[str, float], plan: Plan, state: State, shop: Workshop, calendar: Calendar,
-    now: date, buying: tuple[Purchase, ...], job: str = "",
-) -> dict[str, Task]:  # fmt: skip
+    todo: Todo, shop: Workshop, calendar: Calendar, now: date, job: str = ""
+) -> dict[str, Task]:
     """What is still to do, as it is placed.
 
     Parameters
     ----------
-    ops, hours : mapping
-        The operations, and what each takes. [h]
-    plan : Plan
-        What was fixed by hand; when the vehicle comes.
-    state : State
-        What is done, and how much was worked at the rest.
+    todo : Todo
+        The job's operations, and what is known of them.
     shop : Workshop
         Who may do what.
     calendar : Calendar
         The shop's working minutes.
     now : date
         Nothing is begun before.
-    buying : tuple of Purchase
-        When what each waits for is here.
     job : str
         Of which job; its keys are put before the operations'.
 
@@ -191,6 +205,7 @@ def tasks_of(
     dict of str to Task
         [min]
     """
+    ops, hours, plan, state, buying = todo
     first = calendar.minute(now)
     comes = day_of(plan.vehicle_from)
     vehicle = calendar.minute(comes) if comes is not None else 0
@@ -224,7 +239,7 @@ def tasks_of(
     return found
 
 
-def _rates(ops: Mapping[str, Op], held: Mapping[str, object], state: State, doubt: float) -> dict[str, Tuned]:
+def _rates(ops: Mapping[str, Op], state: State, doubt: float) -> dict[str, Tuned]:
     """Every kind of work as the log has it: finished operations with hours, beside what the rates say."""
     pairs: dict[str, list[tuple[float, float]]] = {kind: [] for kind in KINDS}
     for key in state.done:
@@ -236,19 +251,23 @@ def _rates(ops: Mapping[str, Op], held: Mapping[str, object], state: State, doub
 
 def _rework(ops: dict[str, Op], case: Case, works: Works, state: State) -> dict[str, Op]:
     """An operation for every check that failed; handing over waits for it."""
-    failed = [c for c in checks_of(case, works) if state.result(c.key) == "failed"] if state.checks else []
+    failed = (
+        [c for c in checks_of(case, works) if state.result(c.key) == "failed"]
+        if state.checks
+        else []
+    )
     found: dict[str, Op] = {}
-    rate = case.assembly.shop.workshop.rates.test
+    rate, about = case.assembly.shop.workshop.rates.test, KINDS["rework"]
     for check in failed:
         key = f"rework:{check.key}"
-        about = KINDS["rework"]
-        found[key] = Op(key, "rework", f"Put right: {check.words}", check.owner, (("test", 1.0),), rate, about.trade, about.station)  # fmt: skip
-    last = ops.get("job:finish")
-    if found and last is not None:
-        found["job:finish"] = msgspec.structs.replace(last, after=(*last.after, *found))
-        if "job:finish" in state.done and "job:hand over" in ops:
-            over = ops["job:hand over"]
-            found["job:hand over"] = msgspec.structs.replace(over, after=(*over.after, *(k for k in found if k.startswith("rework:"))))  # fmt: skip
+        found[key] = Op(
+            key, "rework", f"Put right: {check.words}", check.owner, (("test", 1.0),), rate, about.trade, about.station,
+        )  # fmt: skip
+    before = tuple(found)
+    for later in ("job:finish", "job:hand over"):
+        own = ops.get(later)
+        if before and own is not None:
+            found[later] = msgspec.structs.replace(own, after=(*own.after, *before))
     return found
 
 
@@ -298,7 +317,9 @@ def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mappin
         words = build.ops[key].words if key in build.ops else key
         if cause.kind == "from" and task.begins > ready:
             here = _not_before(build, key, words)
-            lost[here] = lost.get(here, 0) + task.begins - max(ready, build.calendar.minute(build.now))
+            lost[here] = (
+                lost.get(here, 0) + task.begins - max(ready, build.calendar.minute(build.now))
+            )
         elif cause.kind in ("person", "station", "away"):
             who = names.get(cause.by, cause.by)
             verb = "is away" if cause.kind == "away" else "is busy with other work"
@@ -314,9 +335,15 @@ def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mappin
 def _not_before(build: Build, key: str, words: str) -> str:
     """Why an operation cannot be begun before its day: what it waits for is not here, or it was fixed."""
     op = build.ops.get(key)
-    needs = [p for p in build.buying if op is not None and p.key in op.needs and p.arrives is not None]
+    needs = [
+        p for p in build.buying if op is not None and p.key in op.needs and p.arrives is not None
+    ]
     last = max(needs, key=lambda p: (p.arrives or FIRST_DAY, p.key), default=None)
-    if last is not None and last.arrives is not None and build.calendar.minute(last.arrives) >= build.tasks[key].begins:
+    if (
+        last is not None
+        and last.arrives is not None
+        and build.calendar.minute(last.arrives) >= build.tasks[key].begins
+    ):
         return f"{last.words} is here on {last.arrives.isoformat()} only"
     if op is not None and op.station == "bay":
         return f"{words} waits for the vehicle or its fixed day"
@@ -341,7 +368,11 @@ def chances_of(build: Build, shop: Workshop, count: int = chances.SAMPLES) -> Ch
     """Live the plan many times over; none where nothing is left to do."""
     if not build.levelled.placed:
         return None
-    kinds = {k: build.ops[k].kind for k in build.levelled.placed if build.tasks[k].people and k in build.ops}
+    kinds = {
+        k: build.ops[k].kind
+        for k in build.levelled.placed
+        if build.tasks[k].people and k in build.ops
+    }
     doubts = {kind: t.doubt for kind, t in build.rates.items()}
     spread = chances.Three(shop.fastest, 1.0, shop.slowest)
     found = chances.ends(build.tasks, build.levelled.placed, spread, kinds, doubts, count)

@@ -87,6 +87,7 @@ def _replayed(log: tuple[Entry, ...]) -> State:
     struck = frozenset(e.corrects for e in log if e.corrects)
     found = State({}, {}, {}, {}, {}, {}, (), (), (), (), (), struck, "", (), "")
     listed: dict[str, list[Entry]] = {k: [] for k in ("photo", "lesson", "visit", "sign", "note")}
+    by_key = {"check": found.checks, "ordered": found.ordered, "received": found.received}
     backwards: list[str] = []
     latest, over = "", ""
     for entry in log:
@@ -104,18 +105,12 @@ def _replayed(log: tuple[Entry, ...]) -> State:
                 found.done[entry.op] = entry.at[:10]
         elif kind == "deviation":
             found.deviations[entry.about, entry.number] = entry
-        elif kind == "check":
-            found.checks[entry.about] = entry
-        elif kind == "ordered":
-            found.ordered[entry.about] = entry
-        elif kind == "received":
-            found.received[entry.about] = entry
+        elif kind in by_key:
+            by_key[kind][entry.about] = entry
         elif kind == "handed over":
             over = entry.at[:10]
-        elif kind in listed:
-            listed[kind].append(entry)
         else:
-            listed["note"].append(entry)
+            listed.get(kind, listed["note"]).append(entry)
     return msgspec.structs.replace(
         found, photos=tuple(listed["photo"]), lessons=tuple(listed["lesson"]), visits=tuple(listed["visit"]),
         signed=tuple(listed["sign"]), noted=tuple(listed["note"]), last=latest[:10], backwards=tuple(backwards),

@@ -5,12 +5,11 @@ from datetime import date
 from typing import NamedTuple
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.days import day_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.planning.calendar import Calendar, calendar_of
 from roomy_hull.planning.levelling import Levelled, Problem, Step
 from roomy_hull.planning.placing import Task
-from roomy_hull.planning.plan import Build, means_of, tasks_of
+from roomy_hull.planning.plan import Build, Todo, due_minute, means_of, tasks_of
 from roomy_hull.shop.workshop import Workshop
 
 
@@ -33,14 +32,22 @@ class Together(NamedTuple):
 
     def end(self, job: str) -> date | None:
         """The day on which a job is ended; none where nothing of it is left to do."""
-        ends = [p.finish for k, p in self.levelled.placed.items() if self.problem.tasks[k].job == job]
+        ends = [
+            p.finish for k, p in self.levelled.placed.items() if self.problem.tasks[k].job == job
+        ]
         return self.calendar.at(max(ends), ends=True).day if ends else None
 
     def late(self, job: str) -> float:
         """By how many working days a job is late; 0 where it is not. [days]"""
         due = self.problem.due.get(job)
-        ends = [p.finish for k, p in self.levelled.placed.items() if self.problem.tasks[k].job == job]
-        return max(0.0, (max(ends) - due) / self.calendar.day_minutes) if ends and due is not None else 0.0
+        ends = [
+            p.finish for k, p in self.levelled.placed.items() if self.problem.tasks[k].job == job
+        ]
+        return (
+            max(0.0, (max(ends) - due) / self.calendar.day_minutes)
+            if ends and due is not None
+            else 0.0
+        )
 
     def held_up_by(self, job: str) -> dict[str, float]:
         """By which other jobs somebody or a station was taken, on the way to a job's end. [working days]"""
@@ -55,7 +62,9 @@ class Together(NamedTuple):
             other = tasks[cause.op].job if cause.op in tasks else job
             if tasks[key].job == job and other != job:
                 ready = max([placed[k].finish for k in tasks[key].after] + [tasks[key].begins])
-                found[other] = found.get(other, 0.0) + (one.start - ready) / self.calendar.day_minutes
+                found[other] = (
+                    found.get(other, 0.0) + (one.start - ready) / self.calendar.day_minutes
+                )
             key = cause.op
         return found
 
@@ -98,10 +107,16 @@ def together(
     rank: dict[str, int] = {}
     for key, (assembly, build) in some.items():
         plan = assembly.job.plan
-        tasks |= tasks_of(build.ops, build.hours, plan, build.state, shop, calendar, build.now, build.buying, key)
-        day = day_of(plan.due)
-        if day is not None:
-            due[key] = calendar.end_of(day)
+        tasks |= tasks_of(
+            Todo(build.ops, build.hours, plan, build.state, build.buying),
+            shop,
+            calendar,
+            build.now,
+            key,
+        )
+        at = due_minute(plan, calendar)
+        if at is not None:
+            due[key] = at
         rank[key] = plan.rank
     try:
         problem = Problem(tasks, means_of(shop, calendar), due, rank)

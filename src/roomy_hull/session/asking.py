@@ -60,6 +60,9 @@ class Asker(Protocol):
     def write_book(self, folder: Path) -> None:
         """Write the book and its labels as PDF in the background."""
 
+    def write_build(self, kind: str, folder: Path) -> None:
+        """Write a paper of the build as PDF: ``offer``, ``pack``, ``lists``, ``checks``, ``progress``, ``board``."""
+
     def write_view(self, path: Path) -> None:
         """Write what is drawn as SVG or PDF."""
 
@@ -127,6 +130,9 @@ class Nobody:
         """Write nothing."""
 
     def write_book(self, _folder: Path) -> None:
+        """Write nothing."""
+
+    def write_build(self, _kind: str, _folder: Path) -> None:
         """Write nothing."""
 
     def write_view(self, _path: Path) -> None:

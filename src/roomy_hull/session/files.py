@@ -130,7 +130,9 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     session.keeping.drop_autosave()
     session.keeping.add_recent(path)
     missing = f" {len(lost)} photos could not be brought along." if lost else ""
-    session.say(f"Saved {path.name}.{missing} {holder}".rstrip() if holder or lost else f"Saved {path.name}")
+    session.say(
+        f"Saved {path.name}.{missing} {holder}".rstrip() if holder or lost else f"Saved {path.name}"
+    )
     session.saved.emit()
 
 

@@ -16,6 +16,7 @@ from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.session.asking import Asker, Nobody
+from roomy_hull.session.building import Building
 from roomy_hull.session.cutting import Cutting
 from roomy_hull.session.messages import Messages
 from roomy_hull.session.selection import Selection
@@ -63,6 +64,7 @@ class Session:
         self.messages, self.selection = Messages(), Selection()
         self.view = View(Look(scenario=_usual_scenario(job)))
         self.cutting = Cutting()
+        self.building = Building()
         self.asker: Asker = Nobody()
         self.history = History(job)
         self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)

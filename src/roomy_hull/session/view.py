@@ -46,6 +46,12 @@ class Look(msgspec.Struct, frozen=True):
         Which sheet or bar is shown, from 0.
     against : str
         The revision with which the last one, or what is drawn now, is compared; empty for the last.
+    wish, question : str
+        What of the brief is chosen: a wish by its id, a question by its key.
+    op, check, entry, bought : str
+        What of the build is chosen: an operation, a check, an entry of the log, something bought, by their keys.
+    bars : str
+        What the rows of the plan are: ``person``, ``station`` or ``thing``.
     """
 
     stage: str = "Fit-out"
@@ -69,6 +75,13 @@ class Look(msgspec.Struct, frozen=True):
     bent: int = -1
     piece: int = 0
     against: str = ""
+    wish: str = ""
+    question: str = ""
+    op: str = ""
+    check: str = ""
+    entry: str = ""
+    bought: str = ""
+    bars: str = "person"
 
     def page(self, stage: str) -> str:
         """The page shown in a stage; empty where none was chosen yet."""

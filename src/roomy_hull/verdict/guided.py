@@ -29,12 +29,12 @@ SPARE_BEHIND, SPARE_AHEAD = 150.0, 150.0
 
 
 class Fact(NamedTuple):
-    """One figure of each way: what it is, in the order of the ways, and which is the better, low or high."""
+    """One figure of each way: what it is, in the order of the ways, and which is the better: low, high, or neither."""
 
     words: str
     values: tuple[float, ...]
     unit: str
-    low_is_better: bool = True
+    low_is_better: bool | None = True
 
 
 class Question(NamedTuple):
@@ -99,7 +99,9 @@ def _weighed(verdict: Verdict, *jobs: Job) -> tuple[Fact, ...]:
         Fact("Front axle", tuple(r.front.value for r in rows), "kg"),
         Fact("Rear axle", tuple(r.rear.value for r in rows), "kg"),
         Fact("Payload left", tuple(r.payload_left.value for r in rows), "kg", low_is_better=False),
-        Fact("Findings to mend", tuple(float(v.count("stop") + v.count("look")) for v in judged), ""),
+        Fact(
+            "Findings to mend", tuple(float(v.count("stop") + v.count("look")) for v in judged), ""
+        ),
     )
 
 
@@ -113,29 +115,42 @@ def _springs(verdict: Verdict) -> Question | None:
     empty = verdict.springs.kerb_hz
     facts = (
         Fact("Tail low, loaded", tuple(abs(r.stance.tail_low) for r in rows), "mm"),
-        Fact("Bounce loaded", tuple(r.rear_hz for r in rows), "Hz"),
-        Fact("Bounce empty", tuple(empty[w] for w in ways), "Hz"),  # type: ignore[index]  # the options' own words
-        Fact("Air for level", tuple(r.stance.pressure for r in rows), "kPa"),
+        Fact("Bounce loaded", tuple(r.rear_hz for r in rows), "Hz", None),
+        Fact("Bounce empty", tuple(empty[w] for w in ways), "Hz", None),  # type: ignore[index]  # the options' own words
+        Fact("Air for level", tuple(r.stance.pressure for r in rows), "kPa", None),
     )
-    return Question("springs", "How is the constant load carried?", ("standard springs", "springs for a constant load",
-                    "an extra leaf", "air springs"), facts,
-                    "Heavier springs keep full articulation and are stiff when empty; air is set for load and camp, and bears on "
-                    "one point of the chassis.")  # fmt: skip
+    return Question(
+        "springs",
+        "How is the constant load carried?",
+        ("standard springs", "springs for a constant load", "an extra leaf", "air springs"),
+        facts,
+        "Heavier springs keep full articulation and are stiff when empty; air is set for load and camp, and bears on "
+        "one point of the chassis.",
+    )
 
 
 def _fridge(verdict: Verdict) -> Question | None:
-    own = next((u for u in verdict.job.units if isinstance(u, Fridge) and u.style in ("chest", "upright")), None)
+    own = next(
+        (u for u in verdict.job.units if isinstance(u, Fridge) and u.style in ("chest", "upright")),
+        None,
+    )
     if own is None:
         return None
     chest = own.style != "upright"
     # An upright one slides not; a chest stands on a slide of usual mass.
     slide = 0.0 if chest else SLIDE_KG
-    job = units.changed(verdict.job, own.id, style="upright" if chest else "chest", slide_mass=slide)
+    job = units.changed(
+        verdict.job, own.id, style="upright" if chest else "chest", slide_mass=slide
+    )
     pair = (verdict.job, job) if chest else (job, verdict.job)
-    return Question("fridge", f"{own.name}: a chest on a slide, or upright?", ("chest on a slide", "upright"),
-                    _weighed(verdict, *pair),
-                    "A chest keeps its cold and is dug from above; an upright is like at home, spills its air and wants its "
-                    "whole door.")  # fmt: skip
+    return Question(
+        "fridge",
+        f"{own.name}: a chest on a slide, or upright?",
+        ("chest on a slide", "upright"),
+        _weighed(verdict, *pair),
+        "A chest keeps its cold and is dug from above; an upright is like at home, spills its air and wants its "
+        "whole door.",
+    )
 
 
 def _doors(verdict: Verdict) -> Question | None:
@@ -148,7 +163,8 @@ def _doors(verdict: Verdict) -> Question | None:
 
     def with_split(share: float) -> Job:
         doors = tuple(
-            msgspec.structs.replace(d, split=d.height * share) if d in sides else d for d in canopy.doors
+            msgspec.structs.replace(d, split=d.height * share) if d in sides else d
+            for d in canopy.doors
         )
         body = verdict.job.body.but(canopy=canopy.but(doors=doors))
         return msgspec.structs.replace(verdict.job, body=body)
@@ -158,8 +174,13 @@ def _doors(verdict: Verdict) -> Question | None:
         *_weighed(verdict, with_split(0.0), with_split(0.4)),
         Fact("Sail of the open leaves", (area, area * 0.6), "m²"),
     )
-    return Question("door", "Side doors: one flat leaf, or with a half that lets down?", ("one flat leaf", "a half lets down"),
-                    facts, "One leaf has one seal and the best access; halves are lighter in the hand and keep dust out.")  # fmt: skip
+    return Question(
+        "door",
+        "Side doors: one flat leaf, or with a half that lets down?",
+        ("one flat leaf", "a half lets down"),
+        facts,
+        "One leaf has one seal and the best access; halves are lighter in the hand and keep dust out.",
+    )
 
 
 def _spare(verdict: Verdict) -> Question | None:
@@ -177,9 +198,14 @@ def _spare(verdict: Verdict) -> Question | None:
 
     ahead = job.vehicle.cab_back + SPARE_AHEAD
     facts = _weighed(verdict, at(ahead), at(tail + SPARE_BEHIND))[1:4]
-    return Question("spare", "Spare wheels: at the headboard, or on the rear carrier?", ("at the headboard", "rear carrier"),
-                    facts, "Ahead the load lies between the axles and is lifted high; behind it is easy to reach. The tyre rests "
-                    "on a ledge in both.")  # fmt: skip
+    return Question(
+        "spare",
+        "Spare wheels: at the headboard, or on the rear carrier?",
+        ("at the headboard", "rear carrier"),
+        facts,
+        "Ahead the load lies between the axles and is lifted high; behind it is easy to reach. The tyre rests "
+        "on a ledge in both.",
+    )
 
 
 def _material(verdict: Verdict) -> Question | None:
@@ -199,9 +225,18 @@ def _material(verdict: Verdict) -> Question | None:
             hours[n] += b.hours
     if not kg[0]:
         return None
-    facts = (Fact("Mass of the units", tuple(kg), "kg"), Fact("Money", tuple(money), "money"), Fact("Hours", tuple(hours), "h"))
-    return Question("material", "Drawers and shelves: folded of metal, or of ply?", ("folded of metal", "of ply"), facts,
-                    "Metal stays in shape wet and dry; ply is quiet, warm and made with hand tools.")  # fmt: skip
+    facts = (
+        Fact("Mass of the units", tuple(kg), "kg"),
+        Fact("Money", tuple(money), "money"),
+        Fact("Hours", tuple(hours), "h"),
+    )
+    return Question(
+        "material",
+        "Drawers and shelves: folded of metal, or of ply?",
+        ("folded of metal", "of ply"),
+        facts,
+        "Metal stays in shape wet and dry; ply is quiet, warm and made with hand tools.",
+    )
 
 
 def _water(verdict: Verdict) -> Question | None:
@@ -212,11 +247,21 @@ def _water(verdict: Verdict) -> Question | None:
     day = dict(verdict.services.trip.day_wh) if verdict.services.trip is not None else {}
     pumps = sum(wh for name, wh in day.items() if "pump" in name.lower())
     facts = (
-        Fact("At the tap", (tank.pumped or verdict.job.services.uses.pump_flow, tank.rate), "l/min", low_is_better=False),
+        Fact(
+            "At the tap",
+            (tank.pumped or verdict.job.services.uses.pump_flow, tank.rate),
+            "l/min",
+            low_is_better=False,
+        ),
         Fact("Energy a day", (pumps, 0.0), "Wh"),
     )
-    return Question("water", f"{tank.name}: by a pump, or by gravity?", ("pump and hose", "gravity"), facts,
-                    "A pump gives pressure where it is wanted; gravity has nothing to fail, and wants its tank above the tap.")  # fmt: skip
+    return Question(
+        "water",
+        f"{tank.name}: by a pump, or by gravity?",
+        ("pump and hose", "gravity"),
+        facts,
+        "A pump gives pressure where it is wanted; gravity has nothing to fail, and wants its tank above the tap.",
+    )
 
 
 def _cooking(verdict: Verdict) -> Question | None:
@@ -238,9 +283,14 @@ def _cooking(verdict: Verdict) -> Question | None:
         Fact("Lasts without refill", (bottle[3] / burnt, job.services.usable / electric if electric else 0.0), "days",
              low_is_better=False),
     )  # fmt: skip
-    return Question("cooking", f"Cooking for {people}: gas, or induction?", ("gas", "induction"), facts,
-                    "Gas is light and proven, and wants a sealed locker and a certificate; induction wants a large battery and "
-                    "an inverter, and no gas is on board.")  # fmt: skip
+    return Question(
+        "cooking",
+        f"Cooking for {people}: gas, or induction?",
+        ("gas", "induction"),
+        facts,
+        "Gas is light and proven, and wants a sealed locker and a certificate; induction wants a large battery and "
+        "an inverter, and no gas is on board.",
+    )
 
 
 def _canopy(verdict: Verdict) -> Question | None:
@@ -248,7 +298,9 @@ def _canopy(verdict: Verdict) -> Question | None:
     if canopy is None or canopy.kind != "canopy":
         return None
     heavy = _heaviest(verdict)
-    off = tuple(msgspec.structs.replace(s, canopy=False) if s.id == heavy else s for s in job.scenarios)
+    off = tuple(
+        msgspec.structs.replace(s, canopy=False) if s.id == heavy else s for s in job.scenarios
+    )
     bare = judge(msgspec.structs.replace(job, scenarios=off), verdict).loads.scenario(heavy)
     full = verdict.loads.scenario(heavy)
     facts = (
@@ -256,9 +308,14 @@ def _canopy(verdict: Verdict) -> Question | None:
              low_is_better=False),
         Fact("Weekday rear axle", (full.rear.value, bare.rear.value), "kg"),
     )  # fmt: skip
-    return Question("canopy", "The canopy: for good, or to come off?", ("for good", "comes off"), facts,
-                    "One that comes off wants four bolts, legs long enough for the raised vehicle, and every wire on a plug; the "
-                    "tray then works bare.")  # fmt: skip
+    return Question(
+        "canopy",
+        "The canopy: for good, or to come off?",
+        ("for good", "comes off"),
+        facts,
+        "One that comes off wants four bolts, legs long enough for the raised vehicle, and every wire on a plug; the "
+        "tray then works bare.",
+    )
 
 
 ASKED: dict[str, tuple[str, Callable[[Verdict], Question | None]]] = {

@@ -163,6 +163,9 @@ class ScenePainter:
         rows = [stroke.text]
         if stroke.fit:
             rows = letters.fitted(stroke.text, stroke.fit * window.s)
+            if stroke.most and _tells_nothing(stroke.text, rows):
+                return
+            rows = rows[: stroke.most] if stroke.most else rows
         at = window.px(stroke.at) + QPointF(0.0, stroke.below)
         painter.setPen(pen)
         if stroke.upright:
@@ -226,6 +229,11 @@ class ScenePainter:
         painter.setPen(QColor(style.line))
         letters.draw(painter, box.topLeft() - letters.box(text).topLeft() + QPointF(4, 1), text)
         painter.restore()
+
+
+def _tells_nothing(text: str, rows: list[str]) -> bool:
+    """Whether so little is left of some words that they would only be a smudge: not even the first word stands."""
+    return not rows or not rows[0].startswith(text.split(maxsplit=1)[0])
 
 
 def _hatch(style: Style) -> QBrush:

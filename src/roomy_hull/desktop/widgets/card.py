@@ -37,9 +37,10 @@ from roomy_hull.session.fields import (
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.pages.card_words import kind_words, made_words
 from roomy_hull.session.pages.chosen import (
-    STAGES,
+    at_brief,
     chosen_fields,
     chosen_key,
+    chosen_stage,
     chosen_words,
     unit_fields,
 )
@@ -86,11 +87,11 @@ class Card(QScrollArea):
     def _fields(self) -> tuple[Field, ...]:
         """The parameters to show: the vehicle's, the body's, or the selection's."""
         session = self._session
-        if session.look.stage == "Survey":
+        if session.look.stage == "Survey" and not at_brief(session):
             return vehicle_fields(session.job.vehicle)
         if session.look.stage == "Body":
             return body_fields(session.job)
-        if session.look.stage in STAGES:
+        if chosen_stage(session):
             return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
         if thing is not None:
@@ -110,10 +111,10 @@ class Card(QScrollArea):
         session = self._session
         fields = self._fields()
         alone = (
-            ""
+            chosen_key(session)
+            if chosen_stage(session)
+            else ""
             if session.look.stage in ("Survey", "Body")
-            else chosen_key(session)
-            if session.look.stage in STAGES
             else session.selection.key or session.look.stage
         )
         want = (alone, session.look.system, *(f.name for f in fields))
@@ -216,12 +217,12 @@ class Card(QScrollArea):
         session = self._session
         stage = session.look.stage
         placed = session.verdict.assembly.thing(session.selection.key)
-        if stage in ("Survey", "Body"):
+        if chosen_stage(session):
+            self._fill_chosen()
+        elif stage in ("Survey", "Body"):
             (self._fill_vehicle if stage == "Survey" else self._fill_body)()
         elif placed is None and stage == "Loads":
             self._fill_scenario()
-        elif stage in STAGES:
-            self._fill_chosen()
         elif placed is None:
             self._fill_job()
             return

@@ -116,6 +116,7 @@ class SvgWriter:
         if size < 5:
             return []
         rows = fitted(stroke.text, size, stroke.fit * window.s) if stroke.fit else [stroke.text]
+        rows = rows[: stroke.most] if stroke.most else rows
         anchor = {"centre": "middle", "left": "start", "right": "end"}[stroke.anchor]
         x, y = window.px(stroke.at)
         y += stroke.below

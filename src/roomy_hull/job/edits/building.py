@@ -61,14 +61,20 @@ def logged(job: Job, *entries: Entry) -> Job:
         The log is full, or an entry corrects one that is not there or was corrected before.
     """
     if len(job.log) + len(entries) > MOST_ENTRIES:
-        raise EditError(f"a log holds {MOST_ENTRIES:,} entries", "log", "Begin a new job for what follows.")
+        raise EditError(
+            f"a log holds {MOST_ENTRIES:,} entries", "log", "Begin a new job for what follows."
+        )
     known = {e.id for e in job.log}
     struck = {e.corrects for e in job.log if e.corrects}
     for one in entries:
         if one.corrects and one.corrects not in known:
-            raise EditError(f"there is no entry '{one.corrects}'", "log", "Choose one of the log's.")
+            raise EditError(
+                f"there is no entry '{one.corrects}'", "log", "Choose one of the log's."
+            )
         if one.corrects in struck:
-            raise EditError("that entry was corrected before", "log", "Correct the one that took its place.")
+            raise EditError(
+                "that entry was corrected before", "log", "Correct the one that took its place."
+            )
     return msgspec.structs.replace(job, log=(*job.log, *entries))
 
 
@@ -138,12 +144,17 @@ def own_operation(job: Job, name: str, hours: float = 1.0, days: float = 0.0) ->
     """
     if not name.strip():
         raise EditError("an operation wants a name", "plan", "Say what is done.")
-    stem = "".join(c if c.isascii() and c.isalnum() else "-" for c in name.lower()).strip("-")[:40] or "own"
+    stem = (
+        "".join(c if c.isascii() and c.isalnum() else "-" for c in name.lower()).strip("-")[:40]
+        or "own"
+    )
     used = {x.id for x in job.plan.own}
     key, n = stem, 2
     while key in used:
         key, n = f"{stem}-{n}", n + 1
-    return planned(job, own=(*job.plan.own, Extra(id=key, name=name.strip()[:120], hours=hours, days=days)))
+    return planned(
+        job, own=(*job.plan.own, Extra(id=key, name=name.strip()[:120], hours=hours, days=days))
+    )
 
 
 def ranked(job: Job, wish: str, by: int) -> Job:
@@ -154,7 +165,9 @@ def ranked(job: Job, wish: str, by: int) -> Job:
     if at < 0 or to == at:
         return job
     rows.insert(to, rows.pop(at))
-    return msgspec.structs.replace(job, brief=msgspec.structs.replace(job.brief, wishes=tuple(rows)))
+    return msgspec.structs.replace(
+        job, brief=msgspec.structs.replace(job.brief, wishes=tuple(rows))
+    )
 
 
 def chosen(job: Job, question: str, way: str, reason: str = "") -> Job:
@@ -183,7 +196,9 @@ def offered(job: Job, offer: Offer) -> Job:
         Its number was given before, or there is nothing in it.
     """
     if any(o.number == offer.number for o in job.offers):
-        raise EditError(f"the offer {offer.number} is there already", "offers", "Take the next number.")
+        raise EditError(
+            f"the offer {offer.number} is there already", "offers", "Take the next number."
+        )
     if not offer.lines:
         raise EditError("there is nothing to offer", "offers", "Place something first.")
     return msgspec.structs.replace(job, offers=(*job.offers, offer))
@@ -199,9 +214,15 @@ def agreed(job: Job, number: str, taken: tuple[str, ...], day: str) -> Job:
     """
     found = next((o for o in job.offers if o.number == number), None)
     if found is None:
-        raise EditError(f"there is no offer {number}", "offers", "Choose one of those that were made.")
+        raise EditError(
+            f"there is no offer {number}", "offers", "Choose one of those that were made."
+        )
     missing = set(taken) - set(found.options)
     if missing:
-        raise EditError(f"the offer has no option '{min(missing)}'", "offers", f"It has {', '.join(found.options) or 'none'}.")
+        raise EditError(
+            f"the offer has no option '{min(missing)}'",
+            "offers",
+            f"It has {', '.join(found.options) or 'none'}.",
+        )
     new = msgspec.structs.replace(found, taken=taken, agreed=day)
     return msgspec.structs.replace(job, offers=tuple(new if o is found else o for o in job.offers))

@@ -65,6 +65,12 @@ def _open(session: Session) -> None:
             _try(session, path, "open")
 
 
+def open_at(session: Session, path: Path) -> None:
+    """Open a job whose file is known, unless unsaved work is not to be lost."""
+    if session.asker.may_lose():
+        _try(session, path, "open")
+
+
 def _demo(name: str) -> Run:
     def run(session: Session) -> None:
         if session.asker.may_lose():

@@ -2,6 +2,8 @@
 
 from roomy_hull.session.actions import (
     accessing,
+    briefing,
+    build_menu,
     editing,
     files,
     fitting_out,
@@ -36,11 +38,13 @@ def standard() -> Registry:
         *files.demos(),
         *things.body(),
         *files.vehicles(),
+        *briefing.actions(),
         *fitting_out.actions(),
         *servicing.actions(),
         *loading.actions(),
         *accessing.actions(),
         *making.actions(),
+        *build_menu.actions(),
         *looking.stages(),
         *help_menu,
         *editing.actions(),
@@ -48,4 +52,6 @@ def standard() -> Registry:
         *servicing.taking(),
         *accessing.taking(),
         *making.taking(),
+        *briefing.taking(),
+        *build_menu.taking(),
     ))

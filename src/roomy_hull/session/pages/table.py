@@ -55,7 +55,10 @@ class Stage(msgspec.Struct, frozen=True):
 
 
 STAGES: tuple[Stage, ...] = (
-    Stage("Survey", "survey:SurveyStage"),
+    Stage("Survey", "", (
+        Page("Brief", "Ctrl+Shift+F8", "What it is for, what is wished for, where schools differ", "build.brief:BriefPage"),
+        Page("Measures", "Ctrl+Shift+F9", "What the tape says, with its doubt", "survey:SurveyStage"),
+    )),
     Stage("Body", "body:BodyStage"),
     Stage("Fit-out", "", (
         Page("Drawing", "F2", "Place and move units"),
@@ -134,7 +137,19 @@ STAGES: tuple[Stage, ...] = (
         Page("Release", "Ctrl+Shift+F7", "Revisions, what is stale, how far every part has come",
              "cutting.others:ReleasePage"),
     )),
-    Stage("Build", plan="Schedule, log, finishing list and sign-off."),
+    Stage("Build", "", (
+        Page("Offer", "Alt+Shift+1", "What it costs, with options; what was offered before", "build.offer:OfferPage"),
+        Page("Plan", "Alt+Shift+2", "Who does what when; what is late and why", "build.plan:PlanPage",
+             ("build.late", "build.trouble", "build.vehicle")),
+        Page("Progress", "Alt+Shift+3", "The vehicle as it grows", "build.progress:ProgressPage"),
+        Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage",
+             ("build.deviation", "build.as_built", "build.hole", "build.clock")),
+        Page("Buying", "Alt+Shift+5", "What comes from outside, and by when to order it", "build.buying:BuyingPage",
+             ("build.order", "build.missing")),
+        Page("Checks", "Alt+Shift+6", "What is tested before it leaves", "build.checks:ChecksPage", ("build.failed",)),
+        Page("Hand-over", "Alt+Shift+7", "What the customer is given, page by page", "build.pack:PackPage"),
+        Page("Workshop", "Alt+Shift+8", "All jobs of the workshop", "build.board:BoardPage"),
+    )),
 )  # fmt: skip
 """Every stage, and every page of each: one row each."""
 
@@ -181,7 +196,7 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
     there = next((s for s in STAGES if s.title == finding.stage), None)
     if there is not None and there.alive:
         changes["stage"] = there.title
-        if there.title in ("Loads", "Services", "Access", "Cut"):
+        if there.title in ("Loads", "Services", "Access", "Cut", "Build"):
             own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
             changes["pages"] = {**look.pages, there.title: own.title}
             row = _ROWS.get(finding.code.removeprefix("loads."))

@@ -39,6 +39,11 @@ class LoadsPage(QWidget):
         follow(self, self._follow, session.changed, session.view.changed, session.selection.changed)
 
     @property
+    def session(self) -> Session:
+        """The job in hand."""
+        return self._session
+
+    @property
     def theme(self) -> Theme:
         """The colours in use."""
         return self._theme

@@ -1,0 +1,1 @@
+"""Pages of the stage Build, and the brief."""

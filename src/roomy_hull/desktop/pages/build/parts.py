@@ -1,0 +1,35 @@
+"""What the pages of Build share: rows of buttons, words that wrap."""
+
+from collections.abc import Sequence
+
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from roomy_hull.desktop.pages.loads.parts import LoadsPage
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
+
+
+def words(size: int = 13) -> Label:
+    """A label whose words wrap."""
+    label = Label()
+    label.setWordWrap(True)
+    label.setFont(font(size))
+    label.setContentsMargins(10, 4, 10, 4)
+    return label
+
+
+def row(*widgets: QWidget, stretch: bool = True) -> QHBoxLayout:
+    """Widgets beside one another."""
+    box = QHBoxLayout()
+    box.setContentsMargins(8, 4, 8, 2)
+    for widget in widgets:
+        box.addWidget(widget)
+    if stretch:
+        box.addStretch(1)
+    return box
+
+
+def asked(page: LoadsPage, rows: Sequence[tuple[str, str]]) -> list[QPushButton]:
+    """A button for each action, its words and its id; its tip is the action's."""
+    session = page.session
+    return [page.ask(said, action, session.registry.get(action).tip) for said, action in rows]

@@ -1,0 +1,163 @@
+"""The few parameters of the brief, its wishes and the plan, as the card shows them."""
+
+from roomy_hull.core.days import day_of, spoken
+from roomy_hull.core.doubt import RELATIVE_DOUBT
+from roomy_hull.core.units import show
+from roomy_hull.job.brief import NEEDS, ROADS
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.card import Field, choice, mass, number, yes
+from roomy_hull.planning.judge import names_of
+from roomy_hull.planning.plan import why
+from roomy_hull.session.session import Session
+
+
+def brief_page_fields(job: Job, wish: str) -> tuple[Field, ...]:
+    """What the vehicle is for; of a chosen wish its own."""
+    if any(w.id == wish for w in job.brief.wishes):
+        p = f"brief.wishes.{wish}."
+        things = ["", *(u.id for u in job.units), *(c.id for c in job.carried)]
+        options = list(dict.fromkeys(["", *(w.option for w in job.brief.wishes)]))
+        return (
+            Field(p + "name", "Wish", "text"),
+            choice(p + "need", "How", "Needed, wanted, or later", *NEEDS),
+            mass(p + "mass", "Allowed for it", "What it may weigh"),
+            choice(p + "mass_source", "Known by", "Decides its doubt", *RELATIVE_DOUBT),
+            Field(p + "x", "Aft of front axle", "length", "Where it would be"),
+            choice(p + "thing", "Decided as", "The unit or carried thing that fulfils it", *things),
+            number(p + "price", "Costs", "Bought or as agreed; 0 where its parts say", whole=False),
+            Field(p + "litres", "Takes", "volume", "Room; 0 takes that of what was decided"),
+            Field(p + "place", "Where", "text", "Before it is decided"),
+            Field(
+                p + "option",
+                "Offered with",
+                "text",
+                f"Empty: in any case. So far: {', '.join(o for o in options if o) or 'none'}",
+            ),
+            Field(p + "reason", "Why", "text", "What it is for"),
+        )
+    b = "brief."
+    return (
+        Field(b + "customer", "Customer", "text", "For whom it is built"),
+        Field(
+            b + "purpose",
+            "What it is for",
+            "text",
+            "Work in the week, touring, how far from a town",
+        ),
+        number(b + "travellers", "Travellers", "People who live in it"),
+        number(b + "days", "Days out", "Between towns"),
+        Field(b + "work", "At work, %", "share", "Of its days; the others it tours"),
+        choice(b + "roads", "Roads", "The roughest that it goes often", *ROADS),
+        mass(b + "tow", "Tows", "0 for nothing"),
+        mass(b + "budget_kg", "May weigh", "All that is wished for together; 0 where none is said"),
+        number(b + "budget_money", "May cost", "With tax; 0 where none is said", whole=False),
+    )
+
+
+def plan_fields() -> tuple[Field, ...]:
+    """When it begins, is due, when the vehicle is here."""
+    p = "plan."
+    return (
+        Field(p + "begin", "Begins", "text", "YYYY-MM-DD; empty: nothing is planned"),
+        Field(p + "due", "Due", "text", "YYYY-MM-DD"),
+        Field(p + "vehicle_from", "Vehicle comes", "text", "YYYY-MM-DD"),
+        Field(p + "vehicle_to", "Vehicle leaves", "text", "YYYY-MM-DD"),
+        yes(p + "coated", "Powder coated", "Everything made goes out for it"),
+        number(p + "rank", "Rank", "Among the workshop's jobs: 1 goes before 9"),
+    )
+
+
+def build_words(session: Session) -> tuple[str, str, str, str, str]:
+    """Title, kind, figure, sum and hint of what is chosen in Build."""
+    build, look, job = session.building.of(session.verdict), session.look, session.job
+    op = build.ops.get(look.op)
+    if op is None:
+        left = f"{build.left:.0f} h to do"
+        done = len([k for k in build.ops if k in build.state.done])
+        told = f"{len(build.ops)} operations, {done} done, {build.worked:.1f} h logged."
+        return (
+            job.name,
+            "the plan",
+            left,
+            told,
+            "Click a bar, a part or a row to see what it is and why it stands there.",
+        )
+    called = names_of(session.shop.workshop)
+    kind = f"{op.kind}{', licensed' if op.licensed else ''}"
+    rows = [op.much] if op.much else []
+    worked = build.state.hours.get(op.key, 0.0)
+    if worked:
+        rows.append(f"{worked:.1f} h worked.")
+    if op.key in build.state.done:
+        day = day_of(build.state.done[op.key])
+        rows.append(f"Done on {spoken(day) if day is not None else build.state.done[op.key]}.")
+    one = build.levelled.placed.get(op.key)
+    if one is not None:
+        begin, end = build.begins(op.key), build.ends(op.key)
+        who = ", ".join(called.get(p, p) for p in one.people) or "nobody of the shop"
+        when = (
+            f"{spoken(begin.day)} to {spoken(end.day)}"
+            if begin.day != end.day
+            else spoken(begin.day)
+        )
+        rows.append(f"{who}, {when}, from hour {begin.minute / 60:.1f}.")
+        rows.append(
+            f"May slip by {build.times[op.key].slack / 60:.1f} h."
+            if op.key not in build.path
+            else "On the critical path."
+        )
+        rows.append(_waits(session, op.key))
+    hint = "Drag its bar, or log what was done. " + (
+        "Only somebody with a licence does it." if op.licensed else ""
+    )
+    return (
+        op.words,
+        kind,
+        f"{build.hours[op.key]:.1f} h" if not op.days else f"{op.days:g} days",
+        "\n".join(r for r in rows if r),
+        hint,
+    )
+
+
+def _waits(session: Session, key: str) -> str:
+    """What its beginning waits for."""
+    build = session.building.of(session.verdict)
+    called = names_of(session.shop.workshop)
+    _key, cause = why(build, key)[0]
+    before = build.ops[cause.op].words if cause.op in build.ops else ""
+    words = {
+        "after": f"It waits for: {before}.", "person": f"It waits for {called.get(cause.by, cause.by)} ({before}).",
+        "station": f"It waits for {called.get(cause.by, cause.by)} ({before}).",
+        "away": f"{called.get(cause.by, cause.by)} is away before.",
+    }  # fmt: skip
+    if cause.kind == "from":
+        needs = [p for p in build.buying if p.key in build.ops[key].needs and p.received is None]
+        last = max(
+            needs,
+            key=lambda p: p.arrives.isoformat() if p.arrives is not None else "",
+            default=None,
+        )
+        if last is not None and last.arrives is not None:
+            return f"It waits for {last.words}, here on {spoken(last.arrives)}."
+        return "It waits for its day."
+    return words.get(cause.kind, "")
+
+
+def wish_words(session: Session) -> tuple[str, str, str, str, str]:
+    """Title, kind, figure, sum and hint of the brief, or of its chosen wish."""
+    brief, budget = session.job.brief, session.verdict.budget
+    system = session.look.system
+    wish = next((w for w in brief.wishes if w.id == session.look.wish), None)
+    if wish is None:
+        left = show(round(budget.left_wanted), "mass", system)
+        return (session.job.name, "the brief", f"{left} left", "With all that is needed and wanted, in "
+                                                               f"'{budget.scenario}'.",
+                "Choose a wish for its own figures; again for the brief's.")  # fmt: skip
+    row = next(r for r in budget.rows if r.wish.id == wish.id)
+    kg = row.decided if row.decided is not None else row.allowed
+    told = (
+        f"Came to {show(kg, 'mass', system)}, {show(row.allowed, 'mass', system)} was allowed."
+        if row.decided is not None
+        else "Not decided yet."
+    )
+    return wish.name, f"wish, {wish.need}", show(kg, "mass", system), told, wish.reason

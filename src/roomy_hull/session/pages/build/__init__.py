@@ -1,0 +1,1 @@
+"""Page models of the stage Build, and of the brief."""
