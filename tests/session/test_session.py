@@ -75,7 +75,9 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
     assert len(set(ids)) == len(ids)
     keys = [k for a in registry.all() for k in a.keys]
     assert len(set(keys)) == len(keys), "a key does two things"
-    menus = ["Job", "Edit", "View", "Survey", "Body", "Unit", "Services", "Access", "Loads", "Cut", "Build", "Stage", "Help"]  # fmt: skip
+    menus = [
+        "Job", "Edit", "View", "Survey", "Body", "Unit", "Services", "Access", "Loads", "Cut", "Build", "Stage", "Help",
+    ]  # fmt: skip
     for action in registry.all():
         assert action.words
         assert action.tip

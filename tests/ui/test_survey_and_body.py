@@ -30,8 +30,8 @@ from .conftest import Hand
 
 @pytest.fixture
 def survey(window: MainWindow) -> SurveyStage:
-    window.session.view.set(stage="Survey")
-    return window.stage("Survey")
+    window.session.view.turn_to("Survey", "Measures")
+    return window.page("Survey", "Measures")
 
 
 @pytest.fixture
@@ -368,7 +368,7 @@ def test_every_demo_job_opens_and_shows_every_stage(window: MainWindow, name: st
 
 def test_a_carried_thing_shows_its_card_again_after_survey(window: MainWindow) -> None:
     window.session.selection.select("spare")
-    window.session.view.set(stage="Survey")
+    window.session.view.turn_to("Survey", "Measures")
     assert window.card._title.text() == "Marl 2.8"
     window.session.view.set(stage="Fit-out")
     assert window.card._title.text() == "Spare wheel"

@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 import msgspec
 
+from roomy_hull.core.fill import FIXED
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.standing import standing
@@ -54,9 +55,12 @@ def altered(made: Expansion, built: Sequence[PartBuilt]) -> Expansion:
     if all(a is b for a, b in zip(parts, made.parts, strict=True)):
         return made
     more = part_mass(tuple(parts)) - part_mass(made.parts)
-    for n, mass in enumerate(masses):
-        if mass.label == "made parts":
-            masses[n] = msgspec.structs.replace(mass, kg=max(0.0, mass.kg + more))
+    # The mass that was computed from the parts, whatever it is called.
+    own = next(
+        (n for n, m in enumerate(masses) if m.source == "geometry" and m.fill == FIXED), None
+    )
+    if own is not None:
+        masses[own] = msgspec.structs.replace(masses[own], kg=max(0.0, masses[own].kg + more))
     envelope = hull([s.box for s in solids]) if solids else made.envelope
     return msgspec.structs.replace(
         made, parts=tuple(parts), solids=tuple(solids), masses=tuple(masses), envelope=envelope

@@ -87,7 +87,7 @@ class Dialogs:
         """Ask for a vehicle and a first body; nothing where the person changes their mind."""
         from roomy_hull.desktop.widgets.new_job import NewJob  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
-        dialog = NewJob(self._window.theme, self._window)
+        dialog = NewJob(self._window.theme, self._window, self._session.keeping.vehicles_folder())
         return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
 
     def name(self, words: str, wish: str) -> str:

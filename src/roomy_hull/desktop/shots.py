@@ -15,7 +15,6 @@ from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.session.actions.fitting_out import go_to_step
 from roomy_hull.session.pages.cut.words import parts, works
 
 SIZE = (1280, 800)
@@ -35,8 +34,12 @@ def _first(window: MainWindow, kind: type) -> str:
 
 
 def _survey(window: MainWindow) -> None:
-    window.session.view.set(stage="Survey")
-    window.stage("Survey").list.setCurrentRow(11)
+    window.session.view.turn_to("Survey", "Measures")
+    window.page("Survey", "Measures").list.setCurrentRow(11)
+
+
+def _brief(window: MainWindow) -> None:
+    window.session.view.turn_to("Survey", "Brief", question="springs")
 
 
 def _body(window: MainWindow) -> None:
@@ -95,15 +98,6 @@ def _together(window: MainWindow) -> None:
         window.page("Fit-out", "Together").refresh()
 
 
-def _run(window: MainWindow) -> None:
-    runs = window.session.job.runs
-    window.session.view.turn_to(
-        "Fit-out", "Run-through", whole=False, run=runs[0].id if runs else ""
-    )
-    if runs:
-        go_to_step(window.session, len(runs[0].moves))
-
-
 def _variants(window: MainWindow) -> None:
     session = window.session
     session.selection.select("")
@@ -146,10 +140,6 @@ def _levers(window: MainWindow) -> None:
             wait(30)
 
 
-def _chassis(window: MainWindow) -> None:
-    window.session.view.turn_to("Loads", "Chassis")
-
-
 def _cut(window: MainWindow) -> None:
     session = window.session
     session.cancel()
@@ -187,10 +177,6 @@ def _trip(window: MainWindow) -> None:
     window.session.view.turn_to("Services", "Trip", service="")
 
 
-def _board(window: MainWindow) -> None:
-    window.session.view.turn_to("Services", "Board", service="")
-
-
 def _reach(window: MainWindow) -> None:
     session = window.session
     rows = session.verdict.access.spaces
@@ -205,6 +191,20 @@ def _goods(window: MainWindow) -> None:
     window.session.view.turn_to("Access", "Goods", access="", station="left")
 
 
+def _plan(window: MainWindow) -> None:
+    session = window.session
+    session.selection.select("")
+    session.view.turn_to("Build", "Plan", op="")
+    page = window.page("Build", "Plan")
+    page.model.days = 5.0
+    order = session.building.of(session.verdict).levelled.order
+    session.view.set(op=next((k for k in order if k.endswith(":mount")), ""))
+
+
+def _progress(window: MainWindow) -> None:
+    window.session.view.turn_to("Build", "Progress", op="", station="left")
+
+
 def _dark(window: MainWindow) -> None:
     session = window.session
     made = [w for w in works(session).works if w.owner.is_thing and len(w.joints) > 3]
@@ -213,24 +213,24 @@ def _dark(window: MainWindow) -> None:
 
 
 VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
+    ("brief", _brief),
     ("survey", _survey),
     ("body", _body),
     ("fit-out", _plain),
     ("fit-out-open", _opened),
     ("fit-out-dragging", _dragging),
     ("fit-out-together", _together),
-    ("fit-out-run", _run),
     ("fit-out-variants", _variants),
     ("fit-out-solid", _solid),
     ("services-trip", _trip),
-    ("services-board", _board),
     ("loads", _loads),
     ("loads-levers", _levers),
-    ("loads-chassis", _chassis),
     ("access-goods", _goods),
     ("access-reach", _reach),
     ("cut-parts", _cut),
     ("cut-sheet", _sheet),
+    ("build-plan", _plan),
+    ("build-progress", _progress),
     ("cut-joints-dark", _dark),
 )
 

@@ -5,7 +5,6 @@ from typing import TYPE_CHECKING, Any, cast
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from roomy_hull.desktop.pages.to_come import ToCome
 from roomy_hull.desktop.widgets.pile import Pile, lay_out_now
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.table import STAGES, Stage, page, stage
@@ -184,10 +183,8 @@ class StageHost(Pile):
             made: Any
             if about.widget:
                 made = _built(about.widget, self._session, self._theme)
-            elif about.pages:
-                made = Paged(self._session, self._theme, about)
             else:
-                made = ToCome(self._theme, about)
+                made = Paged(self._session, self._theme, about)
             self._made[title] = made
             self.add(made)
         return self._made[title]

@@ -41,6 +41,8 @@ class Claim:
     def __init__(self, path: Path) -> None:
         self.path = path
         self._handle: int | None = None
+        self.left: Holder | None = None
+        """Whose claim was found left behind by a process that is gone, when this one was taken."""
 
     @classmethod
     def to(cls, target: Path) -> "Claim":
@@ -73,6 +75,8 @@ class Claim:
             holder = _read(handle)
             os.close(handle)
             return holder
+        before = _read(handle) if os.fstat(handle).st_size else None
+        self.left = before if before is not None and before.since > 0 else None
         with contextlib.suppress(OSError):
             os.ftruncate(handle, 0)
             os.write(

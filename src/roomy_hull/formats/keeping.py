@@ -53,9 +53,21 @@ class Keeping:
         self.troubles: list[str] = []
         """What was found damaged and set aside, to be told."""
 
+    def workshop(self) -> Path | None:
+        """The workshop's folder, that several may share; none where none was chosen, or it is not there now."""
+        named = self.preferences().get("workshop")
+        path = Path(named) if isinstance(named, str) and named else None
+        return path if path is not None and path.is_dir() else None
+
     def units_folder(self) -> Path:
-        """The folder of the user's own stores."""
-        return self._units
+        """The folder of the stores: the workshop's where one is chosen, else the user's own."""
+        folder = self.workshop()
+        return folder / "units" if folder is not None else self._units
+
+    def vehicles_folder(self) -> Path | None:
+        """The folder of the workshop's own vehicles; none for the user's own."""
+        folder = self.workshop()
+        return folder / "vehicles" if folder is not None else None
 
     def preferences(self) -> dict[str, Any]:
         """The preferences; a file that cannot be used is set aside, counts as none, and is told of once."""
@@ -89,7 +101,7 @@ class Keeping:
             write_whole(self.config / "preferences.json", encode(merged))
 
     def shop(self) -> Shop:
-        """Read the user's own shop, or the shipped values where there is none.
+        """Read the shop of the workshop's folder, else the user's own, or the shipped values where there is none.
 
         Returns
         -------
@@ -101,7 +113,9 @@ class Keeping:
         FileError
             The file kept cannot be used; names the place.
         """
-        path = self._shop_file()
+        folder = self.workshop()
+        shared = shopfile.in_folder(folder) if folder is not None else None
+        path = shared or self._shop_file()
         return shopfile.load(path) if path.exists() else shipped_shop()
 
     def keep_shop(self, shop: Shop) -> None:

@@ -289,6 +289,11 @@ def load(path: Path) -> Shop:
     return loads(data, path.name)
 
 
+def in_folder(folder: Path) -> Path | None:
+    """The shop file of a folder, the first by its name; none where there is none."""
+    return min(folder.glob(f"*{SUFFIX}"), default=None) if folder.is_dir() else None
+
+
 def save(shop: Shop, path: Path) -> None:
     """Write a shop file, whole or not at all.
 

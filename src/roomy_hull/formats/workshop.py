@@ -102,8 +102,8 @@ def shop_of(folder: Path, usual: Shop) -> Shop:
     FileError
         Its shop file cannot be used.
     """
-    found = sorted(folder.glob(f"*{shopfile.SUFFIX}"))
-    return shopfile.load(found[0]) if found else usual
+    found = shopfile.in_folder(folder)
+    return shopfile.load(found) if found is not None else usual
 
 
 def jobs_in(folder: Path) -> tuple[Path, ...]:

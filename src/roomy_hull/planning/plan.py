@@ -310,21 +310,26 @@ def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mappin
         The cause that costs the most, the first where several do.
     """
     tasks, placed = build.tasks, build.levelled.placed
+    first = build.calendar.minute(build.now)
     lost: dict[str, int] = {}
     for key, cause in chain:
         task = tasks[key]
-        ready = max([placed[k].finish for k in task.after if k in placed] or [0])
         words = build.ops[key].words if key in build.ops else key
-        if cause.kind == "from" and task.begins > ready:
-            here = _not_before(build, key, words)
-            lost[here] = (
-                lost.get(here, 0) + task.begins - max(ready, build.calendar.minute(build.now))
+        if cause.kind == "from":
+            told, much = _not_before(build, key, words), task.begins - first
+        elif cause.kind == "away":
+            told, much = (
+                f"{names.get(cause.by, cause.by)} is away",
+                placed[key].start - max(first, task.begins),
             )
-        elif cause.kind in ("person", "station", "away"):
-            who = names.get(cause.by, cause.by)
-            verb = "is away" if cause.kind == "away" else "is busy with other work"
-            told = f"{who} {verb}"
-            lost[told] = lost.get(told, 0) + placed[key].start - max(ready, task.begins)
+        elif cause.kind in ("person", "station") and cause.op in placed:
+            # As long as the work that was in the way took: the chain has no gaps.
+            told = f"{names.get(cause.by, cause.by)} is busy with other work"
+            much = placed[cause.op].finish - placed[cause.op].start
+        else:
+            told, much = "", 0
+        if told:
+            lost[told] = lost.get(told, 0) + much
         if not task.people and task.minutes:
             told = f"{words} takes {task.minutes / build.calendar.day_minutes:.0f} days"
             lost[told] = lost.get(told, 0) + task.minutes

@@ -37,6 +37,11 @@ class Building:
             self._chances = build, chances_of(build, verdict.assembly.shop.workshop)
         return self._chances[1]
 
+    def forget(self) -> None:
+        """Let the board go, so that it is read anew."""
+        self.board = None
+        self.changed.emit()
+
     def put(self, board: "Board") -> None:
         """Take a board that was read."""
         self.board = board

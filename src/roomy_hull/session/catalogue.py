@@ -28,6 +28,12 @@ class Catalogue:
         self._folder, self._messages = folder, messages
         self._own: tuple[Offer, ...] | None = None
 
+    def look_in(self, folder: Path) -> None:
+        """Have the user's own units lie in another folder."""
+        if folder != self._folder:
+            self._folder, self._own = folder, None
+            self.changed.emit()
+
     def entries(self) -> tuple[Offer, ...]:
         """List everything in the stores, the user's own last."""
         if self._own is None:

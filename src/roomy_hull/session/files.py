@@ -1,5 +1,6 @@
 """The job's file: opened, saved, held against what others made of it, and written aside while one works."""
 
+import json
 import os
 import time
 from pathlib import Path
@@ -77,7 +78,12 @@ def hold(session: Session, path: Path, data: bytes) -> str:
     other = claim.take()
     session.on_disk = OnDisk(path, data, claim)
     if other is None:
-        return ""
+        left, claim.left = claim.left, None
+        return (
+            f"The lock of {left.words()}, was left behind and is taken over."
+            if left is not None
+            else ""
+        )
     return (
         f"{other.words()}, has this file open too: saving will not overwrite what is saved there."
     )
@@ -112,17 +118,18 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     job = session.history.settled
     try:
         data = jobfile.tried(job)
-        # From the look at what is there to the new file in its place nobody else writes.
-        with alone(path):
-            if not anyway:
-                _refuse_changed(session, path)
-            write_whole(path, data, keep=True)
     except jobfile.UnwritableError as trouble:
         kept = session.keeping.rescue(job)
         raise JobFileError(
             f"{trouble.what} ({trouble.place})" if trouble.place else trouble.what, path.name,
             f"Nothing is lost: the job as it is was written to {kept}. {trouble.remedy}",
         ) from None  # fmt: skip
+    # From the look at what is there to the new file in its place nobody else writes.
+    with alone(path):
+        if not anyway:
+            _refuse_changed(session, path)
+        _refuse_shorter(session, path)
+        write_whole(path, data, keep=True)
     lost = brought_along(session.path, path, tuple(e.file for e in job.log if e.file))
     session.path = path
     holder = hold(session, path, data)
@@ -150,6 +157,21 @@ def _refuse_changed(session: Session, path: Path) -> None:
         f"it was changed by somebody else, last on {when}.{who}", path.name,
         "Save a copy, lay both together, or write over it.",
     )  # fmt: skip
+
+
+def _refuse_shorter(session: Session, path: Path) -> None:
+    """Refuse to save a log that lacks entries which the same file holds already: a log only grows."""
+    known = session.on_disk
+    if known is None or os.path.realpath(known.path) != os.path.realpath(path) or not path.exists():
+        return
+    there = json.loads(known.data).get("log", [])
+    have = {e.id for e in session.history.settled.log}
+    lost = [e for e in there if isinstance(e, dict) and e.get("id") not in have]
+    if lost:
+        raise JobFileError(
+            f"{len(lost)} entries of the log were saved already and have been undone", path.name,
+            "Redo them: an entry is corrected by a later one. Or save under another name.",
+        )  # fmt: skip
 
 
 def lay_together(session: Session, path: Path) -> tuple[str, ...]:

@@ -60,14 +60,14 @@ class JobLine(QWidget):
             p.drawRect(self.rect().adjusted(1, 1, -2, -2))
 
     def _draw_stage(self, p: QPainter, n: int, stage: Stage, x: float) -> None:
-        name, alive = stage.title, stage.alive
+        name = stage.title
         t, row = self.theme, self._row(n)
         here = self._session.look.stage == name
         if here:
             p.fillRect(row.adjusted(0, 3, 0, -3), colour(t.accent))
-        ink = QColor(t.accent_ink if here else t.ink if alive else t.faint)
+        ink = QColor(t.accent_ink if here else t.ink)
         p.setPen(ink)
-        p.setBrush(ink if here or alive else QColor(t.window))
+        p.setBrush(ink)
         p.drawEllipse(QPointF(x, row.center().y()), 5, 5)
         p.setFont(font(13, bold=here))
         stops = self._session.sight.count("stop", name)

@@ -1,5 +1,7 @@
 """A new job: choose a vehicle from the library, and what to begin on it."""
 
+from pathlib import Path
+
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
@@ -67,14 +69,16 @@ class Elevation(QWidget):
 class NewJob(QDialog):
     """Vehicles at the left, elevation and choices at the right."""
 
-    def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
+    def __init__(
+        self, theme: Theme, parent: QWidget | None = None, own: Path | None = None
+    ) -> None:
         super().__init__(parent)
         self.setWindowTitle("New job")
         self.resize(820, 470)
         self.list = QListWidget()
         self.list.setFixedWidth(290)
         self.list.setAccessibleName("Vehicles")
-        for entry in library():
+        for entry in library(own):
             words = (
                 entry.vehicle.name
                 if entry.vehicle is not None

@@ -125,6 +125,10 @@ def value_at(value: Any, path: str) -> Any:
     return value
 
 
+KEPT = ("log", "offers", "releases")
+"""Beginnings of the paths of what only grows."""
+
+
 def resized(job: Job, path: str, new: Any) -> Job:
     """Set a size of vehicle or body and re-flow what depends on it.
 
@@ -149,6 +153,12 @@ def resized(job: Job, path: str, new: Any) -> Job:
     EditError
         There is no such field, the value is not allowed, or a door or bay would vanish.
     """
+    if path.startswith(KEPT):
+        raise EditError(
+            "what is logged, offered or released is not changed",
+            path,
+            "Add an entry that corrects it.",
+        )
     if value_at(job, path) == new:
         return job
     flow = FLOWS.get(path)

@@ -1,6 +1,6 @@
 """What the menu Build offers."""
 
-from roomy_hull.session.actions import building, handing
+from roomy_hull.session.actions import as_built, building, handing
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 
@@ -75,7 +75,7 @@ def actions() -> list[Action]:
             "Log a size as built…",
             "Of the selection; fit and loads follow",
             MENU,
-            building.deviation,
+            as_built.deviation,
             ("Ctrl+Shift+B",),
         ),
         Action(
@@ -224,9 +224,9 @@ def taking() -> list[Action]:
             "Log a size as built",
             "By its path or part",
             "",
-            building.build_otherwise,
+            as_built.build_otherwise,
         ),
-        Action("build.hole", "Log a hole that was moved", "Of a part", "", building.hole_moved),
+        Action("build.hole", "Log a hole that was moved", "Of a part", "", as_built.hole_moved),
         Action("build.add_photo", "Log a photo", "From a file", "", building.add_photo),
         Action("build.offer", "Offer", "The job as it stands", "", handing.offer),
         Action("build.open_job", "Open a job of the board", "By its file", "", handing.open_job),

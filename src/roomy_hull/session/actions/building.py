@@ -1,45 +1,22 @@
 """Actions of Build and of the brief: the plan, the log, buying, checks, offers, handing over, the workshop's folder."""
 
 from pathlib import Path
-from typing import Any
 
 from roomy_hull.core.days import day_of, now_words, today
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.photos import taken_in
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.edits.releases import come_to
-from roomy_hull.job.edits.resizing import value_at
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES
-from roomy_hull.planning.as_built import PARTS, SIZES
 from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.replay import PLANNED
+from roomy_hull.session.actions.entries import figure, log, who
 from roomy_hull.session.pages.build.others import DONE_AS
 from roomy_hull.session.session import Session
 
 PICTURES = "Pictures (*.jpg *.jpeg *.png *.webp *.gif *.bmp)"
-
-
-def who(session: Session) -> str:
-    """Who logs: asked once, then remembered; empty where the person changes their mind."""
-    known = str(session.keeping.preferences().get("initials", "")).strip()
-    if known:
-        return known[:8]
-    by = session.asker.name("Your initials, for the log", "").strip()[:8]
-    if by:
-        session.keeping.keep_preferences(initials=by)
-    return by
-
-
-def log(session: Session, step: str, /, **fields: Any) -> bool:
-    """Add one entry, as one step."""
-    by = who(session)
-    if not by:
-        return False
-    return session.attempt(
-        step, lambda: edits.logged(session.job, edits.entry(now_words(), by, **fields))
-    )
 
 
 # The plan
@@ -86,17 +63,11 @@ def held_by_hand(session: Session) -> bool:
 def hours(session: Session) -> None:
     """Say how long the chosen operation takes, whatever the rates say."""
     build = session.building.of(session.verdict)
-    told = session.asker.name("How many hours does it take?", f"{build.hours[session.look.op]:.1f}")
-    if not told:
-        return
-    try:
-        value = float(told.replace(",", "."))
-    except ValueError:
-        session.say(f"'{told}' is no figure of hours.", trouble=True)
-        return
-    session.attempt(
-        "say how long it takes", lambda: edits.held(session.job, session.look.op, hours=value)
-    )
+    value = figure(session, "How many hours does it take?", f"{build.hours[session.look.op]:.1f}")
+    if value is not None:
+        session.attempt(
+            "say how long it takes", lambda: edits.held(session.job, session.look.op, hours=value)
+        )
 
 
 def own(session: Session) -> None:
@@ -154,14 +125,8 @@ def work(session: Session, *, op: str, spent: float, done: bool) -> bool:
 
 
 def _spent(session: Session, wish: float) -> float | None:
-    told = session.asker.name("How many hours were worked at it?", f"{wish:.1f}")
-    if not told:
-        return None
-    try:
-        return max(0.0, float(told.replace(",", ".")))
-    except ValueError:
-        session.say(f"'{told}' is no figure of hours.", trouble=True)
-        return None
+    found = figure(session, "How many hours were worked at it?", f"{wish:.1f}")
+    return None if found is None else max(0.0, found)
 
 
 def done(session: Session) -> None:
@@ -261,100 +226,6 @@ def add_photo(session: Session, *, path: Path, words: str = "") -> bool:
         file=taken.file,
         taken=taken.taken,
         words=words or path.stem[:200],
-    )
-
-
-def deviation(session: Session) -> None:
-    """Log a size of the selection as it was built."""
-    thing = session.job.thing(session.selection.key)
-    if thing is None:
-        session.say("Select the unit or carried thing that was built otherwise.", trouble=True)
-        return
-    group = "units" if any(u.id == thing.id for u in session.job.units) else "carried"
-    fields = [
-        f
-        for f in ("width", "depth", "height", "length", "u", "v", "w", "mass", "x", "y", "z")
-        if hasattr(thing, f)
-    ]
-    field = session.asker.choose("Which of its sizes was built otherwise?", tuple(fields))
-    if field not in fields:
-        return
-    told = session.asker.name(
-        f"{thing.name}: {field} as built, in mm or kg", f"{getattr(thing, field):g}"
-    )
-    try:
-        value = float(told.replace(",", ".")) if told else None
-    except ValueError:
-        session.say(f"'{told}' is no figure.", trouble=True)
-        return
-    if value is not None:
-        words = session.asker.name("Why? (for whoever reads it later)", "")
-        build_otherwise(session, about=f"{group}.{thing.id}.{field}", value=value, words=words)
-
-
-def build_otherwise(
-    session: Session,
-    *,
-    about: str,
-    value: float,
-    sort: str = "",
-    words: str = "",
-    was: float | None = None,
-) -> bool:
-    """Log a size as built: a path of the job, or a released part's key with ``length`` or ``width``."""
-    by = who(session)
-    if not by:
-        return False
-
-    def make() -> Job:
-        drawn = was
-        if not sort and about.startswith(SIZES):
-            found = value_at(session.job, about)
-            drawn = float(found) if isinstance(found, int | float) else None
-            if drawn is None:
-                raise UserError(
-                    "that is no size of the job",
-                    about,
-                    "Name it as the file does, such as units.galley.width.",
-                )
-        elif sort not in PARTS and not sort.startswith("hole"):
-            raise UserError("that is no size of a part", about, f"Use {', '.join(PARTS)}.")
-        entry = edits.entry(
-            now_words(),
-            by,
-            kind="deviation",
-            about=about,
-            number=sort,
-            value=value,
-            was=drawn,
-            words=words,
-        )
-        return edits.logged(session.job, entry)
-
-    return session.attempt("log as built", make)
-
-
-def hole_moved(
-    session: Session,
-    *,
-    about: str,
-    at: tuple[float, float],
-    by: tuple[float, float],
-    words: str = "",
-) -> bool:
-    """Log that a hole of a part stands elsewhere than drawn. [mm]"""
-    n = sum(
-        e.kind == "deviation" and e.about == about and e.number.startswith("hole")
-        for e in session.job.log
-    )
-    return log(
-        session,
-        "log a hole",
-        kind="deviation",
-        about=about,
-        number=f"hole {n + 1}",
-        figures=(*at, *by),
-        words=words,
     )
 
 

@@ -4,11 +4,12 @@ from pathlib import Path
 from typing import Any
 
 from roomy_hull.core.days import day_of, now_words, today
+from roomy_hull.core.errors import UserError
 from roomy_hull.job.brief import OfferLine
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.logs import Result
 from roomy_hull.planning.offer import drawn_up
-from roomy_hull.session.actions.building import log, who
+from roomy_hull.session.actions.entries import log, who
 from roomy_hull.session.actions.files import open_at
 from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
 from roomy_hull.session.session import Session
@@ -160,19 +161,24 @@ WORDS = {
 def folder(session: Session) -> None:
     """Choose the workshop's folder."""
     found = session.asker.folder("The workshop's folder, that holds its jobs")
-    if found is not None:
-        session.keeping.keep_preferences(workshop=str(found))
-        session.view.turn_to("Build", "Workshop")
-        session.building.board = None
-        session.building.changed.emit()
+    if found is None:
+        return
+    session.keeping.keep_preferences(workshop=str(found))
+    session.catalogue.look_in(session.keeping.units_folder())
+    try:
+        shop = session.keeping.shop()
+        if shop != session.shop:
+            session.set_shop(shop)
+    except UserError as trouble:
+        session.say(str(trouble), trouble=True)
+    session.view.turn_to("Build", "Workshop")
+    session.building.forget()
 
 
 def board_folder(session: Session) -> Path | None:
     """The workshop's folder: the chosen one, else that of the job's file."""
-    chosen = str(session.keeping.preferences().get("workshop", ""))
-    if chosen:
-        return Path(chosen)
-    return session.path.parent if session.path is not None else None
+    chosen = session.keeping.workshop()
+    return chosen or (session.path.parent if session.path is not None else None)
 
 
 def open_job(session: Session, *, path: Path) -> None:

@@ -36,22 +36,14 @@ class Stage(msgspec.Struct, frozen=True):
     title : str
         Its name, on the job line and in the menu.
     widget : str
-        Where its widget is, as for a page; a stage without one is still to come.
+        Where its widget is, as for a page; empty for one of several pages.
     pages : tuple of Page
         Its pages; none where the stage is one.
-    plan : str
-        What a stage that is still to come will do.
     """
 
     title: str
     widget: str = ""
     pages: tuple[Page, ...] = ()
-    plan: str = ""
-
-    @property
-    def alive(self) -> bool:
-        """Whether there is such a stage already."""
-        return not self.plan
 
 
 STAGES: tuple[Stage, ...] = (
@@ -194,7 +186,7 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
     if finding.scenario:
         changes["scenario"] = finding.scenario
     there = next((s for s in STAGES if s.title == finding.stage), None)
-    if there is not None and there.alive:
+    if there is not None:
         changes["stage"] = there.title
         if there.title in ("Loads", "Services", "Access", "Cut", "Build"):
             own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import (
     QColor,
     QDragEnterEvent,
+    QDragMoveEvent,
     QDropEvent,
     QImage,
     QMouseEvent,
@@ -109,6 +110,11 @@ class Strip(QWidget):
         """Take files."""
         data = event.mimeData() if event is not None else None
         if event is not None and data is not None and data.hasUrls():
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+        """Take them anywhere on the strip."""
+        if event is not None:
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name

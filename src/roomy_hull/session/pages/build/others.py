@@ -192,7 +192,8 @@ class ProgressModel:
         """The id of the foremost thing at a place of the drawing; empty for none."""
         hits = [
             s.tag for s in scene
-            if isinstance(s, Panel) and s.tag and s.h0 <= h <= s.h1 and s.k0 <= k <= s.k1
+            if isinstance(s, Panel) and s.h0 <= h <= s.h1 and s.k0 <= k <= s.k1
+            and self._session.job.thing(s.tag) is not None
         ]  # fmt: skip
         return hits[-1] if hits else ""
 

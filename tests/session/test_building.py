@@ -1,0 +1,448 @@
+"""Actions of the brief and of Build: what is logged, planned, offered, checked and handed over, and what is refused."""
+
+from pathlib import Path
+
+import msgspec
+import pytest
+from tests.formats.test_photos import png
+
+from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.parts import SheetPart
+from roomy_hull.formats import jobfile, shopfile, unitfile
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.edits import building as edits
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.placed import Placed
+from roomy_hull.making.cost import cost_sheet
+from roomy_hull.making.cutlist import cut_of
+from roomy_hull.making.release import drawn_up
+from roomy_hull.making.works import works_of
+from roomy_hull.planning.offer import OPEN
+from roomy_hull.session.actions.as_built import HOLE, PART, WHOLE
+from roomy_hull.session.asking import Nobody
+from roomy_hull.session.files import open_job, save_job
+from roomy_hull.session.pages.build.brief import BriefModel
+from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
+from roomy_hull.session.pages.build.others import (
+    BuyingModel,
+    LogModel,
+    OfferModel,
+    ProgressModel,
+)
+from roomy_hull.session.pages.build.plan import PlanModel
+from roomy_hull.session.session import Session
+from roomy_hull.shop.shop import shipped_shop
+from roomy_hull.verdict.guided import ASKED, ask
+
+
+class Told(Nobody):
+    """Answers one question after another as it was told, and remembers what it was asked."""
+
+    def __init__(self, *answers: str, path: Path | None = None, agrees: bool = False) -> None:
+        self.answers, self.asked, self.path, self.agrees = list(answers), list[str](), path, agrees
+        self.written: list[tuple[str, Path]] = []
+
+    def name(self, words: str, _wish: str) -> str:
+        self.asked.append(words)
+        return self.answers.pop(0) if self.answers else ""
+
+    def choose(self, words: str, options: tuple[str, ...]) -> str:
+        self.asked.append(words)
+        found = self.answers.pop(0) if self.answers else ""
+        assert not found or found in options
+        return found
+
+    def agree(self, words: str) -> bool:
+        self.asked.append(words)
+        return self.agrees
+
+    def folder(self, words: str) -> Path | None:
+        self.asked.append(words)
+        return self.path
+
+    def file(self, words: str, _kinds: str, _wish: str, *, to_save: bool) -> Path | None:
+        assert not to_save
+        self.asked.append(words)
+        return self.path
+
+    def write_build(self, kind: str, folder: Path) -> None:
+        self.written.append((kind, folder))
+
+
+@pytest.fixture
+def begun(demo: Job, keeping: Keeping) -> Session:
+    """A session whose plan begins on the first of February 2027, logging as AB."""
+    keeping.keep_preferences(initials="AB")
+    return Session(edits.planned(demo, begin="2027-02-01", due="2027-04-01"), keeping)
+
+
+def does(session: Session, action: str, *answers: str, **more: object) -> Told:
+    """Do an action of the menu, answering what it asks."""
+    session.asker = told = Told(*answers, **more)  # type: ignore[arg-type]
+    session.do(action)
+    return told
+
+
+def test_a_plan_is_begun_on_a_day(session: Session) -> None:
+    told = does(session, "build.begin", "next week")
+    assert session.job.plan.begin == ""
+    assert "is no day" in session.messages.text
+    does(session, "build.begin", "2027-02-01")
+    assert session.job.plan.begin == "2027-02-01"
+    assert (session.look.stage, session.look.page("Build")) == ("Build", "Plan")
+    assert told.asked
+    session.undo()
+    assert session.job.plan.begin == ""
+
+
+def test_initials_are_asked_once_and_nothing_is_logged_without(demo: Job, keeping: Keeping) -> None:
+    session = Session(demo, keeping)
+    session.view.turn_to("Build", "Log")
+    does(session, "build.note", "a word")
+    assert session.job.log == ()
+    told = does(session, "build.note", "a word", "KR")
+    assert told.asked == ["What is to be noted?", "Your initials, for the log"]
+    told = does(session, "build.note", "another")
+    assert told.asked == ["What is to be noted?"]
+    assert [(e.by, e.words) for e in session.job.log] == [("KR", "a word"), ("KR", "another")]
+
+
+def test_finishing_an_operation_is_one_step_and_brings_its_parts_on(begun: Session) -> None:
+    works = works_of(begun.verdict.assembly)
+    release = drawn_up((), works, "AB", day="2027-01-20")
+    assert begun.attempt("release", lambda: msgspec.structs.replace(begun.job, releases=(release,)))
+    begun.view.turn_to("Build", "Plan", op="unit:galley:cut")
+    does(begun, "build.done", "not a figure")
+    assert begun.job.log == ()
+    does(begun, "build.done", "1,5")
+    assert [(e.kind, e.op, e.hours, e.done) for e in begun.job.log] == [
+        ("work", "unit:galley:cut", 1.5, True)
+    ]
+    states = {
+        p.state
+        for p in begun.job.releases[-1].parts
+        if p.key.startswith("unit:galley/") and p.sort != "bought"
+    }
+    assert states == {"cut"}
+    assert {p.state for p in begun.job.releases[-1].parts if p.key.startswith("unit:tools/")} == {
+        "to cut"
+    }
+    model = ProgressModel(begun)
+    assert {s for (ref, _n), s in model.states().items() if ref.id == "galley"} == {"cut"}
+    assert model.counted()["cut"] > 0
+    # Once is enough.
+    does(begun, "build.done", "1")
+    assert len(begun.job.log) == 1
+    assert "done already" in begun.messages.text
+    begun.undo()
+    assert begun.job.log == ()
+
+
+def test_hours_are_logged_and_said(begun: Session) -> None:
+    begun.view.turn_to("Build", "Plan", op="unit:galley:weld")
+    does(begun, "build.work", "0.25")
+    does(begun, "build.hours", "6")
+    assert begun.building.of(begun.verdict).hours["unit:galley:weld"] == 6
+    assert begun.building.of(begun.verdict).tasks["unit:galley:weld"].minutes == round(5.75 * 60)
+    assert "unit:galley:weld" in {h.op for h in begun.job.plan.held}
+    does(begun, "build.let_go")
+    assert begun.job.plan.held == ()
+    does(begun, "build.own", "Fetch the slides")
+    assert "extra:fetch-the-slides" in begun.building.of(begun.verdict).ops
+
+
+def test_a_size_as_built_is_asked_for_and_fit_follows(begun: Session) -> None:
+    does(begun, "build.deviation")
+    assert "Select the unit" in begun.messages.text
+    begun.selection.select("galley")
+    galley = begun.job.thing("galley")
+    assert galley is not None
+    assert begun.verdict.count("stop") == 0
+    does(begun, "build.deviation", WHOLE, "width", f"{galley.width + 60:g}", "the bar was long")
+    assert begun.verdict.count("stop") > 0
+    assert begun.job.thing("galley") == galley
+    entry = begun.job.log[-1]
+    assert (entry.about, entry.value, entry.was, entry.words) == (
+        "units.galley.width", galley.width + 60, galley.width, "the bar was long",
+    )  # fmt: skip
+    # It is corrected by a new entry, and the vehicle is as drawn again.
+    begun.view.set(entry=entry.id)
+    does(begun, "build.correct", "measured over the rivets")
+    assert begun.verdict.count("stop") == 0
+    assert len(begun.job.log) == 2
+    assert not begun.do("build.otherwise", about="units.galley.colour", value=1.0)
+    assert not begun.do("build.otherwise", about="the galley", value=1.0)
+    assert len(begun.job.log) == 2
+
+
+def test_a_part_and_a_hole_as_built_are_asked_for(begun: Session) -> None:
+    begun.selection.select("net-drawer")
+    thing = begun.verdict.assembly.thing("net-drawer")
+    assert thing is not None
+    part = next(p for p in thing.expansion.parts if isinstance(p, SheetPart) and p.shape is None)
+    does(begun, "build.deviation", PART, part.name, "length", f"{part.length - 2:g}")
+    assert begun.job.log[-1].value == part.length - 2
+    assert begun.job.log[-1].was == part.length
+    now = begun.verdict.assembly.thing("net-drawer")
+    assert now is not None
+    assert next(p for p in now.expansion.parts if p.name == part.name).length == part.length - 2  # type: ignore[union-attr]
+    does(begun, "build.deviation", HOLE, part.name, "3", "4")
+    assert begun.job.log[-1].figures == (0.0, 0.0, 3.0, 4.0)
+    count = len(begun.job.log)
+    does(begun, "build.deviation", PART, part.name, "length", "short")
+    does(begun, "build.deviation", HOLE, part.name, "3")
+    assert len(begun.job.log) == count
+
+
+def test_what_is_logged_is_never_changed_nor_saved_away(begun: Session, tmp_path: Path) -> None:
+    path = tmp_path / "ute.hull.json"
+    does(begun, "build.note", "first")
+    save_job(begun, path)
+    assert not begun.do("edit.size", path=f"log.{begun.job.log[0].id}.words", value="never said")
+    assert begun.job.log[0].words == "first"
+    begun.undo()
+    assert begun.job.log == ()
+    with pytest.raises(JobFileError, match="have been undone"):
+        save_job(begun, path)
+    begun.redo()
+    save_job(begun, path)
+    begun.undo()
+    save_job(begun, tmp_path / "another.hull.json")
+
+
+def test_the_workshops_folder_brings_its_shop_and_its_stores(
+    begun: Session, tmp_path: Path
+) -> None:
+    own = msgspec.structs.replace(shipped_shop(), name="Ours")
+    shopfile.save(own, tmp_path / "ours.shop.json")
+    (tmp_path / "units").mkdir()
+    galley = begun.job.thing("galley")
+    assert isinstance(galley, Placed)
+    unitfile.save(galley, tmp_path / "units" / f"shared{unitfile.SUFFIX}")
+    does(begun, "build.folder", path=tmp_path)
+    assert begun.shop.name == "Ours"
+    assert begun.keeping.shop().name == "Ours"
+    assert begun.look.page("Build") == "Workshop"
+    assert [e.use for e in begun.catalogue.entries()].count(unitfile.USE) == 1
+
+
+def test_a_photo_wants_a_saved_job_and_moves_with_it(begun: Session, tmp_path: Path) -> None:
+    source = tmp_path / "front.png"
+    source.write_bytes(png())
+    does(begun, "build.photo", path=source)
+    assert "Save the job first" in begun.messages.text
+    path = tmp_path / "here" / "ute.hull.json"
+    path.parent.mkdir()
+    save_job(begun, path)
+    does(begun, "build.photo", path=source)
+    assert len(begun.job.log) == 1
+    assert LogModel(begun).photos()[0][1] is not None
+    other = tmp_path / "there" / "copy.hull.json"
+    other.parent.mkdir()
+    save_job(begun, other)
+    assert LogModel(begun).photos()[0][1] == other.parent / "copy.photos" / begun.job.log[0].file
+    (other.parent / "copy.photos" / begun.job.log[0].file).unlink()
+    assert LogModel(begun).photos()[0][1] is None
+    assert "1 photos are missing" in LogModel(begun).words()
+    (tmp_path / "x.png").write_text("no picture")
+    assert not begun.do("build.add_photo", path=tmp_path / "x.png")
+    assert "no picture" in begun.messages.text
+
+
+def test_what_is_ordered_and_received(begun: Session) -> None:
+    model = BuyingModel(begun)
+    assert not begun.do("build.bought", keys=(), kind="ordered")
+    assert not begun.do("build.bought", keys=("sheet:5052-H32:2",), kind="ordered", day="soon")
+    assert begun.do(
+        "build.bought", keys=("sheet:5052-H32:2", "thing:battery"), kind="ordered", day="2027-02-09"
+    )
+    rows = dict(zip(model.keys(), model.cells(), strict=True))
+    assert rows["thing:battery"][2][0] == "ordered"
+    assert rows["thing:battery"][5][0] == "Tue 9 February"
+    assert begun.do("build.bought", keys=("thing:battery",), kind="received")
+    assert dict(zip(model.keys(), model.cells(), strict=True))["thing:battery"][2][0] == "here"
+    assert "1 here, 1 on their way" in model.words()
+
+
+def test_checks_go_on_to_the_next_and_want_their_figures(begun: Session) -> None:
+    begun.view.turn_to("Build", "Checks")
+    model = ChecksModel(begun)
+    first = model.chosen()
+    assert first is not None
+    assert first.wants == ("front", "rear", "top", "bottom")
+    assert not begun.do("build.check", result="done")
+    assert "wants figures: front, rear, top, bottom [mm]" in begun.messages.text
+    assert begun.do("build.check", result="done", figures=(4.0, 4.5, 5.0, 4.2))
+    assert model.chosen() != first
+    begun.do("build.check_failed")
+    begun.do("build.check_later")
+    assert [e.result for e in begun.job.log] == ["done", "failed", "later"]
+    assert "1 of" in model.words()
+    assert "1 failed" in model.words()
+
+
+def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
+    told = does(begun, "build.hand_over")
+    assert begun.job.log == ()
+    assert "operations are not done" in told.asked[0]
+    begun.do("build.check", result="failed")
+    does(begun, "build.hand_over", agrees=True)
+    assert "not handed over" in begun.messages.text
+    begun.undo()
+    does(begun, "build.hand_over", agrees=True)
+    assert begun.job.log[-1].kind == "handed over"
+    assert "Handed over on" in PackModel(begun).words()
+    does(begun, "build.visit", "500 km", "two bolts of the tray")
+    assert "1 visits since" in PackModel(begun).words()
+    galley = begun.job.thing("galley")
+    assert galley is not None
+    begun.do("edit.field", thing="galley", field="width", value=galley.width + 60)
+    count = len(begun.job.log)
+    does(begun, "build.hand_over", agrees=True)
+    assert len(begun.job.log) == count
+
+
+def test_an_offer_is_kept_and_what_changes_after_it_is_shown(begun: Session) -> None:
+    model = OfferModel(begun)
+    assert model.lines() is None
+    assert "nesting is at work" in model.words()
+    begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
+    lines = model.lines()
+    assert lines is not None
+    sheet = cost_sheet(
+        works_of(begun.verdict.assembly), cut_of(begun.verdict.assembly), begun.shop.prices
+    )
+    assert lines[0].price == pytest.approx(
+        sheet.whole.sheet + sheet.whole.rest + sheet.whole.bar, abs=0.01
+    )
+    hours = sum(x.amount for x in lines if x.unit == "h")
+    build = begun.building.of(begun.verdict)
+    want = sum(
+        h * build.ops[k].crew
+        for k, h in build.hours.items()
+        if build.ops[k].kind not in ("cut", "bend", "weld") and build.ops[k].trade
+    )
+    assert hours == pytest.approx(want, abs=0.6)
+    assert any(x.words.startswith(OPEN) and x.price == 0 for x in lines)
+    assert begun.do("build.offer", lines=lines)
+    offer = begun.job.offers[-1]
+    net = sum(x.price for x in lines) * 1.2
+    assert offer.net() == pytest.approx(net)
+    assert offer.gross() == pytest.approx(net * 1.1)
+    begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
+    assert model.changed() == ()
+    begun.do("edit.size", path="brief.wishes.battery.price", value=1000.0)
+    begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
+    assert {c.words.partition(":")[0] for c in model.changed()} == {"House battery"}
+    # As an option it is out of the base.
+    begun.do("edit.size", path="brief.wishes.battery.option", value="bigger battery")
+    begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
+    with_option = model.lines()
+    assert with_option is not None
+    assert {x.option for x in with_option} == {"", "bigger battery"}
+    assert begun.do("build.offer", lines=with_option)
+    does(begun, "build.agree", "smaller battery")
+    assert begun.job.offers[-1].agreed == ""
+    does(begun, "build.agree", "bigger battery")
+    assert begun.job.offers[-1].taken == ("bigger battery",)
+    assert not begun.do("build.offer", lines=())
+
+
+def test_wishes_are_ranked_and_cost_what_they_cost(session: Session) -> None:
+    model = BriefModel(session)
+    session.view.turn_to("Survey", "Brief", wish="water")
+    before = model.keys()
+    does(session, "brief.up")
+    assert model.keys()[:2] == ["water", "fridge"]
+    does(session, "brief.up")
+    does(session, "brief.down")
+    assert model.keys() == before
+    winch = next(w for w in session.job.brief.wishes if w.id == "winch")
+    assert model.short() == "front"
+    # A winch ahead of the axle weighs more on it than it has.
+    base = session.job.vehicle.wheelbase
+    assert model.on_short(winch) == pytest.approx(winch.mass * (1 - winch.x / base))
+    fridge = next(w for w in session.job.brief.wishes if w.id == "fridge")
+    thing = session.verdict.assembly.thing("sample-fridge")
+    assert thing is not None
+    x = thing.envelope.centre()[0]
+    assert model.on_short(fridge) == pytest.approx(model.came_to(fridge) * (1 - x / base))  # type: ignore[operator]
+    assert "commonest regret" in model.words()
+    does(session, "brief.wish", "A step for the roof")
+    assert session.look.wish == session.job.brief.wishes[-1].id
+    does(session, "brief.drop")
+    assert "A step for the roof" not in {w.name for w in session.job.brief.wishes}
+
+
+@pytest.mark.parametrize("key", list(ASKED))
+def test_every_question_is_computed_on_this_job(session: Session, key: str) -> None:
+    one = ask(session.verdict, key)
+    assert one is not None
+    assert len(one.ways) >= 2
+    assert all(len(f.values) == len(one.ways) for f in one.facts)
+    assert one.note.endswith(".")
+    session.view.set(question=key)
+    model = BriefModel(session)
+    heads, rows = model.facts()
+    assert len(rows) == len(one.facts)
+    assert all(len(r) == len(heads) for r in rows)
+
+
+def test_a_way_is_taken_with_a_click_and_given_back_with_another(session: Session) -> None:
+    session.do("brief.way", question="cooking", way="gas")  # it was chosen: that takes it back
+    assert "cooking" not in {c.question for c in session.job.brief.choices}
+    session.do("brief.way", question="cooking", way="induction")
+    session.do("brief.way", question="cooking", way="gas")
+    assert [c.way for c in session.job.brief.choices if c.question == "cooking"] == ["gas"]
+    session.view.set(question="cooking")
+    assert "gas (taken)" in BriefModel(session).facts()[0]
+
+
+def test_the_spare_wheel_ahead_and_behind_are_what_the_job_would_weigh(session: Session) -> None:
+    one = ask(session.verdict, "spare")
+    assert one is not None
+    front, rear = (next(f for f in one.facts if f.words == w) for w in ("Front axle", "Rear axle"))
+    spare = next(c for c in session.job.carried if c.kind == "spare wheel")
+    tray, base = session.job.body.tray, session.job.vehicle.wheelbase
+    apart = tray.gap + tray.length  # the same 150 mm behind the cab and behind the tail
+    share = spare.mass * apart / base
+    assert rear.values[1] - rear.values[0] == pytest.approx(share, rel=1e-6)
+    assert front.values[0] - front.values[1] == pytest.approx(share, rel=1e-6)
+
+
+def test_the_plan_moves_with_the_hand_and_what_follows_moves_along(begun: Session) -> None:
+    model = PlanModel(begun)
+    before = model.placed()
+    key = "unit:galley:cut"
+    day = begun.building.of(begun.verdict).calendar.day_minutes
+    model.drawn(2.0)
+    model.hold(key, before[key].start + 3 * day + 4, 0.0)
+    moved = model.placed()
+    assert moved[key].start >= before[key].start + 3 * day
+    for later in ("unit:galley:deburr", "unit:galley:bend", "unit:galley:assemble"):
+        assert moved[later].start >= moved[key].finish
+    assert begun.job.plan.held == ()
+    put = model.let_go()
+    assert put is not None
+    assert begun.do("build.hold", op=put[0], day=put[1], hour=put[2], person=put[3])
+    assert (
+        begun.building.of(begun.verdict).levelled.placed[key].start >= before[key].start + 3 * day
+    )
+    begun.undo()
+    assert model.placed() == before
+    assert not begun.do("build.hold", op="nothing", day="2027-02-01", hour=1.0)
+
+
+def test_a_job_with_its_build_is_saved_and_opened(
+    begun: Session, tmp_path: Path, keeping: Keeping
+) -> None:
+    does(begun, "build.lesson", "order the slides first")
+    does(begun, "build.sign", "build", "A. Builder", "-")
+    does(begun, "build.number", "A thing: its serial number", "0417", "House battery")
+    path = tmp_path / "ute.hull.json"
+    save_job(begun, path)
+    other = Session(jobfile.load(path), keeping)
+    open_job(other, path)
+    assert other.job.log == begun.job.log
+    assert other.job.plan == begun.job.plan
+    assert [e.kind for e in other.job.log] == ["lesson", "sign", "serial"]
