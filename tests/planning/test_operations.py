@@ -66,7 +66,7 @@ def test_what_comes_first_comes_first(begun: tuple[Verdict, Build]) -> None:
         {k: getattr(p, f) for k, p in build.levelled.placed.items()} for f in ("start", "finish")
     )
     assert set(start) == set(build.ops)
-    assert end["unit:water:pressure"] <= start["unit:water:fit"]
+    assert end["unit:water:pressure test"] <= start["unit:water:fit"]
     assert end["tray:mount"] <= start["canopy:mount"] <= start["unit:galley:fit"]
     # Units go in in the order that In and out found.
     for bay in verdict.in_out.bays.values():

@@ -326,7 +326,7 @@ def test_an_offer_is_kept_and_what_changes_after_it_is_shown(begun: Session) -> 
     assert any(x.words.startswith(OPEN) and x.price == 0 for x in lines)
     assert begun.do("build.offer", lines=lines)
     offer = begun.job.offers[-1]
-    net = sum(x.price for x in lines) * 1.2
+    net = sum(x.price for x in lines if not x.option) * 1.2
     assert offer.net() == pytest.approx(net)
     assert offer.gross() == pytest.approx(net * 1.1)
     begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
@@ -339,8 +339,9 @@ def test_an_offer_is_kept_and_what_changes_after_it_is_shown(begun: Session) -> 
     begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
     with_option = model.lines()
     assert with_option is not None
-    assert {x.option for x in with_option} == {"", "bigger battery"}
+    assert {x.option for x in with_option} == {x.option for x in lines} | {"bigger battery"}
     assert begun.do("build.offer", lines=with_option)
+    assert {"winch", "hot water"} <= set(begun.job.offers[-1].options)
     does(begun, "build.agree", "smaller battery")
     assert begun.job.offers[-1].agreed == ""
     does(begun, "build.agree", "bigger battery")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sys
+from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -50,16 +51,25 @@ def _plan_lines(verdict: Verdict, build: Build) -> list[str]:
     ]
     if build.trouble:
         return [*found, f"It cannot be planned: {build.trouble}"]
-    if not verdict.job.plan.begin:
-        found.append("No plan is begun (plan.begin); the days below are counted as if it were.")
+    begun = bool(verdict.job.plan.begin)
+    days = {d: n for n, d in enumerate(build.calendar.days, 1)}
+
+    def said(day: date, *, short: bool = False) -> str:
+        if not begun:
+            return f"day {days.get(day, len(days))}"
+        return day.isoformat() if short else spoken(day)
+
+    if not begun:
+        found.append("No plan is begun (plan.begin): days are counted from the first.")
     if build.levelled.placed:
         chance = chances_of(build, shop)
         sure = (
             build.calendar.at(chance.ready(0.9), ends=True).day if chance is not None else build.end
         )
+        bound = build.calendar.at(build.levelled.bound, ends=True).day
         found.append(
-            f"Ready on {spoken(build.end)} as planned, by {spoken(sure)} nine times in ten; no plan ends before "
-            f"{spoken(build.calendar.at(build.levelled.bound, ends=True).day)} (gap {100 * build.levelled.gap:.1f} %)."
+            f"Ready on {said(build.end)} as planned, by {said(sure)} nine times in ten; no plan ends before "
+            f"{said(bound)} (gap {100 * build.levelled.gap:.1f} %)."
         )
     behind = late(build)
     if behind is not None:
@@ -71,8 +81,8 @@ def _plan_lines(verdict: Verdict, build: Build) -> list[str]:
         begin, end = build.begins(key), build.ends(key)
         who = ", ".join(names.get(p, p) for p in one.people)
         found.append(
-            f"{begin.day} {begin.minute / 60:5.2f} h to {end.day} {end.minute / 60:5.2f} h  {op.words}"
-            + (f"  ({who})" if who else "")
+            f"{said(begin.day, short=True)} {begin.minute / 60:5.2f} h to {said(end.day, short=True)} "
+            f"{end.minute / 60:5.2f} h  {op.words}" + (f"  ({who})" if who else "")
         )
     return found
 

@@ -4,14 +4,20 @@ from datetime import date, timedelta
 from pathlib import Path
 
 from roomy_hull.core.days import spoken
+from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.scenes.growing import growing, grown_frame
+from roomy_hull.drawing.view import Station
 from roomy_hull.formats.book import Book
 from roomy_hull.formats.book_parts import BookPage, Table
 from roomy_hull.formats.pack import check_row, photo_pages
 from roomy_hull.formats.workshop import Board, built
 from roomy_hull.job.releases import STATES
+from roomy_hull.making.works import works_of
 from roomy_hull.planning.plan import Build, chances_of
+from roomy_hull.planning.progress import fitted, part_states
 from roomy_hull.verdict.verdict import Verdict
 
+SIDES: tuple[Station, ...] = ("left", "right")
 CAUTION = (
     "Guard eyes, ears and hands; two lift what strains one; nobody under a canopy on its legs."
 )
@@ -104,6 +110,14 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
         (build.state.done[k], build.ops[k].words)
         for k in sorted(done, key=lambda k: build.state.done[k], reverse=True)[:20]
     )
+    works = works_of(verdict.assembly)
+    states, there = part_states(job, works, build), fitted(build)
+    assembly = verdict.assembly
+    papers = tuple(
+        Paper("", growing(assembly, works, states, there, side), grown_frame(assembly, side))
+        for side in SIDES
+    )
+    grown = BookPage(f"{job.name}: as it stands in the shop", (), papers)
     first = BookPage(
         f"{job.name}: how far it is",
         tuple(words),
@@ -111,7 +125,7 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
         (Table(("parts", "pieces"), rows), Table(("done on", "what"), lately)),
     )
     return Book(f"Progress: {job.name}", f"{job.name}; {build.state.last or 'nothing logged yet'}",
-                (first, *photo_pages(build.state.photos, job_file, "Photos")))  # fmt: skip
+                (first, grown, *photo_pages(build.state.photos, job_file, "Photos")))  # fmt: skip
 
 
 def next_days(build: Build, count: int) -> tuple[date, ...]:

@@ -50,8 +50,9 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
         net = offer.net(option)
         taken = " (taken)" if option in offer.taken else ""
         rows.append((f"With {option}{taken}", f"+ {net:,.2f}", f"+ {net * (1 + offer.tax):,.2f}"))
-    whole = offer.gross(offer.options)
-    rows.append(("With everything", f"{whole / (1 + offer.tax):,.2f}", f"{whole:,.2f}"))
+    if offer.options:
+        whole = offer.gross(offer.options)
+        rows.append(("With everything", f"{whole / (1 + offer.tax):,.2f}", f"{whole:,.2f}"))
     if offer.agreed:
         agreed = offer.gross(offer.taken)
         rows.append((

@@ -27,10 +27,12 @@ def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
     """
     shop = verdict.assembly.shop.workshop
     at = build.calendar.at
+    begun = bool(verdict.job.plan.begin)
     found = chances_of(build, shop)
     behind = late(build)
     placed = build.levelled.placed
     return {
+        "begun": begun,
         "begin": build.calendar.days[0].isoformat(),
         "now": build.now.isoformat(),
         "end": build.end.isoformat() if placed else None,

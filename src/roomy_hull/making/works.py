@@ -56,16 +56,35 @@ def works_of(assembly: Assembly) -> Works:
     Works
         The tray's and the canopy's, then each thing's that has parts.
     """
+    global _LAST  # ruff: ignore[global-statement]  # the parts of the job in hand, known by themselves: hashing them all is long
+    if _LAST is not None and _LAST[0] is assembly:
+        return _LAST[1]
     shop = assembly.shop.tools.joining
     rows: list[tuple[Ref, str, tuple[Part, ...]]] = []
     for ref, title in _body(assembly.ground.parts):
         rows.append((ref, title, tuple(p for p in assembly.ground.parts if p.owner == ref)))
     rows += [(t.ref, t.value.name, t.expansion.parts) for t in assembly.things if t.expansion.parts]
-    found = []
+    known = {} if _LAST is None or _LAST[2] is not shop else _LAST[3]
+    given: dict[Ref, tuple[tuple[Part, ...], Work]] = {}
     for ref, title, parts in rows:
+        old = known.get(ref)
+        if old is not None and old[1].title == title and _same(old[0], parts):
+            given[ref] = old
+            continue
         made = _joined(tuple(parts), shop)
-        found.append(Work(ref, title, made.parts, made.joints, made.alone))
-    return Works(tuple(found))
+        given[ref] = parts, Work(ref, title, made.parts, made.joints, made.alone)
+    found = Works(tuple(work for _parts, work in given.values()))
+    _LAST = (assembly, found, shop, given)
+    return found
+
+
+_LAST: tuple[Assembly, Works, Joining, dict[Ref, tuple[tuple[Part, ...], Work]]] | None = None
+"""The works that were last asked for; only a memory, it never alters a result."""
+
+
+def _same(one: tuple[Part, ...], other: tuple[Part, ...]) -> bool:
+    """Whether two rows of parts are the very same ones."""
+    return len(one) == len(other) and all(a is b for a, b in zip(one, other, strict=True))
 
 
 def questions(works: Works) -> tuple[str, ...]:

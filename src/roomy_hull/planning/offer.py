@@ -126,7 +126,7 @@ GROUPS: dict[str, str] = {
 
 
 def _bought(option: str, assembly: Assembly, options: Mapping[str, str]) -> list[OfferLine]:
-    """Bought things, at the price that the brief says; those without one in one line, at nothing."""
+    """Bought things and priced wishes, as the brief says; things without a price in one line, at nothing."""
     price = {w.thing: w.price for w in assembly.job.brief.wishes if w.thing}
     rows, open_ = [], []
     for thing in assembly.things:
@@ -137,6 +137,12 @@ def _bought(option: str, assembly: Assembly, options: Mapping[str, str]) -> list
             rows.append(OfferLine(words=thing.value.name, option=option, price=money))
         else:
             open_.append(thing.value.name)
+    here = {t.id for t in assembly.things}
+    rows += [
+        OfferLine(words=w.name, option=option, price=w.price)
+        for w in assembly.job.brief.wishes
+        if w.thing not in here and w.option == option and w.price and w.need != "later"
+    ]
     if open_:
         told = f"{OPEN}: {', '.join(open_)}"
         rows.append(OfferLine(words=told if len(told) <= 300 else told[:299] + "…", option=option))

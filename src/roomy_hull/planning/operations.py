@@ -5,6 +5,7 @@ the furniture; nothing of it is typed. Their hours are amounts times the shop's 
 """
 
 from collections.abc import Iterable, Mapping
+from typing import Any, NamedTuple
 
 import msgspec
 
@@ -80,97 +81,96 @@ def operations_of(case: Case, works: Works, coat_days: float = 0.0) -> dict[str,
     return make.ops
 
 
-def _of_work(  # ruff: ignore[too-many-locals]  # one line for each kind of work, in the order of the work
-    make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case
-) -> str:
-    """What is done to one owner's parts until it can be fitted; gives the last of it."""
-    o, own, title = owner_key(work.owner), work.owner, work.title
+class Amounts(NamedTuple):
+    """How much work there is at one owner's parts. [m, m²]"""
+
+    cut_m: float
+    pierces: int
+    bends: int
+    pieces: int
+    bars: int
+    holes: int
+    weld_m: float
+    area: float
+    bought: int
+    fixed: dict[str, int]
+    sheet: tuple[str, ...]
+    bar: tuple[str, ...]
+    hardware: tuple[str, ...]
+
+
+_KNOWN: dict[Ref, tuple[Work, Amounts]] = {}
+"""What was counted last of each owner; only a memory, it never alters a result."""
+
+
+def amounts_of(work: Work) -> Amounts:
+    """Count the work at one owner's parts: metres, pierces, bends, holes, welds, fasteners, what has to be bought.
+
+    Parameters
+    ----------
+    work : Work
+        Its parts and joints.
+
+    Returns
+    -------
+    Amounts
+        The same ones for the very same work.
+    """
+    known = _KNOWN.get(work.owner)
+    if known is not None and known[0] is work:
+        return known[1]
     sheets = [p for p in work.parts if isinstance(p, SheetPart)]
     bars = [p for p in work.parts if isinstance(p, BarPart)]
-    bought = sum(1 if p.metres else p.count for p in work.parts if isinstance(p, Hardware))
-    cut_parts: list[SheetPart | BarPart] = [*sheets, *bars]
+    got = [p for p in work.parts if isinstance(p, Hardware)]
     flats = [(blank(p), p.count) for p in sheets]
     cuts = [(cut_of_blank(f), n) for f, n in flats]
-    metres, pierces = sum(c.metres * n for c, n in cuts), sum(c.pierces * n for c, n in cuts)
-    bends = sum(len(f.bends) * n for f, n in flats)
-    pieces = sum(p.count for p in cut_parts)
-    weld, fixed = welded(work.joints) / 1000, fasteners(work.joints)
-    by = {
-        sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")
-    }  # fmt: skip
-    metal = [f"sheet:{p.material.key}:{p.thickness:g}" for p in sheets]
-    lengths = [f"bar:{p.material.key}:{p.section}" for p in bars]
-    cut = make.add(
-        f"{o}:cut",
-        "cut",
-        f"Cut {title}",
-        {"cut_m": metres, "pierce": pierces},
-        (),
-        own,
-        needs=metal,
-    )
-    cut = (
-        make.add(f"{o}:deburr", "deburr", f"Deburr {title}", {"deburr_m": metres}, (cut,), own)
-        or cut
-    )
-    bent = make.add(f"{o}:bend", "bend", f"Bend {title}", {"bend": bends}, (cut,), own) or cut
-    sawn = make.add(
-        f"{o}:saw",
-        "saw",
-        f"Saw {title}",
-        {"saw_piece": sum(p.count for p in bars)},
-        (),
-        own,
-        needs=lengths,
-    )
-    holes = sum(len(p.drilled) * p.count for p in bars)
-    sawn = (
-        make.add(f"{o}:drill", "drill", f"Drill {title}", {"drill_hole": holes}, (sawn,), own)
-        or sawn
-    )
+    fixed = fasteners(work.joints)
+    found = Amounts(
+        sum(c.metres * n for c, n in cuts), sum(c.pierces * n for c, n in cuts), sum(len(f.bends) * n for f, n in flats),
+        sum(p.count for p in sheets) + sum(p.count for p in bars), sum(p.count for p in bars),
+        sum(len(p.drilled) * p.count for p in bars), welded(work.joints) / 1000, coated(work.parts),
+        sum(1 if p.metres else p.count for p in got),
+        {sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")},
+        tuple(dict.fromkeys(f"sheet:{p.material.key}:{p.thickness:g}" for p in sheets)),
+        tuple(dict.fromkeys(f"bar:{p.material.key}:{p.section}" for p in bars)),
+        tuple(dict.fromkeys(hardware_key(p) for p in got)),
+    )  # fmt: skip
+    _KNOWN[work.owner] = work, found
+    return found
+
+
+def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
+    """What is done to one owner's parts until it can be fitted; gives the last of it."""
+    o, own, title = owner_key(work.owner), work.owner, work.title
+    a = amounts_of(work)
+
+    def add(
+        kind: Kind, words: str, amounts: Mapping[str, float], after: Iterable[str] = (), **more: Any
+    ) -> str:
+        return make.add(f"{o}:{kind}", kind, f"{words} {title}", amounts, after, own, **more)
+
+    cut = add("cut", "Cut", {"cut_m": a.cut_m, "pierce": a.pierces}, needs=a.sheet)
+    cut = add("deburr", "Deburr", {"deburr_m": a.cut_m}, (cut,)) or cut
+    bent = add("bend", "Bend", {"bend": a.bends}, (cut,)) or cut
+    sawn = add("saw", "Saw", {"saw_piece": a.bars}, needs=a.bar)
+    sawn = add("drill", "Drill", {"drill_hole": a.holes}, (sawn,)) or sawn
     last = [k for k in (bent, sawn) if k]
-    joined = make.add(f"{o}:weld", "weld", f"Weld {title}", {"weld_m": weld}, last, own)
+    joined = add("weld", "Weld", {"weld_m": a.weld_m}, last)
     if joined:
-        last = [
-            make.add(
-                f"{o}:dress",
-                "dress",
-                f"Dress the welds of {title}",
-                {"dress_m": weld},
-                (joined,),
-                own,
-            )
-            or joined
-        ]
-    area = coated(work.parts)
-    if coat_days and area:
-        packed = make.add(
-            f"{o}:prepare", "prepare", f"Clean and pack {title}", {"coat_m2": area}, last, own
-        )
-        last = [
-            make.add(
-                f"{o}:coat", "coat", f"{title} away for coating", {}, (packed,), own, days=coat_days
-            )
-        ]
+        last = [add("dress", "Dress the welds of", {"dress_m": a.weld_m}, (joined,)) or joined]
+    if coat_days and a.area:
+        packed = add("prepare", "Clean and pack", {"coat_m2": a.area}, last)
+        last = [add("coat", "Have coated outside:", {}, (packed,), days=coat_days)]
     canopy = case.assembly.job.body.canopy
     if own == CANOPY and canopy is not None and canopy.insulation:
-        last = [make.add(f"{o}:insulate", "insulate", f"Insulate {title}",
-                         {"insulate_m2": canopy.length * canopy.width / 1e6}, last, own)]  # fmt: skip
-    if pieces:
-        together = {"piece": pieces, "bought_piece": bought, **by}
-        last = [make.add(f"{o}:assemble", "assemble", f"Assemble {title}", together, last, own,
-                         needs=(hardware_key(p) for p in work.parts if isinstance(p, Hardware)))]  # fmt: skip
-    if thing is not None and isinstance(thing.value, Tank) and pieces:
         last = [
-            make.add(
-                f"{o}:pressure",
-                "pressure test",
-                f"Fill and pressure-test {title}",
-                {"test": 1},
-                last,
-                own,
-            )
+            add("insulate", "Insulate", {"insulate_m2": canopy.length * canopy.width / 1e6}, last)
         ]
+    if a.pieces:
+        together = {"piece": a.pieces, "bought_piece": a.bought, **a.fixed}
+        last = [add("assemble", "Assemble", together, last, needs=a.hardware)]
+    if thing is not None and isinstance(thing.value, Tank) and a.pieces:
+        last = [add("pressure test", "Fill and pressure-test", {"test": 1}, last)]
     return last[0] if last else ""
 
 

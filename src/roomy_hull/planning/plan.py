@@ -156,6 +156,11 @@ def build_of(case: Case) -> Build:
     whole = Build(
         ops, hours, rates, state, calendar, now, tasks, Levelled({}, 0, 0, 0), {}, (), buying, checks_of(case, works), due
     )  # fmt: skip
+    before: Build | None = case.old("build")
+    if before is not None and _as_before(before, whole, case):
+        return msgspec.structs.replace(
+            whole, levelled=before.levelled, times=before.times, path=before.path
+        )
     try:
         problem = Problem(tasks, means_of(shop, calendar), {"": due} if due is not None else None)
     except InputError as trouble:
@@ -166,6 +171,20 @@ def build_of(case: Case) -> Build:
         levelled=problem.level(start=list(plan.order) or None),
         times=problem.times,
         path=path,
+    )
+
+
+def _as_before(before: Build, now: Build, case: Case) -> bool:
+    """Whether the very same work was placed on the same people and stations: a unit only moved."""
+    old = case.before
+    return (
+        old is not None
+        and old.assembly.shop is case.assembly.shop
+        and old.assembly.job.plan.order == case.assembly.job.plan.order
+        and not before.trouble
+        and before.calendar is now.calendar
+        and before.due == now.due
+        and before.tasks == now.tasks
     )
 
 

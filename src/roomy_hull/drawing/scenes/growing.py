@@ -9,12 +9,12 @@ from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.refs import CANOPY, Ref
 from roomy_hull.core.standing import standing
-from roomy_hull.core.strokes import Scene, Stroke, rectangle
+from roomy_hull.core.strokes import Rect, Scene, Stroke, Words, rectangle
 from roomy_hull.drawing.scenes import vehicle as vehicle_scene
 from roomy_hull.drawing.scenes.around import ground_line
 from roomy_hull.drawing.scenes.ground import frame
 from roomy_hull.drawing.view import ELEVATION, Station, View
-from roomy_hull.job.releases import PartState
+from roomy_hull.job.releases import STATES, PartState
 from roomy_hull.making.works import Work, Works
 
 
@@ -114,6 +114,38 @@ def pieces(assembly: Assembly, work: Work) -> list[tuple[str, Box, str]]:
     return found
 
 
-def legend_frame(assembly: Assembly, station: Station) -> tuple[float, float, float, float]:
-    """The stretch that is shown. [mm]"""
-    return frame(assembly, station)[0]
+LOW = 330.0
+"""Room under the ground for what the fills mean. [mm]"""
+
+
+def grown_frame(assembly: Assembly, station: Station) -> Rect:
+    """The stretch that is shown, with room for what the fills mean. [mm]"""
+    h0, k0, h1, k1 = frame(assembly, station)[0]
+    return (h0, k0 - LOW, h1, k1)
+
+
+def legend(shown: Rect) -> Scene:
+    """What the fills mean: a sample of each state with its name, along the lower edge.
+
+    Parameters
+    ----------
+    shown : Rect
+        The stretch that is shown. [mm]
+
+    Returns
+    -------
+    Scene
+        A small box and a word for each state. [mm]
+    """
+    h0, k0, h1, _k1 = shown
+    step, high = (h1 - h0) / len(STATES), LOW * 0.5
+    found: list[Stroke] = []
+    for n, state in enumerate(STATES):
+        x = h0 + (n + 0.1) * step
+        found.append(rectangle(f"grown {state}", x, k0 + 40, x + 1.6 * high, k0 + 40 + high))
+        found.append(
+            Words(
+                "chart words", (x + 1.6 * high + 50, k0 + 40 + high / 2), state, 11.0, anchor="left"
+            )
+        )
+    return tuple(found)

@@ -11,9 +11,9 @@ from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES
 from roomy_hull.planning.op import owner_key
+from roomy_hull.planning.progress import DONE_AS
 from roomy_hull.planning.replay import PLANNED
 from roomy_hull.session.actions.entries import figure, log, who
-from roomy_hull.session.pages.build.others import DONE_AS
 from roomy_hull.session.session import Session
 
 PICTURES = "Pictures (*.jpg *.jpeg *.png *.webp *.gif *.bmp)"

@@ -44,7 +44,7 @@ class BoardPage(LoadsPage):
         )
         self.picture = Picture(session, theme, "Who is at which job when", self.model.drawn)
         self.stack(CAUTION, (row(buttons[0], self.read, self.open, buttons[1], self.progress), 0), (self.words, 0),
-                   (self.table, 3), (self.picture, 4), (self.lessons, 0))  # fmt: skip
+                   (self.table, 2), (self.picture, 5), (self.lessons, 0))  # fmt: skip
         follow(self, self.refresh, session.building.changed)
 
     @property

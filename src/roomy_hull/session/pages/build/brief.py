@@ -134,11 +134,12 @@ class BriefModel:
         wanted = [w for w in brief.wishes if w.need == "wanted"]
         if wanted:
             on = sum(self.on_short(w) for w in wanted)
+            room = sum(self.room(w) for w in wanted)
             told.append(
-                f"The commonest regret is fitting everything at once and never using it: the {len(wanted)} that are "
-                "only wanted "
-                f"put {kg(on)} on the {self.short()} axle, cost {sum(w.price for w in wanted):,.0f} and take "
-                f"{sum(self.room(w) for w in wanted):.0f} l."
+                "The commonest regret is fitting everything at once and never using it: the "
+                f"{len(wanted)} that are only wanted put {kg(on)} on the {self.short()} axle and cost "
+                f"{sum(w.price for w in wanted):,.0f}"
+                + (f", and take {room:.0f} l." if room else ".")
             )
         board = session.building.board
         if board is not None and board.lessons:

@@ -10,11 +10,11 @@ from roomy_hull.job.brief import Offer, OfferLine
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.releases import STATES, PartState
 from roomy_hull.making.cost import cost_sheet
-from roomy_hull.making.release import part_keys
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.judge import needed
 from roomy_hull.planning.offer import Change, changes, lines_of
 from roomy_hull.planning.op import owner_key
+from roomy_hull.planning.progress import fitted, part_states
 from roomy_hull.session.pages.build.words import built, said
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
@@ -22,11 +22,6 @@ from roomy_hull.session.session import Session
 OFFER_HEADS = ("What", "In", "How much", "Cost", "Net", "As offered")
 LOG_HEADS = ("When", "By", "", "Of", "What", "h", "Figure")
 BUYING_HEADS = ("What", "How much", "How far", "Wanted", "Order by", "Here on")
-DONE_AS: dict[str, PartState] = {
-    "cut": "cut", "saw": "cut", "deburr": "cut", "drill": "cut", "bend": "bent", "weld": "welded", "dress": "welded",
-    "coat": "coated", "assemble": "welded", "fit": "fitted", "mount": "fitted",
-}  # fmt: skip
-"""What a part is once a kind of work is done to its owner; what is put together counts as joined."""
 
 
 class OfferModel:
@@ -135,34 +130,10 @@ class ProgressModel:
     def states(self) -> dict[tuple[Ref, str], PartState]:
         """How far each owner's part has come: by the last release, or by the work that is logged, whichever is further."""
         session = self._session
-        if self._of is not None and self._of[0] is session.verdict:
-            return self._of[1]
-        works = works_of(session.verdict.assembly)
-        releases = session.job.releases
-        known = {p.key: p.state for p in releases[-1].parts} if releases else {}
-        done = built(session).state.done
-        ops = built(session).ops
-        found: dict[tuple[Ref, str], PartState] = {}
-        keys = part_keys(works)
-        n = 0
-        for work in works.works:
-            mark = owner_key(work.owner) + ":"
-            logged = [
-                DONE_AS[ops[k].kind]
-                for k in done
-                if k.startswith(mark) and k in ops and ops[k].kind in DONE_AS
-            ]
-            least = STATES[max((STATES.index(x) for x in logged), default=0)]
-            for part in work.parts:
-                own = known.get(keys[n], "to cut")
-                n += 1
-                state = STATES[max(STATES.index(own), STATES.index(least))]
-                before = found.get((work.owner, part.name), state)
-                found[work.owner, part.name] = STATES[
-                    min(STATES.index(before), STATES.index(state))
-                ]
-        self._of = session.verdict, found
-        return found
+        if self._of is None or self._of[0] is not session.verdict:
+            works = works_of(session.verdict.assembly)
+            self._of = session.verdict, part_states(session.job, works, built(session))
+        return self._of[1]
 
     def done(self) -> frozenset[str]:
         """Operations that are finished."""
@@ -170,8 +141,7 @@ class ProgressModel:
 
     def fitted(self) -> frozenset[str]:
         """Bought and carried things that are in their places."""
-        done = built(self._session).state.done
-        return frozenset(k.split(":")[1] for k in done if k.endswith(":fit"))
+        return fitted(built(self._session))
 
     def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the vehicle as far as it has grown."""
@@ -183,10 +153,9 @@ class ProgressModel:
         scene = growing.growing(
             assembly, works_of(assembly), self.states(), self.fitted(), side, session.selection.key
         )
-        return f"{session.job.vehicle.name} as it stands in the shop, {side} side", (
-            scene,
-            growing.legend_frame(assembly, side),
-        )
+        shown = growing.grown_frame(assembly, side)
+        title = f"{session.job.vehicle.name} as it stands in the shop, {side} side"
+        return title, (scene + growing.legend(shown), shown)
 
     def at(self, scene: Scene, h: float, k: float) -> str:
         """The id of the foremost thing at a place of the drawing; empty for none."""
