@@ -12,7 +12,8 @@ from roomy_hull.job.plans import Extra, Held
 from roomy_hull.making.flats import blank
 from roomy_hull.making.works import welded, works_of
 from roomy_hull.planning.checklist import Check, checks_of, held_against
-from roomy_hull.planning.plan import Build, build_of, chances_of, late, why
+from roomy_hull.planning.lateness import late, why
+from roomy_hull.planning.plan import Build, build_of, chances_of
 from roomy_hull.planning.rates import SCATTER, tuned
 from roomy_hull.verdict.verdict import Verdict, judge
 

@@ -16,7 +16,8 @@ from roomy_hull.formats.plan_json import buying_csv, plan_csv, plan_json
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.formats.workshop import Board, Card, board_of, built
 from roomy_hull.planning.judge import names_of
-from roomy_hull.planning.plan import Build, chances_of, late, waited_for
+from roomy_hull.planning.lateness import late, waited_for
+from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:

@@ -4,7 +4,8 @@ from typing import Any
 
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.planning.judge import names_of, needed
-from roomy_hull.planning.plan import Build, chances_of, late, waited_for
+from roomy_hull.planning.lateness import late, waited_for
+from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.shop.workshop import Workshop
 from roomy_hull.verdict.verdict import Verdict
 

@@ -12,7 +12,8 @@ from roomy_hull.formats.whole import read_whole
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.planning.judge import KEY, names_of
-from roomy_hull.planning.plan import Build, build_of, late, waited_for
+from roomy_hull.planning.lateness import late, waited_for
+from roomy_hull.planning.plan import Build, build_of
 from roomy_hull.planning.replay import replayed
 from roomy_hull.planning.several import Together, together
 from roomy_hull.shop.shop import Shop

@@ -10,8 +10,9 @@ from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.planning.buying import Purchase
+from roomy_hull.planning.lateness import days_late, late, waited_for
 from roomy_hull.planning.op import owner_key
-from roomy_hull.planning.plan import Build, build_of, days_late, late, waited_for
+from roomy_hull.planning.plan import Build, build_of
 from roomy_hull.planning.replay import replayed
 from roomy_hull.shop.workshop import Workshop
 

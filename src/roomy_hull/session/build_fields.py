@@ -7,7 +7,7 @@ from roomy_hull.job.brief import NEEDS, ROADS
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.card import Field, choice, mass, number, yes
 from roomy_hull.planning.judge import names_of
-from roomy_hull.planning.plan import why
+from roomy_hull.planning.lateness import why
 from roomy_hull.session.session import Session
 
 

@@ -4,8 +4,9 @@ from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.drawing.scenes import bars as bar_scene
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.formats.build_papers import on_day
+from roomy_hull.planning.lateness import late, waited_for
 from roomy_hull.planning.placing import Placed, in_turn
-from roomy_hull.planning.plan import Build, late, means_of, waited_for
+from roomy_hull.planning.plan import Build, means_of
 from roomy_hull.session.pages.build.words import NO_PLAN, built, names, on
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
