@@ -1,6 +1,7 @@
 """Days and moments as files hold them: YYYY-MM-DD, and YYYY-MM-DDTHH:MM:SS."""
 
-from datetime import UTC, date, datetime
+import math
+from datetime import UTC, date, datetime, timedelta
 
 
 def day_of(words: str) -> date | None:
@@ -21,6 +22,14 @@ def day_of(words: str) -> date | None:
         return date.fromisoformat(day) if len(day) == 10 else None
     except ValueError:
         return None
+
+
+def shifted(day: date, by: float) -> date:
+    """A day so many calendar days later, parts of a day rounded away from it; at the calendar's ends it stays there."""
+    try:
+        return day + timedelta(days=math.copysign(math.ceil(abs(by)), by))
+    except OverflowError:
+        return date.max if by > 0 else date.min
 
 
 def moment_of(words: str) -> datetime | None:

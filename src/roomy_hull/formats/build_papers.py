@@ -1,9 +1,9 @@
 """Papers of the build: today's list for each person, check sheets to fill by hand, progress for the customer, the board."""
 
-from datetime import date, timedelta
+from datetime import date
 from pathlib import Path
 
-from roomy_hull.core.days import spoken
+from roomy_hull.core.days import shifted, spoken
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes.growing import growing, grown_frame
 from roomy_hull.drawing.view import Station
@@ -131,7 +131,7 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
 def next_days(build: Build, count: int) -> tuple[date, ...]:
     """The working days from the plan's day on."""
     some = [d for d in build.calendar.days if d >= build.now]
-    return tuple(some[:count]) or (build.now + timedelta(days=1),)
+    return tuple(some[:count]) or (shifted(build.now, 1),)
 
 
 def board_paper(board: Board) -> Book:

@@ -1,12 +1,11 @@
 """Buying: what a job needs from outside, when it has to be here, by when it has to be ordered, what is on its way."""
 
-import math
-from datetime import date, timedelta
+from datetime import date
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.days import day_of
+from roomy_hull.core.days import day_of, shifted
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.making.works import Works
 from roomy_hull.planning.op import Op
@@ -51,7 +50,7 @@ class Purchase(msgspec.Struct, frozen=True):
 
     def order_by(self, needed: date) -> date:
         """The last day on which it can be ordered to be here on another."""
-        return needed - timedelta(days=math.ceil(self.lead))
+        return shifted(needed, -self.lead)
 
 
 def purchases(
@@ -169,7 +168,7 @@ def _known(one: Purchase, state: State, now: date) -> Purchase:
     elif ordered is not None:
         # What was promised stands in the entry; else the usual time.
         said = day_of(sent.taken) if sent is not None else None
-        arrives = max(said or ordered + timedelta(days=math.ceil(one.lead)), now)
+        arrives = max(said or shifted(ordered, one.lead), now)
     else:
-        arrives = now + timedelta(days=math.ceil(one.lead))
+        arrives = shifted(now, one.lead)
     return msgspec.structs.replace(one, ordered=ordered, arrives=arrives, received=received)

@@ -1,14 +1,14 @@
 """The offer: from parts, operations and what is bought to lines with options, margin and tax."""
 
 import hashlib
-import math
 from collections.abc import Mapping
-from datetime import date, timedelta
+from datetime import date
 from typing import NamedTuple
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.days import shifted
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.brief import Offer, OfferLine
 from roomy_hull.job.model import Job
@@ -180,7 +180,7 @@ def drawn_up(job: Job, lines: tuple[OfferLine, ...], shop: Shop, day: date, by: 
         Under the next number.
     """
     own = shop.workshop
-    until = day + timedelta(days=math.ceil(own.valid_days))
+    until = shifted(day, own.valid_days)
     return Offer(
         number=f"{day.year}-{len(job.offers) + 1}", day=day.isoformat(), until=until.isoformat(), by=by,
         margin=own.margin, tax=own.tax, lines=lines, content=content_of(lines),
