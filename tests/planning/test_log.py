@@ -8,14 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.assembly.built import can_be
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.edits.merging import merged
+from roomy_hull.job.edits.releases import come_to
 from roomy_hull.job.logs import KINDS, Entry
 from roomy_hull.job.model import Job
+from roomy_hull.making.release import drawn_up, stale
 from roomy_hull.making.works import works_of
-from roomy_hull.planning.as_built import as_built
+from roomy_hull.planning.as_built import as_built, owners
 from roomy_hull.planning.replay import nothing_logged, replayed
 from roomy_hull.verdict.verdict import judge
 
@@ -196,6 +199,36 @@ def test_a_part_that_was_cut_short_is_short_where_it_stands(demo: Job) -> None:
     assert real.assembly.thing("galley").expansion == drawn.assembly.thing("galley").expansion  # type: ignore[union-attr]
     cut = {p.name: p for p in works_of(real.assembly).parts}
     assert cut[part.name].length == part.length - 2  # type: ignore[union-attr]
+
+
+def test_what_is_cut_and_logged_as_built_so_is_not_scrapped(demo: Job) -> None:
+    verdict = judge(demo)
+    works, prices = works_of(verdict.assembly), verdict.assembly.shop.prices
+    release = drawn_up((), works, "AB", day="2027-01-20")
+    job = msgspec.structs.replace(demo, releases=(release,))
+    keys = tuple(
+        p.key for p in release.parts if p.key.startswith("unit:net-drawer/") and p.sort != "bought"
+    )
+    job = come_to(job, keys, "bent")
+    part = next(
+        p for p in verdict.assembly.thing("net-drawer").expansion.parts if can_be(p, "length")
+    )  # type: ignore[union-attr]
+    about = f"unit:net-drawer/{part.name}"
+    short = logged(job, kind="deviation", about=about, number="length", value=part.length - 2)  # type: ignore[union-attr]
+    now = works_of(judge(short).assembly)
+    before = {c.key: c.verdict for c in stale(short.releases[-1], now, prices)}
+    assert before[about] in ("scrap", "trim")
+    assert owners(short) == {"unit:net-drawer"}
+    after = {c.key: c for c in stale(short.releases[-1], now, prices, owners(short))}
+    assert after[about].verdict == "built"
+    assert after[about].cost == 0
+    # What is not cut yet follows what was built: it is cut to fit.
+    fresh = msgspec.structs.replace(short, releases=(release,))
+    assert all(
+        c.verdict in ("recut", "new", "gone", "more", "spare")
+        for c in stale(release, works_of(judge(fresh).assembly), prices, owners(fresh))
+    )
+    assert owners(demo) == frozenset()
 
 
 def test_a_hole_elsewhere_asks_for_its_counterpart(demo: Job) -> None:

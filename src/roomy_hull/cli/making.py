@@ -19,6 +19,7 @@ from roomy_hull.making.cutlist import CutList, cut_of, shaped
 from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import drawn_up, stale
 from roomy_hull.making.works import questions, works_of
+from roomy_hull.planning.as_built import owners
 from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:
@@ -78,7 +79,7 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
     verdict = verdict_of(args)
     job, works, prices = verdict.job, works_of(verdict.assembly), verdict.assembly.shop.prices
     last = job.releases[-1] if job.releases else None
-    changes = stale(last, works, prices)
+    changes = stale(last, works, prices, owners(job))
     if last is None:
         print("Nothing is released yet.")
     else:

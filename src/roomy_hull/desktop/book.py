@@ -20,6 +20,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import works_of
+from roomy_hull.planning.as_built import owners
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -361,7 +362,7 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
     job = verdict.job
     last = job.releases[-1] if job.releases else None
     works = works_of(verdict.assembly)
-    changed = stale(last, works, verdict.assembly.shop.prices)
+    changed = stale(last, works, verdict.assembly.shop.prices, owners(job))
     revision = "" if last is None else last.revision + (" with changes" if changed else "")
     order = Order(job.name, revision, datetime.now(UTC).date().isoformat())
     book = build(works, cut, verdict.gaps, order)

@@ -11,6 +11,7 @@ from roomy_hull.making.gaps import worth
 from roomy_hull.making.joints import Joint
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import Works, fasteners, welded
+from roomy_hull.planning.as_built import owners
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -90,7 +91,7 @@ def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
         ],
         "stale": [
             {"part": c.key, "verdict": c.verdict, "state": c.state, "do": c.words, "count": c.count, "cost": _r(c.cost)}
-            for c in stale(last, works, shop.prices)
+            for c in stale(last, works, shop.prices, owners(verdict.job))
         ],
     }  # fmt: skip
 

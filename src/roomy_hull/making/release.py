@@ -23,7 +23,9 @@ if TYPE_CHECKING:
 else:
     shapely = lazily.module("shapely")
 
-Verdict = Literal["same", "recut", "drill", "trim", "scrap", "more", "spare", "new", "gone"]
+Verdict = Literal[
+    "same", "recut", "drill", "trim", "scrap", "more", "spare", "new", "gone", "built"
+]
 PLAY = 0.05
 """A new outline may stand out of the old one by this and still be cut from it. [mm]"""
 
@@ -37,7 +39,8 @@ class Change(msgspec.Struct, frozen=True):
         The part's.
     verdict : str
         ``recut``: not yet cut, cut the new one. ``drill`` and ``trim``: the piece that is cut can be reworked.
-        ``scrap``: it cannot. ``more`` and ``spare``: the same part in another number. ``new`` and ``gone``.
+        ``scrap``: it cannot. ``built``: the log says that it was built so. ``more`` and ``spare``: the same part in
+        another number. ``new`` and ``gone``.
     state : str
         How far the released piece had come.
     words : str
@@ -291,7 +294,9 @@ def piece_prices(
     return found
 
 
-def stale(release: Release | None, works: Works, prices: Prices) -> tuple[Change, ...]:
+def stale(
+    release: Release | None, works: Works, prices: Prices, built: frozenset[str] = frozenset()
+) -> tuple[Change, ...]:
     """What of a release is stale now.
 
     Parameters
@@ -302,6 +307,8 @@ def stale(release: Release | None, works: Works, prices: Prices) -> tuple[Change
         As they are now.
     prices : Prices
         The shop's.
+    built : frozenset of str
+        What was built otherwise than drawn and logged so, as ``unit:ID``: its pieces that are cut are as they are.
 
     Returns
     -------
@@ -315,7 +322,14 @@ def stale(release: Release | None, works: Works, prices: Prices) -> tuple[Change
         (p.key, p.content, p.count) for p in release.parts
     ]:
         return ()
-    return changes(release.parts, now, piece_prices(works, prices, now))
+    return tuple(
+        msgspec.structs.replace(
+            c, verdict="built", words=f"{c.state} already, and logged as built so", cost=0.0
+        )
+        if c.key.partition("/")[0] in built and c.verdict in ("drill", "trim", "scrap")
+        else c
+        for c in changes(release.parts, now, piece_prices(works, prices, now))
+    )
 
 
 def drawn_up(

@@ -66,3 +66,18 @@ def as_built(job: Job) -> AsBuilt:
                 continue
             parts.setdefault(owner, []).append(PartBuilt(name, sort, entry.value))
     return AsBuilt(built, {k: tuple(v) for k, v in parts.items()}, tuple(lost))
+
+
+def owners(job: Job) -> frozenset[str]:
+    """What was built otherwise than drawn, as releases name it: ``unit:ID``, ``tray:`` or ``canopy:``."""
+    if not job.log:
+        return frozenset()
+    found = set()
+    for about, sort in replayed(job.log).deviations:
+        if sort in PARTS:
+            found.add(about.partition("/")[0])
+        elif not sort:
+            group, _, rest = about.partition(".")
+            head = rest.partition(".")[0]
+            found.add(f"unit:{head}" if group == "units" else f"{head}:")
+    return frozenset(found)

@@ -297,7 +297,7 @@ class Problem:
         """An order near that of a plan: some operations go before or behind others, some priorities are shaken."""
         own = sorted(placed, key=lambda k: placed[k].start)
         end = max(p.finish for p in placed.values())
-        spread = end * chance.choice((0.01, 0.03, 0.1))
+        spread = end * chance.choice((0.01, 0.03, 0.1, 0.4, 1.0))
         share = chance.choice((0.05, 0.2, 1.0))
         priority = {
             k: placed[k].start

@@ -16,6 +16,7 @@ from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.ways import both_ways
 from roomy_hull.making.works import fasteners, questions, welded
+from roomy_hull.planning.as_built import owners
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import chosen_work, works
 from roomy_hull.session.session import Session
@@ -36,6 +37,8 @@ COST_HEADS = (
     "Labour",
     "All",
 )
+SEVERITY = {"scrap": "stop", "built": "note"}
+"""How much what became of a part weighs; all else is a look."""
 RELEASE_HEADS = ("Part", "Pcs", "Of", "State", "What became of it", "Cost")
 
 
@@ -280,7 +283,7 @@ class ReleaseModel:
         if last is None or old is None:
             return ()
         if old is last:
-            return stale(last, made, self._session.shop.prices)
+            return stale(last, made, self._session.shop.prices, owners(self._session.job))
         return changes(old.parts, last.parts, piece_prices(made, self._session.shop.prices))
 
     def _rows(self) -> tuple[list[ReleasedPart], dict[str, Change]]:
@@ -304,7 +307,7 @@ class ReleaseModel:
         rows: list[list[Cell]] = []
         for p in parts:
             c = found.get(p.key)
-            severity = "" if c is None else "stop" if c.verdict == "scrap" else "look"
+            severity = "" if c is None else SEVERITY.get(c.verdict, "look")
             rows.append([
                 (p.name, severity), (str(p.count), ""), (p.stock or "bought", ""),
                 (p.state if p.sort != "bought" else "", ""), ("" if c is None else c.words, severity),
