@@ -33,6 +33,7 @@ def page() -> str:
     loads, clicks = measured("loads.py"), measured("clicks.py")
     services, access = measured("services.py"), measured("access.py")
     nests = measured("nesting.py")
+    building = measured("building.py")
     worse = nests["free"]["worse_than_packer"] + nests["shear"]["worse_than_packer"]
     full, reference = moving["growth"]["60"], moving["reference"]
     sixty = edit["growth"]["60"]
@@ -75,6 +76,14 @@ def page() -> str:
          verdict(access["good"]["median"], 30)),
         ("The same after a unit was moved and let go, median", f"{access['unit']['median']:.0f} ms", "30 ms",
          verdict(access["unit"]["median"], 30)),
+        (f"Operations and schedule of the demo from its judged job, {building['operations']} operations",
+         f"{building['fresh']:.0f} ms", "200 ms", verdict(building["fresh"], 200)),
+        ("Levelling 8 jobs of 80 operations on 6 resources, 5 s: worst gap to the bound of 4 networks",
+         f"{100 * building['gap']:.1f} %", "5 %", verdict(100 * building["gap"], 5)),
+        ("A bar of the plan dragged, a step painted, median", f"{building['drag']['median']:.1f} ms", "16.7 ms",
+         verdict(building["drag"]["median"], 16.7)),
+        ("A job with 10,000 entries in its log opened and replayed", f"{building['log']:.0f} ms", "300 ms",
+         verdict(building["log"], 300)),
         ("Sheets of 24 random sets at the bound, free cuts", f"{nests['free']['at_bound']} of 24", "22",
          verdict(nests["free"]["at_bound"], 22, most=False)),
         ("The same, edge to edge, against the bound of free cuts", f"{nests['shear']['at_bound']} of 24", "22",

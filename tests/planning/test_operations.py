@@ -86,6 +86,19 @@ def test_what_comes_first_comes_first(begun: tuple[Verdict, Build]) -> None:
     assert build.ops[gas].licensed
 
 
+def test_what_is_last_comes_after_the_body_even_where_nothing_is_fitted(demo: Job) -> None:
+    assert demo.body.canopy is not None
+    body = demo.body.but(canopy=None)
+    bare = msgspec.structs.replace(
+        demo, body=body, units=(), carried=(), variants=(), sets=(), runs=(), services=type(demo.services)(),
+        scenarios=(demo.scenarios[0].but(left_behind=()),), weighings=(),
+    )  # fmt: skip
+    _v, build = built(planned(bare))
+    placed = build.levelled.placed
+    assert placed["tray:mount"].finish <= placed["job:finish"].start
+    assert placed["job:hand over"].start == max(p.start for p in placed.values())
+
+
 def test_coating_goes_out_before_anything_is_put_together(demo: Job) -> None:
     _v, build = built(planned(demo, coated=True))
     placed, day = build.levelled.placed, build.calendar.day_minutes
@@ -130,6 +143,32 @@ def test_an_operation_of_ones_own_comes_before_finishing_and_a_circle_is_told(de
     verdict, build = built(msgspec.structs.replace(job, plan=bad))
     assert "wait for each other" in build.trouble
     assert [f.code for f in verdict.findings if f.stage == "Build"] == ["build.trouble"]
+
+
+def test_own_operations_make_a_network_whatever_their_order_and_unknown_ones_are_told(
+    demo: Job,
+) -> None:
+    own = (
+        Extra(id="c", name="C", hours=3.0, after=("extra:b",)), Extra(id="a", name="A", hours=2.0),
+        Extra(id="b", name="B", hours=1.0, days=2.0, after=("extra:a", "unit:nobody:cut")),
+        Extra(id="d", name="D", hours=0.0, days=1.0, after=("extra:a",), before=("extra:c",)),
+    )  # fmt: skip
+    job = planned(demo)
+    verdict, build = built(msgspec.structs.replace(job, plan=job.plan.but(own=own)))
+    ops = build.ops
+    assert ops["extra:c"].after == ("extra:b:wait", "extra:d")
+    assert ops["extra:b"].after == ("extra:a",)
+    assert (ops["extra:b"].hours, ops["extra:b:wait"].days, ops["extra:d"].trade) == (1.0, 2.0, "")
+    placed, day = build.levelled.placed, build.calendar.day_minutes
+    assert placed["extra:b:wait"].finish - placed["extra:b:wait"].start == 2 * day
+    assert placed["extra:c"].start >= placed["extra:b:wait"].finish
+    # A 2 h, B 1 h, then two days: C cannot begin before hour 19; D leaves 3 h + 2 days - 1 day of room.
+    assert build.times["extra:c"].start == 180 + 2 * day
+    assert build.times["extra:d"].slack - build.times["extra:c"].slack == 60 + day
+    told = [f.title for f in verdict.findings if f.code == "build.unknown"]
+    assert told == [
+        "'B' is planned before or after 'unit:nobody:cut', which is not there: it stands without that"
+    ]
 
 
 def test_the_vehicle_is_worked_at_while_it_is_there(demo: Job) -> None:

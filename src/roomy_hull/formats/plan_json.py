@@ -78,7 +78,8 @@ def _operation(build: Build, key: str) -> dict[str, Any]:
         told |= {
             "from": begin.day.isoformat(), "from_hour": round(begin.minute / 60, 3), "to": end.day.isoformat(),
             "to_hour": round(end.minute / 60, 3), "people": list(one.people),
-            "slack_hours": round(times.slack / 60, 3), "waited_for": one.cause.kind,
+            "slack_hours": round(times.slack / 60, 3), "earliest_hour": round(times.start / 60, 3),
+            "latest_hour": round(times.late_start / 60, 3), "waited_for": one.cause.kind,
         }  # fmt: skip
     return told
 

@@ -9,7 +9,7 @@ from roomy_hull.core.days import day_of, shifted
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.making.works import Works
 from roomy_hull.planning.op import Op
-from roomy_hull.planning.operations import bought_name, hardware_key, is_made
+from roomy_hull.planning.operations import hardware_key, is_made
 from roomy_hull.planning.replay import State
 from roomy_hull.shop.workshop import LeadDays
 
@@ -122,7 +122,7 @@ def _hardware(works: Works, lead: LeadDays) -> Row:
         for part in work.parts:
             if isinstance(part, Hardware):
                 key = hardware_key(part)
-                name, count, metres = found.get(key, (bought_name(part), 0, 0.0))
+                name, count, metres = found.get(key, (part.name, 0, 0.0))
                 found[key] = name, count + part.count, metres + part.metres * part.count
     return {
         k: (name[:1].upper() + name[1:], f"{metres:.1f} m" if metres else f"{count}", lead.hardware)

@@ -12,6 +12,7 @@ from roomy_hull.planning.as_built import as_built
 from roomy_hull.planning.buying import Purchase
 from roomy_hull.planning.lateness import days_late, late, waited_for
 from roomy_hull.planning.op import owner_key
+from roomy_hull.planning.operations import unknown_in
 from roomy_hull.planning.plan import Build, build_of
 from roomy_hull.planning.replay import replayed
 from roomy_hull.shop.workshop import Workshop
@@ -50,6 +51,9 @@ def judge(case: Case) -> list[Finding]:
     build: Build | None = case.results[KEY]
     if build is None:
         return found
+    for name, key in unknown_in(case.assembly.job.plan.own, build.ops):
+        words = f"'{name}' is planned before or after '{key}', which is not there: it stands without that"
+        found.append(_finding("build.unknown", "look", words))
     if build.trouble:
         return [*found, _finding("build.trouble", "look", f"It cannot be planned: {build.trouble}")]
     return [

@@ -176,12 +176,7 @@ def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, ca
 
 def hardware_key(part: Hardware) -> str:
     """The key of something bought for a part list."""
-    return f"hardware:{bought_name(part)}"
-
-
-def bought_name(part: Hardware) -> str:
-    """What something bought is called, without what it belongs to."""
-    return part.name.partition(": ")[2] or part.name
+    return f"hardware:{part.name}"
 
 
 def is_made(thing: Thing) -> bool:
@@ -191,7 +186,7 @@ def is_made(thing: Thing) -> bool:
 
 def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
     """Tray and canopy mounted, every thing fitted in the order in which it goes in; the fitting of each, by id."""
-    assembly, body = case.assembly, case.assembly.job.body
+    assembly = case.assembly
     base = ["job:receive"]
     if made.get(TRAY):
         base = [make.add("tray:mount", "mount", "Mount the tray on the chassis", {"mount_body": 1}, (made[TRAY], *base),
@@ -220,8 +215,8 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
         needs = () if is_made(thing) else (f"thing:{key}",)
         found[key] = make.add(f"{owner_key(thing.ref)}:fit", "fit", f"Fit {value.name}", amounts,
                               (own, *mounts, *blocked), thing.ref, needs=needs)  # fmt: skip
-    if body.canopy is None and not made.get(TRAY):
-        found.setdefault("", base[0])
+    # Where nothing is fitted, all that follows still comes after the body.
+    found.setdefault("", base[0])
     return found
 
 
@@ -309,12 +304,35 @@ def _extras(make: _Maker, extras: tuple[Extra, ...]) -> None:
     """The plan's own operations, behind and before those that they name and that there are."""
     for x in extras:
         key = f"extra:{x.id}"
+        rests = x.days > 0 and not x.hours
         make.ops[key] = Op(
-            key, "extra", x.name, None, (), x.hours, "" if x.days and not x.hours else x.trade, x.station,
-            tuple(k for k in dict.fromkeys(x.after) if k in make.ops), 1, x.days,
+            key, "extra", x.name, None, (), x.hours, "" if rests else x.trade, x.station, (), 1, x.days if rests else 0.0,
         )  # fmt: skip
-        behind = x.before or ("job:finish",)
-        for later in behind:
-            own = make.ops.get(later)
-            if own is not None and later not in x.after:
-                make.ops[later] = msgspec.structs.replace(own, after=(*own.after, key))
+        if x.days > 0 and x.hours:
+            # It is worked at, then waited for.
+            make.ops[f"{key}:wait"] = Op(
+                f"{key}:wait", "extra", f"{x.name}: wait", None, (), 0.0, "", "", (key,), 1, x.days
+            )
+    for x in extras:
+        key = f"extra:{x.id}"
+        last = f"{key}:wait" if f"{key}:wait" in make.ops else key
+        own = make.ops[key]
+        after = tuple(_whole(make, k) for k in dict.fromkeys(x.after) if k in make.ops)
+        make.ops[key] = msgspec.structs.replace(own, after=after)
+        for later in x.before or ("job:finish",):
+            other = make.ops.get(later)
+            if other is not None and later not in x.after:
+                make.ops[later] = msgspec.structs.replace(
+                    other, after=tuple(dict.fromkeys((*other.after, last)))
+                )
+
+
+def _whole(make: _Maker, key: str) -> str:
+    """An operation with what is waited for behind it."""
+    wait = f"{key}:wait"
+    return wait if wait in make.ops else key
+
+
+def unknown_in(extras: tuple[Extra, ...], ops: Mapping[str, Op]) -> tuple[tuple[str, str], ...]:
+    """What the plan's own operations name that is not there: the operation's name, and the key."""
+    return tuple((x.name, k) for x in extras for k in (*x.after, *x.before) if k not in ops)

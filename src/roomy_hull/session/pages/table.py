@@ -132,7 +132,7 @@ STAGES: tuple[Stage, ...] = (
     Stage("Build", "", (
         Page("Offer", "Alt+Shift+1", "What it costs, with options; what was offered before", "build.offer:OfferPage"),
         Page("Plan", "Alt+Shift+2", "Who does what when; what is late and why", "build.plan:PlanPage",
-             ("build.late", "build.trouble", "build.vehicle")),
+             ("build.late", "build.trouble", "build.vehicle", "build.unknown")),
         Page("Progress", "Alt+Shift+3", "The vehicle as it grows", "build.progress:ProgressPage"),
         Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage",
              ("build.deviation", "build.as_built", "build.hole", "build.clock")),
