@@ -12,7 +12,6 @@ from roomy_hull.formats.build_papers import (
     board_paper,
     check_sheets,
     lists_of,
-    next_days,
     on_day,
     progress_page,
 )
@@ -197,8 +196,6 @@ def test_todays_lists_hold_what_is_planned_for_each(worked: Verdict) -> None:
         assert starts == sorted(starts)
     empty = lists_of(worked, build, date(2031, 1, 1))
     assert "nothing is planned" in empty.pages[0].title
-    assert next_days(build, 3)[0] == build.now
-    assert len(next_days(build, 3)) == 3
 
 
 def test_check_sheets_and_progress(worked: Verdict) -> None:

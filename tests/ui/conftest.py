@@ -20,9 +20,8 @@ def qapp() -> QApplication:
     return application()
 
 
-@pytest.fixture
-def window(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
-    """The window with the demo job, shown."""
+def opened(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
+    """The window of a session, shown; closed and gone when it is let go."""
     made = window_for(session)
     made.ground.turn_ms = 0
     made.resize(1280, 800)
@@ -35,6 +34,12 @@ def window(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
     made.deleteLater()
     # Else every window of the session lives on, and each new one is styled together with all of them.
     QApplication.sendPostedEvents(made, QEvent.Type.DeferredDelete.value)
+
+
+@pytest.fixture
+def window(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
+    """The window with the demo job, shown."""
+    yield from opened(qtbot, session)
 
 
 class Hand:

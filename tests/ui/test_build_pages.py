@@ -5,13 +5,12 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, Qt, QUrl
+from PyQt6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop import build_files
-from roomy_hull.desktop.application import window_for
 from roomy_hull.desktop.book import pdf, preview
 from roomy_hull.desktop.ground.scene_painter import fit
 from roomy_hull.desktop.pages.build.board import BoardPage
@@ -35,7 +34,7 @@ from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
 from tests.formats.test_photos import png
 from tests.session.test_building import Told
-from tests.ui.conftest import Hand
+from tests.ui.conftest import Hand, opened
 from tests.ui.loads import click
 
 LEFT = Qt.MouseButton.LeftButton
@@ -57,17 +56,7 @@ def shop(qtbot: QtBot, demo: Job, keeping: Keeping, tmp_path: Path) -> Iterator[
     keys = tuple(p.key for p in built(session).buying)
     session.edit("all is here", edits.logged(job, *(
         edits.entry("2027-02-01T08:00:00", "AB", kind="received", about=k) for k in keys)))  # fmt: skip
-    made = window_for(session)
-    made.ground.turn_ms = 0
-    made.resize(1280, 800)
-    made.show()
-    made.settle()
-    qtbot.waitExposed(made)
-    yield made
-    session.history.mark_saved()
-    made.close()
-    made.deleteLater()
-    QApplication.sendPostedEvents(made, QEvent.Type.DeferredDelete.value)
+    yield from opened(qtbot, session)
 
 
 def turn(window: MainWindow, title: str, where: str = "Build") -> object:

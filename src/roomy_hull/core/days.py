@@ -32,15 +32,6 @@ def shifted(day: date, by: float) -> date:
         return date.max if by > 0 else date.min
 
 
-def moment_of(words: str) -> datetime | None:
-    """Read a moment, as YYYY-MM-DDTHH:MM:SS; none where it is none."""
-    try:
-        found = datetime.fromisoformat(words)
-    except ValueError:
-        return None
-    return found.replace(tzinfo=None)
-
-
 def now_words() -> str:
     """The moment by the machine's clock, local time, to the second."""
     return datetime.now(UTC).astimezone().replace(tzinfo=None).isoformat(timespec="seconds")

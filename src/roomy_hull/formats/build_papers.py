@@ -3,7 +3,7 @@
 from datetime import date
 from pathlib import Path
 
-from roomy_hull.core.days import shifted, spoken
+from roomy_hull.core.days import spoken
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes.growing import growing, grown_frame
 from roomy_hull.drawing.view import Station
@@ -126,12 +126,6 @@ def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
     )
     return Book(f"Progress: {job.name}", f"{job.name}; {build.state.last or 'nothing logged yet'}",
                 (first, grown, *photo_pages(build.state.photos, job_file, "Photos")))  # fmt: skip
-
-
-def next_days(build: Build, count: int) -> tuple[date, ...]:
-    """The working days from the plan's day on."""
-    some = [d for d in build.calendar.days if d >= build.now]
-    return tuple(some[:count]) or (shifted(build.now, 1),)
 
 
 def board_paper(board: Board) -> Book:

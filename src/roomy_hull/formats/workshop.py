@@ -9,12 +9,10 @@ from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.formats import jobfile, shopfile
 from roomy_hull.formats.claims import Claim, Holder
 from roomy_hull.formats.whole import read_whole
-from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.planning.judge import KEY, names_of
 from roomy_hull.planning.lateness import late, waited_for
 from roomy_hull.planning.plan import Build, build_of
-from roomy_hull.planning.replay import replayed
 from roomy_hull.planning.several import Together, together
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -285,8 +283,3 @@ def _planned(
         else:
             because = "there is more work than people"
     return card._replace(ready=plan.end(key), late=behind, because=because)
-
-
-def progress(log: tuple[Entry, ...]) -> float:
-    """How many hours a log holds. [h]"""
-    return sum(replayed(log).hours.values())

@@ -1,10 +1,7 @@
 """The log replayed: what its entries come to, in the order in which they stand."""
 
-import functools
-
 import msgspec
 
-from roomy_hull.core.days import day_of, moment_of
 from roomy_hull.job.logs import Entry, Result
 
 
@@ -116,14 +113,3 @@ def _replayed(log: tuple[Entry, ...]) -> State:
         signed=tuple(listed["sign"]), noted=tuple(listed["note"]), last=latest[:10], backwards=tuple(backwards),
         handed_over=over,
     )  # fmt: skip
-
-
-def legible(entry: Entry) -> bool:
-    """Whether an entry's moment is one: a day of the calendar and an hour of it."""
-    return moment_of(entry.at) is not None and day_of(entry.at) is not None
-
-
-@functools.lru_cache(maxsize=1)
-def nothing_logged() -> State:
-    """The state of an empty log."""
-    return _replayed(())

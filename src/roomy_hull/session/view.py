@@ -48,8 +48,8 @@ class Look(msgspec.Struct, frozen=True):
         The revision with which the last one, or what is drawn now, is compared; empty for the last.
     wish, question : str
         What of the brief is chosen: a wish by its id, a question by its key.
-    op, check, entry, bought : str
-        What of the build is chosen: an operation, a check, an entry of the log, something bought, by their keys.
+    op, check, entry : str
+        What of the build is chosen: an operation, a check, an entry of the log, by their keys.
     bars : str
         What the rows of the plan are: ``person``, ``station`` or ``thing``.
     """
@@ -80,7 +80,6 @@ class Look(msgspec.Struct, frozen=True):
     op: str = ""
     check: str = ""
     entry: str = ""
-    bought: str = ""
     bars: str = "person"
 
     def page(self, stage: str) -> str:

@@ -10,7 +10,6 @@ from roomy_hull.job.edits.releases import come_to
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES
-from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.progress import DONE_AS
 from roomy_hull.planning.replay import PLANNED
 from roomy_hull.session.actions.entries import figure, log, who
@@ -242,16 +241,3 @@ def correct(session: Session) -> None:
 def chosen_entry(session: Session) -> bool:
     """Enable only where an entry of the log is chosen."""
     return any(e.id == session.look.entry for e in session.job.log)
-
-
-def _of_owner(session: Session) -> str:
-    """The first operation of the selection that is still to do; empty for none."""
-    build = session.building.of(session.verdict)
-    thing = session.verdict.assembly.thing(session.selection.key)
-    mark = f"{owner_key(thing.ref)}:" if thing is not None else "-"
-    return next((k for k in build.ops if k.startswith(mark) and k not in build.state.done), "")
-
-
-def next_op(session: Session) -> None:
-    """Choose the next operation of the selection."""
-    session.view.set(op=_of_owner(session))

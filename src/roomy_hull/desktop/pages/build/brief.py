@@ -24,9 +24,9 @@ class BriefPage(LoadsPage):
         self.table.cellClicked.connect(self._chose)
         buttons = asked(self, (("Wish for something…", "brief.wish"), ("Up", "brief.up"), ("Down", "brief.down"),
                                ("Delete", "brief.drop")))  # fmt: skip
-        self.offer = QPushButton("The brief's own figures")
-        self.offer.setFont(font(11))
-        self.offer.clicked.connect(lambda _on: session.view.set(wish=""))
+        self.whole = QPushButton("The brief's own figures")
+        self.whole.setFont(font(11))
+        self.whole.clicked.connect(lambda _on: session.view.set(wish=""))
         self.question = Chooser()
         self.question.setFont(font(12))
         self.question.setAccessibleName("Where practitioners go different ways")
@@ -36,8 +36,6 @@ class BriefPage(LoadsPage):
             lambda n: session.view.set(question=str(self.question.itemData(n)))
         )
         self.facts = Grid("Both ways on this job")
-        self.facts.cellClicked.connect(self._way)
-        self.take = QPushButton("Take the chosen way")
         below = QVBoxLayout()
         below.setSpacing(2)
         line = QHBoxLayout()
@@ -51,7 +49,7 @@ class BriefPage(LoadsPage):
         below.addLayout(self.ways)
         self._ways: list[QPushButton] = []
         self.stack(
-            CAUTION, (row(*buttons, self.offer), 0), (self.words, 0), (self.table, 6), (below, 5)
+            CAUTION, (row(*buttons, self.whole), 0), (self.words, 0), (self.table, 6), (below, 5)
         )
 
     def _chose(self, at: int, _column: int) -> None:
@@ -59,9 +57,6 @@ class BriefPage(LoadsPage):
         if 0 <= at < len(keys):
             chosen = "" if keys[at] == self.session.look.wish else keys[at]
             self.session.view.set(wish=chosen)
-
-    def _way(self, _row: int, _column: int) -> None:
-        """A click on a figure does nothing by itself: ways are taken by their buttons."""
 
     def fill(self) -> None:
         """Bring words and both tables up to date."""

@@ -308,9 +308,8 @@ class BuyingModel:
             need = needed(build, p)
             by = p.order_by(need) if need is not None else None
             late = p.state == "to order" and by is not None and by <= build.now and begun
-            bold = "bold" if p.key == self._session.look.bought else ""
             rows.append([
-                (p.words, bold), (p.much, ""), (p.state, "look" if late else ""),
+                (p.words, ""), (p.much, ""), (p.state, "look" if late else ""),
                 (said(need.isoformat()) if need is not None and begun and p.state != "here" else "", ""),
                 (said(by.isoformat()) if by is not None and begun and p.state == "to order" else "", "look" if late else ""),
                 (said(p.arrives.isoformat()) if p.arrives is not None and begun else "", ""),
