@@ -110,7 +110,12 @@ def test_the_folders_own_shop_makes_its_jobs_and_lessons_are_gathered(
 ) -> None:
     job = jobfile.load(folder / "first.hull.json")
     job = edits.logged(
-        job, edits.entry("2027-02-02T08:00:00", "AB", kind="lesson", words="order slides first")
+        job,
+        edits.entry("2027-02-02T08:00:00", "AB", kind="lesson", words="order slides first"),
+        edits.entry("2027-04-02T08:00:00", "AB", kind="visit", about="500 km", words="Nothing."),
+        edits.entry(
+            "2027-09-02T08:00:00", "AB", kind="visit", about="5,000 km", words="a weld cracked"
+        ),
     )
     jobfile.save(job, tmp_path / "first.hull.json")
     own = shipped_shop()
@@ -123,7 +128,10 @@ def test_the_folders_own_shop_makes_its_jobs_and_lessons_are_gathered(
     )
     board = board_of(tmp_path, own)
     assert board.shop.name == "One pair of hands"
-    assert [(x.job, x.words) for x in board.lessons] == [("First", "order slides first")]
+    assert [(x.job, x.words) for x in board.lessons] == [
+        ("First", "order slides first"),
+        ("First", "a weld cracked"),
+    ]
     assert {p for one in board.plan.levelled.placed.values() for p in one.people} <= {
         "second",
         "electrician",
@@ -153,7 +161,15 @@ def test_stages_follow_the_order_of_the_work() -> None:
     )
     assert stage(worked)[0] == 6
     over = edits.logged(worked, edits.entry("2027-03-02T08:00:00", "AB", kind="handed over"))
-    assert stage(over) == (8, "re-check visit")
+    assert stage(over) == (8, "plan the re-check visit")
+    planned = edits.planned(over, recheck="2027-04-02")
+    assert stage(planned) == (8, "re-check visit (2027-04-02)")
+    past = edits.planned(over, recheck="2026-03-02")
+    assert stage(past) == (8, "re-check visit (2026-03-02, overdue)")
+    visit = edits.entry("2027-04-02T10:00:00", "AB", kind="visit", about="500 km", words="nothing")
+    assert stage(edits.logged(planned, visit)) == (8, "")
+    again = edits.planned(edits.logged(planned, visit), recheck="2027-09-01")
+    assert stage(again) == (8, "re-check visit (2027-09-01)")
 
 
 WRITER = """

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.assembly.built import can_be
-from roomy_hull.core.errors import EditError
+from roomy_hull.core.errors import EditError, FileError
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.edits.merging import merged
@@ -274,3 +274,19 @@ def test_ten_thousand_entries_are_read_and_replayed(demo: Job) -> None:
     job = msgspec.structs.replace(demo, log=log)
     found = jobfile.loads(jobfile.dumps(job))
     assert sum(replayed(found.log).hours.values()) == 5000
+
+
+@pytest.mark.parametrize("field", ["begin", "due", "vehicle_from", "vehicle_to", "recheck"])
+def test_a_day_that_no_calendar_has_is_refused_with_its_place(demo: Job, field: str) -> None:
+    with pytest.raises(EditError, match="the calendar has no 2027-02-30"):
+        edits.planned(demo, **{field: "2027-02-30"})
+    whole = json.loads(jobfile.dumps(demo))
+    whole.setdefault("plan", {})[field] = "2027-02-30"
+    with pytest.raises(FileError, match="2027-02-30") as told:
+        jobfile.loads(json.dumps(whole).encode())
+    assert "plan" in str(told.value)
+
+
+def test_a_day_to_hold_an_operation_by_is_one_of_the_calendar(demo: Job) -> None:
+    with pytest.raises(EditError, match="the calendar has no 2027-06-31"):
+        edits.held(demo, "job:weigh", day="2027-06-31")

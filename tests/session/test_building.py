@@ -286,8 +286,14 @@ def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
     does(begun, "build.hand_over", agrees=True)
     assert begun.job.log[-1].kind == "handed over"
     assert "Handed over on" in PackModel(begun).words()
+    does(begun, "build.recheck", "2027-13-40")
+    assert "is no day" in begun.messages.text
+    assert begun.job.plan.recheck == ""
+    does(begun, "build.recheck", "2027-04-02")
+    assert "Re-check planned for Fri 2 April" in PackModel(begun).words()
     does(begun, "build.visit", "500 km", "two bolts of the tray")
-    assert "1 visits since" in PackModel(begun).words()
+    assert "1 visit since." in PackModel(begun).words()
+    assert begun.job.plan.recheck == ""
     galley = begun.job.thing("galley")
     assert galley is not None
     begun.do("edit.field", thing="galley", field="width", value=galley.width + 60)

@@ -276,12 +276,15 @@ def _care(verdict: Verdict, build: Build) -> BookPage:
         if c.group == "Torque" and c.limit is not None
     )
     heads = ("bolts", "to", "as logged", *(f"at {km:,} km" for km in RETORQUE))
-    visits = tuple((e.at[:10], e.about, e.words) for e in build.state.visits)
+    visits = [(e.at[:10], e.about, e.words) for e in build.state.visits]
+    day = build.state.to_visit(verdict.job.plan.recheck)
+    if day:
+        visits.append((day, "planned", ""))
     return BookPage(
         f"Care of {verdict.job.vehicle.name}",
         CARE,
         (),
-        (Table(heads, torque), Table(("visit", "for", "found"), visits)),
+        (Table(heads, torque), Table(("visit", "for", "found"), tuple(visits))),
     )
 
 

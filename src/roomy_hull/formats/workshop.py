@@ -5,6 +5,7 @@ from datetime import date
 from pathlib import Path
 from typing import NamedTuple
 
+from roomy_hull.core.days import today
 from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.formats import jobfile, shopfile
 from roomy_hull.formats.claims import Claim, Holder
@@ -181,7 +182,7 @@ def board_of(
             continue
         job = verdict.job
         cards.append(_card(path, verdict, build))
-        lessons += [Lesson(job.name, e.at[:10], e.words) for e in build.state.lessons]
+        lessons += [Lesson(job.name, e.at[:10], e.words) for e in build.state.learnt]
         if job.plan.begin and not build.state.handed_over:
             begun[path.name] = (verdict, build)
     troubles: tuple[str, ...] = ()
@@ -242,7 +243,10 @@ def next_step(job: Job, build: Build) -> str:
     """What comes next with a job."""
     state = build.state
     if state.handed_over:
-        return "re-check visit" if not state.visits else ""
+        day = state.to_visit(job.plan.recheck)
+        if day:
+            return f"re-check visit ({day}{', overdue' if day < today().isoformat() else ''})"
+        return "" if state.visits else "plan the re-check visit"
     if build.levelled.placed and job.plan.begin:
         first = build.levelled.order[0]
         return f"{build.ops[first].words} ({build.begins(first).day.isoformat()})"

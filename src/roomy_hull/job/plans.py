@@ -4,12 +4,19 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.days import day_of
 from roomy_hull.core.value import Id, Name, Value
 from roomy_hull.job.brief import Day
 
 OpKey = Annotated[str, Meta(max_length=160)]
 """What an operation belongs to and what it is, such as ``unit:galley:weld``."""
 Hours = Annotated[float, Meta(ge=0, le=2000, description="h")]
+
+
+def _checked(**days: str) -> None:
+    for name, day in days.items():
+        if day and day_of(day) is None:
+            raise ValueError(f"{name.replace('_', ' ')}: the calendar has no {day}")
 
 
 class Held(Value, frozen=True, kw_only=True):
@@ -23,6 +30,16 @@ class Held(Value, frozen=True, kw_only=True):
     hour: Annotated[float, Meta(ge=0, le=24, description="h of the working day")] = 0.0
     person: Annotated[str, Meta(max_length=40)] = ""
     hours: Hours = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse a day that no calendar has.
+
+        Raises
+        ------
+        ValueError
+            Names the day.
+        """
+        _checked(day=self.day)
 
 
 class Extra(Value, frozen=True, kw_only=True):
@@ -46,13 +63,15 @@ class Plan(Value, frozen=True, kw_only=True):
 
     `own` are operations that no drawing shows; `order` is the best order that was found for all of them so far.
 
-    `begin` empty: nothing is planned yet. `rank` says which of several jobs goes first: 1 before 9.
+    `begin` empty: nothing is planned yet. `recheck` is the day of the next visit after handing over.
+    `rank` says which of several jobs goes first: 1 before 9.
     """
 
     begin: Day = ""
     due: Day = ""
     vehicle_from: Day = ""
     vehicle_to: Day = ""
+    recheck: Day = ""
     coated: bool = False
     rank: Annotated[int, Meta(ge=1, le=9)] = 5
     held: Annotated[tuple[Held, ...], Meta(max_length=400)] = ()
@@ -60,13 +79,15 @@ class Plan(Value, frozen=True, kw_only=True):
     own: Annotated[tuple[Extra, ...], Meta(max_length=100)] = ()
 
     def __post_init__(self) -> None:
-        """Refuse extras of one id.
+        """Refuse extras of one id, and days that no calendar has.
 
         Raises
         ------
         ValueError
-            Names the id.
+            Names the id or the day.
         """
+        _checked(begin=self.begin, due=self.due, vehicle_from=self.vehicle_from, vehicle_to=self.vehicle_to,
+                 recheck=self.recheck)  # fmt: skip
         ids = [x.id for x in self.own]
         for one in ids:
             if ids.count(one) > 1:

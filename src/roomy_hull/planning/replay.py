@@ -48,12 +48,25 @@ class State(msgspec.Struct, frozen=True):
     backwards: tuple[str, ...]
     handed_over: str
 
+    @property
+    def learnt(self) -> tuple[Entry, ...]:
+        """Lessons, and what re-check visits found, in the order of their days."""
+        found = (e for e in self.visits if e.words.strip().lower().rstrip(".") not in NOTHING)
+        return tuple(sorted((*self.lessons, *found), key=lambda e: e.at))
+
+    def to_visit(self, planned: str) -> str:
+        """The day of a visit that is planned and was not made yet; empty where none is."""
+        made = max((e.at[:10] for e in self.visits), default="")
+        return planned if planned > made else ""
+
     def result(self, check: str) -> Result:
         """How a check came out; empty where it is still to do."""
         found = self.checks.get(check)
         return found.result if found is not None else ""
 
 
+NOTHING = ("", "nothing", "none", "no", "all fine", "-")
+"""Words of a visit that found nothing."""
 PLANNED = "planned from here"
 """The words of an entry that only brings the plan to a day."""
 

@@ -62,6 +62,12 @@ def plan_fields() -> tuple[Field, ...]:
         Field(p + "due", "Due", "text", "YYYY-MM-DD"),
         Field(p + "vehicle_from", "Vehicle comes", "text", "YYYY-MM-DD"),
         Field(p + "vehicle_to", "Vehicle leaves", "text", "YYYY-MM-DD"),
+        Field(
+            p + "recheck",
+            "Re-check visit",
+            "text",
+            "YYYY-MM-DD; after the first 500 km and at 5,000 km",
+        ),
         yes(p + "coated", "Powder coated", "Everything made goes out for it"),
         number(p + "rank", "Rank", "Among the workshop's jobs: 1 goes before 9"),
     )

@@ -179,6 +179,13 @@ def actions() -> list[Action]:
             "build.hand_over", "Hand it over…", "Not while a stop stands", MENU, handing.hand_over
         ),
         Action(
+            "build.recheck",
+            "Plan the re-check visit…",
+            "After the first 500 km and at 5,000 km",
+            MENU,
+            building.recheck,
+        ),
+        Action(
             "build.visit",
             "Log a re-check visit…",
             "What moved, loosened or cracked",

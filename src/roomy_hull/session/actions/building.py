@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from roomy_hull.core.days import day_of, now_words, today
+from roomy_hull.core.days import day_of, now_words, shifted, today
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats.photos import taken_in
 from roomy_hull.job.edits import building as edits
@@ -11,10 +11,12 @@ from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES
 from roomy_hull.planning.progress import DONE_AS
-from roomy_hull.planning.replay import PLANNED
+from roomy_hull.planning.replay import PLANNED, replayed
 from roomy_hull.session.actions.entries import figure, log, who
 from roomy_hull.session.session import Session
 
+RECHECK_DAYS = 28
+"""When the first 500 km have most likely been driven (common practice). [days]"""
 PICTURES = "Pictures (*.jpg *.jpeg *.png *.webp *.gif *.bmp)"
 
 
@@ -173,8 +175,25 @@ def visit(session: Session) -> None:
     """Log a re-check visit: what moved or cracked."""
     km = session.asker.name("At how many kilometres, or when?", "500 km")
     words = session.asker.name("What had moved, loosened or cracked?", "nothing") if km else ""
-    if words:
-        log(session, "a visit", kind="visit", about=km, words=words)
+    by = who(session) if words else ""
+    if not by:
+        return
+    made = edits.entry(now_words(), by, kind="visit", about=km, words=words)
+    # The visit that was planned is made: the next one wants a day of its own.
+    session.attempt("a visit", lambda: edits.planned(edits.logged(session.job, made), recheck=""))
+
+
+def recheck(session: Session) -> None:
+    """Plan the next re-check visit on a day."""
+    over = day_of(replayed(session.job.log).handed_over)
+    wish = session.job.plan.recheck or shifted(over or today(), RECHECK_DAYS).isoformat()
+    told = session.asker.name("On which day is the re-check visit? (YYYY-MM-DD)", wish)
+    if not told:
+        return
+    if day_of(told) is None:
+        session.say(f"'{told}' is no day: write it as YYYY-MM-DD.", trouble=True)
+        return
+    session.attempt("plan the re-check", lambda: edits.planned(session.job, recheck=told))
 
 
 def numbered(session: Session) -> None:

@@ -63,7 +63,7 @@ class PackPage(LoadsPage):
             button.clicked.connect(lambda _on, b=by: self.turn(b))
         buttons = asked(self, (("Write the pack…", "build.pack"), ("Sign…", "build.sign"), ("Hand it "
                                                                                             "over…", "build.hand_over"),
-                               ("Log a visit…", "build.visit")))  # fmt: skip
+                               ("Plan a re-check…", "build.recheck"), ("Log a visit…", "build.visit")))  # fmt: skip
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.stack(
             CAUTION,

@@ -147,12 +147,13 @@ class PackModel:
         """What stands in the way, and what is planned after."""
         state = built(self._session).state
         if state.handed_over:
-            visits = (
-                f" {len(state.visits)} visits since."
-                if state.visits
-                else " Re-check after the first 500 km and at 5,000 km."
-            )
-            return f"Handed over on {said(state.handed_over)}.{visits}"
+            n, day = len(state.visits), state.to_visit(self._session.job.plan.recheck)
+            since = f" {n} visit{'s' * (n > 1)} since." if n else ""
+            if day:
+                to_come = f" Re-check planned for {said(day)}."
+            else:
+                to_come = "" if n else " Plan the re-check: after the first 500 km and at 5,000 km."
+            return f"Handed over on {said(state.handed_over)}.{since}{to_come}"
         points = self.open_points()
         return (
             f"Before it is handed over: {'; '.join(points)}."
