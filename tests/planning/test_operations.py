@@ -244,6 +244,26 @@ def test_hours_worked_shorten_what_is_left_and_tune_the_rates(demo: Job) -> None
     assert after.rates["weld"].doubt < before.rates["weld"].doubt == 0.3
 
 
+def test_hours_of_a_crew_are_those_of_all_hands_together(demo: Job) -> None:
+    key = "canopy:mount"
+    job = planned(demo)
+    _v, before = built(job)
+    hours = before.hours[key]
+    assert before.ops[key].crew == 2
+    assert before.worth(key) == pytest.approx(2 * hours)
+    # Two people for half of it.
+    _v, some = built(logged(job, kind="work", op=key, hours=hours))
+    assert some.tasks[key].minutes == round(hours / 2 * 60)
+    assert some.left == pytest.approx(before.left - hours)
+    # It took what the rates say: nothing to learn but that they hold.
+    _v, done = built(logged(job, kind="work", op=key, hours=2 * hours, done=True))
+    assert done.rates["mount"].factor == pytest.approx(1)
+    assert done.rates["mount"].seen == 1
+    whole = sum(before.worth(k) for k in before.ops)
+    assert done.finished == [key]
+    assert done.share == pytest.approx(2 * hours / whole)
+
+
 def test_rates_are_tuned_as_the_normal_textbook_case_has_it() -> None:
     one = tuned([(1.0, 2.0)] * 4, 0.3)
     precision = 1 / 0.3**2 + 4 / SCATTER**2

@@ -91,11 +91,9 @@ def check_sheets(verdict: Verdict, build: Build) -> Book:
 def progress_page(verdict: Verdict, job_file: Path | None = None) -> Book:
     """How far the build is, for the customer: shares done, by when it is ready, photos."""
     build, job = built(verdict), verdict.job
-    done = [k for k in build.ops if k in build.state.done]
-    whole = sum(build.hours.values()) or 1.0
-    share = sum(build.hours[k] for k in done) / whole
+    done = build.finished
     words = [
-        f"{100 * share:.0f} % of the work is done: {len(done)} of {len(build.ops)} operations."
+        f"{100 * build.share:.0f} % of the work is done: {len(done)} of {len(build.ops)} operations."
     ]
     chance = chances_of(build, verdict.assembly.shop.workshop)
     if chance is not None and job.plan.begin:

@@ -90,7 +90,7 @@ def plan_csv(build: Build, shop: Workshop) -> str:
     rows: list[list[object]] = [
         ["operation", "what", "how much", "hours", "who", "where", "from", "to", "slack h", "done"]
     ]
-    order = [k for k in build.ops if k in build.state.done] + build.levelled.order
+    order = build.finished + build.levelled.order
     for key in order:
         op, one = build.ops[key], build.levelled.placed.get(key)
         rows.append([

@@ -222,7 +222,7 @@ def stage_of(job: Job, build: Build) -> Stage:
     state = build.state
     if state.handed_over:
         return Stage(8, f"handed over {state.handed_over}")
-    done = len([k for k in build.ops if k in state.done])
+    done = len(build.finished)
     if done or build.worked:
         return Stage(
             6, f"in the shop, {100 * done / max(1, len(build.ops)):.0f} % of its operations done"

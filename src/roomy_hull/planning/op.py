@@ -57,13 +57,13 @@ class Op(msgspec.Struct, frozen=True):
     amounts : tuple of (str, float)
         How much of what: keys of `Rates`.
     hours : float
-        By the shop's own rates. [h]
+        From its beginning to its end, by the shop's own rates. [h]
     trade, station : str
         Who may do it, and where.
     after : tuple of str
         Operations that come before it.
     crew : int
-        How many people it takes at once.
+        How many people it takes at once. Logged hours are those of all of them together.
     days : float
         Working days that it waits for others, without a hand of the shop.
     needs : tuple of str

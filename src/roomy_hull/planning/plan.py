@@ -98,6 +98,21 @@ class Build(msgspec.Struct, frozen=True):
         """Hours logged so far. [h]"""
         return sum(self.state.hours.values())
 
+    def worth(self, key: str) -> float:
+        """What an operation takes of all hands together. [h]"""
+        return self.hours[key] * self.ops[key].crew
+
+    @property
+    def finished(self) -> list[str]:
+        """The operations that are done."""
+        return [k for k in self.ops if k in self.state.done]
+
+    @property
+    def share(self) -> float:
+        """The part of all its hours that is done."""
+        whole = sum(map(self.worth, self.ops))
+        return sum(map(self.worth, self.finished)) / whole if whole else 0.0
+
     @property
     def left(self) -> float:
         """Hours of work still to do. [h]"""
@@ -237,7 +252,8 @@ def tasks_of(
             begins = max(begins, calendar.minute(on, own.hour) if on is not None else 0)
             if own.person in people:
                 people = (own.person,)
-        minutes = round(max(hours[key] - state.hours.get(key, 0.0), hours[key] * STILL) * 60)
+        worked = state.hours.get(key, 0.0) / op.crew
+        minutes = round(max(hours[key] - worked, hours[key] * STILL) * 60)
         if op.days:
             minutes, people = round(op.days * calendar.day_minutes), ()
         elif op.trade and not people:
@@ -256,7 +272,7 @@ def _rates(ops: Mapping[str, Op], state: State, doubt: float) -> dict[str, Tuned
     for key in state.done:
         op, got = ops.get(key), state.hours.get(key, 0.0)
         if op is not None and got:
-            pairs[op.kind].append((op.hours, got))
+            pairs[op.kind].append((op.hours, got / op.crew))
     return {kind: tuned(rows, doubt) for kind, rows in pairs.items()}
 
 

@@ -79,7 +79,7 @@ def build_words(session: Session) -> tuple[str, str, str, str, str]:
     op = build.ops.get(look.op)
     if op is None:
         left = f"{build.left:.0f} h to do"
-        done = len([k for k in build.ops if k in build.state.done])
+        done = len(build.finished)
         told = f"{len(build.ops)} operations, {done} done, {build.worked:.1f} h logged."
         return (
             job.name,
@@ -119,7 +119,9 @@ def build_words(session: Session) -> tuple[str, str, str, str, str]:
     return (
         op.words,
         kind,
-        f"{build.hours[op.key]:.1f} h" if not op.days else f"{op.days:g} days",
+        f"{build.hours[op.key]:.1f} h{f' × {op.crew}' if op.crew > 1 else ''}"
+        if not op.days
+        else f"{op.days:g} days",
         "\n".join(r for r in rows if r),
         hint,
     )

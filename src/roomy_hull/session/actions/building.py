@@ -126,7 +126,9 @@ def work(session: Session, *, op: str, spent: float, done: bool) -> bool:
 
 
 def _spent(session: Session, wish: float) -> float | None:
-    found = figure(session, "How many hours were worked at it?", f"{wish:.1f}")
+    op = session.building.of(session.verdict).ops.get(session.look.op)
+    hands = f", by all {op.crew} together" if op is not None and op.crew > 1 else ""
+    found = figure(session, f"How many hours were worked at it{hands}?", f"{wish:.1f}")
     return None if found is None else max(0.0, found)
 
 
@@ -137,7 +139,7 @@ def done(session: Session) -> None:
     if op in build.state.done:
         session.say("That is done already; correct its entry in the log.", trouble=True)
         return
-    spent = _spent(session, max(0.0, build.hours.get(op, 1.0) - build.state.hours.get(op, 0.0)))
+    spent = _spent(session, max(0.0, build.worth(op) - build.state.hours.get(op, 0.0)))
     if spent is not None:
         work(session, op=op, spent=spent, done=True)
 

@@ -176,12 +176,9 @@ class ProgressModel:
     def words(self) -> str:
         """How far it is, in words."""
         build = built(self._session)
-        done = [k for k in build.ops if k in build.state.done]
-        whole = sum(build.hours.values()) or 1.0
-        share = sum(build.hours[k] for k in done) / whole
         parts = ", ".join(f"{n} {s}" for s, n in self.counted().items() if n)
         return (
-            f"{100 * share:.0f} % of the hours are done, {build.worked:.1f} h logged, {build.left:.1f} h to do. "
+            f"{100 * build.share:.0f} % of the hours are done, {build.worked:.1f} h logged, {build.left:.1f} h to do. "
             "Different parts: "
             f"{parts}. Click a thing on the drawing, then finish its next operation."
         )

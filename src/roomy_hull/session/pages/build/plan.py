@@ -171,7 +171,7 @@ class PlanModel:
         days = self._days(build, lies)
         now = float(build.calendar.minute(build.now)) if session.job.plan.begin else None
         due = float(build.due) if build.due is not None else None
-        done, whole = len([k for k in build.ops if k in build.state.done]), len(build.ops)
+        done, whole = len(build.finished), len(build.ops)
         title = f"{done} of {whole} operations done, {build.left:.0f} h to do; ready {on(session, build.end)}"
         return title, (
             bar_scene.scene(lies, [n for _k, n in rows], days, bars, now, due),
