@@ -206,9 +206,9 @@ def test_a_plan_begins_on_a_day_on_which_nobody_works() -> None:
     assert min(p.start for p in build.levelled.placed.values()) == 0
 
 
-@pytest.mark.parametrize("day", ["9999-12-31", "0001-01-01", "2027-02-30", "2027-13-01"])
+@pytest.mark.parametrize("day", ["9999-12-31", "0001-01-01"])
 @pytest.mark.parametrize("field", ["begin", "due", "vehicle_from", "vehicle_to"])
-def test_a_day_that_is_none_or_far_off_breaks_nothing(day: str, field: str) -> None:
+def test_a_day_that_is_far_off_breaks_nothing(day: str, field: str) -> None:
     verdict, _build = first("tarn")
     found = judge(edits.planned(verdict.job, **{field: day}), verdict)
     assert found.loads.scenarios
@@ -217,3 +217,5 @@ def test_a_day_that_is_none_or_far_off_breaks_nothing(day: str, field: str) -> N
 def test_what_is_no_day_at_all_is_refused() -> None:
     with pytest.raises(EditError, match="YYYY-MM-DD"):
         edits.planned(first("tarn")[0].job, begin="soon")
+    with pytest.raises(EditError, match="no 2027-13-01"):
+        edits.planned(first("tarn")[0].job, begin="2027-13-01")

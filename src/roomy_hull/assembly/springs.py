@@ -8,7 +8,7 @@ from roomy_hull.core.units import G
 from roomy_hull.job.vehicle import SPRING_OPTIONS, SpringOption, Vehicle
 
 USUAL_CONSTANT_RATE = 1.25
-"""Rate of springs for a constant load against the standard ones (common practice)."""
+"""Rate of constant-load springs against the standard ones (common practice)."""
 USUAL_LEAF_RATE = 0.3
 """What an extra leaf adds to the rate (common practice)."""
 ATMOSPHERE = 101.325

@@ -16,7 +16,7 @@ from roomy_hull.formats.plan_json import buying_csv, plan_csv, plan_json
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.formats.workshop import Board, Card, board_of, built
 from roomy_hull.planning.judge import names_of
-from roomy_hull.planning.lateness import late, waited_for
+from roomy_hull.planning.lateness import in_days, told
 from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.verdict.verdict import Verdict
 
@@ -72,11 +72,9 @@ def _plan_lines(verdict: Verdict, build: Build) -> list[str]:
             f"Ready on {said(build.end)} as planned, by {said(sure)} nine times in ten; no plan ends before "
             f"{said(bound)} (gap {100 * build.levelled.gap:.1f} %)."
         )
-    behind = late(build)
-    if behind is not None:
-        found.append(
-            f"Late by {behind.days:.1f} working days: {waited_for(build, behind.chain, names)}."
-        )
+    behind = told(build, names)
+    if behind:
+        found.append(f"{behind}.")
     for key in build.levelled.order:
         op, one = build.ops[key], build.levelled.placed[key]
         begin, end = build.begins(key), build.ends(key)
@@ -135,7 +133,7 @@ def _card_line(card: Card) -> str:
     if card.ready is not None:
         parts.append(f"ready {card.ready}")
     if card.late > 0:
-        parts.append(f"{card.late:.1f} days late: {card.because}")
+        parts.append(f"{in_days(card.late)} late: {card.because}")
     if card.step:
         parts.append(f"next: {card.step}")
     if card.holder is not None:

@@ -13,6 +13,7 @@ from roomy_hull.formats.pack import check_row, photo_pages
 from roomy_hull.formats.workshop import Board, built
 from roomy_hull.job.releases import STATES
 from roomy_hull.making.works import works_of
+from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.planning.progress import fitted, part_states
 from roomy_hull.verdict.verdict import Verdict
@@ -130,10 +131,10 @@ def board_paper(board: Board) -> Book:
     """The board of all jobs, to hang up."""
     rows = tuple(
         (c.name, c.customer, c.stage.words, f"{c.stops} / {c.looks}", c.due.isoformat() if c.due is not None else "",
-         c.ready.isoformat() if c.ready is not None else "", f"{c.late:.1f}" if c.late else "", c.because, c.step)
+         c.ready.isoformat() if c.ready is not None else "", in_days(c.late) if c.late > 0 else "", c.because, c.step)
         for c in board.cards
     )  # fmt: skip
-    heads = ("job", "for", "how far", "stop / look", "due", "ready", "days late", "because", "next")
+    heads = ("job", "for", "how far", "stop / look", "due", "ready", "late", "because", "next")
     return Book(
         f"Board: {board.folder.name}",
         board.shop.name,

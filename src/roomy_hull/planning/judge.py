@@ -10,7 +10,7 @@ from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.planning.buying import Purchase
-from roomy_hull.planning.lateness import days_late, late, waited_for
+from roomy_hull.planning.lateness import late, told
 from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.operations import unknown_in
 from roomy_hull.planning.plan import Build, build_of
@@ -74,10 +74,9 @@ def _late(case: Case, build: Build) -> list[Finding]:
     found = late(build)
     if found is None:
         return []
-    days = days_late(build)
-    cause = waited_for(build, found.chain, names_of(case.assembly.shop.workshop))
+    why = told(build, names_of(case.assembly.shop.workshop))
     return [_finding(
-        "build.late", "look", f"Ready on {spoken(build.end)}, {days} working day{'s' * (days > 1)} late: {cause}",
+        "build.late", "look", f"Ready on {spoken(build.end)}, {why}",
         (), found.days, 0.0, "days", "the plan, by its operations and the shop's people and stations",
     )]  # fmt: skip
 

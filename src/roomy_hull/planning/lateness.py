@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping
 from typing import NamedTuple
 
+from roomy_hull.core.days import spoken
 from roomy_hull.planning.placing import Cause
 from roomy_hull.planning.plan import FIRST_DAY, Build
 
@@ -93,13 +94,19 @@ def _not_before(build: Build, key: str, words: str) -> str:
         and last.arrives is not None
         and build.calendar.minute(last.arrives) >= build.tasks[key].begins
     ):
-        return f"{last.words} is here on {last.arrives.isoformat()} only"
+        return f"{last.words} is here on {spoken(last.arrives)} only"
     if op is not None and op.station == "bay":
         return f"{words} waits for the vehicle or its fixed day"
     return f"{words} is fixed to its day"
 
 
-def days_late(build: Build) -> int:
-    """Whole working days by which it is late; 0 where it is not."""
+def in_days(days: float) -> str:
+    """How late, in whole working days that are begun."""
+    whole = math.ceil(days - 1e-9)
+    return f"{whole} working day{'s' * (whole != 1)}"
+
+
+def told(build: Build, names: Mapping[str, str]) -> str:
+    """How late the job is and why, in words; empty where it is not."""
     found = late(build)
-    return math.ceil(found.days) if found is not None else 0
+    return f"{in_days(found.days)} late: {waited_for(build, found.chain, names)}" if found else ""

@@ -122,7 +122,7 @@ def _springs(verdict: Verdict) -> Question | None:
     return Question(
         "springs",
         "How is the constant load carried?",
-        ("standard springs", "springs for a constant load", "an extra leaf", "air springs"),
+        ("standard springs", "constant-load springs", "an extra leaf", "air springs"),
         facts,
         "Heavier springs keep full articulation and are stiff when empty; air is set for load and camp, and bears on "
         "one point of the chassis.",

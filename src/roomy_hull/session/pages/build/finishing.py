@@ -10,6 +10,7 @@ from roomy_hull.formats.book import Book
 from roomy_hull.formats.pack import check_row, pack
 from roomy_hull.formats.workshop import Card
 from roomy_hull.planning.checklist import Check
+from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.placing import Placed, Task
 from roomy_hull.session.pages.build.words import built, said
 from roomy_hull.session.pages.cells import Cell
@@ -212,7 +213,7 @@ class BoardModel:
         """A row for each."""
         rows: list[list[Cell]] = []
         for c in self.cards():
-            late = f"{c.late:.1f} days" if c.late > 0 else ""
+            late = in_days(c.late) if c.late > 0 else ""
             rows.append([
                 (c.name, "bold" if c.path == self._session.path else ""), (c.stage.words, ""),
                 (f"{c.stops} stop, {c.looks} look" if c.stage.order != 9 else "", "stop" if c.stops else ""),

@@ -4,7 +4,7 @@ from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.drawing.scenes import bars as bar_scene
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.formats.build_papers import on_day
-from roomy_hull.planning.lateness import late, waited_for
+from roomy_hull.planning.lateness import told
 from roomy_hull.planning.placing import Placed, in_turn
 from roomy_hull.planning.plan import Build, means_of
 from roomy_hull.session.pages.build.words import NO_PLAN, built, names, on
@@ -231,12 +231,16 @@ class PlanModel:
         rows.append(
             f"No plan on these people ends before {on(session, bound)} (gap {100 * build.levelled.gap:.1f} %)."
         )
-        behind = late(build)
-        if behind is not None:
-            rows.append(
-                f"Late by {behind.days:.1f} working days: {waited_for(build, behind.chain, names(session))}."
-            )
+        behind = told(build, names(session))
+        if behind:
+            rows.append(f"{behind}.")
         tuned = [f"{k} {t.factor:.2f} ± {t.doubt:.2f}" for k, t in build.rates.items() if t.seen]
+        if not self.today():
+            first = build.levelled.order[0]
+            rows.append(
+                f"Nothing can be done on {on(session, build.now)}; what comes first is '{build.ops[first].words}' "
+                f"on {on(session, build.begins(first).day)}."
+            )
         if tuned:
             rows.append(f"Rates by the log: {', '.join(tuned[:5])}.")
         return " ".join(rows)
