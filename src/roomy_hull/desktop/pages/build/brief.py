@@ -74,8 +74,11 @@ class BriefPage(LoadsPage):
             button.deleteLater()
         self._ways = []
         for way in one.ways if one is not None else ():
-            button = QPushButton(f"Take: {way}")
+            taken = way == model.taken()
+            button = QPushButton(f"Taken: {way}" if taken else f"Take: {way}")
             button.setFont(font(11))
+            button.setCheckable(True)
+            button.setChecked(taken)
             key = one.key if one is not None else ""
             button.clicked.connect(
                 lambda _on, k=key, w=way: session.do("brief.way", question=k, way=w)

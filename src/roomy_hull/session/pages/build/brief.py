@@ -170,9 +170,13 @@ class BriefModel:
         one = self.question()
         if one is None:
             return ("",), []
-        taken = next((c.way for c in self._session.job.brief.choices if c.question == one.key), "")
-        heads = ("On this job", *(f"{w} (taken)" if w == taken else w for w in one.ways))
-        return heads, [self._fact(f) for f in one.facts]
+        return ("On this job", *one.ways), [self._fact(f) for f in one.facts]
+
+    def taken(self) -> str:
+        """The way that was chosen at the question; empty before."""
+        one = self.question()
+        key = one.key if one is not None else ""
+        return next((c.way for c in self._session.job.brief.choices if c.question == key), "")
 
     def _fact(self, fact: Fact) -> list[Cell]:
         best = (min if fact.low_is_better else max)(fact.values)
