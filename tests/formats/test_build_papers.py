@@ -235,7 +235,7 @@ def test_the_board_on_paper_has_a_row_for_each_job(tmp_path: Path) -> None:
         "0 / 2",
         "2027-02-03",
         "2027-02-05",
-        "2.0",
+        "2 working days",
         "the slides",
         "cut",
     )

@@ -5,6 +5,7 @@ from datetime import date
 import msgspec
 import pytest
 
+from roomy_hull.core.days import spoken
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.model import Job
@@ -12,7 +13,8 @@ from roomy_hull.job.plans import Extra, Held
 from roomy_hull.making.flats import blank
 from roomy_hull.making.works import welded, works_of
 from roomy_hull.planning.checklist import Check, checks_of, held_against
-from roomy_hull.planning.lateness import late, why
+from roomy_hull.planning.judge import names_of
+from roomy_hull.planning.lateness import in_days, late, told, why
 from roomy_hull.planning.plan import Build, build_of, chances_of
 from roomy_hull.planning.rates import SCATTER, tuned
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -344,3 +346,24 @@ def test_a_failed_check_becomes_a_task_that_handing_over_waits_for(demo: Job) ->
     verdict, build = built(job)
     assert "rework:hose:left" not in build.ops
     assert not [f for f in verdict.findings if f.code == "build.failed"]
+
+
+@pytest.mark.parametrize(
+    ("days", "words"),
+    [
+        (0.1, "1 working day"),
+        (1.0, "1 working day"),
+        (1.01, "2 working days"),
+        (7.0, "7 working days"),
+    ],
+)
+def test_a_day_that_is_begun_is_a_day_late(days: float, words: str) -> None:
+    assert in_days(days) == words
+
+
+def test_what_is_told_of_a_late_job_is_what_is_found(demo: Job) -> None:
+    verdict, build = built(planned(demo, due="2027-02-10"))
+    names = names_of(verdict.assembly.shop.workshop)
+    title = next(f.title for f in verdict.findings if f.code == "build.late")
+    assert title == f"Ready on {spoken(build.end)}, {told(build, names)}"
+    assert told(built(planned(demo, due="2027-06-01"))[1], names) == ""

@@ -104,15 +104,21 @@ def test_a_number_made_larger_or_smaller_never_upsets_the_verdict(
         assert point["most_kg"] >= 0
 
 
-@pytest.mark.parametrize("seed", [11, 12])
-def test_what_is_accepted_makes_sense_and_what_is_not_is_refused_in_words(seed: int) -> None:
+@pytest.mark.parametrize(
+    ("seed", "within"), [(11, ()), (12, ()), (13, mutations.BUILDING), (14, mutations.BUILDING)]
+)
+def test_what_is_accepted_makes_sense_and_what_is_not_is_refused_in_words(
+    seed: int, within: tuple[str, ...]
+) -> None:
     # A short form of bench/mutations.py, which does it by the thousand.
     rng = random.Random(seed)
-    frames = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn")]
+    names = ("brackwater", "lowfold", "tarn")
+    frames = [json.loads(jobfile.dumps(demo_job(n))) for n in names] if not within else []
+    frames = frames or [mutations.building()]
     accepted = 0
     for _ in range(40):
         frame = copy.deepcopy(rng.choice(frames))
-        what = mutations.mutated(frame, rng)
+        what = mutations.mutated(frame, rng, within)
         try:
             wrong = mutations.nonsense(frame)
         except UserError as trouble:
