@@ -1,6 +1,7 @@
 """The real window, driven with real mouse and key events."""
 
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
@@ -11,6 +12,12 @@ from pytestqt.qtbot import QtBot
 from roomy_hull.desktop.application import application, window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.formats import jobfile
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.edits import building as edits
+from roomy_hull.job.model import Job
+from roomy_hull.session.files import open_job
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
 
 
@@ -71,6 +78,29 @@ class Hand:
         """Let the left button go."""
         self._send(QEvent.Type.MouseButtonRelease, at, Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton,
                    Qt.KeyboardModifier.NoModifier)  # fmt: skip
+
+
+@pytest.fixture
+def shop(qtbot: QtBot, demo: Job, keeping: Keeping, tmp_path: Path) -> Iterator[MainWindow]:
+    """A window on a saved job whose plan is begun and whose things are here."""
+    job = edits.planned(demo, begin="2027-02-01", due="2027-04-01")
+    path = tmp_path / "jobs" / "ute.hull.json"
+    path.parent.mkdir()
+    jobfile.save(job, path)
+    keeping.keep_preferences(initials="AB")
+    session = Session(job, keeping)
+    open_job(session, path)
+    keys = tuple(p.key for p in built(session).buying)
+    session.edit("all is here", edits.logged(job, *(
+        edits.entry("2027-02-01T08:00:00", "AB", kind="received", about=k) for k in keys)))  # fmt: skip
+    yield from opened(qtbot, session)
+
+
+def turn(window: MainWindow, title: str, where: str = "Build") -> object:
+    """Turn to a page and give its widget."""
+    window.session.view.turn_to(where, title)
+    QApplication.processEvents()
+    return window.page(where, title)
 
 
 @pytest.fixture

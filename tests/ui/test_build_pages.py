@@ -1,10 +1,8 @@
 """The stage Build and the brief in the real window: bars dragged, checks by keys, photos dropped, sheets turned, "
 "the board."""
 
-from collections.abc import Iterator
 from pathlib import Path
 
-import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
 from PyQt6.QtWidgets import QApplication
@@ -24,46 +22,19 @@ from roomy_hull.desktop.pages.build.plan import PlanPage
 from roomy_hull.desktop.pages.build.progress import ProgressPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.pack import pack
 from roomy_hull.job.edits import building as edits
-from roomy_hull.job.model import Job
-from roomy_hull.session.files import open_job
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.table import stage
-from roomy_hull.session.session import Session
 from tests.formats.test_photos import png
 from tests.session.test_building import Told
-from tests.ui.conftest import Hand, opened
+from tests.ui.conftest import Hand, turn
 from tests.ui.loads import click
 
 LEFT = Qt.MouseButton.LeftButton
 CTRL, ALT, SHIFT = (
     Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier, Qt.KeyboardModifier.ShiftModifier,
 )  # fmt: skip
-
-
-@pytest.fixture
-def shop(qtbot: QtBot, demo: Job, keeping: Keeping, tmp_path: Path) -> Iterator[MainWindow]:
-    """A window on a saved job whose plan is begun and whose things are here."""
-    job = edits.planned(demo, begin="2027-02-01", due="2027-04-01")
-    path = tmp_path / "jobs" / "ute.hull.json"
-    path.parent.mkdir()
-    jobfile.save(job, path)
-    keeping.keep_preferences(initials="AB")
-    session = Session(job, keeping)
-    open_job(session, path)
-    keys = tuple(p.key for p in built(session).buying)
-    session.edit("all is here", edits.logged(job, *(
-        edits.entry("2027-02-01T08:00:00", "AB", kind="received", about=k) for k in keys)))  # fmt: skip
-    yield from opened(qtbot, session)
-
-
-def turn(window: MainWindow, title: str, where: str = "Build") -> object:
-    """Turn to a page and give its widget."""
-    window.session.view.turn_to(where, title)
-    QApplication.processEvents()
-    return window.page(where, title)
 
 
 def test_every_page_by_key_in_both_themes_and_systems(shop: MainWindow, qtbot: QtBot) -> None:

@@ -289,11 +289,15 @@ class PlanModel:
         self._held = (op, max(0, round(minute / QUARTER) * QUARTER), person)
 
     def let_go(self) -> tuple[str, str, float, str] | None:
-        """End the drag: operation, day, hour of the day and person that it was put to; none where nothing was dragged."""
+        """End the drag: operation, day, hour of the day and person that it was put to; none where it lies as it lay."""
         if self._held is None:
             return None
         (op, minute, person), self._held = self._held, None
         build = built(self._session)
+        was = build.levelled.placed[op]
+        if minute == round(was.start / QUARTER) * QUARTER and (not person or person in was.people):
+            # A hand that trembles in a click moves nothing.
+            return None
         when = build.calendar.at(minute)
         people = build.tasks[op].people
         return (
