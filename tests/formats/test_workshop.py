@@ -13,7 +13,7 @@ import msgspec
 import pytest
 
 from roomy_hull.core.errors import FileError, JobFileError
-from roomy_hull.formats import jobfile, shopfile
+from roomy_hull.formats import jobfile, shopfile, workshop
 from roomy_hull.formats.claims import Claim
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.whole import alone, read_whole, write_whole
@@ -140,6 +140,19 @@ def test_the_folders_own_shop_makes_its_jobs_and_lessons_are_gathered(
     (tmp_path / "ours.shop.json").write_text("{")
     with pytest.raises(FileError):
         board_of(tmp_path, own)
+
+
+def test_more_jobs_than_are_shown_are_told_of(
+    folder: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(workshop, "MOST_JOBS", 2)
+    count = len(workshop.jobs_in(folder))
+    assert count > 2
+    board = board_of(folder, shipped_shop())
+    assert len(board.cards) == 2
+    assert f"{count} jobs are in the folder, and the first 2 are shown" in board.troubles[0]
+    monkeypatch.setattr(workshop, "MOST_JOBS", count)
+    assert board_of(folder, shipped_shop()).troubles == ()
 
 
 def test_stages_follow_the_order_of_the_work() -> None:

@@ -25,6 +25,7 @@ from roomy_hull.session.pages.build.others import (
     ProgressModel,
 )
 from roomy_hull.session.pages.build.plan import PlanModel
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
 
@@ -285,6 +286,7 @@ def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
     begun.undo()
     does(begun, "build.hand_over", agrees=True)
     assert begun.job.log[-1].kind == "handed over"
+    assert "job:hand over" in built(begun).finished
     assert "Handed over on" in PackModel(begun).words()
     does(begun, "build.recheck", "2027-13-40")
     assert "is no day" in begun.messages.text

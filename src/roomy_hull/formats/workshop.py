@@ -125,7 +125,7 @@ def jobs_in(folder: Path) -> tuple[Path, ...]:
                 for p in folder.iterdir()
                 if p.name.endswith(jobfile.SUFFIX) and not p.name.startswith(".")
             )
-        )[:MOST_JOBS]
+        )
     except OSError as trouble:
         raise FileError(
             f"the folder cannot be read ({trouble.strerror})", str(folder), "Ask for access to it."
@@ -165,7 +165,8 @@ def board_of(
         The folder or its shop cannot be used.
     """
     known = memory if memory is not None else {}
-    paths = jobs_in(folder)
+    every = jobs_in(folder)
+    paths = every[:MOST_JOBS]
     shop = shop_of(folder, usual)
     cards: list[Card] = []
     begun: dict[str, tuple[Verdict, Build]] = {}
@@ -186,13 +187,17 @@ def board_of(
         if job.plan.begin and not build.state.handed_over:
             begun[path.name] = (verdict, build)
     troubles: tuple[str, ...] = ()
+    if len(every) > len(paths):
+        troubles += (
+            f"{len(every)} jobs are in the folder, and the first {MOST_JOBS} are shown: move old ones to another",
+        )
     plan = None
     try:
         plan = together(
             {k: (v.assembly, b) for k, (v, b) in begun.items()}, shop.workshop, rounds, step
         )
     except UserError as trouble:
-        troubles = (str(trouble),)
+        troubles += (str(trouble),)
     if plan is not None:
         cards = [_planned(c, plan, begun, shop) for c in cards]
     cards.sort(key=lambda c: (c.stage.order == 8, c.due or date.max, c.name))

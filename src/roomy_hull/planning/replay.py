@@ -119,6 +119,8 @@ def _replayed(log: tuple[Entry, ...]) -> State:
             by_key[kind][entry.about] = entry
         elif kind == "handed over":
             over = entry.at[:10]
+            if entry.op:
+                found.done[entry.op] = over
         else:
             listed.get(kind, listed["note"]).append(entry)
     return msgspec.structs.replace(
