@@ -4,6 +4,7 @@ import functools
 
 from PyQt6.QtCore import QSignalBlocker, Qt
 from PyQt6.QtWidgets import (
+    QApplication,
     QCheckBox,
     QComboBox,
     QFrame,
@@ -35,7 +36,7 @@ from roomy_hull.session.fields import (
     vehicle_fields,
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
-from roomy_hull.session.pages.card_words import kind_words, made_words
+from roomy_hull.session.pages.card_words import kind_words, made_words, mass_words
 from roomy_hull.session.pages.chosen import (
     at_brief,
     chosen_fields,
@@ -56,6 +57,7 @@ class Card(QScrollArea):
         self._session, self._theme = session, theme
         self._shown: tuple[object, ...] = ()
         self._edits: dict[str, QWidget] = {}
+        self._of, self._leaving = "", False
         self.setWidgetResizable(True)
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -108,6 +110,18 @@ class Card(QScrollArea):
 
     def refresh(self) -> None:
         """Show what the stage and the selection ask for; rebuilt only where its fields differ."""
+        if self._leaving:
+            return
+        want, fields = self._wanted()
+        if want != self._shown:
+            self._leave()
+            want, fields = self._wanted()
+            self._shown = want
+            self._build(fields)
+        self._fill(fields)
+
+    def _wanted(self) -> tuple[tuple[str, ...], tuple[Field, ...]]:
+        """What the form is of, and its fields."""
         session = self._session
         fields = self._fields()
         alone = (
@@ -117,11 +131,22 @@ class Card(QScrollArea):
             if session.look.stage in ("Survey", "Body")
             else session.selection.key or session.look.stage
         )
-        want = (alone, session.look.system, *(f.name for f in fields))
-        if want != self._shown:
-            self._shown = want
-            self._build(fields)
-        self._fill(fields)
+        return (alone, session.look.system, *(f.name for f in fields)), fields
+
+    def _leave(self) -> None:
+        """Take what is being typed, for what it was typed for, and put the form away."""
+        self._leaving = True
+        try:
+            inner = self.widget()
+            typing = QApplication.focusWidget()
+            if inner is not None and typing is not None and inner.isAncestorOf(typing):
+                # Leaving the field takes it. Were the form deleted first, that would happen in the midst of its end.
+                typing.clearFocus()
+            old = self.takeWidget()
+            if old is not None:
+                old.deleteLater()
+        finally:
+            self._leaving = False
 
     def _build(self, fields: tuple[Field, ...]) -> None:
         """Lay the form out anew."""
@@ -209,12 +234,13 @@ class Card(QScrollArea):
     def _set(self, field: Field, value: object) -> bool:
         if "." in field.name:
             return bool(self._session.do("edit.size", path=field.name, value=value))
-        key = self._session.selection.key
-        return bool(self._session.do("edit.field", thing=key, field=field.name, value=value))
+        # Of what the form was made for: another may be chosen by now.
+        return bool(self._session.do("edit.field", thing=self._of, field=field.name, value=value))
 
     def _fill(self, fields: tuple[Field, ...]) -> None:
         """Bring every figure up to date."""
         session = self._session
+        self._of = session.selection.key
         stage = session.look.stage
         placed = session.verdict.assembly.thing(session.selection.key)
         if chosen_stage(session):
@@ -243,7 +269,7 @@ class Card(QScrollArea):
         total = sum(m.kg for m in placed.masses)
         doubt = sum(m.sigma**2 for m in placed.masses) ** 0.5
         self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
-        self._sum.setText(self._mass_words(placed))
+        self._sum.setText(mass_words(self._session, placed))
         self._made.setText(made_words(placed))
 
     def _show(self, widget: QWidget, field: Field, value: object) -> None:
@@ -330,21 +356,6 @@ class Card(QScrollArea):
         )
         self._made.setText("\n".join(rows))
 
-    def _mass_words(self, placed: Thing) -> str:
-        """Say what the mass consists of and which axle carries it in the chosen scenario."""
-        session, system = self._session, self._session.look.system
-        rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
-        words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
-        owners = session.verdict.loads.owners(session.scenario())
-        kg, rear, side = owners.get(placed.ref, (0.0, 0.0, 0.0))
-        heavy = "right" if side > 0 else "left"
-        lines = [
-            words,
-            f"In this scenario it puts {show(kg - rear, 'mass', system)} on the front axle, "
-            f"{show(rear, 'mass', system)} on the rear; {show(abs(side), 'mass', system)} to the {heavy}.",
-        ]
-        return "\n".join(row for row in lines if row)
-
     def _fill_job(self) -> None:
         """Show the job as a whole, and what to do next."""
         session, system = self._session, self._session.look.system
@@ -354,9 +365,8 @@ class Card(QScrollArea):
         self._kind.setText(f"{vehicle.name}, {vehicle.kind}, {vehicle.drive}-hand drive")
         loads = session.verdict.loads.scenario(session.look.scenario)
         self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
-        made = sum(
-            m.kg for m in session.verdict.assembly.ground.masses if m.owner in (TRAY, CANOPY)
-        )
+        masses = session.verdict.assembly.ground.masses
+        made = sum(m.kg for m in masses if m.owner in (TRAY, CANOPY))
 
         def sizes(*mm: float) -> str:
             return " × ".join(show(v, "length", system, unit=False) for v in mm)

@@ -2,8 +2,10 @@
 
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart, short_name
+from roomy_hull.core.units import show
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.session.session import Session
 
 
 def kind_words(placed: Thing) -> str:
@@ -40,3 +42,19 @@ def made_words(placed: Thing) -> str:
         held = f"Holds {placed.contents:g} kg of goods: {names}"
     made = "Made of\n" + "\n".join(rows) if rows else ""
     return "\n\n".join(words for words in (warned, held, made) if words)
+
+
+def mass_words(session: Session, placed: Thing) -> str:
+    """Say what the mass consists of and which axle carries it in the chosen scenario."""
+    system = session.look.system
+    rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
+    words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
+    owners = session.verdict.loads.owners(session.scenario())
+    kg, rear, side = owners.get(placed.ref, (0.0, 0.0, 0.0))
+    heavy = "right" if side > 0 else "left"
+    lines = [
+        words,
+        f"In this scenario it puts {show(kg - rear, 'mass', system)} on the front axle, "
+        f"{show(rear, 'mass', system)} on the rear; {show(abs(side), 'mass', system)} to the {heavy}.",
+    ]
+    return "\n".join(row for row in lines if row)
