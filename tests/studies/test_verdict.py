@@ -6,6 +6,7 @@ from roomy_hull.formats.jobfile import dumps, loads
 from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.planning.plan import build_of
 from roomy_hull.verdict.verdict import Verdict, judge
 
 
@@ -76,3 +77,12 @@ def test_a_scenario_that_leaves_behind_what_there_is_not_is_looked_at(demo: Job)
     kept = edits.removed(layouts.kept(demo, "With punt"), "punt")
     named = (one.but(left_behind=("punt",)), *demo.scenarios[1:])
     assert not found(msgspec.structs.replace(kept, scenarios=named))
+
+
+def test_a_judgement_equals_only_itself(demo: Job, demo_verdict: Verdict) -> None:
+    # Views keep what they drew by the verdict: two of one job hold arrays, that have no one truth.
+    again = judge(demo)
+    assert again != demo_verdict
+    assert (again, 1) != (demo_verdict, 1)
+    assert len({again, demo_verdict, again}) == 2
+    assert build_of(again.case()) != build_of(again.case())

@@ -30,8 +30,8 @@ STILL = 0.1
 FIRST_DAY = date(2000, 1, 3)
 
 
-class Build(msgspec.Struct, frozen=True):
-    """Everything of a job's building.
+class Build(msgspec.Struct, frozen=True, eq=False):
+    """Everything of a job's building; each equals only itself.
 
     Attributes
     ----------

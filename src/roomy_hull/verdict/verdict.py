@@ -56,7 +56,7 @@ class Tally(msgspec.Struct, frozen=True):
         return self.counts.get((severity, stage), 0)
 
 
-class Judged(msgspec.Struct, frozen=True):
+class Judged(msgspec.Struct, frozen=True, eq=False):
     """What every judgement has: the job in vehicle axes, what it weighs, and what is found wrong."""
 
     job: Job
@@ -84,7 +84,7 @@ class Judged(msgspec.Struct, frozen=True):
         return Case(self.assembly, self.results, None)
 
 
-class Glance(Judged, frozen=True):
+class Glance(Judged, frozen=True, eq=False):
     """A first quick look: what is seen before the window stands. It judges the loads only."""
 
     def count(self, severity: str, stage: str = "") -> int:  # ruff: ignore[unused-method-argument]  # as in `Judged`
@@ -92,8 +92,8 @@ class Glance(Judged, frozen=True):
         return 0
 
 
-class Verdict(Judged, frozen=True):
-    """The findings of all studies on one job, and every result they rest on."""
+class Verdict(Judged, frozen=True, eq=False):
+    """The findings of all studies on one job, and every result they rest on; each judgement equals only itself."""
 
     @property
     def fit(self) -> closed.FitResult:
