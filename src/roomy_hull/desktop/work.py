@@ -5,12 +5,13 @@ import threading
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6 import sip
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from roomy_hull.core.errors import GivenUp, UserError
 
 Step = Callable[[float], bool]
+_LIVE: list["Work"] = []
+"""Work that may still send a signal: it outlives its window, else a signal could be sent by what is just being deleted."""
 
 
 class Work(QObject):
@@ -22,12 +23,16 @@ class Work(QObject):
     given_up = pyqtSignal(object)
 
     def __init__(self, job: Callable[[Step], Any], parent: QObject) -> None:
-        super().__init__(parent)
+        super().__init__()
         self._job = job
-        self._stop = threading.Event()
+        self._stop, self._over = threading.Event(), False
+        # Where the window that waits for it goes, it is given up.
+        parent.destroyed.connect(self._stop.set)
 
     def start(self) -> None:
         """Begin."""
+        # What is over is let go here, in the window's thread.
+        _LIVE[:] = [w for w in _LIVE if not w._over] + [self]
         pool = QThreadPool.globalInstance()
         if pool is not None:
             pool.start(_Runner(self))
@@ -51,19 +56,16 @@ class Work(QObject):
             )
         else:
             self._tell("done", found)
+        finally:
+            self._over = True
 
     def _step(self, share: float) -> bool:
-        return self._tell("progressed", share) and not self._stop.is_set()
+        self._tell("progressed", share)
+        return not self._stop.is_set()
 
-    def _tell(self, signal: str, what: object) -> bool:
-        """Send a signal; False where the window that waited for it is gone, and nobody listens."""
-        if sip.isdeleted(self):
-            return False
-        try:
-            getattr(self, signal).emit(what)
-        except RuntimeError:  # it went between the question and the signal
-            return False
-        return True
+    def _tell(self, signal: str, what: object) -> None:
+        """Send a signal; Qt drops it where the window that waited for it is gone."""
+        getattr(self, signal).emit(what)
 
 
 class _Runner(QRunnable):
