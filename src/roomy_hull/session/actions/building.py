@@ -12,7 +12,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES
 from roomy_hull.planning.progress import DONE_AS
 from roomy_hull.planning.replay import PLANNED, replayed
-from roomy_hull.session.actions.entries import figure, log, who
+from roomy_hull.session.actions.entries import figure, is_day, log, who
 from roomy_hull.session.session import Session
 
 RECHECK_DAYS = 28
@@ -29,10 +29,7 @@ def begin(session: Session) -> None:
         "On which day does the build begin? (YYYY-MM-DD)",
         session.job.plan.begin or today().isoformat(),
     )
-    if not told:
-        return
-    if day_of(told) is None:
-        session.say(f"'{told}' is no day: write it as YYYY-MM-DD.", trouble=True)
+    if not told or not is_day(session, told):
         return
     if session.attempt("begin the plan", lambda: edits.planned(session.job, begin=told)):
         session.view.turn_to("Build", "Plan")
@@ -190,10 +187,7 @@ def recheck(session: Session) -> None:
     over = day_of(replayed(session.job.log).handed_over)
     wish = session.job.plan.recheck or shifted(over or today(), RECHECK_DAYS).isoformat()
     told = session.asker.name("On which day is the re-check visit? (YYYY-MM-DD)", wish)
-    if not told:
-        return
-    if day_of(told) is None:
-        session.say(f"'{told}' is no day: write it as YYYY-MM-DD.", trouble=True)
+    if not told or not is_day(session, told):
         return
     session.attempt("plan the re-check", lambda: edits.planned(session.job, recheck=told))
 

@@ -3,7 +3,7 @@
 import math
 from typing import Any
 
-from roomy_hull.core.days import now_words
+from roomy_hull.core.days import day_of, now_words
 from roomy_hull.job.edits import building as edits
 from roomy_hull.session.session import Session
 
@@ -27,6 +27,14 @@ def log(session: Session, step: str, /, **fields: Any) -> bool:
     return session.attempt(
         step, lambda: edits.logged(session.job, edits.entry(now_words(), by, **fields))
     )
+
+
+def is_day(session: Session, words: str) -> bool:
+    """Whether words are a day; where they are none that is told."""
+    if day_of(words) is None:
+        session.say(f"'{words}' is no day: write it as YYYY-MM-DD.", trouble=True)
+        return False
+    return True
 
 
 def figure(session: Session, words: str, wish: str) -> float | None:

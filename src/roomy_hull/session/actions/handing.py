@@ -3,13 +3,13 @@
 from pathlib import Path
 from typing import Any
 
-from roomy_hull.core.days import day_of, now_words, today
+from roomy_hull.core.days import now_words, today
 from roomy_hull.core.errors import UserError
 from roomy_hull.job.brief import OfferLine
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.logs import Result
 from roomy_hull.planning.offer import drawn_up
-from roomy_hull.session.actions.entries import log, who
+from roomy_hull.session.actions.entries import is_day, log, who
 from roomy_hull.session.actions.files import open_at
 from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
 from roomy_hull.session.session import Session
@@ -25,8 +25,7 @@ def bought(session: Session, *, keys: tuple[str, ...], kind: str, day: str = "")
     by = who(session)
     if not by:
         return False
-    if day and day_of(day) is None:
-        session.say(f"'{day}' is no day: write it as YYYY-MM-DD.", trouble=True)
+    if day and not is_day(session, day):
         return False
     at = now_words()
     return session.attempt(
