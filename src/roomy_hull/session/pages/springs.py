@@ -7,23 +7,14 @@ from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import loads_frame, standing
 from roomy_hull.job.vehicle import SPRING_OPTIONS
 from roomy_hull.session.pages.cells import Cell, mm_of
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 
 PSI = 6.894757
 """kPa in a pound on the square inch."""
 
 
-class SpringsModel:
-    """How the vehicle stands on each kind of springs.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class SpringsModel(PageModel):
+    """How the vehicle stands on each kind of springs."""
 
     @property
     def fitted(self) -> str:

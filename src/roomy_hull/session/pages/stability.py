@@ -5,7 +5,7 @@ from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.drawing.scenes.loads import stability_frame, stability_scene
 from roomy_hull.session.pages.cells import Cell, mm_of
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 
 HEADS = (
     "Scenario",
@@ -21,17 +21,8 @@ HEADS = (
 )
 
 
-class StabilityModel:
-    """How steady it stands in every scenario, and what it may tow.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class StabilityModel(PageModel):
+    """How steady it stands in every scenario, and what it may tow."""
 
     def choose(self, row: int) -> None:
         """Choose the scenario of a row."""

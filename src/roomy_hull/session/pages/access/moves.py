@@ -6,23 +6,14 @@ from roomy_hull.drawing.scenes.ground import Looks, elevation, frame
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.pages.access.words import SIDES, asked, chosen_space, moves_words, space_key
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.studies.access.stowing import MOST_ACTIONS
 
 MOVE_HEADS = ("What", "Wanted", "Actions", "May take", "Lifted aside", "Walked, m", "How")
 
 
-class MovesModel:
-    """Goods, and what has a class of its own, with their moves; one is played.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class MovesModel(PageModel):
+    """Goods, and what has a class of its own, with their moves; one is played."""
 
     def _rows(self) -> list[tuple[str, str, str, int]]:
         """Key, name, class and space of every row."""

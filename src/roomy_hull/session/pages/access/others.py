@@ -5,7 +5,7 @@ from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.session.pages.access.words import index_words, names_of, party
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.studies.access.effort import Effort
 from roomy_hull.studies.access.living import HAIR
 
@@ -14,17 +14,8 @@ PARTY_HEADS = ("Who", "What", "Figures")
 LIVING_HEADS = ("What", "For", "Has", "Wants", "")
 
 
-class LiftingModel:
-    """Every lift of every person, the worst first.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class LiftingModel(PageModel):
+    """Every lift of every person, the worst first."""
 
     def keys(self) -> list[str]:
         """What each row chooses: its good, or its thing."""
@@ -52,17 +43,8 @@ class LiftingModel:
         return rows
 
 
-class LivingModel:
-    """Worktops, heads, beds, dogs, standing level; the party.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class LivingModel(PageModel):
+    """Worktops, heads, beds, dogs, standing level; the party."""
 
     def party_keys(self) -> list[str]:
         """What each row of the party chooses."""
@@ -145,17 +127,8 @@ class LivingModel:
         return stands + (f" Level with {', '.join(blocks)}." if blocks else " It stands level.")
 
 
-class OffOnModel:
-    """The canopy off and on.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class OffOnModel(PageModel):
+    """The canopy off and on."""
 
     def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the canopy on its legs."""

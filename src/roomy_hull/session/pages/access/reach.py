@@ -13,21 +13,12 @@ from roomy_hull.session.pages.access.words import (
     space_key,
 )
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.studies.access.reach import SEES
 
 
-class ReachModel:
-    """Spaces against people.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class ReachModel(PageModel):
+    """Spaces against people."""
 
     def heads(self) -> tuple[str, ...]:
         """Heads of the table: three columns for each of the party."""

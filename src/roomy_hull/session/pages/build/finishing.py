@@ -14,23 +14,15 @@ from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.placing import Placed, Task
 from roomy_hull.session.pages.build.words import built, said
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 
 CHECK_HEADS = ("Sheet", "What", "Expected", "Measured", "Result", "By", "On")
 BOARD_HEADS = ("Job", "How far", "Open", "Due", "Ready", "Late", "Because", "Next", "In hand")
 
 
-class ChecksModel:
-    """The check sheets, filled by key or by three large buttons.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class ChecksModel(PageModel):
+    """The check sheets, filled by key or by three large buttons."""
 
     def checks(self) -> tuple[Check, ...]:
         """Every check."""
@@ -192,17 +184,8 @@ def joined(
     return found
 
 
-class BoardModel:
-    """All jobs of the workshop's folder.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class BoardModel(PageModel):
+    """All jobs of the workshop's folder."""
 
     def cards(self) -> tuple[Card, ...]:
         """Every job."""

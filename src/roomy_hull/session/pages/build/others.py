@@ -17,6 +17,7 @@ from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.progress import fitted, part_states
 from roomy_hull.session.pages.build.words import built, said
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 
 OFFER_HEADS = ("What", "In", "How much", "Cost", "Net", "As offered")
@@ -211,17 +212,8 @@ class ProgressModel:
 PROGRESS_HEADS = ("Operation", "How much", "Planned, h", "Worked, h", "")
 
 
-class LogModel:
-    """The log, the newest first, and its photos.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class LogModel(PageModel):
+    """The log, the newest first, and its photos."""
 
     def entries(self) -> list[Entry]:
         """The newest first."""
@@ -280,17 +272,8 @@ MOST_SHOWN = 2000
 """So many entries stand in the table; the others are in the file and count all the same."""
 
 
-class BuyingModel:
-    """What comes from outside, when it is wanted, by when it has to be ordered.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class BuyingModel(PageModel):
+    """What comes from outside, when it is wanted, by when it has to be ordered."""
 
     def keys(self) -> list[str]:
         """The key of each row."""

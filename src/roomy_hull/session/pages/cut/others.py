@@ -19,6 +19,7 @@ from roomy_hull.making.works import fasteners, questions, welded
 from roomy_hull.planning.as_built import owners
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import chosen_work, works
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict
 
@@ -42,17 +43,8 @@ SEVERITY = {"scrap": "stop", "built": "note"}
 RELEASE_HEADS = ("Part", "Pcs", "Of", "State", "What became of it", "Cost")
 
 
-class JointsModel:
-    """Something put together: drawn apart with its numbers, and its joints in words.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class JointsModel(PageModel):
+    """Something put together: drawn apart with its numbers, and its joints in words."""
 
     def picture(self, _ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """What is chosen, drawn apart, every part with its number."""
@@ -119,17 +111,8 @@ class JointsModel:
         ]
 
 
-class GapsModel:
-    """Every narrow gap with its doubt, and which measure is worth taking again.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class GapsModel(PageModel):
+    """Every narrow gap with its doubt, and which measure is worth taking again."""
 
     def gaps(self) -> tuple[Gap, ...]:
         """The likeliest to bind first."""

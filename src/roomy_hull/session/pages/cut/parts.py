@@ -12,24 +12,15 @@ from roomy_hull.making.polyhedra import of_bar, of_sheet
 from roomy_hull.making.works import Work
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import parts
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 
 BEND_HEADS = ("Bend", "Way", "Angle", "R", "Long", "Die", "kN", "Punch")
 HOLE_HEADS = ("x", "y", "Hole from the lower left corner")
 LIST_HEADS = ("No.", "Pcs", "Part", "Of")
 
 
-class PartsModel:
-    """The list of parts, and the one that is shown.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class PartsModel(PageModel):
+    """The list of parts, and the one that is shown."""
 
     def rows(self) -> list[list[Cell]]:
         """The list: number, pieces, part, whose."""

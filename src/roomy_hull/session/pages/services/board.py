@@ -6,23 +6,14 @@ from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.board import PITCH, Board, Instrument
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 
 BOARD_HEADS = ("Instrument", "What", "x", "z", "Hole", "Depth", "Room")
 NONE = "There is no board yet. Place one from the stores, under Power: its cut-outs are cut with the rest."
 
 
-class BoardModel:
-    """The board in hand: the selected one, else the first of the job.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class BoardModel(PageModel):
+    """The board in hand: the selected one, else the first of the job."""
 
     def board(self) -> Board | None:
         """The board that is shown; none where there is none."""

@@ -3,24 +3,15 @@
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
-from roomy_hull.session.session import Session
 from roomy_hull.studies.services.wiring import breaker, short_circuit
 
 CIRCUIT_HEADS = ("Circuit", "A", "m", "Cable", "Carries", "Fuse", "Drop, V", "%", "Plug at")
 
 
-class CircuitsModel:
-    """Circuits: their plan, and the schedule.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class CircuitsModel(PageModel):
+    """Circuits: their plan, and the schedule."""
 
     def keys(self) -> list[str]:
         """What each row chooses."""

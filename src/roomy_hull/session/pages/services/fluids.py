@@ -6,8 +6,8 @@ from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import tanks as scene
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING
-from roomy_hull.session.session import Session
 from roomy_hull.studies.services.water import BUCKET, SLOPE_WORDS
 
 TANK_HEADS = (
@@ -16,17 +16,8 @@ TANK_HEADS = (
 LEVEL_HEADS = ("Scenario", "Left, kPa", "Right, kPa", "Rear rises", "Slope left over")
 
 
-class WaterModel:
-    """Water on a slope, at the tap, through a pump, heated.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class WaterModel(PageModel):
+    """Water on a slope, at the tap, through a pump, heated."""
 
     def cells(self) -> list[list[Cell]]:
         """Every tank in a row."""
@@ -85,17 +76,8 @@ class WaterModel:
         return rows
 
 
-class GasModel:
-    """Gas and its locker, air for tyres, air springs on the slope of the camp.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class GasModel(PageModel):
+    """Gas and its locker, air for tyres, air springs on the slope of the camp."""
 
     def words(self) -> list[str]:
         """Gas and air in sentences."""

@@ -4,23 +4,14 @@ from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.drawing.scenes import runs as scene
 from roomy_hull.drawing.view import Station
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
-from roomy_hull.session.session import Session
 
 RUN_HEADS = ("", "Run", "m", "Of", "Comes apart")
 
 
-class RunsModel:
-    """The runs of a job, one chosen.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class RunsModel(PageModel):
+    """The runs of a job, one chosen."""
 
     def rows(self) -> list[scene.Laid]:
         """Every run as it is drawn. [mm]"""

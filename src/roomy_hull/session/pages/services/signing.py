@@ -3,7 +3,7 @@
 from roomy_hull.job.services import Signed
 from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.model import PageModel
 
 SIGN_HEADS = ("Of", "Who may sign", "Wanted", "Signed by", "On", "Licence or certificate")
 ROWS: dict[Signed, tuple[str, str]] = {
@@ -15,17 +15,8 @@ ROWS: dict[Signed, tuple[str, str]] = {
 """Who signs for what, and what stands in for what can hurt (the local code decides)."""
 
 
-class SignaturesModel:
-    """What is to be signed for, one chosen.
-
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
+class SignaturesModel(PageModel):
+    """What is to be signed for, one chosen."""
 
     def wanted(self, what: Signed) -> str:
         """Why a signature is wanted; empty where it is not."""
