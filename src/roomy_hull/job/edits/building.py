@@ -8,6 +8,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import refusal
 from roomy_hull.job.brief import Choice, Offer
+from roomy_hull.job.edits.layouts import slug
 from roomy_hull.job.logs import MOST_ENTRIES, Entry
 from roomy_hull.job.model import Job
 from roomy_hull.job.plans import Extra, Held, Plan
@@ -144,14 +145,7 @@ def own_operation(job: Job, name: str, hours: float = 1.0, days: float = 0.0) ->
     """
     if not name.strip():
         raise EditError("an operation wants a name", "plan", "Say what is done.")
-    stem = (
-        "".join(c if c.isascii() and c.isalnum() else "-" for c in name.lower()).strip("-")[:40]
-        or "own"
-    )
-    used = {x.id for x in job.plan.own}
-    key, n = stem, 2
-    while key in used:
-        key, n = f"{stem}-{n}", n + 1
+    key = slug(name, {x.id for x in job.plan.own}, "own")
     return planned(
         job, own=(*job.plan.own, Extra(id=key, name=name.strip()[:120], hours=hours, days=days))
     )

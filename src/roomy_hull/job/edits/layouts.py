@@ -201,9 +201,9 @@ def replaced(job: Job, key: str, new: Unit) -> Job:
 # Variants
 
 
-def slug(name: str, taken: set[str]) -> str:
-    """An id for a name that is not taken."""
-    base = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower()[:40] or "layout"
+def slug(name: str, taken: set[str], nameless: str = "layout") -> str:
+    """An id for a name that is not taken; of `nameless` where the name has no letter that an id may have."""
+    base = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower()[:40] or nameless
     key, n = base, 2
     while key in taken:
         key, n = f"{base}-{n}", n + 1
