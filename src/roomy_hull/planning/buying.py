@@ -9,7 +9,7 @@ from roomy_hull.core.days import day_of, shifted
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.making.works import Works
 from roomy_hull.planning.op import Op
-from roomy_hull.planning.operations import hardware_key, is_made
+from roomy_hull.planning.operations import bought_key, is_made
 from roomy_hull.planning.replay import State
 from roomy_hull.shop.workshop import LeadDays
 
@@ -103,11 +103,11 @@ def _metal(works: Works, lead: LeadDays) -> Row:
     length: dict[str, tuple[str, float]] = {}
     for part in works.parts:
         if isinstance(part, SheetPart):
-            key = f"sheet:{part.material.key}:{part.thickness:g}"
+            key = bought_key(part)
             words = f"Sheet {part.thickness:g} mm {part.material.key}"
             area[key] = words, area.get(key, ("", 0.0))[1] + part.area() * part.count / 1e6
         elif isinstance(part, BarPart):
-            key = f"bar:{part.material.key}:{part.section}"
+            key = bought_key(part)
             words = f"Bar {part.section} {part.material.key}"
             length[key] = words, length.get(key, ("", 0.0))[1] + part.length * part.count / 1000
     found = {k: (w, f"{a:.2f} m² net", lead.sheet) for k, (w, a) in area.items()}
@@ -121,7 +121,7 @@ def _hardware(works: Works, lead: LeadDays) -> Row:
             continue  # a bought thing comes with its own
         for part in work.parts:
             if isinstance(part, Hardware):
-                key = hardware_key(part)
+                key = bought_key(part)
                 name, count, metres = found.get(key, (part.name, 0, 0.0))
                 found[key] = name, count + part.count, metres + part.metres * part.count
     return {

@@ -38,7 +38,7 @@ class Check(msgspec.Struct, frozen=True):
     limit : float or None
         The figure behind `expect`, in `unit`.
     rule : str
-        How figures are held against it: ``spread``, ``drop``, ``holds``, ``most``, or empty for by eye.
+        How figures are held against it: ``spread``, ``drop``, ``holds``, ``least``, or empty for by eye.
     owner : Ref or None
         What it is of.
     licence : str

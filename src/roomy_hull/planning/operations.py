@@ -11,7 +11,7 @@ import msgspec
 
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.parts import BarPart, Hardware, SheetPart
+from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.plans import Extra
@@ -131,12 +131,14 @@ def amounts_of(work: Work) -> Amounts:
         sum(len(p.drilled) * p.count for p in bars), welded(work.joints) / 1000, coated(work.parts),
         sum(1 if p.metres else p.count for p in got),
         {sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")},
-        tuple(dict.fromkeys(f"sheet:{p.material.key}:{p.thickness:g}" for p in sheets)),
-        tuple(dict.fromkeys(f"bar:{p.material.key}:{p.section}" for p in bars)),
-        tuple(dict.fromkeys(hardware_key(p) for p in got)),
+        _keys(sheets), _keys(bars), _keys(got),
     )  # fmt: skip
     _KNOWN[work.owner] = work, found
     return found
+
+
+def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(map(bought_key, parts)))
 
 
 def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
@@ -174,9 +176,15 @@ def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, ca
     return last[0] if last else ""
 
 
-def hardware_key(part: Hardware) -> str:
-    """The key of something bought for a part list."""
-    return f"hardware:{part.name}"
+def bought_key(part: Part) -> str:
+    """The key of what is bought for a part: its sheet, its bar, or itself."""
+    if isinstance(part, SheetPart):
+        return f"sheet:{part.material.key}:{part.thickness:g}"
+    return (
+        f"bar:{part.material.key}:{part.section}"
+        if isinstance(part, BarPart)
+        else f"hardware:{part.name}"
+    )
 
 
 def is_made(thing: Thing) -> bool:

@@ -147,7 +147,8 @@ def build_of(case: Case) -> Build:
     works: Works = works_of(assembly)
     ops = operations_of(case, works, shop.coat_days if plan.coated else 0.0)
     state = replayed(assembly.job.log)
-    ops |= _rework(ops, case, works, state)
+    checks = checks_of(case, works)
+    ops |= _rework(ops, case, checks, state)
     begin = day_of(plan.begin) or day_of(state.last) or FIRST_DAY
     calendar = calendar_of(begin, shop)
     now = max(begin, day_of(state.last) or begin)
@@ -161,7 +162,7 @@ def build_of(case: Case) -> Build:
     due = due_minute(plan, calendar)
     tasks = tasks_of(Todo(ops, hours, plan, state, buying), shop, calendar, now)
     whole = Build(
-        ops, hours, rates, state, calendar, now, tasks, Levelled({}, 0, 0, 0), {}, (), buying, checks_of(case, works), due
+        ops, hours, rates, state, calendar, now, tasks, Levelled({}, 0, 0, 0), {}, (), buying, checks, due
     )  # fmt: skip
     before: Build | None = case.old("build")
     if before is not None and _as_before(before, whole, case):
@@ -276,13 +277,11 @@ def _rates(ops: Mapping[str, Op], state: State, doubt: float) -> dict[str, Tuned
     return {kind: tuned(rows, doubt) for kind, rows in pairs.items()}
 
 
-def _rework(ops: dict[str, Op], case: Case, works: Works, state: State) -> dict[str, Op]:
+def _rework(
+    ops: dict[str, Op], case: Case, checks: tuple[Check, ...], state: State
+) -> dict[str, Op]:
     """An operation for every check that failed; handing over waits for it."""
-    failed = (
-        [c for c in checks_of(case, works) if state.result(c.key) == "failed"]
-        if state.checks
-        else []
-    )
+    failed = [c for c in checks if state.result(c.key) == "failed"]
     found: dict[str, Op] = {}
     rate, about = case.assembly.shop.workshop.rates.test, KINDS["rework"]
     for check in failed:
