@@ -3,6 +3,7 @@
 import os
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 import numpy as np  # ruff: ignore[unused-import]  # read before the program makes it lazy: tests read Shapely at once, which is built on it
@@ -20,6 +21,9 @@ from roomy_hull.job.plans import Plan
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict, judge
 
+if TYPE_CHECKING:
+    from PyQt6.QtWidgets import QApplication
+
 settings.register_profile(
     "project",
     deadline=None,
@@ -29,6 +33,14 @@ settings.register_profile(
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
 settings.load_profile("project")
+
+
+@pytest.fixture(scope="session")
+def qapp() -> "QApplication":
+    """Our own application, with its fonts: the one of the whole run, whichever test comes first."""
+    from roomy_hull.desktop.application import application
+
+    return application()
 
 
 @pytest.fixture(scope="session")

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QApplication, QWidget
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.desktop.application import application, window_for
+from roomy_hull.desktop.application import window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats import jobfile
@@ -19,12 +19,6 @@ from roomy_hull.job.model import Job
 from roomy_hull.session.files import open_job
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
-
-
-@pytest.fixture(scope="session")
-def qapp() -> QApplication:
-    """Our own application, with its fonts."""
-    return application()
 
 
 def opened(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
