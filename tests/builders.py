@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Before, Case, Study
-from roomy_hull.job.body import Bay, Canopy
+from roomy_hull.job.canopy import Bay, Canopy
 from roomy_hull.job.model import Job
 from roomy_hull.kinds import registry
 from roomy_hull.kinds.expansion import Expansion

@@ -12,7 +12,8 @@ from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, without
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.body import Body, Canopy, Door, Tray
+from roomy_hull.job.body import Body, Tray
+from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import leaves, shell, sides
 from roomy_hull.kit.body.doors import canopy_doors
 

@@ -11,7 +11,7 @@ from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, hull, without
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.standing import FLAT, folded, right_handed, standing, stood
-from roomy_hull.job.body import Canopy, Door
+from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import frame, shell, sides
 from roomy_hull.kit.body.doors import canopy_doors

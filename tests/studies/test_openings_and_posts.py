@@ -15,7 +15,7 @@ from roomy_hull.core.findings import Finding
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import load, read
-from roomy_hull.job.body import Canopy
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.drawer import Drawer

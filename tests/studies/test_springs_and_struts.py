@@ -13,7 +13,7 @@ from roomy_hull.core.doubt import RELATIVE_DOUBT, doubt_of, source_of
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.body import Strut
+from roomy_hull.job.canopy import Strut
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import SPRING_OPTIONS, Springs

@@ -18,7 +18,7 @@ from tests.builders import bare, canopy_of, case
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.job.body import Bay, Canopy, Door
+from roomy_hull.job.canopy import Bay, Canopy, Door
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.own import Block, Own
 from roomy_hull.studies.fit import closed

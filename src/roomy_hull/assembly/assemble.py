@@ -150,7 +150,7 @@ def assemble(
     before = {
         t.id: t for t in previous.things if previous.built.get(t.id) == cut.get(t.id)
     } if previous is not None else {}  # fmt: skip
-    same_mount = old is not None and old.unit_mount == ground.unit_mount
+    same_mount = old is not None and old.mounts == ground.mounts
     things = []
     values: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
     for value in values:
@@ -250,7 +250,7 @@ def _thing(
     masses = tuple(
         Mass(
             ref, point.label, point.kg, doubt_of(point.kg, point.source), *at.point(*point.at),
-            fill=point.fill, mount=ground.unit_mount,
+            fill=point.fill, mount=ground.mounts[value.bay],
         )
         for point in expansion.masses
         if point.kg > 0

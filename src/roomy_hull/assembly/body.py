@@ -19,17 +19,37 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
 from roomy_hull.job.body import Body
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import fittings, shell
+from roomy_hull.kit.body import racks as rack_kit
+from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body import tray as tray_kit
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import BodyParts
+from roomy_hull.kit.body.racks import RackPlace
+from roomy_hull.kit.body.rooms import RoomPlace
 from roomy_hull.kit.vehicle_pieces import Inside
 from roomy_hull.shop.shop import Shop
+
+
+class Shell(msgspec.Struct, frozen=True):
+    """Something with walls, doors and bays where it stands: the canopy, or another room.
+
+    `path` is where its value is in the job, `ref` what its parts belong to, `own` whether its walls and doors are
+    the vehicle's own or bought with it.
+    """
+
+    value: Canopy
+    box: Box
+    inside: Box
+    path: str
+    ref: Ref
+    own: bool = False
 
 
 class Ground(msgspec.Struct, frozen=True):
@@ -47,14 +67,20 @@ class Ground(msgspec.Struct, frozen=True):
         Around the cab. [mm]
     masses, parts
         Of vehicle and body.
-    unit_mount : str
-        What the units come off with: the canopy, or never where it is the vehicle's own.
+    mounts : dict of str to str
+        What a bay's units come off with, by bay id: the canopy, the tray, or never where it is the vehicle's own.
     openings : tuple of Opening
         The body's own doors.
     fixed : tuple of FixedPiece
         What never moves.
     rooms : tuple of FixedPiece
         What wheels with their travel, rear axle and fuel tanks need.
+    rooms_there : tuple of RoomPlace
+        The rooms beside the canopy.
+    shells : tuple of Shell
+        The canopy, then the rooms: everything with doors and bays.
+    racks : tuple of RackPlace
+        The racks.
     shut : tuple of FixedPiece
         What of the canopy's doors reaches into the bays while they are shut.
     insides : tuple of (str, Piece)
@@ -68,12 +94,31 @@ class Ground(msgspec.Struct, frozen=True):
     cab: Box
     masses: tuple[Mass, ...]
     parts: tuple[Part, ...]
-    unit_mount: Mount
+    mounts: dict[str, Mount]
     openings: tuple[Opening, ...] = ()
     fixed: tuple[FixedPiece, ...] = ()
     rooms: tuple[FixedPiece, ...] = ()
     insides: tuple[tuple[Inside, Piece], ...] = ()
     shut: tuple[FixedPiece, ...] = ()
+    rooms_there: tuple[RoomPlace, ...] = ()
+    shells: tuple[Shell, ...] = ()
+    racks: tuple[RackPlace, ...] = ()
+
+    def shell_of(self, bay: str) -> Shell | None:
+        """Find what a bay is in."""
+        return next((s for s in self.shells if any(b.id == bay for b in s.value.bays)), None)
+
+    def shell_with(self, door: str) -> Shell | None:
+        """Find what a door is in."""
+        return next((s for s in self.shells if any(d.id == door for d in s.value.doors)), None)
+
+    def rack(self, key: str) -> RackPlace | None:
+        """Find a rack where it stands by its id."""
+        return next((r for r in self.racks if r.rack.id == key), None)
+
+    def room(self, key: str) -> RoomPlace | None:
+        """Find a room where it stands by its id."""
+        return next((r for r in self.rooms_there if r.room.id == key), None)
 
     @property
     def floor(self) -> Box:
@@ -91,6 +136,17 @@ def _check_shop(body: Body, shop: Shop) -> None:
     if canopy is not None:
         wanted |= {"body.canopy.skin_material": canopy.skin_material,
                    "body.canopy.frame_material": canopy.frame_material}  # fmt: skip
+    for room in body.rooms:
+        if room.made:
+            path = f"body.rooms.{room.id}.shell."
+            wanted |= {path + "skin_material": room.shell.skin_material,
+                       path + "frame_material": room.shell.frame_material}  # fmt: skip
+    for rack in body.racks:
+        path = f"body.racks.{rack.id}."
+        wanted |= {
+            path + "bar_material": rack.bar_material,
+            path + "sheet_material": rack.sheet_material,
+        }
     for place, key in wanted.items():
         if key not in shop.materials:
             raise InputError(
@@ -138,50 +194,88 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         made = shell.parts(canopy, shop)
         parts += made
         masses += _placed(CANOPY, shell.masses(vehicle, body, shop, made), "canopy")
+    outer, inner = canopy_kit.outside(vehicle, body), canopy_kit.inside(vehicle, body)
+    there, racks = room_kit.places(vehicle, body), rack_kit.places(vehicle, body)
+    shells = _shells(canopy, outer, inner, there)
+    for one in there:
+        made = room_kit.parts(one, shop)
+        parts += made
+        masses += _placed(one.room.ref, room_kit.masses(one, shop), one.mount)
+    for standing in racks:
+        made = rack_kit.parts(vehicle, body, standing.rack, shop)
+        parts += made
+        masses += _placed(
+            standing.rack.ref, rack_kit.masses(vehicle, body, standing.rack, made),
+            rack_kit.MOUNTS[standing.rack.kind],
+        )  # fmt: skip
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
-    solids, outer = tray_kit.solids(vehicle, body.tray), canopy_kit.outside(vehicle, body)
-    openings = of_body(body, outer, solids) if opens else ()
+    solids = tray_kit.solids(vehicle, body.tray)
+    openings = of_body(body, outer, solids, there) if opens else ()
     if before is not None:
         known = {o.id: o for o in before.openings}
         openings = tuple(known[o.id] if known.get(o.id) == o else o for o in openings)
     return Ground(
-        canopy_kit.bays(vehicle, body),
+        canopy_kit.bays(vehicle, body) | room_kit.bays(there),
         solids,
         outer,
-        canopy_kit.inside(vehicle, body),
+        inner,
         cab,
         tuple(masses),
         parts,
-        "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle",
+        _mounts(canopy, there),
         openings,
-        fixed(vehicle, body, solids, outer),
+        fixed(vehicle, body, solids, outer, there, racks),
         tuple(of_vehicle(p) for p in vehicle_pieces.rooms(vehicle, body.tray.wheel_travel)),
         vehicle_pieces.insides(vehicle),
-        tuple(of_canopy(f) for f in fittings.shut(canopy, outer)) if canopy and outer else (),
+        tuple(of_canopy(f) for s in shells for f in fittings.shut(s.value, s.box)),
+        there,
+        shells,
+        racks,
     )
+
+
+def _mounts(canopy: Canopy | None, there: tuple[RoomPlace, ...]) -> dict[str, Mount]:
+    """What each bay's units come off with."""
+    own: Mount = "canopy" if canopy is None or canopy.kind == "canopy" else "vehicle"
+    found: dict[str, Mount] = {b.id: own for b in canopy.bays} if canopy is not None else {}
+    return found | {b.id: one.mount for one in there for b in one.room.shell.bays}
+
+
+def _shells(
+    canopy: Canopy | None, outer: Box | None, inner: Box | None, there: tuple[RoomPlace, ...]
+) -> tuple[Shell, ...]:
+    """Everything with doors and bays."""
+    found = []
+    if canopy is not None and outer is not None and inner is not None:
+        found.append(Shell(canopy, outer, inner, "body.canopy", CANOPY, canopy.kind == "cargo"))
+    found += [
+        Shell(r.room.shell, r.box, r.inside, f"body.rooms.{r.room.id}.shell", r.room.ref, not r.room.made) for r in there
+    ]  # fmt: skip
+    return tuple(found)
 
 
 def _placed(owner: Ref, points: tuple[PointMass, ...], mount: Mount) -> list[Mass]:
     """Turn point masses that are already in vehicle axes into masses."""
     return [
-        Mass(owner, p.label, p.kg, doubt_of(p.kg, p.source), *p.at, p.fill, mount) for p in points
-    ]
+        Mass(
+            owner, p.label, p.kg, doubt_of(p.kg, p.source), *p.at, p.fill,
+            "sides" if owner == TRAY and p.label == tray_kit.SIDES else mount,
+        )
+        for p in points
+    ]  # fmt: skip
 
 
 def _kerb(job: Job) -> list[Mass]:
     """List the bare vehicle at its two axles, its fuel, its seats and its ball.
 
     Driver, fuel and tools that were aboard at the weighing are taken off where they sat, so that no
-    scenario counts them twice.
+    scenario counts them twice; so are seats that were taken out.
     """
     vehicle = job.vehicle
     kerb, tank, base = vehicle.kerb, vehicle.fuel, vehicle.wheelbase
-    seat = vehicle.seats[0]
-    aboard = (
-        (kerb.driver, seat.x), (kerb.fuel * tank.density, tank.x), (kerb.tools, kerb.tools_x)
-    )  # fmt: skip
+    aboard = vehicle.not_aboard()
     rear = kerb.rear - sum(kg * x / base for kg, x in aboard)
     front = kerb.front - sum(kg * (1 - x / base) for kg, x in aboard)
     z = kerb.height

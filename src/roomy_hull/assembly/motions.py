@@ -23,9 +23,12 @@ from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import fittings
+from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body.canopy import solids as canopy_solids
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
 from roomy_hull.kit.body.pieces import OPENS, BodyParts
+from roomy_hull.kit.body.racks import RackPlace
+from roomy_hull.kit.body.rooms import RoomPlace
 from roomy_hull.kit.vehicle_pieces import VehiclePiece
 
 Corner = tuple[float, float, float]
@@ -177,7 +180,9 @@ def _at(piece: Piece, corner: Corner) -> Piece:
     return piece
 
 
-def of_body(body: Body, canopy: Box | None, tray: BodyParts) -> tuple[Opening, ...]:
+def of_body(
+    body: Body, canopy: Box | None, tray: BodyParts, rooms: tuple[RoomPlace, ...] = ()
+) -> tuple[Opening, ...]:
     """The openings of the body's own doors.
 
     Parameters
@@ -188,17 +193,20 @@ def of_body(body: Body, canopy: Box | None, tray: BodyParts) -> tuple[Opening, .
         The canopy's outside. [mm]
     tray : tuple of BodyPart
         The tray's solids. [mm]
+    rooms : tuple of RoomPlace
+        The rooms beside the canopy.
 
     Returns
     -------
     tuple of Opening
-        Canopy doors, then drop sides, toolboxes, trundle drawer.
+        Canopy doors, those of the rooms, then drop sides, toolboxes, trundle drawer.
     """
     rows = (
         [("door", row) for row in canopy_doors(body.canopy, canopy)]
         if body.canopy and canopy
         else []
     )
+    rows += [("door", row) for one in rooms for row in canopy_doors(one.room.shell, one.box)]
     rows += [("tray", row) for row in tray_doors(body.tray, tray)]
     return tuple(_made(key, "", kind, side, motion, None) for kind, (key, side, motion) in rows)
 
@@ -242,7 +250,12 @@ FAR = 20000.0
 
 
 def fixed(
-    vehicle: Vehicle, body: Body, tray: BodyParts, canopy: Box | None
+    vehicle: Vehicle,
+    body: Body,
+    tray: BodyParts,
+    canopy: Box | None,
+    rooms: tuple[RoomPlace, ...] = (),
+    racks: tuple[RackPlace, ...] = (),
 ) -> tuple[FixedPiece, ...]:
     """List what never moves: ground, vehicle, tray, and the canopy's walls around its openings.
 
@@ -256,6 +269,10 @@ def fixed(
         The tray's solids. [mm]
     canopy : Box or None
         The canopy's outside. [mm]
+    rooms : tuple of RoomPlace
+        The rooms beside the canopy.
+    racks : tuple of RackPlace
+        The racks.
 
     Returns
     -------
@@ -287,4 +304,10 @@ def fixed(
             for p in canopy_solids(body.canopy, canopy)
         ]
         found += [of_canopy(f) for f in fittings.outside(body.canopy, canopy)]
+    for one in rooms:
+        found += [
+            FixedPiece(Ref("canopy piece", p.words), p.role, block(p.box), p.side) for p in room_kit.solids(one)
+        ]  # fmt: skip
+        found += [of_canopy(f) for f in fittings.outside(one.room.shell, one.box)]
+    found += [FixedPiece(Ref("rack", r.rack.id), "rack", block(b)) for r in racks for b in r.boxes]
     return tuple(found)

@@ -2,14 +2,13 @@
 
 from typing import Protocol
 
-from roomy_hull.assembly.things import Mass, Thing
+from roomy_hull.assembly.things import Mass, MassMount, Thing
 from roomy_hull.core.fill import Fill
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Scenario
 
 
-def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: Mount) -> float:
+def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -> float:
     """Compute what a scenario makes of a mass.
 
     Parameters
@@ -28,9 +27,9 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: Mount) -> fl
     float
         0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
     """
-    if mount == "canopy" and not scenario.canopy:
+    if (mount == "canopy" and not scenario.canopy) or (mount == "sides" and not scenario.sides):
         return 0.0
-    if owner is not None and owner.is_thing and owner.id in scenario.left_behind:
+    if owner is not None and owner.comes_off and owner.id in scenario.left_behind:
         return 0.0
     if fill.only and scenario.id not in fill.only:
         return 0.0

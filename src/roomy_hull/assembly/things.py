@@ -1,5 +1,7 @@
 """Masses and things: a unit or carried item as it stands in vehicle axes."""
 
+from typing import Literal
+
 import msgspec
 
 from roomy_hull.assembly.motions import Opening
@@ -8,11 +10,14 @@ from roomy_hull.core.geometry.gaps import apart, clash
 from roomy_hull.core.geometry.motion import Piece, block, carried, shifted
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.carried import Carried, Mount
+from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import Good
 from roomy_hull.kinds.expansion import Expansion, Zone
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit.body.canopy import BayPlace
+
+MassMount = Literal["vehicle", "tray", "canopy", "sides"]
+"""What a mass leaves with: as carried things, or with the tray's drop sides."""
 
 
 class Mass(msgspec.Struct, frozen=True):
@@ -31,7 +36,7 @@ class Mass(msgspec.Struct, frozen=True):
     fill : Fill
         What scales it in a scenario.
     mount : str
-        What it leaves with: ``vehicle``, ``tray`` or ``canopy``.
+        What it leaves with: ``vehicle``, ``tray``, ``canopy``, or ``sides``.
     bare : bool
         Whether it is the bare vehicle's own, as weighed at kerb.
     """
@@ -44,7 +49,7 @@ class Mass(msgspec.Struct, frozen=True):
     y: float
     z: float
     fill: Fill = FIXED
-    mount: Mount = "vehicle"
+    mount: MassMount = "vehicle"
     bare: bool = False
 
 

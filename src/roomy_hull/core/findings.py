@@ -56,6 +56,8 @@ class Finding(msgspec.Struct, frozen=True):
         Id of the scenario concerned, or empty.
     accepted : str
         Reason and initials where a *look* was accepted, else empty.
+    setups : tuple of str
+        Ids of the set-ups in which it is so; empty where it is so in all, or the job has none.
     """
 
     code: str
@@ -70,6 +72,7 @@ class Finding(msgspec.Struct, frozen=True):
     where: tuple[Box, ...] = ()
     scenario: str = ""
     accepted: str = ""
+    setups: tuple[str, ...] = ()
 
     @property
     def key(self) -> tuple[str, tuple[Ref, ...], str]:

@@ -5,6 +5,7 @@ from typing import Final, Literal, NamedTuple
 RefKind = Literal[
     "vehicle", "body", "tray", "canopy", "trailer", "unit", "carried", "opening", "door", "bay",
     "box", "set", "run", "weighing", "vehicle piece", "tray piece", "canopy piece", "body part", "field", "good", "berth",
+    "room", "rack", "setup",
 ]  # fmt: skip
 PIECES: Final = frozenset({"vehicle piece", "tray piece", "canopy piece"})
 """Kinds of what never moves: its id is its words."""
@@ -31,6 +32,11 @@ class Ref(NamedTuple):
     def is_thing(self) -> bool:
         """Whether it is a unit or a carried item, which can be selected, moved and left at home."""
         return self.kind in ("unit", "carried")
+
+    @property
+    def comes_off(self) -> bool:
+        """Whether it is something that a scenario or a set-up can leave at home."""
+        return self.kind in ("unit", "carried", "room", "rack")
 
 
 VEHICLE, BODY, TRAY = Ref("vehicle"), Ref("body"), Ref("tray")

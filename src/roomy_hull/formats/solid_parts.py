@@ -52,7 +52,7 @@ def whole_bodies(assembly: Assembly) -> list[Body]:
     corner = ground.canopy[:3] if ground.canopy is not None else (0.0, 0.0, 0.0)
     for part in ground.parts:
         offset = corner if part.owner == CANOPY else (0.0, 0.0, 0.0)
-        if part.owner in (TRAY, CANOPY):
+        if part.owner in (TRAY, CANOPY) or part.owner.kind in ("room", "rack"):
             found += _placed(part, lambda p, o=offset: (p[0] + o[0], p[1] + o[1], p[2] + o[2]))
     for thing in assembly.things:
         place = thing.place

@@ -14,7 +14,7 @@ Mount = Literal["vehicle", "tray", "canopy"]
 CarriedPlace = Literal["", "bonnet", "cab", "tub", "cargo", "roof", "under"]
 CarriedKind = Literal[
     "spare wheel", "jerry", "tent", "load", "awning", "shower tent", "ladder", "light bar", "aerial",
-    "recovery boards",
+    "recovery boards", "bull bar", "winch", "steps", "battery", "hitch", "snorkel", "table", "bag", "pole",
 ]  # fmt: skip
 
 
@@ -25,7 +25,8 @@ class Carried(Value, frozen=True, kw_only=True):
     thing on the wall hangs or which way a tent or awning opens, `hand` the end on which a bracket,
     carrier or awning turns as one faces it, `reach` how far it comes out, `turn` by how many degrees it
     swings (0: it does not), `legs` whether it stands on its own. `place` says in or on what it is carried and
-    holds it to that room's bounds; empty where that follows from where it is.
+    holds it to that room's bounds; empty where that follows from where it is. `on` names the rack or
+    rear wall that it is fixed to, at that one's pitch.
     """
 
     id: Id
@@ -48,6 +49,7 @@ class Carried(Value, frozen=True, kw_only=True):
     turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
     legs: bool = True
     place: CarriedPlace = ""
+    on: Annotated[str, Meta(max_length=60)] = ""
 
     @property
     def ref(self) -> Ref:

@@ -13,6 +13,7 @@ from roomy_hull.job.logs import MOST_ENTRIES, Entry
 from roomy_hull.job.plans import Plan
 from roomy_hull.job.releases import Release
 from roomy_hull.job.services import Services
+from roomy_hull.job.setups import SetUp
 from roomy_hull.job.survey import Survey
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.registry import Unit
@@ -24,7 +25,11 @@ VERSION: Final = 3
 
 
 class Scenario(Value, frozen=True, kw_only=True):
-    """Which things are aboard and how full. `people` are the masses on the seats, in order."""
+    """Which things are aboard and how full. `people` are the masses on the seats, in order.
+
+    `setup` names what is on the vehicle then; with none everything is. `canopy`, `sides` and `left_behind` take
+    more off.
+    """
 
     id: Id
     name: Name
@@ -32,7 +37,9 @@ class Scenario(Value, frozen=True, kw_only=True):
     fuel: Fraction = 1.0
     water: Fraction = 1.0
     contents: Fraction = 1.0
+    setup: Annotated[str, Meta(max_length=60)] = ""
     canopy: bool = True
+    sides: bool = True
     left_behind: tuple[Id, ...] = ()
     ball: Kg = 0.0
     trailer: Kg = 0.0
@@ -139,6 +146,7 @@ class Job(Value, frozen=True, kw_only=True):
     units: Annotated[tuple[Unit, ...], Meta(max_length=1000)] = ()
     carried: Annotated[tuple[Carried, ...], Meta(max_length=200)] = ()
     scenarios: Annotated[tuple[Scenario, ...], Meta(min_length=1, max_length=24)]
+    setups: Annotated[tuple[SetUp, ...], Meta(max_length=8)] = ()
     sets: Annotated[tuple[TogetherSet, ...], Meta(max_length=40)] = ()
     runs: Annotated[tuple[RunThrough, ...], Meta(max_length=40)] = ()
     layout: Name = "A"
@@ -164,10 +172,11 @@ class Job(Value, frozen=True, kw_only=True):
             Names the unit or scenario and the remedy.
         """
         ids = [u.id for u in self.units] + [c.id for c in self.carried]
+        ids += [r.id for r in self.body.rooms] + [r.id for r in self.body.racks]
         if (twice := _twice(ids)) is not None:
             raise ValueError(f"the id '{twice}' stands twice; give each unit its own")
         for plural, listed in (
-            ("scenarios", self.scenarios), ("sets", self.sets), ("run-throughs", self.runs),
+            ("scenarios", self.scenarios), ("set-ups", self.setups), ("sets", self.sets), ("run-throughs", self.runs),
             ("variants", self.variants), ("weighings", self.weighings), ("wishes", self.brief.wishes),
             ("goods", self.goods), ("log entries", self.log),
         ):  # fmt: skip
@@ -176,8 +185,7 @@ class Job(Value, frozen=True, kw_only=True):
         for variant in self.variants:
             if _twice([u.id for u in variant.units] + [c.id for c in variant.carried]) is not None:
                 raise ValueError(f"variant '{variant.id}' has an id twice; give each unit its own")
-        canopy = self.body.canopy
-        bays = {b.id for b in canopy.bays} if canopy else set()
+        bays = {b.id for b in self.body.bays()}
         for unit in (*self.units, *(u for v in self.variants for u in v.units)):
             if unit.bay not in bays:
                 raise ValueError(
@@ -194,6 +202,18 @@ class Job(Value, frozen=True, kw_only=True):
                 raise ValueError(
                     f"scenario '{scenario.id}' has {len(scenario.people)} people for "
                     f"{len(self.vehicle.seats)} seats"
+                )
+            if scenario.setup and scenario.setup not in {s.id for s in self.setups}:
+                raise ValueError(
+                    f"scenario '{scenario.id}' belongs to the set-up '{scenario.setup}', which does not exist; "
+                    f"use one of: {', '.join(s.id for s in self.setups) or 'none (the job has no set-ups)'}"
+                )
+            if any(
+                kg > 0 and not seat.fitted
+                for kg, seat in zip(scenario.people, self.vehicle.seats, strict=False)
+            ):
+                raise ValueError(
+                    f"scenario '{scenario.id}' has somebody on a seat that is taken out; make it 0 there"
                 )
             if scenario.ball > scenario.trailer:
                 raise ValueError(

@@ -97,12 +97,17 @@ class Springs(Value, frozen=True, kw_only=True):
 
 
 class Seat(Value, frozen=True, kw_only=True):
-    """A place to sit, at the occupant's centre of mass."""
+    """A place to sit, at the occupant's centre of mass.
+
+    One that is not `fitted` was taken out: its own `mass` is then taken off the kerb mass there.
+    """
 
     name: Name
     x: Mm
     y: Mm
     z: Mm = 900.0
+    mass: Kg = 0.0
+    fitted: bool = True
 
 
 class FuelTank(Value, frozen=True, kw_only=True):
@@ -200,6 +205,18 @@ class Shape(Value, frozen=True, kw_only=True):
     rear: Mm = 0.0
 
 
+class Wheels(Value, frozen=True, kw_only=True):
+    """The wheels as they are and as the maker delivered them. [mm]
+
+    `offset` is that of the rim: how far its mounting face lies outward of its middle. A smaller one puts both
+    wheels of an axle further out: the track grows by twice the difference.
+    """
+
+    offset: Mm = 0.0
+    offset_standard: Mm = 0.0
+    tyre_standard: Name = ""
+
+
 class Vehicle(Value, frozen=True, kw_only=True):
     """A vehicle. x is aft of the front axle, z above level ground at kerb attitude. [mm]
 
@@ -233,6 +250,7 @@ class Vehicle(Value, frozen=True, kw_only=True):
     level_target: Mm = 0.0
     shape: Shape
     clearance_behind_cab: Gap = 20.0
+    wheels: Wheels = Wheels()
 
     def __post_init__(self) -> None:
         """Refuse a vehicle whose sizes contradict each other.
@@ -244,6 +262,8 @@ class Vehicle(Value, frozen=True, kw_only=True):
         """
         try:
             overall_diameter(self.tyre)
+            if self.wheels.tyre_standard:
+                overall_diameter(self.wheels.tyre_standard)
         except InputError as trouble:
             raise ValueError(str(trouble)) from None
         try:
@@ -276,11 +296,10 @@ class Vehicle(Value, frozen=True, kw_only=True):
             )
 
     def _check_kerb(self) -> None:
-        """Refuse kerb masses of which what was aboard leaves nothing on an axle."""
-        kerb = self.kerb
-        aboard = [
-            (kerb.driver, self.seats[0].x), (kerb.tools, kerb.tools_x), (kerb.fuel * self.fuel.density, self.fuel.x)
-        ]  # fmt: skip
+        """Refuse kerb masses of which what was aboard leaves nothing on an axle, and a driver without a seat."""
+        if not self.seats[0].fitted:
+            raise ValueError("the driver's seat cannot be taken out; it is the first of the seats")
+        kerb, aboard = self.kerb, self.not_aboard()
         rear = sum(kg * x for kg, x in aboard) / self.wheelbase
         front = sum(kg for kg, _x in aboard) - rear
         for name, mass, taken in (("front", kerb.front, front), ("rear", kerb.rear, rear)):
@@ -289,6 +308,14 @@ class Vehicle(Value, frozen=True, kw_only=True):
                     f"kerb.{name} {mass:,.0f} kg is less than what was aboard puts on that axle "
                     f"({taken:,.0f} kg); weigh again"
                 )
+
+    def not_aboard(self) -> tuple[tuple[float, float], ...]:
+        """What the kerb masses hold and the vehicle does not: driver, fuel, tools, seats taken out. [kg, x in mm]"""
+        kerb = self.kerb
+        return (
+            (kerb.driver, self.seats[0].x), (kerb.fuel * self.fuel.density, self.fuel.x), (kerb.tools, kerb.tools_x),
+            *((s.mass, s.x) for s in self.seats if not s.fitted and s.mass > 0),
+        )  # fmt: skip
 
     def axle_height(self) -> float:
         """The wheel centre's height: half the tyre's diameter, less 3 % for its squash. [mm]

@@ -165,14 +165,15 @@ def _in_drawers(assembly: Assembly) -> list[Gap]:
 
 def _doors(assembly: Assembly) -> list[Gap]:
     """The gap around every made leaf of a canopy's doors."""
-    canopy, shop = assembly.job.body.canopy, assembly.shop
-    if canopy is None or canopy.kind == "cargo":
-        return []
+    shop = assembly.shop
     found = []
-    for place in sides.doors(canopy):
+    for shell, place in (
+        (s, d) for s in assembly.ground.shells if not s.own for d in sides.doors(s.value)
+    ):
         for leaf in place.made:
+            word = "Canopy" if shell.ref == CANOPY else shell.value.name
             part = next((p for p in assembly.ground.parts if isinstance(p, SheetPart) and p.role == "leaf"
-                         and p.name.startswith(f"Canopy: door {place.door.id}")), None)  # fmt: skip
+                         and p.owner == shell.ref and p.name.startswith(f"{word}: door {place.door.id}")), None)  # fmt: skip
             if part is None:
                 continue
             gap = min(leaf.rect[0] - place.rebate[0], place.rebate[2] - leaf.rect[2])
@@ -185,7 +186,9 @@ def _doors(assembly: Assembly) -> list[Gap]:
                 ),
                 Link("where it is hung", shop.tools.doubts.assembly),
             )
-            found.append(Gap(f"door {place.door.id} in its rebate", (CANOPY,), Chain(gap, links)))
+            found.append(
+                Gap(f"door {place.door.id} in its rebate", (shell.ref,), Chain(gap, links))
+            )
     return found
 
 

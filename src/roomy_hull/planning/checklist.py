@@ -127,9 +127,9 @@ def checks_of(case: Case, works: Works) -> tuple[Check, ...]:
 
 
 def _doors(case: Case) -> list[Check]:
-    canopy, tray = case.assembly.job.body.canopy, case.assembly.job.body.tray
+    tray = case.assembly.job.body.tray
     found: list[Check] = []
-    for door in canopy.doors if canopy is not None else ():
+    for door in case.assembly.job.body.doors():
         ref = Ref("door", door.id)
         found += [
             Check(f"gaps:{door.id}", "Doors", f"Gaps of the door {door.id}", ("front", "rear", "top", "bottom"), "mm",

@@ -8,7 +8,7 @@ import msgspec
 
 from roomy_hull.core.errors import GivenUp
 from roomy_hull.core.units import System, show
-from roomy_hull.job.body import Bay
+from roomy_hull.job.canopy import Bay
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job

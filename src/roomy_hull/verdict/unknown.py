@@ -53,6 +53,7 @@ def _absent(job: Job) -> list[Finding]:
     layouts: tuple[Job | Variant, ...] = (job, *job.variants)
     known = {u.id for layout in layouts for u in layout.units}
     known |= {c.id for layout in layouts for c in layout.carried}
+    known |= {r.id for r in job.body.rooms} | {r.id for r in job.body.racks}
     return [
         Finding("file.absent", "look", f"Scenario '{s.name}' leaves '{key}' at home, but there is no such thing; "
                 "correct its id, or take it out of left_behind",

@@ -11,9 +11,11 @@ from roomy_hull.assembly.study import Before, Case
 from roomy_hull.core import lazily
 from roomy_hull.core.findings import SEVERITIES, Finding, Fix
 from roomy_hull.core.refs import Ref
+from roomy_hull.job.edits.setups import resolved
 from roomy_hull.job.model import Job
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.shop.shop import Shop
+from roomy_hull.verdict import setups
 from roomy_hull.verdict.registry import studies, to_run
 
 if TYPE_CHECKING:
@@ -162,6 +164,30 @@ class Verdict(Judged, frozen=True, eq=False):
         return found
 
     @property
+    def setups(self) -> tuple[setups.Worn, ...]:
+        """Every set-up as it stands, with what is found of it."""
+        found: tuple[setups.Worn, ...] = self.results[setups.KEY]
+        return found
+
+    def within(self, key: str) -> Verdict:
+        """The verdict as it stands in one set-up: what is off is not there.
+
+        Parameters
+        ----------
+        key : str
+            The set-up's id; empty, or one that is not judged, for everything on.
+
+        Returns
+        -------
+        Verdict
+            With the same findings.
+        """
+        one = next((w for w in self.setups if w.setup.id == key), None)
+        if one is None:
+            return self
+        return Verdict(self.job, one.assembly, one.results, self.findings, self.tally)
+
+    @property
     def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
         """What cannot be made, by thing."""
         found: dict[Ref | None, tuple[Finding, ...]] = self.results[making.KEY]
@@ -205,7 +231,7 @@ def judge(
     if previous is not None and shop is None:
         shop = previous.assembly.shop
     # What was built otherwise than drawn is what stands there.
-    real = as_built(job)
+    real = as_built(resolved(job))
     old = previous.assembly if previous is not None else None
     assembly = assemble(real.job, old, shop=shop, built=real.parts)
     before = None
@@ -230,7 +256,7 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     Glance
         Loads only; `judge` looks at everything.
     """
-    real = as_built(job)
+    real = as_built(resolved(job))
     assembly = assemble(real.job, opens=False, shop=shop, built=real.parts)
     return Glance(*_judged(job, Case(assembly, {}, None), glance=True))
 
@@ -240,16 +266,20 @@ def _judged(
 ) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally]:
     """Run studies and gather what they find; what is long may be kept from an earlier verdict."""
     found: list[Finding] = []
+    drawn: list[Finding] = []
     for study in to_run(glance=glance):
         held = kept is not None and study.settles
         case.results[study.key] = (
             kept.results[study.key] if held and kept is not None else study.run(case)
         )
     for study in studies(glance=glance):
+        into = drawn if job.setups and study.key in setups.PLACED else found
         if kept is not None and study.settles:
-            found += [f for f in kept.findings if f.code.startswith(study.codes)]
+            into += [f for f in kept.findings if study.codes and f.code.startswith(study.codes)]
         else:
-            found += study.judge(case)
+            into += study.judge(case)
+    if drawn:
+        found += setups.settling(case, drawn) if kept is not None else setups.merged(case, drawn)
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
@@ -282,6 +312,8 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
         What can be set; empty where nothing by itself would help.
     """
     case = verdict.case()
+    if finding.setups:
+        case = verdict.within(finding.setups[0]).case()
     return tuple(
         fix
         for study in studies()

@@ -10,6 +10,7 @@ from roomy_hull.core.strokes import Disc, Lines, Outline, Point, Scene, Stroke, 
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.drawing.scenes.vehicle import wheel
 from roomy_hull.drawing.view import View, carried_over
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kit.body import sides
@@ -106,9 +107,36 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     box = ground.canopy
     if box is None or body is None:
         return []
+    return shell(view, box, body, side)
+
+
+def leaves(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
+    """Draw the doors of one wall of a canopy or another room. [mm]"""
+    return [s for d in sides.doors(body) if d.door.side == side for s in _door(view, box, d)]
+
+
+def shell(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
+    """Draw a canopy, or another room that is made as one: its wall as seen, roof rails, doors.
+
+    Parameters
+    ----------
+    view : View
+        From where.
+    box : Box
+        Its outside in vehicle axes. [mm]
+    body : Canopy
+        Its sizes and doors.
+    side : str
+        Of the wall that one faces.
+
+    Returns
+    -------
+    list of Stroke
+        From back to front; of a vehicle's own space its doors only. [mm]
+    """
     h0, k0, h1, k1 = view.rect(box)
     if body.kind == "cargo":
-        return [s for d in sides.doors(body) if d.door.side == side for s in _door(view, box, d)]
+        return leaves(view, box, body, side)
     k0 += body.base
     found: list[Stroke] = [rectangle("canopy", h0, k0, h1, k1, 22)]
     found.append(line("detail", (h0 + 14, k1 - 26), (h1 - 14, k1 - 26)))
@@ -116,10 +144,7 @@ def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
         c = h0 + (h1 - h0) * rail
         found.append(rectangle("trim", c - 22, k1, c + 22, k1 + 34, 6))
     found.append(rectangle("trim", h0 + 30, k1 + 28, h1 - 30, k1 + 52, 10))
-    for place in sides.doors(body):
-        if place.door.side == side:
-            found += _door(view, box, place)
-    return found
+    return found + leaves(view, box, body, side)
 
 
 def _door(view: View, box: Box, place: DoorPlace) -> list[Stroke]:
@@ -271,7 +296,7 @@ def rack(assembly: Assembly, view: View) -> list[Stroke]:
     ground = assembly.ground
     for thing in assembly.things:
         item = thing.value
-        if not (isinstance(item, Carried) and item.on_roof) or view.k[0] != 2:
+        if not (isinstance(item, Carried) and item.on_roof and not item.on) or view.k[0] != 2:
             continue
         box = thing.envelope
         for share in (0.2, 0.8):

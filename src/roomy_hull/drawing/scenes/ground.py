@@ -5,7 +5,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.strokes import (
     Rect,
     Scene,
@@ -15,11 +15,11 @@ from roomy_hull.core.strokes import (
 )
 from roomy_hull.drawing.scenes import body as body_scene
 from roomy_hull.drawing.scenes import opened as opened_scene
+from roomy_hull.drawing.scenes import outfit
 from roomy_hull.drawing.scenes import vehicle as vehicle_scene
 from roomy_hull.drawing.scenes.around import ground_line, person
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View, carried_over
 from roomy_hull.job.carried import Carried
-from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body.pieces import parts_of
 
 END_DEPTH = 1500.0
@@ -58,14 +58,19 @@ def frame(
     (rect, rect)
         (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
     """
+    near = _near_hull(assembly, station)
+    if not whole and near is not None and station in ("left", "right", "rear"):
+        return _close_up(assembly, station, near, opened)
     canopy = assembly.ground.canopy
-    if not whole and canopy is not None and station in ("left", "right", "rear"):
-        return _close_up(assembly, station, canopy, opened)
     shape = assembly.job.vehicle.shape
     boxes = [assembly.ground.floor, *(t.envelope for t in assembly.things)]
     boxes += [o.opened_box for o in opened_scene.shown(assembly, opened)]
     if canopy is not None:
         boxes.append(canopy.moved(0, 0, 210))
+    for room in assembly.ground.rooms_there:
+        boxes.append(room.box)
+        boxes += [room.alcove] if room.alcove is not None else []
+    boxes += [r.box for r in assembly.ground.racks]
     half = max(shape.width / 2 + 60, *(max(-b.y0, b.y1) for b in boxes))
     top = max([b.z1 for b in boxes] + [shape.height])
     x1 = max([b.x1 for b in boxes] + [assembly.job.vehicle.tow.x])
@@ -77,6 +82,17 @@ def frame(
     if station in ("rear", "front"):
         cut = (cut[0], cut[1], cut[2], cut[1] + END_DEPTH)
     return elevation, cut
+
+
+def _near_hull(assembly: Assembly, station: Station) -> Box | None:
+    """Around the canopy and the rooms that are reached from where one stands. [mm]"""
+    ground = assembly.ground
+    boxes = [ground.canopy] if ground.canopy is not None else []
+    boxes += [
+        r.box for r in ground.rooms_there
+        if any(b.side == station or station in b.also for b in r.room.shell.bays)
+    ]  # fmt: skip
+    return hull(boxes) if boxes else None
 
 
 def _close_up(
@@ -150,7 +166,9 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
         return tuple(_plan_things(assembly, view, looks))
     strokes = body_scene.rack(assembly, view)
     for thing in _by_nearness(assembly, view):
-        if isinstance(thing.value, Carried):
+        if isinstance(thing.value, Carried) and thing.value.kind in outfit.VEHICLE_KINDS:
+            strokes += outfit.fitted(thing.value, view, view.rect(thing.envelope))
+        elif isinstance(thing.value, Carried):
             strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
         elif thing.place is not None and thing.place.bay.side == station:
             strokes += _front_of(thing, view, gone=_leaves_its_place(thing, looks.opened))
@@ -229,6 +247,8 @@ def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
         strokes += vehicle_scene.end(vehicle, rear=True)
     strokes += body_scene.tray(assembly, view)
     strokes += body_scene.canopy(assembly, view, station)
+    strokes += outfit.rooms(assembly, view, station)
+    strokes += outfit.racks(assembly, view)
     strokes += body_scene.bays(assembly.ground, view, station)
     return strokes
 
@@ -308,29 +328,15 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
         for p in parts_of(ground.tray, "headboard", "arch")
         if p.role == "arch" or not p.id  # not the feet of its posts
     ]
+    found += outfit.plan_rooms(assembly, view)
     box, clear = ground.canopy, ground.inside
     canopy = assembly.job.body.canopy
-    if box is None or clear is None or canopy is None:
-        return found
-    found.append(rectangle("inside plan", *view.rect(clear)))
-    # Cut at half height: walls, posts between doors and divider as they stand, the leaves shut.
-    level = (box.z0 + canopy.base + clear.z1) / 2
-    found += [
-        rectangle("cut", *view.rect(p.box))
-        for p in canopy_kit.solids(canopy, box) if p.box.z0 < level < p.box.z1
-    ]  # fmt: skip
-    found += [
-        rectangle("bought dark", *view.rect(p.piece.box))
-        for p in ground.shut if p.piece.box.z0 < level < p.piece.box.z1
-    ]  # fmt: skip
-    found += [
-        rectangle("door gap", *view.rect(o.rest_box))
-        for o in ground.openings if o.kind == "door" and o.rest_box.z0 < level < o.rest_box.z1
-    ]  # fmt: skip
+    if box is not None and clear is not None and canopy is not None:
+        found += outfit.plan_canopy(ground, canopy, view, box, clear)
     for place in ground.bays.values():
         rect = view.rect(place.frame.box(place.size))
         found.append(rectangle("bay plan", *rect, tag=f"bay:{place.bay.id}"))
-    return found
+    return found + outfit.racks(assembly, view)
 
 
 def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
@@ -341,6 +347,8 @@ def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
         if isinstance(item, Carried):
             if item.on_roof:
                 found.append(rectangle("overhead", *view.rect(thing.envelope), 40, item.id))
+            elif item.kind in outfit.VEHICLE_KINDS:
+                found += outfit.fitted(item, view, view.rect(thing.envelope))
             else:
                 found += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
             continue

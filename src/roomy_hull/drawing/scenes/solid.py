@@ -113,16 +113,26 @@ def _body(assembly: Assembly) -> list[Item]:
     shown = (p for p in ground.tray if p.role not in ("side", "tail", "trundle"))
     found = [Item(block(p.box), "tray", name=p.words) for p in shown]
     box = ground.canopy
-    if box is None or body.canopy is None:
+    found += [
+        Item(still.piece, "steel", name=still.ref.id)
+        for still in ground.fixed
+        if still.role == "rack"
+    ]
+    found += [
+        Item(still.piece, "canopy", 0.5, name=still.ref.id)
+        for still in ground.fixed
+        if still.role == "alcove"
+    ]
+    if (box is None or body.canopy is None) and not ground.rooms_there:
         return found
-    low = box.z0 + body.canopy.base
     # See-through where one wants to look in: the roof, and the wall ahead of the bays.
     see = {"roof": 0.3, "wall": 0.85}
     for still in ground.fixed:
-        if still.ref.kind == "canopy piece":
+        if still.ref.kind == "canopy piece" and still.role != "alcove":
             solid = 0.5 if still.side == "front" else see.get(still.role, 1.0)
             found.append(Item(still.piece, "canopy", solid, name=still.ref.id))
-    if body.canopy.base:
+    if box is not None and body.canopy is not None and body.canopy.base:
+        low = box.z0 + body.canopy.base
         for y in (box.y0, box.y1 - 30):
             wall = Box(box.x0, y, box.z0, box.x1, y + 30, low)
             found.append(Item(block(wall), "cab", 0.4, name="tub wall"))

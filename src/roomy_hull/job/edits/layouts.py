@@ -153,8 +153,7 @@ def exchanged(job: Job) -> Job:
     EditError
         There is no bay on one of the sides.
     """
-    canopy = job.body.canopy
-    sides = {b.id: b.side for b in canopy.bays} if canopy else {}
+    sides = {b.id: b.side for b in job.body.bays()}
     keys = [u.id for u in job.units if sides.get(u.bay) in OTHER_SIDE]
     keys += [
         c.id for c in job.carried if c.kind in ("awning", "shower tent") and c.side in OTHER_SIDE

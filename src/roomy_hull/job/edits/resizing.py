@@ -8,7 +8,8 @@ import msgspec
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import Value, refusal
-from roomy_hull.job.body import Bay, Body, Door
+from roomy_hull.job.body import Body
+from roomy_hull.job.canopy import Bay, Door
 from roomy_hull.job.model import Job
 
 Part = Door | Bay

@@ -114,8 +114,14 @@ def mirrored(job: Job, key: str) -> Job:
     if isinstance(thing, Carried):
         hand = OTHER_SIDE[thing.hand]
         return changed(job, key, y=-thing.y, hand=hand, side=OTHER_SIDE.get(thing.side, thing.side))
-    canopy = job.body.canopy
-    bays = canopy.bays if canopy else ()
+    # The counterpart is in the same room, or in the room across.
+    shells = job.body.shells()
+    own = next(s for s in shells if any(b.id == thing.bay for b in s.bays))
+    bays = own.bays
+    if not any(
+        b.side == OTHER_SIDE.get(a.side) for a in own.bays if a.id == thing.bay for b in own.bays
+    ):
+        bays = tuple(b for s in shells if s.kind == own.kind for b in s.bays)
     here = next(b for b in bays if b.id == thing.bay)
     changes: dict[str, Any] = {}
     if here.side == "rear":
@@ -156,7 +162,7 @@ def free_id(job: Job, wish: str) -> str:
 
 def _bay_ids(job: Job) -> set[str]:
     """The ids of the body's bays."""
-    return {b.id for b in job.body.canopy.bays} if job.body.canopy else set()
+    return {b.id for b in job.body.bays()}
 
 
 def _with(job: Job, key: str, new: tuple[Any, ...]) -> Job:

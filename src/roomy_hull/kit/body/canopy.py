@@ -5,7 +5,8 @@ import msgspec
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.job.body import Bay, Body, Canopy
+from roomy_hull.job.body import Body
+from roomy_hull.job.canopy import Bay, Canopy
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.subframe import floor_z, front_x
@@ -79,6 +80,11 @@ def inside(vehicle: Vehicle, body: Body) -> Box | None:
     canopy, box = body.canopy, outside(vehicle, body)
     if canopy is None or box is None:
         return None
+    return clear_of(canopy, box)
+
+
+def clear_of(canopy: Canopy, box: Box) -> Box:
+    """The clear inside of a canopy, or of another room, from its outside. [mm]"""
     w = canopy.wall
     return Box(box.x0 + w, box.y0 + w, box.z0, box.x1 - w, box.y1 - w, box.z1 - roof_depth(canopy))
 
@@ -99,8 +105,24 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
         By bay id, in the order of the job.
     """
     canopy, clear = body.canopy, inside(vehicle, body)
-    if canopy is None or clear is None:
-        return {}
+    return bays_of(canopy, clear) if canopy is not None and clear is not None else {}
+
+
+def bays_of(canopy: Canopy, clear: Box) -> dict[str, BayPlace]:
+    """The bays of a canopy, or of another room.
+
+    Parameters
+    ----------
+    canopy : Canopy
+        Walls, doors and bays. [mm]
+    clear : Box
+        Its clear inside in vehicle axes. [mm]
+
+    Returns
+    -------
+    dict of str to BayPlace
+        By bay id, in the order of the job.
+    """
     found = {}
     for bay in canopy.bays:
         z = clear.z0 + bay.sill
@@ -116,9 +138,9 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
             bay.length - bay.margin_end,
             bay.height - bay.margin_top,
         )
-        clear_of = sides.clear_in(canopy, bay.side, canopy.wall + bay.start, bay.sill, face)
+        seen = sides.clear_in(canopy, bay.side, canopy.wall + bay.start, bay.sill, face)
         size = Box(0, 0, 0, bay.length, bay.depth, bay.height)
-        found[bay.id] = BayPlace(bay, frame, size, clear_of or (face,), not clear_of)
+        found[bay.id] = BayPlace(bay, frame, size, seen or (face,), not seen)
     return found
 
 

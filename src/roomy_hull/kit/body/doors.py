@@ -2,7 +2,8 @@
 
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.job.body import Canopy, Tray
+from roomy_hull.job.body import Tray
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.kit.body import fittings, sides
 from roomy_hull.kit.body.pieces import BodyParts, parts_of
 from roomy_hull.kit.body.sides import PANEL_GAP

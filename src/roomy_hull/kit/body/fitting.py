@@ -3,7 +3,8 @@
 import msgspec
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.job.body import Arch, Bay, Body, Canopy, Door, Tray, Trundle, UnderBox, UnderTank
+from roomy_hull.job.body import Arch, Body, Tray, Trundle, UnderBox, UnderTank
+from roomy_hull.job.canopy import Bay, Canopy, Door
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import undertray

@@ -10,7 +10,7 @@ from typing import NamedTuple
 from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism
 from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.job.body import Canopy, Strut
+from roomy_hull.job.canopy import Canopy, Strut
 from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.sides import DoorPlace, Leaf
 

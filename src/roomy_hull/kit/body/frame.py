@@ -15,7 +15,7 @@ from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, Stand
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.standing import ACROSS, BACK, FORTH, REAR, WALL, Turned, at
-from roomy_hull.job.body import Canopy
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.kit.body import sides
 
 INWARD = {"left": FORTH, "right": BACK, "front": WALL, "rear": REAR}

@@ -7,7 +7,7 @@ from roomy_hull.core.material import Material
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.standing import carried
-from roomy_hull.job.body import Canopy, Door
+from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.fittings import lock_rects
 from roomy_hull.kit.body.sides import DoorPlace, Leaf

@@ -7,7 +7,8 @@ from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.standing import BACK, at, carried, folded
-from roomy_hull.job.body import Body, Canopy
+from roomy_hull.job.body import Body
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import frame, sides
@@ -202,11 +203,32 @@ def masses(
         Shell, each door, fittings; empty without a canopy. [mm, kg]
     """
     canopy, box = body.canopy, outside(vehicle, body)
-    if canopy is None or box is None or canopy.kind == "cargo":
+    if canopy is None or box is None:
+        return ()
+    return masses_of(canopy, box, listed if listed is not None else parts(canopy, shop))
+
+
+def masses_of(canopy: Canopy, box: Box, made: tuple[Part, ...]) -> tuple[PointMass, ...]:
+    """The masses of a canopy, or of another made room, where it stands.
+
+    Parameters
+    ----------
+    canopy : Canopy
+        Walls, doors and bays. [mm]
+    box : Box
+        Its outside in vehicle axes. [mm]
+    made : tuple of Part
+        What `parts` gave for it.
+
+    Returns
+    -------
+    tuple of PointMass
+        Shell, each door, fittings; empty where nothing of it is made. [mm, kg]
+    """
+    if canopy.kind == "cargo":
         return ()
     cx, cy, cz = box.centre()
     cz += canopy.base / 2
-    made = listed if listed is not None else parts(canopy, shop)
     found = [_shell(made, box)]
     if canopy.insulation:
         kg = canopy.length * canopy.width * canopy.insulation * INSULATION_DENSITY * 1e-9

@@ -10,7 +10,7 @@ import msgspec
 
 from roomy_hull.core.geometry.regions import Rect, left_of
 from roomy_hull.core.geometry.solids import Box, without
-from roomy_hull.job.body import Canopy, Door
+from roomy_hull.job.canopy import Canopy, Door
 
 LAP = 15.0
 """By how much a made leaf laps over its clear opening, all round (common practice). [mm]"""

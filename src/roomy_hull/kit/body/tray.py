@@ -24,6 +24,9 @@ from roomy_hull.kit.body.subframe import (
 )
 from roomy_hull.shop.shop import Shop
 
+SIDES = "drop sides"
+"""What the mass of drop sides and tailboard is called; it can be taken off for a use."""
+
 
 def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     """List the tray's solids, the floor first.
@@ -168,12 +171,14 @@ def masses(
         both = (("false floor and wings", wood, "geometry"),
                 ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
         return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)
-    head = flat = guards = 0.0
+    head = flat = guards = drop = 0.0
     for part in listed if listed is not None else parts(vehicle, tray, shop):
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
         if isinstance(part, Hardware):
             continue
-        if part.role == "headboard":
+        if part.group in ("drop side", "tailboard"):
+            drop += kg
+        elif part.role == "headboard":
             head += kg
         elif part.role == "mudguard":
             guards += kg
@@ -183,6 +188,8 @@ def masses(
     if head:
         high = z + (tray.headboard + tray.rack) / 2
         found.append(PointMass("headboard", head, "geometry", (x0 - BOARD / 2, 0.0, high)))
+    if drop:
+        found.append(PointMass(SIDES, drop, "geometry", (mid, 0.0, z + tray.sides / 2)))
     if guards:
         found.append(PointMass("mudguards", guards, "geometry", (vehicle.wheelbase, 0.0, z - 150)))
     if tray.fittings:

@@ -124,7 +124,7 @@ class StrengthModel:
         """Put the chosen proposal into the job."""
         check = self.proposal()
         if check is not None:
-            path = f"body.canopy.doors.{check.door}.strut"
+            path = f"{self._session.job.body.path_of_door(check.door)}.strut"
             self._session.do("edit.size", path=path, value=check.strut)
 
     def words(self) -> str:

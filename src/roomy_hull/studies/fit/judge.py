@@ -298,7 +298,7 @@ def _into_opening(assembly: Assembly, thing: Thing) -> tuple[Fix, ...]:
         offered.append(Fix(f"Move {unit.name} {' and '.join(words)}", unit.ref, changes))
     low = w0 - e.z0
     if low > 0.01 and place.bay.height - low > 100:
-        path = f"body.canopy.bays.{place.bay.id}."
+        path = f"{assembly.job.body.path_of_bay(place.bay.id)}."
         sizes: dict[str, float | str] = {
             path + "sill": place.bay.sill + low,
             path + "height": place.bay.height - low,

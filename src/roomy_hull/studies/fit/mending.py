@@ -211,8 +211,7 @@ def _carried_changes(item: Carried) -> list[Change]:
 
 def _hinges(job: Job, key: str) -> list[Change]:
     """List the other hinges of a canopy door."""
-    canopy = job.body.canopy
-    door = next((d for d in canopy.doors if d.id == key.split(":")[1]), None) if canopy else None
+    door = next((d for d in job.body.doors() if d.id == key.split(":")[1]), None)
     if door is None or door.split:
         return []
     words = {
@@ -223,7 +222,7 @@ def _hinges(job: Job, key: str) -> list[Change]:
     }
     if door.side == "rear":
         words |= {"start": "at its left edge", "end": "at its right edge"}
-    path = f"body.canopy.doors.{door.id}."
+    path = f"{job.body.path_of_door(door.id)}."
     found = []
     for hinge in ("top", "bottom", "start", "end"):
         if hinge != door.hinge:

@@ -13,11 +13,10 @@ import msgspec
 from roomy_hull.assembly.scaling import scale
 from roomy_hull.assembly.springs import Stance, level_rates, stance
 from roomy_hull.assembly.study import Case
-from roomy_hull.assembly.things import Mass
+from roomy_hull.assembly.things import Mass, MassMount
 from roomy_hull.core.fill import Fill
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.tyres import load_of_index
-from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads.governing import governing
@@ -69,7 +68,7 @@ class Share(msgspec.Struct, frozen=True):
 
     owner: Ref | None
     fill: Fill
-    mount: Mount
+    mount: MassMount
     sums: tuple[float, ...]
     spread: tuple[float, ...]
 
@@ -182,8 +181,8 @@ def shares_of(masses: tuple[Mass, ...], on_roof: bool) -> tuple[Share, ...]:
     tuple of Share
         One for each owner, fill and mount that occurs.
     """
-    sums: dict[tuple[Ref, Fill, Mount], list[float]] = {}
-    spreads: dict[tuple[Ref, Fill, Mount], list[float]] = {}
+    sums: dict[tuple[Ref, Fill, MassMount], list[float]] = {}
+    spreads: dict[tuple[Ref, Fill, MassMount], list[float]] = {}
     for m in masses:
         key = (m.owner, m.fill, m.mount)
         row = sums.setdefault(key, [0.0] * 5)
@@ -264,7 +263,7 @@ def _totals(job: Job, shares: dict[Ref | None, tuple[Share, ...]]) -> list[Share
     What some scenario leaves behind stays by itself.
     """
     apart = {owner for scenario in job.scenarios for owner in scenario.left_behind}
-    groups: dict[tuple[Ref | None, Fill, Mount], list[Share]] = {}
+    groups: dict[tuple[Ref | None, Fill, MassMount], list[Share]] = {}
     for rows in shares.values():
         for share in rows:
             one = share.owner

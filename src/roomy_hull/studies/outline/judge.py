@@ -107,10 +107,11 @@ def _wheels(result: Outline) -> list[Finding]:
 
 
 def _past(assembly: Assembly, place: BayPlace) -> tuple[tuple[str, float], ...]:
-    """By how much a bay's length, depth and height reach past the canopy's inside. [mm]"""
-    inside = assembly.ground.inside
-    if inside is None:
+    """By how much a bay's length, depth and height reach past the inside of what it is in. [mm]"""
+    shell = assembly.ground.shell_of(place.bay.id)
+    if shell is None:
         return ()
+    inside = shell.inside
     corner = place.frame.point(place.size.x1, place.size.y1, place.size.z1)
     x, y, z = corner
     side = place.bay.side
@@ -121,6 +122,13 @@ def _past(assembly: Assembly, place: BayPlace) -> tuple[tuple[str, float], ...]:
     return (("length", along), ("depth", inward), ("height", z - inside.z1))
 
 
+def _out_words(assembly: Assembly, place: BayPlace, size: str) -> str:
+    """Out of what a bay reaches, in words."""
+    shell = assembly.ground.shell_of(place.bay.id)
+    word = "canopy" if shell is None or shell.ref == CANOPY else shell.value.name
+    return f"The bay {place.bay.name} reaches out of the {word} by its {size}"
+
+
 def _bays(assembly: Assembly) -> list[Finding]:
     """Judge the bays against the canopy's inside: what is outside cannot be built."""
     found = []
@@ -128,7 +136,7 @@ def _bays(assembly: Assembly) -> list[Finding]:
         size, over = max(_past(assembly, place), key=lambda row: row[1])
         if over > 0.5:
             found.append(
-                Finding("outline.bay", "stop", f"The bay {place.bay.name} reaches out of the canopy by its {size}",
+                Finding("outline.bay", "stop", _out_words(assembly, place, size),
                         (Ref("bay", place.bay.id),), over, 0.0, "mm", GEOMETRY, "Body",
                         where=(place.frame.box(place.size),))
             )  # fmt: skip
@@ -182,10 +190,11 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
                 {"body.canopy.width": tray.width},
             ),
         )
-    if finding.code == "outline.bay" and canopy is not None:
+    shell = assembly.ground.shell_of(finding.subjects[0].id) if finding.subjects else None
+    if finding.code == "outline.bay" and shell is not None:
         place = assembly.ground.bays[finding.subjects[0].id]
         sizes = {
-            f"body.canopy.bays.{place.bay.id}.{name}": getattr(place.bay, name) - over
+            f"{shell.path}.bays.{place.bay.id}.{name}": getattr(place.bay, name) - over
             for name, over in _past(assembly, place)
             if over > 0.5
         }

@@ -233,6 +233,12 @@ def study(case: Case) -> Outline:
     boxes = [ground.cab, *(p.box for p in ground.tray), *(t.envelope for t in assembly.things)]
     if ground.canopy is not None:
         boxes.append(ground.canopy)
+    boxes += [
+        b
+        for r in ground.rooms_there
+        for b in (r.box, *([r.alcove] if r.alcove is not None else []))
+    ]
+    boxes += [r.box for r in ground.racks]
     x1 = max([b.x1 for b in boxes] + [vehicle.chassis_end, vehicle.shape.rear])
     tyre = parts_of_tyre(vehicle.tyre)[0] / 2 + max(vehicle.track_front, vehicle.track_rear) / 2
     half = max(tyre, *(max(-b.y0, b.y1) for b in boxes))

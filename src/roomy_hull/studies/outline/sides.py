@@ -4,12 +4,13 @@ import itertools
 
 import msgspec
 
+from roomy_hull.assembly.body import Ground, Shell
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.refs import BODY, CANOPY, Ref
-from roomy_hull.job.body import Canopy
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.sides import DoorPlace
 
@@ -43,10 +44,15 @@ def study(case: Case) -> tuple[Flaw, ...]:
     tuple of Flaw
         In the order of doors, then bays.
     """
-    ground, canopy = case.assembly.ground, case.assembly.job.body.canopy
-    box = ground.canopy
-    if canopy is None or box is None:
-        return ()
+    found: list[Flaw] = []
+    for shell in case.assembly.ground.shells:
+        found += _of_shell(case.assembly.ground, shell)
+    return tuple(found)
+
+
+def _of_shell(ground: Ground, shell: Shell) -> list[Flaw]:
+    """Judge the sides of the canopy, or of one room."""
+    canopy, box = shell.value, shell.box
     found: list[Flaw] = []
     places = sides.doors(canopy)
     for place in places:
@@ -59,10 +65,12 @@ def study(case: Case) -> tuple[Flaw, ...]:
     found += _frame(canopy, box, places)
     for one, other in itertools.combinations(places, 2):
         found += _between(canopy, box, one, other)
-    for bay in ground.bays.values():
-        if bay.doorless:
-            found.append(Flaw("bay", 0.0, 0.0, (bay.bay.id,), (bay.frame.box(bay.size),)))
-    return tuple(found)
+    for own in canopy.bays:
+        bay = ground.bays[own.id]
+        # The vehicle's own doors and lids are not drawn: a bay in the cab or under a lid is reached by them.
+        if bay.doorless and not (shell.own and shell.ref != CANOPY):
+            found.append(Flaw("bay", 0.0, 0.0, (own.id,), (bay.frame.box(bay.size),)))
+    return found
 
 
 def _frame(canopy: Canopy, box: Box, places: tuple[DoorPlace, ...]) -> list[Flaw]:
@@ -74,7 +82,7 @@ def _frame(canopy: Canopy, box: Box, places: tuple[DoorPlace, ...]) -> list[Flaw
         ("frame", canopy.wall, frame.depth(canopy)), ("bows", canopy.roof, frame.hung(canopy))
     ):  # fmt: skip
         if room < needed - 0.01:
-            found.append(Flaw(kind, room, needed, (), (box,)))
+            found.append(Flaw(kind, room, needed, (canopy.frame,), (box,)))
     # The rail over a side's door lies under the roof's sheet, a jamb's sheet above the rebate.
     under = canopy.height - canopy.skin - section_height(canopy.frame) - canopy.skin
     for place in places:
@@ -148,8 +156,6 @@ def judge(case: Case) -> list[Finding]:
     """
     found: list[Finding] = []
     flaws: tuple[Flaw, ...] = case.results[KEY]
-    canopy = case.assembly.job.body.canopy
-    canopy_frame = canopy.frame if canopy is not None else ""
     for flaw in flaws:
         if flaw.kind == "bay":
             name = case.assembly.ground.bays[flaw.doors[0]].bay.name
@@ -158,9 +164,11 @@ def judge(case: Case) -> list[Finding]:
                         source=GEOMETRY, stage="Body", where=flaw.where)
             )  # fmt: skip
             continue
-        refs = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
+        refs: tuple[Ref, ...] = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
         if flaw.kind in ("frame", "bows"):
-            refs = (CANOPY,)
+            shell = next((s for s in case.assembly.ground.shells if s.box in flaw.where), None)
+            refs = (shell.ref if shell is not None else CANOPY,)
+            canopy_frame = flaw.doors[0]
             words = (
                 f"The frame of {canopy_frame} stands out of the wall into the bays" if flaw.kind == "frame"
                 else f"The roof's bows of {canopy_frame} hang lower than the roof is deep"
@@ -201,10 +209,14 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     tuple of Fix
         Sizes of doors to set, by path. [mm]
     """
-    canopy = case.assembly.job.body.canopy
-    if canopy is None or finding.measured is None or finding.limit is None:
+    shells = case.assembly.ground.shells
+    of_door = {f"door:{d.id}": s for s in shells for d in s.value.doors}
+    one = finding.subjects[0] if finding.subjects else CANOPY
+    shell = of_door.get(one.id) or next((s for s in shells if s.ref == one), None)
+    if shell is None or finding.measured is None or finding.limit is None:
         return ()
-    places = {f"door:{d.door.id}": d for d in sides.doors(canopy)}
+    places = {f"door:{d.door.id}": d for d in sides.doors(shell.value)}
+    path = shell.path
     doors = [places[s.id].door for s in finding.subjects if s.id in places]
     if finding.code == "side.roof" and doors:
         door = doors[0]
@@ -213,19 +225,19 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
             Fix(
                 f"Make door {door.id} {high:.0f} mm high",
                 BODY,
-                {f"body.canopy.doors.{door.id}.height": high},
+                {f"{path}.doors.{door.id}.height": high},
             ),
         )
     if finding.code in ("side.frame", "side.bows"):
         name = "wall" if finding.code == "side.frame" else "roof"
         return (
-            Fix(f"Make the {name} {finding.limit:g} mm deep", BODY, {f"body.canopy.{name}": finding.limit}),
+            Fix(f"Make the {name} {finding.limit:g} mm deep", BODY, {f"{path}.{name}": finding.limit}),
         )  # fmt: skip
     if finding.code == "side.rail" and doors:
         door, high = doors[0], finding.limit
         return (
             Fix(f"Make door {door.id} {high:g} mm high", BODY,
-                {f"body.canopy.doors.{door.id}.height": high}),
+                {f"{path}.doors.{door.id}.height": high}),
         ) if high > 100 else ()  # fmt: skip
     if finding.code not in ("side.leaves", "side.post") or len(doors) != 2 or finding.limit <= 0:
         return ()
@@ -235,9 +247,9 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     for door, start in ((first, first.start), (second, second.start + short)):
         long = door.length - short
         if short > 0 and long > 100:
-            changes: dict[str, float | str] = {f"body.canopy.doors.{door.id}.length": long}
+            changes: dict[str, float | str] = {f"{path}.doors.{door.id}.length": long}
             if start != door.start:
-                changes[f"body.canopy.doors.{door.id}.start"] = start
+                changes[f"{path}.doors.{door.id}.start"] = start
             offered.append(Fix(f"Make door {door.id} {short:.0f} mm shorter", BODY, changes))
     return tuple(offered)
 

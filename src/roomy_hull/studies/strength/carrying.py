@@ -6,10 +6,11 @@ import msgspec
 
 from roomy_hull.assembly.scaling import Weighed
 from roomy_hull.assembly.study import Case
-from roomy_hull.studies.strength import chassis, members, mounts, struts
+from roomy_hull.studies.strength import chassis, members, mounts, racks, struts
 from roomy_hull.studies.strength.chassis import ChassisResult
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.mounts import MountCheck
+from roomy_hull.studies.strength.racks import RackCheck
 from roomy_hull.studies.strength.stability import Settled, Stability, stability
 from roomy_hull.studies.strength.struts import StrutCheck
 
@@ -38,6 +39,7 @@ class Carrying(msgspec.Struct, frozen=True):
     members: dict[str, tuple[MemberCheck, ...]]
     struts: tuple[StrutCheck, ...]
     stability: tuple[Stability, ...]
+    racks: tuple[RackCheck, ...] = ()
 
     def all_members(self) -> tuple[MemberCheck, ...]:
         """List every member's check, the body's first."""
@@ -74,4 +76,5 @@ def study(case: Case) -> Carrying:
         members.study(assembly, loads, (old, known.members) if old is not None and known else None),
         doors,
         tuple(stability(assembly.job.vehicle, s) for s in loads.scenarios),
+        racks.study(assembly, loads),
     )

@@ -14,12 +14,11 @@ import msgspec
 from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import Weighed, scale
-from roomy_hull.assembly.things import Mass
+from roomy_hull.assembly.things import Mass, MassMount
 from roomy_hull.core.fill import Fill
 from roomy_hull.core.mechanics.beams import Change, Load, carried, changes
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.core.units import G
-from roomy_hull.job.carried import Mount
 from roomy_hull.job.model import Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.strength.supports import Push, kerb_spread, points, pushes
@@ -222,7 +221,7 @@ def _in_scenarios(
 ) -> list[Laden]:  # fmt: skip
     """The masses of every scenario; those that all of them scale alike are one group."""
     apart = {owner for s in chosen for owner in s.left_behind}
-    groups: dict[tuple[Ref | None, Fill, Mount], dict[tuple[float, float], float]] = {}
+    groups: dict[tuple[Ref | None, Fill, MassMount], dict[tuple[float, float], float]] = {}
     for m, start, end in rows:
         if m.owner not in leave_out:
             one = m.owner if m.owner.is_thing and m.owner.id in apart else None

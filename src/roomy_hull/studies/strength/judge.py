@@ -10,6 +10,7 @@ from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.strength.carrying import KEY, NEEDS, Carrying, study
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.mounts import MountCheck
+from roomy_hull.studies.strength.racks import RackCheck
 
 RESTRAINT = "Load Restraint Guide, EN 12195-1 (0.8 forward, 0.5 other ways, 0.2 up; from memory)"
 
@@ -35,6 +36,7 @@ def judge(case: Case) -> list[Finding]:
         *(f for c in found.all_members() for f in _member(c, rules)),
         *_struts(found, rules),
         *_stability(found, rules),
+        *(f for c in found.racks for f in _rack(c, rules)),
     ]
 
 
@@ -128,6 +130,45 @@ def _struts(found: Carrying, r: Rules) -> list[Finding]:
                 Finding("loads.strut_heavy", "look", f"Door {c.door}: heavy to lift or to draw down", (Ref("door", c.door),),
                         max(c.lift, c.draw), r.hand_pull, "N", f"one hand ({PRACTICE})", "Loads")
             )  # fmt: skip
+    return made
+
+
+def _rack(c: RackCheck, r: Rules) -> list[Finding]:
+    """Judge a rack against its ratings, moving and still, and its bars against their yield."""
+    own, made = (c.rack,), []
+    for words, code, kg, rating in (
+        ("on the road", "rack", c.kg, c.rating), ("standing still", "rack_still", c.still_kg, c.rating_still),
+    ):  # fmt: skip
+        if rating and kg > rating:
+            made.append(
+                Finding(f"loads.{code}", "stop", f"{c.name} carries more than its rating {words}", own, kg, rating, "kg",
+                        "the rack's rating", "Loads")
+            )  # fmt: skip
+    if c.trouble:
+        made.append(
+            Finding(
+                "loads.rack_frame",
+                "look",
+                f"{c.name}: {c.trouble}",
+                own,
+                source=c.form,
+                stage="Loads",
+            )
+        )
+    worst = c.worst()
+    if worst is not None and worst.use > 1:
+        bends = worst.stress > c.allowed * r.member_safety
+        words = "bends for good" if bends else "has less in reserve than usual"
+        made.append(
+            Finding("loads.rack_bar", "stop" if bends else "look", f"{c.name}: its {worst.bar} {words}, {worst.words}", own,
+                    worst.stress, c.allowed, "MPa", f"yield beside a weld over {r.member_safety:g} ({PRACTICE}); {c.form}",
+                    "Loads")
+        )  # fmt: skip
+    if (c.kg or c.still_kg) and not c.rating:
+        made.append(
+            Finding("loads.rack_unrated", "note", f"{c.name}: nobody rated it; its maker or an engineer does", own, c.kg,
+                    None, "kg", "roof loads are rated by their maker", "Loads")
+        )  # fmt: skip
     return made
 
 

@@ -14,7 +14,7 @@ from roomy_hull.core.mechanics.sections import section
 from roomy_hull.core.parts import SheetPart, short_name
 from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.core.units import G
-from roomy_hull.job.body import Canopy
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.registry import kind_of
@@ -227,16 +227,16 @@ def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
 
 def _floor_load(assembly: Assembly, loads: Weighed) -> float:
     """What stands on the tray's floor, full, the canopy included. [kg]"""
-    ground = assembly.ground
+    ground, tray = assembly.ground, assembly.job.body.tray
     kg = sum(
         m.kg + loads.moved_by(m) for m in ground.masses
-        if m.owner == CANOPY or (m.owner == TRAY and m.fill.by == "fixed")
+        if m.owner.kind in ("canopy", "room") or (m.owner == TRAY and m.fill.by == "fixed")
     )  # fmt: skip
     return kg + sum(
         m.kg + loads.moved_by(m)
         for t in assembly.things
         for m in t.masses
-        if m.mount != "vehicle" or t.place is not None
+        if m.mount != "vehicle" or (t.place is not None and tray.kind == "hold")
     )
 
 

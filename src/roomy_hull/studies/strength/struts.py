@@ -7,7 +7,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.units import G
-from roomy_hull.job.body import Canopy, Door, Strut
+from roomy_hull.job.canopy import Canopy, Door, Strut
 from roomy_hull.kit.body.leaves import door_mass
 from roomy_hull.shop.shop import Rules, Shop
 
@@ -244,7 +244,8 @@ def study(assembly: Assembly) -> tuple[StrutCheck, ...]:
     tuple of StrutCheck
         In the order of the doors.
     """
-    canopy = assembly.job.body.canopy
-    if canopy is None or canopy.kind == "cargo":
-        return ()
-    return tuple(check(canopy, d, assembly.shop) for d in canopy.doors if d.hinge == "top")
+    return tuple(
+        check(canopy, d, assembly.shop)
+        for canopy in assembly.job.body.shells() if canopy.kind != "cargo"
+        for d in canopy.doors if d.hinge == "top"
+    )  # fmt: skip

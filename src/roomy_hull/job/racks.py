@@ -1,0 +1,77 @@
+"""Racks, hoops and the rear wall: what carries things outside, at a pitch."""
+
+from typing import Annotated, Literal
+
+from msgspec import Meta
+
+from roomy_hull.core.refs import Ref
+from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Sheet, Value
+from roomy_hull.job.canopy import check_sections
+
+RackKind = Literal["tub rack", "cab rack", "gap rack", "hoop", "rear wall"]
+LEAST_RACK = 80.0
+
+
+class Rack(Value, frozen=True, kw_only=True):
+    """A rack of bars over tub, tray or cab, a hoop, or slotted rails across the canopy's rear. [mm, kg]
+
+    `start` is its front behind the tray's front edge (ahead is negative), `foot` its feet above the tray's floor;
+    a rear wall lies on the canopy's rear and has no `start` of its own. `bows` are its cross frames, or a rear
+    wall's rails; `cross_bars` lie between the bows. `deck` is what lies on it. Things are fixed at `pitch`. The
+    ratings are its maker's or its engineer's, 0 where nobody gave one: the moving one counts on the road, the
+    still one when it is camped on.
+    """
+
+    id: Id
+    name: Name = "Rack"
+    kind: RackKind = "tub rack"
+    start: Mm = 0.0
+    across: Mm = 0.0
+    foot: Mm = 0.0
+    length: PositiveMm
+    width: PositiveMm
+    height: PositiveMm
+    bows: Annotated[int, Meta(ge=1, le=12)] = 3
+    cross_bars: Annotated[int, Meta(ge=0, le=20)] = 2
+    section: Name = "40x40x3"
+    bar_material: Name = "6061-T6"
+    deck: Literal["bars", "mesh", "sheet"] = "bars"
+    deck_sheet: Sheet = 3.0
+    panels: Literal["none", "left", "right", "both"] = "none"
+    panel_height: Gap = 300.0
+    panel_sheet: Sheet = 3.0
+    sheet_material: Name = "5052-H32"
+    pitch: Annotated[float, Meta(ge=5, le=500, description="mm")] = 50.0
+    rating: Kg = 0.0
+    rating_still: Kg = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse bars whose section cannot be read, and a rack smaller than its own bars.
+
+        Raises
+        ------
+        ValueError
+            Names the rack and the remedy.
+        """
+        check_sections(f"rack {self.id}", self.section)
+        across = self.width if self.kind == "rear wall" else min(self.width, self.height)
+        if across < LEAST_RACK:
+            raise ValueError(
+                f"rack {self.id}: {self.width:g} wide and {self.height:g} high leaves no room between its bars; "
+                f"make it {LEAST_RACK:g} or more each way"
+            )
+        if self.kind in ("tub rack", "cab rack", "gap rack") and self.bows < 2:
+            raise ValueError(f"rack {self.id}: a {self.kind} stands on two bows at least")
+        if self.kind in ("tub rack", "cab rack", "gap rack") and self.length < LEAST_RACK:
+            raise ValueError(
+                f"rack {self.id}: {self.length:g} long holds no two bows; make it longer"
+            )
+        if self.panels != "none" and self.panel_height > self.height:
+            raise ValueError(
+                f"rack {self.id}: its panels of {self.panel_height:g} are higher than the rack's {self.height:g}"
+            )
+
+    @property
+    def ref(self) -> Ref:
+        """What its parts, masses and findings belong to."""
+        return Ref("rack", self.id)
