@@ -357,7 +357,9 @@ def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thi
     own = Box(0, 0, 0, item.length, item.width, item.height)
     moves = carried_kit.motions(item)
     whole = any(m.box == own for motion in moves for m in motion.moved)
-    expansion = Expansion((Solid(own, "carried", moves=whole),), (), (), (), own, (), motions=moves)
+    plates = carried_kit.solids(item)
+    solids = tuple(Solid(b, "carried", moves=whole) for b in plates)
+    expansion = Expansion(solids, (), (), (), own, (), motions=moves, hollow=len(plates) > 1)
     openings = of_carried(item.id, moves, (box.x0, box.y0, box.z0), item.side) if opens else ()
     return Thing(
         item.id,
@@ -367,7 +369,7 @@ def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thi
         None,
         box,
         box,
-        (box,),
+        tuple(b.moved(box.x0, box.y0, box.z0) for b in plates),
         (),
         tuple(masses),
         "",

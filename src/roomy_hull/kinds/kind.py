@@ -13,11 +13,11 @@ from roomy_hull.kinds.placed import Placed
 from roomy_hull.shop.shop import Shop
 
 Use = Literal[
-    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside",
+    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside", "Vehicle",
     "Your own",
 ]  # fmt: skip
 USES: tuple[Use, ...] = (
-    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside",
+    "Cold", "Drawers", "Shelves and walls", "Kitchen", "Water and air", "Power", "Safety", "Outside", "Vehicle",
 )  # fmt: skip
 """Uses in the order of the stores."""
 

@@ -24,6 +24,24 @@ def box_of(item: Carried) -> Box:
     )  # fmt: skip
 
 
+PLATE = 70.0
+"""How deep the plate of a bull bar is; behind it is room for a winch (common practice). [mm]"""
+
+
+def solids(item: Carried) -> tuple[Box, ...]:
+    """What of a carried thing is matter, from its own lower front left corner: its whole box, for most. [mm]"""
+    a, b, c = item.length, item.width, item.height
+    if item.kind != "bull bar" or a <= 2 * PLATE:
+        return (Box(0, 0, 0, a, b, c),)
+    # A plate across, two arms back to the chassis, hoops over it.
+    arm = min(80.0, b / 6)
+    low = c * 0.42
+    return (
+        Box(0, 0, 0, PLATE, b, low), Box(PLATE, b * 0.2, 0, a, b * 0.2 + arm, low / 2),
+        Box(PLATE, b * 0.8 - arm, 0, a, b * 0.8, low / 2), Box(0, b * 0.1, low, PLATE, b * 0.9, c),
+    )  # fmt: skip
+
+
 def motions(item: Carried) -> tuple[Motion, ...]:
     """What opens on a carried thing.
 

@@ -3,6 +3,8 @@
 import functools
 from typing import Any
 
+import msgspec
+
 from roomy_hull.job.carried import Carried, CarriedKind
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import USES, Offer, Site
@@ -17,7 +19,7 @@ def entries() -> tuple[Offer, ...]:
     """List everything in the stores, in the order shown: by use, then by kind."""
     kinds = sorted(KINDS.values(), key=lambda kind: kind.rank)
     units = [offer for kind in kinds for offer in kind.offers()]
-    return (*sorted(units, key=lambda offer: USES.index(offer.use)), *_outside())
+    return (*sorted(units, key=lambda offer: USES.index(offer.use)), *_outside(), *_on_vehicle())
 
 
 def _carried(key: str, name: str, kind: CarriedKind, size: tuple[float, float, float], mass: float, tip: str,
@@ -56,6 +58,32 @@ def _outside() -> tuple[Offer, ...]:
         _carried("load-long", "Long roof load", "load", (3000, 600, 250), 32, "On rack, headboard and canopy in one line",
                  **_ROOF),
     )  # fmt: skip
+
+
+def _on_vehicle() -> tuple[Offer, ...]:
+    """What is bolted to the vehicle itself: it counts in its loads and its angles."""
+    own: dict[str, Any] = {"mount": "vehicle"}
+    found = (
+        _carried("bull-bar", "Bull bar", "bull bar", (260, 1720, 620), 58,
+                 "Its lower edge decides the approach angle", **own),
+        _carried("winch", "Winch", "winch", (180, 560, 220), 42, "Behind the bull bar's plate", **own),
+        _carried("rear-winch", "Rear winch", "winch", (200, 560, 220), 40,
+                 "Between the chassis rails, pulling rearward", **own),
+        _carried("steps", "Side step", "steps", (1150, 150, 90), 13,
+                 "Its lower edge decides the ramp angle; one a side", **own),
+        _carried("bonnet-battery", "Second battery under the bonnet", "battery", (330, 175, 220), 24,
+                 "Heat shortens its life; fused at both ends by a licensed person", place="bonnet", **own),
+        _carried("hitch", "Hitch that stays in", "hitch", (320, 70, 70), 11, "Far behind the axle, and low", **own),
+        _carried("snorkel", "Snorkel", "snorkel", (120, 110, 950), 5,
+                 "Beside the screen: mind the door and the rack", **own),
+        _carried("wall-table", "Table on the rear wall", "table", (60, 800, 480), 7.5, "Folds down where rails carry it",
+                 mount="canopy"),
+        _carried("wall-bag", "Bag on the rear wall", "bag", (260, 420, 460), 2.2, "For rubbish, wood or muddy boots",
+                 mount="canopy", contents=8.0),
+    )  # fmt: skip
+    return tuple(
+        msgspec.structs.replace(o, use="Vehicle") if o.make.mount == "vehicle" else o for o in found
+    )
 
 
 def entry(key: str) -> Offer:

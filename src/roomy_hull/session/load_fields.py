@@ -25,6 +25,8 @@ def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
     removable = canopy is not None and canopy.kind == "canopy"
     return (
         Field(p + "name", "Scenario", "text", "What the workshop calls it"),
+        *((Field(p + "setup", "Set-up", "choice", "What is on the vehicle; empty for everything",
+                 ("", *(s.id for s in job.setups))),) if job.setups else ()),
         *(
             Field(f"{p}people.{n}", seat.name.capitalize(), "mass", "0 where nobody sits there")
             for n, seat in enumerate(job.vehicle.seats)
@@ -33,6 +35,7 @@ def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
         Field(p + "water", "Water, %", "share", "Of every tank"),
         Field(p + "contents", "Contents, %", "share", "Of what units and boxes hold when full"),
         *((Field(p + "canopy", "Canopy on", "yes", "Off, all that is on it stays at home"),) if removable else ()),
+        *((Field(p + "sides", "Drop sides on", "yes"),) if job.body.tray.sides > 0 else ()),
         Field(p + "trailer", "Trailer", "mass", "Its whole mass, what stands on the ball included; 0 for none"),
         Field(p + "ball", "On the ball", "mass", "Usually a tenth of the trailer"),
     )  # fmt: skip

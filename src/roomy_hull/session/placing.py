@@ -1,7 +1,10 @@
 """Placing: where a carried thing from the stores goes first."""
 
+from typing import Any
+
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.racks import MOUNTS
 from roomy_hull.kit.carried import box_of
 from roomy_hull.session.finding_room import side_of
 from roomy_hull.verdict.verdict import Verdict
@@ -24,6 +27,13 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     Carried
         The same thing in its first place, clear of others behind the tray and on the roof. [mm]
     """
+    if made.kind in FITTED:
+        return _fitted(verdict, made)
+    return _on_rack(verdict, made) or _by_itself(verdict, made, station)
+
+
+def _by_itself(verdict: Verdict, made: Carried, station: str) -> Carried:
+    """Put a carried item on the roof, the wall, or behind the tray, clear of others. [mm]"""
     ground, things = verdict.assembly.ground, verdict.assembly.things
     shape = verdict.job.vehicle.shape
     if made.kind == "aerial":
@@ -55,6 +65,75 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
             return made.but(x=floor.x1 + 20 + made.length / 2, y=y, z=z)
     rear = max(b.x1 for b in behind) if behind else floor.x1
     return made.but(x=rear + 20 + made.length / 2, y=0.0, z=z)
+
+
+FITTED = frozenset({"bull bar", "winch", "steps", "battery", "hitch", "snorkel"})
+"""What is bolted to the vehicle itself."""
+HUNG = frozenset({"spare wheel", "jerry", "ladder", "table", "bag"})
+"""What hangs on a rear wall or a hoop."""
+LAID = frozenset({"tent", "load", "recovery boards"})
+"""What lies on a rack's deck."""
+
+
+def _fitted(verdict: Verdict, made: Carried) -> Carried:
+    """Put what is bolted to the vehicle where it belongs. [mm]"""
+    v = verdict.job.vehicle
+    s, half = v.shape, made.length / 2
+    have = [t.value for t in verdict.assembly.things if isinstance(t.value, Carried)]
+    rear = made.kind == "winch" and "rear" in made.id
+    # Behind the wheel as it turns, up to the cab's back.
+    front = v.axle_height() + 200.0
+    long = min(made.length, max(400.0, v.cab_back - front - 40))
+    right = any(c.kind == "steps" and c.y < 0 for c in have)
+    side = 1 if v.drive == "right" else -1
+    places: dict[str, dict[str, Any]] = {
+        "bull bar": {"x": -s.front - half - 10, "z": s.sill - 40.0},
+        "winch": {"x": -s.front - half - 20, "z": s.sill + 20.0},
+        "steps": {"x": front + long / 2, "y": (1 if right else -1) * (s.width / 2 + made.width / 2 - 30),
+                  "z": s.sill - made.height - 110, "length": long},
+        "hitch": {"x": v.tow.x - half, "z": v.tow.z - made.height},
+        "snorkel": {"x": s.windscreen - 60, "y": side * (s.width / 2 + made.width / 2 + 8), "z": s.bonnet - 80,
+                    "height": max(300.0, s.height - s.bonnet + 60)},
+    }  # fmt: skip
+    if made.kind == "battery":
+        # Inward from the guard until the wheel as it turns is clear of it.
+        rooms = [p.piece.box for p in verdict.assembly.ground.rooms]
+        tries = (made.but(x=s.windscreen - 230 - n * 60, y=-s.width / 2 + 320 + m * 60, z=s.bonnet - 300.0)
+                 for m in range(8) for n in range(6))  # fmt: skip
+        return next((t for t in tries if all(box_of(t).common(b) is None for b in rooms)), made)
+    if rear:
+        return made.but(x=v.chassis_end - half - 60, z=v.rail_top - made.height, place="under")
+    return made.but(**places[made.kind])
+
+
+def _on_rack(verdict: Verdict, made: Carried) -> Carried | None:
+    """Fix a thing to the first rack that takes it, at the first free place; none where no rack does."""
+    ground = verdict.assembly.ground
+    taken = [t.envelope for t in verdict.assembly.things if isinstance(t.value, Carried)]
+    upright = made.kind in HUNG and not made.turn
+    if not upright and made.kind not in LAID:
+        return None
+    for rack in ground.racks:
+        if rack.upright != upright:
+            continue
+        lies = made.but(
+            on=rack.rack.id, mount=MOUNTS[rack.rack.kind], on_roof=rack.rack.kind == "cab rack"
+        )
+        box = rack.deck
+        pitch = rack.rack.pitch
+        low, high = (box.y0, box.y1) if upright else (box.x0, box.x1)
+        middle = (low + high) / 2
+        for n in sorted(range(-60, 61), key=abs):
+            at = middle + n * pitch
+            if not low <= at <= high:
+                continue
+            first = lies.but(
+                **({"y": at, "z": box.z0} if upright else {"x": at, "y": box.centre()[1]})
+            )
+            there = first.but(**rack.nearest(first))
+            if all(box_of(there).common(other) is None for other in taken):
+                return there
+    return None
 
 
 def _clear_along(item: Carried, taken: list[Box], canopy: Box) -> Carried:

@@ -50,6 +50,12 @@ class Look(msgspec.Struct, frozen=True):
         What of the brief is chosen: a wish by its id, a question by its key.
     op, check, entry : str
         What of the build is chosen: an operation, a check, an entry of the log, by their keys.
+    body : str
+        The chosen room or rack on the stage Body; empty for tray and canopy.
+    setup : str
+        The chosen set-up; empty for the scenario's own.
+    swap : (str, str)
+        Between which set-ups the swap is told, by their ids; empty for the first two.
     bars : str
         What the rows of the plan are: ``person``, ``station`` or ``thing``.
     """
@@ -80,6 +86,9 @@ class Look(msgspec.Struct, frozen=True):
     op: str = ""
     check: str = ""
     entry: str = ""
+    body: str = ""
+    setup: str = ""
+    swap: tuple[str, str] = ("", "")
     bars: str = "person"
 
     def page(self, stage: str) -> str:

@@ -303,3 +303,40 @@ def _maker(verdict: Verdict) -> Callable[[Doing, str], Step]:
         return Step(do, key, name, round(took, 2), people, round(kg, 1), tool, plugs, caution)
 
     return make
+
+
+def swap_rows(found: Swap) -> list[list[object]]:
+    """A swap as a table: a head, then a row a step, then the sum.
+
+    Parameters
+    ----------
+    found : Swap
+        From `swap`.
+
+    Returns
+    -------
+    list of list of object
+        Number, what is done, with what, minutes, people, mass, tool, plugs, caution.
+    """
+    rows: list[list[object]] = [
+        ["step", "do", "what", "minutes", "people", "kg empty", "tool", "plugs", "caution"]
+    ]
+    rows += [
+        [str(n), s.do, s.name, f"{s.minutes:g}", str(s.people), f"{s.kg:g}" if s.kg else "", s.tool, "; ".join(s.plugs),
+         s.caution]
+        for n, s in enumerate(found.steps, 1)
+    ]  # fmt: skip
+    return [
+        *rows,
+        [
+            "",
+            "together",
+            f"{found.start.name} to {found.end.name}",
+            f"{found.minutes:g}",
+            "",
+            "",
+            "",
+            "",
+            "",
+        ],
+    ]

@@ -2,7 +2,7 @@
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import parse, show
@@ -18,6 +18,7 @@ from roomy_hull.drawing.scenes.body_sizes import BodySize, Handle
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.edits.resizing import resized, value_at
+from roomy_hull.session.pages.body import BodyModel
 from roomy_hull.session.session import Session
 
 GRAB = 13.0
@@ -35,6 +36,7 @@ class BodyDrawing(QWidget):
         self._from = QPointF()
         self._start = 0.0
         self._typing = ""
+        self.model = BodyModel(session)
         self.walkabout = Walkabout(session, theme, self)
         self.edit = QLineEdit(self)
         self.edit.hide()
@@ -61,6 +63,10 @@ class BodyDrawing(QWidget):
         """The place that is drawn: where one stands, or the left where no sizes are seen there."""
         here = self._session.look.station
         return here if here in ("left", "right", "rear") else "left"
+
+    def part(self) -> str:
+        """The chosen room or rack; empty for tray and canopy."""
+        return self._session.look.body
 
     def window_now(self) -> Window:
         """How millimetres lie on the screen; held still while a dot is dragged."""
@@ -89,7 +95,7 @@ class BodyDrawing(QWidget):
         )
         view = ELEVATION[station]
         painter.paint(p, overlays.marks(shown, view), window)
-        painter.paint(p, body_sizes.scene(assembly, station), window)
+        painter.paint(p, body_sizes.scene(assembly, station, self.part()), window)
         p.setPen(QColor(t.ink))
         p.setFont(font(14, bold=True))
         words = f"{WORDS[station]} · click a size to type it, drag a dot to change it"
@@ -104,10 +110,10 @@ class BodyDrawing(QWidget):
     def _at(self, pos: QPointF) -> Handle | BodySize | None:
         """Find the dot or the size under a point."""
         assembly, window = self._session.verdict.assembly, self.window_now()
-        for handle in body_sizes.handles(assembly, self.station()):
+        for handle in body_sizes.handles(assembly, self.station(), self.part()):
             if (window.px(handle.at) - pos).manhattanLength() < GRAB:
                 return handle
-        for size in body_sizes.sizes(assembly, self.station()):
+        for size in body_sizes.sizes(assembly, self.station(), self.part()):
             off = self.spot(size) - pos
             if abs(off.x()) < 34 and abs(off.y()) < 13:
                 return size
@@ -125,6 +131,11 @@ class BodyDrawing(QWidget):
             self._start = float(value_at(self._session.history.settled, found.path))
         elif found is not None:
             self.type_size(found)
+        else:
+            at = self.window_now().mm(event.position().x(), event.position().y())
+            key = self.model.part_at(self.station(), at)
+            if key is not None:
+                self._session.do("body.choose", key=key)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Change the size while a dot is held; everything that depends on it goes along."""
@@ -271,6 +282,68 @@ class Facts(QWidget):
             x += wide
 
 
+class PartsBar(QWidget):
+    """Above the drawing: tray and canopy, every room and rack; and a menu of what can be added."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session, self.model = session, BodyModel(session)
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(8, 3, 8, 1)
+        self._row.setSpacing(4)
+        self.buttons: dict[str, QPushButton] = {}
+        self._shown: tuple[tuple[str, str], ...] = ()
+        self.add = QPushButton("Add…")
+        self.add.setFont(font(11))
+        self.add.setToolTip("A box, side boxes, a camper, a cab bay; racks, a hoop, a rear wall")
+        self.menu = QMenu(self)
+        self.menu.setAccessibleName("What can be added to the body")
+        self.menu.aboutToShow.connect(self._offer)
+        self.add.setMenu(self.menu)
+        self.drop = QPushButton("Take away")
+        self.drop.setFont(font(11))
+        self.drop.clicked.connect(lambda _on: session.do("body.drop_part"))
+
+    def _offer(self) -> None:
+        """Fill the menu with what makes sense on this vehicle."""
+        self.menu.clear()
+        for action in self.model.can_add():
+            one = self.menu.addAction(action.words)
+            if one is not None:
+                one.setToolTip(action.tip)
+                one.triggered.connect(lambda _on, a=action.id: self._session.do(a))
+
+    def refresh(self) -> None:
+        """Bring the buttons up to date; laid out anew only where the parts are others."""
+        rows = self.model.parts()
+        if rows != self._shown:
+            self._shown = rows
+            while self._row.count():
+                item = self._row.takeAt(0)
+                widget = item.widget() if item is not None else None
+                if widget is not None and widget not in (self.add, self.drop):
+                    widget.deleteLater()
+            self.buttons = {}
+            for key, words in rows:
+                button = QPushButton(words)
+                button.setCheckable(True)
+                button.setFont(font(11))
+                button.clicked.connect(lambda _on, k=key: self._pick(k))
+                self.buttons[key] = button
+                self._row.addWidget(button)
+            self._row.addWidget(self.add)
+            self._row.addStretch(1)
+            self._row.addWidget(self.drop)
+        chosen = self.model.chosen()
+        for key, button in self.buttons.items():
+            button.setChecked(key == chosen)
+        self.drop.setVisible(bool(chosen))
+
+    def _pick(self, key: str) -> None:
+        self._session.do("body.choose", key=key)
+        self.refresh()
+
+
 class BodyStage(QWidget):
     """Drawing above, facts below."""
 
@@ -279,9 +352,11 @@ class BodyStage(QWidget):
         self._theme = theme
         self.drawing = BodyDrawing(session, theme)
         self.facts = Facts(session, theme)
+        self.parts = PartsBar(session)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(2)
+        box.addWidget(self.parts)
         box.addWidget(self.drawing, 1)
         box.addWidget(self.facts)
         follow(self, self.refresh, session.changed, session.view.changed)
@@ -299,6 +374,7 @@ class BodyStage(QWidget):
     def refresh(self) -> None:
         """Bring drawing and facts up to date where they are seen."""
         if self.isVisible():
+            self.parts.refresh()
             self.drawing.place_walkabout()
             self.drawing.update()
             self.facts.update()

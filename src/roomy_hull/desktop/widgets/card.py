@@ -27,15 +27,14 @@ from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.edits.resizing import value_at
 from roomy_hull.kinds.card import Field
-from roomy_hull.making.cost import cost
+from roomy_hull.session.body_fields import part_fields, survey_fields
 from roomy_hull.session.fields import (
-    body_fields,
     choices_of,
     shown,
     typed,
-    vehicle_fields,
 )
 from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
+from roomy_hull.session.pages.body_words import body_words
 from roomy_hull.session.pages.card_words import kind_words, made_words, mass_words
 from roomy_hull.session.pages.chosen import (
     at_brief,
@@ -90,9 +89,9 @@ class Card(QScrollArea):
         """The parameters to show: the vehicle's, the body's, or the selection's."""
         session = self._session
         if session.look.stage == "Survey" and not at_brief(session):
-            return vehicle_fields(session.job.vehicle)
+            return survey_fields(session.job)
         if session.look.stage == "Body":
-            return body_fields(session.job)
+            return part_fields(session.job, session.look.body)
         if chosen_stage(session):
             return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
@@ -127,7 +126,7 @@ class Card(QScrollArea):
         alone = (
             chosen_key(session)
             if chosen_stage(session)
-            else ""
+            else session.look.body
             if session.look.stage in ("Survey", "Body")
             else session.selection.key or session.look.stage
         )
@@ -329,32 +328,10 @@ class Card(QScrollArea):
         self._made.setText(hint)
 
     def _fill_body(self) -> None:
-        """Say what the body weighs and costs, and how the outline stands."""
-        session, system = self._session, self._session.look.system
-        ground = session.verdict.assembly.ground
-        masses = [m for m in ground.masses if m.owner in (TRAY, CANOPY) and m.fill.by == "fixed"]
-        kg = sum(m.kg for m in masses)
-        self._title.setText(
-            "Tray and canopy" if session.job.body.tray.kind == "tray" else "Fit-out space"
-        )
-        self._kind.setText(session.job.vehicle.name)
-        self._mass.setText(f"{show(kg, 'mass', system)} as drawn")
-        price = cost(list(ground.parts), session.shop.prices)
-        tray = sum(m.kg for m in masses if m.owner == TRAY)
-        self._sum.setText(
-            f"Tray {show(tray, 'mass', system)}, canopy {show(kg - tray, 'mass', system)}. Parts about "
-            f"{price.total:,.0f} at starting prices, in the shop's own money."
-        )
-        rows = [
-            f"{m.owner.word.capitalize()}: {m.label} {show(m.kg, 'mass', system)}"
-            for m in masses
-            if m.kg
-        ]
-        rows.append(
-            f"\nSheet {price.sheet:,.0f}, bar {price.bar:,.0f}, bought {price.hardware:,.0f}, cutting "
-            f"{price.cutting:,.0f}, bending {price.bending:,.0f}"
-        )
-        self._made.setText("\n".join(rows))
+        """Say what the body, or the chosen part of it, weighs and costs."""
+        labels = (self._title, self._kind, self._mass, self._sum, self._made)
+        for label, words in zip(labels, body_words(self._session), strict=True):
+            label.setText(words)
 
     def _fill_job(self) -> None:
         """Show the job as a whole, and what to do next."""

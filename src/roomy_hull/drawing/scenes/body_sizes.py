@@ -3,7 +3,8 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.strokes import Disc, Point, Scene, Size, Stroke, line
+from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.strokes import Disc, Point, Scene, Size, Stroke, line, rectangle
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.kit.body.pieces import part_of
 
@@ -28,7 +29,73 @@ class Handle(msgspec.Struct, frozen=True):
     factor: float
 
 
-def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
+def chosen_box(assembly: Assembly, part: str) -> tuple[Box, dict[str, str]] | None:
+    """The chosen room's or rack's box, and the paths of its start, across, foot, length, width and height.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    part : str
+        Its id.
+
+    Returns
+    -------
+    (Box, dict) or None
+        In vehicle axes [mm]; a rear wall has neither start nor length. Nothing where there is no such part.
+    """
+    room, rack = assembly.ground.room(part), assembly.ground.rack(part)
+    if room is not None:
+        p = f"body.rooms.{part}."
+        names = {"start": p + "start", "across": p + "across", "foot": p + "up"}
+        return room.box, names | {n: f"{p}shell.{n}" for n in ("length", "width", "height")}
+    if rack is not None:
+        p = f"body.racks.{part}."
+        names = {n: p + n for n in ("start", "across", "foot", "length", "width", "height")}
+        if rack.rack.kind == "rear wall":
+            names = {n: v for n, v in names.items() if n not in ("start", "length")}
+        return rack.bars_box, names
+    return None
+
+
+def _part_sizes(box: Box, names: dict[str, str], station: Station) -> tuple[BodySize, ...]:
+    """The sizes of a chosen room or rack as seen from a place."""
+    found: list[BodySize] = []
+    k = box.z1 + ROW * 0.8
+    if station in ("left", "right"):
+        s = ELEVATION[station].h[1]
+        h = (box.x1 + ROW * 0.8) * s
+        if "length" in names:
+            found.append(BodySize(names["length"], (box.x0 * s, k), (box.x1 * s, k)))
+        found.append(BodySize(names["height"], (h, box.z0), (h, box.z1)))
+    elif station == "rear":
+        h = box.y1 + ROW * 0.8
+        found.append(BodySize(names["width"], (box.y0, k), (box.y1, k)))
+        found.append(BodySize(names["height"], (h, box.z0), (h, box.z1)))
+    return tuple(found)
+
+
+def _part_handles(box: Box, names: dict[str, str], station: Station) -> tuple[Handle, ...]:
+    """The dots of a chosen room or rack: its place by its middle, its sizes by its edges."""
+    found: list[Handle] = []
+    x, y, z = box.centre()
+    if station in ("left", "right"):
+        s = ELEVATION[station].h[1]
+        if "start" in names:
+            found.append(Handle(names["start"], (x * s, z), 0, s))
+        if "length" in names:
+            found.append(Handle(names["length"], (box.x1 * s, z), 0, s))
+        found.append(Handle(names["height"], (x * s, box.z1), 1, 1.0))
+        found.append(Handle(names["foot"], (x * s, box.z0), 1, 1.0))
+    elif station == "rear":
+        found.append(Handle(names["across"], (y, z), 0, 1.0))
+        found.append(Handle(names["width"], (box.y1, z), 0, 2.0))
+        found.append(Handle(names["height"], (y, box.z1), 1, 1.0))
+        found.append(Handle(names["foot"], (y, box.z0), 1, 1.0))
+    return tuple(found)
+
+
+def sizes(assembly: Assembly, station: Station, part: str = "") -> tuple[BodySize, ...]:
     """The sizes that are shown from a place.
 
     Parameters
@@ -37,6 +104,8 @@ def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
         The job in vehicle axes.
     station : str
         Where one stands; only sides and rear show sizes.
+    part : str
+        The chosen room or rack; tray and canopy where it is none.
 
     Returns
     -------
@@ -46,6 +115,9 @@ def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
     ground, body = assembly.ground, assembly.job.body
     floor, canopy = ground.floor, ground.canopy
     made = body.tray.kind == "tray"
+    chosen = chosen_box(assembly, part)
+    if chosen is not None:
+        return _part_sizes(*chosen, station)
     found: list[BodySize] = []
     if station in ("left", "right"):
         s = ELEVATION[station].h[1]
@@ -78,8 +150,11 @@ def sizes(assembly: Assembly, station: Station) -> tuple[BodySize, ...]:
     return tuple(found)
 
 
-def handles(assembly: Assembly, station: Station) -> tuple[Handle, ...]:
-    """The dots that can be dragged from a place. [mm]"""
+def handles(assembly: Assembly, station: Station, part: str = "") -> tuple[Handle, ...]:
+    """The dots that can be dragged from a place: those of a chosen room or rack, else of tray and canopy. [mm]"""
+    chosen = chosen_box(assembly, part)
+    if chosen is not None:
+        return _part_handles(*chosen, station)
     ground, body = assembly.ground, assembly.job.body
     floor, canopy = ground.floor, ground.canopy
     made = body.tray.kind == "tray"
@@ -111,10 +186,13 @@ def handles(assembly: Assembly, station: Station) -> tuple[Handle, ...]:
     return tuple(found)
 
 
-def scene(assembly: Assembly, station: Station) -> Scene:
-    """Draw sizes with their extension lines, and the dots."""
+def scene(assembly: Assembly, station: Station, part: str = "") -> Scene:
+    """Draw sizes with their extension lines, and the dots; a frame around a chosen room or rack."""
     found: list[Stroke] = []
-    for one in sizes(assembly, station):
+    chosen = chosen_box(assembly, part)
+    if chosen is not None:
+        found.append(rectangle("selected", *ELEVATION[station].rect(chosen[0]), 4))
+    for one in sizes(assembly, station, part):
         found.append(Size("body size", one.a, one.b, tag=one.path))
         across = abs(one.a[1] - one.b[1]) < 1e-6
         for p in (one.a, one.b):
@@ -125,5 +203,5 @@ def scene(assembly: Assembly, station: Station) -> Scene:
                 )
             else:
                 found.append(line("extension", (p[0] - 30, p[1]), (p[0] + 30, p[1])))
-    found += [Disc("handle dot", h.at, 24.0, h.path) for h in handles(assembly, station)]
+    found += [Disc("handle dot", h.at, 24.0, h.path) for h in handles(assembly, station, part)]
     return tuple(found)

@@ -10,6 +10,7 @@ from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import Value, refusal
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Bay, Door
+from roomy_hull.job.edits.running import rim_offset
 from roomy_hull.job.model import Job
 
 Part = Door | Bay
@@ -162,6 +163,8 @@ def resized(job: Job, path: str, new: Any) -> Job:
         )
     if value_at(job, path) == new:
         return job
+    if path == "vehicle.wheels.offset":
+        return rim_offset(job, new)
     flow = FLOWS.get(path)
     canopy = job.body.canopy
     if flow is None or (canopy is None and path.startswith("body.canopy.")):

@@ -11,7 +11,7 @@ from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.standing import ACROSS, BACK, FLAT, FORTH, UPRIGHT, at, standing, stood
 from roomy_hull.job.body import Body
-from roomy_hull.job.carried import Mount
+from roomy_hull.job.carried import Carried, Mount
 from roomy_hull.job.racks import Rack
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
@@ -56,6 +56,48 @@ class RackPlace(msgspec.Struct, frozen=True):
     boxes: tuple[Box, ...]
     members: tuple[Member, ...]
     feet: tuple[tuple[float, float, float], ...]
+
+    def nearest(self, item: Carried) -> dict[str, float]:
+        """Where a thing is put to lie on the rack, at the nearest of its holes.
+
+        Parameters
+        ----------
+        item : Carried
+            The thing. [mm]
+
+        Returns
+        -------
+        dict of str to float
+            Its new x, y or z; on a deck it keeps within it where there is room. [mm]
+        """
+        deck, pitch = self.deck, self.rack.pitch
+
+        def within(at: float, half: float, low: float, high: float) -> float:
+            room = (low + half, high - half)
+            return (low + high) / 2 if room[0] > room[1] else min(max(at, room[0]), room[1])
+
+        def hole(at: float, half: float, low: float, high: float) -> float:
+            spot = low + round((within(at, half, low, high) - low) / pitch) * pitch
+            # The nearest hole may stand a little out: then the next one inward.
+            spot -= pitch if spot + half > high + 1e-6 and spot - half - pitch >= low else 0.0
+            return spot + (
+                pitch if spot - half < low - 1e-6 and spot + half + pitch <= high else 0.0
+            )
+
+        if self.upright:
+            y = hole(item.y, item.width / 2, deck.y0, deck.y1)
+            z = (
+                within(item.z + item.height / 2, item.height / 2, deck.z0, deck.z1)
+                - item.height / 2
+            )
+            return {"x": deck.x0 + item.length / 2, "y": y, "z": z}
+        x = hole(item.x, item.length / 2, deck.x0, deck.x1)
+        return {"x": x, "y": within(item.y, item.width / 2, deck.y0, deck.y1), "z": deck.z1}
+
+    @property
+    def bars_box(self) -> Box:
+        """Around its bars, without deck and panels. [mm]"""
+        return hull(list(self.boxes[: len(self.members)]))
 
     @property
     def upright(self) -> bool:

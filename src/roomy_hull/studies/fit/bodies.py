@@ -37,7 +37,7 @@ class Meeting(msgspec.Struct, frozen=True):
 
 
 class Held(msgspec.Struct, frozen=True):
-    """A thing at its rack: how far off it lies, how far out of it, how far off its pitch along and up. [mm]"""
+    """A thing at its rack: how far off it lies, how far out of it, how far off its pitch. [mm]"""
 
     thing: Ref
     name: str
@@ -45,8 +45,7 @@ class Held(msgspec.Struct, frozen=True):
     rack_name: str
     off: float
     out: float
-    pitch: tuple[float, float]
-    to: dict[str, float]
+    pitch: float
     where: Box
 
 
@@ -170,35 +169,21 @@ def _held(assembly: Assembly) -> tuple[list[Held], list[Thing]]:
 
 
 def _at(thing: Thing, item: Carried, rack: RackPlace) -> Held:
-    """How a thing lies at its rack, and where it would lie at the nearest place."""
+    """How a thing lies at its rack."""
     box, deck, pitch = thing.envelope, rack.deck, rack.rack.pitch
+    name = rack.rack.name
     if rack.upright:
-        off = box.x0 - deck.x0
         out = max(deck.y0 - box.y1, box.y0 - deck.y1, deck.z0 - box.z1, box.z0 - deck.z1, 0.0)
-        along = _off((item.y - deck.y0), pitch)
-        to = {"x": item.x - off, "y": item.y - along}
+        along = _off(item.y - deck.y0, pitch)
         return Held(
-            thing.ref,
-            item.name,
-            rack.rack.ref,
-            rack.rack.name,
-            abs(off),
-            out,
-            (along, 0.0),
-            to,
-            box,
+            thing.ref, item.name, rack.rack.ref, name, abs(box.x0 - deck.x0), out, along, box
         )
-    off = box.z0 - deck.z1
-    out = max(deck.x0 - box.x1, box.x0 - deck.x1, deck.y0 - box.y1, box.y0 - deck.y1, 0.0)
-    panels = _panel(box, rack)
-    if panels is not None:
-        return Held(thing.ref, item.name, rack.rack.ref, rack.rack.name, panels, 0.0,
-                    (_off(item.x - deck.x0, pitch), 0.0), {"x": item.x - _off(item.x - deck.x0, pitch)}, box)  # fmt: skip
     along = _off(item.x - deck.x0, pitch)
-    to = {"z": item.z - off, "x": item.x - along}
-    return Held(
-        thing.ref, item.name, rack.rack.ref, rack.rack.name, abs(off), out, (along, 0.0), to, box
-    )
+    beside = _panel(box, rack)
+    if beside is not None:
+        return Held(thing.ref, item.name, rack.rack.ref, name, beside, 0.0, along, box)
+    out = max(deck.x0 - box.x1, box.x0 - deck.x1, deck.y0 - box.y1, box.y0 - deck.y1, 0.0)
+    return Held(thing.ref, item.name, rack.rack.ref, name, abs(box.z0 - deck.z1), out, along, box)
 
 
 def _panel(box: Box, rack: RackPlace) -> float | None:
@@ -255,10 +240,10 @@ def judge(case: Case) -> list[Finding]:
             rows.append(
                 Finding("body.on_rack", "stop", title, (h.thing, h.rack), most, 0.0, "mm", GEOMETRY, where=(h.where,))
             )  # fmt: skip
-        elif abs(h.pitch[0]) > OFF_PITCH:
+        elif abs(h.pitch) > OFF_PITCH:
             rows.append(
-                Finding("body.rack_pitch", "look", f"{h.name} is {abs(h.pitch[0]):.0f} mm off the holes of {h.rack_name}",
-                        (h.thing, h.rack), abs(h.pitch[0]), OFF_PITCH, "mm", PRACTICE, where=(h.where,))
+                Finding("body.rack_pitch", "look", f"{h.name} is {abs(h.pitch):.0f} mm off the holes of {h.rack_name}",
+                        (h.thing, h.rack), abs(h.pitch), OFF_PITCH, "mm", PRACTICE, where=(h.where,))
             )  # fmt: skip
     rows += [
         Finding("body.on_rack", "stop", f"{t.value.name} is fixed to '{getattr(t.value, 'on', '')}', which is not there",
@@ -281,13 +266,11 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
         held = next((h for h in found.held if h.thing == one), None)
         if held is None:
             return (Fix("Fix it to nothing: it stays where it is", one, {"on": ""}),)
-        rack = case.assembly.ground.rack(held.rack.id)
-        words = f"Put it to the nearest place of {held.rack_name}"
-        to: dict[str, float | str] = dict(held.to)
-        if rack is not None and held.out > TOUCH:
-            middle = rack.deck.centre()
-            to |= {"y": middle[1]} if rack.upright else {"x": middle[0], "y": middle[1]}
-        return (Fix(words, one, to),)
+        rack, item = case.assembly.ground.rack(held.rack.id), case.assembly.job.thing(one.id)
+        if rack is None or not isinstance(item, Carried):
+            return ()
+        to: dict[str, float | str] = dict(rack.nearest(item))
+        return (Fix(f"Put it to the nearest place of {held.rack_name}", one, to),)
     if finding.code == "body.spare" and finding.limit is not None:
         t = next((t for t, _h, _l in found.spares if t.ref == one), None)
         if t is not None:
