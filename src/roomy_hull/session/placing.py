@@ -102,7 +102,10 @@ def _fitted(verdict: Verdict, made: Carried) -> Carried:
                  for m in range(8) for n in range(6))  # fmt: skip
         return next((t for t in tries if all(box_of(t).common(b) is None for b in rooms)), made)
     if rear:
-        return made.but(x=v.chassis_end - half - 60, z=v.rail_top - made.height, place="under")
+        taken = [t.envelope for t in verdict.assembly.things if isinstance(t.value, Carried)]
+        spots = (made.but(x=v.chassis_end - half - 60 - n * 60, z=v.rail_top - made.height, place="under")
+                 for n in range(8))  # fmt: skip
+        return next((t for t in spots if all(box_of(t).common(o) is None for o in taken)), made)
     return made.but(**places[made.kind])
 
 

@@ -166,9 +166,27 @@ def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
     return found
 
 
+def other_points(assembly: Assembly) -> list[tuple[str, float, float]]:
+    """Lower edges of what is carried ahead of the front axle, and low between the axles: (name, x, z). [mm]"""
+    base, found = assembly.job.vehicle.wheelbase, []
+    for thing in assembly.things:
+        box = thing.envelope
+        if (
+            not isinstance(thing.value, Carried)
+            or thing.value.on_roof
+            or thing.value.place == "bonnet"
+        ):
+            continue
+        if box.x0 < 0:
+            found.append((thing.value.name, box.x0, box.z0))
+        elif box.x1 < base and box.z0 < assembly.ground.floor.z0:
+            found += [(thing.value.name, x, box.z0) for x in (box.x0, box.x1)]
+    return found
+
+
 def angles(
     vehicle: Vehicle, hard: Sequence[tuple[str, float, float]], scenario: str, front_sag: float,
-    rear_sag: float,
+    rear_sag: float, other: Sequence[tuple[str, float, float]] = (),
 ) -> Angles:  # fmt: skip
     """The angles at one attitude.
 
@@ -182,6 +200,8 @@ def angles(
         Its name, for the result.
     front_sag, rear_sag : float
         How far each axle settles from kerb attitude. [mm]
+    other : sequence of (str, float, float)
+        Hard points ahead of the front axle, and between the axles, besides the vehicle's own. [mm]
 
     Returns
     -------
@@ -205,9 +225,14 @@ def angles(
         if x > base + 1
     ]
     departure, at = min(slopes, default=(90.0, "nothing"))
-    return Angles(
-        scenario, tangent_angle(vehicle.shape.front, nose, radius), ramp, departure, at, belly
-    )
+    approach = tangent_angle(vehicle.shape.front, nose, radius)
+    for _name, x, z in other:
+        if x < -1:
+            approach = min(approach, tangent_angle(-x, settled(x, z), radius))
+        elif radius < x < base - radius:
+            sides = [tangent_angle(d, settled(x, z), radius) for d in (x, base - x)]
+            ramp, belly = min(ramp, sum(sides)), min(belly, settled(x, z))
+    return Angles(scenario, approach, ramp, departure, at, belly)
 
 
 def study(case: Case) -> Outline:
@@ -239,21 +264,22 @@ def study(case: Case) -> Outline:
         for b in (r.box, *([r.alcove] if r.alcove is not None else []))
     ]
     boxes += [r.box for r in ground.racks]
+    x0 = min([b.x0 for b in boxes] + [-vehicle.shape.front])
     x1 = max([b.x1 for b in boxes] + [vehicle.chassis_end, vehicle.shape.rear])
     tyre = parts_of_tyre(vehicle.tyre)[0] / 2 + max(vehicle.track_front, vehicle.track_rear) / 2
     half = max(tyre, *(max(-b.y0, b.y1) for b in boxes))
     rule = assembly.shop.dimension_rule(body.rule)
     limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
     roof, leg, step = roof_line(assembly)
-    hard = hard_points(assembly)
+    hard, other = hard_points(assembly), other_points(assembly)
     floor, canopy = ground.floor, ground.canopy
     return Outline(
-        x1 + vehicle.shape.front,
+        x1 - x0,
         2 * half,
         max(b.z1 for b in boxes),
         x1 - vehicle.wheelbase,
         min(limits, default=0.0),
-        tuple(angles(vehicle, hard, *s) for s in (("At kerb", 0.0, 0.0), *sags)),
+        tuple(angles(vehicle, hard, *s, other) for s in (("At kerb", 0.0, 0.0), *sags)),
         conflicts(assembly),
         roof,
         leg,
