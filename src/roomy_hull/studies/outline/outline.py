@@ -271,7 +271,7 @@ def study(case: Case) -> Outline:
     rule = assembly.shop.dimension_rule(body.rule)
     limits = [v for v in (rule.overhang, rule.overhang_share * vehicle.wheelbase) if v > 0]
     roof, leg, step = roof_line(assembly)
-    hard, other = hard_points(assembly), other_points(assembly)
+    hard = (hard_points(assembly), other_points(assembly))
     floor, canopy = ground.floor, ground.canopy
     return Outline(
         x1 - x0,
@@ -279,7 +279,7 @@ def study(case: Case) -> Outline:
         max(b.z1 for b in boxes),
         x1 - vehicle.wheelbase,
         min(limits, default=0.0),
-        tuple(angles(vehicle, hard, *s, other) for s in (("At kerb", 0.0, 0.0), *sags)),
+        tuple(angles(vehicle, hard[0], *s, hard[1]) for s in (("At kerb", 0.0, 0.0), *sags)),
         conflicts(assembly),
         roof,
         leg,
