@@ -32,6 +32,7 @@ from roomy_hull.drawing.view import ELEVATION, SLICE, View
 from roomy_hull.job.carried import Carried
 from roomy_hull.session.pages.drawing import DrawingModel
 from roomy_hull.session.session import Session
+from roomy_hull.session.worn import off
 
 HEAD = 26.0
 """Room for a picture's title. [px]"""
@@ -143,7 +144,7 @@ class Ground(QWidget):
         p.fillRect(self.rect(), QColor(t.paper))
         where = self.layout_now()
         painter = painter_for(t, look.system)
-        looks = Looks(look.opened, look.stature)
+        looks = Looks(look.opened, look.stature, off(self._session))
         assembly = session.sight.assembly
         self._titles(p, where)
         station = look.station

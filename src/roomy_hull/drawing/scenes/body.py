@@ -115,7 +115,7 @@ def leaves(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
     return [s for d in sides.doors(body) if d.door.side == side for s in _door(view, box, d)]
 
 
-def shell(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
+def shell(view: View, box: Box, body: Canopy, side: str, *, rails: bool = True) -> list[Stroke]:
     """Draw a canopy, or another room that is made as one: its wall as seen, roof rails, doors.
 
     Parameters
@@ -128,6 +128,8 @@ def shell(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
         Its sizes and doors.
     side : str
         Of the wall that one faces.
+    rails : bool
+        Whether it has roof rails.
 
     Returns
     -------
@@ -140,10 +142,11 @@ def shell(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
     k0 += body.base
     found: list[Stroke] = [rectangle("canopy", h0, k0, h1, k1, 22)]
     found.append(line("detail", (h0 + 14, k1 - 26), (h1 - 14, k1 - 26)))
-    for rail in (0.12, 0.5, 0.88):
+    for rail in (0.12, 0.5, 0.88) if rails else ():
         c = h0 + (h1 - h0) * rail
         found.append(rectangle("trim", c - 22, k1, c + 22, k1 + 34, 6))
-    found.append(rectangle("trim", h0 + 30, k1 + 28, h1 - 30, k1 + 52, 10))
+    if rails:
+        found.append(rectangle("trim", h0 + 30, k1 + 28, h1 - 30, k1 + 52, 10))
     return found + leaves(view, box, body, side)
 
 

@@ -64,12 +64,12 @@ def _part_sizes(box: Box, names: dict[str, str], station: Station) -> tuple[Body
     k = box.z1 + ROW * 0.8
     if station in ("left", "right"):
         s = ELEVATION[station].h[1]
-        h = (box.x1 + ROW * 0.8) * s
+        h = (box.x1 + ROW * 1.5) * s
         if "length" in names:
             found.append(BodySize(names["length"], (box.x0 * s, k), (box.x1 * s, k)))
         found.append(BodySize(names["height"], (h, box.z0), (h, box.z1)))
     elif station == "rear":
-        h = box.y1 + ROW * 0.8
+        h = box.y1 + ROW * 1.5
         found.append(BodySize(names["width"], (box.y0, k), (box.y1, k)))
         found.append(BodySize(names["height"], (h, box.z0), (h, box.z1)))
     return tuple(found)

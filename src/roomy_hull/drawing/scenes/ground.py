@@ -27,10 +27,11 @@ END_DEPTH = 1500.0
 
 
 class Looks(msgspec.Struct, frozen=True):
-    """What the viewer wants to see: open units, and a person's stature (0 for nobody). [mm]"""
+    """What the viewer wants to see: open units, a person's stature (0 for nobody) [mm], and what is off in the set-up."""
 
     opened: frozenset[str] = frozenset()
     stature: float = 0.0
+    off: frozenset[str] = frozenset()
 
 
 def frame(
@@ -166,7 +167,10 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
         return tuple(_plan_things(assembly, view, looks))
     strokes = body_scene.rack(assembly, view)
     for thing in _by_nearness(assembly, view):
-        if isinstance(thing.value, Carried) and thing.value.kind in outfit.VEHICLE_KINDS:
+        if thing.id in looks.off:
+            if thing.place is None or thing.place.bay.side == station:
+                strokes.append(rectangle("space", *view.rect(thing.envelope), 6, thing.id))
+        elif isinstance(thing.value, Carried) and thing.value.kind in outfit.VEHICLE_KINDS:
             strokes += outfit.fitted(thing.value, view, view.rect(thing.envelope))
         elif isinstance(thing.value, Carried):
             strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
@@ -344,6 +348,9 @@ def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
     found: list[Stroke] = []
     for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
         item = thing.value
+        if item.id in looks.off:
+            found.append(rectangle("space", *view.rect(thing.envelope), 4, item.id))
+            continue
         if isinstance(item, Carried):
             if item.on_roof:
                 found.append(rectangle("overhead", *view.rect(thing.envelope), 40, item.id))

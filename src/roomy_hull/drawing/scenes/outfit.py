@@ -41,7 +41,9 @@ def rooms(assembly: Assembly, view: View, side: str) -> list[Stroke]:
         if one.alcove is not None:
             found.append(rectangle("canopy", *view.rect(one.alcove), 60))
         if one.room.made:
-            found += body_scene.shell(view, one.box, one.room.shell, side)
+            found += body_scene.shell(
+                view, one.box, one.room.shell, side, rails=one.room.kind != "side box"
+            )
         else:
             found += _camper(view, one, side)
     return found

@@ -9,6 +9,7 @@ from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Bay, Canopy
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import frame, sides
+from roomy_hull.kit.body.faces import FaceWay, ways_of
 from roomy_hull.kit.body.subframe import floor_z, front_x
 
 
@@ -33,6 +34,8 @@ class BayPlace(msgspec.Struct, frozen=True):
         the margins leave of its face. [mm]
     doorless : bool
         Whether no door opens into it.
+    also : tuple of FaceWay
+        Further ways into it.
     """
 
     bay: Bay
@@ -40,6 +43,7 @@ class BayPlace(msgspec.Struct, frozen=True):
     size: Box
     openings: tuple[Rect, ...]
     doorless: bool = False
+    also: tuple[FaceWay, ...] = ()
 
     def opening_for(self, e: Box) -> Rect:
         """The opening behind which something stands: that which shares most of its front with it.
@@ -108,7 +112,7 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
     return bays_of(canopy, clear) if canopy is not None and clear is not None else {}
 
 
-def bays_of(canopy: Canopy, clear: Box) -> dict[str, BayPlace]:
+def bays_of(canopy: Canopy, clear: Box, *, own: bool = False) -> dict[str, BayPlace]:
     """The bays of a canopy, or of another room.
 
     Parameters
@@ -117,6 +121,8 @@ def bays_of(canopy: Canopy, clear: Box) -> dict[str, BayPlace]:
         Walls, doors and bays. [mm]
     clear : Box
         Its clear inside in vehicle axes. [mm]
+    own : bool
+        Whether its walls are the vehicle's own, whose doors nobody drew.
 
     Returns
     -------
@@ -140,7 +146,9 @@ def bays_of(canopy: Canopy, clear: Box) -> dict[str, BayPlace]:
         )
         seen = sides.clear_in(canopy, bay.side, canopy.wall + bay.start, bay.sill, face)
         size = Box(0, 0, 0, bay.length, bay.depth, bay.height)
-        found[bay.id] = BayPlace(bay, frame, size, seen or (face,), not seen)
+        found[bay.id] = BayPlace(
+            bay, frame, size, seen or (face,), not seen, ways_of(canopy, bay, own=own)
+        )
     return found
 
 

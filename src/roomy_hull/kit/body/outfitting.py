@@ -23,7 +23,8 @@ ROOMS: dict[str, str] = {
 """Rooms that can be begun, and their words."""
 LEAST_BOX = 450.0
 """A box shorter than this is not begun: it holds nothing that its walls do not. [mm]"""
-DOG_BOX = 900.0
+DOG_BOX, SIDE_BOX, WIDE_TRAY = 900.0, 210.0, 1900.0
+"""Length of a dog box; depth of a side box beside a camper, and from which width a tray keeps room for two. [mm]"""
 CAMPER_KG_PER_M = 170.0
 """A bought slide-in body, empty, by the metre of its floor (common practice). [kg/m]"""
 
@@ -243,7 +244,9 @@ def _camper(job: Job) -> Room:
     floor = floor_z(vehicle, tray)
     over_up = max(200.0, vehicle.shape.height - floor + 80.0)
     high = max(1950.0, over_up + 700.0)
-    wide = min(_across(job), 2000.0)
+    # A wide flatbed keeps room for side boxes beside it.
+    across = _across(job)
+    wide = across - 2 * (SIDE_BOX + APART) if across > WIDE_TRAY else across
     door = Door(id="door", side="rear", start=wide / 2 - 300, length=600, sill=60.0, height=min(1700.0, high - 200),
                 hinge="start", swing=110.0)  # fmt: skip
     bay = Bay(id="floor", name="Inside", side="rear", start=10, length=wide - 80, depth=long - 80, sill=60.0,

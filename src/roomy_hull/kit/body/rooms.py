@@ -67,7 +67,7 @@ def bays(there: tuple[RoomPlace, ...]) -> dict[str, BayPlace]:
     """The bays of all rooms, by id. [mm]"""
     found: dict[str, BayPlace] = {}
     for one in there:
-        found |= bays_of(one.room.shell, one.inside)
+        found |= bays_of(one.room.shell, one.inside, own=one.room.kind in ("cab", "hatch"))
     return found
 
 
@@ -90,6 +90,8 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
     found: list[Part] = []
     for part in shell.parts(room.shell, shop):
         name = part.name.replace("Canopy: ", f"{room.name}: ")
+        if isinstance(part, Hardware) and room.kind == "side box" and part.metres and part.bore:
+            continue  # a side box has no roof rails
         if isinstance(part, Hardware):
             name = name.replace("canopy to tray", f"{room.name} to tray")
             lies = tuple(b.moved(*corner) for b in part.places)

@@ -12,6 +12,7 @@ from roomy_hull.session.actions.editing import pitch_of_selection
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.fit.plans import most_open, plan
 from roomy_hull.studies.fit.run_through import RunResult, play
 
@@ -38,7 +39,7 @@ def open_most(session: Session) -> None:
     if session.look.opened:
         session.view.set(opened=frozenset())
         return
-    found = session.verdict.together
+    found = in_setup(session).together
     side = session.look.station
     here = [o for o in found.openings if o.side == side or side in ("above", "front", "underneath")]
     # Doors and carriers first, then units from the floor up: the order in which one would open them.
@@ -59,12 +60,12 @@ def keep_set(session: Session) -> None:
     name = session.asker.name("Name of the set", "Camp kitchen")
     if name:
         members = tuple(
-            o.id for o in session.verdict.assembly.openings() if o.id in session.look.opened
+            o.id for o in in_setup(session).assembly.openings() if o.id in session.look.opened
         )
         if session.attempt(
             f"keep the set {name}", lambda: layouts.with_set(session.job, name, members)
         ):
-            found = plan(session.verdict.together, members)
+            found = plan(in_setup(session).together, members)
             session.say(f"'{name}' holds" if found.holds else f"'{name}' does not hold; see the findings",
                       trouble=not found.holds)  # fmt: skip
 
@@ -78,9 +79,9 @@ def keep_run(session: Session) -> None:
     if not name:
         return
     members = tuple(
-        o.id for o in session.verdict.assembly.openings() if o.id in session.look.opened
+        o.id for o in in_setup(session).assembly.openings() if o.id in session.look.opened
     )
-    order = plan(session.verdict.together, members).order or members
+    order = plan(in_setup(session).together, members).order or members
     moves = tuple(Move(do="open", what=key) for key in order)
     if session.attempt(
         f"keep the run-through {name}", lambda: layouts.with_run(session.job, name, moves)
@@ -92,7 +93,7 @@ def played(session: Session) -> RunResult | None:
     """Play the chosen run-through from the start; none where there is none."""
     runs = {r.id: r for r in session.job.runs}
     run = runs.get(session.look.run) or next(iter(runs.values()), None)
-    verdict = session.verdict
+    verdict = in_setup(session)
     return None if run is None else play(verdict.assembly, verdict.together, verdict.in_out, run)
 
 
@@ -106,7 +107,7 @@ def go_to_step(session: Session, step: int) -> None:
     done = result.played[step - 1] if step else None
     changes: dict[str, object] = {"step": step, "opened": done.opened if done else frozenset()}
     if done is not None:
-        opening = session.verdict.assembly.opening(done.move.what)
+        opening = in_setup(session).assembly.opening(done.move.what)
         if opening is not None:
             changes["station"] = opening.side
     session.view.set(**changes)

@@ -12,6 +12,7 @@ from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, View
 from roomy_hull.session.session import Session
+from roomy_hull.session.worn import off
 
 WORDS = {
     "left": "Left side", "right": "Right side", "rear": "Rear", "front": "Front", "above": "From above",
@@ -78,7 +79,8 @@ class DrawingModel:
     def papers(self) -> tuple[Paper, ...]:
         """Draw both pictures for paper, as they are seen."""
         look, assembly = self._session.look, self._session.sight.assembly
-        looks, station = Looks(look.opened, look.stature), look.station
+        looks = Looks(look.opened, look.stature, off(self._session))
+        station = look.station
         upper, lower = ground_scene.frame(assembly, station, whole=look.whole, opened=look.opened)
         elevation = ground_scene.elevation(assembly, station, looks)
         elevation += overall_sizes(assembly, station, whole=look.whole)

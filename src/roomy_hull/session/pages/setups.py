@@ -24,7 +24,8 @@ class SetupsModel(PageModel):
         body = job.body
         found: list[tuple[str, str]] = []
         if body.canopy is not None and body.canopy.kind == "canopy":
-            found.append(("canopy", f"{body.canopy.name} (canopy)"))
+            word = "" if "canopy" in body.canopy.name.lower() else " (canopy)"
+            found.append(("canopy", f"{body.canopy.name}{word}"))
         found += [(r.id, r.name) for r in body.rooms if r.kind not in ("cab", "hatch")]
         found += [(r.id, f"{r.name} (rack)") for r in body.racks]
         if body.tray.sides > 0:

@@ -222,12 +222,47 @@ def _inside(assembly: Assembly, thing: Thing, found: Meetings, doors: list[Openi
     lids = [o for o in thing.openings if not _slides(o)]
     device = isinstance(thing.value, Device | Board)
     box = thing.envelope if device else _shrunk(thing.envelope, SHEET)
+    side, first, above = _easiest(assembly, thing, first)
     door = _door(thing.envelope, side, doors)
     needs = closure([*(o.id for o in lids), *([door] if door else [])], found.needs)
     return [Space(
-        thing.id, "", thing.value.name, side, box, box, any(_is_lid(o, thing) for o in lids), needs, first,
+        thing.id, "", thing.value.name, side, box, box, above or any(_is_lid(o, thing) for o in lids), needs, first,
         (*(p.box for o in lids for p in o.opened), *_sheets(thing)), getattr(thing.value, "use", ""), False, device,
     )]  # fmt: skip
+
+
+def _easiest(
+    assembly: Assembly, thing: Thing, first: tuple[str, ...]
+) -> tuple[str, tuple[str, ...], bool]:
+    """The face at which the fewest things stand before a unit: its side, those things, whether one reaches in from above."""
+    place = thing.place
+    if place is None:
+        return "left", first, False
+    side, best, above = str(place.bay.side), first, False
+    own = thing.in_bay
+    for way in place.also:
+        if not best:
+            break
+        out = way.out(own, place.size)
+        flat = [n for n in range(3) if n != way.axis]
+        rows = []
+        for other in assembly.things:
+            if other is thing or other.place is None or other.place.bay.id != place.bay.id:
+                continue
+            b = other.in_bay
+            beyond = (
+                b[way.axis] >= own[way.axis + 3] - 1
+                if way.sense > 0
+                else b[way.axis + 3] <= own[way.axis] + 1
+            )
+            hides = [min(out[n + 3], b[n + 3]) - max(out[n], b[n]) for n in flat]
+            face = max(1.0, (own[flat[0] + 3] - own[flat[0]]) * (own[flat[1] + 3] - own[flat[1]]))
+            if beyond and min(hides) > 0 and hides[0] * hides[1] > BEFORE * face:
+                rows.append(other.id)
+        if len(rows) < len(best):
+            best, above = tuple(rows), way.face == "top"
+            side = way.face if way.face in ("left", "right", "rear") else str(place.bay.side)
+    return side, best, above
 
 
 def _sheets(thing: Thing) -> tuple[Box, ...]:

@@ -326,7 +326,7 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
         return
     a, b, c = thing.expansion.envelope.size()
     short = min(max(a - (u1 - u0), c - (w1 - w0)), max(b - (u1 - u0), c - (w1 - w0)))
-    if short > TOUCH:
+    if short > TOUCH and not any(way.passes((a, b, c), TOUCH) for way in place.also):
         yield Flaw("opening", short, 0.0, how="pass", where=(thing.envelope,))
 
 

@@ -12,6 +12,7 @@ from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.canopy import BayPlace
 
 KEY = "in and out"
 RESTS = 8.0
@@ -152,10 +153,34 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
         ]
         if places:
             blockers[t.id] = tuple(units[m].id for m in sorted(places))
+    place = units[0].place
+    if place is not None and place.also:
+        blockers = _by_easiest(units, local, rooms, place, blockers)
     # What blocks a unit goes in after it.
     order = in_order([t.id for t in units], blockers)
     locked = () if order is not None else tuple(circles(blockers))
     return InBay(tuple(units), blockers, tuple(order or ()), locked, ways, pairs > MOST_PAIRS)
+
+
+def _by_easiest(
+    units: list[Thing], local: dict[str, Box], rooms: dict[str, tuple[Box, ...]], place: BayPlace,
+    blockers: dict[str, tuple[str, ...]],
+) -> dict[str, tuple[str, ...]]:  # fmt: skip
+    """What blocks each unit at the face of its bay where the fewest do; the access face where as few do."""
+    found: dict[str, tuple[str, ...]] = {}
+    for t in units:
+        best = blockers.get(t.id, ())
+        for way in place.also:
+            if len(best) == 0 or not way.passes(t.expansion.envelope.size(), 0.01):
+                continue
+            out = way.out(local[t.id], place.size)
+            rows = tuple(
+                u.id for u in units if u is not t and _blocks(rooms[t.id], (out, out, out), local[t.id], rooms[u.id])
+            )  # fmt: skip
+            best = rows if len(rows) < len(best) else best
+        if best:
+            found[t.id] = best
+    return found
 
 
 def _ways(thing: Thing, e: Box) -> Ways:

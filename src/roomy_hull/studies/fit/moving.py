@@ -79,7 +79,7 @@ def _meetings(
     for x, rows in found.still.items():
         for what, meeting in rows:
             thing = assembly.thing(what)
-            name = thing.value.name if thing is not None else what.word
+            name = thing.value.name if thing is not None else _fixed_name(assembly, what)
             if meeting.clashes and not _told(by_id[x].owner, what, fit):
                 seen.add((x, what.id if what.is_thing else what.word))
                 add(x, "late" if meeting.late else "blocked", Cause(what, name, meeting))
@@ -102,6 +102,12 @@ def _meetings(
         (_near if sort == "near" else _blocked)(by_id[x], list(causes.values()), assembly)
         for (x, sort), causes in sorts.items()
     ]
+
+
+def _fixed_name(assembly: Assembly, what: Ref) -> str:
+    """What never moves, in words: a rack by its name."""
+    rack = assembly.ground.rack(what.id) if what.kind == "rack" else None
+    return rack.rack.name if rack is not None else what.word
 
 
 def _deadlocks(

@@ -273,6 +273,8 @@ def _against_still(
     if before is not None:
         old = before.results[KEY].still
     fixed = assembly.ground.fixed
+    # What lies on a rack touches it, and opens beside it.
+    held = {c.id: Ref("rack", c.on) for c in assembly.job.carried if c.on}
     body = Boxes([p.piece.box for p in fixed] if fresh or not same_body else [])
     blocks: dict[str, tuple[Piece, ...]] = {}
     everything = Boxes([t.envelope for t in assembly.things] if fresh else [])
@@ -284,7 +286,11 @@ def _against_still(
         if same_body and x.id not in fresh:
             rows += [r for r in known if not r[0].is_thing]
         else:
-            near_it = [fixed[n] for n in body.near(x.swept_box, wanted)]
+            near_it = [
+                fixed[n]
+                for n in body.near(x.swept_box, wanted)
+                if fixed[n].ref != held.get(x.owner)
+            ]
             rows += _against_body(x, near_it, wanted)
         kept: list[tuple[Ref, Meeting]] = []
         limit = wanted if x.turns else 0.0
@@ -315,7 +321,9 @@ def _against_body(
 ) -> list[tuple[Ref, Meeting]]:  # fmt: skip
     """Hold one opening against what is fixed near it, all pieces of a name together."""
     rows = []
-    for ref, group in itertools.groupby(fixed, key=lambda piece: piece.ref):
+    for (ref, _role, _side), group in itertools.groupby(
+        fixed, key=lambda p: (p.ref, p.role, p.side)
+    ):
         pieces = list(group)
         still = pieces[0]
         own_box = still.role in UNDER and x.kind == "tray"

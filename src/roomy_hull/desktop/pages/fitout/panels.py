@@ -19,6 +19,7 @@ from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.actions.fitting_out import go_to_step, played
 from roomy_hull.session.session import Session
+from roomy_hull.session.worn import in_setup
 
 BEAT_MS = 900
 
@@ -177,7 +178,7 @@ class InOutPanel(QWidget):
         if not self.isVisible():
             return
         session = self._session
-        found, assembly = session.verdict.in_out, session.verdict.assembly
+        found, assembly = in_setup(session).in_out, in_setup(session).assembly
         names = {t.id: t.value.name for t in assembly.things}
         rows = []
         for bay, order in found.order.items():

@@ -24,6 +24,7 @@ from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.fit.plans import plan
 
 CELL, NAMES, HEAD = 18, 158, 128
@@ -51,7 +52,7 @@ class Grid(QWidget):
 
     def rows(self) -> list[Opening]:
         """The openings shown."""
-        found = self._session.verdict.together.openings
+        found = in_setup(self._session).together.openings
         return [o for o in found if self.side in ("all", o.side)]
 
     def refresh(self) -> None:
@@ -75,7 +76,7 @@ class Grid(QWidget):
 
     def words(self, row: int, column: int) -> str:
         """Say how two openings stand to each other."""
-        rows, found = self.rows(), self._session.verdict.together
+        rows, found = self.rows(), in_setup(self._session).together
         x, y = rows[row], rows[column]
         relation = found.relation(x.id, y.id)
         meeting = found.meeting(x.id, y.id)
@@ -94,7 +95,7 @@ class Grid(QWidget):
         """Paint names and cells."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
-        t, rows, found = self.theme, self.rows(), self._session.verdict.together
+        t, rows, found = self.theme, self.rows(), in_setup(self._session).together
         p.fillRect(self.rect(), QColor(t.paper))
         if not rows:
             p.setFont(font(13))
@@ -284,7 +285,7 @@ class TogetherPage(QWidget):
         self._tell_pair()
         row = self.sets.currentRow()
         self.sets.clear()
-        found, names = self._session.verdict.together, self._names()
+        found, names = in_setup(self._session).together, self._names()
         for wanted in self._session.job.sets:
             made = plan(found, wanted.members)
             order = ", ".join(names.get(o, o) for o in made.order)
@@ -306,7 +307,7 @@ class TogetherPage(QWidget):
 
     def _names(self) -> dict[str, str]:
         """Name every opening by its id, one that is all of a thing by the thing."""
-        verdict = self._session.verdict
+        verdict = in_setup(self._session)
         return {o.id: o.name for o in verdict.together.openings} | {
             t.id: t.value.name for t in verdict.assembly.things
         }
@@ -315,7 +316,7 @@ class TogetherPage(QWidget):
         """Name what an opening meets: another opening, a thing, or what never moves."""
         if isinstance(what, str):
             return names.get(what, what)
-        thing = self._session.verdict.assembly.thing(what)
+        thing = in_setup(self._session).assembly.thing(what)
         return thing.value.name if thing is not None else what.word
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
@@ -342,8 +343,8 @@ class TogetherPage(QWidget):
     def show_on_drawing(self, x: str, y: str) -> None:
         """Open both on the drawing and mark the stretch where they touch."""
         session = self._session
-        opening = session.verdict.assembly.opening(x)
-        meeting = session.verdict.together.meeting(x, y)
+        opening = in_setup(session).assembly.opening(x)
+        meeting = in_setup(session).together.meeting(x, y)
         side = opening.side if opening is not None else session.look.station
         session.view.turn_to("Fit-out", "Drawing", station=side, opened=frozenset({x, y}))
         if meeting is not None:
@@ -354,7 +355,7 @@ class TogetherPage(QWidget):
         sets = self._session.job.sets
         if 0 <= self.sets.currentRow() < len(sets):
             wanted = sets[self.sets.currentRow()]
-            made = plan(self._session.verdict.together, wanted.members)
+            made = plan(in_setup(self._session).together, wanted.members)
             self._session.view.turn_to(
                 "Fit-out", "Drawing", opened=frozenset((*wanted.members, *made.order))
             )

@@ -7,6 +7,7 @@ from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.pages.access.words import SIDES, asked, chosen_space, moves_words, space_key
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.stowing import MOST_ACTIONS
 
 MOVE_HEADS = ("What", "Wanted", "Actions", "May take", "Lifted aside", "Walked, m", "How")
@@ -17,7 +18,7 @@ class MovesModel(PageModel):
 
     def _rows(self) -> list[tuple[str, str, str, int]]:
         """Key, name, class and space of every row."""
-        verdict = self._session.verdict
+        verdict = in_setup(self._session)
         found = verdict.access
         rows = [
             (space_key(s), s.name, s.use, n)
@@ -38,7 +39,7 @@ class MovesModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Every row: its class, its moves."""
-        verdict = self._session.verdict
+        verdict = in_setup(self._session)
         found = verdict.access
         rows: list[list[Cell]] = []
         for key, name, use, n in self._rows():
@@ -58,12 +59,12 @@ class MovesModel(PageModel):
     def space(self) -> int:
         """Which space is played; -1 for none."""
         session = self._session
-        return chosen_space(session.verdict, session.look, session.selection.key)
+        return chosen_space(in_setup(session), session.look, session.selection.key)
 
     def steps(self) -> int:
         """How many moves are played."""
         n = self.space()
-        return self._session.verdict.access.moves[n].count if n >= 0 else 0
+        return in_setup(self._session).access.moves[n].count if n >= 0 else 0
 
     def step(self) -> int:
         """After how many of them it is shown: all where nothing else was chosen."""
@@ -74,10 +75,10 @@ class MovesModel(PageModel):
         """The moves, the last one shown in brackets."""
         n = self.space()
         if n < 0:
-            rounds = self._session.verdict.access.rounds
+            rounds = in_setup(self._session).access.rounds
             said = ";  ".join(f"{r.name}: {r.actions} actions, {r.metres:.0f} m" for r in rounds)
             return f"Choose a row to play its moves on the drawing.   {said}"
-        rows = moves_words(self._session.verdict, self._session.verdict.access.moves[n])
+        rows = moves_words(in_setup(self._session), in_setup(self._session).access.moves[n])
         if not rows:
             return "It is at hand: nothing has to be opened."
         return "   ".join(
@@ -87,7 +88,7 @@ class MovesModel(PageModel):
     def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the vehicle as it stands after so many moves, with who does them."""
         session = self._session
-        verdict, n = session.verdict, self.space()
+        verdict, n = in_setup(session), self.space()
         person = asked(session)
         if n < 0:
             station: Station = session.look.station if session.look.station in SIDES else "left"

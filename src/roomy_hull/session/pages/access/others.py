@@ -6,6 +6,7 @@ from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.session.pages.access.words import index_words, names_of, party
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.effort import Effort
 from roomy_hull.studies.access.living import HAIR
 
@@ -26,7 +27,7 @@ class LiftingModel(PageModel):
         ]
 
     def _worst_first(self) -> list[Effort]:
-        return sorted(self._session.verdict.access.efforts, key=lambda e: -e.index)
+        return sorted(in_setup(self._session).access.efforts, key=lambda e: -e.index)
 
     def cells(self) -> list[list[Cell]]:
         """Every lift in a row."""
@@ -84,7 +85,7 @@ class LivingModel(PageModel):
     def cells(self) -> list[list[Cell]]:
         """Everything against what it wants."""
         session = self._session
-        life, system = session.verdict.access.living, session.look.system
+        life, system = in_setup(session).access.living, session.look.system
         names = names_of(session)
         tallest = max(p.stature for p in party(session))
 
@@ -114,7 +115,7 @@ class LivingModel(PageModel):
 
     def words(self) -> str:
         """How it stands in camp."""
-        t, system = self._session.verdict.access.living.tilt, self._session.look.system
+        t, system = in_setup(self._session).access.living.tilt, self._session.look.system
         if t is None:
             return ""
         wheels = ("front left", "front right", "rear left", "rear right")

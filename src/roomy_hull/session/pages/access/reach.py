@@ -33,11 +33,11 @@ class ReachModel(PageModel):
 
     def keys(self) -> list[str]:
         """What each row chooses."""
-        return [space_key(s) for s in self._session.verdict.access.spaces]
+        return [space_key(s) for s in in_setup(self._session).access.spaces]
 
     def cells(self) -> list[list[Cell]]:
         """Every space in a row."""
-        found = self._session.verdict.access
+        found = in_setup(self._session).access
         n = self.chosen()
         rows: list[list[Cell]] = []
         for i, (space, seen) in enumerate(zip(found.spaces, found.seen, strict=True)):
@@ -53,12 +53,12 @@ class ReachModel(PageModel):
     def chosen(self) -> int:
         """Which space is drawn: the chosen one, else the first."""
         session = self._session
-        n = chosen_space(session.verdict, session.look, session.selection.key)
+        n = chosen_space(in_setup(session), session.look, session.selection.key)
         return n if n >= 0 else 0
 
     def _draw(self, *, plan: bool) -> tuple[str, tuple[Scene, Rect] | None]:
         session = self._session
-        found = session.verdict.access
+        found = in_setup(session).access
         if not found.spaces:
             return "There is nothing to reach for yet: place units in Fit-out.", None
         n, person = self.chosen(), asked(session)
@@ -68,13 +68,15 @@ class ReachModel(PageModel):
         if plan:
             side: Station = space.side if space.side in SIDES else "left"
             drawn = scene.reaching(
-                session.verdict.assembly, space, seen, person.stature, side, plan=True
+                in_setup(session).assembly, space, seen, person.stature, side, plan=True
             )
             return "From above", drawn
         station = scene.END.get(space.side, "rear")
         who = person.called.partition(",")[0]
         title = f"{who}, {person.stature / 10:.0f} cm, {space.name}: {reach_words(seen)}"
-        return title, scene.reaching(session.verdict.assembly, space, seen, person.stature, station)
+        return title, scene.reaching(
+            in_setup(session).assembly, space, seen, person.stature, station
+        )
 
     def profile(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw somebody reaching, in profile."""

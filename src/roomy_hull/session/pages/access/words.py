@@ -6,6 +6,7 @@ from roomy_hull.drawing.view import Station
 from roomy_hull.job.goods import CAB, Good, Person, people
 from roomy_hull.session.session import Session
 from roomy_hull.session.view import Look
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.moves import Moves, words
 from roomy_hull.studies.access.reach import Seen
 from roomy_hull.studies.access.spaces import Space
@@ -109,7 +110,7 @@ def index_words(value: float) -> str:
 
 def access_words(session: Session) -> tuple[str, str, str, str, str]:
     """What the card says of what is chosen: title, kind, figure, sum, hint."""
-    verdict, look = session.verdict, session.look
+    verdict, look = in_setup(session), session.look
     good = chosen_good(verdict, look)
     found = verdict.access
     if good is not None:
