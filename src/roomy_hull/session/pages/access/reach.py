@@ -14,6 +14,7 @@ from roomy_hull.session.pages.access.words import (
 )
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.reach import SEES
 
 
