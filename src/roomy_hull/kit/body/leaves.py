@@ -52,9 +52,11 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
         stand = frame.from_inside(canopy, door.side, *corner)
         made.append(
             SheetPart(name, CANOPY, long, high, canopy.skin, skin, left=fold, right=fold, front=fold,
-                      back=fold, cutouts=_lock_openings(leaf, door.side), role="leaf", group=name, join="welded",
+                      back=fold, cutouts=_cut(leaf, door.side, door.leaf), role="leaf", group=name, join="welded",
                       stands=(stand,))
         )  # fmt: skip
+        if door.leaf == "mesh":
+            made.append(_mesh(name, leaf, door.side))
         if section:
             # Rails from return to return, stiles between them.
             t = canopy.skin
@@ -65,10 +67,63 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
                 BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf", group=name,
                         stands=tuple(beyond(stand, x, t + bar, t, upright=True) for x in (t + bar, long - t))),
             ]  # fmt: skip
+        if door.second:
+            # Kept for the same opening: it is cut and hinged alike, and stands nowhere while the other hangs.
+            other = f"{name} second leaf of {door.second}"
+            made.append(
+                SheetPart(other, CANOPY, long, high, canopy.skin, skin, left=fold, right=fold, front=fold, back=fold,
+                          cutouts=_cut(leaf, door.side, door.second), join="welded")
+            )  # fmt: skip
+            if section:
+                made += [
+                    BarPart(f"{other} rail", CANOPY, section, inner[0], metal, 2),
+                    BarPart(f"{other} stile", CANOPY, section, inner[1], metal, 2),
+                ]
+            if door.second == "mesh":
+                made.append(_mesh(other, leaf, door.side))
+            made.append(
+                Hardware(f"lift-off hinge pins for {other.removeprefix('Canopy: ')}", CANOPY, 3)
+            )
     if place.made:
         made += _jambs(canopy, place, skin)
         made += _door_hardware(canopy, place, words)
     return tuple(made)
+
+
+MESH_EDGE, MESH_PAST = 60.0, 30.0
+"""What of a leaf's sheet is left around its mesh, and beyond a lock's opening (common practice). [mm]"""
+
+
+def _cut(leaf: Leaf, side: str, kind: str) -> tuple[Cutout, ...]:
+    """The openings of a leaf's skin: those of its locks, and that of its mesh where there is room for one."""
+    locks = _lock_openings(leaf, side)
+    if kind != "mesh":
+        return locks
+    long, high = leaf.size()
+    x0, y0, x1, y1 = MESH_EDGE, MESH_EDGE, long - MESH_EDGE, high - MESH_EDGE
+    for c in locks:
+        # Past the lock at the edge to which it is nearest.
+        gaps = {"x0": c.x, "y0": c.y, "x1": long - c.x - c.length, "y1": high - c.y - c.width}
+        if leaf.hinge in ("top", "bottom"):
+            gaps = {k: v for k, v in gaps.items() if k in ("y0", "y1")}
+        else:
+            gaps = {k: v for k, v in gaps.items() if k in ("x0", "x1")}
+        edge = min(gaps, key=lambda k: gaps[k])
+        x0 = max(x0, c.x + c.length + MESH_PAST) if edge == "x0" else x0
+        x1 = min(x1, c.x - MESH_PAST) if edge == "x1" else x1
+        y0 = max(y0, c.y + c.width + MESH_PAST) if edge == "y0" else y0
+        y1 = min(y1, c.y - MESH_PAST) if edge == "y1" else y1
+    if x1 - x0 < MESH_EDGE or y1 - y0 < MESH_EDGE:
+        return locks
+    return (*locks, Cutout(x0, y0, x1 - x0, y1 - y0, 20.0))
+
+
+def _mesh(name: str, leaf: Leaf, side: str) -> Hardware:
+    """The mesh of a leaf, as large as its opening and a rivet's edge more."""
+    cuts = _cut(leaf, side, "mesh")
+    hole = cuts[-1] if len(cuts) > len(_lock_openings(leaf, side)) else None
+    size = f"{hole.length + 40:.0f} × {hole.width + 40:.0f}" if hole is not None else "small"
+    return Hardware(f"mesh {size} for {name.removeprefix('Canopy: ')}, riveted on inside", CANOPY)
 
 
 LOCK_CUT = (92.0, 62.0)
