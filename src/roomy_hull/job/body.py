@@ -26,7 +26,9 @@ class Arch(Value, frozen=True, kw_only=True):
 class UnderBox(Value, frozen=True, kw_only=True):
     """A toolbox hung under the tray's edge, ahead of the wheel or behind it. [mm]
 
-    `gap` is its distance from the tray's front (ahead) or tail (behind); `depth` reaches inward.
+    `gap` is its distance from the tray's front (ahead) or tail (behind); `depth` reaches inward. Its door lets
+    `down` or lifts `up`. A `wet pocket` is for gear that drips: it drains, its door has no seal, and it opens into
+    no toolbox.
     """
 
     id: Id
@@ -39,6 +41,8 @@ class UnderBox(Value, frozen=True, kw_only=True):
     depth: PositiveMm
     sheet: BentSheet = 2.0
     contents: Kg = 0.0
+    door: Literal["down", "up"] = "down"
+    kind: Literal["toolbox", "wet pocket"] = "toolbox"
 
     @property
     def holder(self) -> str:
@@ -47,13 +51,18 @@ class UnderBox(Value, frozen=True, kw_only=True):
 
 
 class Trundle(Value, frozen=True, kw_only=True):
-    """A long drawer under the tray, between the chassis rails, opening at the rear. [mm]"""
+    """A long drawer under the tray, between the chassis rails, opening at the rear. [mm]
+
+    It `locks` both shut and drawn out. Its `lid` is a table over it while it stands drawn out.
+    """
 
     length: PositiveMm
     width: PositiveMm
     height: PositiveMm
     sheet: BentSheet = 2.0
     contents: Kg = 0.0
+    locks: bool = True
+    lid: bool = False
 
     def __post_init__(self) -> None:
         """Refuse a drawer whose slides and sheets leave no box.

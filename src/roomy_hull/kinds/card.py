@@ -7,7 +7,7 @@ import msgspec
 from roomy_hull.core.doubt import RELATIVE_DOUBT
 
 FieldKind = Literal[
-    "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes",
+    "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes", "groups",
     "material", "rule", "words",
 ]  # fmt: skip
 

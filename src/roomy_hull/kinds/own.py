@@ -7,10 +7,10 @@ from msgspec import Meta
 from roomy_hull.core.doubt import Source
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
-from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.strokes import Scene, rectangle
-from roomy_hull.core.value import Gap, Kg, Mm, PositiveMm, Value
+from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Value
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
@@ -30,6 +30,23 @@ class Block(Value, frozen=True, kw_only=True):
     height: PositiveMm
     role: Literal["made", "bought", "front", "space"] = "made"
     moves: bool = False
+    group: Annotated[str, Meta(max_length=40)] = ""
+
+
+class Group(Value, frozen=True, kw_only=True):
+    """What moves together of an own unit, besides what its own motion moves: a second drawer, a lid, a leg.
+
+    It slides out by `travel`, lifts by `lift` (a leg goes down below 0), then turns by `turn` degrees about an edge of
+    its own boxes: ``left`` and ``right`` are the upright front edges, ``back`` the upper back one, as of a lid.
+    """
+
+    id: Id
+    name: Name = ""
+    travel: Gap = 0.0
+    lift: Mm = 0.0
+    turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
+    hinge: Literal["left", "right", "back"] = "left"
+    locks: bool = True
 
 
 class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
@@ -46,9 +63,10 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
     turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
     hinge: Literal["left", "right"] = "left"
     locks: bool = True
+    groups: Annotated[tuple[Group, ...], Meta(max_length=20)] = ()
 
     def __post_init__(self) -> None:
-        """Refuse boxes outside the unit's own size.
+        """Refuse boxes outside the unit's own size, and groups that do not go together.
 
         Raises
         ------
@@ -66,6 +84,15 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
                         f"own unit {self.id}: box {n} stands out of the unit along {name} "
                         f"({at:g} + {size:g}, room 0 to {room:g})"
                     )
+        ids = [g.id for g in self.groups]
+        for n, b in enumerate(self.blocks, 1):
+            if b.group and b.group not in ids:
+                raise ValueError(
+                    f"own unit {self.id}: box {n} moves with '{b.group}', which is no group of it; "
+                    f"use one of: {', '.join(ids) or 'none'}"
+                )
+        if len(set(ids)) != len(ids):
+            raise ValueError(f"own unit {self.id}: two groups share an id; give each its own")
 
 
 def box_of(block: Block) -> Box:
@@ -92,9 +119,9 @@ def expand(unit: Own, site: Site) -> Expansion:  # ruff: ignore[unused-function-
         Its solids, masses, motion if it has one, and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
-    solids = tuple(Solid(box_of(b), b.role, b.moves) for b in unit.blocks)
+    solids = tuple(Solid(box_of(b), b.role, b.moves or bool(b.group)) for b in unit.blocks)
     middle = (w / 2, d / 2, h / 2)
-    moved = tuple(Moved(s.box) for s in solids if s.moves)
+    moved = tuple(Moved(box_of(b)) for b in unit.blocks if b.moves and not b.group)
     steps: list[Step] = []
     if unit.travel:
         steps.append(Step("slide", INWARD, -unit.travel))
@@ -106,14 +133,41 @@ def expand(unit: Own, site: Site) -> Expansion:  # ruff: ignore[unused-function-
             else (0.0, 0.0)
         )
         steps.append(Step("swing", 2, -unit.turn if left else unit.turn, pivot=pivot))
-    motions = (Motion("", unit.name, moved, tuple(steps), unit.locks),) if moved and steps else ()
+    own = (Motion("", unit.name, moved, tuple(steps), unit.locks),) if moved and steps else ()
+    motions = own + tuple(m for g in unit.groups if (m := _motion(unit, g)) is not None)
     return Expansion(
         solids, (),
         (PointMass(unit.name, unit.mass, unit.mass_source, middle),
          PointMass("contents", unit.contents, unit.contents_source, middle, CONTENTS)),
         (Hardware(unit.name, unit.ref),), Box(0, 0, 0, w, d, h), elevation(unit),
-        travel=unit.travel if motions else 0.0, motions=motions, hollow=True,
+        travel=max([unit.travel if moved else 0.0, *(g.travel for g in unit.groups)]) if motions else 0.0,
+        motions=motions, hollow=True,
     )  # fmt: skip
+
+
+def _motion(unit: Own, group: Group) -> Motion | None:
+    """The motion of one group; none where nothing belongs to it or it goes nowhere."""
+    boxes = [box_of(b) for b in unit.blocks if b.group == group.id]
+    steps: list[Step] = []
+    if not boxes:
+        return None
+    if group.travel:
+        steps.append(Step("slide", INWARD, -group.travel))
+    if group.lift:
+        steps.append(Step("lift" if group.lift > 0 else "lower", 2, group.lift))
+    whole = hull(boxes)
+    if group.turn:
+        if group.hinge == "back":
+            pivot = (whole.y1 - group.travel, whole.z1 + group.lift)
+            steps.append(Step("fold", 0, -group.turn, pivot=pivot))
+        else:
+            left = group.hinge == "left"
+            pivot = (whole.x0 if left else whole.x1, whole.y0 - group.travel)
+            steps.append(Step("swing", 2, -group.turn if left else group.turn, pivot=pivot))
+    if not steps:
+        return None
+    name = group.name or f"{unit.name}: {group.id}"
+    return Motion(group.id, name, tuple(Moved(b) for b in boxes), tuple(steps), group.locks)
 
 
 def elevation(unit: Own) -> Scene:
@@ -131,7 +185,8 @@ def fields() -> tuple[Field, ...]:
         card.length("travel", "Slides out by", "What moves of it"),
         card.number("turn", "Turns by, degrees", whole=False), card.HINGE, card.yes("locks", "Locks when open"),
         Field("blocks", "Boxes", "boxes",
-              "u v w width depth height, one box each, ; between; m after one that moves"),
+              "u v w width depth height, one box each, ; between; m after one that moves, or a group's id"),
+        Field("groups", "Groups", "groups", "id travel lift turn hinge, one group each, ; between"),
     )  # fmt: skip
 
 
@@ -141,6 +196,17 @@ def offers() -> tuple[Offer, ...]:
         offer(Own, "own", "Shelves and walls", "Own box", (400, 500, 300),
               "Made from boxes of your own; keep it in the stores by the Unit menu", mass=6, contents=10,
               blocks=(Block(u=0, v=0, w=0, width=400, depth=500, height=300),)),
+        offer(Own, "own-complete", "Drawers", "Bought drawer system", (1000, 900, 300),
+              "Complete, with two drawers and a lid that folds up; its boxes and groups are typed on the card", mass=48,
+              mass_source="data sheet", contents=40, blocks=(
+                  Block(u=0, v=880, w=0, width=1000, depth=20, height=280, role="bought"),
+                  Block(u=0, v=0, w=0, width=490, depth=870, height=270, role="front", group="left"),
+                  Block(u=510, v=0, w=0, width=490, depth=870, height=270, role="front", group="right"),
+                  Block(u=0, v=0, w=282, width=1000, depth=900, height=18, role="made", group="lid"),
+              ), groups=(
+                  Group(id="left", name="Left drawer", travel=780), Group(id="right", name="Right drawer", travel=780),
+                  Group(id="lid", name="Lid", turn=85, hinge="back"),
+              )),
     )  # fmt: skip
 
 

@@ -1,18 +1,23 @@
 """The few real parameters of each thing, as the card shows them: words, quantity, what they mean."""
 
-import msgspec
-
 from roomy_hull.core.doubt import RELATIVE_DOUBT
 from roomy_hull.core.errors import InputError
-from roomy_hull.core.units import MM_PER_INCH, Quantity, System, parse, show
+from roomy_hull.core.units import Quantity, System, parse, show
 from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.card import Field, choice, length, mass, number, source, yes
-from roomy_hull.kinds.own import Block
+from roomy_hull.kinds.own import Group
 from roomy_hull.kinds.placed import BoltSize
 from roomy_hull.kinds.registry import Unit, kind_of
+from roomy_hull.session.box_fields import (
+    box_words,
+    group_words,
+    plain_length,
+    typed_boxes,
+    typed_groups,
+)
 from roomy_hull.shop.shop import Shop
 
 _NAME = Field("name", "Name", "text", "What the workshop calls it")
@@ -214,10 +219,18 @@ def body_fields(job: Job) -> tuple[Field, ...]:
     for box in job.body.tray.boxes:
         path, name = f"{t}boxes.{box.id}.", f"Box {box.id.replace('-', ' ')}"
         found += [length(path + n, f"{name}, {n}") for n in ("gap", "length", "height", "depth")]
+        found.append(choice(path + "door", f"{name}, door", "Lets down, or lifts up", "down", "up"))
+        found.append(
+            choice(path + "kind", f"{name} is a", "A wet pocket drains", "toolbox", "wet pocket")
+        )
         if box.holder not in listed:
             found.append(Field(path + "contents", f"{name}, holds", "mass"))
     if job.body.tray.trundle is not None:
         found += [length(f"{t}trundle.{n}", f"Trundle, {n}") for n in ("length", "width", "height")]
+        found.append(yes(t + "trundle.locks", "Trundle locks", "Shut, and drawn out"))
+        found.append(
+            yes(t + "trundle.lid", "Trundle's lid", "A table over it while it is drawn out")
+        )
         if TRUNDLE not in listed:
             found.append(Field(t + "trundle.contents", "Trundle, holds", "mass"))
     if job.body.tray.tank is not None:
@@ -288,10 +301,12 @@ def shown(field: Field, value: object, system: System) -> str:
     """Write a field's value as the card shows it, without its unit."""
     if field.quantity in ("text", "choice", "material", "rule", "words"):
         return " ".join(value) if isinstance(value, tuple) else str(value)
-    if field.quantity == "lengths" and isinstance(value, tuple):
-        return "  ".join(_plainlength(float(v), system) for v in value)
-    if field.quantity == "boxes" and isinstance(value, tuple):
-        return "; ".join(_box_words(b, system) for b in value)
+    if isinstance(value, tuple):
+        if field.quantity == "lengths":
+            return "  ".join(plain_length(float(v), system) for v in value)
+        return "; ".join(
+            group_words(v, system) if isinstance(v, Group) else box_words(v, system) for v in value
+        )
     if field.quantity == "number":
         return f"{float(str(value)):g}"
     if field.quantity == "share":
@@ -305,41 +320,6 @@ def _figure(number: float, quantity: Quantity, system: System) -> str:
     if system == "metric":
         return f"{number:.2f}".rstrip("0").rstrip(".") if number else "0"
     return show(number, quantity, system, unit=False)
-
-
-def _plainlength(mm: float, system: System) -> str:
-    """Write a length without any space in it, for lists of lengths: inches as decimals."""
-    return _figure(mm, "length", "metric") if system == "metric" else f"{mm / MM_PER_INCH:.3f}"
-
-
-def _box_words(box: Block, system: System) -> str:
-    """Write one box of an own unit as the card shows it."""
-    sizes = (box.u, box.v, box.w, box.width, box.depth, box.height)
-    return " ".join(_plainlength(v, system) for v in sizes) + (" m" if box.moves else "")
-
-
-def _typed_boxes(text: str, system: System) -> tuple[Block, ...]:
-    """Read the boxes of an own unit."""
-    found = []
-    for n, row in enumerate(filter(None, (r.strip() for r in text.split(";"))), 1):
-        words = row.split()
-        moves = words[-1:] == ["m"]
-        words = words[:-1] if moves else words
-        if len(words) != 6:
-            raise InputError(
-                f"box {n} has {len(words)} figures", "Boxes", "Type u v w width depth height."
-            )
-        sizes = [parse(w, "length", system) for w in words]
-        try:
-            found.append(msgspec.convert(dict(zip(("u", "v", "w", "width", "depth", "height"), sizes, strict=True))
-                                         | {"moves": moves}, Block))  # fmt: skip
-        except msgspec.ValidationError as trouble:
-            raise InputError(
-                f"box {n}: {str(trouble).split(' - at')[0]}", "Boxes", "Sizes are above 0."
-            ) from None
-    if not found:
-        raise InputError("there is no box", "Boxes", "Type u v w width depth height.")
-    return tuple(found)
 
 
 def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[too-many-return-statements]  # one return for each quantity
@@ -371,8 +351,10 @@ def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[to
     if field.quantity == "lengths":
         rows = [word.strip(", ") for word in (text.split(";") if ";" in text else text.split())]
         return tuple(parse(word, "length", system) for word in rows if word.strip())
+    if field.quantity == "groups":
+        return typed_groups(text, system)
     if field.quantity == "boxes":
-        return _typed_boxes(text, system)
+        return typed_boxes(text, system)
     if field.quantity == "share":
         return parse(text.replace("%", ""), "number", system) / 100
     quantity: Quantity = field.quantity  # type: ignore[assignment]  # text and choice are out

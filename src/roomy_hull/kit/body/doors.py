@@ -82,7 +82,7 @@ def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], 
     Returns
     -------
     tuple of (id, side, Motion)
-        Drop sides and tailboard hang down by 180 degrees, toolbox doors let down by 100.
+        Drop sides and tailboard hang down by 180 degrees, toolbox doors let down or lift by 100.
     """
     found: list[tuple[str, str, Motion]] = []
     for part in parts_of(solids, "side", "tail"):
@@ -96,7 +96,10 @@ def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], 
         b = boxes[one.id]
         leaf = b._replace(y1=b.y0 + DOOR) if one.side == "left" else b._replace(y0=b.y1 - DOOR)
         motion = Motion(
-            "", f"{one.name} {one.id}", (Moved(leaf),), (_turn(leaf, one.side, "bottom", 100.0),)
+            "",
+            f"{one.name} {one.id}",
+            (Moved(leaf),),
+            (_turn(leaf, one.side, "top" if one.door == "up" else "bottom", 100.0),),
         )
         found.append((f"tray:box-{one.id}", one.side, motion))
     for part in parts_of(solids, "trundle"):

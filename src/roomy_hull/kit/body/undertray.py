@@ -10,9 +10,9 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import BACK, FORTH, LID, WALL, at, standing, stood
+from roomy_hull.core.standing import BACK, FORTH, at, standing, stood
 from roomy_hull.core.tyres import overall_diameter, parts_of
-from roomy_hull.job.body import TRUNDLE, Tray, Trundle, UnderBox
+from roomy_hull.job.body import TRUNDLE, Tray, UnderBox
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.boxes import Sized, open_box
@@ -21,6 +21,7 @@ from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
 from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_boxes
+from roomy_hull.kit.body.trundle import TRUNDLE_SLIDES, trundle_parts
 from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
@@ -32,9 +33,6 @@ DOOR = 20.0
 """Depth of a toolbox's door, which covers its whole face (common practice). [mm]"""
 GUARD_SHEET = 2.0
 GUARD_BAR = "25x25x3"
-TRUNDLE_FRONT = 3.0
-TRUNDLE_SLIDES = 9.0
-"""A pair of heavy slides and a lock (common practice). [kg]"""
 
 
 def as_tank(tray: Tray) -> Tank | None:
@@ -165,7 +163,8 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
         SheetPart(group, TRAY, box.length, box.height, box.sheet, metal, left=DOOR, right=DOOR, front=DOOR, back=DOOR,
                   holes=tuple(Hole(x, y, LOCK_BORE) for x, y in spots), group=group, stands=door),
         Hardware(f"continuous hinge for {name.lower()}", TRAY, metres=round(box.length / 1000, 2), links=("", group)),
-        Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),
+        *((Hardware(f"drain with flap in the floor of {name.lower()}", TRAY, 2),) if box.kind == "wet pocket" else
+          (Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),)),
         Hardware(f"round lock for {name.lower()}", TRAY, 2, fix="clamped", opening=True,
                  places=_lock_places(spots, door[0]) if door else ()),
     )  # fmt: skip
@@ -236,37 +235,6 @@ EDGE_ROOM, MOST_HANGERS = 12.0, 8
 
 def _at_y(stand: Stand, y: float) -> Stand:
     return stand._replace(at=(stand.at[0], y, stand.at[2]))
-
-
-def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Part, ...]:
-    """List what is cut and bought for a trundle drawer; where it hangs, if that is given. [mm]"""
-    fold, metal = t.height - 10, shop.material(shop.sheet)
-    brake, lean = shop.tools.brake, t.sheet
-    box: Stand | None = None
-    front: tuple[Stand, ...] = ()
-    tunnel: Stand | None = None
-    slides: tuple[Box, ...] = ()
-    if place is not None:
-        box = at(place.x0 + lean, place.y0 + 30, place.z0)
-        front = (at(place.x1 - TRUNDLE_FRONT, place.y0, place.z0, WALL),)
-        tunnel = at(place.x0, place.y1, place.z1, LID)
-        low, high = place.z0 + t.height / 2 - 25, place.z0 + t.height / 2 + 25
-        near, far = place.x0 + 30, place.x1 - TRUNDLE_FRONT - 2
-        slides = (Box(near, place.y0 + lean, low, far, place.y0 + 30, high),
-                  Box(near, place.y1 - 30, low, far, place.y1 - lean, high))  # fmt: skip
-    long = t.length - TRUNDLE_FRONT
-    return (
-        *open_box("Trundle drawer: box", TRAY, Sized(long - lean, t.width - 60, (fold,) * 4, t.sheet, metal), brake, box,
-                  group="trundle"),
-        SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal, group="trundle", join="bolts",
-                  stands=front),
-        # Upside down: a roof with its sides and its forward end down.
-        *open_box("Trundle drawer: tunnel", TRAY,
-                  Sized(long, t.width, (t.height - lean, 0.0, t.height, t.height), lean, metal), brake, tunnel),
-        Hardware("pair of heavy locking slides for the trundle drawer", TRAY, places=slides, fix="bolts"),
-        Hardware("dust seal for the trundle drawer", TRAY, metres=round(2 * (t.width + t.height) / 1000, 2)),
-        Hardware("lock for the trundle drawer", TRAY),
-    )  # fmt: skip
 
 
 def parts(

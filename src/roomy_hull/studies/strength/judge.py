@@ -1,11 +1,15 @@
 """From what carries the load to findings: chassis, mounts, slides, members, struts, stability."""
 
+import math
+
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
-from roomy_hull.core.refs import Ref
+from roomy_hull.core.refs import BODY, TRAY, Ref
 from roomy_hull.core.tables.read import threads
+from roomy_hull.core.units import G
 from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.pieces import part_of
 from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.strength.carrying import KEY, NEEDS, Carrying, study
 from roomy_hull.studies.strength.members import MemberCheck
@@ -37,6 +41,7 @@ def judge(case: Case) -> list[Finding]:
         *_struts(found, rules),
         *_stability(found, rules),
         *(f for c in found.racks for f in _rack(c, rules)),
+        *_trundle(assembly, rules),
     ]
 
 
@@ -133,6 +138,26 @@ def _struts(found: Carrying, r: Rules) -> list[Finding]:
     return made
 
 
+def _trundle(assembly: Assembly, r: Rules) -> list[Finding]:
+    """Judge a trundle drawer without locks on a slope: full, it runs away."""
+    t = assembly.job.body.tray.trundle
+    part = part_of(assembly.ground.tray, "trundle")
+    if t is None or part is None or t.locks:
+        return []
+    held = sum(
+        m.kg for m in assembly.ground.masses if m.owner == TRAY and "trundle drawer" in m.label
+    )
+    angle = math.radians(r.slope)
+    runs = held * G * (math.sin(angle) - r.rolling * math.cos(angle))
+    if runs <= 0:
+        return []
+    return [
+        Finding("loads.lock", "look", "Trundle drawer: on a slope it rolls out, or back on your fingers; it has no lock",
+                (Ref("body part", part.words),), runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})", "Loads",
+                where=(part.box,))
+    ]  # fmt: skip
+
+
 def _rack(c: RackCheck, r: Rules) -> list[Finding]:
     """Judge a rack against its ratings, moving and still, and its bars against their yield."""
     own, made = (c.rack,), []
@@ -202,7 +227,9 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """
     thing = case.assembly.thing(finding.subjects[0]) if finding.subjects else None
     if thing is None or isinstance(thing.value, Carried):
-        return ()
+        own: dict[str, float | str] = {"body.tray.trundle.locks": True}
+        lock = finding.code == "loads.lock" and thing is None
+        return (Fix("Give it slides that lock", BODY, own),) if lock else ()
     value = thing.value
     if finding.code == "loads.lock" and hasattr(value, "locks"):
         return (Fix("Give it slides that lock", thing.ref, {"locks": True}),)
