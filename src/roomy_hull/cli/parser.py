@@ -148,6 +148,19 @@ def _built(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
     _shop(one)
 
 
+def _swapped(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
+    """Add the command of the set-ups."""
+    one = commands.add_parser(
+        "swap", help="set-ups: what is off in each; or step by step from one to another"
+    )
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument("start", nargs="?", default="", metavar="FROM", help="id of a set-up")
+    one.add_argument("end", nargs="?", default="", metavar="TO", help="id of another")
+    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
+    one.add_argument("--out", default="", metavar="FILE", help="where the steps are written as CSV")
+    _shop(one)
+
+
 def parser() -> argparse.ArgumentParser:
     """Make the command's parser."""
     top = _Parser(
@@ -169,6 +182,7 @@ def parser() -> argparse.ArgumentParser:
     _shop(one)
     _made(commands, what)
     _built(commands, what)
+    _swapped(commands, what)
     one = commands.add_parser("shots", help="write pictures of the main views")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")

@@ -76,16 +76,19 @@ def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
     for n, item in enumerate(i for i in items(assembly, opened) if i.role != "shadow"):
         body = mesh(item.piece)
         look: Any = trimesh.visual.TextureVisuals
-        body.visual = look(material=_material(item))
+        body.visual = look(material=_material(item, assembly.job.body.finish.of(item.role)))
         made.add_geometry(
             body, node_name=f"{n} {item.name}", geom_name=f"{n} {item.name}", transform=AXES
         )
     return made
 
 
-def _material(item: Item) -> Any:
-    """An item's material, blended where it is see-through."""
-    shade = [*COLOURS.get(item.role, COLOURS["front"]), round(255 * item.solid)]
+def _material(item: Item, own: str = "") -> Any:
+    """An item's material in the job's own colour or the usual one, blended where it is see-through."""
+    rgb = COLOURS.get(item.role, COLOURS["front"])
+    if own:
+        rgb = (int(own[1:3], 16), int(own[3:5], 16), int(own[5:7], 16))
+    shade = [*rgb, round(255 * item.solid)]
     material: Any = trimesh.visual.material.PBRMaterial
     return material(
         name=item.role, baseColorFactor=shade, metallicFactor=0.1, roughnessFactor=0.7,

@@ -10,6 +10,7 @@ from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
+from roomy_hull.formats.setups_json import racks_json, setups_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_of
 from roomy_hull.planning.survey import adjust
@@ -71,6 +72,8 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "items": items,
         "parts": [_part(p) for p in assembly.parts()],
         "outline": _outline(verdict),
+        "setups": setups_json(verdict),
+        "racks": racks_json(verdict),
         "towing": _towing(verdict),
         "body": _body(verdict),
         "moving": moving_json(verdict),
@@ -289,6 +292,7 @@ def _finding(finding: Finding, verdict: Verdict, *, mended: bool) -> dict[str, A
         "stage": finding.stage,
         "scenario": finding.scenario,
         "accepted": finding.accepted,
+        "setups": list(finding.setups),
         "where_mm": [[_r(c) for c in box] for box in finding.where],
         "fixes": [
             {"words": f.words, "subject": f.subject.word, "changes": f.changes}

@@ -153,6 +153,27 @@ class Tray(Value, frozen=True, kw_only=True):
         check_sections("tray", self.rail, self.cross)
 
 
+Colour = Annotated[str, Meta(pattern=r"^(#[0-9A-Fa-f]{6})?$", description="as #93A48E, or empty")]
+
+
+class Finish(Value, frozen=True, kw_only=True):
+    """Colours of the customer's picture, empty for the usual ones; they mean nothing else."""
+
+    cab: Colour = ""
+    canopy: Colour = ""
+    tray: Colour = ""
+    fronts: Colour = ""
+
+    def of(self, role: str) -> str:
+        """The colour of what is drawn in a role; empty for the usual one."""
+        return {
+            "cab": self.cab,
+            "canopy": self.canopy,
+            "tray": self.tray,
+            "front": self.fronts,
+        }.get(role, "")
+
+
 class Body(Value, frozen=True, kw_only=True):
     """What is built on the chassis."""
 
@@ -160,6 +181,7 @@ class Body(Value, frozen=True, kw_only=True):
     canopy: Canopy | None = None
     rooms: Annotated[tuple[Room, ...], Meta(max_length=12)] = ()
     racks: Annotated[tuple[Rack, ...], Meta(max_length=12)] = ()
+    finish: Finish = Finish()
     rule: Name = "ADR 43"
 
     def __post_init__(self) -> None:

@@ -271,6 +271,10 @@ def body_fields(job: Job) -> tuple[Field, ...]:
                 ]
             found.append(choice(f"{c}doors.{door.id}.hinge", f"Door {door.id}, hinge", "start and end are upright",
                                  "top", "bottom", "start", "end"))  # fmt: skip
+    found += [
+        Field(f"body.finish.{n}", f"Colour, {words}", "text", "Of the customer's picture, as #93A48E; empty for the usual")
+        for n, words in (("cab", "cab"), ("canopy", "canopy"), ("tray", "tray"), ("fronts", "drawer fronts"))
+    ]  # fmt: skip
     found.append(Field("body.rule", "Rule for sizes", "rule", "Width, height, rear overhang"))  # fmt: skip
     return tuple(found)
 

@@ -6,6 +6,7 @@ from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.vehicle_pieces import GUESSED
+from roomy_hull.studies.outline import running
 from roomy_hull.studies.outline.outline import KEY, LOADS, Outline, study
 
 LEAST_DEPARTURE = 15.0
@@ -64,7 +65,7 @@ def judge(case: Case) -> list[Finding]:
                     f"{worst.scenario}: the departure angle is small, at the {worst.departs_at}",
                     (Ref("body part", worst.departs_at),), worst.departure, LEAST_DEPARTURE, "°", PRACTICE, "Body")
         )  # fmt: skip
-    return found + _ratings(assembly)
+    return found + _ratings(assembly) + running.judge(assembly)
 
 
 def _canopy(result: Outline) -> list[Finding]:

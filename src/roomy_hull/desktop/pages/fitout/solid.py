@@ -94,6 +94,10 @@ class SolidView(QWidget):
         """Build on being shown."""
         self.build()
 
+    def _fill(self, role: str) -> str:
+        """The colour of what is drawn in a role: the job's own, or the theme's."""
+        return self._session.job.body.finish.of(role) or self.theme.roles[role].fill
+
     def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Paint the faces from the far side to the near one."""
         p = QPainter(self)
@@ -119,7 +123,7 @@ class SolidView(QWidget):
                 continue
             points = [QPointF(h0 + h * scale, k0 - k * scale) for h, k in one.corners]
             shade = 0.62 + 0.38 * max(0.0, one.lit)
-            fill = shaded(self.theme.roles[item.role].fill, shade, item.solid)
+            fill = shaded(self._fill(item.role), shade, item.solid)
             # A line of the fill's own colour closes the hair between two parts of a cut face.
             p.setPen(QPen(fill, 1.0) if item.solid >= 1 else Qt.PenStyle.NoPen)
             p.setBrush(QBrush(fill))
@@ -152,7 +156,7 @@ class SolidView(QWidget):
             for b in boxes
         ]
         for item, flat in zip(self._shades, flattened(sheets, self.yaw, self.pitch), strict=True):
-            p.setBrush(shaded(self.theme.roles[item.role].fill, 1.0, item.solid))
+            p.setBrush(shaded(self._fill(item.role), 1.0, item.solid))
             p.drawPolygon(QPolygonF([QPointF(h0 + h * scale, k0 - k * scale) for h, k in flat]))
 
     def _paint_runs(self, p: QPainter) -> None:
