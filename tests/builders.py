@@ -1,18 +1,25 @@
 """What many tests begin from: the shop, a unit written out, canopies with bays, studies run by themselves."""
 
+import functools
 from typing import Any
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Before, Case, Study
+from roomy_hull.formats.vehiclefile import library
 from roomy_hull.job.canopy import Bay, Canopy
+from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kinds import registry
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.placed import Placed
+from roomy_hull.kit import catalogue
+from roomy_hull.kit.body import fitting, outfitting
+from roomy_hull.session.placing import carried_place
 from roomy_hull.shop.shop import shipped_shop
+from roomy_hull.verdict.verdict import Verdict, judge
 
 SHOP = shipped_shop()
 SITE = Site(25.0, SHOP)
@@ -76,3 +83,23 @@ def bare(job: Job, *units: Placed, **changes: Any) -> Job:
         job, units=tuple(units), carried=(), sets=(), runs=(), variants=()
     )
     return msgspec.structs.replace(empty, **changes)
+
+
+def begun(vehicle: str, choice: str, *parts: str) -> Job:
+    """Begin a job on a vehicle of the library, a word of its name given, and add rooms and racks to its body."""
+    found = next(v.vehicle for v in library() if vehicle in v.vehicle.name)
+    job = fitting.begun("Trial", found, choice)
+    return functools.reduce(outfitting.added, parts, job)
+
+
+def hung(job: Job, *keys: str, station: str = "rear") -> Job:
+    """Take carried things from the stores, each where such things go."""
+    for key in keys:
+        made = carried_place(judge(job), catalogue.entry(key).make, station)
+        job = edits.added(job, made)
+    return job
+
+
+def codes(verdict: Verdict, *beginnings: str) -> list[str]:
+    """Codes of the findings that begin in some way, stops first."""
+    return [f.code for f in verdict.findings if f.code.startswith(beginnings)]

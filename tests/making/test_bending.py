@@ -39,7 +39,8 @@ def test_a_closed_box_is_bent_so_deep_as_the_beam_leaves_room(a: float, b: float
     if h < min(deep, channel) - 1:
         assert plan.fault == ""
         assert sorted(s.bend for s in plan.steps) == [0, 1, 2, 3]
-    elif h > deep + 12:
+    elif h > deep + 12 and (min(a, b) + h) / np.sqrt(2) > BRAKE.punch_height + 2.0 + 12:
+        # A base shorter than that ends before its flange comes under the beam.
         assert "hits the" in plan.fault
         assert plan.measured >= h - 5
 

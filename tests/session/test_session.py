@@ -389,4 +389,6 @@ def test_every_store_entry_can_be_placed_somewhere(session: Session) -> None:
         "spare": "Rear door cannot open: Spare wheel is in its way",
         "jerry": "Rear door cannot open: Jerry can 20 l is in its way",
         "ladder": "Rear door cannot open: Ladder is in its way",
+        "wall-table": "Rear door cannot open: Table on the rear wall is in its way",
+        "wall-bag": "Rear door cannot open: Bag on the rear wall is in its way",
     }

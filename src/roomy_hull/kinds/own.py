@@ -196,15 +196,15 @@ def offers() -> tuple[Offer, ...]:
         offer(Own, "own", "Shelves and walls", "Own box", (400, 500, 300),
               "Made from boxes of your own; keep it in the stores by the Unit menu", mass=6, contents=10,
               blocks=(Block(u=0, v=0, w=0, width=400, depth=500, height=300),)),
-        offer(Own, "own-complete", "Drawers", "Bought drawer system", (1000, 900, 300),
-              "Complete, with two drawers and a lid that folds up; its boxes and groups are typed on the card", mass=48,
+        offer(Own, "own-complete", "Drawers", "Bought drawer system", (600, 500, 260),
+              "Complete, with two drawers and a lid that folds up; its boxes and groups are typed on the card", mass=31,
               mass_source="data sheet", contents=40, blocks=(
-                  Block(u=0, v=880, w=0, width=1000, depth=20, height=280, role="bought"),
-                  Block(u=0, v=0, w=0, width=490, depth=870, height=270, role="front", group="left"),
-                  Block(u=510, v=0, w=0, width=490, depth=870, height=270, role="front", group="right"),
-                  Block(u=0, v=0, w=282, width=1000, depth=900, height=18, role="made", group="lid"),
+                  Block(u=0, v=480, w=0, width=600, depth=20, height=240, role="bought"),
+                  Block(u=0, v=0, w=0, width=292, depth=470, height=230, role="front", group="left"),
+                  Block(u=308, v=0, w=0, width=292, depth=470, height=230, role="front", group="right"),
+                  Block(u=0, v=0, w=242, width=600, depth=500, height=18, role="made", group="lid"),
               ), groups=(
-                  Group(id="left", name="Left drawer", travel=780), Group(id="right", name="Right drawer", travel=780),
+                  Group(id="left", name="Left drawer", travel=420), Group(id="right", name="Right drawer", travel=420),
                   Group(id="lid", name="Lid", turn=85, hinge="back"),
               )),
     )  # fmt: skip

@@ -102,14 +102,14 @@ def order_of(
     """
     gone, come, stay = tuple(gone), tuple(come), tuple(stay)
     aside: dict[str, None] = {}
-    todo = [*gone, *come]
+    todo = [(k, leaving) for k in gone] + [(k, entering) for k in come]
     while todo:
-        one = todo.pop()
-        for way in (leaving, entering):
-            for other in way.get(one, ()):
-                if other in stay and other not in aside:
-                    aside[other] = None
-                    todo.append(other)
+        one, way = todo.pop()
+        for other in way.get(one, ()):
+            if other in stay and other not in aside:
+                # It leaves and comes back.
+                aside[other] = None
+                todo += [(other, leaving), (other, entering)]
     moved_out, moved_in = (
         [*gone, *(s for s in stay if s in aside)],
         [*come, *(s for s in stay if s in aside)],

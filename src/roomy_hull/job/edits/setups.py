@@ -145,7 +145,9 @@ def worn(job: Job, setup: SetUp) -> Job:
 
 def hung(door: Any) -> Any:
     """A door on which its second leaf hangs; itself where it has none. [Door]"""
-    return msgspec.structs.replace(door, leaf=door.second) if door.second else door
+    return (
+        msgspec.structs.replace(door, leaf=door.second, second=door.leaf) if door.second else door
+    )
 
 
 def added(job: Job, setup: SetUp) -> Job:

@@ -267,7 +267,7 @@ def _totals(job: Job, shares: dict[Ref | None, tuple[Share, ...]]) -> list[Share
     for rows in shares.values():
         for share in rows:
             one = share.owner
-            owner = one if one is not None and one.is_thing and one.id in apart else None
+            owner = one if one is not None and one.comes_off and one.id in apart else None
             groups.setdefault((owner, share.fill, share.mount), []).append(share)
     return [
         Share(

@@ -48,14 +48,14 @@ def judge(assembly: Assembly) -> list[Finding]:
     if w.tyre_standard and w.tyre_standard != v.tyre:
         grown = overall_diameter(v.tyre) - overall_diameter(w.tyre_standard)
         words = "larger" if grown > 0 else "smaller"
-        tell("survey.tyre", "note", f"The tyres are {abs(grown):.0f} mm {words} across than delivered: speedometer, spare and "
-             "its ledge go along", (abs(grown), None, "mm"), AUTHORITY)  # fmt: skip
+        tell("survey.tyre", "note", f"The tyres are {abs(grown):.0f} mm {words} across than delivered: speedometer, spare "
+             "and its ledge go along", (abs(grown), None, "mm"), AUTHORITY)  # fmt: skip
     gone = [s for s in v.seats if not s.fitted]
     if gone:
         tell("survey.seats", "note", f"{len(gone)} of {len(v.seats)} seats are taken out: fewer seats on the papers",
              (sum(s.mass for s in gone), None, "kg off the kerb mass"), AUTHORITY)  # fmt: skip
     for s in gone:
         if s.mass <= 0:
-            tell("survey.seat_mass", "look", f"The {s.name} is taken out, and nobody said what it weighs: it still counts",
+            tell("survey.seat_mass", "look", f"The {s.name} is taken out; nobody said what it weighs: it still counts",
                  (0.0, None, "kg"), "weigh it with belts and bolts")  # fmt: skip
     return found

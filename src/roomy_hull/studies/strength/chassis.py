@@ -224,7 +224,7 @@ def _in_scenarios(
     groups: dict[tuple[Ref | None, Fill, MassMount], dict[tuple[float, float], float]] = {}
     for m, start, end in rows:
         if m.owner not in leave_out:
-            one = m.owner if m.owner.is_thing and m.owner.id in apart else None
+            one = m.owner if m.owner.comes_off and m.owner.id in apart else None
             # What stands over the same stretch is one load: a unit's sheet, slides and fittings.
             over = groups.setdefault((one, m.fill, m.mount), {})
             over[start, end] = over.get((start, end), 0.0) + m.kg
