@@ -9,6 +9,7 @@ DEMOS = {
     "brackwater": "Brackwater Bird Survey, a dual cab with tray and canopy",
     "lowfold": "Lowfold Piano Tuning, a pickup with a topper",
     "tarn": "Tarn Seed Bank, a wagon",
+    "reedholm": "Reedholm Fen Works, a flatbed with a slide-in camper and side boxes",
 }
 """Name of each demo job's file, and what it shows. The first is *the* demo job."""
 

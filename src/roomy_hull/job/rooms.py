@@ -6,12 +6,13 @@ from msgspec import Meta
 
 from roomy_hull.core.doubt import Source
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.value import Gap, Id, Kg, Mm, Value
+from roomy_hull.core.value import Id, Kg, Mm, Value
 from roomy_hull.job.canopy import Canopy
 
 RoomKind = Literal["box", "dog box", "side box", "camper", "cab", "hatch"]
 MADE_ROOMS: frozenset[RoomKind] = frozenset({"box", "dog box", "side box"})
 """What the workshop makes as it makes a canopy; the others are bought, or the vehicle's own."""
+Far = Annotated[float, Meta(ge=0, le=20000, description="mm, 0 or more")]
 COMES_OFF: frozenset[RoomKind] = frozenset({"box", "dog box", "side box", "camper"})
 """What can be taken off the tray for another use."""
 
@@ -33,10 +34,10 @@ class Room(Value, frozen=True, kw_only=True):
     shell: Canopy
     mass: Kg = 0.0
     mass_source: Source = "data sheet"
-    centre_along: Gap = 0.0
-    centre_up: Gap = 0.0
-    over: Gap = 0.0
-    over_up: Gap = 0.0
+    centre_along: Far = 0.0
+    centre_up: Far = 0.0
+    over: Far = 0.0
+    over_up: Far = 0.0
     tie_downs: Annotated[int, Meta(ge=0, le=12)] = 4
 
     def __post_init__(self) -> None:

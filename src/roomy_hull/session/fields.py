@@ -88,7 +88,6 @@ def _carried_fields(item: Carried) -> tuple[Field, ...]:
         mass("contents", "Contents", "Scales with the scenario"),
         *own,
         choice("mount", "Stays with", "With what it comes off", "vehicle", "tray", "canopy"),
-        Field("on", "Fixed to", "text", "Id of a rack or rear wall, at its pitch; empty for none"),
         yes("on_roof", "On the roof", "Counts against the roof rating"),
     )
 

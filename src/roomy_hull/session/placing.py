@@ -126,7 +126,8 @@ def _on_rack(verdict: Verdict, made: Carried) -> Carried | None:
         pitch = rack.rack.pitch
         low, high = (box.y0, box.y1) if upright else (box.x0, box.x1)
         middle = (low + high) / 2
-        for n in sorted(range(-60, 61), key=abs):
+        # A wall is filled from its left, so that the most finds room; on a deck things lie in the middle.
+        for n in range(-60, 61) if upright else sorted(range(-60, 61), key=abs):
             at = middle + n * pitch
             if not low <= at <= high:
                 continue

@@ -254,6 +254,10 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
     return made
 
 
+SIDE_PANEL = 2950.0
+"""A drop side is made of panels no longer than this: sheets are 3 m (common practice). [mm]"""
+
+
 def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
     """Drop sides of plain sheet, the tailboard between them; they stand on the floor."""
     if tray.sides <= 0:
@@ -261,10 +265,17 @@ def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
     x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
     deep = tray.side_thickness
     hinges = max(2, math.ceil(tray.length / 800.0))
+    # No longer than a usual sheet: a long side is of two or more, one behind the other.
+    panels = math.ceil(tray.length / SIDE_PANEL)
+    long = tray.length / panels
+    stands = tuple(
+        s for n in range(panels)
+        for s in (at(x0 + (n + 1) * long, -half, top, FORTH), at(x0 + n * long, half, top, BACK))
+    )  # fmt: skip
     across = max(2, math.ceil(tray.width / 800.0))
     return [
-        SheetPart("Tray: drop side", TRAY, tray.length, tray.sides, tray.side_thickness, sheet, count=2,
-                  group="drop side", stands=(at(x0 + tray.length, -half, top, FORTH), at(x0, half, top, BACK))),
+        SheetPart("Tray: drop side", TRAY, long, tray.sides, tray.side_thickness, sheet, count=2 * panels,
+                  group="drop side", stands=stands),
         SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
                   group="tailboard", stands=(at(x0 + tray.length, half - deep, top, REAR),)),
         Hardware("drop-side hinge, bolted to coaming and side", TRAY, 2 * hinges, links=("", "drop side")),

@@ -58,6 +58,18 @@ def chosen_fields(session: Session) -> tuple[Field, ...]:
 def unit_fields(job: Job, thing: Placed | Carried) -> tuple[Field, ...]:
     """The parameters of a unit or carried thing; what goods are listed in it is not typed as its contents as well."""
     own = fields_of(thing)
+    if isinstance(thing, Carried) and job.body.racks:
+        racks = ("", *(r.id for r in job.body.racks))
+        own = (
+            *own,
+            Field(
+                "on",
+                "Fixed to",
+                "choice",
+                "A rack or rear wall, at its pitch; empty for none",
+                racks,
+            ),
+        )
     if any(g.place == thing.id for g in job.goods):
         return tuple(f for f in own if f.name not in ("contents", "contents_source"))
     return own

@@ -1,0 +1,222 @@
+"""Set-ups, rooms and racks in the real window: clicked in the table, added from the menu, dragged by their dots."""
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from roomy_hull.desktop.pages.body import BodyStage
+from roomy_hull.desktop.pages.fitout.setups import SetupsPage
+from roomy_hull.desktop.window import MainWindow
+from roomy_hull.drawing.scenes import body_sizes
+from roomy_hull.formats.demo import demo_job
+from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.edits.setups import absent
+from roomy_hull.session.session import Session
+from roomy_hull.session.worn import in_setup
+from tests.builders import begun
+from tests.ui.conftest import Hand, opened
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def flatbed(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+    """The window with the flatbed demo."""
+    yield from opened(qtbot, Session(demo_job("reedholm"), keeping))
+
+
+@pytest.fixture
+def bare(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+    """The window with a bare tray."""
+    yield from opened(qtbot, Session(begun("Fen", "bare tray"), keeping))
+
+
+def page(window: MainWindow, qtbot: QtBot) -> SetupsPage:
+    """Turn to the page Set-ups by its key."""
+    qtbot.keyClick(window, Qt.Key.Key_F11)
+    QApplication.processEvents()
+    found = window.findChild(SetupsPage)
+    assert found is not None
+    assert found.isVisible()
+    return found
+
+
+def cell(table: object, row: int, column: int) -> QPointF:
+    """The middle of a table's cell. [px]"""
+    rect = table.visualRect(table.model().index(row, column))  # type: ignore[attr-defined]  # a QTableWidget
+    return rect.center()
+
+
+def test_a_cell_takes_a_thing_off_and_undo_puts_it_on(flatbed: MainWindow, qtbot: QtBot) -> None:
+    shown, session = page(flatbed, qtbot), flatbed.session
+    keys = [k for k, _name in shown.model.rows()]
+    row = keys.index("steps")
+    qtbot.mouseClick(shown.table.viewport(), LEFT, pos=cell(shown.table, row, 1))
+    assert "steps" in absent(session.job, session.job.setups[0])
+    item = shown.table.item(row, 1)
+    assert item is not None
+    assert item.text() == "off"
+    qtbot.keyClick(flatbed, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert "steps" not in absent(session.job, session.job.setups[0])
+
+
+def test_what_is_off_with_something_else_stays_so(flatbed: MainWindow, qtbot: QtBot) -> None:
+    shown, session = page(flatbed, qtbot), flatbed.session
+    keys = [k for k, _name in shown.model.rows()]
+    before = session.job
+    qtbot.mouseClick(shown.table.viewport(), LEFT, pos=cell(shown.table, keys.index("fridge"), 2))
+    assert session.job is before
+    assert "put that on first" in flatbed.message.text()
+
+
+def test_the_swap_is_told_both_ways(flatbed: MainWindow, qtbot: QtBot) -> None:
+    shown = page(flatbed, qtbot)
+    assert shown.steps.rowCount() == 5
+    words = shown.sum.text()
+    assert "5 steps" in words
+    assert "for two" in words
+    shown.start.setCurrentIndex(1)
+    shown.end.setCurrentIndex(0)
+    shown.start.activated.emit(1)
+    assert flatbed.session.look.swap == ("flatbed-work", "fen-camp")
+    first = shown.steps.item(0, 1)
+    assert first is not None
+    assert "Reed bundles" in first.text()
+
+
+def test_the_drawing_follows_the_scenarios_set_up(flatbed: MainWindow, qtbot: QtBot) -> None:
+    session = flatbed.session
+    session.view.set(scenario="work")
+    assert in_setup(session).assembly.thing("fridge") is None
+    session.view.set(scenario="full")
+    assert in_setup(session).assembly.thing("fridge") is not None
+    assert in_setup(session).assembly.thing("reed") is None
+
+
+def test_set_ups_are_added_renamed_and_dropped(
+    bare: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = bare.session
+    names = iter(("Long trip", "Work", "Work bare"))
+    monkeypatch.setattr(session.asker, "name", lambda _words, _wish: next(names))
+    qtbot.keyClick(
+        bare, Qt.Key.Key_U, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
+    )
+    assert [s.name for s in session.job.setups] == ["Long trip"]
+    session.do("setup.copy")
+    session.do("setup.rename")
+    assert [s.name for s in session.job.setups] == ["Long trip", "Work bare"]
+    session.do("setup.drop")
+    assert [s.name for s in session.job.setups] == ["Long trip"]
+
+
+def test_the_swap_list_is_written(
+    flatbed: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session, path = flatbed.session, tmp_path / "swap.csv"
+    monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: path)
+    session.do("setup.write")
+    text = path.read_text()
+    assert text.splitlines()[0].startswith("step")
+    assert "Reed cabin" in text
+
+
+def test_a_rack_is_added_from_the_menu_dragged_and_taken_away(
+    bare: MainWindow, qtbot: QtBot
+) -> None:
+    session = bare.session
+    session.view.set(stage="Body", station="left")
+    QApplication.processEvents()
+    stage = bare.findChild(BodyStage)
+    assert stage is not None
+    bar = stage.parts
+    bar.menu.aboutToShow.emit()
+    offers = {a.text(): a for a in bar.menu.actions()}
+    assert "Hold under a lid" not in offers
+    offers["Rack over the tub or the tray"].trigger()
+    assert session.look.body == "tub-rack"
+    assert list(bar.buttons) == ["", "tub-rack"]
+    handles = body_sizes.handles(session.verdict.assembly, "left", "tub-rack")
+    top = next(h for h in handles if h.path.endswith(".height"))
+    drawing = stage.drawing
+    at = drawing.window_now().px(top.at)
+    high = session.job.body.racks[0].height
+    hand = Hand(drawing)
+    hand.press(at)
+    hand.move(at + QPointF(0, -10))
+    hand.move(at + QPointF(0, -30))
+    hand.release(at + QPointF(0, -30))
+    grown = session.job.body.racks[0].height
+    assert grown > high + 50
+    assert grown % 5 == pytest.approx(high % 5, abs=5)
+    assert session.history.undo_words().startswith("change racks")
+    qtbot.mouseClick(bar.drop, LEFT)
+    assert session.job.body.racks == ()
+    assert session.look.body == ""
+
+
+def test_a_room_is_chosen_by_clicking_it(flatbed: MainWindow, qtbot: QtBot) -> None:
+    session = flatbed.session
+    session.view.set(stage="Body", station="left")
+    QApplication.processEvents()
+    stage = flatbed.findChild(BodyStage)
+    assert stage is not None
+    box = session.verdict.assembly.ground.rooms_there[0].box
+    view_at = stage.drawing.window_now().px(((box.x0 + box.x1) / 2 + 150, box.z1 - 300))
+    hand = Hand(stage.drawing)
+    hand.press(view_at)
+    hand.release(view_at)
+    assert session.look.body == "camper"
+    assert not stage.grab().isNull()
+
+
+def test_card_of_a_room_changes_its_size_and_tells_a_wrong_one(
+    flatbed: MainWindow, qtbot: QtBot
+) -> None:
+    session = flatbed.session
+    session.view.set(stage="Body", body="camper")
+    QApplication.processEvents()
+    field = flatbed.card.edit_of("body.rooms.camper.mass")
+    field.setFocus()
+    field.selectAll()  # type: ignore[attr-defined]  # a FigureEdit
+    qtbot.keyClicks(field, "610")
+    qtbot.keyClick(field, Qt.Key.Key_Return)
+    assert session.job.body.rooms[0].mass == 610
+    field = flatbed.card.edit_of("body.rooms.camper.over_up")
+    field.setFocus()
+    field.selectAll()  # type: ignore[attr-defined]  # a FigureEdit
+    qtbot.keyClicks(field, "9000")
+    qtbot.keyClick(field, Qt.Key.Key_Return)
+    assert "alcove begins" in flatbed.message.text()
+
+
+def test_an_axle_is_moved_by_an_answer(bare: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
+    session = bare.session
+    base = session.job.vehicle.wheelbase
+    monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "25")
+    session.do("vehicle.front_axle")
+    assert session.job.vehicle.wheelbase == base + 25
+    monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "far")
+    session.do("vehicle.rear_axle")
+    assert session.job.vehicle.wheelbase == base + 25
+    assert bare.message.text()
+
+
+def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Keeping) -> None:
+    for window in opened(qtbot, Session(begun("Marl 2.8 dual", "full canopy"), keeping)):
+        session = window.session
+        session.do("body.rack_rear_wall")
+        assert "rear door" in window.message.text()
+        session.do("body.close_rear")
+        session.do("body.rack_rear_wall")
+        assert [r.kind for r in session.job.body.racks] == ["rear wall"]
+        session.view.set(station="rear", stage="Fit-out")
+        made = session.do("edit.place", entry="jerry")
+        assert session.job.thing(made).on == "rear-wall"
+        session.selection.select(made)
+        session.asker.choose = lambda _words, options: options[-1]  # type: ignore[method-assign]
+        session.do("rack.fix")
+        assert session.job.thing(made).on == ""
