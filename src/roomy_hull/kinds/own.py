@@ -170,10 +170,14 @@ def _motion(unit: Own, group: Group) -> Motion | None:
     return Motion(group.id, name, tuple(Moved(b) for b in boxes), tuple(steps), group.locks)
 
 
+DRAWN = {"made": "front", "bought": "bought", "front": "front", "space": "space"}
+"""As what a box is drawn."""
+
+
 def elevation(unit: Own) -> Scene:
     """Draw its boxes from the access face, the furthest first."""
     return tuple(
-        rectangle(b.role, b.u, b.w, b.u + b.width, b.w + b.height, 4)
+        rectangle(DRAWN[b.role], b.u, b.w, b.u + b.width, b.w + b.height, 4)
         for b in sorted(unit.blocks, key=lambda b: -b.v)
     )
 

@@ -165,7 +165,7 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     view = ELEVATION[station]
     if station in ("above", "underneath"):
         return tuple(_plan_things(assembly, view, looks))
-    strokes = body_scene.rack(assembly, view)
+    strokes = [*outfit.ghosts(assembly, view, looks.off), *body_scene.rack(assembly, view)]
     for thing in _by_nearness(assembly, view):
         if thing.id in looks.off:
             if thing.place is None or thing.place.bay.side == station:
@@ -345,7 +345,7 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
 
 def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
     """Draw units and carried items from above, the lowest first; open ones stand out dashed."""
-    found: list[Stroke] = []
+    found: list[Stroke] = outfit.ghosts(assembly, view, looks.off)
     for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
         item = thing.value
         if item.id in looks.off:

@@ -63,6 +63,16 @@ def _camper(view: View, one: RoomPlace, side: str) -> list[Stroke]:
     return found
 
 
+def ghosts(assembly: Assembly, view: View, off: frozenset[str]) -> list[Stroke]:
+    """Draw where rooms and racks stand that are off in the set-up, dashed. [mm]"""
+    if not off:
+        return []
+    ground = assembly.ground
+    boxes = [r.box for r in ground.rooms_there if r.room.id in off]
+    boxes += [r.box for r in ground.racks if r.rack.id in off]
+    return [rectangle("space", *view.rect(b), 20) for b in boxes]
+
+
 def plan_rooms(assembly: Assembly, view: View) -> list[Stroke]:
     """Draw the rooms cut open from above: walls hatched, doors, inside. [mm]"""
     found: list[Stroke] = []

@@ -12,7 +12,7 @@ from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.view import ELEVATION, View
 from roomy_hull.session.session import Session
-from roomy_hull.session.worn import off
+from roomy_hull.session.worn import in_setup, off
 
 WORDS = {
     "left": "Left side", "right": "Right side", "rear": "Rear", "front": "Front", "above": "From above",
@@ -41,7 +41,9 @@ class DrawingModel:
         """
         assembly, station = self._session.sight.assembly, self._session.look.station
         draw = ground_scene.things if upper else ground_scene.slice_things
-        behind = self._scenes.of(assembly, station, upper=upper)
+        # The body as it stands in the set-up; what is off of it is drawn with the things, dashed.
+        body = in_setup(self._session).assembly if off(self._session) else assembly
+        behind = self._scenes.of(body, station, upper=upper)
         if not held:
             return behind, draw(assembly, station, looks)
         hands = {held, *self._session.selection.also}

@@ -79,5 +79,5 @@ class SetupsPage(LoadsPage):
         self.sum.setText(model.swap_words(found))
         self.steps.setVisible(found is not None and bool(found.steps))
         self.steps.fill(
-            self._theme, STEP_HEADS, model.steps(found), (), widths=(86, 190, 62, 50, 130, 0, 0)
+            self._theme, STEP_HEADS, model.steps(found), (), widths=(82, 170, 60, 46, 160, 0, 250)
         )

@@ -29,6 +29,7 @@ from roomy_hull.drawing.scenes.solid import Item, bounds, faces, flattened, item
 from roomy_hull.formats import solid3d
 from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.session import Session
+from roomy_hull.session.worn import in_setup
 
 SETTLE_MS = 160
 """After a change, so long is waited before the picture is built anew."""
@@ -80,7 +81,7 @@ class SolidView(QWidget):
 
     def build(self) -> None:
         """Cut the faces into their order anew, where job or openings changed."""
-        assembly, opened = self._session.verdict.assembly, self._session.look.opened
+        assembly, opened = in_setup(self._session).assembly, self._session.look.opened
         if self._built is None or self._built[0] is not assembly or self._built[1] != opened:
             found = items(assembly, opened)
             # Under everything, the shadow needs no place in the order.
@@ -334,7 +335,7 @@ class SolidPage(QWidget):
         session = self._session
         try:
             if path.suffix == ".glb":
-                solid3d.write(session.verdict.assembly, path, session.look.opened)
+                solid3d.write(in_setup(session).assembly, path, session.look.opened)
             elif not self.view.grab().save(str(path)):
                 session.say(f"{path} cannot be written; choose another place.", trouble=True)
                 return
