@@ -228,6 +228,11 @@ def test_every_field_reads_back_what_it_shows(made: object, system: str) -> None
             assert field.quantity == "text" or value in field.choices
         elif field.quantity == "lengths":
             assert again == pytest.approx(value, abs=0.9)
+        elif field.quantity == "groups":
+            assert [(g.id, g.name, g.hinge, g.turn) for g in again] == [
+                (g.id, g.name, g.hinge, g.turn) for g in value
+            ]  # type: ignore[attr-defined]
+            assert [g.travel for g in again] == pytest.approx([g.travel for g in value], abs=0.9)  # type: ignore[attr-defined]
         elif field.quantity == "boxes":
             assert [b.width for b in again] == pytest.approx([b.width for b in value], abs=0.9)  # type: ignore[attr-defined]
         else:

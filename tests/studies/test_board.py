@@ -25,7 +25,7 @@ def verdicts() -> list[Verdict]:
 
 def test_every_figure_answers_why_with_a_sum_that_adds_up(verdicts: list[Verdict]) -> None:
     for v in verdicts:
-        for scenario in v.job.scenarios:
+        for scenario in v.assembly.job.scenarios:
             for key, words in board.ROWS:
                 found = board.why(v.assembly, v.loads, scenario, key)
                 figure = board.cell(v.loads.scenario(scenario.id), key)

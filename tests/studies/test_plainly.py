@@ -266,7 +266,7 @@ def test_air_springs_push_with_the_pressure_that_stands_level(demo: Job) -> None
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_a_variation_bears_on_one_point_what_its_hardest_rear_spring_pushes(name: str) -> None:
     v = judge(demo_job(name))
-    for scenario in v.job.scenarios:
+    for scenario in v.assembly.job.scenarios:
         as_it_is = variations(v.assembly, v.loads, scenario)[0]
         d = v.carrying.chassis.diagram(scenario.id)
         rear = [p.newton for p in d.pushes if p.x > v.job.vehicle.wheelbase / 2]

@@ -152,7 +152,7 @@ def _why(verdict: Verdict, scenario: str, row: str) -> int:
             raise InputError(
                 f"there is no {what} '{word}'", remedy=f"Choose of: {', '.join(known)}."
             )
-    one = next(s for s in verdict.job.scenarios if s.id == scenario)
+    one = next(s for s in verdict.assembly.job.scenarios if s.id == scenario)
     found = board.why(verdict.assembly, verdict.loads, one, row)
     print(f"{found.title}\n{found.rule}")
     for line in found.lines:

@@ -199,7 +199,9 @@ def write_papers(verdict: Verdict, folder: Path) -> list[Path]:
         The folder cannot be written.
     """
     files = {"goods.csv": goods_table(verdict), **maps(verdict)}
-    files |= {f"packing-{s.id}.csv": packing_list(verdict.job, s) for s in verdict.job.scenarios}
+    files |= {
+        f"packing-{s.id}.csv": packing_list(verdict.job, s) for s in verdict.assembly.job.scenarios
+    }
     if verdict.access.off_on is not None:
         files["canopy-off.txt"] = canopy_sheet(verdict)
     written = []

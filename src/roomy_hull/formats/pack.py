@@ -190,7 +190,7 @@ def advice(verdict: Verdict) -> tuple[str, ...]:
         A sentence for each scenario: room left by the tighter of gross and rear axle; else the goods that bring most.
     """
     found = []
-    for one, s in zip(verdict.job.scenarios, verdict.loads.scenarios, strict=True):
+    for one, s in zip(verdict.assembly.job.scenarios, verdict.loads.scenarios, strict=True):
         room = s.payload_left.value
         if s.rear.limit:
             room = min(room, s.rear.limit - s.rear.value)

@@ -63,7 +63,9 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "job": verdict.job.name,
         "scenarios": [
             _scenario(loads, verdict.loads.owners(scenario))
-            for scenario, loads in zip(verdict.job.scenarios, verdict.loads.scenarios, strict=True)
+            for scenario, loads in zip(
+                verdict.assembly.job.scenarios, verdict.loads.scenarios, strict=True
+            )
         ],
         "findings": [
             _finding(f, verdict, mended=m)

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Sheet, Value
 from roomy_hull.job.canopy import check_sections
@@ -66,9 +67,24 @@ class Rack(Value, frozen=True, kw_only=True):
             raise ValueError(
                 f"rack {self.id}: {self.length:g} long holds no two bows; make it longer"
             )
+        self._check_spacing()
         if self.panels != "none" and self.panel_height > self.height:
             raise ValueError(
                 f"rack {self.id}: its panels of {self.panel_height:g} are higher than the rack's {self.height:g}"
+            )
+
+    def _check_spacing(self) -> None:
+        """Refuse more bars than lie beside one another."""
+        wide = section_width(self.section)
+        room, count = self.length - wide, self.bows - 1
+        if self.kind == "rear wall":
+            wide = section_height(self.section)
+            room = self.height - wide
+        elif self.kind != "hoop":
+            count *= self.cross_bars + 1
+        if count and room / count < wide:
+            raise ValueError(
+                f"rack {self.id}: so many bars do not lie beside one another; take fewer, or make it larger"
             )
 
     @property

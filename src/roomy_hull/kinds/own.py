@@ -190,7 +190,7 @@ def fields() -> tuple[Field, ...]:
         card.number("turn", "Turns by, degrees", whole=False), card.HINGE, card.yes("locks", "Locks when open"),
         Field("blocks", "Boxes", "boxes",
               "u v w width depth height, one box each, ; between; m after one that moves, or a group's id"),
-        Field("groups", "Groups", "groups", "id travel lift turn hinge, one group each, ; between"),
+        Field("groups", "Groups", "groups", "id travel lift turn hinge name, one group each, ; between"),
     )  # fmt: skip
 
 

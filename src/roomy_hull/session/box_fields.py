@@ -70,9 +70,10 @@ def typed_boxes(text: str, system: System) -> tuple[Block, ...]:
 
 
 def group_words(group: Group, system: System) -> str:
-    """Write one group of an own unit: id, slide, lift, turn, hinge."""
+    """Write one group of an own unit: id, slide, lift, turn, hinge, name."""
     ways = f"{plain_length(group.travel, system)} {plain_length(group.lift, system)}"
-    return f"{group.id} {ways} {group.turn:g} {group.hinge}"
+    name = f" {group.name}" if group.name else ""
+    return f"{group.id} {ways} {group.turn:g} {group.hinge}{name}"
 
 
 def typed_groups(text: str, system: System) -> tuple[Group, ...]:
@@ -81,7 +82,7 @@ def typed_groups(text: str, system: System) -> tuple[Group, ...]:
     Parameters
     ----------
     text : str
-        ``id travel lift turn hinge``, ``;`` between two groups; empty for none.
+        ``id travel lift turn hinge``, then its name; ``;`` between two groups; empty for none.
     system : str
         ``metric`` or ``us``.
 
@@ -97,13 +98,13 @@ def typed_groups(text: str, system: System) -> tuple[Group, ...]:
     """
     found = []
     for n, row in enumerate(_rows(text), 1):
-        if len(row) != 5:
+        if len(row) < 5:
             raise InputError(
                 f"group {n} has {len(row)} words", "Groups", "Type id travel lift turn hinge, such as: lid 0 0 90 back."
             )  # fmt: skip
         made = {
             "id": row[0], "travel": parse(row[1], "length", system), "lift": parse(row[2], "length", system),
-            "turn": parse(row[3], "number", system), "hinge": row[4],
+            "turn": parse(row[3], "number", system), "hinge": row[4], "name": " ".join(row[5:]),
         }  # fmt: skip
         try:
             found.append(msgspec.convert(made, Group))

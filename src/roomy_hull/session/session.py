@@ -13,6 +13,7 @@ from roomy_hull.core.signal import Signal
 from roomy_hull.core.value import refusal
 from roomy_hull.formats.jobfile import checked
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.edits.setups import resolved
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.session.asking import Asker, Nobody
@@ -126,9 +127,9 @@ class Session:
         return self._registry
 
     def scenario(self) -> Scenario:
-        """The chosen scenario; the first where there is none such."""
-        found = [s for s in self.job.scenarios if s.id == self.look.scenario]
-        return found[0] if found else self.job.scenarios[0]
+        """The chosen scenario with what its set-up leaves off; the first where there is none such."""
+        scenarios = resolved(self.job).scenarios
+        return next((s for s in scenarios if s.id == self.look.scenario), scenarios[0])
 
     def say(self, message: str, *, trouble: bool = False) -> None:
         """Tell the user something in passing."""

@@ -105,7 +105,10 @@ def better(
     GivenUp
         The search was given up.
     """
-    one = next((s for s in verdict.job.scenarios if s.id == scenario), verdict.job.scenarios[0])
+    one = next(
+        (s for s in verdict.assembly.job.scenarios if s.id == scenario),
+        verdict.assembly.job.scenarios[0],
+    )
     parts = ranking.contributions(verdict.assembly, verdict.loads, one)
     rows = {c.owner.id: c for c in parts if c.owner.is_thing}
     total = sum(c.side for c in parts)

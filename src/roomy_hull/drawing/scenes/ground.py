@@ -166,7 +166,8 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     if station in ("above", "underneath"):
         return tuple(_plan_things(assembly, view, looks))
     strokes = [*outfit.ghosts(assembly, view, looks.off), *body_scene.rack(assembly, view)]
-    for thing in _by_nearness(assembly, view):
+    # What is off lies behind all that is there.
+    for thing in sorted(_by_nearness(assembly, view), key=lambda t: t.id not in looks.off):
         if thing.id in looks.off:
             if thing.place is None or thing.place.bay.side == station:
                 strokes.append(rectangle("space", *view.rect(thing.envelope), 6, thing.id))
@@ -346,7 +347,7 @@ def _plan_body(assembly: Assembly, view: View) -> list[Stroke]:
 def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
     """Draw units and carried items from above, the lowest first; open ones stand out dashed."""
     found: list[Stroke] = outfit.ghosts(assembly, view, looks.off)
-    for thing in sorted(assembly.things, key=lambda t: t.envelope.z1):
+    for thing in sorted(assembly.things, key=lambda t: (t.id not in looks.off, t.envelope.z1)):
         item = thing.value
         if item.id in looks.off:
             found.append(rectangle("space", *view.rect(thing.envelope), 4, item.id))
@@ -369,13 +370,13 @@ def _plan_things(assembly: Assembly, view: View, looks: Looks) -> list[Stroke]:
                 rectangle("unit face", *view.rect(thing.place.frame.box(front)), 0, item.id)
             )
     found += opened_scene.opened_things(assembly, view, "", looks.opened, plan=True)
-    return found + _names(assembly, view)
+    return found + _names(assembly, view, looks.off)
 
 
-def _names(assembly: Assembly, view: View) -> list[Stroke]:
+def _names(assembly: Assembly, view: View, off: frozenset[str]) -> list[Stroke]:
     """Write the name on each unit that nothing covers from above."""
     found: list[Stroke] = []
-    units = [t for t in assembly.things if not isinstance(t.value, Carried)]
+    units = [t for t in assembly.things if not isinstance(t.value, Carried) and t.id not in off]
     units.sort(
         key=lambda t: -t.envelope.z1
     )  # where two names would lie on one another, the upper one's stands

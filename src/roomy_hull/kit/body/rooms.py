@@ -95,7 +95,10 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
         if isinstance(part, Hardware):
             name = name.replace("canopy to tray", f"{room.name} to tray")
             lies = tuple(b.moved(*corner) for b in part.places)
-            found.append(msgspec.structs.replace(part, name=name, owner=room.ref, places=lies))
+            links = tuple(g.replace("Canopy: ", f"{room.name}: ") for g in part.links)
+            found.append(
+                msgspec.structs.replace(part, name=name, owner=room.ref, places=lies, links=links)
+            )
             continue
         stands = tuple(
             s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2])) for s in part.stands

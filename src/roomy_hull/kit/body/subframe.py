@@ -254,6 +254,8 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
     return made
 
 
+DROP = "drop side"
+"""How the groups of drop sides begin; the tailboard is one by itself."""
 SIDE_PANEL = 2950.0
 """A drop side is made of panels no longer than this: sheets are 3 m (common practice). [mm]"""
 
@@ -264,21 +266,27 @@ def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
         return []
     x0, half, top = front_x(vehicle, tray), tray.width / 2, floor_z(vehicle, tray)
     deep = tray.side_thickness
-    hinges = max(2, math.ceil(tray.length / 800.0))
+    across = max(2, math.ceil(tray.width / 800.0))
     # No longer than a usual sheet: a long side is of two or more, one behind the other.
     panels = math.ceil(tray.length / SIDE_PANEL)
     long = tray.length / panels
-    stands = tuple(
-        s for n in range(panels)
-        for s in (at(x0 + (n + 1) * long, -half, top, FORTH), at(x0 + n * long, half, top, BACK))
-    )  # fmt: skip
-    across = max(2, math.ceil(tray.width / 800.0))
+    hinges = max(2, math.ceil(long / 800.0))
+    made: list[Part] = []
+    for n in range(panels):
+        for side, stand in (
+            ("left", at(x0 + (n + 1) * long, -half, top, FORTH)), ("right", at(x0 + n * long, half, top, BACK)),
+        ):  # fmt: skip
+            # Each swings by itself.
+            group = f"{DROP} {side}" + (f" {n + 1}" if panels > 1 else "")
+            made += [
+                SheetPart(f"Tray: {group}", TRAY, long, tray.sides, tray.side_thickness, sheet, group=group,
+                          stands=(stand,)),
+                Hardware(f"hinge of the {group}, bolted to coaming and side", TRAY, hinges, links=("", group)),
+            ]  # fmt: skip
     return [
-        SheetPart("Tray: drop side", TRAY, long, tray.sides, tray.side_thickness, sheet, count=2 * panels,
-                  group="drop side", stands=stands),
+        *made,
         SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
                   group="tailboard", stands=(at(x0 + tray.length, half - deep, top, REAR),)),
-        Hardware("drop-side hinge, bolted to coaming and side", TRAY, 2 * hinges, links=("", "drop side")),
         Hardware("tailboard hinge", TRAY, across, links=("", "tailboard")),
         Hardware("over-centre latch for sides and tailboard, with its keeper", TRAY, 4),
     ]  # fmt: skip

@@ -10,6 +10,7 @@ from roomy_hull.kit.body import undertray
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
 from roomy_hull.kit.body.subframe import (
     BOARD,
+    DROP,
     PLY,
     SKIN,
     WING_HEIGHT,
@@ -176,7 +177,7 @@ def masses(
         kg = part.mass() * part.count if isinstance(part, SheetPart | BarPart) else 0.0
         if isinstance(part, Hardware):
             continue
-        if part.group in ("drop side", "tailboard"):
+        if part.group.startswith((DROP, "tailboard")):
             drop += kg
         elif part.role == "headboard":
             head += kg

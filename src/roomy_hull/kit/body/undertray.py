@@ -204,7 +204,7 @@ def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
         if (
             not isinstance(part, BarPart)
             or part.role
-            or "rail" in part.name.removeprefix("Tray: cross-member")
+            or ("rail" in part.name and "cross-member" not in part.name)
         ):
             continue
         for (bar,) in standing(part):

@@ -49,7 +49,8 @@ def drop_scenario(session: Session) -> None:
 
 def leave(session: Session) -> None:
     """Leave the selection at home in the chosen scenario, or take it along again."""
-    one = session.scenario()
+    key = session.scenario().id
+    one = next(s for s in session.job.scenarios if s.id == key)
     keys = session.selection.ids()
     behind = set(one.left_behind)
     back = behind.issuperset(keys)

@@ -137,7 +137,7 @@ def _picture(verdict: Verdict, name: str, system: System, scenario: str) -> tupl
         )
         return scene, loads_scene.chassis_frame(assembly)
     if name == "levers":
-        one = next(s for s in verdict.job.scenarios if s.id == loads.id)
+        one = next(s for s in verdict.assembly.job.scenarios if s.id == loads.id)
         rows = ranking.ranked(ranking.contributions(assembly, verdict.loads, one), "rear")
         chosen = next((r.owner for r in rows if r.owner not in (VEHICLE, TRAY, CANOPY)), None)
         return loads_scene.lever_scene(
