@@ -11,11 +11,13 @@ from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.session.pages.cut.words import parts, works
+from roomy_hull.session.session import Session
 
 SIZE = (1280, 800)
 
@@ -43,7 +45,12 @@ def _brief(window: MainWindow) -> None:
 
 
 def _body(window: MainWindow) -> None:
-    window.session.view.set(stage="Body", station="left")
+    rooms = window.session.job.body.rooms
+    window.session.view.set(stage="Body", station="left", body=rooms[0].id if rooms else "")
+
+
+def _setups(window: MainWindow) -> None:
+    window.session.view.turn_to("Fit-out", "Set-ups")
 
 
 def _plain(window: MainWindow) -> None:
@@ -57,12 +64,6 @@ def _selected(window: MainWindow) -> None:
     if thing is not None and thing.place is not None:
         session.view.set(station=thing.place.bay.side, whole=False)
     session.selection.select(key)
-
-
-def _opened(window: MainWindow) -> None:
-    window.session.selection.select("")
-    window.session.view.set(station="left", whole=False, stature=1530.0)
-    window.session.do("look.open_all")
 
 
 def _dragging(window: MainWindow) -> None:
@@ -212,14 +213,15 @@ def _dark(window: MainWindow) -> None:
     session.view.turn_to("Cut", "Joints", dark=True, system="us")
 
 
-VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
+Views = tuple[tuple[str, Callable[[MainWindow], None]], ...]
+VIEWS: Views = (
     ("brief", _brief),
     ("survey", _survey),
     ("body", _body),
     ("fit-out", _plain),
-    ("fit-out-open", _opened),
     ("fit-out-dragging", _dragging),
     ("fit-out-together", _together),
+    ("fit-out-setups", _setups),
     ("fit-out-variants", _variants),
     ("fit-out-solid", _solid),
     ("services-trip", _trip),
@@ -233,6 +235,10 @@ VIEWS: tuple[tuple[str, Callable[[MainWindow], None]], ...] = (
     ("build-progress", _progress),
     ("cut-joints-dark", _dark),
 )
+
+
+FLATBED = ("reedholm", frozenset({"body", "fit-out-setups"}))
+"""Views that are taken of another demo where no job is given: that one has rooms, a rack and set-ups."""
 
 
 def write(path: Path | None, folder: Path) -> list[Path]:
@@ -265,9 +271,19 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         raise PictureError(
             f"the folder cannot be made ({trouble.strerror})", str(folder), "Choose another place."
         ) from None
+    if path is not None:
+        return _taken(session, folder, VIEWS)
+    name, views = FLATBED
+    written = _taken(session, folder, tuple(v for v in VIEWS if v[0] not in views))
+    flatbed = Session(demo_job(name), _Forgetful(folder))
+    return written + _taken(flatbed, folder, tuple(v for v in VIEWS if v[0] in views))
+
+
+def _taken(session: Session, folder: Path, views: Views) -> list[Path]:
+    """Take some views of a job in a window of its own."""
     window = window_for(session)
     try:
-        return _pictures(window, folder)
+        return _pictures(window, folder, views)
     finally:
         session.history.mark_saved()
         window.close()
@@ -276,14 +292,14 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         QCoreApplication.sendPostedEvents(window, QEvent.Type.DeferredDelete.value)
 
 
-def _pictures(window: MainWindow, folder: Path) -> list[Path]:
-    """Take every view of a window."""
+def _pictures(window: MainWindow, folder: Path, views: Views) -> list[Path]:
+    """Take views of a window."""
     window.ground.turn_ms = 0
     window.resize(*SIZE)
     window.show()
     window.settle()
     written = []
-    for name, prepare in VIEWS:
+    for name, prepare in views:
         prepare(window)
         window.hush()
         wait(30)
