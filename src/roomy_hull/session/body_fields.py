@@ -28,7 +28,14 @@ def part_fields(job: Job, key: str) -> tuple[Field, ...]:
         return room_fields(room)
     if rack is not None:
         return rack_fields(rack)
-    return body_fields(job)
+    own, canopy = body_fields(job), job.body.canopy
+    if canopy is None:
+        return own
+    known = {f.name for f in own}
+    more = [f for d in canopy.doors for f in door_fields("body.canopy", d)]
+    more += [f for b in canopy.bays for f in bay_fields("body.canopy", b)]
+    # The rule for sizes stays last.
+    return (*own[:-1], *(f for f in more if f.name not in known), own[-1])
 
 
 def door_fields(path: str, door: Door) -> list[Field]:

@@ -1,23 +1,14 @@
 """Actions of set-ups, of rooms and racks, and of the running gear."""
 
-import functools
-import math
-
-import msgspec
-
 from roomy_hull.core.errors import InputError, UserError
-from roomy_hull.core.units import parse
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.edits import running
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.edits import units as unit_edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.setups import SetUp
-from roomy_hull.kit.body import outfitting
-from roomy_hull.kit.body.first_racks import RACKS
-from roomy_hull.session.actions.registry import Action, Check
+from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.swaps import Swap, swap, swap_rows
 
@@ -145,74 +136,6 @@ def write(session: Session) -> None:
     session.say(f"Written to {path}")
 
 
-# The body's other parts
-
-
-def _add_part(kind: str, session: Session) -> None:
-    words = {**outfitting.ROOMS, **RACKS}[kind]
-    if session.attempt(f"add: {words.lower()}", lambda: outfitting.added(session.job, kind)):
-        body = session.job.body
-        key = body.rooms[-1].id if kind in outfitting.ROOMS else body.racks[-1].id
-        session.view.set(stage="Body", body=key)
-        session.say("Its sizes are a proposal: change them on the card, or drag its dots.")
-
-
-def part(session: Session) -> str:
-    """The chosen room or rack; empty for tray and canopy."""
-    key, body = session.look.body, session.job.body
-    return key if body.room(key) is not None or body.rack(key) is not None else ""
-
-
-def _drop_part(session: Session) -> None:
-    key = part(session)
-    if session.attempt(f"take {key} away", lambda: outfitting.taken_away(session.job, key)):
-        session.view.set(body="")
-
-
-def _close_rear(session: Session) -> None:
-    """Take the rear door and its bay away, so that the canopy's rear carries rails."""
-
-    def make() -> Job:
-        canopy = session.job.body.canopy
-        if canopy is None:
-            raise InputError("there is no canopy")
-        gone = {b.id for b in canopy.bays if b.side == "rear"}
-        here = [u.name for u in session.job.units if u.bay in gone]
-        if here:
-            raise InputError(
-                f"{', '.join(here[:3])} stand in its rear bay",
-                canopy.name,
-                "Delete or move them first.",
-            )
-        new = canopy.but(
-            doors=tuple(d for d in canopy.doors if d.side != "rear"),
-            bays=tuple(b for b in canopy.bays if b.side != "rear"),
-        )
-        return msgspec.structs.replace(session.job, body=session.job.body.but(canopy=new))
-
-    session.attempt("close the canopy's rear", make)
-
-
-def _move_axle(end: str, session: Session) -> None:
-    """Ask how far an axle is moved, and move it."""
-    way = "forward" if end == "front" else "aft"
-    text = session.asker.name(f"How far {way}, in mm", "25")
-    if not text:
-        return
-
-    def make() -> Job:
-        by = parse(text, "length", session.look.system)
-        if not math.isfinite(by):
-            raise InputError("expected a figure", remedy="Type the way in mm.")
-        return running.axle_moved(session.job, end, by)  # type: ignore[arg-type]  # front or rear
-
-    if session.attempt(f"move the {end} axle", make):
-        v = session.job.vehicle
-        session.say(
-            f"The wheelbase is {v.wheelbase:,.0f} mm now; kerb masses are shared anew. Weigh it, and have it certified."
-        )
-
-
 def _fix_to(session: Session) -> None:
     """Fix the selected carried things to a rack or rear wall, at the nearest place, or to nothing."""
     job = session.job
@@ -246,10 +169,6 @@ def _has_carried(session: Session) -> bool:
     )
 
 
-def _takes(kind: str) -> Check:
-    return lambda s: outfitting.takes(s.job, kind)
-
-
 def actions() -> list[Action]:
     """Declare the actions of set-ups, in the order of the menu."""
     return [
@@ -266,40 +185,8 @@ def actions() -> list[Action]:
     ]  # fmt: skip
 
 
-def body() -> list[Action]:
-    """Declare what else is built on and around the tray."""
-    tip = "A first one to be changed: place, sizes, doors, bays"
-    found = [
-        Action(f"body.room_{kind.replace(' ', '_')}", words, tip, "Body", functools.partial(_add_part, kind), (),
-               _takes(kind))
-        for kind, words in outfitting.ROOMS.items()
-    ]  # fmt: skip
-    found += [
-        Action(f"body.rack_{kind.replace(' ', '_')}", words, "A first one to be changed: place, sizes, bars, deck", "Body",
-               functools.partial(_add_part, kind), (), _takes(kind))
-        for kind, words in RACKS.items()
-    ]  # fmt: skip
-    found += [
-        Action("body.drop_part", "Take the chosen room or rack away", "Once no unit stands in it", "Body", _drop_part, (),
-               lambda s: bool(part(s))),
-        Action("body.close_rear", "Close the canopy's rear", "Rear door and bay away, so that rails find room", "Body",
-               _close_rear, (), lambda s: s.job.body.canopy is not None and s.job.body.canopy.kind == "canopy"
-               and any(d.side == "rear" for d in s.job.body.canopy.doors)),
-        Action("vehicle.front_axle", "Move the front axle…", "Forward, for larger tyres; the wheelbase follows", "Body",
-               functools.partial(_move_axle, "front")),
-        Action("vehicle.rear_axle", "Move the rear axle…", "Aft; the wheelbase follows", "Body",
-               functools.partial(_move_axle, "rear")),
-    ]  # fmt: skip
-    return found
-
-
 def taking() -> list[Action]:
     """Declare the actions that take something."""
     return [
         Action("setup.switch", "Off or on", "In one set-up", "", switch),
-        Action("body.choose", "Choose a part of the body", "Its card is shown", "", _choose_part),
     ]  # fmt: skip
-
-
-def _choose_part(session: Session, *, key: str) -> None:
-    session.view.set(body=key)

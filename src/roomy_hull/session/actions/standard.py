@@ -2,6 +2,7 @@
 
 from roomy_hull.session.actions import (
     accessing,
+    bodies,
     briefing,
     build_menu,
     editing,
@@ -38,7 +39,7 @@ def standard() -> Registry:
         *looking.actions(),
         *files.demos(),
         *things.body(),
-        *setting_up.body(),
+        *bodies.body(),
         *files.vehicles(),
         *briefing.actions(),
         *fitting_out.actions(),
@@ -53,6 +54,7 @@ def standard() -> Registry:
         *editing.actions(),
         *surveying.actions(),
         *setting_up.taking(),
+        *bodies.taking(),
         *servicing.taking(),
         *accessing.taking(),
         *making.taking(),

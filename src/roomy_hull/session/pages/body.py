@@ -3,8 +3,8 @@
 from roomy_hull.core.strokes import Point
 from roomy_hull.drawing.scenes.body_sizes import chosen_box
 from roomy_hull.drawing.view import ELEVATION, Station
+from roomy_hull.session.actions.bodies import part
 from roomy_hull.session.actions.registry import Action
-from roomy_hull.session.actions.setting_up import part
 from roomy_hull.session.pages.model import PageModel
 
 
