@@ -6,6 +6,8 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.units import MM_PER_INCH, System, parse
 from roomy_hull.kinds.own import Block, Group
 
+NONE = "none"
+"""What stands where an own unit has no groups."""
 BOX = ("u", "v", "w", "width", "depth", "height")
 
 
@@ -96,7 +98,9 @@ def typed_groups(text: str, system: System) -> tuple[Group, ...]:
     InputError
         Names the group and what it lacks.
     """
-    found = []
+    found: list[Group] = []
+    if text.strip() == NONE:
+        return ()
     for n, row in enumerate(_rows(text), 1):
         if len(row) < 5:
             raise InputError(

@@ -12,6 +12,7 @@ from roomy_hull.kinds.own import Group
 from roomy_hull.kinds.placed import BoltSize
 from roomy_hull.kinds.registry import Unit, kind_of
 from roomy_hull.session.box_fields import (
+    NONE,
     box_words,
     group_words,
     plain_length,
@@ -307,9 +308,10 @@ def shown(field: Field, value: object, system: System) -> str:
     if isinstance(value, tuple):
         if field.quantity == "lengths":
             return "  ".join(plain_length(float(v), system) for v in value)
-        return "; ".join(
+        rows = [
             group_words(v, system) if isinstance(v, Group) else box_words(v, system) for v in value
-        )
+        ]
+        return "; ".join(rows) or NONE
     if field.quantity == "number":
         return f"{float(str(value)):g}"
     if field.quantity == "share":
