@@ -63,7 +63,7 @@ def test_racks_under_any_load_move_as_the_reference_says(
     job = demo_job()
     rack = Rack(id="r", kind=kind, start=300, foot=300, length=1400, width=1500, height=700, section=section,  # type: ignore[arg-type]
                 bows=bows, cross_bars=cross_bars)  # fmt: skip
-    grid = rack_net.net(kit.place(job.vehicle, job.body, rack))
+    grid = rack_net.net(rack_net.bars_of(kit.place(job.vehicle, job.body, rack)))
     rng = np.random.default_rng(len(kind) + bows)
     loads = rng.normal(0, 100, (len(grid.nodes), 6))
     loads[:, 3:] *= 100

@@ -120,10 +120,34 @@ def _turn(a: Array, b: Array) -> Array:
     return np.stack([x, y, np.cross(x, y)])
 
 
-def solve(
-    nodes: Array, bars: NDArray[np.int64], shape: BarShape, young: float, held: Array, loads: Array, poisson: float = 0.33
-) -> FrameResult:  # fmt: skip
-    """Solve a frame of bars of one section and one metal.
+class Stiff(NamedTuple):
+    """A frame that is ready to be loaded: what `stiff` gives.
+
+    Attributes
+    ----------
+    held : (n, 6) array of bool
+        Movements and turns that are held.
+    whole : (6n, 6n) array
+        Stiffness of all of it.
+    yielding : (k, k) array
+        What its free movements give under forces of one: the inverse of their stiffness.
+    bars : tuple of (array, array, array)
+        Of each bar: its places among all movements, its directions, its own stiffness.
+    shape : BarShape
+        The section of all bars.
+    """
+
+    held: NDArray[np.bool_]
+    whole: Array
+    yielding: Array
+    bars: tuple[tuple[Array, Array, Array], ...]
+    shape: BarShape
+
+
+def stiff(
+    nodes: Array, bars: NDArray[np.int64], shape: BarShape, young: float, held: Array, poisson: float = 0.33
+) -> Stiff:  # fmt: skip
+    """Make a frame of bars of one section and one metal ready to be loaded.
 
     Parameters
     ----------
@@ -137,24 +161,18 @@ def solve(
         Modulus of elasticity. [MPa]
     held : (n, 6) array of 0 or 1
         Which movements and turns of each node are held.
-    loads : (n, 6) array
-        Forces and moments at each node. [N, N·mm]
     poisson : float
         For the shear modulus.
 
     Returns
     -------
-    FrameResult
-        Movements, end forces, stresses, reactions.
+    Stiff
+        For `under`, once for every way in which it is loaded.
 
     Raises
     ------
     InputError
         The frame is a mechanism, or a bar has no length.
-
-    Notes
-    -----
-    Direct stiffness method; stress as N/A + M/W both ways at each end, where with forces at nodes only it is greatest.
     """
     n, g = len(nodes), young / 2 / (1 + poisson)
     whole = np.zeros((6 * n, 6 * n))
@@ -172,20 +190,67 @@ def solve(
         whole[np.ix_(at, at)] += t.T @ own @ t
         kept.append((at, t, own))
     free = held.ravel() == 0
-    force = loads.ravel().astype(float)
-    moved = np.zeros(6 * n)
-    part = whole[np.ix_(free, free)]
     try:
-        moved[free] = np.linalg.solve(part, force[free])
+        yielding = np.asarray(np.linalg.inv(whole[np.ix_(free, free)]), dtype=np.float64)
     except np.linalg.LinAlgError:
         raise InputError("the frame is a mechanism", remedy="Give it more feet or bars.") from None
-    if not np.all(np.isfinite(moved)) or (part.size and np.abs(moved).max() > 1e6):
+    return Stiff(held != 0, whole, yielding, tuple(kept), shape)
+
+
+def under(frame: Stiff, loads: Array) -> FrameResult:
+    """What a frame does under loads.
+
+    Parameters
+    ----------
+    frame : Stiff
+        From `stiff`.
+    loads : (n, 6) array
+        Forces and moments at each node. [N, N·mm]
+
+    Returns
+    -------
+    FrameResult
+        Movements, end forces, stresses, reactions.
+
+    Raises
+    ------
+    InputError
+        The frame is a mechanism.
+
+    Notes
+    -----
+    Direct stiffness method; stress as N/A + M/W both ways at each end, where with forces at nodes only it is greatest.
+    """
+    free, force = ~frame.held.ravel(), loads.ravel().astype(float)
+    moved = np.zeros(len(force))
+    moved[free] = frame.yielding @ force[free]
+    if not np.all(np.isfinite(moved)) or np.abs(moved).max(initial=0.0) > 1e6:
         raise InputError("the frame is a mechanism", remedy="Give it more feet or bars.")
-    forces = np.array([own @ t @ moved[at] for at, t, own in kept])
-    ends = forces.reshape(-1, 2, 6)
+    forces = np.array([own @ t @ moved[at] for at, t, own in frame.bars])
+    ends, s = forces.reshape(-1, 2, 6), frame.shape
     stress = (
-        np.abs(ends[:, :, 0]) / shape.area + np.abs(ends[:, :, 4]) / shape.level_modulus
-        + np.abs(ends[:, :, 5]) / shape.upright_modulus
+        np.abs(ends[:, :, 0]) / s.area + np.abs(ends[:, :, 4]) / s.level_modulus
+        + np.abs(ends[:, :, 5]) / s.upright_modulus
     ).max(axis=1)  # fmt: skip
-    reactions = (whole @ moved - force).reshape(n, 6) * (held != 0)
-    return FrameResult(moved.reshape(n, 6), forces, stress, reactions)
+    reactions = (frame.whole @ moved - force).reshape(-1, 6) * frame.held
+    return FrameResult(moved.reshape(-1, 6), forces, stress, reactions)
+
+
+def solve(
+    nodes: Array, bars: NDArray[np.int64], shape: BarShape, young: float, held: Array, loads: Array
+) -> FrameResult:
+    """Solve a frame under one set of loads: `stiff`, then `under`.
+
+    Parameters
+    ----------
+    nodes, bars, shape, young, held
+        As `stiff` takes them. [mm, MPa]
+    loads : (n, 6) array
+        Forces and moments at each node. [N, N·mm]
+
+    Returns
+    -------
+    FrameResult
+        Movements, end forces, stresses, reactions.
+    """
+    return under(stiff(nodes, bars, shape, young, held), loads)

@@ -1,17 +1,61 @@
 """A rack's bars as a net of nodes and pieces between them: where bars touch they share a node."""
 
+import functools
 import itertools
+from typing import NamedTuple
 
 import msgspec
 import numpy as np
 
+from roomy_hull.core.mechanics import frames
 from roomy_hull.core.mechanics.sections import section_height, section_width
-from roomy_hull.kit.body.racks import RackPlace
+from roomy_hull.kit.body.racks import Member, RackPlace
 
-PIECES = 6
+PIECES = 4
 """Every bar is parted into so many pieces at least, so that loads lie where they are."""
 ALIKE = 0.5
 """Nodes nearer to one another are one. [mm]"""
+
+
+class Bars(NamedTuple):
+    """What a rack's net is made from: bars, feet, section, and whether its feet are clamps."""
+
+    members: tuple[Member, ...]
+    feet: tuple[tuple[float, float, float], ...]
+    section: str
+    clamped: bool
+
+
+def bars_of(place: RackPlace) -> Bars:
+    """A rack's bars and feet. [mm]"""
+    return Bars(place.members, place.feet, place.rack.section, place.upright)
+
+
+@functools.lru_cache(maxsize=12)
+def ready(bars: Bars, young: float) -> tuple["Net", frames.Stiff]:
+    """A rack's net, ready to be loaded; kept, since a rack changes less often than what lies on it.
+
+    Parameters
+    ----------
+    bars : Bars
+        From `bars_of`. [mm]
+    young : float
+        Modulus of elasticity. [MPa]
+
+    Returns
+    -------
+    (Net, Stiff)
+        Nodes and pieces, and the frame made of them.
+
+    Raises
+    ------
+    InputError
+        It is a mechanism.
+    """
+    grid = net(bars)
+    return grid, frames.stiff(
+        grid.nodes, grid.pieces, frames.both_ways(bars.section), young, grid.held
+    )
 
 
 class Net(msgspec.Struct, frozen=True):
@@ -23,22 +67,22 @@ class Net(msgspec.Struct, frozen=True):
     held: np.ndarray
 
 
-def net(place: RackPlace) -> Net:
+def net(bars: Bars) -> Net:
     """A rack as a net of nodes and pieces.
 
     Parameters
     ----------
-    place : RackPlace
-        Its bars where they stand. [mm]
+    bars : Bars
+        Where they stand. [mm]
 
     Returns
     -------
     Net
         Bars that touch share a node; feet are hinges, those of a hoop and of a rear wall clamped. [mm]
     """
-    reach = 1.2 * max(section_height(place.rack.section), section_width(place.rack.section))
-    ends = _ends(place, reach)
-    joints = [p for pair in ends for p in pair] + [np.array(f) for f in place.feet]
+    reach = 1.2 * max(section_height(bars.section), section_width(bars.section))
+    ends = _ends(bars, reach)
+    joints = [p for pair in ends for p in pair] + [np.array(f) for f in bars.feet]
     nodes: list[np.ndarray] = []
 
     def node(p: np.ndarray) -> int:
@@ -56,10 +100,10 @@ def net(place: RackPlace) -> Net:
         rows += pairs
         of += [n] * len(pairs)
     held = np.zeros((len(nodes), 6))
-    for foot in place.feet:
+    for foot in bars.feet:
         f = np.array(foot)
         i = min(range(len(nodes)), key=lambda k: float(np.linalg.norm(nodes[k] - f)))
-        held[i, : 6 if place.upright else 3] = 1
+        held[i, : 6 if bars.clamped else 3] = 1
     return Net(np.array(nodes), np.array(rows), tuple(of), held)
 
 
@@ -67,11 +111,11 @@ LEADS = frozenset({"side rail", "beam", "rail"})
 """Bars that go through: the others end on their middle lines."""
 
 
-def _ends(place: RackPlace, reach: float) -> list[tuple[np.ndarray, np.ndarray]]:
+def _ends(bars: Bars, reach: float) -> list[tuple[np.ndarray, np.ndarray]]:
     """The ends of every bar's middle line; a bar that ends at one that goes through ends on that one's."""
-    through = [(np.array(m.a), np.array(m.b)) for m in place.members if m.name in LEADS]
+    through = [(np.array(m.a), np.array(m.b)) for m in bars.members if m.name in LEADS]
     found = []
-    for m in place.members:
+    for m in bars.members:
         a, b = np.array(m.a), np.array(m.b)
         if m.name not in LEADS:
             a, b = _nearest(a, through, reach), _nearest(b, through, reach)

@@ -17,7 +17,7 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import Scenario
 from roomy_hull.kit.body.racks import RackPlace
 from roomy_hull.shop.shop import Rules
-from roomy_hull.studies.strength.rack_net import Net, net
+from roomy_hull.studies.strength.rack_net import Net, bars_of, ready
 
 SLEEPER = 80.0
 """Somebody in a tent that stands on a rack, where the job's people are not listed (common practice). [kg]"""
@@ -234,7 +234,7 @@ def _solved(
 ) -> RackCheck:  # fmt: skip
     """Solve the frame in every way."""
     young, density = metal
-    grid = net(place)
+    grid, frame = ready(bars_of(place), young)
     shape = frames.both_ways(place.rack.section)
     own = np.zeros(len(grid.nodes))
     for i, j in grid.pieces:
@@ -253,9 +253,7 @@ def _solved(
     def run(
         loads: list[_Load], bare: np.ndarray, way: tuple[float, float, float]
     ) -> frames.FrameResult:
-        return frames.solve(
-            grid.nodes, grid.pieces, shape, young, grid.held, _forces(grid, loads, bare, way)
-        )
+        return frames.under(frame, _forces(grid, loads, bare, way))
 
     def case(words: str, found: frames.FrameResult) -> Case:
         n = int(np.argmax(found.stress))
@@ -265,15 +263,15 @@ def _solved(
     cases, could = [], math.inf
     for words, way in ways(r):
         cases.append(case(words, run(carried, own, way)))
-        could = min(could, _could(base, run(none, own, way), run(carried, 0 * own, way), base.kg))
+        if base.kg > 0:
+            could = min(
+                could, _could(base, run(none, own, way), run(carried, 0 * own, way), base.kg)
+            )
     still = run(asleep, own, (0.0, 0.0, -1.0))
     cases.append(case("standing still", still))
-    could_still = _could(
-        base,
-        run(none, own, (0.0, 0.0, -1.0)),
-        run(asleep, 0 * own, (0.0, 0.0, -1.0)),
-        base.still_kg,
-    )
+    could_still, down = math.inf, (0.0, 0.0, -1.0)
+    if base.still_kg > 0:
+        could_still = _could(base, run(none, own, down), run(asleep, 0 * own, down), base.still_kg)
     rest = run(carried, own, (0.0, 0.0, -1.0))
     return msgspec.structs.replace(
         base, cases=tuple(cases), could=could, could_still=could_still, sag=float(max(0.0, -rest.moved[:, 2].min()))
@@ -285,12 +283,10 @@ def _tent(thing: Thing) -> bool:
 
 
 def _could(base: RackCheck, bare: frames.FrameResult, load: frames.FrameResult, kg: float) -> float:
-    """How much could lie in the same places until a bar reaches the allowed stress; endless where nothing lies. [kg]
+    """How much could lie in the same places until a bar reaches the allowed stress; of something. [kg]
 
     Stresses of the rack's own mass and of what it carries are added by their size, which never tells too much.
     """
-    if kg <= 0:
-        return math.inf
     per = load.stress / kg
     room = base.allowed - bare.stress
     rows = [float(a / b) for a, b in zip(room, per, strict=True) if b > 1e-12]
