@@ -14,7 +14,20 @@ from roomy_hull.verdict.verdict import judge
 
 
 def setup(job: Job, name: str, **more: object) -> Job:
-    return edits.added(job, SetUp(id="x", name=name, **more))  # type: ignore[arg-type]
+    """Add a set-up; scenarios stay in the one they were in."""
+    new = edits.added(job, SetUp(id="x", name=name, **more))  # type: ignore[arg-type]
+    return msgspec.structs.replace(new, scenarios=job.scenarios)
+
+
+def test_the_first_set_up_takes_all_scenarios_and_one_is_moved_by_hand(demo: Job) -> None:
+    job = edits.added(demo, SetUp(id="x", name="One"))
+    assert {s.setup for s in job.scenarios} == {"one"}
+    job = edits.added(job, SetUp(id="x", name="Two"))
+    assert {s.setup for s in job.scenarios} == {"one"}
+    moved = edits.used(job, "two", "full")
+    assert [s.id for s in moved.scenarios if s.setup == "two"] == ["full"]
+    with pytest.raises(EditError, match="no set-up"):
+        edits.used(job, "three", "full")
 
 
 def named(job: Job, **by: str) -> Job:

@@ -163,7 +163,7 @@ def added(job: Job, setup: SetUp) -> Job:
     Returns
     -------
     Job
-        The new job, the set-up last.
+        The new job, the set-up last; all scenarios are in it where it is the first.
 
     Raises
     ------
@@ -173,9 +173,40 @@ def added(job: Job, setup: SetUp) -> Job:
     if len(job.setups) >= 8:
         raise EditError("a job has at most 8 set-ups", remedy="Delete one first.")
     key = slug(setup.name, {s.id for s in job.setups})
-    return msgspec.structs.replace(
-        job, setups=(*job.setups, msgspec.structs.replace(setup, id=key))
+    new = msgspec.structs.replace(job, setups=(*job.setups, msgspec.structs.replace(setup, id=key)))
+    if job.setups:
+        return new
+    # The first one is what all scenarios meant so far.
+    scenarios = tuple(msgspec.structs.replace(s, setup=key) for s in job.scenarios)
+    return msgspec.structs.replace(new, scenarios=scenarios)
+
+
+def used(job: Job, key: str, scenario: str) -> Job:
+    """Weigh a scenario in a set-up.
+
+    Parameters
+    ----------
+    job : Job
+        The job.
+    key, scenario : str
+        Ids of the set-up and of the scenario.
+
+    Returns
+    -------
+    Job
+        The new job.
+
+    Raises
+    ------
+    EditError
+        There is no such set-up.
+    """
+    if all(s.id != key for s in job.setups):
+        raise EditError(f"there is no set-up '{key}'", remedy="Choose one of the job's set-ups.")
+    rows = tuple(
+        msgspec.structs.replace(s, setup=key) if s.id == scenario else s for s in job.scenarios
     )
+    return msgspec.structs.replace(job, scenarios=rows)
 
 
 def changed(job: Job, key: str, **changes: Any) -> Job:

@@ -6,8 +6,10 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.job.body import Body
 from roomy_hull.job.model import Job
 from roomy_hull.job.racks import Rack
+from roomy_hull.job.rooms import COMES_OFF
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import canopy as canopy_kit
+from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body.subframe import floor_z, front_x
 
 RACKS: dict[str, str] = {
@@ -63,11 +65,13 @@ def _gap_rack(vehicle: Vehicle, body: Body, key: str) -> Rack:
         raise InputError(f"a {vehicle.kind} has no gap behind its cab")
     outer = canopy_kit.outside(vehicle, body)
     x0 = front_x(vehicle, tray)
-    end = outer.x0 - x0 - 10 if outer is not None else min(400.0, tray.length / 4)
+    first = [outer.x0] if outer is not None else []
+    first += [r.box.x0 for r in room_kit.places(vehicle, body) if r.room.kind in COMES_OFF]
+    end = min(first) - x0 - 10 if first else min(400.0, tray.length / 4)
     if end - 10 < 120:
         raise InputError(
-            f"between the headboard and the canopy there are {max(0.0, end):.0f} mm",
-            remedy="Move the canopy back on the stage Body: its start wants 140 mm or more.",
+            f"between the headboard and what stands behind it there are {max(0.0, end):.0f} mm",
+            remedy="Move the canopy or the box back on the stage Body: its start wants 140 mm or more.",
         )
     high = max(300.0, vehicle.shape.height - floor_z(vehicle, tray))
     return Rack(id=key, name="Gap rack", kind="gap rack", start=10, length=end - 10, width=tray.width - 60,

@@ -90,6 +90,16 @@ def switch(session: Session, *, setup: str, what: str) -> bool:
     return session.attempt("change the set-up", lambda: edits.switched(session.job, setup, what))
 
 
+def use(session: Session) -> None:
+    """Weigh the chosen scenario in the chosen set-up."""
+    one, scenario = chosen(session), session.scenario()
+    if one is not None:
+        session.attempt(
+            f"weigh {scenario.name} in {one.name}",
+            lambda: edits.used(session.job, one.id, scenario.id),
+        )
+
+
 def leave(session: Session) -> None:
     """Leave the selection off in the chosen set-up, or put it on again."""
     one = chosen(session)
@@ -176,6 +186,8 @@ def actions() -> list[Action]:
         Action("setup.copy", "Copy the set-up…", "The chosen one, under another name", "Unit", copy, (), _has),
         Action("setup.rename", "Rename the set-up…", "The chosen one", "Unit", rename, (), _has),
         Action("setup.drop", "Delete the set-up", "Its scenarios have everything on again", "Unit", drop, (), _has),
+        Action("setup.use", "Weigh the scenario in the set-up", "The scenario chosen below, in the chosen one", "Unit", use, (),
+               _has),
         Action("setup.leave", "Off or on in the set-up", "The selection, in the chosen set-up", "Unit", leave,
                ("Ctrl+U",), lambda s: _has(s) and bool(s.selection.key)),
         Action("setup.write", "Write the swap list…", "From one set-up to the other, step by step", "Unit", write, (),

@@ -90,12 +90,14 @@ def study(case: Case) -> Bodies:
         others += [(r.rack.ref, r.rack.name, b) for r in ground.racks for b in r.boxes]
         found += _meet(one.room.ref, own, boxes, others)
         found += _against(one.room.ref, own, boxes, [p for p in fixed if p.ref.kind != "canopy piece"])  # fmt: skip
+    # Against rooms they were held above.
+    names = {r.room.name for r in rooms} | {f"{r.room.name}'s alcove" for r in rooms}
     for rack in ground.racks:
+        wall = rack.rack.kind == "rear wall"
         still = [
-            p
-            for p in fixed
-            if not (rack.rack.kind == "rear wall" and p.role in ("hinge", "jack", "wall"))
-        ]
+            p for p in fixed
+            if p.ref.id not in names and not (wall and p.role in ("hinge", "jack", "wall"))
+        ]  # fmt: skip
         found += _against(rack.rack.ref, rack.rack.name, list(rack.boxes), still)
     held, lost = _held(assembly)
     tyre = overall_diameter(assembly.job.vehicle.tyre)

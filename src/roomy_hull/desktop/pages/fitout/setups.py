@@ -35,6 +35,11 @@ class SetupsPage(LoadsPage):
         ):  # fmt: skip
             top.addWidget(button)
         top.addStretch(1)
+        top.addWidget(
+            self.ask(
+                "Weigh the chosen scenario in it", "setup.use", "The scenario that is chosen below"
+            )
+        )
         between = QHBoxLayout()
         between.setContentsMargins(12, 4, 8, 2)
         for widget in (Label("From"), self.start, Label("to"), self.end):
