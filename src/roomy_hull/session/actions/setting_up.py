@@ -186,7 +186,7 @@ def actions() -> list[Action]:
         Action("setup.copy", "Copy the set-up…", "The chosen one, under another name", "Unit", copy, (), _has),
         Action("setup.rename", "Rename the set-up…", "The chosen one", "Unit", rename, (), _has),
         Action("setup.drop", "Delete the set-up", "Its scenarios have everything on again", "Unit", drop, (), _has),
-        Action("setup.use", "Weigh the scenario in the set-up", "The scenario chosen below, in the chosen one", "Unit", use, (),
+        Action("setup.use", "Weigh the scenario in the set-up", "That chosen below, in the chosen one", "Unit", use, (),
                _has),
         Action("setup.leave", "Off or on in the set-up", "The selection, in the chosen set-up", "Unit", leave,
                ("Ctrl+U",), lambda s: _has(s) and bool(s.selection.key)),
