@@ -197,7 +197,10 @@ def main() -> None:
         else map(int, sys.argv[1:3])
     )
     rng = random.Random(seed)
-    demos = [json.loads(jobfile.dumps(demo_job(n))) for n in ("brackwater", "lowfold", "tarn", "reedholm")]
+    demos = [
+        json.loads(jobfile.dumps(demo_job(n)))
+        for n in ("brackwater", "lowfold", "tarn", "reedholm")
+    ]
     little = small()
     in_shop = building()
     refused = accepted = 0

@@ -9,6 +9,7 @@ from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop.pages.body import BodyStage
 from roomy_hull.desktop.pages.fitout.setups import SetupsPage
+from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import body_sizes
 from roomy_hull.formats.demo import demo_job
@@ -220,3 +221,25 @@ def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Keeping) 
         session.asker.choose = lambda _words, options: options[-1]  # type: ignore[method-assign]
         session.do("rack.fix")
         assert session.job.thing(made).on == ""
+
+
+def test_a_rack_stands_on_the_page_strength(flatbed: MainWindow, qtbot: QtBot) -> None:
+    """Its row, the sum of every way it is loaded, and what its maker's rating says to that."""
+    session = flatbed.session
+    session.view.turn_to("Loads", "Strength")
+    QApplication.processEvents()
+    found = flatbed.findChild(StrengthPage)
+    assert found is not None
+    qtbot.mouseClick(found.buttons["Rack"], LEFT)
+    (row,) = found.model.rows()
+    (check,) = session.verdict.carrying.racks
+    worst = check.worst()
+    assert worst is not None
+    assert (row.owner, row.words, row.use) == (check.rack, worst.words, worst.use)
+    lines = found.words.text()
+    for case in check.cases:
+        assert f"{case.use:.1%}" in lines
+    assert "Rated 120 kg on the road and 180 kg standing still." in lines
+    path = f"body.racks.{check.rack.id}.rating"
+    assert session.do("edit.size", path=path, value=round(check.kg / 2, 3))
+    assert found.model.rows()[0].use == pytest.approx(2.0, rel=1e-3)

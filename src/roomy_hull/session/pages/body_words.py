@@ -1,14 +1,12 @@
 """What the card says of the body, or of the chosen room or rack."""
 
-import math
-
 from roomy_hull.core.refs import CANOPY, TRAY
 from roomy_hull.core.units import show
 from roomy_hull.job.racks import Rack
 from roomy_hull.job.rooms import Room
 from roomy_hull.making.cost import cost
+from roomy_hull.session.pages.rack_words import rack_words
 from roomy_hull.session.session import Session
-from roomy_hull.studies.strength.racks import RackCheck
 
 ROOM_WORDS = {
     "box": "box on the tray, made", "dog box": "dog box, made", "side box": "side box, made", "camper": "slide-in, bought",
@@ -104,7 +102,7 @@ def _rack(session: Session, rack: Rack) -> tuple[str, str, str, str, str]:
     system = session.look.system
     kg, price = _own(session, rack.ref)
     found = next((c for c in session.verdict.carrying.racks if c.rack == rack.ref), None)
-    rows = _carried_words(session, found) if found is not None else []
+    rows = rack_words(session, found) if found is not None else []
     rows.append(
         "\nPlanning figures of its bars alone: feet, welds and what it stands on are judged by an engineer, and its "
         "rating is its maker's."
@@ -116,26 +114,3 @@ def _rack(session: Session, rack: Rack) -> tuple[str, str, str, str, str]:
         price,
         "\n".join(rows),
     )
-
-
-def _carried_words(session: Session, c: RackCheck) -> list[str]:
-    """What a rack carries, and what its bars say to that."""
-    system = session.look.system
-
-    def kg(value: float) -> str:
-        return "more than anything on it" if math.isinf(value) else show(value, "mass", system)
-
-    rows = [f"Carries {kg(c.kg)} on the road, {kg(c.still_kg)} standing still."]
-    if c.kg:
-        rows.append(
-            f"Its bars could carry {kg(c.could)} there on the road, {kg(c.could_still)} still."
-        )
-    worst = c.worst()
-    if worst is not None:
-        rows.append(
-            f"Hardest: {worst.words}, the {worst.bar} at {worst.stress:.0f} of {c.allowed:.0f} MPa."
-        )
-    rows.append(
-        f"Bars go down {show(c.sag, 'length', system)} at rest. In the wind {c.wind:.2f} m²."
-    )
-    return rows + ([c.trouble] if c.trouble else [])

@@ -1,4 +1,4 @@
-"""The page Strength: mounts, slides, members and struts, the most used first, each with its sum."""
+"""The page Strength: mounts, slides, members, struts and racks, the most used first, each with its sum."""
 
 import msgspec
 
@@ -8,14 +8,16 @@ from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.session.marks import strong
 from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.rack_words import rack_sum
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Rules
 from roomy_hull.studies.strength.carrying import Carrying
 from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.mounts import GRADE, MountCheck
+from roomy_hull.studies.strength.racks import RackCheck
 from roomy_hull.studies.strength.struts import StrutCheck
 
-Check = MountCheck | MemberCheck | StrutCheck
+Check = MountCheck | MemberCheck | StrutCheck | RackCheck
 
 
 class Row(msgspec.Struct, frozen=True):
@@ -42,7 +44,7 @@ def rows_of(found: Carrying, rules: Rules) -> list[Row]:
     Returns
     -------
     list of Row
-        Mounts, slides, members and struts.
+        Mounts, slides, members, struts and racks.
     """
     rows: list[Row] = []
     for m in found.mounts:
@@ -63,7 +65,27 @@ def rows_of(found: Carrying, rules: Rules) -> list[Row]:
         use = 1.01 if not d.stays or d.trouble else max(d.lift, d.draw) / rules.hand_pull
         words = "proposed" if d.proposed else f"{d.strut.count} × {d.strut.force:.0f} N"
         rows.append(Row("Strut", CANOPY, f"Door {d.door}", words, use, d))
+    for k in found.racks:
+        worst = k.worst()
+        rows.append(
+            Row(
+                "Rack",
+                k.rack,
+                k.name,
+                worst.words if worst is not None else k.trouble,
+                _rack_use(k),
+                k,
+            )
+        )
     return sorted(rows, key=lambda r: -r.use)
+
+
+def _rack_use(c: RackCheck) -> float:
+    """How far a rack is used: of what its bars may bear, or of what it is rated for."""
+    worst = c.worst()
+    uses = [worst.use if worst is not None else 1.01]
+    uses += [kg / most for kg, most in ((c.kg, c.rating), (c.still_kg, c.rating_still)) if most]
+    return max(uses)
 
 
 class StrengthModel:
@@ -140,6 +162,8 @@ class StrengthModel:
             return self._member(row.check)
         if isinstance(row.check, StrutCheck):
             return self._strut(row.check)
+        if isinstance(row.check, RackCheck):
+            return rack_sum(self._session, row.check)
         return self._slide(row.check) if row.kind == "Slide" else self._mount(row.check)
 
     def _mm(self, value: float) -> str:

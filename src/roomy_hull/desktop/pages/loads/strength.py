@@ -34,7 +34,10 @@ class StrengthPage(LoadsPage):
         right.addWidget(scroll, 3)
         right.addWidget(self.picture, 5)
         right.addWidget(self.put)
-        kinds = [("", "All"), *((k, f"{k}s") for k in ("Mount", "Slide", "Member", "Strut"))]
+        kinds = [
+            ("", "All"),
+            *((k, f"{k}s") for k in ("Mount", "Slide", "Member", "Strut", "Rack")),
+        ]
         bar, self.buttons = choice_row(kinds, "", self.only, self)
         left = QVBoxLayout()
         left.setSpacing(0)
