@@ -60,7 +60,7 @@ def test_sides_and_arches_are_solids_and_parts(demo: Job) -> None:
     one = msgspec.structs.replace(flat, arches=(msgspec.structs.replace(arch, side="left"),))
     assert "arch 1 right" not in {s.words for s in tray.solids(demo.vehicle, one)}
     names = {p.name for p in tray.parts(demo.vehicle, flat, SHOP)}
-    assert {"Tray: drop side", "Tray: tailboard"} <= names
+    assert {"Tray: drop side left", "Tray: drop side right", "Tray: tailboard"} <= names
 
 
 def test_the_canopy_stands_on_the_floor_and_bays_lie_inside(demo: Job) -> None:

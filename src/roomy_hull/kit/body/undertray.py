@@ -233,6 +233,13 @@ EDGE_ROOM, MOST_HANGERS = 12.0, 8
 """How far inside a hung box's edge a bolt stands, and how many there are at most (common practice). [mm]"""
 
 
+def _behind_its_door(box: UnderBox, place: Box) -> Box:
+    """A toolbox's body: a bolt through its door would hang nothing. [mm]"""
+    if box.side == "left":
+        return place._replace(y0=place.y0 + DOOR)
+    return place._replace(y1=place.y1 - DOOR)
+
+
 def _at_y(stand: Stand, y: float) -> Stand:
     return stand._replace(at=(stand.at[0], y, stand.at[2]))
 
@@ -263,7 +270,11 @@ def parts(
     places = {(p.role, p.id): p.box for p in hung}
     for box in tray.boxes:
         made += box_parts(box, shop, places["box", box.id])
-        made.append(hangers(f"{box.name.lower()} {box.id}", places["box", box.id], frame))
+        made.append(
+            hangers(
+                f"{box.name.lower()} {box.id}", _behind_its_door(box, places["box", box.id]), frame
+            )
+        )
     if tray.trundle is not None:
         made += trundle_parts(tray.trundle, shop, places["trundle", ""])
         made.append(hangers("the trundle's tunnel", places["trundle", ""], frame))
