@@ -1,5 +1,6 @@
 """Any rack, room and set-up: parts stand as judged, left and right are alike, nothing crashes, nothing is weighed twice."""
 
+import itertools
 from collections.abc import Iterable
 
 import msgspec
@@ -10,7 +11,7 @@ from tests.builders import SHOP, begun, hung
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.geometry.solids import TOUCH, Box
-from roomy_hull.core.parts import Hardware
+from roomy_hull.core.parts import BarPart, Hardware
 from roomy_hull.core.standing import right_handed, standing
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.model import Job
@@ -18,6 +19,8 @@ from roomy_hull.job.racks import Rack
 from roomy_hull.job.setups import SetUp
 from roomy_hull.kit.body import outfitting
 from roomy_hull.kit.body import racks as kit
+from roomy_hull.kit.body.racks import BOLT_IN
+from roomy_hull.making.joints import joined
 from roomy_hull.verdict.swaps import swap
 from roomy_hull.verdict.verdict import judge
 
@@ -42,7 +45,7 @@ racks = st.builds(
     bows=st.integers(2, 6), cross_bars=st.integers(0, 6),
     section=st.sampled_from(["40x40x3", "50x30x2", "25x40x3", "30x30"]),
     deck=st.sampled_from(["bars", "mesh", "sheet"]), panels=st.sampled_from(["none", "left", "right", "both"]),
-    panel_height=st.floats(80, 300), pitch=st.floats(20, 120),
+    panel_height=st.floats(80, 300), pitch=st.floats(15, 400),
 ).filter(bool)  # fmt: skip
 
 
@@ -170,3 +173,17 @@ def test_any_set_ups_are_judged_and_swapped(data: st.DataObject) -> None:
     other = edits.absent(job, job.setups[1])
     assert {s.what for s in found.steps if s.do == "put on"} - {"sides"} == gone - other
     assert {s.what for s in found.steps if s.do == "take off"} - {"sides"} == other - gone
+
+
+@given(racks.filter(lambda r: r.kind == "rear wall"))
+def test_any_rear_walls_rails_are_bolted_through_both_walls(rack: Rack) -> None:
+    own = kit.parts(CANOPY.vehicle, CANOPY.body, rack, SHOP)
+    made = joined(own, SHOP.tools.joining)
+    assert made.alone == ()
+    for p in (p for p in made.parts if isinstance(p, BarPart)):
+        rear = sorted(h.along for h in p.drilled if h.side == "low high")
+        front = sorted(h.along for h in p.drilled if h.side == "far high")
+        assert 2 <= len(front) <= 3
+        assert set(front) <= set(rear)
+        assert BOLT_IN - 0.01 <= front[0] < front[-1] <= p.length - BOLT_IN + 0.01
+        assert min(b - a for a, b in itertools.pairwise(rear)) > kit.BORE

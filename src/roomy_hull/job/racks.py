@@ -42,7 +42,7 @@ class Rack(Value, frozen=True, kw_only=True):
     panel_height: Gap = 300.0
     panel_sheet: Sheet = 3.0
     sheet_material: Name = "5052-H32"
-    pitch: Annotated[float, Meta(ge=5, le=500, description="mm")] = 50.0
+    pitch: Annotated[float, Meta(ge=15, le=500, description="mm")] = 50.0
     rating: Kg = 0.0
     rating_still: Kg = 0.0
 

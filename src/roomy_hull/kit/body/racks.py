@@ -1,6 +1,7 @@
 """Racks in their places: bars, deck and panels as they are cut, in vehicle axes, and what they weigh."""
 
 import itertools
+import math
 
 import msgspec
 
@@ -25,6 +26,9 @@ FOOT_KG = 0.6
 """A foot with its bolts or its clamp (common practice). [kg]"""
 BORE, EDGE = 9.0, 20.0
 """Holes for lashing and bolting, and how far they stay from an edge (common practice). [mm]"""
+BOLT_IN, HEAD, THICK = 30.0, 13.0, 5.3
+"""How far a rear wall's outer bolts stand from its rails' ends, and how wide and thick a head of M8 is
+(ISO 4017). [mm]"""
 FEET = {
     "tub rack": "foot clamped on the tub's rail", "cab rack": "roof leg with pad and clamp",
     "gap rack": "foot with four M10 bolts", "hoop": "foot with four M10 bolts",
@@ -198,7 +202,11 @@ def place(vehicle: Vehicle, body: Body, rack: Rack) -> RackPlace:
     )
     if rack.kind == "rear wall":
         deck = Box(box.x1, box.y0, box.z0, box.x1 + 1.0, box.y1, box.z1)
-        feet = tuple((m.a[0], y, m.a[2]) for m in members for y in _rows(m.a[1], m.b[1], 3))
+        feet = tuple(
+            (m.a[0], y, m.a[2])
+            for m in members
+            for y in _rows(m.a[1] + BOLT_IN, m.b[1] - BOLT_IN, 3)
+        )
     elif rack.kind == "hoop":
         deck = Box(box.x1, box.y0, box.z0, box.x1 + 1.0, box.y1, box.z1)
         feet = tuple(m.a for m in members if m.name == "post")
@@ -266,8 +274,30 @@ def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, .
         found += _sheet(rack, name, b, sheet)
     feet = place(vehicle, body, rack).feet
     if feet:
-        found.append(Hardware(f"{rack.name}: {FEET[rack.kind]}", rack.ref, len(feet)))
+        bolted = rack.kind == "rear wall"
+        # A head behind the rail and a plate before it: the bolt goes through both of its walls.
+        faces = (box.x1, box.x0 - THICK) if bolted else ()
+        spots = tuple(_head(x, y, z) for x in faces for _x, y, z in feet)
+        found.append(
+            Hardware(f"{rack.name}: {FEET[rack.kind]}", rack.ref, len(feet), places=spots, fix="bolts" if bolted else "",
+                     bore=BORE if bolted else 0.0)
+        )  # fmt: skip
     return tuple(found)
+
+
+def _bolted_at(rack: Rack) -> list[float]:
+    """Where along a rear wall's rails its bolts go: in holes of the pitch near both ends and the middle. [mm]"""
+    first = math.ceil(BOLT_IN / rack.pitch)
+    last = math.floor((rack.width - BOLT_IN) / rack.pitch)
+    if last <= first:
+        return [BOLT_IN, rack.width - BOLT_IN]
+    return [n * rack.pitch for n in sorted({first, round((first + last) / 2), last})]
+
+
+def _head(x: float, y: float, z: float) -> Box:
+    """A bolt's head, or the middle of its plate, on the face of a rail. [mm]"""
+    r = HEAD / 2
+    return Box(x, y - r, z - r, x + THICK, y + r, z + r)
 
 
 def _holes(rack: Rack, long: float, name: str) -> tuple[BarHole, ...]:
@@ -281,9 +311,11 @@ def _holes(rack: Rack, long: float, name: str) -> tuple[BarHole, ...]:
         else (("far high" if name == "post" else "low high"), high / 2)
     )
     count = int((long - EDGE) // rack.pitch)
+    # Where it is bolted on the bolts' own hole is drilled, through both walls.
+    bolted = _bolted_at(rack) if rack.kind == "rear wall" else []
     return tuple(
         BarHole(side, n * rack.pitch, across, BORE) for n in range(1, count + 1)  # type: ignore[arg-type]  # a side
-        if EDGE <= n * rack.pitch <= long - EDGE
+        if EDGE <= n * rack.pitch <= long - EDGE and all(abs(n * rack.pitch - b) > 2 * BORE for b in bolted)
     )  # fmt: skip
 
 
