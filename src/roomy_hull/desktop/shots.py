@@ -9,7 +9,7 @@ from roomy_hull.core.errors import PictureError
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
-from roomy_hull.desktop.window import MainWindow
+from roomy_hull.desktop.window import SHARE_MS, MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
@@ -254,7 +254,7 @@ def write(path: Path | None, folder: Path) -> list[Path]:
     Returns
     -------
     list of Path
-        The pictures.
+        The pictures, in the order of `VIEWS`.
 
     Raises
     ------
@@ -276,7 +276,9 @@ def write(path: Path | None, folder: Path) -> list[Path]:
     name, views = FLATBED
     written = _taken(session, folder, tuple(v for v in VIEWS if v[0] not in views))
     flatbed = Session(demo_job(name), _Forgetful(folder))
-    return written + _taken(flatbed, folder, tuple(v for v in VIEWS if v[0] in views))
+    written += _taken(flatbed, folder, tuple(v for v in VIEWS if v[0] in views))
+    order = [name for name, _prepare in VIEWS]
+    return sorted(written, key=lambda f: order.index(f.stem))
 
 
 def _taken(session: Session, folder: Path, views: Views) -> list[Path]:
@@ -302,7 +304,7 @@ def _pictures(window: MainWindow, folder: Path, views: Views) -> list[Path]:
     for name, prepare in views:
         prepare(window)
         window.hush()
-        wait(30)
+        wait(SHARE_MS + 60)  # until card and findings have shared their column
         file = folder / f"{name}.png"
         if not window.grab().save(str(file)):
             raise PictureError("the picture cannot be written", str(file), "Choose another place.")
