@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QLabel
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop.pages.body import BodyStage
@@ -14,6 +14,7 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import body_sizes
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.verdict_json import verdict_json
 from roomy_hull.job.edits.setups import absent
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import in_setup
@@ -243,3 +244,13 @@ def test_a_rack_stands_on_the_page_strength(flatbed: MainWindow, qtbot: QtBot) -
     path = f"body.racks.{check.rack.id}.rating"
     assert session.do("edit.size", path=path, value=round(check.kg / 2, 3))
     assert found.model.rows()[0].use == pytest.approx(2.0, rel=1e-3)
+
+
+def test_the_jobs_card_weighs_rooms_and_racks_with_the_body(flatbed: MainWindow) -> None:
+    session = flatbed.session
+    found = verdict_json(session.verdict)["body"]["masses"]
+    kg = sum(m["mass_kg"] for m in found)
+    assert {"camper", "gap-rack"} <= {m["owner"] for m in found}
+    assert f"Body as drawn {kg:,.0f} kg" in "\n".join(
+        x.text() for x in flatbed.card.findChildren(QLabel)
+    )

@@ -34,6 +34,11 @@ class Ref(NamedTuple):
         return self.kind in ("unit", "carried")
 
     @property
+    def of_body(self) -> bool:
+        """Whether it is a piece of the body: tray, canopy, a room or a rack."""
+        return self.kind in ("tray", "canopy", "room", "rack")
+
+    @property
     def comes_off(self) -> bool:
         """Whether it is something that a scenario or a set-up can leave at home."""
         return self.kind in ("unit", "carried", "room", "rack")

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core import lazily
 from roomy_hull.core.parts import BarPart, Part, SheetPart
-from roomy_hull.core.refs import CANOPY, TRAY
+from roomy_hull.core.refs import CANOPY
 from roomy_hull.formats import step
 from roomy_hull.formats.step import ALUMINIUM, Body, Colour
 from roomy_hull.making.polyhedra import Facet, Polyhedron, placed, standing
@@ -52,7 +52,7 @@ def whole_bodies(assembly: Assembly) -> list[Body]:
     corner = ground.canopy[:3] if ground.canopy is not None else (0.0, 0.0, 0.0)
     for part in ground.parts:
         offset = corner if part.owner == CANOPY else (0.0, 0.0, 0.0)
-        if part.owner in (TRAY, CANOPY) or part.owner.kind in ("room", "rack"):
+        if part.owner.of_body:
             found += _placed(part, lambda p, o=offset: (p[0] + o[0], p[1] + o[1], p[2] + o[2]))
     for thing in assembly.things:
         place = thing.place

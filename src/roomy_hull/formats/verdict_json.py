@@ -6,7 +6,7 @@ from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.refs import CANOPY, TRAY, Ref
+from roomy_hull.core.refs import Ref
 from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
@@ -207,7 +207,7 @@ def _body(verdict: Verdict) -> dict[str, Any]:
         "masses": [
             {"owner": m.owner.word, "label": m.label, "mass_kg": _r(m.kg)}
             for m in ground.masses
-            if m.owner in (TRAY, CANOPY)
+            if m.owner.of_body
         ],
         "cost": {
             "sheet": _r(price.sheet), "bar": _r(price.bar), "hardware": _r(price.hardware),

@@ -170,20 +170,7 @@ class Ground(QWidget):
             painter.paint(p, self._overlay(view, upper), window)
             p.restore()
         if not session.job.units and not self.drag.active:
-            p.setPen(QColor(t.faint))
-            p.setFont(font(15))
-            sides = {b.bay.side for b in assembly.ground.bays.values()}
-            words = "Drag a unit from the stores onto this side."
-            if not sides:
-                words = self.model.no_bay()
-            elif station not in sides:
-                words = "Units go in from another side: walk there with ] or the plan above."
-            # Below the title, where no vehicle is drawn.
-            p.drawText(
-                where.upper.adjusted(12, 26, -where.upper.width() / 2, 0),
-                Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap,
-                words,
-            )
+            self._first_words(p, where)
         if self.hasFocus():
             p.setPen(QColor(t.accent))
             p.setBrush(Qt.BrushStyle.NoBrush)
@@ -191,6 +178,29 @@ class Ground(QWidget):
         if self._unseen:
             self._unseen = False
             self.painted.emit()
+
+    def _first_words(self, p: QPainter, where: Layout) -> None:
+        """Say what to do on a side on which nothing stands yet."""
+        job, station = self._session.job, self._session.look.station
+        sides = {b.bay.side for b in self._session.verdict.assembly.ground.bays.values()}
+        words = "Drag a unit from the stores onto this side."
+        if not sides:
+            words = self.model.no_bay()
+        elif station not in sides:
+            words = "Units go in from another side: walk there with ] or the plan above."
+        p.setPen(QColor(self._theme.faint))
+        if not (job.carried or job.body.racks):
+            # Below the title, where no vehicle is drawn.
+            p.setFont(font(15))
+            room = where.upper.adjusted(12, 26, -where.upper.width() / 2, 0)
+            p.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap, words)
+            return
+        # There stands what is carried on the roof: at the end of the line between the pictures.
+        p.setFont(font(12))
+        left = 36 + p.fontMetrics().horizontalAdvance(self.model.slice_title())
+        room = QRectF(left, where.lower.top() - 20, self.width() - 12 - left, 16)
+        words = p.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, int(room.width()))
+        p.drawText(room, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, words)
 
     def _titles(self, p: QPainter, where: Layout) -> None:
         t = self._theme

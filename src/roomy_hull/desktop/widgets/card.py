@@ -17,7 +17,6 @@ from PyQt6.QtWidgets import (
 
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.refs import CANOPY, TRAY
 from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
@@ -343,12 +342,13 @@ class Card(QScrollArea):
         loads = session.verdict.loads.scenario(session.look.scenario)
         self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
         masses = session.verdict.assembly.ground.masses
-        made = sum(m.kg for m in masses if m.owner in (TRAY, CANOPY))
+        made = sum(m.kg for m in masses if m.owner.of_body)
 
         def sizes(*mm: float) -> str:
             return " × ".join(show(v, "length", system, unit=False) for v in mm)
 
-        rows = [f"Tray {sizes(tray.length, tray.width)} {unit_word('length', system)}"]
+        word = "Tray" if tray.kind == "tray" else "Floor"
+        rows = [f"{word} {sizes(tray.length, tray.width)} {unit_word('length', system)}"]
         if canopy:
             rows.append(
                 f"{canopy.name} {sizes(canopy.length, canopy.width, canopy.height)} "
