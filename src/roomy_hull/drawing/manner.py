@@ -142,6 +142,7 @@ def _roles(c: dict[str, str]) -> dict[str, Style]:
         "label edge": Style("", soft, 0.6),
         "label words": Style(line=c["text"]),
         "kept": Style("", soft, 1.0, dash="4 3"),
+        "behind skin": Style("", ink, 1.0, dash="4 3"),
         "stock": Style(c["paper"], soft, 1.2),
         "nested": Style(c["alu"], ink, 1),
         "nested chosen": Style(c["accent"], ink, 1.4, alpha=150),

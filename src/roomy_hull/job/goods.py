@@ -1,6 +1,6 @@
 """Goods: what is carried in things and at places, who reaches for it, and where one sleeps."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
@@ -14,7 +14,7 @@ Nature = Literal[
 NATURES: tuple[Nature, ...] = Nature.__args__  # type: ignore[attr-defined]  # a Literal
 When = Literal["now", "each stop", "each camp", "rarely"]
 WHENS: tuple[When, ...] = When.__args__  # type: ignore[attr-defined]  # as above
-CAB = "cab"
+CAB: Final = "cab"
 """The place of goods that ride with the people."""
 MOST_GOODS = 2000
 Side = Annotated[float, Meta(ge=0, le=6000, description="mm; 0 where nobody measured")]

@@ -4,8 +4,10 @@ from typing import Any
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import CAB
 from roomy_hull.kit.body.racks import MOUNTS
 from roomy_hull.kit.carried import box_of
+from roomy_hull.kit.vehicle_pieces import contains
 from roomy_hull.session.finding_room import side_of
 from roomy_hull.verdict.verdict import Verdict
 
@@ -29,6 +31,8 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     """
     if made.kind in FITTED:
         return _fitted(verdict, made)
+    if made.place == CAB:
+        return _in_cab(verdict, made, station)
     return _on_rack(verdict, made) or _by_itself(verdict, made, station)
 
 
@@ -107,6 +111,35 @@ def _fitted(verdict: Verdict, made: Carried) -> Carried:
                  for n in range(8))  # fmt: skip
         return next((t for t in spots if all(box_of(t).common(o) is None for o in taken)), made)
     return made.but(**places[made.kind])
+
+
+def _in_cab(verdict: Verdict, made: Carried, station: str) -> Carried:
+    """Put a small place of the cab where it belongs: a pocket in a door, a console between the seats. [mm]"""
+    v, ground = verdict.job.vehicle, verdict.assembly.ground
+    s, cab = v.shape, dict(ground.insides)[CAB]
+    taken = [t.envelope for t in verdict.assembly.things if t.place is None]
+    taken += [p.piece.box for p in ground.rooms]
+    # Doors are taller than their pockets, consoles stand on the tunnel.
+    slim = made.width < 150
+    first = -1 if side_of(station) != "right" else 1
+    rows = [n * (s.width / 2 - 60 - made.width / 2) for n in (first, -first)] if slim else [0.0]
+    z = s.sill + (140.0 if slim else 260.0)
+    # Behind the arch of the wheel, where so short a cab has the room.
+    ahead = min(v.axle_height() + 160.0, v.cab_back - made.length - 90.0)
+    tries = (
+        made.but(x=x, y=y, z=z)
+        for n in range(80)
+        for y in rows
+        if (x := ahead + made.length / 2 + n * 25.0) < v.cab_back
+    )
+    return next(
+        (
+            t
+            for t in tries
+            if contains(cab, box_of(t)) <= 0 and all(box_of(t).common(b) is None for b in taken)
+        ),
+        made.but(x=ahead + made.length / 2, y=rows[0], z=z),
+    )
 
 
 def _on_rack(verdict: Verdict, made: Carried) -> Carried | None:

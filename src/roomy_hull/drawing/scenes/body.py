@@ -12,6 +12,7 @@ from roomy_hull.drawing.scenes.vehicle import wheel
 from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import CAB
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.pieces import parts_of
@@ -202,7 +203,14 @@ def carried(thing: Thing, view: View, tyre: str) -> Scene:
     item = thing.value
     if not isinstance(item, Carried):
         return ()
-    h0, k0, h1, k1 = view.rect(thing.envelope)
+    if item.place == CAB:
+        return (rectangle("behind skin", *view.rect(thing.envelope), 20, item.id),)
+    return _outside(item, view, view.rect(thing.envelope), tyre)
+
+
+def _outside(item: Carried, view: View, rect: tuple[float, ...], tyre: str) -> Scene:
+    """Draw what is carried outside. [mm]"""
+    h0, k0, h1, k1 = rect
     tag = item.id
     end_on = view.h[0] == 0
     if item.kind == "spare wheel":

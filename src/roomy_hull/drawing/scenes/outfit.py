@@ -168,6 +168,8 @@ def fitted(item: Carried, view: View, rect: tuple[float, float, float, float]) -
     tag, wide, high = item.id, h1 - h0, k1 - k0
     side_on, upright = view.h[0] == 0, view.k[0] == 2
     found: Scene = (rectangle("bought dark", h0, k0, h1, k1, 12, tag),)
+    if item.place == "bonnet":
+        return (rectangle("behind skin", h0, k0, h1, k1, 12, tag),)
     if item.kind == "bull bar" and upright:
         found = _bull_bar(view, rect, tag)
     elif item.kind == "winch" and upright and not side_on:

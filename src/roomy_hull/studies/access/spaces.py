@@ -15,6 +15,7 @@ from roomy_hull.core.geometry.motion import TURNS, Motion
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.goods import CAB
 from roomy_hull.kinds.board import Board
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.fridge import Fridge
@@ -125,7 +126,9 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
     rows: list[Space] = []
     for thing in assembly.things:
         if isinstance(thing.value, Carried):
-            rows.append(_outside(assembly, thing))
+            # What is in the cab is taken by who sits there.
+            if thing.value.place != CAB:
+                rows.append(_outside(assembly, thing))
             continue
         if not (kind_of(thing.value).contents or isinstance(thing.value, Device | Board)):
             continue

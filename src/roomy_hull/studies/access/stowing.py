@@ -82,12 +82,13 @@ def stowed(
     found, holders = [], assembly.job.holders()
     parts = {s.key: n for n, s in reversed(list(enumerate(spaces)))}
     things = {s.owner: n for n, s in reversed(list(enumerate(spaces)))}
+    cab = {CAB} | {c.id for c in assembly.job.carried if c.place == CAB}
     for good in assembly.job.goods:
         # The compartment that it names, else the first of its thing.
         n = parts.get((good.place, good.part), things.get(good.place, -1))
         if n >= 0:
             found.append(Stowed(good.id, n, moves[n], "space"))
-        elif good.place == CAB:
+        elif good.place in cab:
             found.append(Stowed(good.id, -1, None, "cab"))
         elif not good.place:
             found.append(Stowed(good.id, -1, None, "nowhere"))

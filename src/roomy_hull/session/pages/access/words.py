@@ -87,6 +87,9 @@ def where_words(verdict: Verdict, good: Good, space: int) -> str:
         return one.name
     if good.place == CAB:
         return "in the cab"
+    there = verdict.job.thing(good.place)
+    if there is not None:
+        return there.name
     return "not stowed yet" if not good.place else f"lost: there is no '{good.place}'"
 
 
