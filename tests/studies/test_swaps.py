@@ -8,6 +8,7 @@ import msgspec
 import pytest
 
 from roomy_hull.core.errors import InputError
+from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.setups import SetUp
@@ -133,8 +134,23 @@ def test_what_is_in_the_canopy_travels_with_it(demo: Job) -> None:
     verdict = judge(with_setups(demo))
     found = swap(verdict, "long-trip", "work")
     assert [(s.do, s.what) for s in found.steps] == [("take off", "canopy")]
-    assert found.steps[0].minutes == pytest.approx(15, abs=30)
+    assert found.steps[0].minutes == pytest.approx(15 + 0.5 * len(found.steps[0].plugs))
     assert "Never work under" in found.steps[0].caution
+
+
+def test_what_two_cannot_carry_goes_in_parts() -> None:
+    """The bundles of 420 kg take nine goes of two minutes, half as long again for two; 45 kg take one."""
+    job = demo_job("reedholm")
+    reed = next(c for c in job.carried if c.id == "reed")
+    (step,) = [s for s in swap(judge(job), "fen-camp", "flatbed-work").steps if s.what == "reed"]
+    assert (step.kg, step.people) == (420.0, 2)
+    assert step.minutes == pytest.approx(9 * 2 * 1.5)
+    assert "too much for two" in step.caution
+    lighter = tuple(reed.but(mass=45.0) if c is reed else c for c in job.carried)
+    job = msgspec.structs.replace(job, carried=lighter)
+    (step,) = [s for s in swap(judge(job), "fen-camp", "flatbed-work").steps if s.what == "reed"]
+    assert (step.minutes, step.people) == (pytest.approx(2 * 1.5), 2)
+    assert "two people" in step.caution
 
 
 def test_unknown_set_ups_are_told(demo: Job) -> None:

@@ -1,5 +1,6 @@
 """Swaps: from one set-up to another, what is taken off and put on, in which order, with minutes, tools and plugs."""
 
+import math
 from collections.abc import Callable, Iterable, Mapping
 from typing import Literal
 
@@ -264,12 +265,16 @@ def _plain(verdict: Verdict, key: str, kg: float) -> tuple[str, float, int, str,
     job = verdict.job
     people = 2 if kg > ALONE else 1
     heavy = f"{kg:.0f} kg empty: two people." if people > 1 else ""
+    # What two cannot carry goes in parts, each carried by itself, or by a hoist.
+    goes = max(1, math.ceil(kg / (2 * ALONE)))
+    if goes > 1:
+        heavy = f"{kg:.0f} kg empty: in parts, or by a hoist; too much for two."
     thing, room, rack = job.thing(key), job.body.room(key), job.body.rack(key)
     if isinstance(thing, Placed):
         tool = f"{SPANNERS[thing.bolt]} mm spanner" if thing.bolts else ""
-        return thing.name, HANDLING + BOLT * thing.bolts, people, tool, heavy
+        return thing.name, HANDLING * goes + BOLT * thing.bolts, people, tool, heavy
     if thing is not None:
-        return thing.name, HANDLING, people, "", heavy
+        return thing.name, HANDLING * goes, people, "", heavy
     if room is not None:
         if room.kind == "camper":
             return (
@@ -285,7 +290,7 @@ def _plain(verdict: Verdict, key: str, kg: float) -> tuple[str, float, int, str,
     feet = len(there.feet) if there is not None else 0
     return (
         rack.name if rack is not None else key,
-        HANDLING + RACK_BOLT * feet,
+        HANDLING * goes + RACK_BOLT * feet,
         2,
         "16 mm spanner",
         heavy,
