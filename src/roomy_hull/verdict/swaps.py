@@ -268,7 +268,7 @@ def _plain(verdict: Verdict, key: str, kg: float) -> tuple[str, float, int, str,
     # What two cannot carry goes in parts, each carried by itself, or by a hoist.
     goes = max(1, math.ceil(kg / (2 * ALONE)))
     if goes > 1:
-        heavy = f"{kg:.0f} kg empty: in parts, or by a hoist; too much for two."
+        heavy = f"{kg:.0f} kg empty: in parts, or by hoist."
     thing, room, rack = job.thing(key), job.body.room(key), job.body.rack(key)
     if isinstance(thing, Placed):
         tool = f"{SPANNERS[thing.bolt]} mm spanner" if thing.bolts else ""
