@@ -12,6 +12,7 @@ from roomy_hull.formats.solid_parts import whole_bodies
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Bay
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.own import Block, Own
@@ -244,6 +245,10 @@ def test_a_room_with_units_is_not_taken_away() -> None:
     job = edits.added(job, unit("case", bay.id, (25, 0, 0), (300, 300, 300)))
     with pytest.raises(InputError, match="Delete or move"):
         outfitting.taken_away(job, job.body.rooms[0].id)
+    # One that stands there in a kept layout only would be left without its bay.
+    kept = edits.removed(layouts.kept(job, "Other"), "case")
+    with pytest.raises(InputError, match="kept layouts"):
+        outfitting.taken_away(kept, kept.body.rooms[0].id)
     mirrored = edits.mirrored(job, "case")
     other = mirrored.thing("case")
     assert other is not None

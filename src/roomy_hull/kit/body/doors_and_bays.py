@@ -59,11 +59,37 @@ def _with(job: Job, part: str, **changes: Any) -> Job:
         raise InputError(str(trouble), shell.name, "The job stays as it was.") from None
 
 
-def _taken(job: Job) -> set[str]:
+def body_ids(job: Job) -> set[str]:
     """Ids of all doors, bays, rooms and racks."""
     body = job.body
     found = {d.id for d in body.doors()} | {b.id for b in body.bays()}
     return found | {r.id for r in body.rooms} | {r.id for r in body.racks}
+
+
+def need_empty(job: Job, bays: set[str], where: str, words: str) -> None:
+    """Refuse to take bays away in which something stands.
+
+    Parameters
+    ----------
+    job : Job
+        The job, with its kept layouts.
+    bays : set of str
+        Their ids.
+    where, words : str
+        What is told: where it is, and what it stands in.
+
+    Raises
+    ------
+    InputError
+        Units stand in one, in this layout or a kept one; names them.
+    """
+    units = (*job.units, *(u for v in job.variants for u in v.units))
+    here = list(dict.fromkeys(u.name for u in units if u.bay in bays))
+    if here:
+        raise InputError(
+            f"{', '.join(here[:3])}{' …' if len(here) > 3 else ''} stand in {words}", where,
+            "Delete or move them first, in the kept layouts too.",
+        )  # fmt: skip
 
 
 def with_door(job: Job, part: str, side: Access) -> Job:
@@ -104,7 +130,7 @@ def with_door(job: Job, part: str, side: Access) -> Job:
             f"the {side} wall has {max(0.0, best[1] - best[0]):.0f} mm left beside its doors", shell.name,
             "Make one of them shorter first.",
         )  # fmt: skip
-    key = slug(f"{side}-door", _taken(job))
+    key = slug(f"{side}-door", body_ids(job))
     door = Door(
         id=key,
         side=side,
@@ -194,7 +220,7 @@ def with_bay(job: Job, part: str, side: Access) -> Job:
         )  # fmt: skip
     sill = shell.base if shell.kind == "topper" else 30.0
     high = shell.height - shell.roof - sill - 6
-    key = slug(f"{side}-bay", _taken(job))
+    key = slug(f"{side}-bay", body_ids(job))
     bay = Bay(id=key, name=f"{side.capitalize()} bay", side=side, start=round(best[0]), length=int(length), depth=int(deep),
               sill=sill, height=int(high))  # fmt: skip
     return _with(job, part, bays=(*shell.bays, bay))
@@ -221,15 +247,7 @@ def without_bay(job: Job, key: str) -> Job:
         Units stand in it, in this layout or a kept one, or there is no such bay.
     """
     part = _owner(job, key, "bays")
-    here = [
-        u.name for u in (*job.units, *(u for v in job.variants for u in v.units)) if u.bay == key
-    ]
-    if here:
-        raise InputError(
-            f"{', '.join(here[:3])}{' …' if len(here) > 3 else ''} stand in it",
-            key,
-            "Delete or move them first.",
-        )
+    need_empty(job, {key}, key, "it")
     _path, shell = shell_at(job, part)
     return _with(job, part, bays=tuple(b for b in shell.bays if b.id != key))
 

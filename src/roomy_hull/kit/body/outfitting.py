@@ -12,6 +12,7 @@ from roomy_hull.job.rooms import Room
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import racks as rack_kit
 from roomy_hull.kit.body import rooms as room_kit
+from roomy_hull.kit.body.doors_and_bays import body_ids, need_empty
 from roomy_hull.kit.body.first_racks import APART, RACKS, first_rack
 from roomy_hull.kit.body.fitting import CROSS_BOX, canopy_for
 from roomy_hull.kit.body.subframe import floor_z, front_x
@@ -84,17 +85,11 @@ def taken_away(job: Job, key: str) -> Job:
     Raises
     ------
     InputError
-        Units stand in the room.
+        Units stand in the room, in this layout or a kept one.
     """
     body, room = job.body, job.body.room(key)
     if room is not None:
-        inside = {b.id for b in room.shell.bays}
-        here = [u.name for u in job.units if u.bay in inside]
-        if here:
-            raise InputError(
-                f"{', '.join(here[:3])}{' …' if len(here) > 3 else ''} stand in its bays", room.name,
-                "Delete or move them first, then take it away.",
-            )  # fmt: skip
+        need_empty(job, {b.id for b in room.shell.bays}, room.name, "its bays")
     body = msgspec.structs.replace(
         body, rooms=tuple(r for r in body.rooms if r.id != key), racks=tuple(r for r in body.racks if r.id != key)
     )  # fmt: skip
@@ -112,9 +107,7 @@ def taken_away(job: Job, key: str) -> Job:
 
 def _ids(job: Job) -> set[str]:
     """Every id that a room, rack, bay or door may not have again."""
-    found = {u.id for u in job.units} | {c.id for c in job.carried}
-    found |= {r.id for r in job.body.rooms} | {r.id for r in job.body.racks}
-    return found | {d.id for d in job.body.doors()} | {b.id for b in job.body.bays()}
+    return {u.id for u in job.units} | {c.id for c in job.carried} | body_ids(job)
 
 
 def _renamed(job: Job, shell: Canopy, key: str) -> Canopy:

@@ -46,13 +46,7 @@ def _close_rear(session: Session) -> None:
         if canopy is None:
             raise InputError("there is no canopy")
         gone = {b.id for b in canopy.bays if b.side == "rear"}
-        here = [u.name for u in session.job.units if u.bay in gone]
-        if here:
-            raise InputError(
-                f"{', '.join(here[:3])} stand in its rear bay",
-                canopy.name,
-                "Delete or move them first.",
-            )
+        doors_and_bays.need_empty(session.job, gone, canopy.name, "its rear bay")
         new = canopy.but(
             doors=tuple(d for d in canopy.doors if d.side != "rear"),
             bays=tuple(b for b in canopy.bays if b.side != "rear"),
