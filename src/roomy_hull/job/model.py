@@ -233,6 +233,10 @@ class Job(Value, frozen=True, kw_only=True):
         found = {t.id: t.name for t in things}
         return found | {k: n for k, n in self.body.tray.holders().items() if k not in found}
 
+    def setup(self, key: str) -> SetUp | None:
+        """Find a set-up by id."""
+        return next((s for s in self.setups if s.id == key), None)
+
     def thing(self, key: str) -> Unit | Carried | None:
         """Find a unit or carried item by id."""
         for unit in self.units:

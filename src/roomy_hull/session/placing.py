@@ -79,6 +79,12 @@ LAID = frozenset({"tent", "load", "recovery boards"})
 """What lies on a rack's deck."""
 
 
+def _free(item: Carried, taken: list[Box]) -> bool:
+    """Whether a thing lies in none of some boxes."""
+    box = box_of(item)
+    return all(box.common(other) is None for other in taken)
+
+
 def _fitted(verdict: Verdict, made: Carried) -> Carried:
     """Put what is bolted to the vehicle where it belongs. [mm]"""
     v = verdict.job.vehicle
@@ -104,12 +110,12 @@ def _fitted(verdict: Verdict, made: Carried) -> Carried:
         rooms = [p.piece.box for p in verdict.assembly.ground.rooms]
         tries = (made.but(x=s.windscreen - 230 - n * 60, y=-s.width / 2 + 320 + m * 60, z=s.bonnet - 300.0)
                  for m in range(8) for n in range(6))  # fmt: skip
-        return next((t for t in tries if all(box_of(t).common(b) is None for b in rooms)), made)
+        return next((t for t in tries if _free(t, rooms)), made)
     if rear:
         taken = [t.envelope for t in verdict.assembly.things if isinstance(t.value, Carried)]
         spots = (made.but(x=v.chassis_end - half - 60 - n * 60, z=v.rail_top - made.height, place="under")
                  for n in range(8))  # fmt: skip
-        return next((t for t in spots if all(box_of(t).common(o) is None for o in taken)), made)
+        return next((t for t in spots if _free(t, taken)), made)
     return made.but(**places[made.kind])
 
 
@@ -133,11 +139,7 @@ def _in_cab(verdict: Verdict, made: Carried, station: str) -> Carried:
         if (x := ahead + made.length / 2 + n * 25.0) < v.cab_back
     )
     return next(
-        (
-            t
-            for t in tries
-            if contains(cab, box_of(t)) <= 0 and all(box_of(t).common(b) is None for b in taken)
-        ),
+        (t for t in tries if contains(cab, box_of(t)) <= 0 and _free(t, taken)),
         made.but(x=ahead + made.length / 2, y=rows[0], z=z),
     )
 
@@ -168,7 +170,7 @@ def _on_rack(verdict: Verdict, made: Carried) -> Carried | None:
                 **({"y": at, "z": box.z0} if upright else {"x": at, "y": box.centre()[1]})
             )
             there = first.but(**rack.nearest(first))
-            if all(box_of(there).common(other) is None for other in taken):
+            if _free(there, taken):
                 return there
     return None
 
@@ -183,8 +185,7 @@ def _clear_along(item: Carried, taken: list[Box], canopy: Box) -> Carried:
             if by and not low <= middle + by - long / 2 <= middle + by + long / 2 <= high:
                 continue
             there = item.but(z=item.z + up, **{along: middle + by})
-            box = box_of(there)
-            if all(box.common(other) is None for other in taken):
+            if _free(there, taken):
                 return there
     return item
 

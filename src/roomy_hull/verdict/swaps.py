@@ -193,7 +193,7 @@ def _bare(job: Job) -> bool:
 
 def _setup(job: Job, key: str) -> SetUp:
     """Find a set-up."""
-    found = next((s for s in job.setups if s.id == key), None)
+    found = job.setup(key)
     if found is None:
         raise InputError(
             f"there is no set-up '{key}'",

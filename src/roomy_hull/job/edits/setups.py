@@ -48,7 +48,7 @@ def absent(job: Job, setup: SetUp) -> frozenset[str]:
 
 def setup_of(job: Job, scenario: Scenario) -> SetUp | None:
     """The set-up that a scenario names; none where everything is on."""
-    return next((s for s in job.setups if s.id == scenario.setup), None)
+    return job.setup(scenario.setup)
 
 
 def resolved(job: Job) -> Job:
@@ -181,6 +181,14 @@ def added(job: Job, setup: SetUp) -> Job:
     return msgspec.structs.replace(new, scenarios=scenarios)
 
 
+def _known(job: Job, key: str) -> SetUp:
+    """Find a set-up that has to be there."""
+    found = job.setup(key)
+    if found is None:
+        raise EditError(f"there is no set-up '{key}'", remedy="Choose one of the job's set-ups.")
+    return found
+
+
 def used(job: Job, key: str, scenario: str) -> Job:
     """Weigh a scenario in a set-up.
 
@@ -201,8 +209,7 @@ def used(job: Job, key: str, scenario: str) -> Job:
     EditError
         There is no such set-up.
     """
-    if all(s.id != key for s in job.setups):
-        raise EditError(f"there is no set-up '{key}'", remedy="Choose one of the job's set-ups.")
+    _known(job, key)
     rows = tuple(
         msgspec.structs.replace(s, setup=key) if s.id == scenario else s for s in job.scenarios
     )
@@ -231,8 +238,7 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
     EditError
         There is no such set-up, or a value is not allowed.
     """
-    if all(s.id != key for s in job.setups):
-        raise EditError(f"there is no set-up '{key}'", remedy="Choose one of the job's set-ups.")
+    _known(job, key)
     try:
         rows = tuple(s.but(**changes) if s.id == key else s for s in job.setups)
     except (msgspec.ValidationError, ValueError) as trouble:
@@ -262,13 +268,10 @@ def switched(job: Job, key: str, what: str) -> Job:
     EditError
         There is no such set-up or thing.
     """
-    one = next((s for s in job.setups if s.id == key), None)
     body = job.body
     if job.thing(what) is None and body.room(what) is None and body.rack(what) is None:
         raise EditError(f"there is no '{what}' in the job", remedy="Choose one of its things.")
-    if one is None:
-        raise EditError(f"there is no set-up '{key}'", remedy="Choose one of the job's set-ups.")
-    off = set(one.off) ^ {what}
+    off = set(_known(job, key).off) ^ {what}
     return changed(job, key, off=tuple(sorted(off)))
 
 

@@ -17,7 +17,7 @@ def chosen(session: Session) -> SetUp | None:
     """The chosen set-up: that of the look, else the scenario's, else the first."""
     job = session.job
     for key in (session.look.setup, session.scenario().setup):
-        found = next((s for s in job.setups if s.id == key), None)
+        found = job.setup(key)
         if found is not None:
             return found
     return job.setups[0] if job.setups else None
@@ -69,7 +69,7 @@ def drop(session: Session) -> None:
 
 def switch(session: Session, *, setup: str, what: str) -> bool:
     """Take something off in a set-up, or put it on again: a thing, room or rack, the canopy, the sides, a leaf."""
-    one = next((s for s in session.job.setups if s.id == setup), None)
+    one = session.job.setup(setup)
     if one is None:
         return False
     session.view.set(setup=setup)
