@@ -287,4 +287,6 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Board, expand, fields, offers, rank=15, hangs=True, turned=turned)
+KIND = Kind(
+    Board, expand, fields, offers, rank=15, hangs=True, turned=turned, stance="hang", carries=False
+)

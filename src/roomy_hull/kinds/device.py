@@ -186,4 +186,6 @@ KIND = Kind(
     hangs=True,
     caution=caution,
     words=lambda unit: str(unit.what),
+    stance="hang",
+    carries=False,
 )

@@ -118,4 +118,6 @@ KIND = Kind(
     stood_on=True,
     bearers=BEARERS,
     stored=room_under_board,
+    stance="floor",
+    use="rarely",
 )

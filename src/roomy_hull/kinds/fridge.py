@@ -241,5 +241,5 @@ def stored(unit: Fridge) -> float:
 
 KIND = Kind(
     Fridge, expand, fields, offers, rank=10, made=False, handed=("hinge", "vent_side"), article=True,
-    stored=stored, remedies=remedies,
+    stored=stored, remedies=remedies, stance="floor", carries=False, use="each stop",
 )  # fmt: skip

@@ -154,5 +154,5 @@ def offers() -> tuple[Offer, ...]:
 
 KIND = Kind(
     GasLocker, expand, fields, offers, rank=30, handed=("hinge",), caution=lambda _unit: CAUTION + ".",
-    remedies=hinge_remedies,
+    remedies=hinge_remedies, carries=False,
 )  # fmt: skip

@@ -9,7 +9,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import ClassOfUse, Placed
 from roomy_hull.shop.shop import Shop
 
 Use = Literal[
@@ -56,6 +56,10 @@ class Site(msgspec.Struct, frozen=True):
             The shop has none such.
         """
         return self.shop.material(key)
+
+
+Stance = Literal["floor", "rest", "hang"]
+"""Stands on the bay's floor, or on that or on a unit under both its ends, or hangs at any height."""
 
 
 class Offer(msgspec.Struct, frozen=True):
@@ -149,6 +153,12 @@ class Kind(msgspec.Struct, frozen=True):
         How far its floor spans between supports at most; 0 for its whole size. [mm]
     hangs : bool
         Whether it is screwed to a wall at any height, as a charger is, and need not stand on anything.
+    stance : str
+        Where it may stand when units are arranged: ``floor``, ``rest`` or ``hang``.
+    carries : bool
+        Whether another unit may rest on it.
+    use : str
+        How quickly it has to be at hand, where neither it nor its goods say so.
     vessel : callable
         Unit → `Vessel` where it is a welded tank, else nothing.
     stored : callable
@@ -181,6 +191,9 @@ class Kind(msgspec.Struct, frozen=True):
     stood_on: bool = False
     bearers: float = 0.0
     hangs: bool = False
+    stance: Stance = "rest"
+    carries: bool = True
+    use: ClassOfUse = "each camp"
     vessel: Callable[[Any, str], Vessel | None] = _none
     stored: Callable[[Any], float] = _nothing
     air: Callable[[Any], tuple[float, float] | None] = _none

@@ -95,4 +95,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Partition, expand, fields, offers, rank=20)
+KIND = Kind(Partition, expand, fields, offers, rank=20, stance="floor", carries=False, use="rarely")

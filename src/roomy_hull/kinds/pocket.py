@@ -81,5 +81,13 @@ def offers() -> tuple[Offer, ...]:
 
 
 KIND = Kind(
-    Pocket, expand, fields, offers, railed=True, rank=40, open_front=True, stored=room_inside
+    Pocket,
+    expand,
+    fields,
+    offers,
+    railed=True,
+    rank=40,
+    open_front=True,
+    stored=room_inside,
+    stance="hang",
 )

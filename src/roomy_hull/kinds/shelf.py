@@ -156,5 +156,13 @@ def offers() -> tuple[Offer, ...]:
 
 
 KIND = Kind(
-    Shelf, expand, fields, offers, railed=True, rank=10, open_front=True, stored=room_inside
+    Shelf,
+    expand,
+    fields,
+    offers,
+    railed=True,
+    rank=10,
+    open_front=True,
+    stored=room_inside,
+    stance="hang",
 )

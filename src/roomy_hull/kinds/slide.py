@@ -146,4 +146,14 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Slide, expand, fields, offers, rank=20, made=False)
+KIND = Kind(
+    Slide,
+    expand,
+    fields,
+    offers,
+    rank=20,
+    made=False,
+    stance="floor",
+    carries=False,
+    use="each stop",
+)

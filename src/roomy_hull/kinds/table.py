@@ -97,4 +97,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Table, expand, fields, offers, rank=20, contents=False)
+KIND = Kind(Table, expand, fields, offers, rank=20, contents=False, stance="hang", carries=False)

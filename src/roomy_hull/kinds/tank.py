@@ -394,4 +394,14 @@ def vessel(unit: Tank, side: str = "left") -> Vessel | None:
     return Vessel(along, across, c, unit.material, unit.sheet, unit.baffles)
 
 
-KIND = Kind(Tank, expand, fields, offers, rank=10, contents=False, vessel=vessel)
+KIND = Kind(
+    Tank,
+    expand,
+    fields,
+    offers,
+    rank=10,
+    contents=False,
+    vessel=vessel,
+    stance="floor",
+    use="rarely",
+)

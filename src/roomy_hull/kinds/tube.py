@@ -81,4 +81,14 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Tube, expand, fields, offers, rank=60, stored=room_inside)
+KIND = Kind(
+    Tube,
+    expand,
+    fields,
+    offers,
+    rank=60,
+    stored=room_inside,
+    stance="hang",
+    carries=False,
+    use="rarely",
+)

@@ -271,5 +271,4 @@ def offers() -> tuple[Offer, ...]:
 
 KIND = Kind(
     Wing, expand, fields, offers, rank=40, handed=("hinge", "arch_side"), stood_on=True, stored=room_under_board,
-    remedies=hinge_remedies, around=around,
-)  # fmt: skip
+    remedies=hinge_remedies, around=around, stance="hang", use="rarely")  # fmt: skip

@@ -1,0 +1,335 @@
+"""Gather: from a job and what is wanted of it to an instance, all figures from the studies that judge them."""
+
+import math
+from collections.abc import Iterable, Sequence
+
+import msgspec
+import numpy as np
+
+from roomy_hull.arrange.clear import above, below, ends, sides
+from roomy_hull.arrange.instance import (
+    Apart,
+    BayRoom,
+    Instance,
+    Item,
+    Run,
+    Tie,
+    Weights,
+)
+from roomy_hull.arrange.places import MOST_CELLS
+from roomy_hull.arrange.riding import with_riders
+from roomy_hull.arrange.spots import spot_of
+from roomy_hull.arrange.wishes import runs_of, sparks_apart
+from roomy_hull.assembly.assemble import Assembly, assemble, by_place, trial_thing
+from roomy_hull.assembly.scaling import scale
+from roomy_hull.assembly.things import Thing
+from roomy_hull.core.ergonomics.figure import Figure
+from roomy_hull.core.errors import InputError
+from roomy_hull.job.arranging import Arranging
+from roomy_hull.job.goods import people
+from roomy_hull.job.model import Job, Scenario
+from roomy_hull.kinds.device import Device
+from roomy_hull.kinds.registry import Unit, kind_of
+from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.studies.fit.free_space import FreeSpace, free_space
+from roomy_hull.studies.loads import ranking
+from roomy_hull.studies.loads.readings import value_of
+from roomy_hull.verdict.improve import short_of
+from roomy_hull.verdict.verdict import Verdict
+
+MOST_UNITS = 40
+"""More units than this are not arranged at once."""
+USE: dict[str, float] = {"now": 3.0, "each stop": 2.0, "each camp": 1.0, "rarely": 0.15}
+"""How much 100 mm out of reach count by how quickly a thing has to be at hand. [points]"""
+RUNNING = 5.0
+"""What has to stay clear beside a unit and is no more than this is shared by two neighbours. [mm]"""
+NEAR = 6.0
+"""What a metre between two that belong near each other counts. [points]"""
+
+
+class Gathered(msgspec.Struct, frozen=True, eq=False):
+    """An instance, and the units and the scenario behind it.
+
+    Attributes
+    ----------
+    instance : Instance
+        What the search is given.
+    units : tuple of Unit
+        In the instance's order.
+    base : Job
+        The job with only what stays.
+    measure, scenario : str
+        Which axle should have less, in which scenario.
+    """
+
+    instance: Instance
+    units: tuple[Unit, ...]
+    base: Job
+    measure: str
+    scenario: str
+
+
+def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
+    """Put a job's wishes in figures.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job, judged.
+    wish : Arranging
+        What is to be arranged, and how.
+    pitch : float
+        About how wide a cell should be; it becomes a multiple of the rails' pitch. [mm]
+
+    Returns
+    -------
+    Gathered
+        Everything the search needs.
+
+    Raises
+    ------
+    InputError
+        There is nothing to arrange, no bay, too many units, a wish that names nobody, or one that contradicts another.
+    """
+    job = verdict.assembly.job
+    units = (*(u for u in job.units if u.id not in wish.pinned), *wish.wanted)
+    _check(job, units, wish)
+    staying = tuple(u for u in job.units if u.id in wish.pinned)
+    base = msgspec.structs.replace(job, units=staying)
+    still = assemble(base, verdict.assembly)
+    short = short_of(verdict)
+    measure = wish.axle or short.measure
+    scenario = next((s for s in job.scenarios if s.id == short.scenario), job.scenarios[0])
+    bays = tuple(verdict.assembly.ground.bays.values())
+    cell, step = cells_for(bays, pitch)
+    trials = [_trials(u, verdict.assembly, still, bays, wish) for u in units]
+    running = [max(sides(t[0], ("running",))) for rows in trials for t in rows if t is not None]
+    shared = max((s for s in running if s <= RUNNING), default=0.0)
+    rooms = tuple(_room(p, cell, shared) for p in bays)
+    band = _band(verdict)
+    moving_below = max(
+        (below(t[0], ("running",)) for rows in trials for t in rows if t is not None), default=0.0
+    )
+    z_from = min(p.frame.z for p in bays)
+    readings = verdict.loads.readings
+    triple = readings.of(measure)
+    ids = {u.id for u in units}
+    lean = sum(c.side for c in ranking.contributions(verdict.assembly, verdict.loads, scenario)
+               if not (c.owner.kind == "unit" and c.owner.id in ids))  # fmt: skip
+    items = tuple(
+        _item(u, rows, job, scenario, (cell, step, shared, moving_below), band, still)
+        for u, rows in zip(units, trials, strict=True)
+    )
+    at = {u.id: n for n, u in enumerate(units)}
+    x0, x1 = _ends(bays)
+    instance = Instance(
+        cell, items, rooms, *_joined(job, units, wish, at, still), _aparts(wish, units, at), _weights(wish),
+        value_of(triple, (0.0, 1.0, 0.0)), x1 if measure == "front" else x0,
+        value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), lean, z_from,
+    )  # fmt: skip
+    instance = with_riders(
+        _hooked(instance), units, (verdict.assembly, still), wish, step, scenario
+    )
+    return Gathered(instance, units, base, measure, scenario.id)
+
+
+def _check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
+    """Refuse what cannot be arranged at all, in words."""
+    if not job.body.bays():
+        raise InputError(
+            "there is no bay to arrange things in",
+            "arrange",
+            "Add a canopy, or a room with a bay, first.",
+        )
+    if not units:
+        raise InputError(
+            "there is nothing to arrange", "arrange", "Take things from the stores, or unpin some."
+        )
+    if len(units) > MOST_UNITS:
+        raise InputError(f"{len(units)} units are too many to arrange at once", "arrange",
+                         f"Pin some where they are, or leave some out: {MOST_UNITS} can be arranged.")  # fmt: skip
+    ids = {u.id for u in units}
+    every = ids | {u.id for u in job.units}
+    taken = {u.id for u in job.units} | {c.id for c in job.carried}
+    for u in wish.wanted:
+        if u.id in taken:
+            raise InputError(
+                f"the id '{u.id}' is in the layout already",
+                u.name,
+                "Give the new unit an id of its own.",
+            )
+    bays = {b.id for b in job.body.bays()}
+    for w in wish.bays:
+        if w.thing in ids and not set(w.bays) & bays:
+            raise InputError(f"no bay is called {' or '.join(w.bays)}", w.thing,
+                             f"Use one of: {', '.join(sorted(bays))}.")  # fmt: skip
+    near = {frozenset((w.a, w.b)) for w in wish.near}
+    for one in (*wish.apart, *wish.near):
+        for key in (one.a, one.b):
+            if key not in every:
+                raise InputError(
+                    f"a wish names '{key}', which is not there",
+                    "arrange",
+                    "Drop the wish, or add the thing.",
+                )
+    for a in wish.apart:
+        if frozenset((a.a, a.b)) in near:
+            raise InputError(
+                f"'{a.a}' and '{a.b}' are to be near each other and apart",
+                "arrange",
+                "Drop one of the two.",
+            )
+    if not any((wish.weights.axle, wish.weights.balance, wish.weights.low, wish.weights.reach, wish.weights.runs,
+                wish.weights.room)):  # fmt: skip
+        raise InputError("every weight is nought, so that any layout is as good as another", "arrange",
+                         "Give at least one of them a weight.")  # fmt: skip
+
+
+def cells_for(bays: Iterable[BayPlace], pitch: float) -> tuple[float, float]:
+    """How wide a cell is, and in which steps a unit may begin within its cells. [mm]"""
+    rails = sorted({p.bay.pitch for p in bays if p.bay.pitch > 0})
+    longest = max(p.size.x1 for p in bays)
+    step = rails[-1] if rails else 1.0
+    if rails and all(abs(r - round(r)) < 1e-9 for r in rails):
+        both = math.lcm(*(round(r) for r in rails))
+        if both <= 120:
+            step = float(both)
+    cell = step * max(1, math.ceil(pitch / step - 1e-9))
+    while longest / cell > MOST_CELLS:
+        cell += step
+    return cell, step
+
+
+def _room(place: BayPlace, cell: float, shared: float) -> BayRoom:
+    """A bay in cells: the gap beside the last unit may be outside it."""
+    x0, y0, _ = place.frame.point(0.0, 0.0, 0.0)
+    x1, y1, _ = place.frame.point(1.0, 0.0, 0.0)
+    many = int((place.size.x1 + shared) / cell + 1e-9)
+    return BayRoom(
+        place.bay.id,
+        place.bay.name,
+        max(1, min(MOST_CELLS, many)),
+        place.size.z1,
+        (x1 - x0, y1 - y0),
+    )
+
+
+def _ends(bays: Sequence[BayPlace]) -> tuple[float, float]:
+    """The foremost and the rearmost x of all bays. [mm]"""
+    boxes = [p.frame.box(p.size) for p in bays]
+    return min(b.x0 for b in boxes), max(b.x1 for b in boxes)
+
+
+def _weights(wish: Arranging) -> Weights:
+    w = wish.weights
+    return Weights(w.axle, w.balance, w.low, w.reach, w.runs, w.room)
+
+
+def _trials(
+    unit: Unit, real: Assembly, still: Assembly, bays: Sequence[BayPlace], wish: Arranging
+) -> list[tuple[Thing, FreeSpace] | None]:
+    """A unit at u = w = 0 of every bay that it may go into, and where it is free there."""
+    wished = next((set(w.bays) for w in wish.bays if w.thing == unit.id), None)
+    found: list[tuple[Thing, FreeSpace] | None] = []
+    v = unit.v if 0 < unit.v <= RUNNING * 4 else 0.0
+    for place in bays:
+        if wished is not None and place.bay.id not in wished:
+            found.append(None)
+            continue
+        thing = trial_thing(unit.but(bay=place.bay.id, u=0.0, v=v, w=0.0), real)
+        space = free_space(still, thing, place, v)
+        found.append((thing, space) if space.room is not None and not thing.trouble else None)
+    return found
+
+
+def _band(verdict: Verdict) -> tuple[float, float]:
+    """Between the tallest one's knuckles and the shortest one's shoulders, in vehicle axes. [mm]"""
+    figures = [Figure(p.stature) for p in people(verdict.job.party)]
+    settled = verdict.access.settled
+    ground = settled.ground(verdict.assembly.ground.floor.centre()[0])
+    return max(f.knuckle for f in figures) + ground, min(f.shoulder for f in figures) + ground
+
+
+def use_of(unit: Unit, job: Job) -> str:
+    """How quickly a unit has to be at hand: as it says, as the most urgent of its goods, else as its kind usually is."""
+    order = list(USE)
+    goods = by_place(job.goods).get(unit.id, ())
+    said = [g.use for g in goods] or ([unit.use] if isinstance(unit, Device) else [])
+    return min(said, key=order.index) if said else kind_of(unit).use
+
+
+def _item(
+    unit: Unit, rows: list[tuple[Thing, FreeSpace] | None], job: Job, scenario: Scenario,
+    sizes: tuple[float, float, float, float], band: tuple[float, float], still: Assembly,
+) -> Item:  # fmt: skip
+    """One unit in cells and figures."""
+    cell, step, shared, moving_below = sizes
+    kind = kind_of(unit)
+    trial = next((t[0] for t in rows if t is not None), None)
+    if trial is None:
+        return Item(unit.id, unit.name, unit.width, unit.height, math.ceil(unit.width / cell), 0.0, 0.0, 0.0,
+                    0.0, kind.stance, kind.carries, 0.0, band, tuple(None for _ in rows))  # fmt: skip
+    e = trial.expansion.envelope
+    start, end = sides(trial)
+    shift = math.ceil(max(0.0, start - shared) / step - 1e-9) * step
+    over = above(trial)
+    if any(s.moves for s in trial.expansion.solids):
+        over = max(over, moving_below)
+    cells = math.ceil((shift + e.x1 + max(shared, end)) / cell - 1e-9)
+    kg = sum(m.kg * scale(scenario, m.owner, m.fill, m.mount) for m in trial.masses)
+    spots = tuple(None if t is None else spot_of(t[0], t[1], scenario, still) for t in rows)
+    return Item(
+        unit.id, unit.name, e.x1, e.z1, cells, shift, over, below(trial, ("vent", "service")), kg, kind.stance,
+        kind.carries, USE[use_of(unit, job)], band, spots, depth=e.y1, front=ends(trial)[0], back=ends(trial)[1],
+    )  # fmt: skip
+
+
+def _hooked(instance: Instance) -> Instance:
+    """Give what hangs the heights worth hanging it at: its best in each bay, and the lowest of each free stretch."""
+    items = []
+    for i, item in enumerate(instance.items):
+        hooks: set[int] = set()
+        for b, spot in enumerate(item.spots):
+            if item.stance != "hang" or spot is None or spot.free.room is None:
+                continue
+            _, w0, _, w1 = spot.free.room
+            levels = np.arange(math.ceil(w0 - 0.05), int(w1 + 0.05) + 1)
+            if len(levels):
+                hooks.add(int(levels[int(instance.level_cost(i, b, levels).argmin())]))
+            hooks |= {math.ceil(c[1] - 0.05) for c in spot.free.cells()}
+        items.append(msgspec.structs.replace(item, hooks=tuple(sorted(hooks))[:6]))
+    return msgspec.structs.replace(instance, items=tuple(items))
+
+
+def _joined(
+    job: Job, units: Sequence[Unit], wish: Arranging, at: dict[str, int], still: Assembly
+) -> tuple[tuple[Run, ...], tuple[Tie, ...]]:
+    """Runs between units, and to things that stay."""
+    rows = [*runs_of(job, units), *((w.a, w.b, NEAR) for w in wish.near)]
+    runs: dict[tuple[int, int], float] = {}
+    ties = []
+    for a, b, weight in rows:
+        if a in at and b in at:
+            key = (min(at[a], at[b]), max(at[a], at[b]))
+            runs[key] = max(weight, runs.get(key, 0.0))
+        elif a in at or b in at:
+            one, other = (a, b) if a in at else (b, a)
+            there = still.thing(other)
+            if there is not None:
+                x, y, _ = there.envelope.centre()
+                ties.append(Tie(at[one], x, y, weight))
+    return tuple(Run(a, b, w) for (a, b), w in runs.items()), tuple(ties)
+
+
+def _aparts(wish: Arranging, units: Sequence[Unit], at: dict[str, int]) -> tuple[Apart, ...]:
+    """What is to be kept apart, by wish and by the rule of gas."""
+    rows = {frozenset((w.a, w.b)): w.gap for w in wish.apart}
+    if wish.gas:
+        for a, b, gap in sparks_apart(units):
+            rows[frozenset((a, b))] = max(gap, rows.get(frozenset((a, b)), 0.0))
+    found = []
+    for pair, gap in rows.items():
+        a, b = sorted(pair)
+        if a in at and b in at:
+            found.append(Apart(at[a], at[b], gap))
+    return tuple(found)

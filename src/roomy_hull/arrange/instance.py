@@ -1,0 +1,437 @@
+"""Instance: what has to go where, in cells and figures; what a layout is worth, and which rules it breaks."""
+
+import math
+from typing import NamedTuple
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from roomy_hull.kinds.kind import Stance
+from roomy_hull.studies.fit.free_space import FreeSpace
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+PARTS = ("axle", "balance", "low", "reach", "runs", "room")
+"""What is weighed, in the order in which it is shown."""
+POINTS: dict[str, float] = {
+    "axle": 1.0,
+    "balance": 0.5,
+    "low": 0.3,
+    "reach": 1.0,
+    "runs": 1.0,
+    "room": 0.02,
+}
+"""Points of one kg on the axle, one kg between the sides, one kg·m of height, 100 mm out of reach at use 1, one m of run
+at weight 1, one mm of free wall. Set by judgement: a point is worth a kg on the axle."""
+CARRIER = 12.0
+"""What stands on something may be so far above it, for running gaps. [mm]"""
+
+
+class Weights(NamedTuple):
+    """How much each part counts, as a multiple of its usual points; 0 for not at all."""
+
+    axle: float = 1.0
+    balance: float = 1.0
+    low: float = 1.0
+    reach: float = 1.0
+    runs: float = 1.0
+    room: float = 1.0
+
+    def points(self) -> dict[str, float]:
+        """Points for one unit of each part."""
+        return {name: getattr(self, name) * POINTS[name] for name in PARTS}
+
+
+class Spot(msgspec.Struct, frozen=True):
+    """A unit in one bay at u = w = 0: its centre of mass and the middle of its box in vehicle axes. [mm]
+
+    `free` are the places open to it beside what stays, at the depth `v`; `feet` are heights at which it stands without a unit under it:
+    height and the stretches of u in which something is under both its ends.
+    """
+
+    x: float
+    y: float
+    z: float
+    middle: float
+    free: FreeSpace
+    v: float = 0.0
+    feet: tuple[tuple[int, tuple[tuple[float, float], ...]], ...] = ()
+
+
+class Form(NamedTuple):
+    """A unit by itself, or with others behind it that are shallow enough: index of its item, and of theirs."""
+
+    item: int
+    riders: tuple[int, ...] = ()
+
+
+class Item(msgspec.Struct, frozen=True):
+    """Something to be placed, or the same unit behind another one.
+
+    Attributes
+    ----------
+    id, name : str
+        As in the job.
+    width, height : float
+        Outside. [mm]
+    cells, shift : int, float
+        How many cells its block takes, and how far inside the block it begins. [1, mm]
+    above, below : float
+        What has to stay clear over it, and under it where something stands there. [mm]
+    kg : float
+        In the scenario that is weighed. [kg]
+    stance : str
+        ``floor``, ``rest`` (on the floor or on a unit under both ends) or ``hang`` (at any height).
+    carries : bool
+        Whether something may rest on it.
+    use : float
+        How much its reach counts.
+    band : (float, float)
+        Heights between which its middle is at hand, above ground. [mm]
+    spots : tuple of Spot or None
+        One for each bay; none where it may not go.
+    hooks : tuple of int
+        Heights worth hanging it at, besides on what is below. [mm]
+    unit : int
+        Which unit it is; below 0 for its own place in the list.
+    depth, front, back : float
+        Outside, and what has to stay clear before and behind it. [mm]
+    """
+
+    id: str
+    name: str
+    width: float
+    height: float
+    cells: int
+    shift: float
+    above: float
+    below: float
+    kg: float
+    stance: Stance
+    carries: bool
+    use: float
+    band: tuple[float, float]
+    spots: tuple[Spot | None, ...]
+    hooks: tuple[int, ...] = ()
+    unit: int = -1
+    depth: float = 0.0
+    front: float = 0.0
+    back: float = 0.0
+
+
+class BayRoom(msgspec.Struct, frozen=True):
+    """A bay as cells along its wall; `along` is how x and y change with u. `height` is its clear height. [mm]"""
+
+    id: str
+    name: str
+    cells: int
+    height: float
+    along: tuple[float, float]
+
+
+class Run(msgspec.Struct, frozen=True):
+    """Two units that a cable or hose joins, and how much a metre of it counts."""
+
+    a: int
+    b: int
+    weight: float
+
+
+class Tie(msgspec.Struct, frozen=True):
+    """A run from a unit to something that stays where it is, at (x, y). [mm]"""
+
+    a: int
+    x: float
+    y: float
+    weight: float
+
+
+class Apart(msgspec.Struct, frozen=True):
+    """Two units between which so much wall stays free where they are in one bay. [mm]"""
+
+    a: int
+    b: int
+    gap: float
+
+
+class At(NamedTuple):
+    """Where one unit is: index of the bay, first cell of its block, height above the bay's floor. [mm]
+
+    `item` is the item that it is there, where it stands behind another unit; below 0 for the unit's own.
+    """
+
+    bay: int
+    cell: int
+    level: int
+    item: int = -1
+
+
+Layout = tuple[At, ...]
+"""One place for every unit, in the instance's order."""
+
+
+class Instance(msgspec.Struct, frozen=True, eq=False):
+    """Everything that the search knows.
+
+    Attributes
+    ----------
+    cell : float
+        Width of a cell. [mm]
+    behind : tuple of Form
+        Units with others behind them. The items of those come after all units' own.
+    items, bays, runs, ties, aparts
+        What goes where, and what belongs to or away from what.
+    weights : Weights
+        How much each part counts.
+    per_x, x_from : float
+        Kilograms on the axle for one kg·mm, and the x from which it counts; below 0 where the front axle is short.
+    per_y, lean : float
+        Right less left for one kg·mm across [kg], and that of everything else. [kg]
+    z_from : float
+        The lowest bay's floor. [mm]
+    """
+
+    cell: float
+    items: tuple[Item, ...]
+    bays: tuple[BayRoom, ...]
+    runs: tuple[Run, ...] = ()
+    ties: tuple[Tie, ...] = ()
+    aparts: tuple[Apart, ...] = ()
+    weights: Weights = Weights()
+    per_x: float = 1 / 3200
+    x_from: float = 0.0
+    per_y: float = 2 / 1570
+    lean: float = 0.0
+    z_from: float = 800.0
+    behind: tuple[Form, ...] = ()
+
+    @property
+    def count(self) -> int:
+        """How many units there are."""
+        return sum(item.unit < 0 for item in self.items)
+
+    def unit(self, i: int) -> int:
+        """Which unit an item is."""
+        return self.items[i].unit if self.items[i].unit >= 0 else i
+
+    def forms(self) -> list[Form]:
+        """Every unit by itself, then those with others behind them."""
+        return [*(Form(i) for i in range(self.count)), *self.behind]
+
+    def u(self, i: int, cell: int) -> float:
+        """Where a unit begins along the wall. [mm]"""
+        return cell * self.cell + self.items[i].shift
+
+    def spot(self, i: int, bay: int) -> Spot:
+        """A unit's figures in a bay where it may go."""
+        found = self.items[i].spots[bay]
+        if found is None:
+            raise ValueError(f"{self.items[i].id} cannot be in {self.bays[bay].id}")
+        return found
+
+    def centre(self, i: int, at: At) -> tuple[float, float, float]:
+        """A unit's centre of mass in vehicle axes. [mm]"""
+        s, (ax, ay), u = self.spot(i, at.bay), self.bays[at.bay].along, self.u(i, at.cell)
+        return s.x + ax * u, s.y + ay * u, s.z + at.level
+
+    def level_cost(self, i: int, bay: int, levels: NDArray[np.integer] | int) -> Floats:
+        """Points of a unit's height: heavy low, and reach. [points]"""
+        item, spot, points = self.items[i], self.spot(i, bay), self.weights.points()
+        w = np.asarray(levels, float)
+        middle = spot.middle + w
+        out = np.maximum(0.0, np.maximum(item.band[0] - middle, middle - item.band[1]))
+        low = points["low"] * item.kg * (spot.z + w - self.z_from) / 1000
+        return np.asarray(low + points["reach"] * item.use * out / 100)
+
+
+class Value(NamedTuple):
+    """What a layout is worth: its parts in their own units, and all of them in points; less is better.
+
+    `axle` [kg], `balance` [kg], `low` [kg·m], `reach` [100 mm times use], `runs` [m times weight], `room` [mm].
+    """
+
+    axle: float
+    balance: float
+    low: float
+    reach: float
+    runs: float
+    room: float
+    points: float
+
+
+def value(instance: Instance, layout: Layout) -> Value:
+    """Value a layout, by itself and from nothing but where things are.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    layout : tuple of At
+        A place for each.
+
+    Returns
+    -------
+    Value
+        Parts, and their sum in points; less is better. The free wall counts the other way.
+    """
+    axle = low = reach = 0.0
+    lean = instance.lean
+    where = []
+    for n, at in enumerate(layout):
+        i = which(n, at)
+        item, spot = instance.items[i], instance.spot(i, at.bay)
+        x, y, z = instance.centre(i, at)
+        where.append((x, y))
+        axle += item.kg * instance.per_x * (x - instance.x_from)
+        lean += item.kg * instance.per_y * y
+        low += item.kg * (z - instance.z_from) / 1000
+        middle = spot.middle + at.level
+        reach += item.use * max(0.0, item.band[0] - middle, middle - item.band[1]) / 100
+    runs = sum(
+        r.weight * sum(abs(p - q) for p, q in zip(where[r.a], where[r.b], strict=True)) / 1000
+        for r in instance.runs
+    )
+    runs += sum(
+        t.weight * (abs(where[t.a][0] - t.x) + abs(where[t.a][1] - t.y)) / 1000
+        for t in instance.ties
+    )
+    room = free_wall(instance, layout)
+    points = instance.weights.points()
+    parts = {
+        "axle": axle,
+        "balance": abs(lean),
+        "low": low,
+        "reach": reach,
+        "runs": runs,
+        "room": -room,
+    }
+    return Value(
+        axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items())
+    )
+
+
+def free_wall(instance: Instance, layout: Layout) -> float:
+    """The widest stretch of wall with nothing on it, in whole cells. [mm]"""
+    widest = 0
+    for b, bay in enumerate(instance.bays):
+        taken = {
+            c
+            for i, at in enumerate(layout)
+            if at.bay == b and at.item < 0
+            for c in range(at.cell, at.cell + instance.items[i].cells)
+        }
+        run = 0
+        for c in range(bay.cells):
+            run = 0 if c in taken else run + 1
+            widest = max(widest, run)
+    return widest * instance.cell
+
+
+def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...]]]:
+    """Say which rules a layout breaks, by itself and from nothing but where things are.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    layout : tuple of At
+        A place for each.
+
+    Returns
+    -------
+    list of (str, tuple of int)
+        ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
+    """
+    found: list[tuple[str, tuple[int, ...]]] = []
+    for n, at in enumerate(layout):
+        i = which(n, at)
+        item, spot = instance.items[i], instance.items[i].spots[at.bay]
+        if (
+            spot is None
+            or at.cell < 0
+            or not spot.free.allows(instance.u(i, at.cell), float(at.level))
+        ):
+            found.append(("place", (n,)))
+            continue
+        if item.stance != "hang" and not _stands(instance, layout, n):
+            found.append(("support", (n,)))
+        for m in range(n):
+            if layout[m].bay == at.bay and _too_near(
+                instance, (i, at), (which(m, layout[m]), layout[m])
+            ):
+                found.append(("overlap", (m, n)))
+    found += [("apart", (a.a, a.b)) for a in instance.aparts if too_close(instance, a, layout)]
+    return found
+
+
+def which(unit: int, at: At) -> int:
+    """The item that a unit is where it stands."""
+    return at.item if at.item >= 0 else unit
+
+
+def too_close(instance: Instance, apart: Apart, layout: Layout) -> bool:
+    """Whether two units of one bay have less wall between them than is wished."""
+    one, other = layout[apart.a], layout[apart.b]
+    return (
+        one.bay == other.bay
+        and _gap(instance, apart.a, one.cell, apart.b, other.cell) < apart.gap - 1e-6
+    )
+
+
+def _gap(instance: Instance, i: int, cell: int, j: int, other: int) -> float:
+    """The wall between two units of one bay; below 0 where they overlap along it. [mm]"""
+    a, b = instance.u(i, cell), instance.u(j, other)
+    return max(b - a - instance.items[i].width, a - b - instance.items[j].width)
+
+
+def _too_near(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> bool:
+    """Whether two units of one bay share room, what has to stay clear above the lower one and between them included."""
+    (i, a), (j, b) = one, other
+    p, q = instance.items[i], instance.items[j]
+    if p.unit >= 0 or q.unit >= 0:
+        return _behind(instance, one, other)
+    if a.cell >= b.cell + q.cells or b.cell >= a.cell + p.cells:
+        return False
+    if a.level < b.level:
+        return b.level < a.level + ceiling(p) + math.ceil(q.below - 1e-6)
+    return a.level < b.level + ceiling(q) + math.ceil(p.below - 1e-6)
+
+
+def _behind(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> bool:
+    """Whether two units of which one stands behind others share room, with what has to stay clear before and behind."""
+    (i, a), (j, b) = one, other
+    p, q = instance.items[i], instance.items[j]
+    u, t = instance.u(i, a.cell), instance.u(j, b.cell)
+    v, w = instance.spot(i, a.bay).v, instance.spot(j, b.bay).v
+    if u >= t + q.width or t >= u + p.width:
+        return False
+    if a.level >= b.level + q.height or b.level >= a.level + p.height:
+        return False
+    if v > w:
+        return v < w + q.depth + max(q.back, p.front) - 1e-6
+    return w < v + p.depth + max(p.back, q.front) - 1e-6
+
+
+def ceiling(item: Item) -> int:
+    """Its height and what has to stay clear above it, in whole mm. [mm]"""
+    return math.ceil(item.height + item.above - 1e-6)
+
+
+def _stands(instance: Instance, layout: Layout, i: int) -> bool:
+    """Whether a unit stands on its feet, or rests on carriers under both its ends."""
+    at, item = layout[i], instance.items[i]
+    u = instance.u(i, at.cell)
+    for level, stretches in instance.spot(i, at.bay).feet:
+        if level == at.level and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches):
+            return True
+    if item.stance == "floor":
+        return False
+    ends = (at.cell, at.cell + item.cells - 1)
+    below = [
+        (b.cell, b.cell + instance.items[j].cells)
+        for j, b in enumerate(layout)
+        if j != i and b.bay == at.bay and b.item < 0 and instance.items[j].carries
+        and 0 <= at.level - b.level - ceiling(instance.items[j]) <= CARRIER + item.below
+    ]  # fmt: skip
+    return all(any(a <= end < b for a, b in below) for end in ends)

@@ -1,0 +1,196 @@
+"""Join: one filling for each bay so that together every unit is placed once."""
+
+from collections.abc import Callable
+
+import msgspec
+import numpy as np
+
+from roomy_hull.arrange.fillings import Bools, Filling, TooManyError
+from roomy_hull.arrange.instance import Floats, Ints
+from roomy_hull.arrange.master import Master
+
+AT_ONCE = 400_000
+MOST_PARTS = 3_000_000
+
+
+class Clash(msgspec.Struct, frozen=True):
+    """Units that may not be exactly there together: each as (place among the watched, bay, 1 + cell + 64 · (height + 1))."""
+
+    places: tuple[tuple[int, int, int], ...]
+
+
+class Joined(msgspec.Struct, frozen=True, eq=False):
+    """Layouts found, cheapest first: points, and the row of each bay's filling."""
+
+    points: tuple[float, ...]
+    rows: tuple[tuple[int, ...], ...]
+
+
+class _Parts(msgspec.Struct, eq=False):
+    """Fillings of several bays taken together, one a row; `rows` are those of each bay."""
+
+    mask: Ints
+    excess: Floats
+    rows: Ints
+
+
+def joined(
+    master: Master, fillings: list[Filling], runs: list[int], gap: float, clashes: tuple[Clash, ...],
+    alive: Callable[[], bool], most: int = 400,
+) -> Joined | None:  # fmt: skip
+    """Find the layouts within a gap of the bound.
+
+    Parameters
+    ----------
+    master : Master
+        Costs of the strips.
+    fillings : list of Filling
+        One for each bay.
+    runs : list of int
+        Units that runs join.
+    gap : float
+        How much dearer than the bound a layout may be. [points]
+    clashes : tuple of Clash
+        Exact places that may not be together.
+    alive : callable
+        Asked now and then; False gives up.
+    most : int
+        So many of the cheapest come back.
+
+    Returns
+    -------
+    Joined or None
+        The layouts, cheapest first; none where it was given up.
+
+    Raises
+    ------
+    TooManyError
+        There are too many to look at.
+    """
+    if any(not len(f.mask) for f in fillings):
+        return Joined((), ())
+    full = np.int64((1 << master.of.count) - 1)
+    order = sorted(range(len(fillings)), key=lambda b: len(fillings[b].mask))
+    last = order[-1]
+    parts = _Parts(np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 0), np.int64))
+    for b in order[:-1]:
+        parts = _with(parts, fillings[b], gap)
+        if not alive():
+            return None
+    f = fillings[last]
+    masks, start, count = np.unique(f.mask, return_index=True, return_counts=True)
+    least = np.minimum.reduceat(f.excess, start)
+    want = full & ~parts.mask
+    at = np.minimum(np.searchsorted(masks, want), len(masks) - 1)
+    ok = (masks[at] == want) & (parts.excess + least[at] <= gap + 1e-9)
+    chosen, group = np.nonzero(ok)[0], at[ok]
+    found_points: list[Floats] = []
+    found_rows: list[Ints] = []
+    worth = _Worth(master, fillings, order, runs, clashes)
+    many = count[group]
+    lo = 0
+    while lo < len(chosen):
+        if not alive():
+            return None
+        hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
+        n = many[lo:hi]
+        pick = np.repeat(np.arange(lo, hi), n)
+        row = start[group[pick]] + np.arange(len(pick)) - np.repeat(np.cumsum(n) - n, n)
+        fine = parts.excess[chosen[pick]] + f.excess[row] <= gap + 1e-9
+        rows = np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
+        points, good = worth.of(rows)
+        points, rows = points[good], rows[good]
+        best = np.argsort(points, kind="stable")[:most]
+        found_points.append(points[best])
+        found_rows.append(rows[best])
+        lo = hi
+    if not found_points:
+        return Joined((), ())
+    points, rows = np.concatenate(found_points), np.concatenate(found_rows)
+    best = np.argsort(points, kind="stable")[:most]
+    back = np.argsort(order)
+    return Joined(
+        tuple(points[best].tolist()), tuple(tuple(int(x) for x in rows[k][back]) for k in best)
+    )
+
+
+def _with(parts: _Parts, f: Filling, gap: float) -> _Parts:
+    """Every part with every filling of one bay more that has none of its units."""
+    masks, excess, rows = [], [], []
+    total = 0
+    order = np.argsort(f.excess, kind="stable")
+    for lo in range(0, len(parts.mask), max(1, AT_ONCE // max(1, len(order)))):
+        hi = lo + max(1, AT_ONCE // max(1, len(order)))
+        ok = (parts.mask[lo:hi, None] & f.mask[order]) == 0
+        sums = parts.excess[lo:hi, None] + f.excess[order]
+        a, b = np.nonzero(ok & (sums <= gap + 1e-9))
+        total += len(a)
+        if total > MOST_PARTS:
+            raise TooManyError
+        masks.append(parts.mask[lo + a] | f.mask[order[b]])
+        excess.append(sums[a, b])
+        rows.append(np.concatenate([parts.rows[lo + a], order[b][:, None]], axis=1))
+    return _Parts(np.concatenate(masks), np.concatenate(excess), np.concatenate(rows))
+
+
+class _Worth:
+    """Points of layouts from those of their fillings, and which of them no rule forbids."""
+
+    def __init__(
+        self,
+        master: Master,
+        fillings: list[Filling],
+        order: list[int],
+        runs: list[int],
+        clashes: tuple[Clash, ...],
+    ) -> None:
+        self.m, self.fillings, self.order, self.runs, self.clashes = (
+            master,
+            fillings,
+            order,
+            runs,
+            clashes,
+        )
+        self.points = master.of.weights.points()
+
+    def of(self, rows: Ints) -> tuple[Floats, Bools]:
+        """Points of each, and whether it may be.
+
+        Parameters
+        ----------
+        rows : array of int, shape (m, bays)
+            Of each bay's filling, in the order of joining.
+
+        Returns
+        -------
+        (array of float, array of bool), shape (m,)
+            Points, exact; and whether no clash forbids it.
+        """
+        m, of = self.m, self.m.of
+        n, runs = len(rows), self.runs
+        cost, lean = np.zeros(n), np.full(n, of.lean)
+        free = np.zeros(n, np.int64)
+        where = np.zeros((2, n, len(runs)))
+        told = []
+        for k, b in enumerate(self.order):
+            f, r = self.fillings[b], rows[:, k]
+            cost += f.cost[r]
+            lean += f.lean[r]
+            free = np.maximum(free, f.free[r])
+            told.append((b, f.told[r]))
+            if len(runs):
+                along = 0 if of.bays[b].along[0] else 1
+                where[along] += f.at[r]
+                where[1 - along] += f.side[r]
+        points = cost + self.points["balance"] * np.abs(lean) - self.points["room"] * of.cell * free
+        for run in of.runs:
+            i, j = self.runs.index(run.a), self.runs.index(run.b)
+            away = np.abs(where[:, :, i] - where[:, :, j]).sum(axis=0)
+            points += self.points["runs"] * run.weight * away / 1000
+        good = np.ones(n, bool)
+        for clash in self.clashes:
+            hit = np.ones(n, bool)
+            for unit, bay, place in clash.places:
+                hit &= next(t for b, t in told if b == bay)[:, unit] == place
+            good &= ~hit
+        return points, good

@@ -1,0 +1,298 @@
+"""Search: strips, their programme, fillings within a gap, joined; wider until nothing better can be left."""
+
+import time
+from collections.abc import Callable
+from typing import Literal
+
+import msgspec
+
+from roomy_hull.arrange.fillings import Filling, Sweep, TooManyError
+from roomy_hull.arrange.instance import At, Instance, Layout, broken, value
+from roomy_hull.arrange.joining import Clash, Joined, joined
+from roomy_hull.arrange.master import Bound, Master
+from roomy_hull.arrange.places import Places
+from roomy_hull.arrange.strips import Strips, Watch, list_strips
+
+FIRST_BEAM = 1500
+"""Until there is a layout, so many half-filled bays are kept a cell."""
+KEPT = 400
+"""So many of the cheapest layouts are kept for choosing."""
+Stage = Literal["strips", "bound", "fillings", "layouts", "done"]
+
+
+class Progress(msgspec.Struct, frozen=True):
+    """How far it is: the best layout with its points, the bound [points], the seconds."""
+
+    stage: Stage
+    best: float | None
+    bound: float | None
+    seconds: float
+    layout: Layout | None = None
+
+
+class Found(msgspec.Struct, frozen=True, eq=False):
+    """What a search came to.
+
+    Attributes
+    ----------
+    layouts : tuple of (float, Layout)
+        Points and places, the best first; empty where there is none.
+    bound : float
+        No layout of the class is worth less. [points]
+    most : int
+        Units a strip may have in that class.
+    fits : bool
+        Whether every unit found its place at least in the programme: if not, none of the class exists.
+    complete : bool
+        Whether the list of strips was whole, so that the bound holds.
+    strips, states : int
+        How many there were.
+    seconds, first : float
+        In all, and until the first layout; below 0 where there was none. [s]
+    stopped : bool
+        Whether it was ended before the proof was.
+    """
+
+    layouts: tuple[tuple[float, Layout], ...]
+    bound: float
+    most: int
+    fits: bool
+    complete: bool
+    strips: int
+    states: int
+    seconds: float
+    first: float
+    stopped: bool
+
+    @property
+    def gap(self) -> float:
+        """What may be left to gain. [points]"""
+        return self.layouts[0][0] - self.bound if self.layouts else float("inf")
+
+    @property
+    def proved(self) -> bool:
+        """Whether nothing of the class is better."""
+        return bool(self.layouts) and self.complete and self.gap <= proof(self.layouts[0][0])
+
+
+def proof(points: float) -> float:
+    """Less than this is no difference. [points]"""
+    return 1e-6 * max(1.0, abs(points))
+
+
+class Search:
+    """One search, step by step; it may be asked again with more rules.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    most : int
+        How many units a strip may have.
+    progress : callable
+        Takes `Progress`; False ends it with what there is.
+    wanted : float
+        Stop where the gap is so small a part of the best. [1]
+    """
+
+    def __init__(
+        self, instance: Instance, most: int = 4, progress: Callable[[Progress], bool] = lambda _p: True,
+        wanted: float = 0.0,
+    ) -> None:  # fmt: skip
+        self.of, self.most, self.wanted = instance, most, wanted
+        self._progress = progress
+        self._since = time.monotonic()
+        self.places = Places(instance)
+        self.runs = sorted({i for r in instance.runs for i in (r.a, r.b)})
+        self.best: tuple[float, Layout] | None = None
+        self.bound = float("-inf")
+        self._stage: Stage = "strips"
+        self._going = True
+        self._first = -1.0
+
+    def alive(self) -> bool:
+        """Tell how far it is; False once it was ended."""
+        if self._going:
+            best = self.best
+            self._going = self._progress(
+                Progress(self._stage, best[0] if best else None, self.bound if self.bound > float("-inf") else None,
+                         self.seconds, best[1] if best else None)
+            )  # fmt: skip
+        return self._going
+
+    @property
+    def seconds(self) -> float:
+        """Since it began. [s]"""
+        return time.monotonic() - self._since
+
+    def run(
+        self,
+        watch: Watch | None = None,
+        clashes: tuple[Clash, ...] = (),
+        known: Layout | None = None,
+    ) -> Found:
+        """Search.
+
+        Parameters
+        ----------
+        watch : Watch or None
+            Rules on pairs within a bay, and units whose exact place matters.
+        clashes : tuple of Clash
+            Exact places that may not be together.
+        known : Layout or None
+            A layout to begin with, that breaks no rule.
+
+        Returns
+        -------
+        Found
+            The best layouts and what is proved of them.
+        """
+        watch = watch or Watch()
+        self.best = None
+        if known is not None:
+            self.best = (value(self.of, known).points, known)
+        self._stage = "strips"
+        strips = list_strips(self.of, self.places, self.most, watch, self.alive)
+        master = Master(self.of, strips)
+        self._stage = "bound"
+        bound, fits = master.solve(self._at_bound)
+        self.bound = bound.value
+        if not fits or not self._going:
+            return self._found(strips, (), bound.value, fits=fits or not self._going)
+        loop = _Loop(self, master, bound, watch, clashes)
+        rows = loop.run()
+        return self._found(strips, rows, loop.bound, fits=True)
+
+    def _at_bound(self, bound: float) -> bool:
+        self.bound = max(self.bound, bound)
+        return self.alive()
+
+    def note(self, points: float, layout: Layout, stage: Stage) -> None:
+        """Take a better layout."""
+        self.best = (points, layout)
+        self._stage = stage
+        if self._first < 0:
+            self._first = self.seconds
+
+    def stage(self, stage: Stage, bound: float) -> None:
+        """Say what is done now, and what is proved."""
+        self._stage, self.bound = stage, bound
+
+    def _found(
+        self, strips: Strips, rows: tuple[tuple[float, Layout], ...], bound: float, *, fits: bool
+    ) -> Found:
+        if not rows and self.best is not None:
+            rows = (self.best,)
+        return Found(
+            rows, bound, strips.most, fits, strips.complete, len(strips), strips.states, self.seconds, self._first,
+            not self._going,
+        )  # fmt: skip
+
+
+class _Loop:
+    """Fillings and joins with a gap that grows until the proof is there."""
+
+    def __init__(
+        self, search: Search, master: Master, bound: Bound, watch: Watch, clashes: tuple[Clash, ...]
+    ) -> None:
+        self.search, self.master, self.root = search, master, bound
+        self.clashes = clashes
+        self.sweeps = [Sweep(master, bound, b, watch, search.runs) for b in range(len(master.bays))]
+        self.bound = bound.value
+        self.kept: dict[Layout, float] = {}
+        if search.best is not None:
+            self.kept[search.best[1]] = search.best[0]
+
+    def run(self) -> tuple[tuple[float, Layout], ...]:
+        """Widen the gap until nothing better can be left, memory is short, or somebody ends it."""
+        root, search = self.root.value, self.search
+        scale = max(1.0, abs(root))
+        gap, lid = 0.012 * scale, float("inf")
+        beam: int | None = FIRST_BEAM if search.best is None else None
+        while search.alive():
+            best = search.best[0] if search.best else float("inf")
+            if search.best and best - self.bound <= max(proof(best), search.wanted * abs(best)):
+                break
+            gap = min(gap, best - root + 1e-6)
+            try:
+                whole = self._once(gap, beam)
+            except TooManyError:
+                if beam is not None:
+                    if beam <= 40:
+                        break
+                    beam //= 2
+                    continue
+                lid = gap
+                gap = (gap + self.bound - root) / 2
+                if gap - (self.bound - root) < 0.002 * scale:
+                    break
+                continue
+            if whole is None:
+                break
+            if whole:
+                now = search.best[0] if search.best else float("inf")
+                self.bound = max(self.bound, min(now, root + gap))
+                search.stage("fillings", self.bound)
+            if beam is not None and search.best is not None and not whole:
+                # There is a layout: from here on exactly.
+                beam = None
+                gap = max(
+                    1.2 * (self.bound - root), 0.6 * (0.97 * search.best[0] - root), 0.012 * scale
+                )
+                continue
+            if (
+                whole
+                and search.best is None
+                and gap > 20 * scale + 4 * sum(1000.0 for _ in search.of.items)
+            ):
+                break
+            gap = gap * 1.5 if gap * 1.5 < lid else (gap + lid) / 2
+            if lid - gap < 0.002 * scale:
+                break
+            if beam is not None and not whole:
+                beam = int(beam * 1.4)
+        rows = sorted(((p, at) for at, p in self.kept.items()), key=lambda r: r[0])
+        return tuple(rows[:KEPT])
+
+    def _once(self, gap: float, beam: int | None) -> bool | None:
+        """Fill and join once: whether nothing was left out; none where it was ended."""
+        fillings: list[Filling] = []
+        for sweep in self.sweeps:
+            found = sweep.fill(gap, beam, self.search.alive)
+            if found is None:
+                return None
+            fillings.append(found)
+        self.search.stage("layouts", self.bound)
+        rows = joined(
+            self.master, fillings, self.search.runs, gap, self.clashes, self.search.alive, KEPT
+        )
+        if rows is None:
+            return None
+        self._take(rows, fillings)
+        return all(f.whole for f in fillings)
+
+    def _take(self, rows: Joined, fillings: list[Filling]) -> None:
+        """Keep the layouts found, each checked by the independent valuation."""
+        for points, row in zip(rows.points, rows.rows, strict=True):
+            layout = self._layout(row, fillings)
+            if layout in self.kept:
+                continue
+            worth = value(self.search.of, layout).points
+            if broken(self.search.of, layout) or abs(worth - points) > 1e-3:
+                raise AssertionError(
+                    f"a layout is worth {worth}, not {points}: {broken(self.search.of, layout)}"
+                )
+            self.kept[layout] = worth
+            best = self.search.best
+            if best is None or worth < best[0] - 1e-9:
+                self.search.note(worth, layout, "layouts")
+
+    def _layout(self, row: tuple[int, ...], fillings: list[Filling]) -> Layout:
+        """Where every unit is in one joined row."""
+        found: dict[int, At] = {}
+        for b, (filling, r) in enumerate(zip(fillings, row, strict=True)):
+            for strip, cell in filling.placed(r):
+                for i, offset, level in self.master.strips.members(strip):
+                    unit = self.search.of.unit(i)
+                    found[unit] = At(b, cell + offset, level, i if i != unit else -1)
+        return tuple(found[i] for i in range(len(found)))
