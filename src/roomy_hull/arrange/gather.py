@@ -26,6 +26,7 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.arranging import Arranging
+from roomy_hull.job.edits.setups import absent, bays_off
 from roomy_hull.job.goods import people
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.kinds.device import Device
@@ -102,7 +103,8 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     scenario = next((s for s in job.scenarios if s.id == short.scenario), job.scenarios[0])
     bays = tuple(verdict.assembly.ground.bays.values())
     cell, step = cells_for(bays, pitch)
-    trials = [_trials(u, verdict.assembly, still, bays, wish) for u in units]
+    away = {p.bay.id: _never_with(base, p.bay.id) for p in bays}
+    trials = [_trials(u, verdict.assembly, still, bays, wish, away) for u in units]
     running = [max(sides(t[0], ("running",))) for rows in trials for t in rows if t is not None]
     shared = max((s for s in running if s <= RUNNING), default=0.0)
     rooms = tuple(_room(p, cell, shared) for p in bays)
@@ -128,7 +130,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
         value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), lean, z_from,
     )  # fmt: skip
     instance = with_riders(
-        _hooked(instance), units, (verdict.assembly, still), wish, step, scenario
+        _hooked(instance), units, (verdict.assembly, still), (wish, away), step, scenario
     )
     return Gathered(instance, units, base, measure, scenario.id)
 
@@ -220,14 +222,23 @@ def _ends(bays: Sequence[BayPlace]) -> tuple[float, float]:
     return min(b.x0 for b in boxes), max(b.x1 for b in boxes)
 
 
+def _never_with(job: Job, bay: str) -> tuple[str, ...]:
+    """What is on the vehicle in no set-up that has a bay on it: it is not in the way there."""
+    if not job.setups or any(not s.setup for s in job.scenarios):
+        return ()
+    off = [absent(job, s) for s in job.setups if bay not in bays_off(job, s)]
+    return tuple(sorted(frozenset.intersection(*off))) if off else ()
+
+
 def _weights(wish: Arranging) -> Weights:
     w = wish.weights
     return Weights(w.axle, w.balance, w.low, w.reach, w.runs, w.room)
 
 
 def _trials(
-    unit: Unit, real: Assembly, still: Assembly, bays: Sequence[BayPlace], wish: Arranging
-) -> list[tuple[Thing, FreeSpace] | None]:
+    unit: Unit, real: Assembly, still: Assembly, bays: Sequence[BayPlace], wish: Arranging,
+    away: dict[str, tuple[str, ...]],
+) -> list[tuple[Thing, FreeSpace] | None]:  # fmt: skip
     """A unit at u = w = 0 of every bay that it may go into, and where it is free there."""
     wished = next((set(w.bays) for w in wish.bays if w.thing == unit.id), None)
     found: list[tuple[Thing, FreeSpace] | None] = []
@@ -237,7 +248,7 @@ def _trials(
             found.append(None)
             continue
         thing = trial_thing(unit.but(bay=place.bay.id, u=0.0, v=v, w=0.0), real)
-        space = free_space(still, thing, place, v)
+        space = free_space(still, thing, place, v, away[place.bay.id])
         found.append((thing, space) if space.room is not None and not thing.trouble else None)
     return found
 

@@ -1,6 +1,7 @@
 """Instance: what has to go where, in cells and figures; what a layout is worth, and which rules it breaks."""
 
 import math
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import msgspec
@@ -230,11 +231,6 @@ class Instance(msgspec.Struct, frozen=True, eq=False):
             raise ValueError(f"{self.items[i].id} cannot be in {self.bays[bay].id}")
         return found
 
-    def centre(self, i: int, at: At) -> tuple[float, float, float]:
-        """A unit's centre of mass in vehicle axes. [mm]"""
-        s, (ax, ay), u = self.spot(i, at.bay), self.bays[at.bay].along, self.u(i, at.cell)
-        return s.x + ax * u, s.y + ay * u, s.z + at.level
-
     def level_cost(self, i: int, bay: int, levels: NDArray[np.integer] | int) -> Floats:
         """Points of a unit's height: heavy low, and reach. [points]"""
         item, spot, points = self.items[i], self.spot(i, bay), self.weights.points()
@@ -260,6 +256,15 @@ class Value(NamedTuple):
     points: float
 
 
+class Place(NamedTuple):
+    """An item in a bay, where it begins along the wall, and its height. [mm]"""
+
+    item: int
+    bay: int
+    u: float
+    level: float
+
+
 def value(instance: Instance, layout: Layout) -> Value:
     """Value a layout, by itself and from nothing but where things are.
 
@@ -268,20 +273,44 @@ def value(instance: Instance, layout: Layout) -> Value:
     instance : Instance
         What has to go where.
     layout : tuple of At
-        A place for each.
+        A place for each unit.
 
     Returns
     -------
     Value
         Parts, and their sum in points; less is better. The free wall counts the other way.
     """
+    places = [
+        Place(which(n, at), at.bay, instance.u(which(n, at), at.cell), at.level)
+        for n, at in enumerate(layout)
+    ]
+    return valued(instance, places, free_wall(instance, layout))
+
+
+def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
+    """Value units where they are, on any pitch.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    places : sequence of Place
+        One for each unit, in order. [mm]
+    room : float
+        The widest stretch of free wall. [mm]
+
+    Returns
+    -------
+    Value
+        As of `value`.
+    """
     axle = low = reach = 0.0
     lean = instance.lean
     where = []
-    for n, at in enumerate(layout):
-        i = which(n, at)
-        item, spot = instance.items[i], instance.spot(i, at.bay)
-        x, y, z = instance.centre(i, at)
+    for at in places:
+        item, spot = instance.items[at.item], instance.spot(at.item, at.bay)
+        ax, ay = instance.bays[at.bay].along
+        x, y, z = spot.x + ax * at.u, spot.y + ay * at.u, spot.z + at.level
         where.append((x, y))
         axle += item.kg * instance.per_x * (x - instance.x_from)
         lean += item.kg * instance.per_y * y
@@ -296,19 +325,9 @@ def value(instance: Instance, layout: Layout) -> Value:
         t.weight * (abs(where[t.a][0] - t.x) + abs(where[t.a][1] - t.y)) / 1000
         for t in instance.ties
     )
-    room = free_wall(instance, layout)
     points = instance.weights.points()
-    parts = {
-        "axle": axle,
-        "balance": abs(lean),
-        "low": low,
-        "reach": reach,
-        "runs": runs,
-        "room": -room,
-    }
-    return Value(
-        axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items())
-    )
+    parts = {"axle": axle, "balance": abs(lean), "low": low, "reach": reach, "runs": runs, "room": -room}
+    return Value(axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items()))
 
 
 def free_wall(instance: Instance, layout: Layout) -> float:

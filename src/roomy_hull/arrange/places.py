@@ -1,5 +1,7 @@
 """Places: in which cells of each bay a unit may begin at a height, as bits."""
 
+from collections.abc import Iterable
+
 import numpy as np
 
 from roomy_hull.arrange.instance import Instance, Ints
@@ -16,10 +18,13 @@ class Places:
     ----------
     instance : Instance
         What has to go where; its bays have at most `MOST_CELLS` cells.
+    nowhere : iterable of (item, bay, cell, height)
+        Places that a rule forbids.
     """
 
-    def __init__(self, instance: Instance) -> None:
+    def __init__(self, instance: Instance, nowhere: Iterable[tuple[int, int, int, int]] = ()) -> None:
         self._of = instance
+        self._not = set(nowhere)
         self.tall = int(max(b.height for b in instance.bays))
         n, bays = len(instance.items), len(instance.bays)
         # Two tables: anywhere that is free, and only where something is under both ends.
@@ -68,6 +73,7 @@ class Places:
             u = self._of.u(i, cell)
             if (
                 u0 - TOUCH <= u <= u1 + TOUCH
+                and (i, bay, cell, level) not in self._not
                 and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches)
                 and not any(b[0] + TOUCH < u < b[2] - TOUCH for b in bars)
             ):

@@ -14,6 +14,7 @@ from roomy_hull.job.model import Scenario
 from roomy_hull.kinds.registry import Unit
 from roomy_hull.studies.fit.free_space import free_space
 
+Wish = tuple[Arranging, dict[str, tuple[str, ...]]]
 SELDOM = 0.5
 """What has to be at hand more than this stands in front. [points per 100 mm]"""
 MOST_FORMS = 60
@@ -21,7 +22,7 @@ MOST_FORMS = 60
 
 
 def with_riders(
-    instance: Instance, units: Sequence[Unit], both: tuple[Assembly, Assembly], wish: Arranging, step: float,
+    instance: Instance, units: Sequence[Unit], both: tuple[Assembly, Assembly], wish: Wish, step: float,
     scenario: Scenario,
 ) -> Instance:  # fmt: skip
     """Add the ways in which units can stand behind others.
@@ -34,8 +35,8 @@ def with_riders(
         The same units, as the job has them.
     both : (Assembly, Assembly)
         The job as it is, and with only what stays.
-    wish : Arranging
-        For the bays that a unit may be in.
+    wish : (Arranging, dict)
+        For the bays that a unit may be in, and what is never on the vehicle together with each bay.
     step : float
         In which steps a unit may begin. [mm]
     scenario : Scenario
@@ -106,13 +107,13 @@ def _starts(
 
 
 def _twin(
-    instance: Instance, unit: Unit, i: int, shift: float, both: tuple[Assembly, Assembly], wish: Arranging,
+    instance: Instance, unit: Unit, i: int, shift: float, both: tuple[Assembly, Assembly], wish: Wish,
     scenario: Scenario,
 ) -> Item:  # fmt: skip
     """A unit as it is at the back of every bay."""
     real, still = both
     own = instance.items[i]
-    wished = next((set(w.bays) for w in wish.bays if w.thing == unit.id), None)
+    wished = next((set(w.bays) for w in wish[0].bays if w.thing == unit.id), None)
     spots: list[Spot | None] = []
     for bay, here in zip(instance.bays, own.spots, strict=True):
         place = real.ground.bays[bay.id]
@@ -121,7 +122,7 @@ def _twin(
             spots.append(None)
             continue
         thing = trial_thing(unit.but(bay=bay.id, u=0.0, v=float(v), w=0.0), real)
-        space = free_space(still, thing, place, float(v))
+        space = free_space(still, thing, place, float(v), wish[1][bay.id])
         spots.append(spot_of(thing, space, scenario, still) if space.room is not None else None)
     return msgspec.structs.replace(
         own, spots=tuple(spots), unit=i, shift=shift, hooks=(), carries=False

@@ -1,7 +1,7 @@
 """Search: strips, their programme, fillings within a gap, joined; wider until nothing better can be left."""
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Literal
 
 import msgspec
@@ -72,7 +72,7 @@ class Found(msgspec.Struct, frozen=True, eq=False):
     @property
     def proved(self) -> bool:
         """Whether nothing of the class is better."""
-        return bool(self.layouts) and self.complete and self.gap <= proof(self.layouts[0][0])
+        return bool(self.layouts) and self.fits and self.complete and self.gap <= proof(self.layouts[0][0])
 
 
 def proof(points: float) -> float:
@@ -93,16 +93,17 @@ class Search:
         Takes `Progress`; False ends it with what there is.
     wanted : float
         Stop where the gap is so small a part of the best. [1]
+    thin : bool
+        Whether to go on without a proof where there are too many strips.
     """
 
     def __init__(
         self, instance: Instance, most: int = 4, progress: Callable[[Progress], bool] = lambda _p: True,
-        wanted: float = 0.0,
+        wanted: float = 0.0, *, thin: bool = True,
     ) -> None:  # fmt: skip
-        self.of, self.most, self.wanted = instance, most, wanted
+        self.of, self.most, self.wanted, self.thin = instance, most, wanted, thin
         self._progress = progress
         self._since = time.monotonic()
-        self.places = Places(instance)
         self.runs = sorted({i for r in instance.runs for i in (r.a, r.b)})
         self.best: tuple[float, Layout] | None = None
         self.bound = float("-inf")
@@ -130,6 +131,7 @@ class Search:
         watch: Watch | None = None,
         clashes: tuple[Clash, ...] = (),
         known: Layout | None = None,
+        nowhere: Iterable[tuple[int, int, int, int]] = (),
     ) -> Found:
         """Search.
 
@@ -141,6 +143,8 @@ class Search:
             Exact places that may not be together.
         known : Layout or None
             A layout to begin with, that breaks no rule.
+        nowhere : iterable of (item, bay, cell, height)
+            Places of one unit each that do not go.
 
         Returns
         -------
@@ -152,7 +156,10 @@ class Search:
         if known is not None:
             self.best = (value(self.of, known).points, known)
         self._stage = "strips"
-        strips = list_strips(self.of, self.places, self.most, watch, self.alive)
+        places = Places(self.of, nowhere)
+        strips = list_strips(self.of, places, self.most, watch, self.alive, thin=self.thin)
+        if not len(strips):
+            return self._found(strips, (), float("-inf"), fits=not strips.complete)
         master = Master(self.of, strips)
         self._stage = "bound"
         bound, fits = master.solve(self._at_bound)

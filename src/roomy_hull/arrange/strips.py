@@ -19,7 +19,7 @@ MOST_STATES = 25_000
 """With more unfinished ways after four units, five are not tried."""
 LEVELS = 4096
 """Heights are below this. [mm]"""
-HARD_STATES = 400_000
+HARD_STATES = 90_000
 """More than so many unfinished ways are thinned to the cheapest, and the list is then no longer complete."""
 
 
@@ -192,7 +192,7 @@ class _Nodes:
 
 def list_strips(
     instance: Instance, places: Places, most: int = 4, watch: Watch | None = None,
-    alive: Callable[[], bool] = lambda: True,
+    alive: Callable[[], bool] = lambda: True, *, thin: bool = True,
 ) -> Strips:  # fmt: skip
     """List the strips of an instance.
 
@@ -208,6 +208,8 @@ def list_strips(
         Units whose exact place matters, and what may not stand so in one bay.
     alive : callable
         Asked now and then; False ends the search with what there is.
+    thin : bool
+        Whether too many are thinned to the promising ones; else none come back.
 
     Returns
     -------
@@ -221,22 +223,33 @@ def list_strips(
         if not alive():
             complete = False
             break
-        state = _grown(grow, state, nodes, last=size == most)
+        state = _grown(grow, state, nodes, alive, last=size == most)
         if state is None:
-            reached = most
+            complete &= alive()
             break
         reached = size
+        if len(state.mask) > HARD_STATES:
+            complete = False
+            if not thin:
+                done.clear()
+                break
+            state = _rows(state, _promising(grow, state))
         closed = state.cross == (np.int64(1) << state.cells) - 2
         done.append(
-            tuple(x[closed] for x in (state.mask, state.cells, state.cost, state.lean, state.fits, state.node))
+            tuple(getattr(state, f)[closed] for f in ("mask", "cells", "cost", "lean", "fits", "node"))
         )
         if size == most or (size >= 4 and len(state.mask) > MOST_STATES):
             break
-        if len(state.mask) > HARD_STATES:
-            complete = False
-            keep = np.argpartition(state.cost[:, 0], HARD_STATES)[:HARD_STATES]
-            state = _rows(state, keep)
     return _listed(grow, nodes, done, max(reached, 1), complete)
+
+
+def _promising(grow: _Grow, state: _States) -> Ints:
+    """Of too many states those that are cheap for the units they have."""
+    has = (state.mask[:, None] >> np.arange(grow.of.count)) & 1 > 0
+    usual = np.array([state.cost[has[:, n], 0].mean() if has[:, n].any() else 0.0 for n in range(grow.of.count)])
+    dear = state.cost[:, 0] - (has @ usual) / np.maximum(1, has.sum(axis=1))
+    found: Ints = np.argpartition(dear, HARD_STATES)[:HARD_STATES]
+    return found
 
 
 def _empty(grow: _Grow) -> _States:
@@ -266,11 +279,15 @@ def _windows(sky: NDArray[np.int16], widest: int) -> list[NDArray[np.int16]]:
     return found
 
 
-def _grown(grow: _Grow, s: _States, nodes: _Nodes, *, last: bool) -> _States | None:
+def _grown(
+    grow: _Grow, s: _States, nodes: _Nodes, alive: Callable[[], bool], *, last: bool
+) -> _States | None:
     """Put every unit into every state in every way."""
     windows = _windows(s.sky, int(grow.cells.max()))
     out: list[tuple[Ints, Ints, Ints, Ints, Ints]] = []
     for i in range(len(grow.forms)):
+        if not alive():
+            return None
         free = np.nonzero(s.mask & grow.mask[i] == 0)[0]
         if not len(free):
             continue
@@ -529,28 +546,31 @@ def _undominated(
         by_unit[t.a] += t.weight * points["runs"] / 1000 * grow.of.cell
     joined = {i for r in grow.of.runs for i in (r.a, r.b)} | {t.a for t in grow.of.ties}
     pulls = by_unit[[grow.of.unit(i) for i in range(grow.n)]]
-    watched = [codes(grow.of, has, off, lev, u) for u in grow.watch.units]
-    # What is joined has to be in the same form: behind something it is elsewhere.
-    riding = [i for i in range(grow.of.count, grow.n) if grow.of.unit(i) in joined]
-    keep: list[int] = []
-    here: list[int] = []
-    now = -1
-    for a in np.lexsort((cells, cost[:, 0], mask)):
-        if mask[a] != now:
-            now, here = int(mask[a]), []
-        if here:
-            b = np.array(here)
-            extra = np.abs(off[b] - off[a]) @ pulls
-            turn = np.abs(lean[b] - lean[a])
-            less = (cost[b] + extra[:, None] + turn <= cost[a] + 1e-6) | (fits[a] == 0)
-            wins = (cells[b] <= cells[a]) & less.all(axis=1)
-            wins &= ((fits[a] & ~fits[b]) == 0).all(axis=1)
-            for code in watched:
-                wins &= code[b] == code[a]
-            if riding:
-                wins &= (has[b][:, riding] == has[a, riding]).all(axis=1)
-            if wins.any():
-                continue
-        here.append(int(a))
-        keep.append(int(a))
-    return np.array(keep, np.int64)
+    # These have to be the same: watched units' places, and whether what is joined rides behind something.
+    same = [codes(grow.of, has, off, lev, u) for u in grow.watch.units]
+    same += [has[:, i] for i in range(grow.of.count, grow.n) if grow.of.unit(i) in joined]
+    told = np.nonzero(pulls > 0)[0]
+    at = off[:, told] * pulls[told]
+    order = np.lexsort((cells, cost[:, 0], mask))
+    place = np.arange(len(order))
+    new = np.concatenate([[True], mask[order][1:] != mask[order][:-1]])
+    first = np.maximum.accumulate(np.where(new, place, 0))
+    alive = np.ones(len(order), bool)
+    left = place
+    for n in range(len(order)):
+        # Each against the n-th of its group, which nothing before it beats.
+        left = left[alive[left] & (first[left] + n < left)]
+        if not len(left):
+            break
+        ahead = first[left] + n
+        ok = alive[ahead]
+        one, other = left[ok], ahead[ok]
+        a, b = order[one], order[other]
+        wins = (cells[b] <= cells[a]) & ((fits[a] & ~fits[b]) == 0).all(axis=1)
+        for code in same:
+            wins &= code[b] == code[a]
+        extra = np.abs(at[b] - at[a]).sum(axis=1)[:, None] + np.abs(lean[b] - lean[a])
+        wins &= ((cost[b] + extra <= cost[a] + 1e-6) | (fits[a] == 0)).all(axis=1)
+        alive[one[wins]] = False
+    kept: Ints = np.sort(order[alive])
+    return kept

@@ -29,12 +29,10 @@ def absent(job: Job, setup: SetUp) -> frozenset[str]:
         that is off, and what is fixed to a rack that is off.
     """
     body, off = job.body, set(setup.off)
-    bare = not setup.canopy and body.canopy is not None and body.canopy.kind == "canopy"
+    bare = _bare(job, setup)
     if bare:
         off |= {r.id for r in body.racks if r.kind == "rear wall"}
-    gone = {b.id for r in body.rooms if r.id in off for b in r.shell.bays}
-    if bare and body.canopy is not None:
-        gone |= {b.id for b in body.canopy.bays}
+    gone = bays_off(job, setup)
     off |= {u.id for u in job.units if u.bay in gone}
     off |= {
         c.id
@@ -44,6 +42,20 @@ def absent(job: Job, setup: SetUp) -> frozenset[str]:
     there = {u.id for u in job.units} | {c.id for c in job.carried}
     there |= {r.id for r in body.rooms} | {r.id for r in body.racks}
     return frozenset(off & there)
+
+
+def _bare(job: Job, setup: SetUp) -> bool:
+    """Whether a canopy that comes off is off."""
+    canopy = job.body.canopy
+    return not setup.canopy and canopy is not None and canopy.kind == "canopy"
+
+
+def bays_off(job: Job, setup: SetUp) -> frozenset[str]:
+    """The bays that are not on the vehicle in a set-up: those of rooms, or of a canopy, that are off."""
+    found = {b.id for r in job.body.rooms if r.id in setup.off for b in r.shell.bays}
+    if _bare(job, setup) and job.body.canopy is not None:
+        found |= {b.id for b in job.body.canopy.bays}
+    return frozenset(found)
 
 
 def setup_of(job: Job, scenario: Scenario) -> SetUp | None:

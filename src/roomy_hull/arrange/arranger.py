@@ -1,0 +1,426 @@
+"""Arranger: from a job and its wishes to layouts that pass the verdict, and a sentence that says how good they are."""
+
+import time
+from collections.abc import Callable, Iterable
+from typing import Literal
+
+import msgspec
+
+from roomy_hull.arrange import impossible
+from roomy_hull.arrange.choosing import chosen
+from roomy_hull.arrange.gather import Gathered, gather
+from roomy_hull.arrange.improving import improved
+from roomy_hull.arrange.instance import Layout, Value, value
+from roomy_hull.arrange.judging import Judge, Judged
+from roomy_hull.arrange.layouts import as_it_stands, in_cells
+from roomy_hull.arrange.search import Found, Progress, Search
+from roomy_hull.core.errors import InputError
+from roomy_hull.job.arranging import Arranging
+from roomy_hull.job.model import Job
+from roomy_hull.verdict.verdict import Verdict, judge
+
+MOST_JUDGED = 14
+"""So many layouts are judged at most on the way to the best that passes."""
+MOST_OFFERED = 4
+SHARE = 0.55
+"""Where the job has a layout already, so much of the time goes to the proof, and the rest to bettering that."""
+LEFT_FOR_LOOKS = 0.05
+"""A layout without a finding may be so much dearer than the best and still be put first."""
+Sort = Literal["best", "clear", "other", "improved", "as it is"]
+
+
+class Offer(msgspec.Struct, frozen=True, eq=False):
+    """One layout to choose.
+
+    Attributes
+    ----------
+    sort : str
+        ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered beyond
+        strips) or ``as it is``.
+    job : Job
+        The job with it.
+    value : Value
+        What it is worth, part by part.
+    stops, looks : tuple of str
+        Open findings about what was arranged.
+    """
+
+    sort: Sort
+    job: Job
+    value: Value
+    stops: tuple[str, ...]
+    looks: tuple[str, ...]
+
+
+class Arranged(msgspec.Struct, frozen=True, eq=False):
+    """What arranging came to.
+
+    Attributes
+    ----------
+    offers : tuple of Offer
+        The one to take first; empty where nothing was found.
+    words : str
+        How good the first is, or why there is none.
+    hand : Value or None
+        What the job's own layout is worth, where it has everything.
+    bound : float
+        Nothing built in strips is worth less; infinite below 0 where nothing is proved. [points]
+    proved : bool
+        Whether nothing built in strips is better than the best.
+    most : int
+        Units a strip may have.
+    cell : float
+        Width of a cell. [mm]
+    reason : Reason or None
+        Why it does not fit.
+    found : Found or None
+        The last search.
+    judged : int
+        Verdicts asked for.
+    seconds : float
+        In all. [s]
+    """
+
+    offers: tuple[Offer, ...]
+    words: str
+    hand: Value | None
+    bound: float
+    proved: bool
+    most: int
+    cell: float
+    reason: impossible.Reason | None
+    found: Found | None
+    judged: int
+    seconds: float
+    stopped: bool = False
+
+
+class Told(msgspec.Struct, frozen=True, eq=False):
+    """What is told on the way: what is done, points of the best and the bound, seconds, and the best so far as a job."""
+
+    words: str
+    best: float | None
+    bound: float | None
+    seconds: float
+    job: Job | None = None
+
+
+WORDS: dict[str, str] = {
+    "strips": "listing stacks", "bound": "finding what cannot be bettered", "fillings": "filling the bays",
+    "layouts": "joining the bays", "done": "done",
+}  # fmt: skip
+
+
+class Arranger:
+    """One run.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job, judged.
+    wish : Arranging
+        What is wanted.
+    seconds : float
+        How long it may take. [s]
+    pitch : float
+        About how wide a cell is. [mm]
+    progress : callable
+        Takes `Told`; False ends it with what there is.
+    """
+
+    def __init__(
+        self, verdict: Verdict, wish: Arranging, seconds: float = 10.0, pitch: float = 50.0,
+        progress: Callable[[Told], bool] = lambda _t: True,
+    ) -> None:  # fmt: skip
+        self.verdict, self.wish, self.limit, self.pitch = verdict, wish, seconds, pitch
+        self._progress = progress
+        self._since = time.monotonic()
+        self._going, self._share = True, 1.0
+        self._shown: tuple[Layout, Job] | None = None
+        self._last: tuple[float | None, float | None] = (None, None)
+        self.of = gather(verdict, wish, pitch)
+        self.judge = Judge(verdict, self.of, self.alive)
+
+    @property
+    def seconds(self) -> float:
+        """Since it began. [s]"""
+        return time.monotonic() - self._since
+
+    def alive(self) -> bool:
+        """Whether there is time left and nobody ended it."""
+        if self._going:
+            best, bound = self._last
+            self._going = self._progress(Told("checking", best, bound, self.seconds, self._shown[1] if self._shown else None))
+        return self._going and self.seconds < self.limit
+
+    def _at(self, p: Progress) -> bool:
+        """Pass on how far a search is."""
+        if p.layout is not None and (self._shown is None or self._shown[0] != p.layout):
+            from_layout = self.judge.job_of(p.layout)
+            self._shown = (p.layout, from_layout)
+        self._last = (p.best, p.bound)
+        if self._going:
+            self._going = self._progress(
+                Told(WORDS[p.stage], p.best, p.bound, self.seconds, self._shown[1] if self._shown else None)
+            )
+        return self._going and self.seconds < self.limit * self._share
+
+    def show(self, job: Job, points: float) -> None:
+        """Take a better layout that was found beyond strips, to be shown."""
+        self._shown, self._last = ((), job), (points, self._last[1])
+
+    def run(self) -> Arranged:
+        """Arrange.
+
+        Returns
+        -------
+        Arranged
+            Layouts with what is proved of them, or why there is none.
+        """
+        instance = self.of.instance
+        hand = as_it_stands(self.of, self.verdict.job)
+        large = impossible.too_large(instance)
+        if large:
+            why = impossible.Reason("large", large[:1], tuple(range(len(instance.bays))))
+            return self._none(why, hand, None)
+        self._share = SHARE if hand is not None else 1.0
+        start = in_cells(self.of, self.verdict.job) if hand is not None else None
+        found, passing = self._search(start)
+        if found is not None and not found.fits and not found.layouts and hand is None:
+            why = impossible.reason(instance, 4, self._more_time)
+            return self._none(why, hand, found)
+        offers = self._offers(found, passing, hand)
+        if not offers:
+            return self._none(None, hand, found)
+        return self._told(tuple(offers), hand, found)
+
+    def _more_time(self) -> bool:
+        """A little longer than the limit, for saying why."""
+        return self._going and self.seconds < self.limit + 5
+
+    def _search(self, start: Layout | None) -> tuple[Found | None, dict[Layout, Judged]]:
+        """Search and judge in turn, until the best that the search finds passes the verdict."""
+        instance = self.of.instance
+        passing: dict[Layout, Judged] = {}
+        known = start
+        found: Found | None = None
+        while True:
+            watch, clashes = self.judge.watch()
+            if known is not None and (self.judge.rules.forbid(known) or self._broken(known)):
+                known = None
+            search = Search(instance, 4, self._at, thin=self._share == 1.0)
+            found = search.run(watch, clashes, known, self.judge.rules.nowhere)
+            learned = len(self.judge.rules)
+            best = self._first_passing(found.layouts, passing)
+            if best is None or len(self.judge.rules) == learned or self.judge.asked >= MOST_JUDGED or not self.alive():
+                return found, passing
+            known = best
+
+    def _broken(self, layout: Layout) -> bool:
+        from roomy_hull.arrange.instance import broken  # ruff: ignore[import-outside-top-level]
+
+        return bool(broken(self.of.instance, layout))
+
+    def _first_passing(
+        self, rows: Iterable[tuple[float, Layout]], passing: dict[Layout, Judged]
+    ) -> Layout | None:
+        """The cheapest layout that makes no *stop*; every one before it teaches a rule."""
+        for _, layout in rows:
+            if self.judge.rules.forbid(layout):
+                continue
+            if self.judge.asked >= MOST_JUDGED or not (self.alive() or not passing):
+                break
+            judged = self.judge.judge(layout)
+            if not judged.stops:
+                passing[layout] = judged
+                return layout
+            self.judge.learn(layout, judged.stops)
+        return min(passing, key=lambda at: value(self.of.instance, at).points, default=None)
+
+    def _offers(self, found: Found | None, passing: dict[Layout, Judged], hand: Value | None) -> list[Offer]:
+        """The best, one without findings, one bettered beyond strips, and some that differ."""
+        instance = self.of.instance
+        rows = found.layouts if found is not None else ()
+        offers: list[Offer] = []
+        best: Layout | None = None
+        if passing:
+            best = min(passing, key=lambda at: value(instance, at).points)
+            offers.append(self._offer("best", best, passing[best]))
+            if passing[best].looks:
+                offers += self._clear(rows, value(instance, best).points, passing)
+        top = offers[0] if offers else None
+        better = improved(self, top.job if top else (self.verdict.job if hand is not None else None),
+                          top.value if top else hand)  # fmt: skip
+        if better is not None:
+            offers.insert(0, better)
+        elif top is None and hand is not None:
+            judged = judge(self.verdict.job, self.verdict)
+            offers.append(Offer("as it is", self.verdict.job, hand,
+                                tuple(f.title for f in judged.open_findings() if f.severity == "stop"), ()))  # fmt: skip
+        if best is not None:
+            offers += self._others(rows, [best], MOST_OFFERED - len(offers))
+        if hand is not None and offers and offers[0].value.points > hand.points + 1e-6:
+            offers.append(self._as_it_is(hand))
+        return _in_order(offers)[: MOST_OFFERED + 1]
+
+    def _as_it_is(self, hand: Value) -> Offer:
+        """The job's own layout, where nothing better was found."""
+        mine = {u.id for u in self.of.units}
+        some = [f for f in self.verdict.open_findings() if mine & set(f.things)]
+        return Offer("as it is", self.verdict.job, hand, tuple(f.title for f in some if f.severity == "stop"),
+                     tuple(f.title for f in some if f.severity == "look"))  # fmt: skip
+
+    def _offer(self, sort: Sort, layout: Layout, judged: Judged) -> Offer:
+        return Offer(sort, judged.job, value(self.of.instance, layout), tuple(f.title for f in judged.stops),
+                     tuple(f.title for f in judged.looks))  # fmt: skip
+
+    def _clear(
+        self, rows: Iterable[tuple[float, Layout]], best: float, passing: dict[Layout, Judged]
+    ) -> list[Offer]:
+        """A layout without any finding about what was arranged, or with fewer, not much dearer."""
+        fewest = min(len(j.looks) for j in passing.values())
+        found: list[Offer] = []
+        asked = 0
+        for points, layout in rows:
+            if points > best + LEFT_FOR_LOOKS * abs(best) or asked >= MOST_JUDGED or not self.alive():
+                break
+            if self.judge.rules.forbid(layout) or layout in passing:
+                continue
+            judged = self.judge.judge(layout)
+            asked += 1
+            if judged.stops:
+                self.judge.learn(layout, judged.stops)
+                continue
+            if len(judged.looks) < fewest:
+                fewest = len(judged.looks)
+                found = [self._offer("clear", layout, judged)]
+            if fewest == 0:
+                break
+        return found
+
+    def _others(self, rows: Iterable[tuple[float, Layout]], have: list[Layout], most: int) -> list[Offer]:
+        """Layouts in which something that one sees is elsewhere, that pass the verdict."""
+        found: list[Offer] = []
+        some = chosen(self.of.instance, rows, 3 * max(0, most), have)
+        for _, layout in some:
+            if len(found) >= most or not self._more_time():
+                break
+            if self.judge.rules.forbid(layout):
+                continue
+            judged = self.judge.judge(layout)
+            if not judged.stops:
+                found.append(self._offer("other", layout, judged))
+        return found
+
+    def _none(self, why: impossible.Reason | None, hand: Value | None, found: Found | None) -> Arranged:
+        """Say that there is no layout, and why."""
+        instance = self.of.instance
+        if why is not None:
+            words = impossible.worded(instance, why)
+        elif found is not None and found.layouts:
+            words = "Every layout found has something in the way of something: unpin a thing, or drop a wish."
+        else:
+            words = "No layout was found in this time. Give it longer, pin what has its place, or take something out."
+        return Arranged((), words, hand, found.bound if found else float("-inf"), False, found.most if found else 4,
+                        instance.cell, why, found, self.judge.asked, self.seconds, not self._going)  # fmt: skip
+
+    def _told(self, offers: tuple[Offer, ...], hand: Value | None, found: Found | None) -> Arranged:
+        """Put what is proved in words."""
+        holds = found is not None and found.fits and found.complete
+        bound = found.bound if found is not None and holds else float("-inf")
+        most = found.most if found is not None else 4
+        proof = next((o.value.points for o in offers if o.sort == "best"), None)
+        proved = found is not None and found.proved and proof is not None and proof <= found.bound + 1e-6 * abs(proof)
+        words = sentence(offers, bound, most, proved=proved)
+        return Arranged(offers, words, hand, bound, proved, most, self.of.instance.cell, None, found, self.judge.asked,
+                        self.seconds, not self._going)  # fmt: skip
+
+
+def _in_order(offers: list[Offer]) -> list[Offer]:
+    """The one to take first: of those not much dearer than the cheapest the one with the fewest findings."""
+    if not offers:
+        return offers
+    least = min(o.value.points for o in offers)
+    near = [o for o in offers if o.value.points <= least + LEFT_FOR_LOOKS * abs(least) + 1e-9]
+    first = min(near, key=lambda o: (len(o.stops), len(o.looks), o.value.points))
+    return [first, *sorted((o for o in offers if o is not first), key=lambda o: (o.sort == "other", o.value.points))]
+
+
+def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool) -> str:
+    """Say how good the first layout is.
+
+    Parameters
+    ----------
+    offers : tuple of Offer
+        The layouts, the first to be taken first.
+    bound : float
+        Nothing built in strips is worth less. [points]
+    most : int
+        Units a strip may have.
+    proved : bool
+        Whether nothing built in strips is better than the best of strips.
+
+    Returns
+    -------
+    str
+        One or two sentences.
+    """
+    top = offers[0]
+    points = f"{top.value.points:.1f} points"
+    if top.sort == "as it is":
+        return f"The layout as it is, {points}, was not bettered."
+    best = next((o for o in offers if o.sort == "best"), None)
+    if best is None:
+        return f"Best found: {points}. Nothing is proved of it."
+    class_ = f"built in stacks of up to {most}"
+    left = best.value.points - bound
+    if proved:
+        about = f"Nothing {class_} is better than {best.value.points:.1f}"
+    elif bound > float("-inf"):
+        share = f", {left / abs(best.value.points):.1%}" if abs(best.value.points) > 1e-6 else ""
+        about = f"No layout {class_} is better than {bound:.1f}: at most {left:.1f} points{share} are left"
+    else:
+        about = "Nothing is proved of it"
+    if top is best:
+        return f"Best found: {points}. {about}."
+    if top.sort == "clear":
+        return f"First without a finding: {points}. {about}, findings or not."
+    gain = best.value.points - top.value.points
+    if gain < 0:
+        return f"First: {points}, with fewer findings. {about}."
+    return f"Best found: {points}. {about}; this one crosses the stacks and is {gain:.1f} points better still, without proof."
+
+
+def arrange(
+    verdict: Verdict, wish: Arranging, seconds: float = 10.0, pitch: float = 50.0,
+    progress: Callable[[Told], bool] = lambda _t: True,
+) -> Arranged:  # fmt: skip
+    """Arrange a job's units.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job, judged.
+    wish : Arranging
+        What is wanted, what stays, how much each part counts.
+    seconds : float
+        How long it may take. [s]
+    pitch : float
+        About how wide a cell is. [mm]
+    progress : callable
+        Takes `Told` now and then; False ends it with what there is.
+
+    Returns
+    -------
+    Arranged
+        Layouts with what is proved of them, or why there is none.
+
+    Raises
+    ------
+    InputError
+        There is nothing to arrange, no bay, too many units, or wishes that contradict each other.
+    """
+    return Arranger(verdict, wish, seconds, pitch, progress).run()
+
+
+__all__ = ["Arranged", "Arranger", "Gathered", "InputError", "Offer", "Told", "arrange", "sentence"]

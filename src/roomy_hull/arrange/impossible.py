@@ -1,0 +1,214 @@
+"""Impossible: why some units cannot all go in, as the smallest set of them for which that is so."""
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+import msgspec
+import numpy as np
+
+from roomy_hull.arrange.instance import Form, Instance, ceiling
+from roomy_hull.arrange.places import Places
+from roomy_hull.arrange.strips import Strips, list_strips
+from roomy_hull.core import lazily
+
+highspy: Any = lazily.module("highspy")
+
+
+class Reason(msgspec.Struct, frozen=True):
+    """Why not.
+
+    Attributes
+    ----------
+    kind : str
+        ``large`` (too large for every bay), ``area`` (more face than the bays have) or ``strips`` (no stacks of up to a
+        few units fit beside one another).
+    units : tuple of int
+        The smallest set found: without any one of them the same proof fails.
+    bays : tuple of int
+        The bays that they may be in.
+    most : int
+        Units a strip may have, where the proof is of strips.
+    """
+
+    kind: str
+    units: tuple[int, ...]
+    bays: tuple[int, ...]
+    most: int = 0
+
+    @property
+    def certain(self) -> bool:
+        """Whether it is so whichever way they are stacked."""
+        return self.kind != "strips"
+
+
+def too_large(instance: Instance) -> tuple[int, ...]:
+    """Units that no bay takes, by size, depth or wish."""
+    found = []
+    for n in range(instance.count):
+        item = instance.items[n]
+        if not any(
+            s is not None and s.free.room is not None and item.cells <= b.cells and item.height <= b.height + 0.05
+            for s, b in zip(item.spots, instance.bays, strict=True)
+        ):
+            found.append(n)
+    return tuple(found)
+
+
+def _bays_of(instance: Instance, n: int) -> frozenset[int]:
+    """The bays that a unit may be in."""
+    return frozenset(
+        b for i in range(len(instance.items)) if instance.unit(i) == n
+        for b, s in enumerate(instance.items[i].spots) if s is not None
+    )  # fmt: skip
+
+
+def _riders(instance: Instance) -> frozenset[int]:
+    """Units that may stand behind another one, and so need no face of their own."""
+    return frozenset(instance.unit(r) for f in instance.behind for r in f.riders)
+
+
+def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
+    """Find bays whose faces are smaller than those of the units that can only go there.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    units : sequence of int
+        Which of its units are asked about.
+
+    Returns
+    -------
+    tuple of int or None
+        The bays, or none where the faces are no proof. A unit's face is what it takes of the bay: its own outside size.
+    """
+    riders = _riders(instance)
+    for some in range(1, 1 << len(instance.bays)):
+        bays = {b for b in range(len(instance.bays)) if some >> b & 1}
+        room = sum(instance.bays[b].cells * instance.cell * instance.bays[b].height for b in bays)
+        # A cell more: the last unit's running gap may lie outside.
+        room += sum(instance.bays[b].height * instance.cell for b in bays)
+        inside = [n for n in units if n not in riders and _bays_of(instance, n) <= bays]
+        if sum(instance.items[n].width * instance.items[n].height for n in inside) > room + 1e-6:
+            return tuple(sorted(bays))
+    return None
+
+
+def reason(instance: Instance, most: int = 4, alive: Callable[[], bool] = lambda: True) -> Reason | None:
+    """Say why the units cannot all go in.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    most : int
+        Units a strip may have, for the proof by strips.
+    alive : callable
+        False ends it with what is known.
+
+    Returns
+    -------
+    Reason or None
+        The simplest proof, on the smallest set that it holds for; none where there is no proof.
+    """
+    every = list(range(instance.count))
+    large = too_large(instance)
+    if large:
+        return Reason("large", large[:1], tuple(range(len(instance.bays))))
+    if by_area(instance, every) is not None:
+        few = _fewest(instance, every, lambda some: by_area(instance, some) is not None, alive)
+        return Reason("area", tuple(few), by_area(instance, few) or ())
+    strips = list_strips(instance, Places(instance), most, alive=alive)
+    if not strips.complete or _strips_fit(instance, strips, every):
+        return None
+    few = _fewest(instance, every, lambda some: not _strips_fit(instance, strips, some), alive)
+    bays = frozenset().union(*(_bays_of(instance, n) for n in few))
+    return Reason("strips", tuple(few), tuple(sorted(bays)), strips.most)
+
+
+def _fewest(
+    instance: Instance, units: list[int], holds: Callable[[list[int]], bool], alive: Callable[[], bool]
+) -> list[int]:
+    """Leave units out one by one while the proof holds, the smallest first."""
+    def size(n: int) -> float:
+        return instance.items[n].width * instance.items[n].height
+
+    left = list(units)
+    for n in sorted(units, key=size):
+        if not alive():
+            break
+        fewer = [m for m in left if m != n]
+        if fewer and holds(fewer):
+            left = fewer
+    return sorted(left)
+
+
+def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> bool:
+    """Whether the units can be cut into strips that fit side by side, parts of strips allowed.
+
+    A strip takes its width in one bay; how strips lie beside one another, rules and runs are left out: where even that
+    does not go, no layout of strips does. Units left out may be in strips or not.
+    """
+    want = np.zeros(instance.count, bool)
+    want[list(units)] = True
+    unit = np.array([instance.unit(i) for i in range(len(instance.items))])
+    has = np.zeros((len(strips), instance.count))
+    for i in range(len(instance.items)):
+        has[:, unit[i]] += strips.has[:, i]
+    ok = ~(has[:, ~want] > 0).any(axis=1)
+    has, cells, fits = has[ok][:, want], strips.cells[ok], strips.fits[ok]
+    # Of the same units in the same bays only the narrowest counts.
+    lp = highspy.Highs()
+    lp.silent()
+    inf = highspy.kHighsInf
+    for _ in units:
+        lp.addRow(1.0, 1.0, 0, np.zeros(0, np.int32), np.zeros(0))
+    for b in instance.bays:
+        lp.addRow(-inf, float(b.cells), 0, np.zeros(0, np.int32), np.zeros(0))
+    n = len(list(units))
+    for k in range(n):
+        lp.addCol(1.0, 0.0, inf, 1, np.array([k], np.int32), np.ones(1))
+    known: set[tuple[bytes, int, int]] = set()
+    for k in np.argsort(cells, kind="stable"):
+        for b in range(len(instance.bays)):
+            key = (has[k].tobytes(), b, 0)
+            if fits[k, b] == 0 or key in known:
+                continue
+            known.add(key)
+            rows = [*np.nonzero(has[k])[0], n + b]
+            lp.addCol(0.0, 0.0, inf, len(rows), np.array(rows, np.int32),
+                      np.array([*has[k][has[k] > 0], float(cells[k])]))  # fmt: skip
+    lp.run()
+    return bool(lp.getInfo().objective_function_value <= 1e-6)
+
+
+def worded(instance: Instance, why: Reason) -> str:
+    """Say a reason in words.
+
+    Parameters
+    ----------
+    instance : Instance
+        Of which it is.
+    why : Reason
+        The reason.
+
+    Returns
+    -------
+    str
+        What cannot be, and what to do about it.
+    """
+    names = [instance.items[n].name for n in why.units]
+    bays = " and ".join(instance.bays[b].name for b in why.bays)
+    if why.kind == "large":
+        item = instance.items[why.units[0]]
+        shorts = [s.free.short for s in item.spots if s is not None]
+        over = "" if not shorts else f" by {max(min(shorts, key=max)):.0f} mm at least"
+        return (f"{names[0]} is too large for every bay that it may be in{over}. Make it smaller, or let it go elsewhere.")
+    listed = ", ".join(names[:-1]) + f" and {names[-1]}" if len(names) > 1 else names[0]
+    if why.kind == "area":
+        return (f"These {len(names)} cannot stand together in {bays}, whichever way they are stacked: {listed}. "
+                "Their fronts are larger than the bays are. Take one of them out, or make one smaller.")  # fmt: skip
+    return (f"These {len(names)} do not go together into {bays} in stacks of up to {why.most}: {listed}. "
+            "Take one of them out, make one narrower, or pin some by hand.")  # fmt: skip
+
+

@@ -1,0 +1,238 @@
+"""Judging: the real verdict on a layout, and what its *stop* findings teach the search.
+
+A finding about one unit forbids the cells in which it comes up again; one about two units of a bay forbids how they stand
+to each other; any other forbids exactly those places together. A rule only ever takes layouts away, so that a bound holds.
+"""
+
+from collections.abc import Callable, Iterable, Sequence
+
+import msgspec
+
+from roomy_hull.arrange.gather import Gathered
+from roomy_hull.arrange.instance import At, Layout, which
+from roomy_hull.arrange.joining import Clash
+from roomy_hull.arrange.layouts import placed
+from roomy_hull.arrange.strips import Bar, Watch, place_of
+from roomy_hull.assembly.assemble import assemble
+from roomy_hull.assembly.study import Case
+from roomy_hull.core.findings import Finding
+from roomy_hull.job.edits.setups import resolved
+from roomy_hull.job.model import Job
+from roomy_hull.verdict.registry import to_run
+from roomy_hull.verdict.verdict import Verdict, judge
+
+PLACED = frozenset({"fit", "in and out", "together", "outline", "loads"})
+"""The studies that are asked when one or two units are tried alone."""
+Nowhere = tuple[int, int, int, int]
+"""A unit that may not be in a bay, at a cell, at a height."""
+
+
+class Rules(msgspec.Struct, eq=False):
+    """What was learned.
+
+    Attributes
+    ----------
+    nowhere : set
+        Places of one unit each that do not go: (item, bay, cell, height).
+    bars : dict
+        Pairs of a bay: (a, b, bay, height of a, height of b) to the forbidden cells from a to b.
+    exact : set
+        Exact places that do not go together, as tuples of (unit, place).
+    """
+
+    nowhere: set[Nowhere] = msgspec.field(default_factory=set)
+    bars: dict[tuple[int, int, int, int, int], frozenset[int]] = msgspec.field(default_factory=dict)
+    exact: set[tuple[tuple[int, At], ...]] = msgspec.field(default_factory=set)
+
+    def __len__(self) -> int:
+        """How many there are."""
+        return len(self.nowhere) + len(self.bars) + len(self.exact)
+
+    def forbid(self, layout: Layout) -> bool:
+        """Whether a layout breaks one of them."""
+        if any((which(n, at), at.bay, at.cell, at.level) in self.nowhere for n, at in enumerate(layout)):
+            return True
+        for (a, b, bay, la, lb), apart in self.bars.items():
+            p, q = layout[a], layout[b]
+            if p.bay == q.bay == bay and p.item < 0 and q.item < 0 and (p.level, q.level) == (la, lb) and (
+                q.cell - p.cell in apart
+            ):
+                return True
+        return any(all(layout[n] == at for n, at in row) for row in self.exact)
+
+
+class Judged(msgspec.Struct, frozen=True, eq=False):
+    """A layout judged: the job, its verdict, and the open findings about what was arranged."""
+
+    job: Job
+    verdict: Verdict
+    stops: tuple[Finding, ...]
+    looks: tuple[Finding, ...]
+
+
+class Judge:
+    """Asks the real verdict, and learns from it.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        The job as it is: a memory for what does not change.
+    gathered : Gathered
+        What is arranged.
+    alive : callable
+        False ends the learning.
+    """
+
+    def __init__(self, verdict: Verdict, gathered: Gathered, alive: Callable[[], bool] = lambda: True) -> None:
+        self.before, self.of, self.alive = verdict, gathered, alive
+        self.ids = {u.id: n for n, u in enumerate(gathered.units)}
+        self.rules = Rules()
+        self.asked = 0
+        self._known: dict[Layout, Judged] = {}
+        self._base = resolved(gathered.base)
+        self._still = assemble(self._base, verdict.assembly)
+
+    def job_of(self, layout: Layout) -> Job:
+        """The job with a layout."""
+        return placed(self.of, self.before.job, layout)
+
+    def judge(self, layout: Layout) -> Judged:
+        """Judge a layout.
+
+        Parameters
+        ----------
+        layout : tuple of At
+            A place for each unit.
+
+        Returns
+        -------
+        Judged
+            With the findings that concern arranged units.
+        """
+        if layout not in self._known:
+            job = self.job_of(layout)
+            found = judge(job, self.before)
+            self.asked += 1
+            mine = [f for f in found.open_findings() if self._concerned(f)]
+            self._known[layout] = Judged(
+                job, found, tuple(f for f in mine if f.severity == "stop"), tuple(f for f in mine if f.severity == "look")
+            )
+        return self._known[layout]
+
+    def _concerned(self, finding: Finding) -> list[int]:
+        """Which arranged units a finding is about."""
+        found = {self.ids[t] for t in finding.things if t in self.ids}
+        for s in finding.subjects:
+            owner = s.id.split(":", maxsplit=1)[0]
+            if s.kind == "opening" and owner in self.ids:
+                found.add(self.ids[owner])
+        return sorted(found)
+
+    def learn(self, layout: Layout, findings: Iterable[Finding]) -> None:
+        """Learn from findings about a layout.
+
+        Parameters
+        ----------
+        layout : tuple of At
+            The layout.
+        findings : iterable of Finding
+            What may not be; each becomes at least one rule that forbids this layout.
+        """
+        for f in findings:
+            about = self._concerned(f)
+            if len(about) == 1:
+                self._alone(layout, about[0], f)
+            elif len(about) == 2 and layout[about[0]].bay == layout[about[1]].bay:
+                self._pair(layout, (about[0], about[1]), f)
+            elif about:
+                self.rules.exact.add(tuple((n, layout[n]) for n in about))
+            if not self.rules.forbid(layout):
+                # It needs more than what the finding names: all of these bays stays as it is not to be.
+                bays = {layout[n].bay for n in about}
+                self.rules.exact.add(tuple((n, at) for n, at in enumerate(layout) if at.bay in bays))
+
+    def _again(self, rows: Sequence[tuple[int, At]], code: str) -> bool:
+        """Whether a few units alone, at some places, bring a finding of the same code."""
+        instance = self.of.instance
+        units = []
+        for n, at in rows:
+            i = which(n, at)
+            units.append(
+                self.of.units[n].but(bay=instance.bays[at.bay].id, u=instance.u(i, at.cell),
+                                     v=instance.spot(i, at.bay).v, w=float(at.level))
+            )  # fmt: skip
+        job = msgspec.structs.replace(self._base, units=(*self._base.units, *units))
+        case = Case(assemble(job, self._still), {}, None)
+        some = [s for s in to_run() if s.key in PLACED]
+        for s in some:
+            case.results[s.key] = s.run(case)
+        want = {self.of.units[n].id for n, _ in rows}
+        return any(
+            f.code == code and f.severity == "stop" and {self.of.units[k].id for k in self._concerned(f)} == want
+            for s in some
+            for f in s.judge(case)
+        )
+
+    def _alone(self, layout: Layout, n: int, finding: Finding) -> None:
+        """Forbid the cells of a bay in which one unit brings the same finding by itself."""
+        at, instance = layout[n], self.of.instance
+        i = which(n, at)
+        if not self._again([(n, at)], finding.code):
+            return
+        self.rules.nowhere.add((i, at.bay, at.cell, at.level))
+        for cell in range(instance.bays[at.bay].cells):
+            there = at._replace(cell=cell)
+            free = instance.spot(i, at.bay).free.allows(instance.u(i, cell), at.level)
+            if self.alive() and cell != at.cell and free and self._again([(n, there)], finding.code):
+                self.rules.nowhere.add((i, at.bay, cell, at.level))
+
+    def _pair(self, layout: Layout, pair: tuple[int, int], finding: Finding) -> None:
+        """Forbid how two units of a bay stand to each other, and how else they would bring the same."""
+        a, b = pair
+        p, q = layout[a], layout[b]
+        if p.item >= 0 or q.item >= 0 or not self._again([(a, p), (b, q)], finding.code):
+            self.rules.exact.add(((a, p), (b, q)))
+            return
+        instance = self.of.instance
+        apart = {q.cell - p.cell}
+        for cell in range(instance.bays[p.bay].cells):
+            there = q._replace(cell=cell)
+            if cell == q.cell or not self.alive() or not instance.spot(b, q.bay).free.allows(instance.u(b, cell), q.level):
+                continue
+            if self._overlap(a, p, b, there):
+                continue
+            if self._again([(a, p), (b, there)], finding.code):
+                apart.add(cell - p.cell)
+        key = (a, b, p.bay, p.level, q.level)
+        self.rules.bars[key] = self.rules.bars.get(key, frozenset()) | apart
+
+    def _overlap(self, a: int, p: At, b: int, q: At) -> bool:
+        items = self.of.instance.items
+        beside = p.cell < q.cell + items[b].cells and q.cell < p.cell + items[a].cells
+        return beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
+
+    def watch(self) -> tuple[Watch, tuple[Clash, ...]]:
+        """The rules as the search takes them, beside the wishes that keep things apart."""
+        instance = self.of.instance
+        bars = list(wished_bars(self.of))
+        bars += [Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in self.rules.bars.items()]
+        units = sorted({i for bar in bars for i in (bar.a, bar.b)} | {n for row in self.rules.exact for n, _ in row})
+        clashes = [
+            Clash(tuple((units.index(n), at.bay, at.cell + int(place_of(instance, which(n, at), at.level))) for n, at in row))
+            for row in self.rules.exact
+        ]  # fmt: skip
+        return Watch(tuple(units), tuple(bars)), tuple(clashes)
+
+
+def wished_bars(gathered: Gathered) -> Iterable[Bar]:
+    """What is to be kept apart along the wall, as bars of any height."""
+    instance = gathered.instance
+    longest = max(b.cells for b in instance.bays)
+    for apart in instance.aparts:
+        a, b = instance.items[apart.a], instance.items[apart.b]
+        cells = set()
+        for d in range(-longest, longest + 1):
+            u, w = a.shift, d * instance.cell + b.shift
+            if max(w - u - a.width, u - w - b.width) < apart.gap - 1e-6:
+                cells.add(d)
+        yield Bar(apart.a, apart.b, frozenset(cells))
