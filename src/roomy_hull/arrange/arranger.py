@@ -79,6 +79,10 @@ class Arranged(msgspec.Struct, frozen=True, eq=False):
         Verdicts asked for.
     seconds : float
         In all. [s]
+    stopped : bool
+        Whether somebody ended it.
+    too_many : tuple of str
+        Ids of those that do not go in together.
     """
 
     offers: tuple[Offer, ...]
@@ -93,6 +97,7 @@ class Arranged(msgspec.Struct, frozen=True, eq=False):
     judged: int
     seconds: float
     stopped: bool = False
+    too_many: tuple[str, ...] = ()
 
 
 class Told(msgspec.Struct, frozen=True, eq=False):
@@ -150,7 +155,9 @@ class Arranger:
         """Whether there is time left and nobody ended it."""
         if self._going:
             best, bound = self._last
-            self._going = self._progress(Told("checking", best, bound, self.seconds, self._shown[1] if self._shown else None))
+            self._going = self._progress(
+                Told("checking", best, bound, self.seconds, self._shown[1] if self._shown else None)
+            )
         return self._going and self.seconds < self.limit
 
     def _at(self, p: Progress) -> bool:
@@ -161,7 +168,13 @@ class Arranger:
         self._last = (p.best, p.bound)
         if self._going:
             self._going = self._progress(
-                Told(WORDS[p.stage], p.best, p.bound, self.seconds, self._shown[1] if self._shown else None)
+                Told(
+                    WORDS[p.stage],
+                    p.best,
+                    p.bound,
+                    self.seconds,
+                    self._shown[1] if self._shown else None,
+                )
             )
         return self._going and self.seconds < self.limit * self._share
 
@@ -212,7 +225,12 @@ class Arranger:
             found = search.run(watch, clashes, known, self.judge.rules.nowhere)
             learned = len(self.judge.rules)
             best = self._first_passing(found.layouts, passing)
-            if best is None or len(self.judge.rules) == learned or self.judge.asked >= MOST_JUDGED or not self.alive():
+            if (
+                best is None
+                or len(self.judge.rules) == learned
+                or self.judge.asked >= MOST_JUDGED
+                or not self.alive()
+            ):
                 return found, passing
             known = best
 
@@ -237,7 +255,9 @@ class Arranger:
             self.judge.learn(layout, judged.stops)
         return min(passing, key=lambda at: value(self.of.instance, at).points, default=None)
 
-    def _offers(self, found: Found | None, passing: dict[Layout, Judged], hand: Value | None) -> list[Offer]:
+    def _offers(
+        self, found: Found | None, passing: dict[Layout, Judged], hand: Value | None
+    ) -> list[Offer]:
         """The best, one without findings, one bettered beyond strips, and some that differ."""
         instance = self.of.instance
         rows = found.layouts if found is not None else ()
@@ -282,7 +302,11 @@ class Arranger:
         found: list[Offer] = []
         asked = 0
         for points, layout in rows:
-            if points > best + LEFT_FOR_LOOKS * abs(best) or asked >= MOST_JUDGED or not self.alive():
+            if (
+                points > best + LEFT_FOR_LOOKS * abs(best)
+                or asked >= MOST_JUDGED
+                or not self.alive()
+            ):
                 break
             if self.judge.rules.forbid(layout) or layout in passing:
                 continue
@@ -298,7 +322,9 @@ class Arranger:
                 break
         return found
 
-    def _others(self, rows: Iterable[tuple[float, Layout]], have: list[Layout], most: int) -> list[Offer]:
+    def _others(
+        self, rows: Iterable[tuple[float, Layout]], have: list[Layout], most: int
+    ) -> list[Offer]:
         """Layouts in which something that one sees is elsewhere, that pass the verdict."""
         found: list[Offer] = []
         some = chosen(self.of.instance, rows, 3 * max(0, most), have)
@@ -312,7 +338,9 @@ class Arranger:
                 found.append(self._offer("other", layout, judged))
         return found
 
-    def _none(self, why: impossible.Reason | None, hand: Value | None, found: Found | None) -> Arranged:
+    def _none(
+        self, why: impossible.Reason | None, hand: Value | None, found: Found | None
+    ) -> Arranged:
         """Say that there is no layout, and why."""
         instance = self.of.instance
         if why is not None:
@@ -321,8 +349,9 @@ class Arranger:
             words = "Every layout found has something in the way of something: unpin a thing, or drop a wish."
         else:
             words = "No layout was found in this time. Give it longer, pin what has its place, or take something out."
+        too_many = tuple(instance.items[n].id for n in why.units) if why is not None else ()
         return Arranged((), words, hand, found.bound if found else float("-inf"), False, found.most if found else 4,
-                        instance.cell, why, found, self.judge.asked, self.seconds, not self._going)  # fmt: skip
+                        instance.cell, why, found, self.judge.asked, self.seconds, not self._going, too_many)  # fmt: skip
 
     def _told(self, offers: tuple[Offer, ...], hand: Value | None, found: Found | None) -> Arranged:
         """Put what is proved in words."""
@@ -330,7 +359,12 @@ class Arranger:
         bound = found.bound if found is not None and holds else float("-inf")
         most = found.most if found is not None else 4
         proof = next((o.value.points for o in offers if o.sort == "best"), None)
-        proved = found is not None and found.proved and proof is not None and proof <= found.bound + 1e-6 * abs(proof)
+        proved = (
+            found is not None
+            and found.proved
+            and proof is not None
+            and proof <= found.bound + 1e-6 * abs(proof)
+        )
         words = sentence(offers, bound, most, proved=proved)
         return Arranged(offers, words, hand, bound, proved, most, self.of.instance.cell, None, found, self.judge.asked,
                         self.seconds, not self._going)  # fmt: skip
@@ -343,7 +377,12 @@ def _in_order(offers: list[Offer]) -> list[Offer]:
     least = min(o.value.points for o in offers)
     near = [o for o in offers if o.value.points <= least + LEFT_FOR_LOOKS * abs(least) + 1e-9]
     first = min(near, key=lambda o: (len(o.stops), len(o.looks), o.value.points))
-    return [first, *sorted((o for o in offers if o is not first), key=lambda o: (o.sort == "other", o.value.points))]
+    return [
+        first,
+        *sorted(
+            (o for o in offers if o is not first), key=lambda o: (o.sort == "other", o.value.points)
+        ),
+    ]
 
 
 def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool) -> str:

@@ -14,11 +14,11 @@ from roomy_hull.arrange.instance import (
     Item,
     Run,
     Tie,
-    Weights,
 )
 from roomy_hull.arrange.places import MOST_CELLS
 from roomy_hull.arrange.riding import with_riders
 from roomy_hull.arrange.spots import spot_of
+from roomy_hull.arrange.weighing import weights_of
 from roomy_hull.arrange.wishes import runs_of, sparks_apart
 from roomy_hull.assembly.assemble import Assembly, assemble, by_place, trial_thing
 from roomy_hull.assembly.scaling import scale
@@ -125,7 +125,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     at = {u.id: n for n, u in enumerate(units)}
     x0, x1 = _ends(bays)
     instance = Instance(
-        cell, items, rooms, *_joined(job, units, wish, at, still), _aparts(wish, units, at), _weights(wish),
+        cell, items, rooms, *_joined(job, units, wish, at, still), _aparts(wish, units, at), weights_of(verdict, wish),
         value_of(triple, (0.0, 1.0, 0.0)), x1 if measure == "front" else x0,
         value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), lean, z_from,
     )  # fmt: skip
@@ -181,8 +181,8 @@ def _check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
                 "arrange",
                 "Drop one of the two.",
             )
-    if not any((wish.weights.axle, wish.weights.balance, wish.weights.low, wish.weights.reach, wish.weights.runs,
-                wish.weights.room)):  # fmt: skip
+    w = wish.weights
+    if wish.own_weights and not any((w.axle, w.balance, w.low, w.reach, w.runs, w.room)):
         raise InputError("every weight is nought, so that any layout is as good as another", "arrange",
                          "Give at least one of them a weight.")  # fmt: skip
 
@@ -228,11 +228,6 @@ def _never_with(job: Job, bay: str) -> tuple[str, ...]:
         return ()
     off = [absent(job, s) for s in job.setups if bay not in bays_off(job, s)]
     return tuple(sorted(frozenset.intersection(*off))) if off else ()
-
-
-def _weights(wish: Arranging) -> Weights:
-    w = wish.weights
-    return Weights(w.axle, w.balance, w.low, w.reach, w.runs, w.room)
 
 
 def _trials(

@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 import numpy as np
 
-from roomy_hull.arrange.instance import Form, Instance, ceiling
+from roomy_hull.arrange.instance import Instance
 from roomy_hull.arrange.places import Places
 from roomy_hull.arrange.strips import Strips, list_strips
 from roomy_hull.core import lazily
@@ -47,7 +47,10 @@ def too_large(instance: Instance) -> tuple[int, ...]:
     for n in range(instance.count):
         item = instance.items[n]
         if not any(
-            s is not None and s.free.room is not None and item.cells <= b.cells and item.height <= b.height + 0.05
+            s is not None
+            and s.free.room is not None
+            and item.cells <= b.cells
+            and item.height <= b.height + 0.05
             for s, b in zip(item.spots, instance.bays, strict=True)
         ):
             found.append(n)
@@ -94,7 +97,9 @@ def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
     return None
 
 
-def reason(instance: Instance, most: int = 4, alive: Callable[[], bool] = lambda: True) -> Reason | None:
+def reason(
+    instance: Instance, most: int = 4, alive: Callable[[], bool] = lambda: True
+) -> Reason | None:
     """Say why the units cannot all go in.
 
     Parameters
@@ -127,9 +132,13 @@ def reason(instance: Instance, most: int = 4, alive: Callable[[], bool] = lambda
 
 
 def _fewest(
-    instance: Instance, units: list[int], holds: Callable[[list[int]], bool], alive: Callable[[], bool]
+    instance: Instance,
+    units: list[int],
+    holds: Callable[[list[int]], bool],
+    alive: Callable[[], bool],
 ) -> list[int]:
     """Leave units out one by one while the proof holds, the smallest first."""
+
     def size(n: int) -> float:
         return instance.items[n].width * instance.items[n].height
 
@@ -203,12 +212,10 @@ def worded(instance: Instance, why: Reason) -> str:
         item = instance.items[why.units[0]]
         shorts = [s.free.short for s in item.spots if s is not None]
         over = "" if not shorts else f" by {max(min(shorts, key=max)):.0f} mm at least"
-        return (f"{names[0]} is too large for every bay that it may be in{over}. Make it smaller, or let it go elsewhere.")
+        return f"{names[0]} is too large for every bay that it may be in{over}. Make it smaller, or let it go elsewhere."
     listed = ", ".join(names[:-1]) + f" and {names[-1]}" if len(names) > 1 else names[0]
     if why.kind == "area":
         return (f"These {len(names)} cannot stand together in {bays}, whichever way they are stacked: {listed}. "
                 "Their fronts are larger than the bays are. Take one of them out, or make one smaller.")  # fmt: skip
     return (f"These {len(names)} do not go together into {bays} in stacks of up to {why.most}: {listed}. "
             "Take one of them out, make one narrower, or pin some by hand.")  # fmt: skip
-
-

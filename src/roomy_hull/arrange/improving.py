@@ -101,7 +101,10 @@ class _Tries:
 
     def _looks(self, verdict: Verdict) -> int:
         """How many open *look* findings are about what is arranged."""
-        return sum(f.severity == "look" and bool(self.mine & set(f.things)) for f in verdict.open_findings())
+        return sum(
+            f.severity == "look" and bool(self.mine & set(f.things))
+            for f in verdict.open_findings()
+        )
 
 
 def _parts(now: Verdict, mine: set[str]) -> Iterator[frozenset[str]]:
@@ -114,7 +117,9 @@ def _parts(now: Verdict, mine: set[str]) -> Iterator[frozenset[str]]:
         if len(here) <= MOST_FREE:
             yield frozenset(here)
     for _ in range(200):
-        some = draw.sample(units, min(len(units), draw.randint(min(5, len(units)), min(MOST_FREE, len(units)))))
+        some = draw.sample(
+            units, min(len(units), draw.randint(min(5, len(units)), min(MOST_FREE, len(units))))
+        )
         if len(bays) > 1 and draw.random() < 0.5:
             two = draw.sample(bays, 2)
             near = [u for u in units if u.bay in two]

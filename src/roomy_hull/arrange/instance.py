@@ -326,8 +326,17 @@ def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
         for t in instance.ties
     )
     points = instance.weights.points()
-    parts = {"axle": axle, "balance": abs(lean), "low": low, "reach": reach, "runs": runs, "room": -room}
-    return Value(axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items()))
+    parts = {
+        "axle": axle,
+        "balance": abs(lean),
+        "low": low,
+        "reach": reach,
+        "runs": runs,
+        "room": -room,
+    }
+    return Value(
+        axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items())
+    )
 
 
 def free_wall(instance: Instance, layout: Layout) -> float:

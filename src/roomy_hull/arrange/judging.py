@@ -50,12 +50,18 @@ class Rules(msgspec.Struct, eq=False):
 
     def forbid(self, layout: Layout) -> bool:
         """Whether a layout breaks one of them."""
-        if any((which(n, at), at.bay, at.cell, at.level) in self.nowhere for n, at in enumerate(layout)):
+        if any(
+            (which(n, at), at.bay, at.cell, at.level) in self.nowhere for n, at in enumerate(layout)
+        ):
             return True
         for (a, b, bay, la, lb), apart in self.bars.items():
             p, q = layout[a], layout[b]
-            if p.bay == q.bay == bay and p.item < 0 and q.item < 0 and (p.level, q.level) == (la, lb) and (
-                q.cell - p.cell in apart
+            if (
+                p.bay == q.bay == bay
+                and p.item < 0
+                and q.item < 0
+                and (p.level, q.level) == (la, lb)
+                and (q.cell - p.cell in apart)
             ):
                 return True
         return any(all(layout[n] == at for n, at in row) for row in self.exact)
@@ -83,7 +89,9 @@ class Judge:
         False ends the learning.
     """
 
-    def __init__(self, verdict: Verdict, gathered: Gathered, alive: Callable[[], bool] = lambda: True) -> None:
+    def __init__(
+        self, verdict: Verdict, gathered: Gathered, alive: Callable[[], bool] = lambda: True
+    ) -> None:
         self.before, self.of, self.alive = verdict, gathered, alive
         self.ids = {u.id: n for n, u in enumerate(gathered.units)}
         self.rules = Rules()
@@ -115,7 +123,10 @@ class Judge:
             self.asked += 1
             mine = [f for f in found.open_findings() if self._concerned(f)]
             self._known[layout] = Judged(
-                job, found, tuple(f for f in mine if f.severity == "stop"), tuple(f for f in mine if f.severity == "look")
+                job,
+                found,
+                tuple(f for f in mine if f.severity == "stop"),
+                tuple(f for f in mine if f.severity == "look"),
             )
         return self._known[layout]
 
@@ -149,7 +160,9 @@ class Judge:
             if not self.rules.forbid(layout):
                 # It needs more than what the finding names: all of these bays stays as it is not to be.
                 bays = {layout[n].bay for n in about}
-                self.rules.exact.add(tuple((n, at) for n, at in enumerate(layout) if at.bay in bays))
+                self.rules.exact.add(
+                    tuple((n, at) for n, at in enumerate(layout) if at.bay in bays)
+                )
 
     def _again(self, rows: Sequence[tuple[int, At]], code: str) -> bool:
         """Whether a few units alone, at some places, bring a finding of the same code."""
@@ -168,7 +181,9 @@ class Judge:
             case.results[s.key] = s.run(case)
         want = {self.of.units[n].id for n, _ in rows}
         return any(
-            f.code == code and f.severity == "stop" and {self.of.units[k].id for k in self._concerned(f)} == want
+            f.code == code
+            and f.severity == "stop"
+            and {self.of.units[k].id for k in self._concerned(f)} == want
             for s in some
             for f in s.judge(case)
         )
@@ -183,7 +198,12 @@ class Judge:
         for cell in range(instance.bays[at.bay].cells):
             there = at._replace(cell=cell)
             free = instance.spot(i, at.bay).free.allows(instance.u(i, cell), at.level)
-            if self.alive() and cell != at.cell and free and self._again([(n, there)], finding.code):
+            if (
+                self.alive()
+                and cell != at.cell
+                and free
+                and self._again([(n, there)], finding.code)
+            ):
                 self.rules.nowhere.add((i, at.bay, cell, at.level))
 
     def _pair(self, layout: Layout, pair: tuple[int, int], finding: Finding) -> None:
@@ -197,7 +217,11 @@ class Judge:
         apart = {q.cell - p.cell}
         for cell in range(instance.bays[p.bay].cells):
             there = q._replace(cell=cell)
-            if cell == q.cell or not self.alive() or not instance.spot(b, q.bay).free.allows(instance.u(b, cell), q.level):
+            if (
+                cell == q.cell
+                or not self.alive()
+                or not instance.spot(b, q.bay).free.allows(instance.u(b, cell), q.level)
+            ):
                 continue
             if self._overlap(a, p, b, there):
                 continue
@@ -209,14 +233,22 @@ class Judge:
     def _overlap(self, a: int, p: At, b: int, q: At) -> bool:
         items = self.of.instance.items
         beside = p.cell < q.cell + items[b].cells and q.cell < p.cell + items[a].cells
-        return beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
+        return (
+            beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
+        )
 
     def watch(self) -> tuple[Watch, tuple[Clash, ...]]:
         """The rules as the search takes them, beside the wishes that keep things apart."""
         instance = self.of.instance
         bars = list(wished_bars(self.of))
-        bars += [Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in self.rules.bars.items()]
-        units = sorted({i for bar in bars for i in (bar.a, bar.b)} | {n for row in self.rules.exact for n, _ in row})
+        bars += [
+            Bar(a, b, apart, (la, lb), bay)
+            for (a, b, bay, la, lb), apart in self.rules.bars.items()
+        ]
+        units = sorted(
+            {i for bar in bars for i in (bar.a, bar.b)}
+            | {n for row in self.rules.exact for n, _ in row}
+        )
         clashes = [
             Clash(tuple((units.index(n), at.bay, at.cell + int(place_of(instance, which(n, at), at.level))) for n, at in row))
             for row in self.rules.exact

@@ -5,7 +5,17 @@ import math
 import msgspec
 
 from roomy_hull.arrange.gather import Gathered
-from roomy_hull.arrange.instance import At, Instance, Layout, Place, Value, broken, ceiling, valued, which
+from roomy_hull.arrange.instance import (
+    At,
+    Instance,
+    Layout,
+    Place,
+    Value,
+    broken,
+    ceiling,
+    valued,
+    which,
+)
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.registry import Unit
 
@@ -39,7 +49,10 @@ def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
     for n, (unit, at) in enumerate(zip(gathered.units, layout, strict=True)):
         i = which(n, at)
         there[unit.id] = unit.but(
-            bay=instance.bays[at.bay].id, u=instance.u(i, at.cell), v=instance.spot(i, at.bay).v, w=float(at.level)
+            bay=instance.bays[at.bay].id,
+            u=instance.u(i, at.cell),
+            v=instance.spot(i, at.bay).v,
+            w=float(at.level),
         )
     ids = {u.id for u in job.units}
     new = tuple(there[u.id] for u in gathered.units if u.id not in ids)
@@ -69,13 +82,19 @@ def as_it_stands(gathered: Gathered, job: Job) -> Value | None:
         here = units.get(unit.id)
         if here is None or instance.items[n].spots[bays[here.bay]] is None:
             return None
-        places.append(Place(_item_at(instance, n, bays[here.bay], here.v), bays[here.bay], here.u, here.w))
+        places.append(
+            Place(_item_at(instance, n, bays[here.bay], here.v), bays[here.bay], here.u, here.w)
+        )
     return valued(instance, places, _widest_gap(instance, places))
 
 
 def _item_at(instance: Instance, n: int, bay: int, v: float) -> int:
     """Which item a unit is at a depth: the one whose own depth is nearest."""
-    some = [i for i in range(len(instance.items)) if instance.unit(i) == n and instance.items[i].spots[bay] is not None]
+    some = [
+        i
+        for i in range(len(instance.items))
+        if instance.unit(i) == n and instance.items[i].spots[bay] is not None
+    ]
     return min(some, key=lambda i: abs(instance.spot(i, bay).v - v))
 
 
@@ -123,7 +142,16 @@ def in_cells(gathered: Gathered, job: Job) -> Layout | None:
                 if host is None:
                     return None
                 at = found[host]
-                twin = next((r for f in instance.behind if f.item == host for r in f.riders if instance.unit(r) == n), None)
+                twin = next(
+                    (
+                        r
+                        for f in instance.behind
+                        if f.item == host
+                        for r in f.riders
+                        if instance.unit(r) == n
+                    ),
+                    None,
+                )
                 if twin is None:
                     return None
                 found[n] = At(b, at.cell, at.level, twin)
@@ -133,27 +161,41 @@ def in_cells(gathered: Gathered, job: Job) -> Layout | None:
     return None if broken(instance, layout) else layout
 
 
-def _pushed(instance: Instance, rows: list[tuple[int, Unit]], bay: int, found: dict[int, At]) -> None:
+def _pushed(
+    instance: Instance, rows: list[tuple[int, Unit]], bay: int, found: dict[int, At]
+) -> None:
     """Put the units of a bay's front on cells: each beside what is on its left, and on what is below it."""
     levels: dict[int, int] = {}
     for n, u in sorted(rows, key=lambda r: r[1].w):
-        under = [levels[m] + ceiling(instance.items[m]) for m, o in rows if m in levels and _over(u, o)]
+        under = [
+            levels[m] + ceiling(instance.items[m]) for m, o in rows if m in levels and _over(u, o)
+        ]
         feet = [f[0] for f in instance.spot(n, bay).feet]
         low = max([*under, min(feet, default=0)])
         stance = instance.items[n].stance
         levels[n] = low if stance != "hang" else max(low, math.ceil(u.w - 1e-6))
     for n, u in sorted(rows, key=lambda r: r[1].u):
-        beside = [found[m].cell + instance.items[m].cells for m, o in rows
-                  if m in found and found[m].bay == bay and o.u + o.width <= u.u + NEAR and _level_with(instance, n, m, levels)]
+        beside = [
+            found[m].cell + instance.items[m].cells
+            for m, o in rows
+            if m in found
+            and found[m].bay == bay
+            and o.u + o.width <= u.u + NEAR
+            and _level_with(instance, n, m, levels)
+        ]
         free, own = instance.spot(n, bay).free, int((u.u + NEAR) // instance.cell)
         tries = (max([own + d, *beside]) for d in (0, 1, -1))
-        cell = next((c for c in tries if free.allows(instance.u(n, c), levels[n])), max([own, *beside]))
+        cell = next(
+            (c for c in tries if free.allows(instance.u(n, c), levels[n])), max([own, *beside])
+        )
         found[n] = At(bay, cell, levels[n])
 
 
 def _over(a: Unit, b: Unit) -> bool:
     """Whether a stands over b."""
-    return a.w >= b.w + b.height - NEAR and a.u < b.u + b.width - NEAR and b.u < a.u + a.width - NEAR
+    return (
+        a.w >= b.w + b.height - NEAR and a.u < b.u + b.width - NEAR and b.u < a.u + a.width - NEAR
+    )
 
 
 def _level_with(instance: Instance, n: int, m: int, levels: dict[int, int]) -> bool:
@@ -165,8 +207,12 @@ def _level_with(instance: Instance, n: int, m: int, levels: dict[int, int]) -> b
 def _host(instance: Instance, n: int, unit: Unit, front: list[tuple[int, Unit]]) -> int | None:
     """What a unit stands behind."""
     for m, u in front:
-        if any(f.item == m and any(instance.unit(r) == n for r in f.riders) for f in instance.behind) and (
-            u.u <= unit.u + NEAR and unit.u + unit.width <= u.u + u.width + NEAR and abs(u.w - unit.w) <= 60
+        if any(
+            f.item == m and any(instance.unit(r) == n for r in f.riders) for f in instance.behind
+        ) and (
+            u.u <= unit.u + NEAR
+            and unit.u + unit.width <= u.u + u.width + NEAR
+            and abs(u.w - unit.w) <= 60
         ):
             return m
     return None

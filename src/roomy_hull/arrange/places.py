@@ -22,7 +22,9 @@ class Places:
         Places that a rule forbids.
     """
 
-    def __init__(self, instance: Instance, nowhere: Iterable[tuple[int, int, int, int]] = ()) -> None:
+    def __init__(
+        self, instance: Instance, nowhere: Iterable[tuple[int, int, int, int]] = ()
+    ) -> None:
         self._of = instance
         self._not = set(nowhere)
         self.tall = int(max(b.height for b in instance.bays))

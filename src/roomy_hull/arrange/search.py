@@ -72,7 +72,12 @@ class Found(msgspec.Struct, frozen=True, eq=False):
     @property
     def proved(self) -> bool:
         """Whether nothing of the class is better."""
-        return bool(self.layouts) and self.fits and self.complete and self.gap <= proof(self.layouts[0][0])
+        return (
+            bool(self.layouts)
+            and self.fits
+            and self.complete
+            and self.gap <= proof(self.layouts[0][0])
+        )
 
 
 def proof(points: float) -> float:

@@ -125,7 +125,9 @@ class _Grow:
                 if spot is not None:
                     x = spot.x + bays[b].along[0] * item.shift
                     self.first[b, i] = axle * item.kg * (x - instance.x_from)
-                    self.sway[b, i] = self.swing * item.kg * (spot.y + bays[b].along[1] * item.shift)
+                    self.sway[b, i] = (
+                        self.swing * item.kg * (spot.y + bays[b].along[1] * item.shift)
+                    )
         self.ay = np.array([b.along[1] for b in bays])
         self.slope = instance.weights.points()["axle"] * instance.per_x
         self.ax = np.array([b.along[0] for b in bays])
@@ -236,7 +238,9 @@ def list_strips(
             state = _rows(state, _promising(grow, state))
         closed = state.cross == (np.int64(1) << state.cells) - 2
         done.append(
-            tuple(getattr(state, f)[closed] for f in ("mask", "cells", "cost", "lean", "fits", "node"))
+            tuple(
+                getattr(state, f)[closed] for f in ("mask", "cells", "cost", "lean", "fits", "node")
+            )
         )
         if size == most or (size >= 4 and len(state.mask) > MOST_STATES):
             break
@@ -246,7 +250,9 @@ def list_strips(
 def _promising(grow: _Grow, state: _States) -> Ints:
     """Of too many states those that are cheap for the units they have."""
     has = (state.mask[:, None] >> np.arange(grow.of.count)) & 1 > 0
-    usual = np.array([state.cost[has[:, n], 0].mean() if has[:, n].any() else 0.0 for n in range(grow.of.count)])
+    usual = np.array([
+        state.cost[has[:, n], 0].mean() if has[:, n].any() else 0.0 for n in range(grow.of.count)
+    ])
     dear = state.cost[:, 0] - (has @ usual) / np.maximum(1, has.sum(axis=1))
     found: Ints = np.argpartition(dear, HARD_STATES)[:HARD_STATES]
     return found

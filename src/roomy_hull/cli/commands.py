@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from roomy_hull.cli import building, making, setups
+from roomy_hull.cli import arranging, building, making, setups
 from roomy_hull.cli.codes import DEMO, FINE, STOPS, UNUSABLE
 from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
@@ -208,6 +208,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace, Desktop], int]] = {
     "pack": building.pack,
     "board": building.board,
     "swap": setups.run,
+    "arrange": arranging.run,
     "release": making.release,
     "solid": lambda args, _desktop: _solid(verdict_of(args), Path(args.out), args.open),
     "services": _services,

@@ -161,6 +161,31 @@ def _swapped(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None
     _shop(one)
 
 
+def _arranged(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
+    """Add the command that arranges."""
+    one = commands.add_parser(
+        "arrange", help="a bay, a place and a height for everything, with a proof of how good"
+    )
+    one.add_argument("job", metavar="JOB", help=what)
+    one.add_argument(
+        "--want", default="", metavar="FILE", help="what has to go in, and wishes (docs/formats.md)"
+    )
+    one.add_argument(
+        "--out",
+        default="",
+        metavar="DIR",
+        help="folder for every layout as a job, and a table of them",
+    )
+    one.add_argument("--json", action="store_true", help="as JSON (docs/formats.md)")
+    one.add_argument(
+        "--seconds", type=float, default=10.0, metavar="S", help="how long it may take (10)"
+    )
+    one.add_argument(
+        "--pitch", type=float, default=50.0, metavar="MM", help="steps along the wall (50)"
+    )
+    _shop(one)
+
+
 def parser() -> argparse.ArgumentParser:
     """Make the command's parser."""
     top = _Parser(
@@ -183,6 +208,7 @@ def parser() -> argparse.ArgumentParser:
     _made(commands, what)
     _built(commands, what)
     _swapped(commands, what)
+    _arranged(commands, what)
     one = commands.add_parser("shots", help="write pictures of the main views")
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument("--out", required=True, metavar="DIR", help="folder for the pictures")

@@ -152,7 +152,7 @@ class MainWindow(QMainWindow):
         self.stores.list.dropped.connect(self._drop)
         self.stores.list.abandoned.connect(self._abandon)
         self.stores.list.chosen.connect(self._place)
-        self.stores.placed.connect(lambda key: session.do("edit.place", entry=key))
+        self.stores.placed.connect(self._place_on)
         self.settled = True
         self._show_fit_out()
         self.menus.fill()
@@ -232,9 +232,9 @@ class MainWindow(QMainWindow):
         self.stages.show_stage()
 
     def _show_fit_out(self) -> None:
-        """Show the chosen page of Fit-out; the stores stand beside the drawing only."""
+        """Show the chosen page of Fit-out; the stores stand beside the drawing, and beside what is to be arranged."""
         if self.settled:
-            beside = self.fit_out.below() is self.ground
+            beside = self.fit_out.below() is self.ground or self._arranges
             if self._left.isHidden() == beside:
                 # The room first.
                 self._left.setVisible(beside)
@@ -271,9 +271,14 @@ class MainWindow(QMainWindow):
     # From the stores
 
     def _carry(self, key: str, at: object) -> None:
+        if self._arranges:
+            return
         self.ground.carry(key, QPointF(self.ground.mapFromGlobal(at)))  # type: ignore[call-overload]  # a QPoint
 
     def _drop(self, key: str, at: object) -> None:
+        if self._arranges:
+            self._place(key)
+            return
         self._carry(key, at)
         self.ground.drop()
 
@@ -281,9 +286,21 @@ class MainWindow(QMainWindow):
         self.ground.drag.cancel()
         self.ground.update()
 
+    @property
+    def _arranges(self) -> bool:
+        """Whether what is taken from the stores is to be arranged."""
+        look = self.session.look
+        return look.stage == "Fit-out" and look.page("Fit-out") == "Arrange"
+
     def _place(self, key: str) -> None:
-        if self.session.do("edit.place", entry=key):
+        if self._arranges:
+            self.session.do("arrange.want", entry=key)
+        elif self.session.do("edit.place", entry=key):
             self.ground.setFocus()
+
+    def _place_on(self, key: str) -> None:
+        """Place what is offered, and stay in the search field."""
+        self.session.do("arrange.want" if self._arranges else "edit.place", entry=key)
 
     def _open_recent(self, path: Path) -> None:
         if self.session.asker.may_lose():
@@ -300,6 +317,7 @@ class MainWindow(QMainWindow):
         if self.session.asker.may_lose():
             self.session.keeping.drop_autosave()
             let_go(self.session)
+            self.session.arranging.close()
             for timer in (self._autosave_timer, self._message_timer, self._sharing):
                 timer.stop()
             event.accept()

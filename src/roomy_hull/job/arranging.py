@@ -81,7 +81,9 @@ class Arranging(Value, frozen=True, kw_only=True):
         ):
             for one in ids:
                 if ids.count(one) > 1:
-                    raise ValueError(f"the id '{one}' stands twice among the {words}; give each its own")
+                    raise ValueError(
+                        f"the id '{one}' stands twice among the {words}; give each its own"
+                    )
         for wish in (*self.apart, *self.near):
             if wish.a == wish.b:
                 raise ValueError(f"'{wish.a}' is to be near or away from itself; name two things")

@@ -5,6 +5,7 @@ from typing import Annotated, Final, Literal
 from msgspec import Meta
 
 from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
+from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.body import Body
 from roomy_hull.job.brief import Brief, Offer
 from roomy_hull.job.carried import Carried
@@ -151,6 +152,7 @@ class Job(Value, frozen=True, kw_only=True):
     runs: Annotated[tuple[RunThrough, ...], Meta(max_length=40)] = ()
     layout: Name = "A"
     variants: Annotated[tuple[Variant, ...], Meta(max_length=12)] = ()
+    arrange: Arranging = Arranging()
     survey: Survey = Survey()
     brief: Brief = Brief()
     services: Services = Services()

@@ -16,6 +16,7 @@ from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits.setups import resolved
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
+from roomy_hull.session.arranging import ArrangeRun
 from roomy_hull.session.asking import Asker, Nobody
 from roomy_hull.session.building import Building
 from roomy_hull.session.cutting import Cutting
@@ -66,6 +67,7 @@ class Session:
         self.view = View(Look(scenario=_usual_scenario(job)))
         self.cutting = Cutting()
         self.building = Building()
+        self.arranging = ArrangeRun()
         self.asker: Asker = Nobody()
         self.history = History(job)
         self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)
@@ -177,6 +179,7 @@ class Session:
         if not saved:
             self.history.mark_unsaved()
         self.path = path
+        self.arranging.forget()
         self.selection.clear()
         self.view.set(scenario=_usual_scenario(job), opened=frozenset(), run="", step=0)
         self.selection.changed.emit()

@@ -2,6 +2,7 @@
 
 from roomy_hull.session.actions import (
     accessing,
+    arranging,
     bodies,
     briefing,
     build_menu,
@@ -43,6 +44,7 @@ def standard() -> Registry:
         *files.vehicles(),
         *briefing.actions(),
         *fitting_out.actions(),
+        *arranging.actions(),
         *setting_up.actions(),
         *servicing.actions(),
         *loading.actions(),
@@ -53,6 +55,7 @@ def standard() -> Registry:
         *help_menu,
         *editing.actions(),
         *surveying.actions(),
+        *arranging.taking(),
         *setting_up.taking(),
         *bodies.taking(),
         *servicing.taking(),

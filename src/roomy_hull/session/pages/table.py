@@ -59,6 +59,7 @@ STAGES: tuple[Stage, ...] = (
         Page("Run-through", "F4", "Play a sequence move by move", "+fitout.panels:RunPanel"),
         Page("In and out", "F5", "In which order units go in and come out",
              "+fitout.panels:InOutPanel"),
+        Page("Arrange", "Ctrl+F2", "A place for everything, with a proof of how good it is", "fitout.arranging:ArrangePage"),
         Page("Set-ups", "F11", "What is on the vehicle for which use, and how to swap", "fitout.setups:SetupsPage"),
         Page("Variants", "F7", "Layouts side by side", "fitout.variants:VariantsPage"),
         Page("Solid", "F12", "The job in the round", "fitout.solid:SolidPage"),

@@ -1,0 +1,226 @@
+"""Arranging in hand: a process of its own that searches, what it told last, and what it came to."""
+
+from __future__ import annotations
+
+import multiprocessing
+import os
+import sys
+from typing import TYPE_CHECKING, Any
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.signal import Signal
+
+if TYPE_CHECKING:
+    from multiprocessing.connection import Connection
+
+    from roomy_hull.arrange.arranger import Arranged, Told
+    from roomy_hull.arrange.reasons import Reason
+    from roomy_hull.job.model import Job
+    from roomy_hull.shop.shop import Shop
+
+MOST_TRACED = 600
+"""So many points of the course of a run are kept."""
+
+
+def work(pipe: Connection) -> None:
+    """Do what is asked for, one thing after another, until the pipe is closed; runs in a process of its own.
+
+    Parameters
+    ----------
+    pipe : Connection
+        Takes (task, job, shop, more) and gives (kind, what): ``told``, ``done``, ``refused`` with words, ``failed``.
+    """
+    # The solver greets on the standard output, which may be somebody's JSON.
+    quiet = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(quiet, 1)
+    from roomy_hull.arrange.arranger import arrange  # read while nobody waits  # ruff: ignore[import-outside-top-level]
+    from roomy_hull.arrange.reasons import why_here  # ruff: ignore[import-outside-top-level]  # as above
+    from roomy_hull.verdict.verdict import judge  # ruff: ignore[import-outside-top-level]  # as above
+
+    while True:
+        try:
+            task, job, shop, more = pipe.recv()
+        except (EOFError, OSError):
+            return
+
+        def tell(what: Any) -> bool:
+            pipe.send(("told", what))
+            return True
+
+        try:
+            verdict = judge(job, shop=shop)
+            if task == "arrange":
+                pipe.send(("done", arrange(verdict, job.arrange, progress=tell, **more)))
+            else:
+                pipe.send(("why", why_here(verdict, job.arrange, **more)))
+        except UserError as trouble:
+            pipe.send(("refused", str(trouble)))
+        except (EOFError, OSError):
+            return
+        except Exception:  # ruff: ignore[blind-except]  # whatever it is, the window lives on
+            sys.excepthook(*sys.exc_info())
+            pipe.send(("failed", "Something went wrong inside the program; the job is as it was."))
+
+
+class ArrangeRun:
+    """One run at a time, beside the job; the process is kept warm between runs.
+
+    Attributes
+    ----------
+    changed : Signal
+        Fires when anything here is another.
+    told : Told or None
+        What was told last.
+    result : Arranged or None
+        What the last run came to.
+    of : Job or None
+        The job that it began with.
+    trace : list of (float, float or None, float or None)
+        Seconds, points of the best, and bound, in their course.
+    chosen : int
+        Which of the offers is looked at.
+    reasons : dict
+        Why a thing is where it is, by its id.
+    trouble : str
+        What was refused or went wrong; empty for nothing.
+    seconds, pitch : float
+        How long the next run may take, and about how wide its cells are. [s, mm]
+    """
+
+    def __init__(self) -> None:
+        self.changed = Signal()
+        self.told: Told | None = None
+        self.result: Arranged | None = None
+        self.of: Job | None = None
+        self.trace: list[tuple[float, float | None, float | None]] = []
+        self.chosen = 0
+        self.reasons: dict[str, Reason] = {}
+        self.trouble = ""
+        self.seconds, self.pitch = 10.0, 50.0
+        self._task = ""
+        self._process: Any = None
+        self._pipe: Connection | None = None
+
+    @property
+    def working(self) -> bool:
+        """Whether a run goes on."""
+        return self._task == "arrange"
+
+    @property
+    def asking(self) -> bool:
+        """Whether anything goes on, a question too."""
+        return bool(self._task)
+
+    def warm(self) -> None:
+        """Have the process ready before it is needed."""
+        if self._process is None or not self._process.is_alive():
+            context = multiprocessing.get_context("spawn")
+            ours, theirs = context.Pipe()
+            self._process = context.Process(target=work, args=(theirs,), daemon=True)
+            self._process.start()
+            theirs.close()
+            self._pipe = ours
+
+    def start(self, job: Job, shop: Shop, seconds: float, pitch: float) -> None:
+        """Begin a run on a job and its wishes; one that goes on is ended.
+
+        Parameters
+        ----------
+        job : Job
+            What is to be arranged.
+        shop : Shop
+            Who makes it.
+        seconds, pitch : float
+            How long it may take, and about how wide a cell is. [s, mm]
+        """
+        if self.asking:
+            self.stop()
+        self.told, self.result, self.of, self.trace, self.chosen = None, None, job, [], 0
+        self.reasons, self.trouble = {}, ""
+        self._ask("arrange", job, shop, {"seconds": seconds, "pitch": pitch})
+
+    def ask_why(self, job: Job, shop: Shop, thing: str, pitch: float) -> None:
+        """Ask why a thing is where it is; while something else goes on it is not asked."""
+        if not self.asking:
+            self._ask("why", job, shop, {"thing": thing, "pitch": pitch})
+
+    def _ask(self, task: str, job: Job, shop: Shop, more: dict[str, Any]) -> None:
+        self.warm()
+        self._task = task
+        if self._pipe is not None:
+            self._pipe.send((task, job, shop, more))
+        self.changed.emit()
+
+    def pump(self) -> bool:
+        """Take what the process said; whether it is still at work."""
+        while self._task and self._pipe is not None:
+            try:
+                if not self._pipe.poll():
+                    break
+                kind, what = self._pipe.recv()
+            except (EOFError, OSError):
+                self._end("The search ended by itself; start it again.")
+                break
+            self._take(kind, what)
+        return self.asking
+
+    def _take(self, kind: str, what: Any) -> None:
+        """Take one thing that the process said."""
+        if kind == "told":
+            self.told = what
+            if len(self.trace) < MOST_TRACED:
+                self.trace.append((what.seconds, what.best, what.bound))
+        elif kind == "done":
+            self.result, self._task = what, ""
+        elif kind == "why":
+            self.reasons[what.thing], self._task = what, ""
+        else:
+            self._end(what, keep=True)
+            return
+        self.changed.emit()
+
+    def choose(self, index: int) -> None:
+        """Look at another of the layouts."""
+        self.chosen = index
+        self.changed.emit()
+
+    def set(self, *, seconds: float | None = None, pitch: float | None = None) -> None:
+        """Say how long the next run may take, and about how wide its cells are. [s, mm]"""
+        self.seconds = self.seconds if seconds is None else seconds
+        self.pitch = self.pitch if pitch is None else pitch
+        self.changed.emit()
+
+    def taken(self, job: Job) -> None:
+        """One of the layouts is the one in hand now: the run is of this job."""
+        self.of, self.reasons = job, {}
+
+    def forget(self) -> None:
+        """Another job is in hand: what was found is of no use any more."""
+        if self.asking:
+            self.stop()
+        self.told, self.result, self.of, self.trace, self.chosen = None, None, None, [], 0
+        self.reasons, self.trouble = {}, ""
+
+    def stop(self) -> None:
+        """End the run at once; the best so far stays to be looked at."""
+        if self.asking:
+            self._end("")
+
+    def _end(self, words: str, *, keep: bool = False) -> None:
+        """Nothing goes on any more; the process goes too, unless it is kept."""
+        self._task, self.trouble = "", words
+        if not keep and self._process is not None:
+            self._process.kill()
+            self._process.join(1.0)
+            if self._pipe is not None:
+                self._pipe.close()
+            self._process = self._pipe = None
+        self.changed.emit()
+
+    def close(self) -> None:
+        """Let the process go, as the window closes."""
+        self._task = ""
+        if self._process is not None:
+            self._process.kill()
+            self._process.join(1.0)
+            self._process = self._pipe = None
