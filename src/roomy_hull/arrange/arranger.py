@@ -2,112 +2,38 @@
 
 import time
 from collections.abc import Callable, Iterable
-from typing import Literal
-
-import msgspec
 
 from roomy_hull.arrange import impossible
 from roomy_hull.arrange.choosing import chosen
-from roomy_hull.arrange.gather import Gathered, gather
+from roomy_hull.arrange.gather import gather
 from roomy_hull.arrange.improving import improved
-from roomy_hull.arrange.instance import Layout, Value, value
+from roomy_hull.arrange.instance import Layout
 from roomy_hull.arrange.judging import Judge, Judged
 from roomy_hull.arrange.layouts import as_it_stands, in_cells
+from roomy_hull.arrange.offers import (
+    LEFT_FOR_LOOKS,
+    Arranged,
+    Offer,
+    Sort,
+    Told,
+    in_order,
+    sentence,
+)
 from roomy_hull.arrange.search import Found, Progress, Search
-from roomy_hull.core.errors import InputError
+from roomy_hull.arrange.worth import Value, broken, value
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.model import Job
 from roomy_hull.verdict.verdict import Verdict, judge
 
 MOST_JUDGED = 14
 """So many layouts are judged at most on the way to the best that passes."""
+
+
 MOST_OFFERED = 4
+
+
 SHARE = 0.55
 """Where the job has a layout already, so much of the time goes to the proof, and the rest to bettering that."""
-LEFT_FOR_LOOKS = 0.05
-"""A layout without a finding may be so much dearer than the best and still be put first."""
-Sort = Literal["best", "clear", "other", "improved", "as it is"]
-
-
-class Offer(msgspec.Struct, frozen=True, eq=False):
-    """One layout to choose.
-
-    Attributes
-    ----------
-    sort : str
-        ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered beyond
-        strips) or ``as it is``.
-    job : Job
-        The job with it.
-    value : Value
-        What it is worth, part by part.
-    stops, looks : tuple of str
-        Open findings about what was arranged.
-    """
-
-    sort: Sort
-    job: Job
-    value: Value
-    stops: tuple[str, ...]
-    looks: tuple[str, ...]
-
-
-class Arranged(msgspec.Struct, frozen=True, eq=False):
-    """What arranging came to.
-
-    Attributes
-    ----------
-    offers : tuple of Offer
-        The one to take first; empty where nothing was found.
-    words : str
-        How good the first is, or why there is none.
-    hand : Value or None
-        What the job's own layout is worth, where it has everything.
-    bound : float
-        Nothing built in strips is worth less; infinite below 0 where nothing is proved. [points]
-    proved : bool
-        Whether nothing built in strips is better than the best.
-    most : int
-        Units a strip may have.
-    cell : float
-        Width of a cell. [mm]
-    reason : Reason or None
-        Why it does not fit.
-    found : Found or None
-        The last search.
-    judged : int
-        Verdicts asked for.
-    seconds : float
-        In all. [s]
-    stopped : bool
-        Whether somebody ended it.
-    too_many : tuple of str
-        Ids of those that do not go in together.
-    """
-
-    offers: tuple[Offer, ...]
-    words: str
-    hand: Value | None
-    bound: float
-    proved: bool
-    most: int
-    cell: float
-    reason: impossible.Reason | None
-    found: Found | None
-    judged: int
-    seconds: float
-    stopped: bool = False
-    too_many: tuple[str, ...] = ()
-
-
-class Told(msgspec.Struct, frozen=True, eq=False):
-    """What is told on the way: what is done, points of the best and the bound, seconds, and the best so far as a job."""
-
-    words: str
-    best: float | None
-    bound: float | None
-    seconds: float
-    job: Job | None = None
 
 
 WORDS: dict[str, str] = {
@@ -140,7 +66,7 @@ class Arranger:
         self.verdict, self.wish, self.limit, self.pitch = verdict, wish, seconds, pitch
         self._progress = progress
         self._since = time.monotonic()
-        self._going, self._share = True, 1.0
+        self._going, self._alone, self._share = True, True, 1.0
         self._shown: tuple[Layout, Job] | None = None
         self._last: tuple[float | None, float | None] = (None, None)
         self.of = gather(verdict, wish, pitch)
@@ -196,12 +122,12 @@ class Arranger:
         if large:
             why = impossible.Reason("large", large[:1], tuple(range(len(instance.bays))))
             return self._none(why, hand, None)
-        self._share = SHARE if hand is not None else 1.0
+        self._alone = hand is None
+        self._share = 1.0 if self._alone else SHARE
         start = in_cells(self.of, self.verdict.job) if hand is not None else None
         found, passing = self._search(start)
         if found is not None and not found.fits and not found.layouts and hand is None:
-            why = impossible.reason(instance, 4, self._more_time)
-            return self._none(why, hand, found)
+            return self._none(impossible.reason(instance, 4, self._more_time), hand, found)
         offers = self._offers(found, passing, hand)
         if not offers:
             return self._none(None, hand, found)
@@ -219,9 +145,9 @@ class Arranger:
         found: Found | None = None
         while True:
             watch, clashes = self.judge.watch()
-            if known is not None and (self.judge.rules.forbid(known) or self._broken(known)):
+            if known is not None and (self.judge.rules.forbid(known) or broken(instance, known)):
                 known = None
-            search = Search(instance, 4, self._at, thin=self._share == 1.0)
+            search = Search(instance, 4, self._at, thin=self._alone)
             found = search.run(watch, clashes, known, self.judge.rules.nowhere)
             learned = len(self.judge.rules)
             best = self._first_passing(found.layouts, passing)
@@ -233,11 +159,6 @@ class Arranger:
             ):
                 return found, passing
             known = best
-
-    def _broken(self, layout: Layout) -> bool:
-        from roomy_hull.arrange.instance import broken  # ruff: ignore[import-outside-top-level]
-
-        return bool(broken(self.of.instance, layout))
 
     def _first_passing(
         self, rows: Iterable[tuple[float, Layout]], passing: dict[Layout, Judged]
@@ -281,7 +202,7 @@ class Arranger:
             offers += self._others(rows, [best], MOST_OFFERED - len(offers))
         if hand is not None and offers and offers[0].value.points > hand.points + 1e-6:
             offers.append(self._as_it_is(hand))
-        return _in_order(offers)[: MOST_OFFERED + 1]
+        return in_order(offers)[: MOST_OFFERED + 1]
 
     def _as_it_is(self, hand: Value) -> Offer:
         """The job's own layout, where nothing better was found."""
@@ -299,6 +220,9 @@ class Arranger:
     ) -> list[Offer]:
         """A layout without any finding about what was arranged, or with fewer, not much dearer."""
         fewest = min(len(j.looks) for j in passing.values())
+        bad: set[frozenset[tuple[int, int, int]]] = set()
+        for layout, judged in passing.items():
+            bad |= self._heights(layout, judged)
         found: list[Offer] = []
         asked = 0
         for points, layout in rows:
@@ -308,19 +232,28 @@ class Arranger:
                 or not self.alive()
             ):
                 break
-            if self.judge.rules.forbid(layout) or layout in passing:
+            where = {(n, at.bay, at.level) for n, at in enumerate(layout)}
+            if self.judge.rules.forbid(layout) or layout in passing or any(b <= where for b in bad):
                 continue
             judged = self.judge.judge(layout)
             asked += 1
+            bad |= self._heights(layout, judged)
             if judged.stops:
                 self.judge.learn(layout, judged.stops)
-                continue
-            if len(judged.looks) < fewest:
+            elif len(judged.looks) < fewest:
                 fewest = len(judged.looks)
                 found = [self._offer("clear", layout, judged)]
             if fewest == 0:
                 break
         return found
+
+    def _heights(self, layout: Layout, judged: Judged) -> set[frozenset[tuple[int, int, int]]]:
+        """In which bays and at which heights the units of each finding were: tried so again, they bring it again."""
+        return {
+            frozenset((n, layout[n].bay, layout[n].level) for n in about)
+            for f in (*judged.stops, *judged.looks)
+            if (about := self.judge.concerned(f))
+        }
 
     def _others(
         self, rows: Iterable[tuple[float, Layout]], have: list[Layout], most: int
@@ -370,66 +303,6 @@ class Arranger:
                         self.seconds, not self._going)  # fmt: skip
 
 
-def _in_order(offers: list[Offer]) -> list[Offer]:
-    """The one to take first: of those not much dearer than the cheapest the one with the fewest findings."""
-    if not offers:
-        return offers
-    least = min(o.value.points for o in offers)
-    near = [o for o in offers if o.value.points <= least + LEFT_FOR_LOOKS * abs(least) + 1e-9]
-    first = min(near, key=lambda o: (len(o.stops), len(o.looks), o.value.points))
-    return [
-        first,
-        *sorted(
-            (o for o in offers if o is not first), key=lambda o: (o.sort == "other", o.value.points)
-        ),
-    ]
-
-
-def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool) -> str:
-    """Say how good the first layout is.
-
-    Parameters
-    ----------
-    offers : tuple of Offer
-        The layouts, the first to be taken first.
-    bound : float
-        Nothing built in strips is worth less. [points]
-    most : int
-        Units a strip may have.
-    proved : bool
-        Whether nothing built in strips is better than the best of strips.
-
-    Returns
-    -------
-    str
-        One or two sentences.
-    """
-    top = offers[0]
-    points = f"{top.value.points:.1f} points"
-    if top.sort == "as it is":
-        return f"The layout as it is, {points}, was not bettered."
-    best = next((o for o in offers if o.sort == "best"), None)
-    if best is None:
-        return f"Best found: {points}. Nothing is proved of it."
-    class_ = f"built in stacks of up to {most}"
-    left = best.value.points - bound
-    if proved:
-        about = f"Nothing {class_} is better than {best.value.points:.1f}"
-    elif bound > float("-inf"):
-        share = f", {left / abs(best.value.points):.1%}" if abs(best.value.points) > 1e-6 else ""
-        about = f"No layout {class_} is better than {bound:.1f}: at most {left:.1f} points{share} are left"
-    else:
-        about = "Nothing is proved of it"
-    if top is best:
-        return f"Best found: {points}. {about}."
-    if top.sort == "clear":
-        return f"First without a finding: {points}. {about}, findings or not."
-    gain = best.value.points - top.value.points
-    if gain < 0:
-        return f"First: {points}, with fewer findings. {about}."
-    return f"Best found: {points}. {about}; this one crosses the stacks and is {gain:.1f} points better still, without proof."
-
-
 def arrange(
     verdict: Verdict, wish: Arranging, seconds: float = 10.0, pitch: float = 50.0,
     progress: Callable[[Told], bool] = lambda _t: True,
@@ -460,6 +333,3 @@ def arrange(
         There is nothing to arrange, no bay, too many units, or wishes that contradict each other.
     """
     return Arranger(verdict, wish, seconds, pitch, progress).run()
-
-
-__all__ = ["Arranged", "Arranger", "Gathered", "InputError", "Offer", "Told", "arrange", "sentence"]

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from roomy_hull.arrange.instance import Floats, Ints
 from roomy_hull.arrange.master import Bound, Master
-from roomy_hull.arrange.strips import Watch, codes, hits
+from roomy_hull.arrange.watching import Watch, codes, hits
 
 Bools = NDArray[np.bool_]
 MOST_STATES = 2_500_000
@@ -246,7 +246,8 @@ class Sweep:
 
     def _told(self, k: Ints, q: int) -> Ints:
         """The exact places of watched units in strips at a cell."""
-        return self.told0[k] + q * (self.told0[k] > 0)
+        found: Ints = self.told0[k] + q * (self.told0[k] > 0)
+        return found
 
     def _barred(self, old: Ints, new: Ints) -> Bools:
         """Which have a unit before and one in the new strip so to each other as a rule forbids."""
@@ -290,14 +291,14 @@ class Sweep:
             if tree
             else (np.zeros(0, np.int64),) * 3
         )
-        if not ends:
-            empty = np.zeros(0, np.int64)
-            some = _Half(empty, np.zeros(0), np.zeros(0), np.zeros(0), np.zeros((0, len(self.runs))), np.zeros((0, len(self.runs))), empty,
-                         np.zeros((0, len(self.watch.units)), np.int64), empty)  # fmt: skip
-        else:
+        if ends:
             some = self._thinned(_joined(ends))
-        return Filling(some.mask, some.excess, some.cost, some.lean, some.at, some.side, some.free, some.told, some.node, whole,
-                       parent, strip, cell)  # fmt: skip
+        else:
+            none, runs = np.zeros(0, np.int64), np.zeros((0, len(self.runs)))
+            told = np.zeros((0, len(self.watch.units)), np.int64)
+            some = _Half(none, np.zeros(0), np.zeros(0), np.zeros(0), runs, runs, none, told, none)
+        fields = {f: getattr(some, f) for f in _Half.__struct_fields__}
+        return Filling(**fields, whole=whole, parent=parent, strip=strip, cell=cell)
 
 
 def _columns(some: list[Any], rows: int, kind: Any) -> Any:

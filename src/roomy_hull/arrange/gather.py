@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
+from typing import NamedTuple
 
 import msgspec
 import numpy as np
@@ -16,6 +17,7 @@ from roomy_hull.arrange.instance import (
     Tie,
 )
 from roomy_hull.arrange.places import MOST_CELLS
+from roomy_hull.arrange.refusing import check
 from roomy_hull.arrange.riding import with_riders
 from roomy_hull.arrange.spots import spot_of
 from roomy_hull.arrange.weighing import weights_of
@@ -24,7 +26,6 @@ from roomy_hull.assembly.assemble import Assembly, assemble, by_place, trial_thi
 from roomy_hull.assembly.scaling import scale
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.ergonomics.figure import Figure
-from roomy_hull.core.errors import InputError
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.edits.setups import absent, bays_off
 from roomy_hull.job.goods import people
@@ -38,8 +39,6 @@ from roomy_hull.studies.loads.readings import value_of
 from roomy_hull.verdict.improve import short_of
 from roomy_hull.verdict.verdict import Verdict
 
-MOST_UNITS = 40
-"""More units than this are not arranged at once."""
 USE: dict[str, float] = {"now": 3.0, "each stop": 2.0, "each camp": 1.0, "rarely": 0.15}
 """How much 100 mm out of reach count by how quickly a thing has to be at hand. [points]"""
 RUNNING = 5.0
@@ -94,97 +93,75 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     """
     job = verdict.assembly.job
     units = (*(u for u in job.units if u.id not in wish.pinned), *wish.wanted)
-    _check(job, units, wish)
-    staying = tuple(u for u in job.units if u.id in wish.pinned)
-    base = msgspec.structs.replace(job, units=staying)
-    still = assemble(base, verdict.assembly)
+    check(job, units, wish)
+    base = msgspec.structs.replace(job, units=tuple(u for u in job.units if u.id in wish.pinned))
     short = short_of(verdict)
     measure = wish.axle or short.measure
     scenario = next((s for s in job.scenarios if s.id == short.scenario), job.scenarios[0])
     bays = tuple(verdict.assembly.ground.bays.values())
-    cell, step = cells_for(bays, pitch)
-    away = {p.bay.id: _never_with(base, p.bay.id) for p in bays}
-    trials = [_trials(u, verdict.assembly, still, bays, wish, away) for u in units]
-    running = [max(sides(t[0], ("running",))) for rows in trials for t in rows if t is not None]
-    shared = max((s for s in running if s <= RUNNING), default=0.0)
-    rooms = tuple(_room(p, cell, shared) for p in bays)
-    band = _band(verdict)
-    moving_below = max(
-        (below(t[0], ("running",)) for rows in trials for t in rows if t is not None), default=0.0
+    about = _About(
+        verdict,
+        wish,
+        assemble(base, verdict.assembly),
+        scenario,
+        {p.bay.id: _never_with(base, p.bay.id) for p in bays},
     )
-    z_from = min(p.frame.z for p in bays)
-    readings = verdict.loads.readings
-    triple = readings.of(measure)
-    ids = {u.id for u in units}
-    lean = sum(c.side for c in ranking.contributions(verdict.assembly, verdict.loads, scenario)
-               if not (c.owner.kind == "unit" and c.owner.id in ids))  # fmt: skip
-    items = tuple(
-        _item(u, rows, job, scenario, (cell, step, shared, moving_below), band, still)
-        for u, rows in zip(units, trials, strict=True)
+    cell, step = cells_for(bays, pitch)
+    trials = [_trials(u, about, bays) for u in units]
+    things = [t[0] for rows in trials for t in rows if t is not None]
+    shared = max((s for t in things if (s := max(sides(t, ("running",)))) <= RUNNING), default=0.0)
+    sizes = _Sizes(
+        cell,
+        step,
+        shared,
+        max((below(t, ("running",)) for t in things), default=0.0),
+        _band(verdict),
     )
     at = {u.id: n for n, u in enumerate(units)}
     x0, x1 = _ends(bays)
+    readings = verdict.loads.readings
     instance = Instance(
-        cell, items, rooms, *_joined(job, units, wish, at, still), _aparts(wish, units, at), weights_of(verdict, wish),
-        value_of(triple, (0.0, 1.0, 0.0)), x1 if measure == "front" else x0,
-        value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), lean, z_from,
+        cell, tuple(_item(u, rows, about, sizes) for u, rows in zip(units, trials, strict=True)),
+        tuple(_room(p, cell, shared) for p in bays), *_joined(job, units, wish, at, about.still), _aparts(wish, units, at),
+        weights_of(verdict, wish), value_of(readings.of(measure), (0.0, 1.0, 0.0)), x1 if measure == "front" else x0,
+        value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), _lean(about, set(at)),
+        min(p.frame.z for p in bays),
     )  # fmt: skip
     instance = with_riders(
-        _hooked(instance), units, (verdict.assembly, still), (wish, away), step, scenario
+        _hooked(instance),
+        units,
+        (verdict.assembly, about.still),
+        (wish, about.away),
+        step,
+        scenario,
     )
     return Gathered(instance, units, base, measure, scenario.id)
 
 
-def _check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
-    """Refuse what cannot be arranged at all, in words."""
-    if not job.body.bays():
-        raise InputError(
-            "there is no bay to arrange things in",
-            "arrange",
-            "Add a canopy, or a room with a bay, first.",
-        )
-    if not units:
-        raise InputError(
-            "there is nothing to arrange", "arrange", "Take things from the stores, or unpin some."
-        )
-    if len(units) > MOST_UNITS:
-        raise InputError(f"{len(units)} units are too many to arrange at once", "arrange",
-                         f"Pin some where they are, or leave some out: {MOST_UNITS} can be arranged.")  # fmt: skip
-    ids = {u.id for u in units}
-    every = ids | {u.id for u in job.units}
-    taken = {u.id for u in job.units} | {c.id for c in job.carried}
-    for u in wish.wanted:
-        if u.id in taken:
-            raise InputError(
-                f"the id '{u.id}' is in the layout already",
-                u.name,
-                "Give the new unit an id of its own.",
-            )
-    bays = {b.id for b in job.body.bays()}
-    for w in wish.bays:
-        if w.thing in ids and not set(w.bays) & bays:
-            raise InputError(f"no bay is called {' or '.join(w.bays)}", w.thing,
-                             f"Use one of: {', '.join(sorted(bays))}.")  # fmt: skip
-    near = {frozenset((w.a, w.b)) for w in wish.near}
-    for one in (*wish.apart, *wish.near):
-        for key in (one.a, one.b):
-            if key not in every:
-                raise InputError(
-                    f"a wish names '{key}', which is not there",
-                    "arrange",
-                    "Drop the wish, or add the thing.",
-                )
-    for a in wish.apart:
-        if frozenset((a.a, a.b)) in near:
-            raise InputError(
-                f"'{a.a}' and '{a.b}' are to be near each other and apart",
-                "arrange",
-                "Drop one of the two.",
-            )
-    w = wish.weights
-    if wish.own_weights and not any((w.axle, w.balance, w.low, w.reach, w.runs, w.room)):
-        raise InputError("every weight is nought, so that any layout is as good as another", "arrange",
-                         "Give at least one of them a weight.")  # fmt: skip
+class _About(NamedTuple):
+    """What every unit is held against: the verdict, the wishes, what stays, what is weighed, what is never beside a bay."""
+
+    verdict: Verdict
+    wish: Arranging
+    still: Assembly
+    scenario: Scenario
+    away: dict[str, tuple[str, ...]]
+
+
+class _Sizes(NamedTuple):
+    """A cell, the steps of a beginning, the gap that neighbours share, what moves wants below it, heights at hand. [mm]"""
+
+    cell: float
+    step: float
+    shared: float
+    below: float
+    band: tuple[float, float]
+
+
+def _lean(about: _About, ids: set[str]) -> float:
+    """Right less left of everything that is not arranged. [kg]"""
+    rows = ranking.contributions(about.verdict.assembly, about.verdict.loads, about.scenario)
+    return sum(c.side for c in rows if not (c.owner.kind == "unit" and c.owner.id in ids))
 
 
 def cells_for(bays: Iterable[BayPlace], pitch: float) -> tuple[float, float]:
@@ -231,19 +208,18 @@ def _never_with(job: Job, bay: str) -> tuple[str, ...]:
 
 
 def _trials(
-    unit: Unit, real: Assembly, still: Assembly, bays: Sequence[BayPlace], wish: Arranging,
-    away: dict[str, tuple[str, ...]],
-) -> list[tuple[Thing, FreeSpace] | None]:  # fmt: skip
+    unit: Unit, about: _About, bays: Sequence[BayPlace]
+) -> list[tuple[Thing, FreeSpace] | None]:
     """A unit at u = w = 0 of every bay that it may go into, and where it is free there."""
-    wished = next((set(w.bays) for w in wish.bays if w.thing == unit.id), None)
+    wished = next((set(w.bays) for w in about.wish.bays if w.thing == unit.id), None)
     found: list[tuple[Thing, FreeSpace] | None] = []
     v = unit.v if 0 < unit.v <= RUNNING * 4 else 0.0
     for place in bays:
         if wished is not None and place.bay.id not in wished:
             found.append(None)
             continue
-        thing = trial_thing(unit.but(bay=place.bay.id, u=0.0, v=v, w=0.0), real)
-        space = free_space(still, thing, place, v, away[place.bay.id])
+        thing = trial_thing(unit.but(bay=place.bay.id, u=0.0, v=v, w=0.0), about.verdict.assembly)
+        space = free_space(about.still, thing, place, v, about.away[place.bay.id])
         found.append((thing, space) if space.room is not None and not thing.trouble else None)
     return found
 
@@ -265,28 +241,27 @@ def use_of(unit: Unit, job: Job) -> str:
 
 
 def _item(
-    unit: Unit, rows: list[tuple[Thing, FreeSpace] | None], job: Job, scenario: Scenario,
-    sizes: tuple[float, float, float, float], band: tuple[float, float], still: Assembly,
-) -> Item:  # fmt: skip
+    unit: Unit, rows: list[tuple[Thing, FreeSpace] | None], about: _About, sizes: _Sizes
+) -> Item:
     """One unit in cells and figures."""
-    cell, step, shared, moving_below = sizes
-    kind = kind_of(unit)
+    kind, scenario = kind_of(unit), about.scenario
     trial = next((t[0] for t in rows if t is not None), None)
     if trial is None:
-        return Item(unit.id, unit.name, unit.width, unit.height, math.ceil(unit.width / cell), 0.0, 0.0, 0.0,
-                    0.0, kind.stance, kind.carries, 0.0, band, tuple(None for _ in rows))  # fmt: skip
+        return Item(unit.id, unit.name, unit.width, unit.height, math.ceil(unit.width / sizes.cell), 0.0, 0.0, 0.0,
+                    0.0, kind.stance, kind.carries, 0.0, sizes.band, tuple(None for _ in rows))  # fmt: skip
     e = trial.expansion.envelope
     start, end = sides(trial)
-    shift = math.ceil(max(0.0, start - shared) / step - 1e-9) * step
+    shift = math.ceil(max(0.0, start - sizes.shared) / sizes.step - 1e-9) * sizes.step
     over = above(trial)
     if any(s.moves for s in trial.expansion.solids):
-        over = max(over, moving_below)
-    cells = math.ceil((shift + e.x1 + max(shared, end)) / cell - 1e-9)
+        over = max(over, sizes.below)
+    cells = math.ceil((shift + e.x1 + max(sizes.shared, end)) / sizes.cell - 1e-9)
     kg = sum(m.kg * scale(scenario, m.owner, m.fill, m.mount) for m in trial.masses)
-    spots = tuple(None if t is None else spot_of(t[0], t[1], scenario, still) for t in rows)
+    spots = tuple(None if t is None else spot_of(t[0], t[1], scenario, about.still) for t in rows)
+    front, back = ends(trial)
     return Item(
         unit.id, unit.name, e.x1, e.z1, cells, shift, over, below(trial, ("vent", "service")), kg, kind.stance,
-        kind.carries, USE[use_of(unit, job)], band, spots, depth=e.y1, front=ends(trial)[0], back=ends(trial)[1],
+        kind.carries, USE[use_of(unit, about.verdict.job)], sizes.band, spots, depth=e.y1, front=front, back=back,
     )  # fmt: skip
 
 

@@ -127,7 +127,7 @@ def reason(
     if not strips.complete or _strips_fit(instance, strips, every):
         return None
     few = _fewest(instance, every, lambda some: not _strips_fit(instance, strips, some), alive)
-    bays = frozenset().union(*(_bays_of(instance, n) for n in few))
+    bays = {b for n in few for b in _bays_of(instance, n)}
     return Reason("strips", tuple(few), tuple(sorted(bays)), strips.most)
 
 
@@ -172,15 +172,15 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
     inf = highspy.kHighsInf
     for _ in units:
         lp.addRow(1.0, 1.0, 0, np.zeros(0, np.int32), np.zeros(0))
-    for b in instance.bays:
-        lp.addRow(-inf, float(b.cells), 0, np.zeros(0, np.int32), np.zeros(0))
+    for bay in instance.bays:
+        lp.addRow(-inf, float(bay.cells), 0, np.zeros(0, np.int32), np.zeros(0))
     n = len(list(units))
     for k in range(n):
         lp.addCol(1.0, 0.0, inf, 1, np.array([k], np.int32), np.ones(1))
-    known: set[tuple[bytes, int, int]] = set()
+    known: set[tuple[bytes, int]] = set()
     for k in np.argsort(cells, kind="stable"):
         for b in range(len(instance.bays)):
-            key = (has[k].tobytes(), b, 0)
+            key = (has[k].tobytes(), b)
             if fits[k, b] == 0 or key in known:
                 continue
             known.add(key)

@@ -8,16 +8,17 @@ from typing import TYPE_CHECKING
 import msgspec
 
 from roomy_hull.arrange.gather import gather
-from roomy_hull.arrange.instance import Value
 from roomy_hull.arrange.layouts import as_it_stands, placed
+from roomy_hull.arrange.offers import Offer
 from roomy_hull.arrange.search import Progress, Search
+from roomy_hull.arrange.worth import Value
 from roomy_hull.core.errors import InputError
 from roomy_hull.verdict.verdict import Verdict, judge
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from roomy_hull.arrange.arranger import Arranger, Offer
+    from roomy_hull.arrange.arranger import Arranger
     from roomy_hull.job.model import Job
 
 MOST_FREE = 11
@@ -45,8 +46,6 @@ def improved(run: Arranger, job: Job | None, worth: Value | None) -> Offer | Non
     Offer or None
         A better one that makes no *stop* that was not there; none where there is no better one.
     """
-    from roomy_hull.arrange.arranger import Offer  # it calls this  # ruff: ignore[import-outside-top-level]
-
     if job is None or worth is None:
         return None
     now = judge(job, run.verdict)
@@ -109,7 +108,7 @@ class _Tries:
 
 def _parts(now: Verdict, mine: set[str]) -> Iterator[frozenset[str]]:
     """Which units are arranged anew together: bay by bay, then some that stand near one another, again and again."""
-    draw = random.Random(1)
+    draw = random.Random(1)  # ruff: ignore[suspicious-non-cryptographic-random-usage]  # the same parts each time
     units = [u for u in now.job.units if u.id in mine]
     bays = sorted({u.bay for u in units})
     for bay in bays:

@@ -1,6 +1,6 @@
 """Join: one filling for each bay so that together every unit is placed once."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 import msgspec
 import numpy as np
@@ -69,49 +69,48 @@ def joined(
     """
     if any(not len(f.mask) for f in fillings):
         return Joined((), ())
-    full = np.int64((1 << master.of.count) - 1)
     order = sorted(range(len(fillings)), key=lambda b: len(fillings[b].mask))
-    last = order[-1]
     parts = _Parts(np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 0), np.int64))
     for b in order[:-1]:
         parts = _with(parts, fillings[b], gap)
         if not alive():
             return None
-    f = fillings[last]
+    worth = _Worth(master, fillings, order, runs, clashes)
+    points, rows = [np.zeros(0)], [np.zeros((0, len(order)), np.int64)]
+    for some in _completed(parts, fillings[order[-1]], np.int64((1 << master.of.count) - 1), gap):
+        if not alive():
+            return None
+        worths, good = worth.of(some)
+        worths, there = worths[good], some[good]
+        best = np.argsort(worths, kind="stable")[:most]
+        points.append(worths[best])
+        rows.append(there[best])
+    every, there = np.concatenate(points), np.concatenate(rows)
+    best = np.argsort(every, kind="stable")[:most]
+    back = np.argsort(order)
+    return Joined(
+        tuple(every[best].tolist()), tuple(tuple(int(x) for x in there[k][back]) for k in best)
+    )
+
+
+def _completed(parts: _Parts, f: Filling, full: np.int64, gap: float) -> Iterator[Ints]:
+    """Every part with every filling of the last bay that has just the units that are missing, so many at once."""
     masks, start, count = np.unique(f.mask, return_index=True, return_counts=True)
     least = np.minimum.reduceat(f.excess, start)
     want = full & ~parts.mask
     at = np.minimum(np.searchsorted(masks, want), len(masks) - 1)
     ok = (masks[at] == want) & (parts.excess + least[at] <= gap + 1e-9)
     chosen, group = np.nonzero(ok)[0], at[ok]
-    found_points: list[Floats] = []
-    found_rows: list[Ints] = []
-    worth = _Worth(master, fillings, order, runs, clashes)
     many = count[group]
     lo = 0
     while lo < len(chosen):
-        if not alive():
-            return None
         hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
         n = many[lo:hi]
         pick = np.repeat(np.arange(lo, hi), n)
         row = start[group[pick]] + np.arange(len(pick)) - np.repeat(np.cumsum(n) - n, n)
         fine = parts.excess[chosen[pick]] + f.excess[row] <= gap + 1e-9
-        rows = np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
-        points, good = worth.of(rows)
-        points, rows = points[good], rows[good]
-        best = np.argsort(points, kind="stable")[:most]
-        found_points.append(points[best])
-        found_rows.append(rows[best])
+        yield np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
         lo = hi
-    if not found_points:
-        return Joined((), ())
-    points, rows = np.concatenate(found_points), np.concatenate(found_rows)
-    best = np.argsort(points, kind="stable")[:most]
-    back = np.argsort(order)
-    return Joined(
-        tuple(points[best].tolist()), tuple(tuple(int(x) for x in rows[k][back]) for k in best)
-    )
 
 
 def _with(parts: _Parts, f: Filling, gap: float) -> _Parts:
@@ -166,7 +165,7 @@ class _Worth:
         (array of float, array of bool), shape (m,)
             Points, exact; and whether no clash forbids it.
         """
-        m, of = self.m, self.m.of
+        of = self.m.of
         n, runs = len(rows), self.runs
         cost, lean = np.zeros(n), np.full(n, of.lean)
         free = np.zeros(n, np.int64)

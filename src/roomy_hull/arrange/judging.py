@@ -7,12 +7,13 @@ to each other; any other forbids exactly those places together. A rule only ever
 from collections.abc import Callable, Iterable, Sequence
 
 import msgspec
+import numpy as np
 
 from roomy_hull.arrange.gather import Gathered
 from roomy_hull.arrange.instance import At, Layout, which
 from roomy_hull.arrange.joining import Clash
 from roomy_hull.arrange.layouts import placed
-from roomy_hull.arrange.strips import Bar, Watch, place_of
+from roomy_hull.arrange.watching import Bar, Watch, place_of
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Case
 from roomy_hull.core.findings import Finding
@@ -121,7 +122,7 @@ class Judge:
             job = self.job_of(layout)
             found = judge(job, self.before)
             self.asked += 1
-            mine = [f for f in found.open_findings() if self._concerned(f)]
+            mine = [f for f in found.open_findings() if self.concerned(f)]
             self._known[layout] = Judged(
                 job,
                 found,
@@ -130,7 +131,7 @@ class Judge:
             )
         return self._known[layout]
 
-    def _concerned(self, finding: Finding) -> list[int]:
+    def concerned(self, finding: Finding) -> list[int]:
         """Which arranged units a finding is about."""
         found = {self.ids[t] for t in finding.things if t in self.ids}
         for s in finding.subjects:
@@ -150,7 +151,7 @@ class Judge:
             What may not be; each becomes at least one rule that forbids this layout.
         """
         for f in findings:
-            about = self._concerned(f)
+            about = self.concerned(f)
             if len(about) == 1:
                 self._alone(layout, about[0], f)
             elif len(about) == 2 and layout[about[0]].bay == layout[about[1]].bay:
@@ -183,7 +184,7 @@ class Judge:
         return any(
             f.code == code
             and f.severity == "stop"
-            and {self.of.units[k].id for k in self._concerned(f)} == want
+            and {self.of.units[k].id for k in self.concerned(f)} == want
             for s in some
             for f in s.judge(case)
         )
@@ -237,9 +238,13 @@ class Judge:
             beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
         )
 
+    def _code(self, n: int, at: At) -> int:
+        """The code of a unit's exact place."""
+        place = place_of(self.of.instance, which(n, at), np.array([at.level], np.int64))
+        return at.cell + int(place[0])
+
     def watch(self) -> tuple[Watch, tuple[Clash, ...]]:
         """The rules as the search takes them, beside the wishes that keep things apart."""
-        instance = self.of.instance
         bars = list(wished_bars(self.of))
         bars += [
             Bar(a, b, apart, (la, lb), bay)
@@ -250,9 +255,9 @@ class Judge:
             | {n for row in self.rules.exact for n, _ in row}
         )
         clashes = [
-            Clash(tuple((units.index(n), at.bay, at.cell + int(place_of(instance, which(n, at), at.level))) for n, at in row))
+            Clash(tuple((units.index(n), at.bay, self._code(n, at)) for n, at in row))
             for row in self.rules.exact
-        ]  # fmt: skip
+        ]
         return Watch(tuple(units), tuple(bars)), tuple(clashes)
 
 

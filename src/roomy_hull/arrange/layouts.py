@@ -5,17 +5,8 @@ import math
 import msgspec
 
 from roomy_hull.arrange.gather import Gathered
-from roomy_hull.arrange.instance import (
-    At,
-    Instance,
-    Layout,
-    Place,
-    Value,
-    broken,
-    ceiling,
-    valued,
-    which,
-)
+from roomy_hull.arrange.instance import At, Instance, Layout, ceiling, which
+from roomy_hull.arrange.worth import Place, Value, broken, valued
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.registry import Unit
 

@@ -1,4 +1,4 @@
-"""Master: the linear programme over strips in places, priced over all of them at once, and a bound that holds for any prices."""
+"""Master: the linear programme over strips in places, and a bound that holds for any prices."""
 
 from collections.abc import Callable
 from typing import Any
@@ -109,7 +109,7 @@ class Master:
             has = np.nonzero(self.strips.has[:, i] > 0)[0]
             u = (self.strips.offset[has, i][:, None] + at) * self.of.cell
             away = np.abs(self.x0[bay, i] + ax * u - tie.x)
-            away = away + np.abs(self.y0[bay, i] + ay * u - tie.y)
+            away += np.abs(self.y0[bay, i] + ay * u - tie.y)
             found[has] += self.points["runs"] * tie.weight * away / 1000
         return found
 
@@ -261,7 +261,7 @@ class Master:
         runs = np.maximum(0.0, duals[self._row_runs :]).reshape(-1, 2)
         pays = np.repeat([self.points["runs"] * run.weight for run in self.of.runs], 2)
         if len(runs):
-            runs = runs * np.minimum(1.0, pays / np.maximum(runs.sum(axis=1), 1e-12))[:, None]
+            runs *= np.minimum(1.0, pays / np.maximum(runs.sum(axis=1), 1e-12))[:, None]
         cells = [duals[self._starts[b] : self._starts[b + 1]] for b in range(len(self.bays))]
         return Prices(
             duals[:n],
@@ -284,29 +284,11 @@ class Master:
         Bound
             The prices' sum and the cheapest sequence of strips and gaps in every bay.
         """
-        cell, strips = self.of.cell, self.strips
-        gx, gy = np.zeros(self.of.count), np.zeros(self.of.count)
-        for e, run in enumerate(self.of.runs):
-            a, b, c, d = prices.runs[e]
-            # Rows d - (a - b) ≥ 0 and d + (a - b) ≥ 0, in metres.
-            gx[[run.a, run.b]] += np.array([-1.0, 1.0]) * (a - b) / 1000
-            gy[[run.a, run.b]] += np.array([-1.0, 1.0]) * (c - d) / 1000
-        gx, gy = gx[self.unit], gy[self.unit]
-        swing = prices.lean[1] - prices.lean[0]
-        cover = strips.has @ prices.cover[self.unit]
-        along = strips.has * strips.offset
         reduced, idle, after = [], [], []
+        pulls = self._pulls(prices)
         for b, size in enumerate(self.bays):
-            ax, ay = self.of.bays[b].along
-            g = ax * gx + ay * gy
-            first = self.cost[:, b] - cover - swing * self.lean[:, b]
-            first = first - strips.has @ (gx * self.x0[b] + gy * self.y0[b]) - cell * (along @ g)
-            step = self.slope[:, b] - swing * self.tilt[:, b] - cell * (strips.has @ g)
-            at = np.arange(size)
-            rc = first[:, None] + step[:, None] * at + self.ties[b]
             paid = np.concatenate([[0.0], np.cumsum(prices.cells[b])])
-            rc -= paid[np.minimum(at + strips.cells[:, None], size)] - paid[at]
-            rc[~self.may[b]] = np.inf
+            rc = self._reduced(b, prices, pulls, paid)
             gaps = self._gaps(size, paid, prices.room)
             reduced.append(rc)
             idle.append(gaps)
@@ -314,6 +296,36 @@ class Master:
         total = prices.cover.sum() + sum(c.sum() for c in prices.cells) + prices.room
         total += self.of.lean * (prices.lean[0] - prices.lean[1]) + sum(a[0] for a in after)
         return Bound(float(total), reduced, idle, after)
+
+    def _pulls(self, prices: Prices) -> tuple[Floats, Floats]:
+        """What a millimetre along x and y costs each item by the prices of its runs. [points/mm]"""
+        gx, gy = np.zeros(self.of.count), np.zeros(self.of.count)
+        for e, run in enumerate(self.of.runs):
+            a, b, c, d = prices.runs[e]
+            # Rows d - (a - b) ≥ 0 and d + (a - b) ≥ 0, in metres.
+            gx[[run.a, run.b]] += np.array([-1.0, 1.0]) * (a - b) / 1000
+            gy[[run.a, run.b]] += np.array([-1.0, 1.0]) * (c - d) / 1000
+        return gx[self.unit], gy[self.unit]
+
+    def _reduced(
+        self, b: int, prices: Prices, pulls: tuple[Floats, Floats], paid: Floats
+    ) -> Floats:
+        """What every strip at every cell of a bay costs more than the prices pay."""
+        strips, cell, size = self.strips, self.of.cell, self.bays[b]
+        (ax, ay), (gx, gy) = self.of.bays[b].along, pulls
+        swing = prices.lean[1] - prices.lean[0]
+        g = ax * gx + ay * gy
+        first = self.cost[:, b] - strips.has @ (
+            prices.cover[self.unit] + gx * self.x0[b] + gy * self.y0[b]
+        )
+        first -= swing * self.lean[:, b] + cell * ((strips.has * strips.offset) @ g)
+        step = self.slope[:, b] - swing * self.tilt[:, b] - cell * (strips.has @ g)
+        at = np.arange(size)
+        rc = first[:, None] + step[:, None] * at + self.ties[b]
+        rc -= paid[np.minimum(at + strips.cells[:, None], size)] - paid[at]
+        rc[~self.may[b]] = np.inf
+        found: Floats = rc
+        return found
 
     def _gaps(self, size: int, paid: Floats, room: float) -> Floats:
         """What leaving cells free costs, from each cell on and of each width."""

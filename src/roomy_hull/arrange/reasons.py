@@ -6,21 +6,22 @@ from collections.abc import Callable
 import msgspec
 
 from roomy_hull.arrange.gather import Gathered, gather
-from roomy_hull.arrange.instance import PARTS, Instance, value
+from roomy_hull.arrange.instance import PARTS, Instance
 from roomy_hull.arrange.judging import wished_bars
 from roomy_hull.arrange.layouts import as_it_stands
 from roomy_hull.arrange.search import Progress, Search
-from roomy_hull.arrange.strips import Watch
+from roomy_hull.arrange.watching import Watch
+from roomy_hull.arrange.worth import value
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.verdict.verdict import Verdict
 
 LONGEST = 6.0
 """So long it is looked elsewhere at most. [s]"""
-UNITS: dict[str, tuple[str, str]] = {
-    "axle": ("kg on the {axle} axle", "kg"), "balance": ("kg between the sides", "kg"), "low": ("kg·m higher up", "kg·m"),
-    "reach": ("out of reach (100 mm by use)", ""), "runs": ("of cable and hose (m by weight)", "m"),
-    "room": ("mm less free wall", "mm"),
+UNITS: dict[str, str] = {
+    "axle": "kg {word} on the {axle} axle", "balance": "kg {word} between the sides", "low": "kg·m {word} of height",
+    "reach": "{word} out of reach (100 mm by use)", "runs": "m {word} of cable and hose, by weight",
+    "room": "mm {word} of free wall",
 }  # fmt: skip
 
 
@@ -155,20 +156,18 @@ def _here(of: Gathered, n: int, bay: int) -> list[tuple[int, int, int, int]]:
     return found
 
 
+def _part(part: str, by: float, axle: str) -> str:
+    """Say how one part differs."""
+    return f"{abs(by):.1f} {UNITS[part].format(word='more' if by > 0 else 'less', axle=axle)}"
+
+
 def _worded(
     name: str, there: str, loses: float, least: float, parts: dict[str, float], of: Gathered
 ) -> str:
     """Say what is lost, the parts that weigh most first."""
     points = of.instance.weights.points()
-    sign = {k: -1.0 if k == "room" else 1.0 for k in PARTS}
     rows = sorted(PARTS, key=lambda k: -abs(points[k] * parts[k]))
-    said = []
-    for k in rows[:3]:
-        worth = points[k] * parts[k] * sign[k]
-        if abs(worth) >= 0.05:
-            more = parts[k] * sign[k]
-            said.append(f"{abs(more):.1f} {'more' if more > 0 else 'less'} {UNITS[k][0].format(axle=of.measure)}".replace(
-                "more mm less free wall", "mm less free wall").replace("less mm less free wall", "mm more free wall"))  # fmt: skip
+    said = [_part(k, parts[k], of.measure) for k in rows[:3] if abs(points[k] * parts[k]) >= 0.05]
     detail = f": {', '.join(said)}" if said else ""
     if loses < -0.05:
         return f"{name}: {there} the layout would be {-loses:.1f} points better{detail}. Arrange it anew."

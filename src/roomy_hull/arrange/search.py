@@ -7,14 +7,20 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.arrange.fillings import Filling, Sweep, TooManyError
-from roomy_hull.arrange.instance import At, Instance, Layout, broken, value
+from roomy_hull.arrange.instance import At, Instance, Layout
 from roomy_hull.arrange.joining import Clash, Joined, joined
-from roomy_hull.arrange.master import Bound, Master
+from roomy_hull.arrange.master import MISSING, Bound, Master
 from roomy_hull.arrange.places import Places
-from roomy_hull.arrange.strips import Strips, Watch, list_strips
+from roomy_hull.arrange.strips import Strips, list_strips
+from roomy_hull.arrange.watching import Watch
+from roomy_hull.arrange.worth import broken, value
 
 FIRST_BEAM = 1500
 """Until there is a layout, so many half-filled bays are kept a cell."""
+LEAST_STEP = 0.002
+"""Gaps that differ by a smaller part of the bound are one."""
+NOTHING = 20.0
+"""Where even so many times the bound holds no layout, there is none."""
 KEPT = 400
 """So many of the cheapest layouts are kept for choosing."""
 Stage = Literal["strips", "bound", "fillings", "layouts", "done"]
@@ -211,60 +217,72 @@ class _Loop:
         self.clashes = clashes
         self.sweeps = [Sweep(master, bound, b, watch, search.runs) for b in range(len(master.bays))]
         self.bound = bound.value
+        self.scale = max(1.0, abs(bound.value))
+        self.gap, self.lid = 0.0, float("inf")
+        self.beam: int | None = FIRST_BEAM if search.best is None else None
         self.kept: dict[Layout, float] = {}
         if search.best is not None:
             self.kept[search.best[1]] = search.best[0]
 
     def run(self) -> tuple[tuple[float, Layout], ...]:
         """Widen the gap until nothing better can be left, memory is short, or somebody ends it."""
-        root, search = self.root.value, self.search
-        scale = max(1.0, abs(root))
-        gap, lid = 0.012 * scale, float("inf")
-        beam: int | None = FIRST_BEAM if search.best is None else None
-        while search.alive():
+        search = self.search
+        self.gap = 0.012 * self.scale
+        while search.alive() and not self._enough():
             best = search.best[0] if search.best else float("inf")
-            if search.best and best - self.bound <= max(proof(best), search.wanted * abs(best)):
-                break
-            gap = min(gap, best - root + 1e-6)
+            self.gap = min(self.gap, best - self.root.value + 1e-6)
             try:
-                whole = self._once(gap, beam)
+                whole = self._once(self.gap, self.beam)
             except TooManyError:
-                if beam is not None:
-                    if beam <= 40:
-                        break
-                    beam //= 2
-                    continue
-                lid = gap
-                gap = (gap + self.bound - root) / 2
-                if gap - (self.bound - root) < 0.002 * scale:
+                if not self._narrower():
                     break
                 continue
-            if whole is None:
+            if whole is None or not self._wider(whole=whole):
                 break
-            if whole:
-                now = search.best[0] if search.best else float("inf")
-                self.bound = max(self.bound, min(now, root + gap))
-                search.stage("fillings", self.bound)
-            if beam is not None and search.best is not None and not whole:
-                # There is a layout: from here on exactly.
-                beam = None
-                gap = max(
-                    1.2 * (self.bound - root), 0.6 * (0.97 * search.best[0] - root), 0.012 * scale
-                )
-                continue
-            if (
-                whole
-                and search.best is None
-                and gap > 20 * scale + 4 * sum(1000.0 for _ in search.of.items)
-            ):
-                break
-            gap = gap * 1.5 if gap * 1.5 < lid else (gap + lid) / 2
-            if lid - gap < 0.002 * scale:
-                break
-            if beam is not None and not whole:
-                beam = int(beam * 1.4)
         rows = sorted(((p, at) for at, p in self.kept.items()), key=lambda r: r[0])
         return tuple(rows[:KEPT])
+
+    def _enough(self) -> bool:
+        """Whether what is left to gain is as small as was wanted."""
+        best = self.search.best
+        return best is not None and best[0] - self.bound <= max(
+            proof(best[0]), self.search.wanted * abs(best[0])
+        )
+
+    def _narrower(self) -> bool:
+        """There were too many fillings: a narrower beam, or half the way back to the gap that is proved."""
+        if self.beam is not None:
+            self.beam //= 2
+            return self.beam > 40
+        self.lid = self.gap
+        proved = self.bound - self.root.value
+        self.gap = (self.gap + proved) / 2
+        return self.gap - proved >= LEAST_STEP * self.scale
+
+    def _wider(self, *, whole: bool) -> bool:
+        """After a round: what is proved by it, and how wide the next one is; False where a wider one is of no use."""
+        best, root = self.search.best, self.root.value
+        if whole:
+            # Every layout within the gap was seen.
+            self.bound = max(self.bound, min(best[0] if best else float("inf"), root + self.gap))
+            self.search.stage("fillings", self.bound)
+        if self.beam is not None and best is not None and not whole:
+            # There is a layout: from here on exactly.
+            self.beam = None
+            self.gap = max(
+                1.2 * (self.bound - root), 0.6 * (0.97 * best[0] - root), 0.012 * self.scale
+            )
+            return True
+        if (
+            whole
+            and best is None
+            and self.gap > NOTHING * self.scale + MISSING * self.search.of.count
+        ):
+            return False
+        self.gap = self.gap * 1.5 if self.gap * 1.5 < self.lid else (self.gap + self.lid) / 2
+        if self.beam is not None and not whole:
+            self.beam = int(self.beam * 1.4)
+        return self.lid - self.gap >= LEAST_STEP * self.scale
 
     def _once(self, gap: float, beam: int | None) -> bool | None:
         """Fill and join once: whether nothing was left out; none where it was ended."""

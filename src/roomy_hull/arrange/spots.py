@@ -26,7 +26,7 @@ def spot_of(thing: Thing, free: FreeSpace, scenario: Scenario, still: Assembly) 
     box = thing.envelope.centre()
     at = box
     if whole > 0:
-        at = tuple(sum(kg * getattr(m, axis) for kg, m in weighed) / whole for axis in "xyz")  # type: ignore[assignment]
+        at = tuple(sum(kg * getattr(m, axis) for kg, m in weighed) / whole for axis in "xyz")
     v = getattr(thing.value, "v", 0.0)
     return Spot(at[0], at[1], at[2], box[2], free, v, tuple(_feet(thing, free, still)))
 

@@ -8,8 +8,9 @@ import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from roomy_hull.arrange.arranger import Arranged, Told, arrange
+from roomy_hull.arrange.arranger import arrange
 from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.offers import Arranged, Told
 from roomy_hull.cli.codes import FINE, STOPS
 from roomy_hull.cli.given import shop_of
 from roomy_hull.cli.paths import job_of

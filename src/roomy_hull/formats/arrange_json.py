@@ -3,8 +3,9 @@
 import math
 from typing import Any
 
-from roomy_hull.arrange.arranger import Arranged, Offer
-from roomy_hull.arrange.instance import PARTS, Value
+from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.offers import Arranged, Offer
+from roomy_hull.arrange.worth import Value
 
 HEADS = ("layout", "sort", "points", *PARTS, "stops", "looks")
 
@@ -44,17 +45,11 @@ def arrange_json(found: Arranged) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def arrange_rows(found: Arranged) -> list[tuple[str, ...]]:
+def arrange_rows(found: Arranged) -> list[list[object]]:
     """The layouts as rows of a table, heads first."""
-    rows: list[tuple[str, ...]] = [HEADS]
+    rows: list[list[object]] = [list(HEADS)]
     for n, o in enumerate(found.offers, 1):
         worth = [f"{getattr(o.value, k):.3f}" for k in PARTS]
-        rows.append((
-            str(n),
-            o.sort,
-            f"{o.value.points:.3f}",
-            *worth,
-            "; ".join(o.stops),
-            "; ".join(o.looks),
-        ))
+        said = ("; ".join(o.stops), "; ".join(o.looks))
+        rows.append([n, o.sort, f"{o.value.points:.3f}", *worth, *said])
     return rows

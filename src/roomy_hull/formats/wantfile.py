@@ -156,13 +156,11 @@ def _made(thing: Thing, stores: dict[str, Offer], place: str) -> Unit:
             )
         made = found
     else:
-        near = ", ".join(
-            k
-            for k in stores
-            if thing.stores and k.split("-")[0] == thing.stores.split("-", maxsplit=1)[0]
-        )
-        raise JobFileError(f"the stores have no '{thing.stores}'" if thing.stores else "a thing is neither 'stores' nor 'unit'",
-                           place, f"Near it: {near}." if near else "The keys are in docs/formats.md.")  # fmt: skip
+        begin = thing.stores.split("-", maxsplit=1)[0]
+        near = ", ".join(k for k in stores if begin and k.startswith(begin))
+        what = f"the stores have no '{thing.stores}'"
+        raise JobFileError(what if begin else "a thing is neither 'stores' nor 'unit'", place,
+                           f"Near it: {near}." if near else "The keys are in docs/formats.md.")  # fmt: skip
     changes = {
         k: getattr(thing, k)
         for k in ("id", "name", "width", "depth", "height")

@@ -7,15 +7,15 @@ from msgspec import Meta
 from roomy_hull.core.value import Gap, Id, Value
 from roomy_hull.kinds.registry import Unit
 
-Weight = Annotated[float, Meta(ge=0, le=4, description="0 to 4; 1 is usual, 0 is not at all")]
+Weight = Annotated[float, Meta(ge=0, le=4, description="0 to 4")]
 Short = Literal["", "rear", "front"]
 
 
 class Weights(Value, frozen=True, kw_only=True):
     """How much each part of a layout counts, as a multiple of what is usual.
 
-    `axle` is mass on the short axle, `balance` the sides, `low` heavy things low, `reach` what is out of reach, `runs` cables
-    and hoses, `room` free wall left in one piece.
+    0 is not at all. `axle` is mass on the short axle, `balance` the sides, `low` heavy things low, `reach` what is out of
+    reach, `runs` cables and hoses, `room` free wall left in one piece.
     """
 
     axle: Weight = 1.0
@@ -84,6 +84,7 @@ class Arranging(Value, frozen=True, kw_only=True):
                     raise ValueError(
                         f"the id '{one}' stands twice among the {words}; give each its own"
                     )
-        for wish in (*self.apart, *self.near):
-            if wish.a == wish.b:
-                raise ValueError(f"'{wish.a}' is to be near or away from itself; name two things")
+        pairs = [(w.a, w.b) for w in self.apart] + [(w.a, w.b) for w in self.near]
+        for a, b in pairs:
+            if a == b:
+                raise ValueError(f"'{a}' is to be near or away from itself; name two things")

@@ -13,7 +13,7 @@ from roomy_hull.core.signal import Signal
 if TYPE_CHECKING:
     from multiprocessing.connection import Connection
 
-    from roomy_hull.arrange.arranger import Arranged, Told
+    from roomy_hull.arrange.offers import Arranged, Told
     from roomy_hull.arrange.reasons import Reason
     from roomy_hull.job.model import Job
     from roomy_hull.shop.shop import Shop
@@ -57,7 +57,7 @@ def work(pipe: Connection) -> None:
             pipe.send(("refused", str(trouble)))
         except (EOFError, OSError):
             return
-        except Exception:  # ruff: ignore[blind-except]  # whatever it is, the window lives on
+        except Exception:  # whatever it is, the window lives on
             sys.excepthook(*sys.exc_info())
             pipe.send(("failed", "Something went wrong inside the program; the job is as it was."))
 

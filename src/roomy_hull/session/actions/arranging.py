@@ -207,8 +207,8 @@ def actions() -> tuple[Action, ...]:
                lambda s: bool(s.job.units)),
         Action("arrange.why_here", "Why is it here?", "What the best layout would lose with it elsewhere", "Unit",
                _why_selected, ("Ctrl+Alt+W",), _any_unit),
-        Action("arrange.gas", "Keep gas away from what can ignite it, or not", "In one bay, 300 mm of wall (common practice)",
-               "Unit", gas),
+        Action("arrange.gas", "Keep gas away from what can ignite it, or not",
+               "In one bay, 300 mm of wall (common practice)", "Unit", gas),
         Action("arrange.follow", "Let the findings say what counts", "Instead of weights set by hand", "Unit", follow, (),
                lambda s: s.job.arrange.own_weights),
     )  # fmt: skip

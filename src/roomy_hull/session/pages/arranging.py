@@ -1,8 +1,9 @@
 """The page Arrange: what has to go in, what counts, the best so far and how good it is, and the layouts to choose from."""
 
-from roomy_hull.arrange.arranger import Offer
-from roomy_hull.arrange.instance import PARTS, Value
+from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.offers import Offer
 from roomy_hull.arrange.weighing import weights_of
+from roomy_hull.arrange.worth import Value
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.units import show
 from roomy_hull.job.edits.setups import bays_off, resolved, setup_of, worn
@@ -37,16 +38,13 @@ WEIGHTS: tuple[tuple[float, str], ...] = (
 SECONDS: tuple[tuple[float, str], ...] = ((10.0, "10 s"), (30.0, "30 s"), (120.0, "2 min"))
 PITCHES: tuple[tuple[float, str], ...] = ((50.0, "in 50 mm steps"), (25.0, "in 25 mm steps"))
 SORTS: dict[str, str] = {
-    "best": "Best of stacks", "clear": "No finding", "other": "Otherwise", "improved": "Across stacks", "as it is": "As it is",
+    "best": "Best of stacks", "clear": "No finding", "other": "Otherwise", "improved": "Across stacks",
+    "as it is": "As it is",
 }  # fmt: skip
 
 
-class ArrangeModel(PageModel):
-    """What the page lists, says and draws."""
-
-    _drawn: tuple[Job, Assembly] | None = None
-
-    # What has to go in
+class WantedModel(PageModel):
+    """What has to go in, and what counts."""
 
     def things(self) -> list[str]:
         """Ids of what has to go in, wanted things first, in the order of the table."""
@@ -60,18 +58,13 @@ class ArrangeModel(PageModel):
         wished = {w.thing: [names.get(b, b) for b in w.bays] for w in job.arrange.bays}
         rows: list[list[Cell]] = []
         for u in job.arrange.wanted:
-            rows.append([
-                (u.name, "bold"),
-                ("to come", ""),
-                (", ".join(wished.get(u.id, ["anywhere"])), ""),
-                ("drop", ""),
-            ])
+            may = ", ".join(wished.get(u.id, ["anywhere"]))
+            rows.append([(u.name, "bold"), ("to come", ""), (may, ""), ("drop", "")])
         for u in job.units:
             stays = u.id in job.arrange.pinned
-            rows.append([
-                (u.name, ""), (names.get(u.bay, u.bay), ""), ("" if stays else ", ".join(wished.get(u.id, ["anywhere"])), ""),
-                ("pinned" if stays else "moves", "bold" if stays else ""),
-            ])  # fmt: skip
+            may = "" if stays else ", ".join(wished.get(u.id, ["anywhere"]))
+            word = ("pinned", "bold") if stays else ("moves", "")
+            rows.append([(u.name, ""), (names.get(u.bay, u.bay), ""), (may, ""), word])
         return rows
 
     def press(self, row: int, column: int) -> None:
@@ -125,8 +118,6 @@ class ArrangeModel(PageModel):
             )
         return ""
 
-    # What counts
-
     def weights(self) -> dict[str, float]:
         """How much each part counts now."""
         return dict(
@@ -143,6 +134,12 @@ class ArrangeModel(PageModel):
         """How much a part counts, in words."""
         now = self.weights()[part]
         return min(WEIGHTS, key=lambda w: abs(w[0] - now))[1]
+
+
+class ArrangeModel(WantedModel):
+    """How good what was found is, the layouts to choose from, and how they look."""
+
+    _drawn: tuple[Job, Assembly] | None = None
 
     def figures(self, part: str) -> str:
         """What the layout that is looked at has of a part, and what the one in hand has."""
@@ -166,8 +163,6 @@ class ArrangeModel(PageModel):
         if part == "room":
             return show(amount, "length", system)
         return f"{amount:.1f}"
-
-    # How good it is
 
     def words(self) -> str:
         """The sentence about the run: how good, or why not."""
@@ -208,8 +203,6 @@ class ArrangeModel(PageModel):
     def course(self) -> list[tuple[float, float | None, float | None]]:
         """Seconds, points and bound in the course of the run."""
         return self._session.arranging.trace
-
-    # The layouts
 
     def offers(self) -> tuple[Offer, ...]:
         """The layouts to choose from."""

@@ -1,7 +1,7 @@
 """The page Arrange: a list and weights above, the best layout so far in pictures, the layouts to choose from below."""
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer
-from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from roomy_hull.arrange.instance import PARTS
@@ -77,9 +77,8 @@ def _station(side: str) -> Station:
     return side  # type: ignore[return-value]  # bays are on the left, the right or at the rear
 
 
-def _hatch(theme: Theme):  # type: ignore[no-untyped-def]
-    from PyQt6.QtGui import QBrush
-
+def _hatch(theme: Theme) -> QBrush:
+    """What is pinned."""
     return QBrush(QColor(theme.accent), Qt.BrushStyle.BDiagPattern)
 
 

@@ -1,0 +1,158 @@
+"""Offers: layouts to choose from, what a run came to, and the sentence that says how good it is."""
+
+from typing import Literal
+
+import msgspec
+
+from roomy_hull.arrange import impossible
+from roomy_hull.arrange.search import Found
+from roomy_hull.arrange.worth import Value
+from roomy_hull.job.model import Job
+
+Sort = Literal["best", "clear", "other", "improved", "as it is"]
+
+
+class Offer(msgspec.Struct, frozen=True, eq=False):
+    """One layout to choose.
+
+    Attributes
+    ----------
+    sort : str
+        ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered beyond
+        strips) or ``as it is``.
+    job : Job
+        The job with it.
+    value : Value
+        What it is worth, part by part.
+    stops, looks : tuple of str
+        Open findings about what was arranged.
+    """
+
+    sort: Sort
+    job: Job
+    value: Value
+    stops: tuple[str, ...]
+    looks: tuple[str, ...]
+
+
+class Arranged(msgspec.Struct, frozen=True, eq=False):
+    """What arranging came to.
+
+    Attributes
+    ----------
+    offers : tuple of Offer
+        The one to take first; empty where nothing was found.
+    words : str
+        How good the first is, or why there is none.
+    hand : Value or None
+        What the job's own layout is worth, where it has everything.
+    bound : float
+        Nothing built in strips is worth less; infinite below 0 where nothing is proved. [points]
+    proved : bool
+        Whether nothing built in strips is better than the best.
+    most : int
+        Units a strip may have.
+    cell : float
+        Width of a cell. [mm]
+    reason : Reason or None
+        Why it does not fit.
+    found : Found or None
+        The last search.
+    judged : int
+        Verdicts asked for.
+    seconds : float
+        In all. [s]
+    stopped : bool
+        Whether somebody ended it.
+    too_many : tuple of str
+        Ids of those that do not go in together.
+    """
+
+    offers: tuple[Offer, ...]
+    words: str
+    hand: Value | None
+    bound: float
+    proved: bool
+    most: int
+    cell: float
+    reason: impossible.Reason | None
+    found: Found | None
+    judged: int
+    seconds: float
+    stopped: bool = False
+    too_many: tuple[str, ...] = ()
+
+
+class Told(msgspec.Struct, frozen=True, eq=False):
+    """What is told on the way: what is done, points of the best and the bound, seconds, and the best so far as a job."""
+
+    words: str
+    best: float | None
+    bound: float | None
+    seconds: float
+    job: Job | None = None
+
+
+LEFT_FOR_LOOKS = 0.05
+"""A layout without a finding may be so much dearer than the best and still be put first."""
+
+
+def in_order(offers: list[Offer]) -> list[Offer]:
+    """The one to take first: of those not much dearer than the cheapest the one with the fewest findings."""
+    if not offers:
+        return offers
+    least = min(o.value.points for o in offers)
+    near = [o for o in offers if o.value.points <= least + LEFT_FOR_LOOKS * abs(least) + 1e-9]
+    first = min(near, key=lambda o: (len(o.stops), len(o.looks), o.value.points))
+    return [
+        first,
+        *sorted(
+            (o for o in offers if o is not first), key=lambda o: (o.sort == "other", o.value.points)
+        ),
+    ]
+
+
+def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool) -> str:
+    """Say how good the first layout is.
+
+    Parameters
+    ----------
+    offers : tuple of Offer
+        The layouts, the first to be taken first.
+    bound : float
+        Nothing built in strips is worth less. [points]
+    most : int
+        Units a strip may have.
+    proved : bool
+        Whether nothing built in strips is better than the best of strips.
+
+    Returns
+    -------
+    str
+        One or two sentences.
+    """
+    top = offers[0]
+    points = f"{top.value.points:.1f} points"
+    if top.sort == "as it is":
+        return f"The layout as it is, {points}, was not bettered."
+    best = next((o for o in offers if o.sort == "best"), None)
+    if best is None:
+        return f"Best found: {points}. Nothing is proved of it."
+    class_ = f"built in stacks of up to {most}"
+    left = best.value.points - bound
+    if proved:
+        about = f"Nothing {class_} is better than {best.value.points:.1f}"
+    elif bound > float("-inf"):
+        share = f", {left / abs(best.value.points):.1%}" if abs(best.value.points) > 1e-6 else ""
+        about = f"No layout {class_} is better than {bound:.1f}: at most {left:.1f} points{share} are left"
+    else:
+        about = "Nothing is proved of it"
+    if top is best:
+        return f"Best found: {points}. {about}."
+    if top.sort == "clear":
+        return f"First without a finding: {points}. {about}, findings or not."
+    gain = best.value.points - top.value.points
+    if gain < 0:
+        return f"First: {points}, with fewer findings. {about}."
+    more = f"this one crosses the stacks and is {gain:.1f} points better still, without proof"
+    return f"Best found: {points}. {about}; {more}."

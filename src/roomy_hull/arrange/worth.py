@@ -1,0 +1,221 @@
+"""Worth: what a layout is worth, and which rules it breaks, from nothing but where things are."""
+
+import math
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from roomy_hull.arrange.instance import CARRIER, Apart, At, Instance, Layout, ceiling, which
+
+
+class Value(NamedTuple):
+    """What a layout is worth: its parts in their own units, and all of them in points; less is better.
+
+    `axle` [kg], `balance` [kg], `low` [kg·m], `reach` [100 mm times use], `runs` [m times weight], `room` [mm].
+    """
+
+    axle: float
+    balance: float
+    low: float
+    reach: float
+    runs: float
+    room: float
+    points: float
+
+
+class Place(NamedTuple):
+    """An item in a bay, where it begins along the wall, and its height. [mm]"""
+
+    item: int
+    bay: int
+    u: float
+    level: float
+
+
+def value(instance: Instance, layout: Layout) -> Value:
+    """Value a layout, by itself and from nothing but where things are.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    layout : tuple of At
+        A place for each unit.
+
+    Returns
+    -------
+    Value
+        Parts, and their sum in points; less is better. The free wall counts the other way.
+    """
+    places = [
+        Place(which(n, at), at.bay, instance.u(which(n, at), at.cell), at.level)
+        for n, at in enumerate(layout)
+    ]
+    return valued(instance, places, free_wall(instance, layout))
+
+
+def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
+    """Value units where they are, on any pitch.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    places : sequence of Place
+        One for each unit, in order. [mm]
+    room : float
+        The widest stretch of free wall. [mm]
+
+    Returns
+    -------
+    Value
+        As of `value`.
+    """
+    axle = low = reach = 0.0
+    lean = instance.lean
+    where = []
+    for at in places:
+        item, spot = instance.items[at.item], instance.spot(at.item, at.bay)
+        ax, ay = instance.bays[at.bay].along
+        x, y, z = spot.x + ax * at.u, spot.y + ay * at.u, spot.z + at.level
+        where.append((x, y))
+        axle += item.kg * instance.per_x * (x - instance.x_from)
+        lean += item.kg * instance.per_y * y
+        low += item.kg * (z - instance.z_from) / 1000
+        middle = spot.middle + at.level
+        reach += item.use * max(0.0, item.band[0] - middle, middle - item.band[1]) / 100
+    runs = sum(
+        r.weight * sum(abs(p - q) for p, q in zip(where[r.a], where[r.b], strict=True)) / 1000
+        for r in instance.runs
+    )
+    runs += sum(
+        t.weight * (abs(where[t.a][0] - t.x) + abs(where[t.a][1] - t.y)) / 1000
+        for t in instance.ties
+    )
+    points = instance.weights.points()
+    parts = {
+        "axle": axle,
+        "balance": abs(lean),
+        "low": low,
+        "reach": reach,
+        "runs": runs,
+        "room": -room,
+    }
+    return Value(
+        axle, abs(lean), low, reach, runs, room, sum(points[k] * v for k, v in parts.items())
+    )
+
+
+def free_wall(instance: Instance, layout: Layout) -> float:
+    """The widest stretch of wall with nothing on it, in whole cells. [mm]"""
+    widest = 0
+    for b, bay in enumerate(instance.bays):
+        taken = {
+            c
+            for i, at in enumerate(layout)
+            if at.bay == b and at.item < 0
+            for c in range(at.cell, at.cell + instance.items[i].cells)
+        }
+        run = 0
+        for c in range(bay.cells):
+            run = 0 if c in taken else run + 1
+            widest = max(widest, run)
+    return widest * instance.cell
+
+
+def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...]]]:
+    """Say which rules a layout breaks, by itself and from nothing but where things are.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    layout : tuple of At
+        A place for each.
+
+    Returns
+    -------
+    list of (str, tuple of int)
+        ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
+    """
+    found: list[tuple[str, tuple[int, ...]]] = []
+    for n, at in enumerate(layout):
+        i = which(n, at)
+        item, spot = instance.items[i], instance.items[i].spots[at.bay]
+        if (
+            spot is None
+            or at.cell < 0
+            or not spot.free.allows(instance.u(i, at.cell), float(at.level))
+        ):
+            found.append(("place", (n,)))
+            continue
+        if item.stance != "hang" and not _stands(instance, layout, n):
+            found.append(("support", (n,)))
+        for m in range(n):
+            if layout[m].bay == at.bay and _too_near(
+                instance, (i, at), (which(m, layout[m]), layout[m])
+            ):
+                found.append(("overlap", (m, n)))
+    found += [("apart", (a.a, a.b)) for a in instance.aparts if too_close(instance, a, layout)]
+    return found
+
+
+def too_close(instance: Instance, apart: Apart, layout: Layout) -> bool:
+    """Whether two units of one bay have less wall between them than is wished."""
+    one, other = layout[apart.a], layout[apart.b]
+    return (
+        one.bay == other.bay
+        and _gap(instance, apart.a, one.cell, apart.b, other.cell) < apart.gap - 1e-6
+    )
+
+
+def _gap(instance: Instance, i: int, cell: int, j: int, other: int) -> float:
+    """The wall between two units of one bay; below 0 where they overlap along it. [mm]"""
+    a, b = instance.u(i, cell), instance.u(j, other)
+    return max(b - a - instance.items[i].width, a - b - instance.items[j].width)
+
+
+def _too_near(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> bool:
+    """Whether two units of one bay share room, what has to stay clear above the lower one and between them included."""
+    (i, a), (j, b) = one, other
+    p, q = instance.items[i], instance.items[j]
+    if p.unit >= 0 or q.unit >= 0:
+        return _behind(instance, one, other)
+    if a.cell >= b.cell + q.cells or b.cell >= a.cell + p.cells:
+        return False
+    if a.level < b.level:
+        return b.level < a.level + ceiling(p) + math.ceil(q.below - 1e-6)
+    return a.level < b.level + ceiling(q) + math.ceil(p.below - 1e-6)
+
+
+def _behind(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> bool:
+    """Whether two units of which one stands behind others share room, with what has to stay clear before and behind."""
+    (i, a), (j, b) = one, other
+    p, q = instance.items[i], instance.items[j]
+    u, t = instance.u(i, a.cell), instance.u(j, b.cell)
+    v, w = instance.spot(i, a.bay).v, instance.spot(j, b.bay).v
+    if u >= t + q.width or t >= u + p.width:
+        return False
+    if a.level >= b.level + q.height or b.level >= a.level + p.height:
+        return False
+    if v > w:
+        return v < w + q.depth + max(q.back, p.front) - 1e-6
+    return w < v + p.depth + max(p.back, q.front) - 1e-6
+
+
+def _stands(instance: Instance, layout: Layout, i: int) -> bool:
+    """Whether a unit stands on its feet, or rests on carriers under both its ends."""
+    at, item = layout[i], instance.items[i]
+    u = instance.u(i, at.cell)
+    for level, stretches in instance.spot(i, at.bay).feet:
+        if level == at.level and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches):
+            return True
+    if item.stance == "floor":
+        return False
+    ends = (at.cell, at.cell + item.cells - 1)
+    below = [
+        (b.cell, b.cell + instance.items[j].cells)
+        for j, b in enumerate(layout)
+        if j != i and b.bay == at.bay and b.item < 0 and instance.items[j].carries
+        and 0 <= at.level - b.level - ceiling(instance.items[j]) <= CARRIER + item.below
+    ]  # fmt: skip
+    return all(any(a <= end < b for a, b in below) for end in ends)
