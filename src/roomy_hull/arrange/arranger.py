@@ -32,6 +32,10 @@ MOST_JUDGED = 14
 MOST_OFFERED = 4
 
 
+MOST_ROUNDS = 6
+"""So often it is searched anew for a layout without findings."""
+OTHERWISE = 0.1
+"""Another layout is worth showing where it is no more dearer than this."""
 SHARE = 0.55
 """Where the job has a layout already, so much of the time goes to the proof, and the rest to bettering that."""
 
@@ -188,7 +192,7 @@ class Arranger:
             best = min(passing, key=lambda at: value(instance, at).points)
             offers.append(self._offer("best", best, passing[best]))
             if passing[best].looks:
-                offers += self._clear(rows, value(instance, best).points, passing)
+                offers += self._clear(best, passing)
         top = offers[0] if offers else None
         better = improved(self, top.job if top else (self.verdict.job if hand is not None else None),
                           top.value if top else hand)  # fmt: skip
@@ -215,45 +219,33 @@ class Arranger:
         return Offer(sort, judged.job, value(self.of.instance, layout), tuple(f.title for f in judged.stops),
                      tuple(f.title for f in judged.looks))  # fmt: skip
 
-    def _clear(
-        self, rows: Iterable[tuple[float, Layout]], best: float, passing: dict[Layout, Judged]
-    ) -> list[Offer]:
-        """A layout without any finding about what was arranged, or with fewer, not much dearer."""
-        fewest = min(len(j.looks) for j in passing.values())
-        bad: set[frozenset[tuple[int, int, int]]] = set()
-        for layout, judged in passing.items():
-            bad |= self._heights(layout, judged)
+    def _clear(self, best: Layout, passing: dict[Layout, Judged]) -> list[Offer]:
+        """A layout with fewer findings about what was arranged, or none: searched for with what brings them forbidden."""
+        instance, rules = self.of.instance, self.judge.rules.copy()
+        fewest = len(passing[best].looks)
+        most = value(instance, best).points * (1 + LEFT_FOR_LOOKS) + 1e-9
+        self.judge.avoid(rules, best, passing[best].looks)
         found: list[Offer] = []
-        asked = 0
-        for points, layout in rows:
-            if (
-                points > best + LEFT_FOR_LOOKS * abs(best)
-                or asked >= MOST_JUDGED
-                or not self.alive()
-            ):
+        for _ in range(MOST_ROUNDS):
+            if not self.alive():
                 break
-            where = {(n, at.bay, at.level) for n, at in enumerate(layout)}
-            if self.judge.rules.forbid(layout) or layout in passing or any(b <= where for b in bad):
-                continue
+            watch, clashes = self.judge.watch(rules)
+            some = Search(instance, 4, self._at, wanted=0.01).run(
+                watch, clashes, None, rules.nowhere
+            )
+            layout = next((at for _, at in some.layouts), None)
+            if layout is None or value(instance, layout).points > most:
+                break
             judged = self.judge.judge(layout)
-            asked += 1
-            bad |= self._heights(layout, judged)
             if judged.stops:
-                self.judge.learn(layout, judged.stops)
+                self.judge.avoid(rules, layout, judged.stops)
             elif len(judged.looks) < fewest:
                 fewest = len(judged.looks)
                 found = [self._offer("clear", layout, judged)]
-            if fewest == 0:
+            if not judged.stops and not judged.looks:
                 break
+            self.judge.avoid(rules, layout, judged.looks)
         return found
-
-    def _heights(self, layout: Layout, judged: Judged) -> set[frozenset[tuple[int, int, int]]]:
-        """In which bays and at which heights the units of each finding were: tried so again, they bring it again."""
-        return {
-            frozenset((n, layout[n].bay, layout[n].level) for n in about)
-            for f in (*judged.stops, *judged.looks)
-            if (about := self.judge.concerned(f))
-        }
 
     def _others(
         self, rows: Iterable[tuple[float, Layout]], have: list[Layout], most: int
@@ -261,8 +253,10 @@ class Arranger:
         """Layouts in which something that one sees is elsewhere, that pass the verdict."""
         found: list[Offer] = []
         some = chosen(self.of.instance, rows, 3 * max(0, most), have)
-        for _, layout in some:
-            if len(found) >= most or not self._more_time():
+        worst = value(self.of.instance, have[0]).points
+        worst += OTHERWISE * abs(worst)
+        for points, layout in some:
+            if points > worst or len(found) >= most or not self._more_time():
                 break
             if self.judge.rules.forbid(layout):
                 continue

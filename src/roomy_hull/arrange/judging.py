@@ -49,6 +49,10 @@ class Rules(msgspec.Struct, eq=False):
         """How many there are."""
         return len(self.nowhere) + len(self.bars) + len(self.exact)
 
+    def copy(self) -> "Rules":
+        """The same, to be added to."""
+        return Rules(set(self.nowhere), dict(self.bars), set(self.exact))
+
     def forbid(self, layout: Layout) -> bool:
         """Whether a layout breaks one of them."""
         if any(
@@ -243,20 +247,34 @@ class Judge:
         place = place_of(self.of.instance, which(n, at), np.array([at.level], np.int64))
         return at.cell + int(place[0])
 
-    def watch(self) -> tuple[Watch, tuple[Clash, ...]]:
-        """The rules as the search takes them, beside the wishes that keep things apart."""
+    def avoid(self, rules: Rules, layout: Layout, findings: Iterable[Finding]) -> None:
+        """Add to some rules so that findings do not come up again: a unit's height in its bay, or exactly these places.
+
+        Nothing is tried for it, so that what is found with such rules is proved of nothing else.
+        """
+        for f in findings:
+            about = self.concerned(f)
+            if len(about) == 1:
+                n = about[0]
+                at = layout[n]
+                cells = range(self.of.instance.bays[at.bay].cells)
+                rules.nowhere |= {(which(n, at), at.bay, cell, at.level) for cell in cells}
+            elif about:
+                rules.exact.add(tuple((n, layout[n]) for n in about))
+
+    def watch(self, rules: Rules | None = None) -> tuple[Watch, tuple[Clash, ...]]:
+        """Rules as the search takes them, those learned where none are given, beside the wishes that keep things apart."""
+        rules = rules or self.rules
         bars = list(wished_bars(self.of))
         bars += [
-            Bar(a, b, apart, (la, lb), bay)
-            for (a, b, bay, la, lb), apart in self.rules.bars.items()
+            Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in rules.bars.items()
         ]
         units = sorted(
-            {i for bar in bars for i in (bar.a, bar.b)}
-            | {n for row in self.rules.exact for n, _ in row}
+            {i for bar in bars for i in (bar.a, bar.b)} | {n for row in rules.exact for n, _ in row}
         )
         clashes = [
             Clash(tuple((units.index(n), at.bay, self._code(n, at)) for n, at in row))
-            for row in self.rules.exact
+            for row in rules.exact
         ]
         return Watch(tuple(units), tuple(bars)), tuple(clashes)
 

@@ -93,7 +93,7 @@ class Told(msgspec.Struct, frozen=True, eq=False):
     job: Job | None = None
 
 
-LEFT_FOR_LOOKS = 0.05
+LEFT_FOR_LOOKS = 0.15
 """A layout without a finding may be so much dearer than the best and still be put first."""
 
 
