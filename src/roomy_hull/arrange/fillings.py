@@ -12,9 +12,12 @@ from roomy_hull.arrange.master import Bound, Master
 from roomy_hull.arrange.watching import Watch, codes, hits
 
 Bools = NDArray[np.bool_]
-MOST_STATES = 2_500_000
-"""More half-filled bays than this are too many."""
-AT_ONCE = 1_500_000
+MOST_STATES = 6_000_000
+"""More half-filled bays than this are too many in all, and more than that at once."""
+MOST_WAITING = 1_000_000
+A_HALF = 15
+"""While a beam is kept, so many strips are tried on each half-filled bay, taken together."""
+AT_ONCE = 300_000
 """So many pairs of a half-filled bay and a strip are looked at together."""
 
 
@@ -177,17 +180,18 @@ class Sweep:
         )  # fmt: skip
         ends: list[_Half] = []
         tree: list[tuple[Ints, Ints, Ints]] = []
-        count, whole = 0, True
+        count, waits, whole = 0, 1, True
         limit = gap + self.after[0]
         for p in range(self.size + 1):
             if not waiting[p]:
                 continue
             if not alive():
                 return None
-            here = self._thinned(_joined(waiting[p]))
-            waiting[p] = []
+            here = _joined(waiting[p])
+            waits -= len(here.mask)
+            here, waiting[p] = self._thinned(here), []
             if beam is not None and len(here.mask) > beam:
-                here = here.rows(np.argpartition(here.excess, beam)[:beam])
+                here = here.rows(_cheapest(here, beam))
                 whole = False
             last = here.excess + self.idle[p, self.size - p]
             ok = (last <= limit) & ((here.mask & self.must) == self.must)
@@ -197,25 +201,47 @@ class Sweep:
                 end.free = np.maximum(end.free, self.size - p)
                 ends.append(end)
             here = here.rows(np.argsort(here.excess, kind="stable"))
+            near = limit if beam is None else self._nearer(here, p, limit, beam * A_HALF)
+            whole &= near >= limit
             for q in range(p, self.size):
-                for new, strip in self._extended(here, p, q, limit):
+                for new, strip in self._extended(here, p, q, near):
                     tree.append((new.node, strip, np.full(len(strip), q, np.int64)))
                     new.node = count + np.arange(len(strip))
                     count += len(strip)
-                    if count > MOST_STATES:
+                    waits += len(strip)
+                    if count > MOST_STATES or waits > MOST_WAITING:
                         raise TooManyError
                     end_at = q + self.m.strips.cells[strip]
                     for e in np.unique(end_at):
                         waiting[int(e)].append(new.rows(end_at == e))
         return self._ended(ends, tree, whole=whole)
 
+    def _many(self, here: _Half, p: int, q: int, limit: float) -> Ints:
+        """How many half-filled bays, in the order of their excess, each strip at q can be put to within a limit."""
+        _, least = self.lists[q]
+        many: Ints = np.searchsorted(here.excess, limit - self.idle[p, q - p] - least, side="right")
+        return many
+
+    def _nearer(self, here: _Half, p: int, limit: float, most: int) -> float:
+        """A limit within which there are not too many pairs of a half-filled bay and a strip."""
+        def pairs(within: float) -> int:
+            return sum(int(self._many(here, p, q, within).sum()) for q in range(p, self.size))
+
+        if pairs(limit) <= most:
+            return limit
+        low, high = float(here.excess[0] + self.after[p]), limit
+        for _ in range(12):
+            middle = (low + high) / 2
+            low, high = (middle, high) if pairs(middle) <= most else (low, middle)
+        return low
+
     def _extended(self, here: _Half, p: int, q: int, limit: float) -> Iterator[tuple[_Half, Ints]]:
         """Leave the cells from p to q free and put a strip at q, wherever that stays within the limit."""
-        strips, least = self.lists[q]
+        strips, _ = self.lists[q]
         if not len(strips):
             return
         # Both are in the order of what they add: for each strip a first part of the half-filled bays is cheap enough.
-        many = np.searchsorted(here.excess, limit - self.idle[p, q - p] - least, side="right")
+        many = self._many(here, p, q, limit)
         many = many[: int(np.searchsorted(-many, 0, side="left"))]
         for lo, hi in _portions(many):
             few = many[lo:hi]
@@ -260,7 +286,7 @@ class Sweep:
 
     def _thinned(self, s: _Half) -> _Half:
         """Of those with the same units up to the same cell keep what no cheaper one beats whatever follows."""
-        keys = [s.mask, *s.told.T]
+        keys = [*s.told.T, s.mask]  # the last one is the first to be ordered by: joins rely on it
         order = np.lexsort((s.cost, *keys))
         n = len(order)
         new = np.arange(n) == 0
@@ -299,6 +325,14 @@ class Sweep:
             some = _Half(none, np.zeros(0), np.zeros(0), np.zeros(0), runs, runs, none, told, none)
         fields = {f: getattr(some, f) for f in _Half.__struct_fields__}
         return Filling(**fields, whole=whole, parent=parent, strip=strip, cell=cell)
+
+
+def _cheapest(here: _Half, most: int) -> Ints:
+    """Of too many half-filled bays the cheapest, one for each set of units, so that many sets can be completed."""
+    order = np.argsort(here.excess, kind="stable")
+    _, first = np.unique(here.mask[order], return_index=True)
+    found: Ints = order[np.sort(first)[:most]]
+    return found
 
 
 def _columns(some: list[Any], rows: int, kind: Any) -> Any:

@@ -5,12 +5,11 @@ from collections.abc import Callable, Iterator
 import msgspec
 import numpy as np
 
-from roomy_hull.arrange.fillings import Bools, Filling, TooManyError
+from roomy_hull.arrange.fillings import Bools, Filling
 from roomy_hull.arrange.instance import Floats, Ints
 from roomy_hull.arrange.master import Master
 
 AT_ONCE = 400_000
-MOST_PARTS = 3_000_000
 
 
 class Clash(msgspec.Struct, frozen=True):
@@ -62,29 +61,24 @@ def joined(
     Joined or None
         The layouts, cheapest first; none where it was given up.
 
-    Raises
-    ------
-    TooManyError
-        There are too many to look at.
     """
     if any(not len(f.mask) for f in fillings):
         return Joined((), ())
     order = sorted(range(len(fillings)), key=lambda b: len(fillings[b].mask))
-    parts = _Parts(np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 0), np.int64))
-    for b in order[:-1]:
-        parts = _with(parts, fillings[b], gap)
-        if not alive():
-            return None
     worth = _Worth(master, fillings, order, runs, clashes)
     points, rows = [np.zeros(0)], [np.zeros((0, len(order)), np.int64)]
-    for some in _completed(parts, fillings[order[-1]], np.int64((1 << master.of.count) - 1), gap):
+    last = _Last(fillings[order[-1]], np.int64((1 << master.of.count) - 1))
+    for parts in _parts([fillings[b] for b in order[:-1]], last.least, gap):
+        for some in last.completed(parts, gap):
+            if not alive():
+                return None
+            worths, good = worth.of(some)
+            worths, there = worths[good], some[good]
+            best = np.argsort(worths, kind="stable")[:most]
+            points.append(worths[best])
+            rows.append(there[best])
         if not alive():
             return None
-        worths, good = worth.of(some)
-        worths, there = worths[good], some[good]
-        best = np.argsort(worths, kind="stable")[:most]
-        points.append(worths[best])
-        rows.append(there[best])
     every, there = np.concatenate(points), np.concatenate(rows)
     best = np.argsort(every, kind="stable")[:most]
     back = np.argsort(order)
@@ -93,43 +87,66 @@ def joined(
     )
 
 
-def _completed(parts: _Parts, f: Filling, full: np.int64, gap: float) -> Iterator[Ints]:
-    """Every part with every filling of the last bay that has just the units that are missing, so many at once."""
-    masks, start, count = np.unique(f.mask, return_index=True, return_counts=True)
-    least = np.minimum.reduceat(f.excess, start)
-    want = full & ~parts.mask
-    at = np.minimum(np.searchsorted(masks, want), len(masks) - 1)
-    ok = (masks[at] == want) & (parts.excess + least[at] <= gap + 1e-9)
-    chosen, group = np.nonzero(ok)[0], at[ok]
-    many = count[group]
-    lo = 0
-    while lo < len(chosen):
-        hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
-        n = many[lo:hi]
-        pick = np.repeat(np.arange(lo, hi), n)
-        row = start[group[pick]] + np.arange(len(pick)) - np.repeat(np.cumsum(n) - n, n)
-        fine = parts.excess[chosen[pick]] + f.excess[row] <= gap + 1e-9
-        yield np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
-        lo = hi
+def _parts(some: list[Filling], last: float, gap: float) -> Iterator[_Parts]:
+    """Fillings of all bays but one taken together, so many at once, where they share no unit and stay within the gap.
 
-
-def _with(parts: _Parts, f: Filling, gap: float) -> _Parts:
-    """Every part with every filling of one bay more that has none of its units."""
-    masks, excess, rows = [], [], []
-    total = 0
+    `last` is the least excess of the bay that is still to come. [points]
+    """
+    start = _Parts(np.zeros(1, np.int64), np.zeros(1), np.zeros((1, 0), np.int64))
+    if not some:
+        yield start
+        return
+    before = _parts(some[:-1], last, gap) if len(some) > 1 else iter((start,))
+    f = some[-1]
     order = np.argsort(f.excess, kind="stable")
-    for lo in range(0, len(parts.mask), max(1, AT_ONCE // max(1, len(order)))):
-        hi = lo + max(1, AT_ONCE // max(1, len(order)))
-        ok = (parts.mask[lo:hi, None] & f.mask[order]) == 0
-        sums = parts.excess[lo:hi, None] + f.excess[order]
-        a, b = np.nonzero(ok & (sums <= gap + 1e-9))
-        total += len(a)
-        if total > MOST_PARTS:
-            raise TooManyError
-        masks.append(parts.mask[lo + a] | f.mask[order[b]])
-        excess.append(sums[a, b])
-        rows.append(np.concatenate([parts.rows[lo + a], order[b][:, None]], axis=1))
-    return _Parts(np.concatenate(masks), np.concatenate(excess), np.concatenate(rows))
+    excess, mask = f.excess[order], f.mask[order]
+    for parts in before:
+        # In the order of excess a first part of the fillings is cheap enough for each part.
+        many = np.searchsorted(excess, gap + 1e-9 - last - parts.excess, side="right")
+        lo = 0
+        while lo < len(many):
+            hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
+            n = many[lo:hi]
+            a = np.repeat(np.arange(lo, hi), n)
+            b = np.arange(len(a)) - np.repeat(np.cumsum(n) - n, n)
+            ok = (parts.mask[a] & mask[b]) == 0
+            a, b = a[ok], b[ok]
+            lo = hi
+            if len(a):
+                yield _Parts(
+                    parts.mask[a] | mask[b],
+                    parts.excess[a] + excess[b],
+                    np.concatenate([parts.rows[a], order[b][:, None]], axis=1),
+                )
+
+
+class _Last:
+    """The fillings of the last bay, looked up by the units that are missing; they are ordered by their units."""
+
+    def __init__(self, f: Filling, full: np.int64) -> None:
+        self.f, self.full = f, full
+        self.masks, self.start, self.count = np.unique(
+            f.mask, return_index=True, return_counts=True
+        )
+        self.by_mask = np.minimum.reduceat(f.excess, self.start)
+        self.least = float(self.by_mask.min())
+
+    def completed(self, parts: _Parts, gap: float) -> Iterator[Ints]:
+        """Every part with every filling that has just the units that are missing, so many at once."""
+        want = self.full & ~parts.mask
+        at = np.minimum(np.searchsorted(self.masks, want), len(self.masks) - 1)
+        ok = (self.masks[at] == want) & (parts.excess + self.by_mask[at] <= gap + 1e-9)
+        chosen, group = np.nonzero(ok)[0], at[ok]
+        many = self.count[group]
+        lo = 0
+        while lo < len(chosen):
+            hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
+            n = many[lo:hi]
+            pick = np.repeat(np.arange(lo, hi), n)
+            row = self.start[group[pick]] + np.arange(len(pick)) - np.repeat(np.cumsum(n) - n, n)
+            fine = parts.excess[chosen[pick]] + self.f.excess[row] <= gap + 1e-9
+            yield np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
+            lo = hi
 
 
 class _Worth:

@@ -269,9 +269,8 @@ class _Loop:
         if self.beam is not None and best is not None and not whole:
             # There is a layout: from here on exactly.
             self.beam = None
-            self.gap = max(
-                1.2 * (self.bound - root), 0.6 * (0.97 * best[0] - root), 0.012 * self.scale
-            )
+            wanted = min(0.6 * (0.97 * best[0] - root), 2.0 * self.gap)
+            self.gap = max(1.2 * (self.bound - root), wanted, 0.012 * self.scale)
             return True
         if (
             whole
@@ -279,7 +278,8 @@ class _Loop:
             and self.gap > NOTHING * self.scale + MISSING * self.search.of.count
         ):
             return False
-        self.gap = self.gap * 1.5 if self.gap * 1.5 < self.lid else (self.gap + self.lid) / 2
+        grown = self.gap * (1.5 if best is not None else 2.0)
+        self.gap = grown if grown < self.lid else (self.gap + self.lid) / 2
         if self.beam is not None and not whole:
             self.beam = int(self.beam * 1.4)
         return self.lid - self.gap >= LEAST_STEP * self.scale
