@@ -65,7 +65,7 @@ def cut(chance: random.Random, many: int, sides: list[tuple[str, int]]) -> list[
                 upper = chance.randint(6, block.high - 6)
                 block.high -= upper
                 column.append(Block(block.bay, block.cells, upper, False))
-            elif len(column) < 4 and 8 <= block.cells and block.high <= 13 and not block.low:
+            elif len(column) < 4 and block.cells >= 8 and block.high <= 13 and not block.low:
                 right = chance.randint(3, block.cells - 3)
                 block.cells -= right
                 column.append(Block(block.bay, right, block.high, False))

@@ -224,6 +224,7 @@ class Sweep:
 
     def _nearer(self, here: _Half, p: int, limit: float, most: int) -> float:
         """A limit within which there are not too many pairs of a half-filled bay and a strip."""
+
         def pairs(within: float) -> int:
             return sum(int(self._many(here, p, q, within).sum()) for q in range(p, self.size))
 

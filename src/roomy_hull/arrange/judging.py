@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 
 from roomy_hull.arrange.gather import Gathered
-from roomy_hull.arrange.instance import At, Layout, which
+from roomy_hull.arrange.instance import At, Instance, Layout, which
 from roomy_hull.arrange.joining import Clash
 from roomy_hull.arrange.layouts import placed
 from roomy_hull.arrange.watching import Bar, Watch, place_of
@@ -242,46 +242,44 @@ class Judge:
             beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
         )
 
-    def _code(self, n: int, at: At) -> int:
-        """The code of a unit's exact place."""
-        place = place_of(self.of.instance, which(n, at), np.array([at.level], np.int64))
-        return at.cell + int(place[0])
-
-    def avoid(self, rules: Rules, layout: Layout, findings: Iterable[Finding]) -> None:
-        """Add to some rules so that findings do not come up again: a unit's height in its bay, or exactly these places.
-
-        Nothing is tried for it, so that what is found with such rules is proved of nothing else.
-        """
-        for f in findings:
-            about = self.concerned(f)
-            if len(about) == 1:
-                n = about[0]
-                at = layout[n]
-                cells = range(self.of.instance.bays[at.bay].cells)
-                rules.nowhere |= {(which(n, at), at.bay, cell, at.level) for cell in cells}
-            elif about:
-                rules.exact.add(tuple((n, layout[n]) for n in about))
-
     def watch(self, rules: Rules | None = None) -> tuple[Watch, tuple[Clash, ...]]:
         """Rules as the search takes them, those learned where none are given, beside the wishes that keep things apart."""
-        rules = rules or self.rules
-        bars = list(wished_bars(self.of))
-        bars += [
-            Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in rules.bars.items()
-        ]
-        units = sorted(
-            {i for bar in bars for i in (bar.a, bar.b)} | {n for row in rules.exact for n, _ in row}
-        )
-        clashes = [
-            Clash(tuple((units.index(n), at.bay, self._code(n, at)) for n, at in row))
-            for row in rules.exact
-        ]
-        return Watch(tuple(units), tuple(bars)), tuple(clashes)
+        return rule_watch(self.of.instance, rules or self.rules)
 
 
-def wished_bars(gathered: Gathered) -> Iterable[Bar]:
+def rule_watch(instance: Instance, rules: Rules) -> tuple[Watch, tuple[Clash, ...]]:
+    """Rules as the search takes them, beside the wishes that keep things apart.
+
+    Parameters
+    ----------
+    instance : Instance
+        What has to go where.
+    rules : Rules
+        What may not be.
+
+    Returns
+    -------
+    (Watch, tuple of Clash)
+        Pairs within a bay and the units to be watched; exact places that may not be together.
+    """
+    bars = list(wished_bars(instance))
+    bars += [Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in rules.bars.items()]
+    units = sorted(
+        {i for bar in bars for i in (bar.a, bar.b)} | {n for row in rules.exact for n, _ in row}
+    )
+
+    def code(n: int, at: At) -> int:
+        place = place_of(instance, which(n, at), np.array([at.level], np.int64))
+        return at.cell + int(place[0])
+
+    clashes = [
+        Clash(tuple((units.index(n), at.bay, code(n, at)) for n, at in row)) for row in rules.exact
+    ]
+    return Watch(tuple(units), tuple(bars)), tuple(clashes)
+
+
+def wished_bars(instance: Instance) -> Iterable[Bar]:
     """What is to be kept apart along the wall, as bars of any height."""
-    instance = gathered.instance
     longest = max(b.cells for b in instance.bays)
     for apart in instance.aparts:
         a, b = instance.items[apart.a], instance.items[apart.b]

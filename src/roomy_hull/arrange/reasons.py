@@ -108,7 +108,7 @@ def why_here(
         return alive() and time.monotonic() < until
 
     nowhere = [] if there == "in another bay" else _here(of, n, bay)
-    bars = tuple(wished_bars(of))
+    bars = tuple(wished_bars(of.instance))
     watch = Watch(tuple(sorted({i for b in bars for i in (b.a, b.b)})), bars)
     found = Search(other, 4, going).run(watch, nowhere=nowhere)
     if not found.layouts:
