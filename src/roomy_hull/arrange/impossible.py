@@ -14,6 +14,10 @@ from roomy_hull.core import lazily
 highspy: Any = lazily.module("highspy")
 
 
+LONGEST = 2.0
+"""So long it is tried to settle one set by whole strips. [s]"""
+
+
 class Reason(msgspec.Struct, frozen=True):
     """Why not.
 
@@ -65,6 +69,16 @@ def _bays_of(instance: Instance, n: int) -> frozenset[int]:
     )  # fmt: skip
 
 
+def _length(instance: Instance, bay: int) -> float:
+    """How much wall of a bay any unit may use. [mm]"""
+    ends = [
+        s.free.room[2] + item.width
+        for item in instance.items
+        if (s := item.spots[bay]) is not None and s.free.room is not None
+    ]
+    return max(ends, default=0.0)
+
+
 def _riders(instance: Instance) -> frozenset[int]:
     """Units that may stand behind another one, and so need no face of their own."""
     return frozenset(instance.unit(r) for f in instance.behind for r in f.riders)
@@ -88,9 +102,7 @@ def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
     riders = _riders(instance)
     for some in range(1, 1 << len(instance.bays)):
         bays = {b for b in range(len(instance.bays)) if some >> b & 1}
-        room = sum(instance.bays[b].cells * instance.cell * instance.bays[b].height for b in bays)
-        # A cell more: the last unit's running gap may lie outside.
-        room += sum(instance.bays[b].height * instance.cell for b in bays)
+        room = sum(_length(instance, b) * instance.bays[b].height for b in bays)
         inside = [n for n in units if n not in riders and _bays_of(instance, n) <= bays]
         if sum(instance.items[n].width * instance.items[n].height for n in inside) > room + 1e-6:
             return tuple(sorted(bays))
@@ -120,15 +132,19 @@ def reason(
     large = too_large(instance)
     if large:
         return Reason("large", large[:1], tuple(range(len(instance.bays))))
-    if by_area(instance, every) is not None:
+    strips = list_strips(instance, Places(instance), most, alive=alive)
+    area = by_area(instance, every) is not None
+    if strips.complete and not _strips_fit(instance, strips, every):
+        few = _fewest(instance, every, lambda some: not _strips_fit(instance, strips, some), alive)
+        bays = by_area(instance, few)
+        if bays is not None:
+            return Reason("area", tuple(few), bays)
+        bays = tuple(sorted({b for n in few for b in _bays_of(instance, n)}))
+        return Reason("strips", tuple(few), bays, strips.most)
+    if area:
         few = _fewest(instance, every, lambda some: by_area(instance, some) is not None, alive)
         return Reason("area", tuple(few), by_area(instance, few) or ())
-    strips = list_strips(instance, Places(instance), most, alive=alive)
-    if not strips.complete or _strips_fit(instance, strips, every):
-        return None
-    few = _fewest(instance, every, lambda some: not _strips_fit(instance, strips, some), alive)
-    bays = {b for n in few for b in _bays_of(instance, n)}
-    return Reason("strips", tuple(few), tuple(sorted(bays)), strips.most)
+    return None
 
 
 def _fewest(
@@ -153,10 +169,10 @@ def _fewest(
 
 
 def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> bool:
-    """Whether the units can be cut into strips that fit side by side, parts of strips allowed.
+    """Whether the units can be cut into strips that fit side by side.
 
     A strip takes its width in one bay; how strips lie beside one another, rules and runs are left out: where even that
-    does not go, no layout of strips does. Units left out may be in strips or not.
+    does not go, no layout of strips does. First with parts of strips, which is quick and often proof enough, then whole.
     """
     want = np.zeros(instance.count, bool)
     want[list(units)] = True
@@ -188,7 +204,17 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
             lp.addCol(0.0, 0.0, inf, len(rows), np.array(rows, np.int32),
                       np.array([*has[k][has[k] > 0], float(cells[k])]))  # fmt: skip
     lp.run()
-    return bool(lp.getInfo().objective_function_value <= 1e-6)
+    if lp.getInfo().objective_function_value > 1e-6:
+        return False
+    many = lp.getNumCol()
+    lp.setOptionValue("time_limit", LONGEST)
+    lp.changeColsIntegrality(
+        many, np.arange(many, dtype=np.int32), np.array([highspy.HighsVarType.kInteger] * many)
+    )
+    lp.run()
+    # What is not settled in time is no proof.
+    proved = lp.getInfo().mip_dual_bound
+    return bool(proved <= 0.5)
 
 
 def worded(instance: Instance, why: Reason) -> str:

@@ -242,6 +242,21 @@ class Judge:
             beside and p.level < q.level + items[b].height and q.level < p.level + items[a].height
         )
 
+    def avoid(self, rules: Rules, layout: Layout, findings: Iterable[Finding]) -> None:
+        """Add to some rules so that findings do not come up again: a unit's height in its bay, or exactly these places.
+
+        Nothing is tried for it, so that what is found with such rules is proved of nothing else.
+        """
+        for f in findings:
+            about = self.concerned(f)
+            if len(about) == 1:
+                n = about[0]
+                at = layout[n]
+                cells = range(self.of.instance.bays[at.bay].cells)
+                rules.nowhere |= {(which(n, at), at.bay, cell, at.level) for cell in cells}
+            elif about:
+                rules.exact.add(tuple((n, layout[n]) for n in about))
+
     def watch(self, rules: Rules | None = None) -> tuple[Watch, tuple[Clash, ...]]:
         """Rules as the search takes them, those learned where none are given, beside the wishes that keep things apart."""
         return rule_watch(self.of.instance, rules or self.rules)
