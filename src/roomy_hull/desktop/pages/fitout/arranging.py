@@ -2,7 +2,15 @@
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer
 from PyQt6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSlider,
+    QVBoxLayout,
+    QWidget,
+)
 
 from roomy_hull.arrange.instance import PARTS
 from roomy_hull.desktop.following import follow
@@ -200,6 +208,7 @@ class ArrangePage(LoadsPage):
         self.list = Grid("What has to go in", rows_chosen=True)
         self.list.cellClicked.connect(self._pressed)
         self.list.row_height(20)
+        self.list.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.weights = [Weight(self.model, session, part) for part in PARTS]
         self.layout_, self.course = Layout(self.model, session, theme), Course(self.model, theme)
         self.table = Grid("Layouts to choose from", rows_chosen=True)
