@@ -3,14 +3,17 @@
 import time
 from collections.abc import Callable, Iterable
 
+import msgspec
+
 from roomy_hull.arrange import impossible
 from roomy_hull.arrange.choosing import chosen
 from roomy_hull.arrange.gather import gather
 from roomy_hull.arrange.improving import improved
-from roomy_hull.arrange.instance import Layout
+from roomy_hull.arrange.instance import Instance, Layout
 from roomy_hull.arrange.judging import Judge, Judged
 from roomy_hull.arrange.layouts import as_it_stands, in_cells
 from roomy_hull.arrange.offers import (
+    BEHIND,
     LEFT_FOR_LOOKS,
     Arranged,
     Offer,
@@ -32,6 +35,8 @@ MOST_JUDGED = 14
 MOST_OFFERED = 4
 
 
+FRONT = 0.6
+"""Of the time for the proof so much goes to layouts with everything in front, where things can stand behind others."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
 OTHERWISE = 0.1
@@ -71,6 +76,7 @@ class Arranger:
         self._progress = progress
         self._since = time.monotonic()
         self._going, self._alone, self._share = True, True, 1.0
+        self._class = ""
         self._shown: tuple[Layout, Job] | None = None
         self._last: tuple[float | None, float | None] = (None, None)
         self.of = gather(verdict, wish, pitch)
@@ -142,17 +148,36 @@ class Arranger:
         return self._going and self.seconds < self.limit + 5
 
     def _search(self, start: Layout | None) -> tuple[Found | None, dict[Layout, Judged]]:
-        """Search and judge in turn, until the best that the search finds passes the verdict."""
-        instance = self.of.instance
+        """Search with everything in front, and then, where things can stand behind others, with that too."""
+        full = self.of.instance
+        front = msgspec.structs.replace(full, items=full.items[: full.count], behind=())
         passing: dict[Layout, Judged] = {}
-        known = start
-        found: Found | None = None
+        whole = self._share
+        self._share = whole * (FRONT if full.behind else 1.0)
+        plain = start if start is None or all(at.item < 0 for at in start) else None
+        found = self._until_it_passes(front, plain, passing, thin=self._alone)
+        self._share = whole
+        if full.behind and self.alive():
+            best = min(passing, key=lambda at: value(full, at).points, default=start)
+            more = self._until_it_passes(
+                full, best, passing, thin=self._alone and not found.layouts
+            )
+            if more.complete or not found.layouts:
+                self._class = BEHIND
+                return more, passing
+        return found, passing
+
+    def _until_it_passes(
+        self, instance: Instance, known: Layout | None, passing: dict[Layout, Judged], *, thin: bool
+    ) -> Found:
+        """Search and judge in turn, until the best that the search finds passes the verdict."""
         while True:
             watch, clashes = self.judge.watch()
             if known is not None and (self.judge.rules.forbid(known) or broken(instance, known)):
                 known = None
-            search = Search(instance, 4, self._at, thin=self._alone)
-            found = search.run(watch, clashes, known, self.judge.rules.nowhere)
+            found = Search(instance, 4, self._at, thin=thin).run(
+                watch, clashes, known, self.judge.rules.nowhere
+            )
             learned = len(self.judge.rules)
             best = self._first_passing(found.layouts, passing)
             if (
@@ -161,7 +186,7 @@ class Arranger:
                 or self.judge.asked >= MOST_JUDGED
                 or not self.alive()
             ):
-                return found, passing
+                return found
             known = best
 
     def _first_passing(
@@ -292,7 +317,7 @@ class Arranger:
             and proof is not None
             and proof <= found.bound + 1e-6 * abs(proof)
         )
-        words = sentence(offers, bound, most, proved=proved)
+        words = sentence(offers, bound, most, proved=proved, behind=self._class)
         return Arranged(offers, words, hand, bound, proved, most, self.of.instance.cell, None, found, self.judge.asked,
                         self.seconds, not self._going)  # fmt: skip
 

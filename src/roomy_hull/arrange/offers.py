@@ -97,6 +97,10 @@ LEFT_FOR_LOOKS = 0.15
 """A layout without a finding may be so much dearer than the best and still be put first."""
 
 
+BEHIND = ", with or without things behind others,"
+"""Said of the stacks that were looked at."""
+
+
 def in_order(offers: list[Offer]) -> list[Offer]:
     """The one to take first: of those not much dearer than the cheapest the one with the fewest findings."""
     if not offers:
@@ -112,7 +116,9 @@ def in_order(offers: list[Offer]) -> list[Offer]:
     ]
 
 
-def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool) -> str:
+def sentence(
+    offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool, behind: str = ""
+) -> str:
     """Say how good the first layout is.
 
     Parameters
@@ -125,6 +131,8 @@ def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool
         Units a strip may have.
     proved : bool
         Whether nothing built in strips is better than the best of strips.
+    behind : str
+        `BEHIND` where strips with things behind others were looked at too.
 
     Returns
     -------
@@ -138,7 +146,7 @@ def sentence(offers: tuple[Offer, ...], bound: float, most: int, *, proved: bool
     best = next((o for o in offers if o.sort == "best"), None)
     if best is None:
         return f"Best found: {points}. Nothing is proved of it."
-    class_ = f"built in stacks of up to {most}"
+    class_ = f"built in stacks of up to {most}{behind}"
     left = best.value.points - bound
     if proved:
         about = f"Nothing {class_} is better than {best.value.points:.1f}"
