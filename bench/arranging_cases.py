@@ -91,10 +91,20 @@ def named(chance: random.Random, blocks: list[Block]) -> list[str]:
     chance.shuffle(floor)
     for word, n in zip(("bench", "cold", "water"), floor, strict=False):
         sorts[n] = word
-    small = sorted((n for n, b in enumerate(blocks) if not b.low), key=lambda n: blocks[n].cells * blocks[n].high)
-    for word, n in zip(("power", "board", "kit", "gas") if len(blocks) >= 14 else ("power", "gas"), small, strict=False):
+    small = sorted(
+        (n for n, b in enumerate(blocks) if not b.low),
+        key=lambda n: blocks[n].cells * blocks[n].high,
+    )
+    for word, n in zip(
+        ("power", "board", "kit", "gas") if len(blocks) >= 14 else ("power", "gas"),
+        small,
+        strict=False,
+    ):
         sorts[n] = word
-    return [s or ("drawer" if blocks[n].low or chance.random() < 0.5 else "shelf") for n, s in enumerate(sorts)]
+    return [
+        s or ("drawer" if blocks[n].low or chance.random() < 0.5 else "shelf")
+        for n, s in enumerate(sorts)
+    ]
 
 
 def case(seed: int, many: int, length: int, fill: float, *, rear: bool, cell: int = 50) -> Instance:
@@ -126,10 +136,12 @@ def case(seed: int, many: int, length: int, fill: float, *, rear: bool, cell: in
     shrunk(chance, blocks, fill, sum(c for _, c in sides) * HIGH // GRAIN)
     sorts = named(chance, blocks)
     bays = tuple(
-        BayRoom(b, b, cells * 50 // cell, float(HIGH), (0.0, 1.0) if b == "B" else (1.0, 0.0)) for b, cells in sides
+        BayRoom(b, b, cells * 50 // cell, float(HIGH), (0.0, 1.0) if b == "B" else (1.0, 0.0))
+        for b, cells in sides
     )
     items = tuple(
-        _item(chance, f"{sorts[n]}-{n}", SORTS[sorts[n]], block, sides, cell) for n, block in enumerate(blocks)
+        _item(chance, f"{sorts[n]}-{n}", SORTS[sorts[n]], block, sides, cell)
+        for n, block in enumerate(blocks)
     )
     at = {word: sorts.index(word) for word in sorts}
     runs = [(a, b, w) for a, b, w in (("power", "board", 3.0), ("power", "cold", 2.0), ("water", "bench", 2.0),
@@ -146,10 +158,18 @@ def case(seed: int, many: int, length: int, fill: float, *, rear: bool, cell: in
 
 
 def _item(
-    chance: random.Random, name: str, sort: Sort, block: Block, sides: list[tuple[str, int]], cell: int
+    chance: random.Random,
+    name: str,
+    sort: Sort,
+    block: Block,
+    sides: list[tuple[str, int]],
+    cell: int,
 ) -> Item:
     """One unit that takes a block; some may be on one side only."""
-    width, height = float(block.cells * 50 - chance.choice((3, 3, 3, 12, 27))), float(block.high * GRAIN)
+    width, height = (
+        float(block.cells * 50 - chance.choice((3, 3, 3, 12, 27))),
+        float(block.high * GRAIN),
+    )
     deep = chance.randrange(240, 371, 10) if block.bay == "B" else chance.randrange(500, 821, 20)
     fixed = name.startswith("bench") or chance.random() < 0.3
     spots: list[Spot | None] = []
@@ -177,7 +197,9 @@ def _hooked(instance: Instance, n: int) -> Item:
         return item
     bay = next(b for b, s in enumerate(item.spots) if s is not None)
     levels = np.arange(0, HIGH - int(item.height) + 1, GRAIN)
-    return msgspec.structs.replace(item, hooks=(int(levels[int(instance.level_cost(n, bay, levels).argmin())]),))
+    return msgspec.structs.replace(
+        item, hooks=(int(levels[int(instance.level_cost(n, bay, levels).argmin())]),)
+    )
 
 
 CASES: tuple[tuple[int, int, int, float, bool], ...] = tuple(

@@ -44,6 +44,10 @@ def small(seed: int) -> Instance:
         *(chance.choice((0.0, 0.5, 1.0, 1.0, 2.0)) for _ in range(5)), chance.choice((1.0, 2.0))
     )
     items = [_item(chance, n, bays) for n in range(many)]
+    if chance.random() < 0.4:
+        # Two or three of the same, which may change places.
+        for n in range(1, chance.choice((2, 2, 3))):
+            items[n] = msgspec.structs.replace(items[0], id=f"u{n}", name=f"Unit {n}")
     runs = tuple(
         Run(*sorted(chance.sample(range(many), 2)), chance.choice((1.0, 3.0)))
         for _ in range(chance.randint(0, 2))

@@ -171,15 +171,19 @@ class Arranger:
         self, instance: Instance, known: Layout | None, passing: dict[Layout, Judged], *, thin: bool
     ) -> Found:
         """Search and judge in turn, until the best that the search finds passes the verdict."""
+        found: Found | None = None
         while True:
             watch, clashes = self.judge.watch()
             if known is not None and (self.judge.rules.forbid(known) or broken(instance, known)):
                 known = None
-            found = Search(instance, 4, self._at, thin=thin).run(
+            now = Search(instance, 4, self._at, thin=thin).run(
                 watch, clashes, known, self.judge.rules.nowhere
             )
+            # Rules only take layouts away: an earlier bound holds where there was no time for a better one.
+            if found is None or now.bound >= found.bound - 1e-9 or not found.layouts:
+                found = now
             learned = len(self.judge.rules)
-            best = self._first_passing(found.layouts, passing)
+            best = self._first_passing(now.layouts, passing)
             if (
                 best is None
                 or len(self.judge.rules) == learned

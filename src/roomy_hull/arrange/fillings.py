@@ -31,7 +31,7 @@ class Filling(msgspec.Struct, eq=False):
     Attributes
     ----------
     mask : array of int
-        Units as bits.
+        Its set of units, as `Sets` has it.
     excess : array of float
         By how much prices leave it dearer than the cheapest filling. [points]
     cost, lean : array of float
@@ -138,7 +138,7 @@ class Sweep:
         self.pulls = np.array([pulls[i] for i in runs])
         self.swing, self.room = points["balance"], points["room"] * of.cell
         only = [u for u in range(of.count) if _bays_of(master, u) == {bay}]
-        self.must = np.int64(sum(1 << i for i in only))
+        self.must, self.have = master.sets.whole(only)
         self.lists = [self._list(p) for p in range(self.size)]
 
     def _list(self, cell: int) -> tuple[Ints, Floats]:
@@ -194,7 +194,7 @@ class Sweep:
                 here = here.rows(_cheapest(here, beam))
                 whole = False
             last = here.excess + self.idle[p, self.size - p]
-            ok = (last <= limit) & ((here.mask & self.must) == self.must)
+            ok = (last <= limit) & ((here.mask & self.must) == self.have)
             if ok.any():
                 end = here.rows(ok)
                 end.excess = last[ok] - self.after[0]
@@ -249,7 +249,7 @@ class Sweep:
             which = np.repeat(np.arange(lo, hi), few)
             row = np.arange(len(which)) - np.repeat(np.cumsum(few) - few, few)
             strip = strips[which]
-            ok = (here.mask[row] & self.m.strips.mask[strip]) == 0
+            ok = self.m.sets.together(here.mask[row], self.m.set[strip])
             row, strip = row[ok], strip[ok]
             if len(row):
                 new = self._with(here.rows(row), strip, p, q)
@@ -264,7 +264,7 @@ class Sweep:
         m, b = self.m, self.bay
         at = old.at + np.where(self.has[k], self.at0[k] + self.step * q, 0.0)
         return _Half(
-            old.mask | m.strips.mask[k],
+            old.mask + m.set[k],
             old.excess + self.idle[p, q - p] + self.reduced[k, q],
             old.cost + m.price(k, b, q),
             old.lean + m.lean[k, b] + m.tilt[k, b] * q,

@@ -1,5 +1,6 @@
 """Growing: strips grown unit by unit over a skyline, what cannot be finished left out, twins merged."""
 
+import itertools
 from collections.abc import Callable
 from typing import NamedTuple
 
@@ -9,18 +10,26 @@ from numpy.typing import NDArray
 
 from roomy_hull.arrange.instance import Floats, Instance, Ints, ceiling
 from roomy_hull.arrange.places import MOST_CELLS, Places
+from roomy_hull.arrange.sets import alike
 from roomy_hull.arrange.watching import Bools, Watch, hits, place_of
 
 
 class Grow:
     """What growing needs to know of an instance, as arrays."""
 
-    def __init__(self, instance: Instance, places: Places, watch: Watch) -> None:
+    def __init__(
+        self, instance: Instance, places: Places, watch: Watch, named: frozenset[int] = frozenset()
+    ) -> None:
         bays = instance.bays
         self.of, self.places, self.watch = instance, places, watch
         self.forms = instance.forms()
         front = [instance.items[f.item] for f in self.forms]
         self.n, self.nb = len(instance.items), len(bays)
+        # Of units that are alike a strip has the first ones: the second only where it has the first.
+        self.before = np.zeros(len(self.forms), np.int64)
+        for group in alike(instance, named):
+            for one, n in itertools.pairwise(group):
+                self.before[n] = 1 << one
         # By form: only what stands in front takes cells and height.
         self.mask = np.array(
             [sum(1 << instance.unit(i) for i in (f.item, *f.riders)) for f in self.forms], np.int64
@@ -149,7 +158,8 @@ def grown(
     for i in range(len(grow.forms)):
         if not alive():
             return None
-        free = np.nonzero(s.mask & grow.mask[i] == 0)[0]
+        before = grow.before[i]
+        free = np.nonzero((s.mask & grow.mask[i] == 0) & (s.mask & before == before))[0]
         if not len(free):
             continue
         w = int(grow.cells[i])
@@ -205,6 +215,8 @@ def _put(
         bits = s.fits[r] & (grow.places.bits(form.item, z, feet=feet) >> a[:, None])
         for rider in form.riders:
             bits &= grow.places.bits(rider, z) >> a[:, None]
+        if form.bays:
+            bits[:, [k for k in range(grow.nb) if k not in form.bays]] = 0
         some = (bits != 0).any(axis=1)
         if some.any():
             found.append((r[some], np.full(int(some.sum()), i), a[some], z[some], bits[some]))

@@ -132,7 +132,7 @@ def reason(
     large = too_large(instance)
     if large:
         return Reason("large", large[:1], tuple(range(len(instance.bays))))
-    strips = list_strips(instance, Places(instance), most, alive=alive)
+    strips = list_strips(instance, Places(instance), most, alive=alive, named=frozenset(every))
     area = by_area(instance, every) is not None
     if strips.complete and not _strips_fit(instance, strips, every):
         few = _fewest(instance, every, lambda some: not _strips_fit(instance, strips, some), alive)

@@ -68,10 +68,14 @@ class Spot(msgspec.Struct, frozen=True):
 
 
 class Form(NamedTuple):
-    """A unit by itself, or with others behind it that are shallow enough: index of its item, and of theirs."""
+    """A unit by itself, or with others behind it that are shallow enough: index of its item, and of theirs.
+
+    `bays` are those that are deep enough for it; all where empty.
+    """
 
     item: int
     riders: tuple[int, ...] = ()
+    bays: tuple[int, ...] = ()
 
 
 class Item(msgspec.Struct, frozen=True):

@@ -8,6 +8,7 @@ import numpy as np
 from roomy_hull.arrange.fillings import Bools, Filling
 from roomy_hull.arrange.instance import Floats, Ints
 from roomy_hull.arrange.master import Master
+from roomy_hull.arrange.sets import Sets
 
 AT_ONCE = 400_000
 
@@ -67,8 +68,8 @@ def joined(
     order = sorted(range(len(fillings)), key=lambda b: len(fillings[b].mask))
     worth = _Worth(master, fillings, order, runs, clashes)
     points, rows = [np.zeros(0)], [np.zeros((0, len(order)), np.int64)]
-    last = _Last(fillings[order[-1]], np.int64((1 << master.of.count) - 1))
-    for parts in _parts([fillings[b] for b in order[:-1]], last.least, gap):
+    last = _Last(fillings[order[-1]], master.sets.full)
+    for parts in _parts([fillings[b] for b in order[:-1]], master.sets, last.least, gap):
         for some in last.completed(parts, gap):
             if not alive():
                 return None
@@ -87,7 +88,7 @@ def joined(
     )
 
 
-def _parts(some: list[Filling], last: float, gap: float) -> Iterator[_Parts]:
+def _parts(some: list[Filling], sets: Sets, last: float, gap: float) -> Iterator[_Parts]:
     """Fillings of all bays but one taken together, so many at once, where they share no unit and stay within the gap.
 
     `last` is the least excess of the bay that is still to come. [points]
@@ -96,7 +97,7 @@ def _parts(some: list[Filling], last: float, gap: float) -> Iterator[_Parts]:
     if not some:
         yield start
         return
-    before = _parts(some[:-1], last, gap) if len(some) > 1 else iter((start,))
+    before = _parts(some[:-1], sets, last, gap) if len(some) > 1 else iter((start,))
     f = some[-1]
     order = np.argsort(f.excess, kind="stable")
     excess, mask = f.excess[order], f.mask[order]
@@ -109,12 +110,12 @@ def _parts(some: list[Filling], last: float, gap: float) -> Iterator[_Parts]:
             n = many[lo:hi]
             a = np.repeat(np.arange(lo, hi), n)
             b = np.arange(len(a)) - np.repeat(np.cumsum(n) - n, n)
-            ok = (parts.mask[a] & mask[b]) == 0
+            ok = sets.together(parts.mask[a], mask[b])
             a, b = a[ok], b[ok]
             lo = hi
             if len(a):
                 yield _Parts(
-                    parts.mask[a] | mask[b],
+                    parts.mask[a] + mask[b],
                     parts.excess[a] + excess[b],
                     np.concatenate([parts.rows[a], order[b][:, None]], axis=1),
                 )
@@ -133,7 +134,7 @@ class _Last:
 
     def completed(self, parts: _Parts, gap: float) -> Iterator[Ints]:
         """Every part with every filling that has just the units that are missing, so many at once."""
-        want = self.full & ~parts.mask
+        want = self.full - parts.mask
         at = np.minimum(np.searchsorted(self.masks, want), len(self.masks) - 1)
         ok = (self.masks[at] == want) & (parts.excess + self.by_mask[at] <= gap + 1e-9)
         chosen, group = np.nonzero(ok)[0], at[ok]

@@ -1,5 +1,6 @@
 """Master: the linear programme over strips in places, and a bound that holds for any prices."""
 
+from collections import Counter
 from collections.abc import Callable
 from typing import Any
 
@@ -7,6 +8,7 @@ import msgspec
 import numpy as np
 
 from roomy_hull.arrange.instance import Floats, Instance
+from roomy_hull.arrange.sets import Sets, alike
 from roomy_hull.arrange.strips import Strips
 from roomy_hull.core import lazily
 
@@ -23,8 +25,8 @@ WIDEST = 24
 class Prices(msgspec.Struct, eq=False):
     """Prices of the programme's rows, made such that the bound holds whatever they are.
 
-    `cover` a unit's, `cells` a cell's in each bay, `lean` the two of the balance, `room` that of the free wall (0 or
-    less), `runs` four for each run: x and y, both ways.
+    `cover` a unit's (of those that are alike the first one's), `cells` a cell's in each bay, `lean` the two of the balance,
+    `room` that of the free wall (0 or less), `runs` four for each run: x and y, both ways.
     """
 
     cover: Floats
@@ -64,13 +66,24 @@ class Master:
         What has to go where.
     strips : Strips
         Its strips.
+    named : frozenset of int
+        Units that a rule names, as the strips were listed with.
     """
 
-    def __init__(self, instance: Instance, strips: Strips) -> None:
+    def __init__(
+        self, instance: Instance, strips: Strips, named: frozenset[int] = frozenset()
+    ) -> None:
         self.of, self.strips = instance, strips
+        self.sets = Sets(instance, alike(instance, named))
         points = self.points = instance.weights.points()
         self.bays = [b.cells for b in instance.bays]
         self.unit = np.array([instance.unit(i) for i in range(len(instance.items))])
+        # Units that are alike share the row, and the price, of the first of them.
+        self.row = self.sets.first[self.unit]
+        self.many = np.zeros(instance.count)
+        for group in self.sets.groups:
+            self.many[group[0]] = len(group)
+        self.set = strips.has.astype(np.int64) @ self.sets.one[self.unit]
         n, kg = len(instance.items), np.array([i.kg for i in instance.items])
         cell, shift = instance.cell, np.array([i.shift for i in instance.items])
         self.x0, self.y0 = np.zeros((len(self.bays), n)), np.zeros((len(self.bays), n))
@@ -157,12 +170,12 @@ class Master:
         for option, what in (("threads", 1), ("random_seed", 1)):
             lp.setOptionValue(option, what)
         base = self.of.lean
-        rows = [(1.0, 1.0)] * n + [(-inf, 1.0)] * sum(self.bays)
+        rows = [(float(m), float(m)) for m in self.many] + [(-inf, 1.0)] * sum(self.bays)
         rows += [(base, inf), (-base, inf), (-inf, 1.0)] + [(0.0, inf)] * (4 * len(self.of.runs))
         for low, high in rows:
             lp.addRow(low, high, 0, np.zeros(0, np.int32), np.zeros(0))
         for i in range(n):
-            self._column(MISSING, [i], [1.0])
+            self._column(MISSING if self.many[i] else 0.0, [i], [1.0])
         r = self._row_lean
         self._column(self.points["balance"], [r, r + 1], [1.0, 1.0])
         for e, run in enumerate(self.of.runs):
@@ -212,10 +225,10 @@ class Master:
         self._have.add((k, bay, p))
         members = self.strips.members(k)
         start = int(self._starts[bay]) + p
-        rows = [self.of.unit(i) for i, _, _ in members] + list(
-            range(start, start + int(self.strips.cells[k]))
-        )
-        values = [1.0] * len(rows)
+        units = Counter(int(self.row[i]) for i, _, _ in members)
+        cells = range(start, start + int(self.strips.cells[k]))
+        rows = [*units, *cells]
+        values = [*map(float, units.values()), *(1.0 for _ in cells)]
         lean = float(self.lean[k, bay] + self.tilt[k, bay] * p)
         rows += [self._row_lean, self._row_lean + 1]
         values += [-lean, lean]
@@ -293,7 +306,7 @@ class Master:
             reduced.append(rc)
             idle.append(gaps)
             after.append(self._after(size, rc, gaps))
-        total = prices.cover.sum() + sum(c.sum() for c in prices.cells) + prices.room
+        total = prices.cover @ self.many + sum(c.sum() for c in prices.cells) + prices.room
         total += self.of.lean * (prices.lean[0] - prices.lean[1]) + sum(a[0] for a in after)
         return Bound(float(total), reduced, idle, after)
 
@@ -316,7 +329,7 @@ class Master:
         swing = prices.lean[1] - prices.lean[0]
         g = ax * gx + ay * gy
         first = self.cost[:, b] - strips.has @ (
-            prices.cover[self.unit] + gx * self.x0[b] + gy * self.y0[b]
+            prices.cover[self.row] + gx * self.x0[b] + gy * self.y0[b]
         )
         first -= swing * self.lean[:, b] + cell * ((strips.has * strips.offset) @ g)
         step = self.slope[:, b] - swing * self.tilt[:, b] - cell * (strips.has @ g)

@@ -71,8 +71,9 @@ def with_riders(
                         known[key] = len(items)
                         items.append(twin)
                     found.append(known[key])
-                if _deep_enough(host, [items[k] for k in found]):
-                    forms.append((host.depth, Form(h, tuple(found))))
+                deep = _deep_enough(host, [items[k] for k in found])
+                if deep:
+                    forms.append((host.depth, Form(h, tuple(found), deep)))
     forms.sort(key=lambda f: (len(f[1].riders), f[0]))
     chosen = [f for _, f in forms[:MOST_FORMS]]
     used = sorted({k for f in chosen for k in f.riders})
@@ -81,7 +82,7 @@ def with_riders(
     return msgspec.structs.replace(
         instance,
         items=kept,
-        behind=tuple(Form(f.item, tuple(new[k] for k in f.riders)) for f in chosen),
+        behind=tuple(Form(f.item, tuple(new[k] for k in f.riders), f.bays) for f in chosen),
     )
 
 
@@ -129,13 +130,15 @@ def _twin(
     )
 
 
-def _deep_enough(host: Item, riders: Sequence[Item]) -> bool:
-    """Whether there is a bay in which all of them stand behind the host, with what has to stay clear between."""
-    for b, here in enumerate(host.spots):
-        if here is not None and all(
+def _deep_enough(host: Item, riders: Sequence[Item]) -> tuple[int, ...]:
+    """The bays in which all of them stand behind the host, with what has to stay clear between."""
+    return tuple(
+        b
+        for b, here in enumerate(host.spots)
+        if here is not None
+        and all(
             (s := r.spots[b]) is not None
             and s.v + 1e-6 >= here.v + host.depth + max(host.back, r.front)
             for r in riders
-        ):
-            return True
-    return False
+        )
+    )

@@ -167,11 +167,15 @@ class Search:
         if known is not None:
             self.best = (value(self.of, known).points, known)
         self._stage = "strips"
+        nowhere = set(nowhere)
+        named = frozenset({*watch.units, *(self.of.unit(i) for i, *_ in nowhere)})
         places = Places(self.of, nowhere)
-        strips = list_strips(self.of, places, self.most, watch, self.alive, thin=self.thin)
+        strips = list_strips(
+            self.of, places, self.most, watch, self.alive, thin=self.thin, named=named
+        )
         if not len(strips):
             return self._found(strips, (), float("-inf"), fits=not strips.complete)
-        master = Master(self.of, strips)
+        master = Master(self.of, strips, named)
         self._stage = "bound"
         bound, fits = master.solve(self._at_bound)
         self.bound = bound.value
@@ -227,7 +231,7 @@ class _Loop:
     def run(self) -> tuple[tuple[float, Layout], ...]:
         """Widen the gap until nothing better can be left, memory is short, or somebody ends it."""
         search = self.search
-        self.gap = 0.012 * self.scale
+        self.gap = (0.012 if search.best is not None else 0.03) * self.scale
         while search.alive() and not self._enough():
             best = search.best[0] if search.best else float("inf")
             self.gap = min(self.gap, best - self.root.value + 1e-6)
@@ -320,9 +324,12 @@ class _Loop:
     def _layout(self, row: tuple[int, ...], fillings: list[Filling]) -> Layout:
         """Where every unit is in one joined row."""
         found: dict[int, At] = {}
+        # Units that are alike are given their places one after the other.
+        left = {group[0]: list(group) for group in self.master.sets.groups}
         for b, (filling, r) in enumerate(zip(fillings, row, strict=True)):
-            for strip, cell in filling.placed(r):
+            for strip, cell in reversed(filling.placed(r)):
                 for i, offset, level in self.master.strips.members(strip):
-                    unit = self.search.of.unit(i)
-                    found[unit] = At(b, cell + offset, level, i if i != unit else -1)
+                    unit = left[int(self.master.row[i])].pop(0)
+                    rides = i >= self.search.of.count
+                    found[unit] = At(b, cell + offset, level, i if rides else -1)
         return tuple(found[i] for i in range(len(found)))

@@ -75,6 +75,7 @@ class Strips(msgspec.Struct, eq=False):
 def list_strips(
     instance: Instance, places: Places, most: int = 4, watch: Watch | None = None,
     alive: Callable[[], bool] = lambda: True, *, thin: bool = True,
+    named: frozenset[int] = frozenset(),
 ) -> Strips:  # fmt: skip
     """List the strips of an instance.
 
@@ -90,6 +91,8 @@ def list_strips(
         Units whose exact place matters, and what may not stand so in one bay.
     alive : callable
         Asked now and then; False ends the search with what there is.
+    named : frozenset of int
+        Units that a rule names, so that they are not the same as others that are like them.
     thin : bool
         Whether too many are thinned to the promising ones; else none come back.
 
@@ -98,7 +101,8 @@ def list_strips(
     Strips
         All that no other one beats whatever stands beside it.
     """
-    grow = Grow(instance, places, watch or Watch())
+    watch = watch or Watch()
+    grow = Grow(instance, places, watch, named | set(watch.units))
     state, nodes = empty(grow), Nodes()
     done: list[tuple[Any, ...]] = []
     reached, complete = 0, True
