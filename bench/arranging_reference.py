@@ -110,8 +110,8 @@ class _Model:
                     )
                 )
         self.gap = self._free_wall(across, upward, longest, tallest)
-        for b in across:
-            model.add_no_overlap_2d(across[b], upward[b])
+        for b, some in across.items():
+            model.add_no_overlap_2d(some, upward[b])
         for i in range(n):
             self._stands(i)
         for apart in instance.aparts:

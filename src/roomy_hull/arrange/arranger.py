@@ -22,6 +22,7 @@ from roomy_hull.arrange.offers import (
     in_order,
     sentence,
 )
+from roomy_hull.arrange.rough import rough
 from roomy_hull.arrange.search import Found, Progress, Search
 from roomy_hull.arrange.worth import Value, broken, value
 from roomy_hull.job.arranging import Arranging
@@ -35,8 +36,8 @@ MOST_JUDGED = 14
 MOST_OFFERED = 4
 
 
-FRONT = 0.6
-"""Of the time for the proof so much goes to layouts with everything in front, where things can stand behind others."""
+ALONE = 0.75
+"""The same where it has none yet."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
 OTHERWISE = 0.1
@@ -76,7 +77,7 @@ class Arranger:
         self._progress = progress
         self._since = time.monotonic()
         self._going, self._alone, self._share = True, True, 1.0
-        self._class = ""
+        self._class, self._unproved = "", False
         self._shown: tuple[Layout, Job] | None = None
         self._last: tuple[float | None, float | None] = (None, None)
         self.of = gather(verdict, wish, pitch)
@@ -133,7 +134,7 @@ class Arranger:
             why = impossible.Reason("large", large[:1], tuple(range(len(instance.bays))))
             return self._none(why, hand, None)
         self._alone = hand is None
-        self._share = 1.0 if self._alone else SHARE
+        self._share = ALONE if self._alone else SHARE
         start = in_cells(self.of, self.verdict.job) if hand is not None else None
         found, passing = self._search(start)
         if found is not None and not found.fits and not found.layouts and hand is None:
@@ -150,22 +151,35 @@ class Arranger:
     def _search(self, start: Layout | None) -> tuple[Found | None, dict[Layout, Judged]]:
         """Search with everything in front, and then, where things can stand behind others, with that too."""
         full = self.of.instance
+        first = rough(full, alive=self.alive) if start is None else None
+        if first is not None:
+            self._rough(first)
         front = msgspec.structs.replace(full, items=full.items[: full.count], behind=())
         passing: dict[Layout, Judged] = {}
-        whole = self._share
-        self._share = whole * (FRONT if full.behind else 1.0)
         plain = start if start is None or all(at.item < 0 for at in start) else None
-        found = self._until_it_passes(front, plain, passing, thin=self._alone)
-        self._share = whole
-        if full.behind and self.alive():
+        found = self._until_it_passes(front, plain, passing, thin=self._alone and first is None)
+        settled = found.proved or (found.complete and not found.fits)
+        if full.behind and settled and self.alive():
             best = min(passing, key=lambda at: value(full, at).points, default=start)
             more = self._until_it_passes(
                 full, best, passing, thin=self._alone and not found.layouts
             )
-            if more.complete or not found.layouts:
-                self._class = BEHIND
-                return more, passing
+            if more.complete and (more.layouts or not found.layouts):
+                self._class, found = BEHIND, more
+        if first is not None and not passing:
+            judged = self.judge.judge(first)
+            if not judged.stops:
+                self._unproved, passing[first] = True, judged
         return found, passing
+
+    def _rough(self, layout: Layout) -> None:
+        """Show a first layout, on which nothing is proved."""
+        self.show(self.judge.job_of(layout), value(self.of.instance, layout).points)
+        self._going = self._going and self._progress(
+            Told(
+                "listing stacks", *self._last, self.seconds, self._shown[1] if self._shown else None
+            )
+        )
 
     def _until_it_passes(
         self, instance: Instance, known: Layout | None, passing: dict[Layout, Judged], *, thin: bool
@@ -219,8 +233,8 @@ class Arranger:
         best: Layout | None = None
         if passing:
             best = min(passing, key=lambda at: value(instance, at).points)
-            offers.append(self._offer("best", best, passing[best]))
-            if passing[best].looks:
+            offers.append(self._offer("rough" if self._unproved else "best", best, passing[best]))
+            if passing[best].looks and not self._unproved:
                 offers += self._clear(best, passing)
         top = offers[0] if offers else None
         better = improved(self, top.job if top else (self.verdict.job if hand is not None else None),
@@ -312,7 +326,9 @@ class Arranger:
     def _told(self, offers: tuple[Offer, ...], hand: Value | None, found: Found | None) -> Arranged:
         """Put what is proved in words."""
         holds = found is not None and found.fits and found.complete
-        bound = found.bound if found is not None and holds else float("-inf")
+        # Where none of the class was found, what is proved of the class says nothing of this one.
+        has = any(o.sort in ("best", "clear", "other") for o in offers)
+        bound = found.bound if found is not None and holds and has else float("-inf")
         most = found.most if found is not None else 4
         proof = next((o.value.points for o in offers if o.sort == "best"), None)
         proved = (

@@ -122,6 +122,10 @@ class Nodes:
         return a, b, c, d
 
 
+class TooLooseError(Exception):
+    """There are more ways than can be followed."""
+
+
 def empty(grow: Grow) -> States:
     """Nothing yet, in any cell of any bay."""
     zero = np.zeros(1, np.int64)
@@ -150,9 +154,13 @@ def _windows(sky: NDArray[np.int16], widest: int) -> list[NDArray[np.int16]]:
 
 
 def grown(
-    grow: Grow, s: States, nodes: Nodes, alive: Callable[[], bool], *, last: bool
+    grow: Grow, s: States, nodes: Nodes, alive: Callable[[], bool], *, last: bool, most: int = 0
 ) -> States | None:
-    """Put every unit into every state in every way."""
+    """Put every unit into every state in every way; none where there is none, or it was ended.
+
+    Raises `TooLooseError` where there are more than `most` ways before any is left out; 0 for any number.
+    """
+    count = 0
     windows = _windows(s.sky, int(grow.cells.max()))
     out: list[tuple[Ints, Ints, Ints, Ints, Ints]] = []
     for i in range(len(grow.forms)):
@@ -175,7 +183,11 @@ def grown(
             row = free[(s.edges[free] >> o) & 1 > 0]
             if len(row):
                 at = np.full(len(row), o, np.int64)
-                out += _put(grow, s, i, row, at, win[row, at].astype(np.int64), last=last)
+                more = _put(grow, s, i, row, at, win[row, at].astype(np.int64), last=last)
+                count += sum(len(x[0]) for x in more)
+                if 0 < most < count:
+                    raise TooLooseError
+                out += more
     if not out:
         return None
     return _after(

@@ -23,6 +23,8 @@ if TYPE_CHECKING:
 
 MOST_FREE = 11
 """So many units are arranged anew together at most."""
+A_PART = 12_000
+"""Parts with more ways to stack than this take longer than they are worth."""
 IDLE = 25
 """After so many parts without a gain it ends."""
 WORTH = 0.05
@@ -142,7 +144,7 @@ def _again(
     def going(_p: Progress) -> bool:
         return run.alive() and run.seconds < until
 
-    found = Search(part.instance, 4 if len(free) > 8 else 5, going).run()
+    found = Search(part.instance, 4 if len(free) > 8 else 5, going, thin=False, hard=A_PART).run()
     for _, layout in found.layouts:
         job = placed(part, now.job, layout)
         better = as_it_stands(run.of, job)

@@ -9,7 +9,7 @@ from roomy_hull.arrange.search import Found
 from roomy_hull.arrange.worth import Value
 from roomy_hull.job.model import Job
 
-Sort = Literal["best", "clear", "other", "improved", "as it is"]
+Sort = Literal["best", "clear", "other", "improved", "rough", "as it is"]
 
 
 class Offer(msgspec.Struct, frozen=True, eq=False):
@@ -19,7 +19,7 @@ class Offer(msgspec.Struct, frozen=True, eq=False):
     ----------
     sort : str
         ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered beyond
-        strips) or ``as it is``.
+        strips), ``rough`` (one after the other where it costs least) or ``as it is``.
     job : Job
         The job with it.
     value : Value

@@ -11,7 +11,7 @@ from roomy_hull.arrange.instance import At, Instance, Layout
 from roomy_hull.arrange.joining import Clash, Joined, joined
 from roomy_hull.arrange.master import MISSING, Bound, Master
 from roomy_hull.arrange.places import Places
-from roomy_hull.arrange.strips import Strips, list_strips
+from roomy_hull.arrange.strips import HARD_STATES, Strips, list_strips
 from roomy_hull.arrange.watching import Watch
 from roomy_hull.arrange.worth import broken, value
 
@@ -106,13 +106,15 @@ class Search:
         Stop where the gap is so small a part of the best. [1]
     thin : bool
         Whether to go on without a proof where there are too many strips.
+    hard : int
+        How many ways to stack are too many.
     """
 
     def __init__(
         self, instance: Instance, most: int = 4, progress: Callable[[Progress], bool] = lambda _p: True,
-        wanted: float = 0.0, *, thin: bool = True,
+        wanted: float = 0.0, *, thin: bool = True, hard: int = HARD_STATES,
     ) -> None:  # fmt: skip
-        self.of, self.most, self.wanted, self.thin = instance, most, wanted, thin
+        self.of, self.most, self.wanted, self.thin, self.hard = instance, most, wanted, thin, hard
         self._progress = progress
         self._since = time.monotonic()
         self.runs = sorted({i for r in instance.runs for i in (r.a, r.b)})
@@ -171,7 +173,14 @@ class Search:
         named = frozenset({*watch.units, *(self.of.unit(i) for i, *_ in nowhere)})
         places = Places(self.of, nowhere)
         strips = list_strips(
-            self.of, places, self.most, watch, self.alive, thin=self.thin, named=named
+            self.of,
+            places,
+            self.most,
+            watch,
+            self.alive,
+            thin=self.thin,
+            named=named,
+            hard=self.hard,
         )
         if not len(strips):
             return self._found(strips, (), float("-inf"), fits=not strips.complete)

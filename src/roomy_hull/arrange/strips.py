@@ -11,7 +11,7 @@ from typing import Any
 import msgspec
 import numpy as np
 
-from roomy_hull.arrange.growing import Grow, Nodes, States, empty, grown, rows_of
+from roomy_hull.arrange.growing import Grow, Nodes, States, TooLooseError, empty, grown, rows_of
 from roomy_hull.arrange.instance import Floats, Instance, Ints
 from roomy_hull.arrange.places import Places
 from roomy_hull.arrange.watching import Watch, codes, hits
@@ -20,6 +20,8 @@ MOST_STATES = 25_000
 """With more unfinished ways after four units, five are not tried."""
 
 
+A_STATE = 6
+"""So many times as many ways are looked at before twins are left out."""
 HARD_STATES = 90_000
 """More than so many unfinished ways are thinned to the cheapest, and the list is then no longer complete."""
 
@@ -75,7 +77,7 @@ class Strips(msgspec.Struct, eq=False):
 def list_strips(
     instance: Instance, places: Places, most: int = 4, watch: Watch | None = None,
     alive: Callable[[], bool] = lambda: True, *, thin: bool = True,
-    named: frozenset[int] = frozenset(),
+    named: frozenset[int] = frozenset(), hard: int = HARD_STATES,
 ) -> Strips:  # fmt: skip
     """List the strips of an instance.
 
@@ -95,6 +97,8 @@ def list_strips(
         Units that a rule names, so that they are not the same as others that are like them.
     thin : bool
         Whether too many are thinned to the promising ones; else none come back.
+    hard : int
+        How many unfinished ways are too many.
 
     Returns
     -------
@@ -110,18 +114,25 @@ def list_strips(
         if not alive():
             complete = False
             break
-        after = grown(grow, state, nodes, alive, last=size == most)
+        try:
+            after = grown(
+                grow, state, nodes, alive, last=size == most, most=0 if thin else A_STATE * hard
+            )
+        except TooLooseError:
+            complete = False
+            done.clear()
+            break
         if after is None:
             complete &= alive()
             break
         state = after
         reached = size
-        if len(state.mask) > HARD_STATES:
+        if len(state.mask) > hard:
             complete = False
             if not thin:
                 done.clear()
                 break
-            state = rows_of(state, _promising(grow, state))
+            state = rows_of(state, _promising(state, grow.of.count, hard))
         closed = state.cross == (np.int64(1) << state.cells) - 2
         done.append(
             tuple(
@@ -133,14 +144,14 @@ def list_strips(
     return _listed(grow, nodes, done, max(reached, 1), complete)
 
 
-def _promising(grow: Grow, state: States) -> Ints:
+def _promising(state: States, units: int, most: int) -> Ints:
     """Of too many states those that are cheap for the units they have."""
-    has = (state.mask[:, None] >> np.arange(grow.of.count)) & 1 > 0
+    has = (state.mask[:, None] >> np.arange(units)) & 1 > 0
     usual = np.array([
-        state.cost[has[:, n], 0].mean() if has[:, n].any() else 0.0 for n in range(grow.of.count)
+        state.cost[has[:, n], 0].mean() if has[:, n].any() else 0.0 for n in range(units)
     ])
     dear = state.cost[:, 0] - (has @ usual) / np.maximum(1, has.sum(axis=1))
-    found: Ints = np.argpartition(dear, HARD_STATES)[:HARD_STATES]
+    found: Ints = np.argpartition(dear, most)[:most]
     return found
 
 

@@ -39,7 +39,7 @@ SECONDS: tuple[tuple[float, str], ...] = ((10.0, "10 s"), (30.0, "30 s"), (120.0
 PITCHES: tuple[tuple[float, str], ...] = ((50.0, "in 50 mm steps"), (25.0, "in 25 mm steps"))
 SORTS: dict[str, str] = {
     "best": "Best of stacks", "clear": "No finding", "other": "Otherwise", "improved": "Across stacks",
-    "as it is": "As it is",
+    "rough": "First found", "as it is": "As it is",
 }  # fmt: skip
 
 
@@ -198,7 +198,11 @@ class ArrangeModel(WantedModel):
             offer = self.offer()
             return (offer.value.points if offer else None, bound if bound > float("-inf") else None)
         told = run.told
-        return (told.best, told.bound) if told is not None else (None, None)
+        if told is None:
+            return None, None
+        # A layout beyond stacks may be better than anything in them.
+        past = told.best is not None and told.bound is not None and told.bound > told.best + 1e-6
+        return told.best, None if past else told.bound
 
     def course(self) -> list[tuple[float, float | None, float | None]]:
         """Seconds, points and bound in the course of the run."""
