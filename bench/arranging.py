@@ -1,5 +1,6 @@
 """Arranging: thirty generated cases, the demos anew, against a constraint solver in the same run; window and stop."""
 
+import itertools
 import json
 import multiprocessing
 import os
@@ -48,7 +49,7 @@ def one(number: int) -> dict[str, Any]:
     row: dict[str, Any] = {
         "case": number + 1, "units": many, "best": best, "bound": found.bound, "first_s": found.first,
         "within_3_s": min(within, default=None), "proved": found.proved, "seconds": found.seconds,
-        "falls": sum(b < a - 1e-9 for a, b in zip(bounds, bounds[1:], strict=False)),
+        "falls": sum(b < a - 1e-9 for a, b in itertools.pairwise(bounds)),
         "mb": resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024,
     }  # fmt: skip
     if number in REFERENCES:
@@ -108,7 +109,7 @@ def window() -> dict[str, float]:
     stopped = (time.perf_counter() - before) * 1000
     session.history.mark_saved()
     run.close()
-    gaps = [(b - a) * 1000 for a, b in zip(ticks, ticks[1:], strict=False)]
+    gaps = [(b - a) * 1000 for a, b in itertools.pairwise(ticks)]
     return {
         "median_ms": statistics.median(gaps), "share_over_33_ms": sum(g > 33 for g in gaps) / len(gaps),
         "longest_ms": max(gaps), "stop_ms": stopped,

@@ -40,6 +40,8 @@ ALONE = 0.75
 """The same where it has none yet."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
+NEARLY = 0.88
+"""After so much of the time no new part is begun: the rest is for judging what is offered."""
 OTHERWISE = 0.1
 """Another layout is worth showing where it is no more dearer than this."""
 SHARE = 0.55
@@ -95,7 +97,7 @@ class Arranger:
             self._going = self._progress(
                 Told("checking", best, bound, self.seconds, self._shown[1] if self._shown else None)
             )
-        return self._going and self.seconds < self.limit
+        return self._going and self.seconds < self.limit * NEARLY
 
     def _at(self, p: Progress) -> bool:
         """Pass on how far a search is."""

@@ -1,18 +1,15 @@
 """Impossible: why some units cannot all go in, as the smallest set of them for which that is so."""
 
+import math
 from collections.abc import Callable, Sequence
-from typing import Any
 
 import msgspec
 import numpy as np
 
+from roomy_hull.arrange import solver
 from roomy_hull.arrange.instance import Instance
 from roomy_hull.arrange.places import Places
 from roomy_hull.arrange.strips import Strips, list_strips
-from roomy_hull.core import lazily
-
-highspy: Any = lazily.module("highspy")
-
 
 LONGEST = 2.0
 """So long it is tried to settle one set by whole strips. [s]"""
@@ -183,16 +180,14 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
     ok = ~(has[:, ~want] > 0).any(axis=1)
     has, cells, fits = has[ok][:, want], strips.cells[ok], strips.fits[ok]
     # Of the same units in the same bays only the narrowest counts.
-    lp = highspy.Highs()
-    lp.silent()
-    inf = highspy.kHighsInf
+    lp = solver.silent()
     for _ in units:
-        lp.addRow(1.0, 1.0, 0, np.zeros(0, np.int32), np.zeros(0))
+        solver.row(lp, 1.0, 1.0)
     for bay in instance.bays:
-        lp.addRow(-inf, float(bay.cells), 0, np.zeros(0, np.int32), np.zeros(0))
+        solver.row(lp, -math.inf, float(bay.cells))
     n = len(list(units))
     for k in range(n):
-        lp.addCol(1.0, 0.0, inf, 1, np.array([k], np.int32), np.ones(1))
+        solver.column(lp, 1.0, [k], [1.0])
     known: set[tuple[bytes, int]] = set()
     for k in np.argsort(cells, kind="stable"):
         for b in range(len(instance.bays)):
@@ -200,16 +195,17 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
             if fits[k, b] == 0 or key in known:
                 continue
             known.add(key)
-            rows = [*np.nonzero(has[k])[0], n + b]
-            lp.addCol(0.0, 0.0, inf, len(rows), np.array(rows, np.int32),
-                      np.array([*has[k][has[k] > 0], float(cells[k])]))  # fmt: skip
+            rows = [*(int(r) for r in np.nonzero(has[k])[0]), n + b]
+            solver.column(lp, 0.0, rows, [*has[k][has[k] > 0], float(cells[k])])
     lp.run()
     if lp.getInfo().objective_function_value > 1e-6:
         return False
     many = lp.getNumCol()
     lp.setOptionValue("time_limit", LONGEST)
     lp.changeColsIntegrality(
-        many, np.arange(many, dtype=np.int32), np.array([highspy.HighsVarType.kInteger] * many)
+        many,
+        np.arange(many, dtype=np.int32),
+        np.array([solver.highspy.HighsVarType.kInteger] * many),
     )
     lp.run()
     # What is not settled in time is no proof.

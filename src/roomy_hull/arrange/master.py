@@ -7,12 +7,10 @@ from typing import Any
 import msgspec
 import numpy as np
 
+from roomy_hull.arrange import solver
 from roomy_hull.arrange.instance import Floats, Instance
 from roomy_hull.arrange.sets import Sets, alike
 from roomy_hull.arrange.strips import Strips
-from roomy_hull.core import lazily
-
-highspy: Any = lazily.module("highspy")
 
 MISSING = 1000.0
 """What a unit that is left out costs in the programme. [points]"""
@@ -164,16 +162,13 @@ class Master:
 
     def _begin(self) -> None:
         """Write the rows, and the columns that are always there: what is missing, balance, runs, free wall."""
-        n, inf = self.of.count, highspy.kHighsInf
-        lp = self._lp = highspy.Highs()
-        lp.silent()
-        for option, what in (("threads", 1), ("random_seed", 1)):
-            lp.setOptionValue(option, what)
+        n, inf = self.of.count, float("inf")
+        self._lp = solver.silent()
         base = self.of.lean
         rows = [(float(m), float(m)) for m in self.many] + [(-inf, 1.0)] * sum(self.bays)
         rows += [(base, inf), (-base, inf), (-inf, 1.0)] + [(0.0, inf)] * (4 * len(self.of.runs))
         for low, high in rows:
-            lp.addRow(low, high, 0, np.zeros(0, np.int32), np.zeros(0))
+            solver.row(self._lp, low, high)
         for i in range(n):
             self._column(MISSING if self.many[i] else 0.0, [i], [1.0])
         r = self._row_lean
@@ -209,14 +204,7 @@ class Master:
         del size
 
     def _column(self, cost: float, rows: list[int], values: list[float]) -> None:
-        self._lp.addCol(
-            float(cost),
-            0.0,
-            highspy.kHighsInf,
-            len(rows),
-            np.array(rows, np.int32),
-            np.array(values, float),
-        )
+        solver.column(self._lp, cost, rows, values)
 
     def _add(self, k: int, bay: int, p: int) -> None:
         """Write the column of a strip at a cell."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -58,8 +57,7 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
             sys.stderr.write(f"{told.seconds:5.1f} s: {told.best:.1f} points{bound}\n")
         return True
 
-    with _quiet():
-        found = arrange(verdict, job.arrange, args.seconds, args.pitch, tell)
+    found = arrange(verdict, job.arrange, args.seconds, args.pitch, tell)
     if args.out:
         folder = Path(args.out)
         folder.mkdir(parents=True, exist_ok=True)
@@ -78,26 +76,6 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
         for line in lines(found):
             print(line)
     return FINE if found.offers and not found.offers[0].stops else STOPS
-
-
-class _quiet:  # ruff: ignore[invalid-class-name]  # it is used as a word
-    """Keep the solver's greeting off the standard output, which may be read as JSON."""
-
-    def __enter__(self) -> None:
-        sys.stdout.flush()
-        try:
-            self._kept = os.dup(1)
-        except OSError:
-            self._kept = -1
-            return
-        away = os.open(os.devnull, os.O_WRONLY)
-        os.dup2(away, 1)
-        os.close(away)
-
-    def __exit__(self, *_trouble: object) -> None:
-        if self._kept >= 0:
-            os.dup2(self._kept, 1)
-            os.close(self._kept)
 
 
 def lines(found: Arranged) -> list[str]:

@@ -5,6 +5,8 @@ from pathlib import Path
 
 from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
+from roomy_hull.arrange.arranger import arrange
+from roomy_hull.arrange.offers import Told
 from roomy_hull.core.errors import PictureError
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.desktop.application import application, session_for, window_for
@@ -14,7 +16,6 @@ from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.edits import layouts
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.session.pages.cut.words import parts, works
 from roomy_hull.session.session import Session
@@ -99,16 +100,20 @@ def _together(window: MainWindow) -> None:
         window.page("Fit-out", "Together").refresh()
 
 
-def _variants(window: MainWindow) -> None:
+def _arrange(window: MainWindow) -> None:
+    """Arrange the job anew until nothing more is found: the same each time, and no clock is in the picture."""
     session = window.session
-    session.selection.select("")
-    session.preview(layouts.kept(session.job, "Upright"))
-    key = _first(window, Fridge)
-    new = Fridge(id="x", name="Upright 85 l", bay="-", width=447, depth=500, height=620, litres=85, mass=22,
-                 style="upright", contents=30, slide_mass=0)  # fmt: skip
-    if isinstance(session.job.thing(key), Fridge):
-        session.preview(layouts.replaced(session.job, key, new))
-    session.view.turn_to("Fit-out", "Variants", station="right")
+    session.view.turn_to("Fit-out", "Arrange")
+    run, heard = session.arranging, list[Told]()
+
+    def hear(told: Told) -> bool:
+        heard.append(told)
+        return True
+
+    run.of = session.job
+    run.result = arrange(session.verdict, session.job.arrange, 600.0, 25.0, hear)
+    run.trace = [(float(n), t.best, t.bound) for n, t in enumerate(heard)]
+    run.choose(0)
 
 
 def _solid(window: MainWindow) -> None:
@@ -222,7 +227,7 @@ VIEWS: Views = (
     ("fit-out-dragging", _dragging),
     ("fit-out-together", _together),
     ("fit-out-setups", _setups),
-    ("fit-out-variants", _variants),
+    ("fit-out-arrange", _arrange),
     ("fit-out-solid", _solid),
     ("services-trip", _trip),
     ("loads", _loads),
@@ -237,8 +242,11 @@ VIEWS: Views = (
 )
 
 
-FLATBED = ("reedholm", frozenset({"body", "fit-out-setups"}))
-"""Views that are taken of another demo where no job is given: that one has rooms, a rack and set-ups."""
+OTHERS = (
+    ("reedholm", frozenset({"body", "fit-out-setups"})),
+    ("tarn", frozenset({"fit-out-arrange"})),
+)
+"""Views that are taken of other demos where no job is given: one has rooms, a rack and set-ups, one is soon arranged."""
 
 
 def write(path: Path | None, folder: Path) -> list[Path]:
@@ -273,10 +281,11 @@ def write(path: Path | None, folder: Path) -> list[Path]:
         ) from None
     if path is not None:
         return _taken(session, folder, VIEWS)
-    name, views = FLATBED
-    written = _taken(session, folder, tuple(v for v in VIEWS if v[0] not in views))
-    flatbed = Session(demo_job(name), _Forgetful(folder))
-    written += _taken(flatbed, folder, tuple(v for v in VIEWS if v[0] in views))
+    elsewhere = frozenset().union(*(views for _, views in OTHERS))
+    written = _taken(session, folder, tuple(v for v in VIEWS if v[0] not in elsewhere))
+    for name, views in OTHERS:
+        other = Session(demo_job(name), _Forgetful(folder))
+        written += _taken(other, folder, tuple(v for v in VIEWS if v[0] in views))
     order = [name for name, _prepare in VIEWS]
     return sorted(written, key=lambda f: order.index(f.stem))
 

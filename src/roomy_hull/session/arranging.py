@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import multiprocessing
-import os
 import sys
 from typing import TYPE_CHECKING, Any
 
@@ -30,9 +29,6 @@ def work(pipe: Connection) -> None:
     pipe : Connection
         Takes (task, job, shop, more) and gives (kind, what): ``told``, ``done``, ``refused`` with words, ``failed``.
     """
-    # The solver greets on the standard output, which may be somebody's JSON.
-    quiet = os.open(os.devnull, os.O_WRONLY)
-    os.dup2(quiet, 1)
     from roomy_hull.arrange.arranger import arrange  # read while nobody waits  # ruff: ignore[import-outside-top-level]
     from roomy_hull.arrange.reasons import why_here  # ruff: ignore[import-outside-top-level]  # as above
     from roomy_hull.verdict.verdict import judge  # ruff: ignore[import-outside-top-level]  # as above

@@ -18,7 +18,7 @@ CAUTION = (
     "Arranging weighs planning figures. Every layout offered has passed the same checks as one made by hand; loads, gas, "
     "mains and batteries are for licensed people and the local rules to decide."
 )
-HEADS = ("What has to go in", "Is in", "May go", "Stays")
+HEADS = ("To go in", "Is in", "May go", "Stays")
 OFFER_HEADS = ("Layout", "Points", "Axle", "Sides", "High", "Reach", "Runs", "Free", "Findings")
 TITLES: dict[str, str] = {
     "axle": "Short axle", "balance": "Balance", "low": "Heavy low", "reach": "In reach", "runs": "Short runs",

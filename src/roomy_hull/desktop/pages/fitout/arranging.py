@@ -208,6 +208,7 @@ class ArrangePage(LoadsPage):
         self.list = Grid("What has to go in", rows_chosen=True)
         self.list.cellClicked.connect(self._pressed)
         self.list.row_height(20)
+        self.list.setFixedWidth(292)
         self.list.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.weights = [Weight(self.model, session, part) for part in PARTS]
         self.layout_, self.course = Layout(self.model, session, theme), Course(self.model, theme)
@@ -248,7 +249,7 @@ class ArrangePage(LoadsPage):
         left.setSpacing(2)
         left.addWidget(self.list, 1)
         under = QHBoxLayout()
-        under.addWidget(Label("The two chosen:"))
+        under.addWidget(Label("Two rows:"))
         for button in self.two:
             under.addWidget(button)
         under.addStretch(1)
@@ -263,7 +264,7 @@ class ArrangePage(LoadsPage):
             right.addWidget(w.figure, n, 3)
         right.setColumnStretch(3, 1)
         right.setColumnMinimumWidth(2, 62)
-        right.setColumnMinimumWidth(3, 128)
+        right.setColumnMinimumWidth(3, 124)
         right.addWidget(Label("Less on"), len(PARTS), 0)
         right.addWidget(self.axle, len(PARTS), 1)
         right.addWidget(
@@ -277,8 +278,8 @@ class ArrangePage(LoadsPage):
         right.setRowStretch(len(PARTS) + 1, 1)
         both = QHBoxLayout()
         both.setContentsMargins(8, 2, 8, 2)
-        both.addLayout(left, 4)
-        both.addLayout(right, 5)
+        both.addLayout(left)
+        both.addLayout(right, 1)
         for label in (self.words, self.why):
             label.setContentsMargins(12, 2, 12, 2)
         self.stack(
@@ -359,7 +360,7 @@ class ArrangePage(LoadsPage):
             OFFER_HEADS,
             rows,
             shaded=lambda r, _c: r == run.chosen,
-            widths=(104, 54, 62, 58, 50, 48, 44, 62),
+            widths=(104, 54, 60, 56, 50, 48, 44, 76),
         )
         self.table.blockSignals(False)
         self.layout_.update()
