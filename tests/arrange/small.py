@@ -78,7 +78,7 @@ def _item(chance: random.Random, n: int, bays: list[BayRoom]) -> Item:
         blocked = ((CELL * 0.5, -1.0, CELL * 1.5, 60.0),) if chance.random() < 0.15 else ()
         free = FreeSpace(
             bay.id,
-            (0.0, 0.0, bay.cells * CELL - width, bay.height - height),
+            (0.0, 0.0, bay.origin + bay.cells * CELL - width, bay.height - height),
             blocked,
             (0.0, 0.0, 0.0),
         )
@@ -198,7 +198,9 @@ def layouts(instance: Instance) -> Iterator[Layout]:  # ruff: ignore[complex-str
         for f, at, level in placed:
             for i in (forms[f].item, *forms[f].riders):
                 spot = instance.items[i].spots[bay]
-                if spot is None or not spot.free.allows(instance.u(i, start + at), float(level)):
+                if spot is None or not spot.free.allows(
+                    instance.u(i, bay, start + at), float(level)
+                ):
                     return False
         return True
 

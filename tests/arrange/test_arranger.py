@@ -151,8 +151,8 @@ def test_one_larger_than_every_bay_is_named(seed_bank: Verdict) -> None:
 
 
 def test_a_new_job_is_laid_out_from_the_stores_without_a_finding() -> None:
-    """A flatbed with a canopy, ten things from the stores: what is offered first has no finding about them."""
-    job = begun("Fen", "full canopy")
+    """A dual cab with a canopy, ten things from the stores: what is offered first has no finding about them."""
+    job = begun("Marl", "full canopy")
     for key in ("fridge-drawer", "drawer", "drawer-small", "shelf", "tank-60", "battery", "charger", "fuse-board",
                 "extinguisher", "first-aid"):  # fmt: skip
         job = edits.wanted(job, catalogue.entry(key).make)

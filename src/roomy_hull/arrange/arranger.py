@@ -24,6 +24,7 @@ from roomy_hull.arrange.offers import (
 )
 from roomy_hull.arrange.rough import rough
 from roomy_hull.arrange.search import Found, Progress, Search
+from roomy_hull.arrange.strips import HARD_STATES
 from roomy_hull.arrange.worth import Value, broken, value
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.model import Job
@@ -40,6 +41,8 @@ ALONE = 0.75
 """The same where it has none yet."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
+TOO_LOOSE = 45_000
+"""With more ways to stack than this, and a layout to better, no time is spent on a proof."""
 NEARLY = 0.88
 """After so much of the time no new part is begun: the rest is for judging what is offered."""
 OTHERWISE = 0.1
@@ -192,7 +195,8 @@ class Arranger:
             watch, clashes = self.judge.watch()
             if known is not None and (self.judge.rules.forbid(known) or broken(instance, known)):
                 known = None
-            now = Search(instance, 4, self._at, thin=thin).run(
+            hard = HARD_STATES if thin else TOO_LOOSE
+            now = Search(instance, 4, self._at, thin=thin, hard=hard).run(
                 watch, clashes, known, self.judge.rules.nowhere
             )
             # Rules only take layouts away: an earlier bound holds where there was no time for a better one.

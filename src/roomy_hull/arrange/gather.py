@@ -19,7 +19,7 @@ from roomy_hull.arrange.instance import (
 from roomy_hull.arrange.places import MOST_CELLS
 from roomy_hull.arrange.refusing import check
 from roomy_hull.arrange.riding import with_riders
-from roomy_hull.arrange.spots import spot_of
+from roomy_hull.arrange.spots import open_heights, spot_of
 from roomy_hull.arrange.weighing import weights_of
 from roomy_hull.arrange.wishes import runs_of, sparks_apart
 from roomy_hull.assembly.assemble import Assembly, assemble, by_place, trial_thing
@@ -122,7 +122,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     readings = verdict.loads.readings
     instance = Instance(
         cell, tuple(_item(u, rows, about, sizes) for u, rows in zip(units, trials, strict=True)),
-        tuple(_room(p, cell, shared) for p in bays), *_joined(job, units, wish, at, about.still), _aparts(wish, units, at),
+        tuple(_room(p, job, sizes) for p in bays), *_joined(job, units, wish, at, about.still), _aparts(wish, units, at),
         weights_of(verdict, wish), value_of(readings.of(measure), (0.0, 1.0, 0.0)), x1 if measure == "front" else x0,
         value_of(readings.right, (0.0, 0.0, 1.0)) - value_of(readings.left, (0.0, 0.0, 1.0)), _lean(about, set(at)),
         min(p.frame.z for p in bays),
@@ -179,17 +179,24 @@ def cells_for(bays: Iterable[BayPlace], pitch: float) -> tuple[float, float]:
     return cell, step
 
 
-def _room(place: BayPlace, cell: float, shared: float) -> BayRoom:
-    """A bay in cells: the gap beside the last unit may be outside it."""
+def _room(place: BayPlace, job: Job, sizes: _Sizes) -> BayRoom:
+    """A bay in cells: the gap beside the last unit may be outside it. What stands there says where cells begin."""
     x0, y0, _ = place.frame.point(0.0, 0.0, 0.0)
     x1, y1, _ = place.frame.point(1.0, 0.0, 0.0)
-    many = int((place.size.x1 + shared) / cell + 1e-9)
+    phases = [round(u.u % sizes.cell, 3) % sizes.cell for u in job.units if u.bay == place.bay.id]
+    steps = (
+        [n * sizes.step for n in range(round(sizes.cell / sizes.step))] if sizes.step > 1 else [0.0]
+    )
+    # The most of what stands there begins on a cell; of equals the first.
+    origin = max(steps, key=lambda o: (sum(abs(p - o) < 0.5 for p in phases), -o))
+    many = int((place.size.x1 - origin + sizes.shared) / sizes.cell + 1e-9)
     return BayRoom(
         place.bay.id,
         place.bay.name,
         max(1, min(MOST_CELLS, many)),
         place.size.z1,
         (x1 - x0, y1 - y0),
+        origin,
     )
 
 
@@ -277,7 +284,7 @@ def _hooked(instance: Instance) -> Instance:
             levels = np.arange(math.ceil(w0 - 0.05), int(w1 + 0.05) + 1)
             if len(levels):
                 hooks.add(int(levels[int(instance.level_cost(i, b, levels).argmin())]))
-            hooks |= {math.ceil(c[1] - 0.05) for c in spot.free.cells()}
+            hooks |= {math.ceil(h - 0.05) for h in open_heights(spot.free)}
         items.append(msgspec.structs.replace(item, hooks=tuple(sorted(hooks))[:6]))
     return msgspec.structs.replace(instance, items=tuple(items))
 

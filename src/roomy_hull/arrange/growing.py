@@ -53,11 +53,10 @@ class Grow:
         for i, item in enumerate(instance.items):
             for b, spot in enumerate(item.spots):
                 if spot is not None:
-                    x = spot.x + bays[b].along[0] * item.shift
+                    u = bays[b].origin + item.shift
+                    x = spot.x + bays[b].along[0] * u
                     self.first[b, i] = axle * item.kg * (x - instance.x_from)
-                    self.sway[b, i] = (
-                        self.swing * item.kg * (spot.y + bays[b].along[1] * item.shift)
-                    )
+                    self.sway[b, i] = self.swing * item.kg * (spot.y + bays[b].along[1] * u)
         self.ay = np.array([b.along[1] for b in bays])
         self.slope = instance.weights.points()["axle"] * instance.per_x
         self.ax = np.array([b.along[0] for b in bays])

@@ -235,6 +235,9 @@ def worded(instance: Instance, why: Reason) -> str:
         shorts = [s.free.short for s in item.spots if s is not None]
         over = "" if not shorts else f" by {max(min(shorts, key=max)):.0f} mm at least"
         return f"{names[0]} is too large for every bay that it may be in{over}. Make it smaller, or let it go elsewhere."
+    if len(names) == 1:
+        return (f"{names[0]} finds no place in {bays}, in steps of {instance.cell:.0f} mm, beside what stays. "
+                "Try smaller steps, or unpin something.")  # fmt: skip
     listed = ", ".join(names[:-1]) + f" and {names[-1]}" if len(names) > 1 else names[0]
     if why.kind == "area":
         return (f"These {len(names)} cannot stand together in {bays}, whichever way they are stacked: {listed}. "

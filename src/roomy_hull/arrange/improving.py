@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 import msgspec
 
 from roomy_hull.arrange.gather import gather
+from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands, placed
 from roomy_hull.arrange.offers import Offer
 from roomy_hull.arrange.search import Progress, Search
@@ -144,7 +145,8 @@ def _again(
     def going(_p: Progress) -> bool:
         return run.alive() and run.seconds < until
 
-    found = Search(part.instance, 4 if len(free) > 8 else 5, going, thin=False, hard=A_PART).run()
+    search = Search(part.instance, 4 if len(free) > 8 else 5, going, thin=False, hard=A_PART)
+    found = search.run(*rule_watch(part.instance, Rules()))
     for _, layout in found.layouts:
         job = placed(part, now.job, layout)
         better = as_it_stands(run.of, job)

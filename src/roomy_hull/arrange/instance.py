@@ -133,13 +133,17 @@ class Item(msgspec.Struct, frozen=True):
 
 
 class BayRoom(msgspec.Struct, frozen=True):
-    """A bay as cells along its wall; `along` is how x and y change with u. `height` is its clear height. [mm]"""
+    """A bay as cells along its wall; `along` is how x and y change with u. `height` is its clear height. [mm]
+
+    `origin` is where its first cell begins: what stands already may be on steps that do not begin at the bay's start.
+    """
 
     id: str
     name: str
     cells: int
     height: float
     along: tuple[float, float]
+    origin: float = 0.0
 
 
 class Run(msgspec.Struct, frozen=True):
@@ -231,9 +235,9 @@ class Instance(msgspec.Struct, frozen=True, eq=False):
         """Every unit by itself, then those with others behind them."""
         return [*(Form(i) for i in range(self.count)), *self.behind]
 
-    def u(self, i: int, cell: int) -> float:
-        """Where a unit begins along the wall. [mm]"""
-        return cell * self.cell + self.items[i].shift
+    def u(self, i: int, bay: int, cell: int) -> float:
+        """Where an item begins along the wall of a bay. [mm]"""
+        return self.bays[bay].origin + cell * self.cell + self.items[i].shift
 
     def spot(self, i: int, bay: int) -> Spot:
         """A unit's figures in a bay where it may go."""

@@ -176,7 +176,7 @@ class Judge:
         for n, at in rows:
             i = which(n, at)
             units.append(
-                self.of.units[n].but(bay=instance.bays[at.bay].id, u=instance.u(i, at.cell),
+                self.of.units[n].but(bay=instance.bays[at.bay].id, u=instance.u(i, at.bay, at.cell),
                                      v=instance.spot(i, at.bay).v, w=float(at.level))
             )  # fmt: skip
         job = msgspec.structs.replace(self._base, units=(*self._base.units, *units))
@@ -202,7 +202,7 @@ class Judge:
         self.rules.nowhere.add((i, at.bay, at.cell, at.level))
         for cell in range(instance.bays[at.bay].cells):
             there = at._replace(cell=cell)
-            free = instance.spot(i, at.bay).free.allows(instance.u(i, cell), at.level)
+            free = instance.spot(i, at.bay).free.allows(instance.u(i, at.bay, cell), at.level)
             if (
                 self.alive()
                 and cell != at.cell
@@ -225,7 +225,7 @@ class Judge:
             if (
                 cell == q.cell
                 or not self.alive()
-                or not instance.spot(b, q.bay).free.allows(instance.u(b, cell), q.level)
+                or not instance.spot(b, q.bay).free.allows(instance.u(b, q.bay, cell), q.level)
             ):
                 continue
             if self._overlap(a, p, b, there):

@@ -41,7 +41,7 @@ def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
         i = which(n, at)
         there[unit.id] = unit.but(
             bay=instance.bays[at.bay].id,
-            u=instance.u(i, at.cell),
+            u=instance.u(i, at.bay, at.cell),
             v=instance.spot(i, at.bay).v,
             w=float(at.level),
         )
@@ -174,10 +174,11 @@ def _pushed(
             and o.u + o.width <= u.u + NEAR
             and _level_with(instance, n, m, levels)
         ]
-        free, own = instance.spot(n, bay).free, int((u.u + NEAR) // instance.cell)
+        free = instance.spot(n, bay).free
+        own = int((u.u - instance.bays[bay].origin + NEAR) // instance.cell)
         tries = (max([own + d, *beside]) for d in (0, 1, -1))
         cell = next(
-            (c for c in tries if free.allows(instance.u(n, c), levels[n])), max([own, *beside])
+            (c for c in tries if free.allows(instance.u(n, bay, c), levels[n])), max([own, *beside])
         )
         found[n] = At(bay, cell, levels[n])
 

@@ -89,8 +89,8 @@ class Master:
             for i, item in enumerate(instance.items):
                 spot = item.spots[b]
                 if spot is not None:
-                    self.x0[b, i] = spot.x + bay.along[0] * shift[i]
-                    self.y0[b, i] = spot.y + bay.along[1] * shift[i]
+                    self.x0[b, i] = spot.x + bay.along[0] * (bay.origin + shift[i])
+                    self.y0[b, i] = spot.y + bay.along[1] * (bay.origin + shift[i])
         axle = points["axle"] * instance.per_x
         ax, ay = (np.array([b.along[k] for b in instance.bays]) for k in (0, 1))
         has = strips.has

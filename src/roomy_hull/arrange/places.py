@@ -72,7 +72,7 @@ class Places:
         bars = [b for b in spot.free.blocked if b[1] + TOUCH < level < b[3] - TOUCH]
         found = 0
         for cell in range(room.cells):
-            u = self._of.u(i, cell)
+            u = self._of.u(i, bay, cell)
             if (
                 u0 - TOUCH <= u <= u1 + TOUCH
                 and (i, bay, cell, level) not in self._not

@@ -7,10 +7,9 @@ import msgspec
 
 from roomy_hull.arrange.gather import Gathered, gather
 from roomy_hull.arrange.instance import PARTS, Instance
-from roomy_hull.arrange.judging import wished_bars
+from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands
 from roomy_hull.arrange.search import Progress, Search
-from roomy_hull.arrange.watching import Watch
 from roomy_hull.arrange.worth import value
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.arranging import Arranging
@@ -108,8 +107,7 @@ def why_here(
         return alive() and time.monotonic() < until
 
     nowhere = [] if there == "in another bay" else _here(of, n, bay)
-    bars = tuple(wished_bars(of.instance))
-    watch = Watch(tuple(sorted({i for b in bars for i in (b.a, b.b)})), bars)
+    watch, _ = rule_watch(of.instance, Rules())
     found = Search(other, 4, going).run(watch, nowhere=nowhere)
     if not found.layouts:
         words = (
@@ -149,7 +147,7 @@ def _here(of: Gathered, n: int, bay: int) -> list[tuple[int, int, int, int]]:
     for i, item in enumerate(instance.items):
         if instance.unit(i) == n and item.spots[bay] is not None:
             for cell in range(instance.bays[bay].cells):
-                u = instance.u(i, cell)
+                u = instance.u(i, bay, cell)
                 if u < unit.u + unit.width and unit.u < u + item.width:
                     low = max(0, int(unit.w - item.height) + 1)
                     found += [(i, bay, cell, w) for w in range(low, int(unit.w + unit.height))]

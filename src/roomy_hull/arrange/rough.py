@@ -74,7 +74,7 @@ def _placed(instance: Instance, order: list[int]) -> Layout | None:
         lean += (
             item.kg
             * instance.per_y
-            * (spot.y + instance.bays[at[0]].along[1] * instance.u(n, at[1]))
+            * (spot.y + instance.bays[at[0]].along[1] * instance.u(n, at[0], at[1]))
         )
     return tuple(there[n] for n in range(instance.count))
 
@@ -94,7 +94,7 @@ def _places(
                 (m, at) for m, at in mine
                 if at.cell < cell + item.cells and cell < at.cell + instance.items[m].cells
             ]  # fmt: skip
-            u = instance.u(n, cell)
+            u = instance.u(n, b, cell)
             x = spot.x + bay.along[0] * u
             y = spot.y + bay.along[1] * u
             along = points["axle"] * item.kg * instance.per_x * (x - instance.x_from)
@@ -114,7 +114,7 @@ def _levels(
     if item.stance == "hang":
         return [base, *(h for h in item.hooks if h > base)]
     found = [f for f, stretches in instance.spot(n, bay).feet
-             if f >= base and any(a - 0.1 <= instance.u(n, cell) <= b + 0.1 for a, b in stretches)]  # fmt: skip
+             if f >= base and any(a - 0.1 <= instance.u(n, bay, cell) <= b + 0.1 for a, b in stretches)]  # fmt: skip
     if item.stance == "rest" and under:
         carriers = [
             (at.cell, at.cell + instance.items[m].cells) for m, at in under

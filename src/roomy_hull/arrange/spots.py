@@ -31,23 +31,30 @@ def spot_of(thing: Thing, free: FreeSpace, scenario: Scenario, still: Assembly) 
     return Spot(at[0], at[1], at[2], box[2], free, v, tuple(_feet(thing, free, still)))
 
 
+def open_heights(free: FreeSpace) -> list[float]:
+    """The heights at which the places open to a unit begin, the lowest first; a single point counts. [mm]"""
+    if free.room is None:
+        return []
+    u0, w0, u1, _ = free.room
+    along = {u0, u1, *(edge for b in free.blocked for edge in (b[0], b[2]))}
+    heights = sorted({w0, *(b[3] for b in free.blocked)})
+    return [h for h in heights if any(free.allows(u, h) for u in along)]
+
+
 def _feet(
     thing: Thing, free: FreeSpace, still: Assembly
 ) -> Iterable[tuple[int, tuple[tuple[float, float], ...]]]:
     """Heights at which a unit needs no arranged unit below it: the floor, packers behind a sill, what stays."""
-    cells = free.cells()
-    if not cells or thing.place is None:
+    heights = open_heights(free)
+    if not heights or thing.place is None:
         return
     levels: dict[int, list[tuple[float, float]]] = {}
-    lowest = min(c[1] for c in cells)
-    if lowest <= PACKED:
-        levels[math.ceil(lowest - 0.05)] = [(-1.0, 1e5)]
-    if lowest > 0.05 and lowest <= PACKED and any(c[1] <= 0.05 for c in cells):
-        levels.setdefault(0, []).append((-1.0, 1e5))
+    if heights[0] <= PACKED:
+        levels[math.ceil(heights[0] - 0.05)] = [(-1.0, 1e5)]
     e = thing.expansion.envelope
     for box in _carriers(still, thing.place):
         if box.y0 < e.y1 and box.y1 > e.y0 and box.x1 - box.x0 >= e.x1 - 0.1:
-            tops = {math.ceil(c[1] - 0.05) for c in cells if 0 <= c[1] - box.z1 <= CARRIER}
+            tops = {math.ceil(h - 0.05) for h in heights if 0 <= h - box.z1 <= CARRIER}
             for top in tops:
                 levels.setdefault(top, []).append((box.x0, box.x1 - e.x1))
     for level in sorted(levels):

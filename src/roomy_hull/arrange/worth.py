@@ -47,7 +47,7 @@ def value(instance: Instance, layout: Layout) -> Value:
         Parts, and their sum in points; less is better. The free wall counts the other way.
     """
     places = [
-        Place(which(n, at), at.bay, instance.u(which(n, at), at.cell), at.level)
+        Place(which(n, at), at.bay, instance.u(which(n, at), at.bay, at.cell), at.level)
         for n, at in enumerate(layout)
     ]
     return valued(instance, places, free_wall(instance, layout))
@@ -144,7 +144,7 @@ def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...
         if (
             spot is None
             or at.cell < 0
-            or not spot.free.allows(instance.u(i, at.cell), float(at.level))
+            or not spot.free.allows(instance.u(i, at.bay, at.cell), float(at.level))
         ):
             found.append(("place", (n,)))
             continue
@@ -170,7 +170,7 @@ def too_close(instance: Instance, apart: Apart, layout: Layout) -> bool:
 
 def _gap(instance: Instance, i: int, cell: int, j: int, other: int) -> float:
     """The wall between two units of one bay; below 0 where they overlap along it. [mm]"""
-    a, b = instance.u(i, cell), instance.u(j, other)
+    a, b = instance.u(i, 0, cell), instance.u(j, 0, other)
     return max(b - a - instance.items[i].width, a - b - instance.items[j].width)
 
 
@@ -191,7 +191,7 @@ def _behind(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> b
     """Whether two units of which one stands behind others share room, with what has to stay clear before and behind."""
     (i, a), (j, b) = one, other
     p, q = instance.items[i], instance.items[j]
-    u, t = instance.u(i, a.cell), instance.u(j, b.cell)
+    u, t = instance.u(i, a.bay, a.cell), instance.u(j, b.bay, b.cell)
     v, w = instance.spot(i, a.bay).v, instance.spot(j, b.bay).v
     if u >= t + q.width or t >= u + p.width:
         return False
@@ -205,7 +205,7 @@ def _behind(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> b
 def _stands(instance: Instance, layout: Layout, i: int) -> bool:
     """Whether a unit stands on its feet, or rests on carriers under both its ends."""
     at, item = layout[i], instance.items[i]
-    u = instance.u(i, at.cell)
+    u = instance.u(i, at.bay, at.cell)
     for level, stretches in instance.spot(i, at.bay).feet:
         if level == at.level and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches):
             return True

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import multiprocessing
 import sys
+import time
 from typing import TYPE_CHECKING, Any
+
+import msgspec
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.signal import Signal
@@ -17,6 +20,8 @@ if TYPE_CHECKING:
     from roomy_hull.job.model import Job
     from roomy_hull.shop.shop import Shop
 
+A_LOOK = 0.05
+"""So often at most it is told how far a run is. [s]"""
 MOST_TRACED = 600
 """So many points of the course of a run are kept."""
 
@@ -39,10 +44,7 @@ def work(pipe: Connection) -> None:
         except (EOFError, OSError):
             return
 
-        def tell(what: Any) -> bool:
-            pipe.send(("told", what))
-            return True
-
+        tell = _Telling(pipe)
         try:
             verdict = judge(job, shop=shop)
             if task == "arrange":
@@ -56,6 +58,24 @@ def work(pipe: Connection) -> None:
         except Exception:  # whatever it is, the window lives on
             sys.excepthook(*sys.exc_info())
             pipe.send(("failed", "Something went wrong inside the program; the job is as it was."))
+
+
+class _Telling:
+    """Passes on what is told, not more often than anybody looks, and a layout only once."""
+
+    def __init__(self, pipe: Connection) -> None:
+        self._pipe, self._last = pipe, 0.0
+        self._best: float | None = None
+        self._job: Job | None = None
+
+    def __call__(self, told: Told) -> bool:
+        """Tell it where it is better, or some time has gone by; the run always goes on."""
+        now = time.monotonic()
+        if told.best != self._best or now - self._last >= A_LOOK:
+            job = told.job if told.job is not self._job else None
+            self._pipe.send(("told", msgspec.structs.replace(told, job=job)))
+            self._last, self._best, self._job = now, told.best, told.job
+        return True
 
 
 class ArrangeRun:
@@ -163,6 +183,8 @@ class ArrangeRun:
     def _take(self, kind: str, what: Any) -> None:
         """Take one thing that the process said."""
         if kind == "told":
+            if what.job is None and self.told is not None:
+                what = msgspec.structs.replace(what, job=self.told.job)
             self.told = what
             if len(self.trace) < MOST_TRACED:
                 self.trace.append((what.seconds, what.best, what.bound))

@@ -196,7 +196,9 @@ class ArrangeModel(WantedModel):
         if run.result is not None:
             bound = run.result.bound
             offer = self.offer()
-            return (offer.value.points if offer else None, bound if bound > float("-inf") else None)
+            if offer is None:
+                return None, None
+            return offer.value.points, bound if bound > float("-inf") else None
         told = run.told
         if told is None:
             return None, None

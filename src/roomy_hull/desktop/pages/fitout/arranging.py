@@ -174,6 +174,7 @@ class ArrangePage(LoadsPage):
         self.model = ArrangeModel(session)
         self.run = session.arranging
         self._job_seen: object = None
+        self._drawn: tuple[object, ...] | None = None
         self.go, self.end = (
             self.ask("Arrange it for me", "arrange.go"),
             self.ask("Stop", "arrange.stop"),
@@ -363,5 +364,10 @@ class ArrangePage(LoadsPage):
             widths=(104, 54, 60, 56, 50, 48, 44, 76),
         )
         self.table.blockSignals(False)
-        self.layout_.update()
+        seen = (model.job(), model.pinned(), self._theme, self._session.look)
+        if self._drawn is None or any(
+            a is not b and a != b for a, b in zip(self._drawn, seen, strict=True)
+        ):
+            self._drawn = seen
+            self.layout_.update()
         self.course.update()
