@@ -293,7 +293,6 @@ def test_what_cannot_be_arranged_is_refused_in_words(seed_bank: Verdict) -> None
     many = tuple(made("outlet", f"o{n}") for n in range(100))
     assert "108 units are too many" in refused(job, Arranging(wanted=many))
     assert "in the layout already" in refused(job, Arranging(wanted=(made("outlet", "cold"),)))
-    assert "not there" in refused(job, Arranging(near=(NearWish(a="cold", b="ghost"),)))
     both = Arranging(near=(NearWish(a="cold", b="water"),), apart=(ApartWish(a="water", b="cold"),))
     assert "near each other and apart" in refused(job, both)
     assert "no bay is called X" in refused(
@@ -303,6 +302,14 @@ def test_what_cannot_be_arranged_is_refused_in_words(seed_bank: Verdict) -> None
         own_weights=True, weights=OwnWeights(axle=0, balance=0, low=0, reach=0, runs=0, room=0)
     )
     assert "every weight is nought" in refused(job, nought)
+
+
+def test_wishes_about_what_is_gone_mean_nothing(seed_bank: Verdict) -> None:
+    wish = Arranging(near=(NearWish(a="cold", b="ghost"),), apart=(ApartWish(a="ghost", b="water"),), pinned=("ghost",),
+                     bays=(BayWish(thing="ghost", bays=("B",)),))  # fmt: skip
+    of = gather(seed_bank, wish, 25.0)
+    assert of.instance.aparts == ()
+    assert len(of.units) == len(seed_bank.job.units)
 
 
 def test_a_unit_that_is_turned_off_by_its_own_trouble_goes_nowhere(seed_bank: Verdict) -> None:

@@ -71,6 +71,8 @@ def test_wishes_are_taken_over() -> None:
     ({"weights": {"low": 9}}, "low"),
     ({"axle": "middle"}, "axle"),
     ({"apart": [{"a": "x", "b": "x"}]}, "itself"),
+    ({"near": [{"a": "cold", "b": "ghost"}]}, "names 'ghost', which is not there"),
+    ({"bays": [{"thing": "ghost", "bays": ["B"]}]}, "names 'ghost', which is not there"),
 ])  # fmt: skip
 def test_what_cannot_be_used_is_said_with_its_place(fields: dict[str, object], words: str) -> None:
     with pytest.raises(UserError) as trouble:

@@ -26,7 +26,7 @@ def check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
     Raises
     ------
     InputError
-        There is nothing to arrange, no bay, too many units, a wish that names nobody, or wishes that contradict each other.
+        There is nothing to arrange, no bay, too many units, a bay that is not there, or wishes that contradict each other.
     """
     if not job.body.bays():
         raise InputError(
@@ -57,9 +57,11 @@ def check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
 
 
 def _check_pairs(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
-    """Refuse wishes about bays and pairs that name nobody, or contradict each other."""
+    """Refuse wishes about bays that are not there, and about pairs that contradict each other.
+
+    A wish about something that is not there any more means nothing.
+    """
     ids = {u.id for u in units}
-    every = ids | {u.id for u in job.units}
     bays = {b.id for b in job.body.bays()}
     for w in wish.bays:
         if w.thing in ids and not set(w.bays) & bays:
@@ -67,11 +69,6 @@ def _check_pairs(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
                              f"Use one of: {', '.join(sorted(bays))}.")  # fmt: skip
     near = [frozenset((n.a, n.b)) for n in wish.near]
     apart = [frozenset((a.a, a.b)) for a in wish.apart]
-    for pair in (*near, *apart):
-        unknown = sorted(pair - every)
-        if unknown:
-            raise InputError(f"a wish names '{unknown[0]}', which is not there", "arrange",
-                             "Drop the wish, or add the thing.")  # fmt: skip
     for pair in apart:
         if pair in near:
             a, b = sorted(pair)

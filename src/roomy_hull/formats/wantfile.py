@@ -106,7 +106,7 @@ def with_want(job: Job, want: Want, place: str) -> Job:
     Raises
     ------
     JobFileError
-        A thing is neither of the stores nor written out, or goes into no bay, or two have one id.
+        A thing is neither of the stores nor written out, or goes into no bay, two have one id, or a wish names nobody.
     """
     stores = {e.key: e for e in entries()}
     bays = list(job.arrange.bays)
@@ -139,6 +139,17 @@ def with_want(job: Job, want: Want, place: str) -> Job:
         )  # fmt: skip
     except msgspec.ValidationError as trouble:
         raise JobFileError(str(trouble), place, "Mend it; see docs/formats.md.") from None
+    every = {u.id for u in (*job.units, *job.arrange.wanted)}
+    named = [k for w in (*want.apart, *want.near) for k in (w.a, w.b)] + [
+        w.thing for w in want.bays
+    ]
+    for key in named:
+        if key not in every:
+            raise JobFileError(
+                f"a wish names '{key}', which is not there",
+                place,
+                "Drop the wish, or add the thing.",
+            )
     return edits.wish_of(job, new)
 
 

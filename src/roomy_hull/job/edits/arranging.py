@@ -39,11 +39,7 @@ def wanted(job: Job, unit: Unit) -> Job:
     Job
         With it among what is to be arranged.
     """
-    taken = {u.id for u in job.arrange.wanted}
     key = edits.free_id(job, unit.id)
-    stem, n = key, 2
-    while key in taken:
-        key, n = edits.free_id(job, f"{stem}-{n}"), n + 1
     new = msgspec.structs.replace(unit, id=key, bay="-", u=0.0, v=0.0, w=0.0)
     return _with(job, wanted=(*job.arrange.wanted, new))
 

@@ -151,6 +151,7 @@ def accepted(job: Job, acceptance: Acceptance) -> Job:
 def free_id(job: Job, wish: str) -> str:
     """Find the wished id, or the first of wish-2, wish-3 … that is free in the job and not reserved."""
     taken = {u.id for u in job.units} | {c.id for c in job.carried} | RESERVED
+    taken |= {u.id for u in job.arrange.wanted}
     if wish not in taken:
         return wish
     stem = wish.rsplit("-", 1)[0] if wish.rsplit("-", 1)[-1].isdigit() else wish
