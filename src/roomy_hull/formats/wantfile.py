@@ -140,9 +140,8 @@ def with_want(job: Job, want: Want, place: str) -> Job:
     except msgspec.ValidationError as trouble:
         raise JobFileError(str(trouble), place, "Mend it; see docs/formats.md.") from None
     every = {u.id for u in (*job.units, *job.arrange.wanted)}
-    named = [k for w in (*want.apart, *want.near) for k in (w.a, w.b)] + [
-        w.thing for w in want.bays
-    ]
+    named = [k for w in want.apart for k in (w.a, w.b)]
+    named += [k for w in want.near for k in (w.a, w.b)] + [w.thing for w in want.bays]
     for key in named:
         if key not in every:
             raise JobFileError(
