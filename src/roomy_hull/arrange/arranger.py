@@ -41,6 +41,8 @@ ALONE = 0.75
 """The same where it has none yet."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
+STACK, LEAST_STACK = 4, 3
+"""Units that a stack has at most: first, and where these are too many."""
 TOO_LOOSE = 45_000
 """With more ways to stack than this, and a layout to better, no time is spent on a proof."""
 NEARLY = 0.88
@@ -82,7 +84,7 @@ class Arranger:
         self._progress = progress
         self._since = time.monotonic()
         self._going, self._alone, self._share = True, True, 1.0
-        self._class, self._unproved = "", False
+        self._class, self._unproved, self._most = "", False, STACK
         self._shown: tuple[Layout, Job] | None = None
         self._last: tuple[float | None, float | None] = (None, None)
         self.of = gather(verdict, wish, pitch)
@@ -196,9 +198,13 @@ class Arranger:
             if known is not None and (self.judge.rules.forbid(known) or broken(instance, known)):
                 known = None
             hard = HARD_STATES if thin else TOO_LOOSE
-            now = Search(instance, 4, self._at, thin=thin, hard=hard).run(
+            now = Search(instance, self._most, self._at, thin=thin, hard=hard).run(
                 watch, clashes, known, self.judge.rules.nowhere
             )
+            if not now.strips and not now.complete and self._most > LEAST_STACK and self.alive():
+                # Too loose: lower stacks are fewer, and say something too.
+                self._most -= 1
+                continue
             # Rules only take layouts away: an earlier bound holds where there was no time for a better one.
             if found is None or now.bound >= found.bound - 1e-9 or not found.layouts:
                 found = now
@@ -279,7 +285,7 @@ class Arranger:
             if not self.alive():
                 break
             watch, clashes = self.judge.watch(rules)
-            some = Search(instance, 4, self._at, wanted=0.01).run(
+            some = Search(instance, self._most, self._at, wanted=0.01).run(
                 watch, clashes, None, rules.nowhere
             )
             layout = next((at for _, at in some.layouts), None)
@@ -332,9 +338,12 @@ class Arranger:
     def _told(self, offers: tuple[Offer, ...], hand: Value | None, found: Found | None) -> Arranged:
         """Put what is proved in words."""
         holds = found is not None and found.fits and found.complete
-        # Where none of the class was found, what is proved of the class says nothing of this one.
-        has = any(o.sort in ("best", "clear", "other") for o in offers)
-        bound = found.bound if found is not None and holds and has else float("-inf")
+        bound = found.bound if found is not None and holds else float("-inf")
+        if bound > min(o.value.points for o in offers) and not any(
+            o.sort == "best" for o in offers
+        ):
+            # None of the class is as good: what is proved of it says nothing of this one.
+            bound = float("-inf")
         most = found.most if found is not None else 4
         proof = next((o.value.points for o in offers if o.sort == "best"), None)
         proved = (

@@ -43,6 +43,8 @@ USE: dict[str, float] = {"now": 3.0, "each stop": 2.0, "each camp": 1.0, "rarely
 """How much 100 mm out of reach count by how quickly a thing has to be at hand. [points]"""
 RUNNING = 5.0
 """What has to stay clear beside a unit and is no more than this is shared by two neighbours. [mm]"""
+HIGHEST = 4000.0
+"""Higher than this nothing is placed. [mm]"""
 NEAR = 6.0
 """What a metre between two that belong near each other counts. [points]"""
 
@@ -190,14 +192,9 @@ def _room(place: BayPlace, job: Job, sizes: _Sizes) -> BayRoom:
     # The most of what stands there begins on a cell; of equals the first.
     origin = max(steps, key=lambda o: (sum(abs(p - o) < 0.5 for p in phases), -o))
     many = int((place.size.x1 - origin + sizes.shared) / sizes.cell + 1e-9)
-    return BayRoom(
-        place.bay.id,
-        place.bay.name,
-        max(1, min(MOST_CELLS, many)),
-        place.size.z1,
-        (x1 - x0, y1 - y0),
-        origin,
-    )
+    high = min(place.size.z1, HIGHEST)
+    cells = max(1, min(MOST_CELLS, many))
+    return BayRoom(place.bay.id, place.bay.name, cells, high, (x1 - x0, y1 - y0), origin)
 
 
 def _ends(bays: Sequence[BayPlace]) -> tuple[float, float]:

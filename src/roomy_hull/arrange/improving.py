@@ -28,6 +28,8 @@ A_PART = 12_000
 """Parts with more ways to stack than this take longer than they are worth."""
 IDLE = 25
 """After so many parts without a gain it ends."""
+FEW = 8
+"""The same of units drawn by chance from all over."""
 WORTH = 0.05
 """A gain of less is no difference. [points]"""
 
@@ -119,13 +121,12 @@ def _parts(now: Verdict, mine: set[str]) -> Iterator[frozenset[str]]:
         if len(here) <= MOST_FREE:
             yield frozenset(here)
     for _ in range(200):
-        some = draw.sample(
-            units, min(len(units), draw.randint(min(5, len(units)), min(MOST_FREE, len(units))))
-        )
+        few = min(len(units), draw.randint(min(4, len(units)), min(FEW, len(units))))
+        some = draw.sample(units, few)
         if len(bays) > 1 and draw.random() < 0.5:
             two = draw.sample(bays, 2)
             near = [u for u in units if u.bay in two]
-            some = draw.sample(near, min(len(near), MOST_FREE - 1))
+            some = draw.sample(near, min(len(near), few))
         yield frozenset(u.id for u in some)
 
 

@@ -97,6 +97,8 @@ LEFT_FOR_LOOKS = 0.15
 """A layout without a finding may be so much dearer than the best and still be put first."""
 
 
+TOLD = 0.5
+"""A larger part says nothing: points may be near nought."""
 BEHIND = ", with or without things behind others,"
 """Said of the stacks that were looked at."""
 
@@ -144,17 +146,19 @@ def sentence(
     if top.sort == "as it is":
         return f"The layout as it is, {points}, was not bettered."
     best = next((o for o in offers if o.sort == "best"), None)
-    if best is None:
-        return f"Best found: {points}. Nothing is proved of it."
     class_ = f"built in stacks of up to {most}{behind}"
-    left = best.value.points - bound
+    held = best or top
+    left = held.value.points - bound
     if proved:
-        about = f"Nothing {class_} is better than {best.value.points:.1f}"
+        about = f"Nothing {class_} is better than {held.value.points:.1f}"
     elif bound > float("-inf"):
-        share = f", {left / abs(best.value.points):.1%}" if abs(best.value.points) > 1e-6 else ""
+        part = left / max(abs(held.value.points), 1e-9)
+        share = f", {part:.1%}" if part <= TOLD else ""
         about = f"No layout {class_} is better than {bound:.1f}: at most {left:.1f} points{share} are left"
     else:
         about = "Nothing is proved of it"
+    if best is None:
+        return f"Best found: {points}. {about}."
     if top is best:
         return f"Best found: {points}. {about}."
     if top.sort == "clear":
