@@ -201,7 +201,7 @@ def test_the_numbers_follow_the_run_and_then_the_layout(wagon: Session) -> None:
     assert model.numbers() == (46.0, 40.0)
     assert model.job().thing("cold").u == 725.0  # type: ignore[union-attr]
     assert [row[1][0] for row in model.offer_rows()] == ["45.0", "46.0"]
-    assert model.figures("axle") == "12 kg, was 0 kg"
+    assert model.figures("axle") == "0 → 12 kg"
 
 
 def test_taking_is_one_step_and_stands_beside_what_there_was(wagon: Session) -> None:

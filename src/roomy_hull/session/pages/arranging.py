@@ -148,11 +148,9 @@ class ArrangeModel(WantedModel):
         if offer is None:
             return ""
         now = self.figure(part, offer.value)
-        return (
-            f"{now}, was {self.figure(part, hand)}"
-            if hand is not None and offer.sort != "as it is"
-            else now
-        )
+        if hand is None or offer.sort == "as it is":
+            return now
+        return f"{self.figure(part, hand).split(' ', maxsplit=1)[0]} → {now}"
 
     def figure(self, part: str, worth: Value) -> str:
         """One part of a layout in its unit."""
