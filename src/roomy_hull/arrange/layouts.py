@@ -93,12 +93,17 @@ def _widest_gap(instance: Instance, places: list[Place]) -> float:
     """The widest stretch of wall with nothing on it, in whole cells. [mm]"""
     widest = 0.0
     for b, bay in enumerate(instance.bays):
-        rows = sorted((p.u, p.u + instance.items[p.item].width) for p in places if p.bay == b)
-        at = 0.0
-        for start, end in [*rows, (bay.cells * instance.cell, 0.0)]:
+        rows = []
+        for p in places:
+            item = instance.items[p.item]
+            if p.bay == b and item.unit < 0:
+                start = p.u - item.shift
+                rows.append((start, start + item.cells * instance.cell))
+        at = bay.origin
+        for start, end in [*sorted(rows), (bay.origin + bay.cells * instance.cell, 0.0)]:
             widest = max(widest, start - at)
             at = max(at, end)
-    return widest // instance.cell * instance.cell
+    return (widest + 1e-6) // instance.cell * instance.cell
 
 
 def in_cells(gathered: Gathered, job: Job) -> Layout | None:

@@ -75,11 +75,11 @@ class Sets:
                 wide = many.bit_length() + 1
                 guards |= 1 << (bits + wide - 1)
                 bias |= ((1 << (wide - 1)) - 1 - many) << bits
+            if bits + wide > MOST_BITS:
+                raise ValueError(f"{instance.count} units are too many for one number")
             self.one[group], self.first[group] = 1 << bits, group[0]
             full |= many << bits
             bits += wide
-        if bits > MOST_BITS:
-            raise ValueError(f"{bits} bits are too many for one number")
         self.singles, self.guards = np.int64(singles), np.int64(guards)
         self.bias, self.full = np.int64(bias), np.int64(full)
 
