@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.gaps import apart, clash, clipped, nearest, shared
+from roomy_hull.core.geometry.hull import convex_hull
 from roomy_hull.core.geometry.motion import (
     FINE,
     MARGIN,
@@ -20,7 +21,6 @@ from roomy_hull.core.geometry.motion import (
     Step,
     block,
     carried,
-    convex_hull,
     prism,
     round_piece,
     shifted,
@@ -75,6 +75,26 @@ def test_a_swing_holds_every_sampled_pose(
     swept = [p.ring for p in swung(piece, 2, pivot, degrees)]
     for p in at(piece, degrees * share, pivot):
         assert any(inside(ring, p, 1e-4) for ring in swept)
+
+
+near = st.sampled_from([0.0, 3.0, 5.0]) | places
+hairs = st.sampled_from([0.0, 4e-16, -4e-16, 1e-15, -1e-14, 1e-13])
+
+
+@given(st.lists(st.tuples(near, near, hairs, hairs), min_size=2, max_size=5))
+def test_a_hull_loses_no_tip_between_points_in_almost_one_place(
+    made: list[tuple[float, float, float, float]],
+) -> None:
+    points = [p for x, y, dx, dy in made for p in ((x, y), (x + dx, y + dy), (x - dy, y + dx))]
+    true = shapely.convex_hull(shapely.MultiPoint(points))
+    ours = shapely.convex_hull(shapely.MultiPoint(convex_hull(points)))
+    assert shapely.hausdorff_distance(true, ours) < 1e-5
+
+
+def test_a_leaf_hung_a_hair_from_its_face_keeps_its_far_edge() -> None:
+    for hair in (0.0, 5.735585708816498e-15, 1e-13, 1e-9):
+        swept = [p.ring for p in swung(block(Box(0, 0, 0, 5, 5, 10)), 2, (3.0, hair), 3.0)]
+        assert any(inside(ring, (2.5, 5.0), 1e-9) for ring in swept)
 
 
 @given(sizes, sizes, places, places, angles)

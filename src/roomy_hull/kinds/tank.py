@@ -395,13 +395,5 @@ def vessel(unit: Tank, side: str = "left") -> Vessel | None:
 
 
 KIND = Kind(
-    Tank,
-    expand,
-    fields,
-    offers,
-    rank=10,
-    contents=False,
-    vessel=vessel,
-    stance="floor",
-    use="rarely",
-)
+    Tank, expand, fields, offers, rank=10, contents=False, vessel=vessel, stance="floor", use="rarely",
+)  # fmt: skip

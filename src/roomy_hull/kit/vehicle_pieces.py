@@ -11,7 +11,8 @@ from typing import Literal
 
 import msgspec
 
-from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism, round_piece
+from roomy_hull.core.geometry.hull import convex_hull
+from roomy_hull.core.geometry.motion import Piece, block, prism, round_piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.vehicle import FuelTank, Vehicle

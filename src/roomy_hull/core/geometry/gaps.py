@@ -4,7 +4,8 @@ import functools
 import math
 from collections.abc import Sequence
 
-from roomy_hull.core.geometry.motion import PLANE, Piece, Ring, across, cross
+from roomy_hull.core.geometry.hull import Ring, cross
+from roomy_hull.core.geometry.motion import PLANE, Piece, across
 from roomy_hull.core.geometry.solids import TOUCH, Box
 
 FAR = 1e9

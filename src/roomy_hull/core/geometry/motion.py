@@ -16,6 +16,7 @@ import msgspec
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.hull import Ring, convex_hull
 from roomy_hull.core.geometry.solids import Box, hull
 
 MARGIN = 1.0
@@ -24,7 +25,6 @@ FINE = 0.03  # 1.4 times this is less than touching is
 PLANE: dict[int, tuple[int, int]] = {0: (1, 2), 1: (0, 2), 2: (0, 1)}
 """The two other axes of each axis, in order: the plane of a prism's ring."""
 
-Ring = tuple[tuple[float, float], ...]
 Verb = Literal["slide", "lower", "lift", "swing", "fold"]
 TURNS = frozenset({"swing", "fold"})
 MOST_STEPS = 8
@@ -133,27 +133,6 @@ def round_piece(
     turns = [math.tau * n / 24 for n in range(24)]
     ring = tuple((centre[0] + far * math.cos(t), centre[1] + far * math.sin(t)) for t in turns)
     return prism(axis, ring, lo, hi)
-
-
-def convex_hull(points: list[tuple[float, float]]) -> Ring:
-    """The convex hull of some points, counter-clockwise (Andrew's monotone chain, 1979)."""
-    ordered = sorted(set(points))
-    if len(ordered) < 3:
-        return tuple(ordered)
-    halves: list[list[tuple[float, float]]] = []
-    for way in (ordered, ordered[::-1]):
-        chain: list[tuple[float, float]] = []
-        for p in way:
-            while len(chain) > 1 and cross(chain[-2], chain[-1], p) <= 1e-12:
-                chain.pop()
-            chain.append(p)
-        halves.append(chain[:-1])
-    return tuple(halves[0] + halves[1])
-
-
-def cross(o: tuple[float, float], a: tuple[float, float], b: tuple[float, float]) -> float:
-    """Twice the area of a triangle, positive counter-clockwise."""
-    return (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
 
 
 # Poses and sweeps

@@ -4,7 +4,8 @@ import itertools
 import math
 from typing import NamedTuple
 
-from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism
+from roomy_hull.core.geometry.hull import convex_hull
+from roomy_hull.core.geometry.motion import Piece, block, prism
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.job.vehicle import Vehicle

@@ -7,7 +7,8 @@ inside to one on the leaf; with the door open they stand between the two in the 
 import math
 from typing import NamedTuple
 
-from roomy_hull.core.geometry.motion import Piece, block, convex_hull, prism
+from roomy_hull.core.geometry.hull import convex_hull
+from roomy_hull.core.geometry.motion import Piece, block, prism
 from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.canopy import Canopy, Strut
