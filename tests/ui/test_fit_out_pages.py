@@ -29,7 +29,8 @@ def middle(window: MainWindow, key: str) -> QPointF:
 def test_every_page_has_a_key_and_a_button(window: MainWindow, qtbot: QtBot) -> None:
     assert window.fit_out.bar is not None
     for name, key in ((p.title, p.key) for p in stage("Fit-out").pages):
-        qtbot.keyClick(window, getattr(Qt.Key, f"Key_{key}"))
+        held = CTRL if key.startswith("Ctrl+") else Qt.KeyboardModifier.NoModifier
+        qtbot.keyClick(window, getattr(Qt.Key, f"Key_{key.removeprefix('Ctrl+')}"), held)
         assert window.session.look.page("Fit-out") == name
         assert window.fit_out.bar.buttons[name].isChecked()
         assert not window.grab().isNull()
