@@ -7,7 +7,7 @@ from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
 from roomy_hull.arrange.arranger import arrange
 from roomy_hull.arrange.offers import Told
-from roomy_hull.core.errors import PictureError
+from roomy_hull.core.errors import InputError, PictureError
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.desktop.application import application, session_for, window_for
 from roomy_hull.desktop.pages.loads.levers import LeversPage
@@ -110,8 +110,11 @@ def _arrange(window: MainWindow) -> None:
         heard.append(told)
         return True
 
-    run.of = session.job
-    run.result = arrange(session.verdict, session.job.arrange, 600.0, 25.0, hear)
+    try:
+        found = arrange(session.verdict, session.job.arrange, 120.0, 25.0, hear)
+    except InputError:  # nothing to arrange: the page says so
+        return
+    run.of, run.result = session.job, found
     run.trace = [(float(n), t.best, t.bound) for n, t in enumerate(heard)]
     run.choose(0)
 
