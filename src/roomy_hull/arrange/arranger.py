@@ -20,6 +20,7 @@ from roomy_hull.arrange.offers import (
     Sort,
     Told,
     in_order,
+    offered,
     sentence,
 )
 from roomy_hull.arrange.rough import rough
@@ -28,7 +29,7 @@ from roomy_hull.arrange.strips import HARD_STATES
 from roomy_hull.arrange.worth import Value, broken, value
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.model import Job
-from roomy_hull.verdict.verdict import Verdict, judge
+from roomy_hull.verdict.verdict import Verdict
 
 MOST_JUDGED = 14
 """So many layouts are judged at most on the way to the best that passes."""
@@ -37,8 +38,6 @@ MOST_JUDGED = 14
 MOST_OFFERED = 4
 
 
-ALONE = 0.75
-"""The same where it has none yet."""
 MOST_ROUNDS = 6
 """So often it is searched anew for a layout without findings."""
 STACK, LEAST_STACK = 4, 3
@@ -51,6 +50,8 @@ OTHERWISE = 0.1
 """Another layout is worth showing where it is no more dearer than this."""
 SHARE = 0.55
 """Where the job has a layout already, so much of the time goes to the proof, and the rest to bettering that."""
+ALONE = 0.75
+"""The same where it has none yet."""
 
 
 WORDS: dict[str, str] = {
@@ -97,29 +98,21 @@ class Arranger:
 
     def alive(self) -> bool:
         """Whether there is time left and nobody ended it."""
-        if self._going:
-            best, bound = self._last
-            self._going = self._progress(
-                Told("checking", best, bound, self.seconds, self._shown[1] if self._shown else None)
-            )
+        self._tell("checking")
         return self._going and self.seconds < self.limit * NEARLY
+
+    def _tell(self, words: str) -> None:
+        """Tell what is done now, with the best so far."""
+        if self._going:
+            job = self._shown[1] if self._shown else None
+            self._going = self._progress(Told(words, *self._last, self.seconds, job))
 
     def _at(self, p: Progress) -> bool:
         """Pass on how far a search is."""
         if p.layout is not None and (self._shown is None or self._shown[0] != p.layout):
-            from_layout = self.judge.job_of(p.layout)
-            self._shown = (p.layout, from_layout)
+            self._shown = (p.layout, self.judge.job_of(p.layout))
         self._last = (p.best, p.bound)
-        if self._going:
-            self._going = self._progress(
-                Told(
-                    WORDS[p.stage],
-                    p.best,
-                    p.bound,
-                    self.seconds,
-                    self._shown[1] if self._shown else None,
-                )
-            )
+        self._tell(WORDS[p.stage])
         return self._going and self.seconds < self.limit * self._share
 
     def show(self, job: Job, points: float) -> None:
@@ -182,11 +175,7 @@ class Arranger:
     def _rough(self, layout: Layout) -> None:
         """Show a first layout, on which nothing is proved."""
         self.show(self.judge.job_of(layout), value(self.of.instance, layout).points)
-        self._going = self._going and self._progress(
-            Told(
-                "listing stacks", *self._last, self.seconds, self._shown[1] if self._shown else None
-            )
-        )
+        self._tell(WORDS["strips"])
 
     def _until_it_passes(
         self, instance: Instance, known: Layout | None, passing: dict[Layout, Judged], *, thin: bool
@@ -254,9 +243,8 @@ class Arranger:
         if better is not None:
             offers.insert(0, better)
         elif top is None and hand is not None:
-            judged = judge(self.verdict.job, self.verdict)
-            offers.append(Offer("as it is", self.verdict.job, hand,
-                                tuple(f.title for f in judged.open_findings() if f.severity == "stop"), ()))  # fmt: skip
+            stops = (f for f in self.verdict.open_findings() if f.severity == "stop")
+            offers.append(offered("as it is", self.verdict.job, hand, stops))
         if best is not None:
             offers += self._others(rows, [best], MOST_OFFERED - len(offers))
         if hand is not None and offers and offers[0].value.points > hand.points + 1e-6:
@@ -266,13 +254,12 @@ class Arranger:
     def _as_it_is(self, hand: Value) -> Offer:
         """The job's own layout, where nothing better was found."""
         mine = {u.id for u in self.of.units}
-        some = [f for f in self.verdict.open_findings() if mine & set(f.things)]
-        return Offer("as it is", self.verdict.job, hand, tuple(f.title for f in some if f.severity == "stop"),
-                     tuple(f.title for f in some if f.severity == "look"))  # fmt: skip
+        some = (f for f in self.verdict.open_findings() if mine & set(f.things))
+        return offered("as it is", self.verdict.job, hand, some)
 
     def _offer(self, sort: Sort, layout: Layout, judged: Judged) -> Offer:
-        return Offer(sort, judged.job, value(self.of.instance, layout), tuple(f.title for f in judged.stops),
-                     tuple(f.title for f in judged.looks))  # fmt: skip
+        worth = value(self.of.instance, layout)
+        return offered(sort, judged.job, worth, (*judged.stops, *judged.looks))
 
     def _clear(self, best: Layout, passing: dict[Layout, Judged]) -> list[Offer]:
         """A layout with fewer findings about what was arranged, or none: searched for with what brings them forbidden."""

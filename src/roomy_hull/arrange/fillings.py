@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from roomy_hull.arrange.instance import Floats, Ints
 from roomy_hull.arrange.master import Bound, Master
+from roomy_hull.arrange.tables import first_parts, grouped
 from roomy_hull.arrange.watching import Watch, codes, hits
 
 Bools = NDArray[np.bool_]
@@ -25,8 +26,8 @@ class TooManyError(Exception):
     """More half-filled bays than memory should hold; the gap has to be smaller."""
 
 
-class Filling(msgspec.Struct, eq=False):
-    """Fillings of one bay as arrays of one row each, ordered by their units.
+class _Columns(msgspec.Struct, eq=False):
+    """Wholly or partly filled bays as arrays of one row each.
 
     Attributes
     ----------
@@ -43,9 +44,7 @@ class Filling(msgspec.Struct, eq=False):
     told : array, shape (m, watched units)
         Their exact places, 0 where not in it: 1 + cell + 64 · (height + 1).
     node : array of int
-        Its last strip, for `placed`.
-    whole : bool
-        Whether none was left out.
+        Its last strip, for `Filling.placed`.
     """
 
     mask: Ints
@@ -57,6 +56,19 @@ class Filling(msgspec.Struct, eq=False):
     free: Ints
     told: Ints
     node: Ints
+
+
+class Filling(_Columns, eq=False):
+    """Fillings of one bay, ordered by their units.
+
+    Attributes
+    ----------
+    whole : bool
+        Whether none was left out.
+    parent, strip, cell : array of int
+        By node: the one before it, its strip, and the cell at which that begins.
+    """
+
     whole: bool
     parent: Ints
     strip: Ints
@@ -71,18 +83,8 @@ class Filling(msgspec.Struct, eq=False):
         return found
 
 
-class _Half(msgspec.Struct, eq=False):
+class _Half(_Columns, eq=False):
     """Half-filled bays that end at one cell."""
-
-    mask: Ints
-    excess: Floats
-    cost: Floats
-    lean: Floats
-    at: Floats
-    side: Floats
-    free: Ints
-    told: Ints
-    node: Ints
 
     def rows(self, keep: Ints | Bools) -> "_Half":
         """Some of them."""
@@ -137,7 +139,7 @@ class Sweep:
                 pulls[i] += r.weight * points["runs"] / 1000
         self.pulls = np.array([pulls[i] for i in runs])
         self.swing, self.room = points["balance"], points["room"] * of.cell
-        only = [u for u in range(of.count) if _bays_of(master, u) == {bay}]
+        only = [u for u in range(of.count) if of.bays_of(u) == {bay}]
         self.must, self.have = master.sets.whole(only)
         self.lists = [self._list(p) for p in range(self.size)]
 
@@ -244,13 +246,9 @@ class Sweep:
         # Both are in the order of what they add: for each strip a first part of the half-filled bays is cheap enough.
         many = self._many(here, p, q, limit)
         many = many[: int(np.searchsorted(-many, 0, side="left"))]
-        for lo, hi in _portions(many):
-            few = many[lo:hi]
-            which = np.repeat(np.arange(lo, hi), few)
-            row = np.arange(len(which)) - np.repeat(np.cumsum(few) - few, few)
-            strip = strips[which]
-            ok = self.m.sets.together(here.mask[row], self.m.set[strip])
-            row, strip = row[ok], strip[ok]
+        for which, every in first_parts(many, AT_ONCE):
+            ok = self.m.sets.together(here.mask[every], self.m.set[strips[which]])
+            row, strip = every[ok], strips[which[ok]]
             if len(row):
                 new = self._with(here.rows(row), strip, p, q)
                 fine = ~self._barred(here.told[row], self._told(strip, q))
@@ -288,15 +286,9 @@ class Sweep:
     def _thinned(self, s: _Half) -> _Half:
         """Of those with the same units up to the same cell keep what no cheaper one beats whatever follows."""
         keys = [*s.told.T, s.mask]  # the last one is the first to be ordered by: joins rely on it
-        order = np.lexsort((s.cost, *keys))
-        n = len(order)
-        new = np.arange(n) == 0
-        for key in keys:
-            k = key[order]
-            new[1:] |= k[1:] != k[:-1]
-        place = np.arange(n)
-        first = np.maximum.accumulate(np.where(new, place, 0))
-        keep = np.ones(n, bool)
+        order, first = grouped(keys, [s.cost])
+        place = np.arange(len(order))
+        keep = np.ones(len(order), bool)
         cost, lean, free, at = s.cost[order], s.lean[order], s.free[order], s.at[order]
         side = s.side[order]
         for k in range(3):
@@ -339,21 +331,3 @@ def _cheapest(here: _Half, most: int) -> Ints:
 def _columns(some: list[Any], rows: int, kind: Any) -> Any:
     """Arrays as the columns of one; no column where there is none."""
     return np.stack(some, axis=1) if some else np.zeros((rows, 0), kind)
-
-
-def _bays_of(master: Master, unit: int) -> set[int]:
-    """The bays that a unit may be in."""
-    items = [master.of.items[i] for i in np.nonzero(master.unit == unit)[0]]
-    return {b for item in items for b, spot in enumerate(item.spots) if spot is not None}
-
-
-def _portions(many: Ints) -> Iterator[tuple[int, int]]:
-    """Cut a list of counts into stretches that together are not too many."""
-    lo, total = 0, 0
-    for hi, n in enumerate(many):
-        total += int(n)
-        if total >= AT_ONCE:
-            yield lo, hi + 1
-            lo, total = hi + 1, 0
-    if lo < len(many):
-        yield lo, len(many)

@@ -17,7 +17,7 @@ from roomy_hull.arrange.instance import (
     Tie,
 )
 from roomy_hull.arrange.places import MOST_CELLS
-from roomy_hull.arrange.refusing import check
+from roomy_hull.arrange.refusing import to_place
 from roomy_hull.arrange.riding import with_riders
 from roomy_hull.arrange.spots import open_heights, spot_of
 from roomy_hull.arrange.weighing import weights_of
@@ -94,8 +94,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
         There is nothing to arrange, no bay, too many units, a wish that names nobody, or one that contradicts another.
     """
     job = verdict.assembly.job
-    units = (*(u for u in job.units if u.id not in wish.pinned), *wish.wanted)
-    check(job, units, wish)
+    units = to_place(job, wish)
     base = msgspec.structs.replace(job, units=tuple(u for u in job.units if u.id in wish.pinned))
     short = short_of(verdict)
     measure = wish.axle or short.measure
@@ -133,7 +132,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
         _hooked(instance),
         units,
         (verdict.assembly, about.still),
-        (wish, about.away),
+        about.away,
         step,
         scenario,
     )

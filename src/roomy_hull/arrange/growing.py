@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from roomy_hull.arrange.instance import Floats, Instance, Ints, ceiling
 from roomy_hull.arrange.places import MOST_CELLS, Places
 from roomy_hull.arrange.sets import alike
+from roomy_hull.arrange.tables import grouped
 from roomy_hull.arrange.watching import Bools, Watch, hits, place_of
 
 
@@ -350,15 +351,9 @@ def _cheapest(keys: list[Ints], cost: Floats, lean: Floats, bits: Ints) -> Ints:
 
     `lean` is what its sides may cost at most. [points]
     """
-    order = np.lexsort((cost[:, 0], *keys))
-    new = np.arange(len(order)) == 0
-    for key in keys:
-        k = key[order]
-        new[1:] |= k[1:] != k[:-1]
-    place = np.arange(len(order))
-    first = np.maximum.accumulate(np.where(new, place, 0))
+    order, first = grouped(keys, [cost[:, 0]])
     far = cost[order[first]] + np.abs(lean[order[first]] - lean[order])
     beaten = ((far <= cost[order] + 1e-9) | (bits[order] == 0)).all(axis=1)
     beaten &= ((bits[order] & ~bits[order[first]]) == 0).all(axis=1)
-    kept: Ints = order[new | ~beaten]
+    kept: Ints = order[(first == np.arange(len(order))) | ~beaten]
     return kept

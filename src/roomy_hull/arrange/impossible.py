@@ -58,14 +58,6 @@ def too_large(instance: Instance) -> tuple[int, ...]:
     return tuple(found)
 
 
-def _bays_of(instance: Instance, n: int) -> frozenset[int]:
-    """The bays that a unit may be in."""
-    return frozenset(
-        b for i in range(len(instance.items)) if instance.unit(i) == n
-        for b, s in enumerate(instance.items[i].spots) if s is not None
-    )  # fmt: skip
-
-
 def _length(instance: Instance, bay: int) -> float:
     """How much wall of a bay any unit may use. [mm]"""
     ends = [
@@ -100,7 +92,7 @@ def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
     for some in range(1, 1 << len(instance.bays)):
         bays = {b for b in range(len(instance.bays)) if some >> b & 1}
         room = sum(_length(instance, b) * instance.bays[b].height for b in bays)
-        inside = [n for n in units if n not in riders and _bays_of(instance, n) <= bays]
+        inside = [n for n in units if n not in riders and instance.bays_of(n) <= bays]
         if sum(instance.items[n].width * instance.items[n].height for n in inside) > room + 1e-6:
             return tuple(sorted(bays))
     return None
@@ -136,7 +128,7 @@ def reason(
         bays = by_area(instance, few)
         if bays is not None:
             return Reason("area", tuple(few), bays)
-        bays = tuple(sorted({b for n in few for b in _bays_of(instance, n)}))
+        bays = tuple(sorted({b for n in few for b in instance.bays_of(n)}))
         return Reason("strips", tuple(few), bays, strips.most)
     if area:
         few = _fewest(instance, every, lambda some: by_area(instance, some) is not None, alive)

@@ -10,7 +10,7 @@ import msgspec
 from roomy_hull.arrange.gather import gather
 from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands, placed
-from roomy_hull.arrange.offers import Offer
+from roomy_hull.arrange.offers import Offer, offered
 from roomy_hull.arrange.search import Progress, Search
 from roomy_hull.arrange.worth import Value
 from roomy_hull.core.errors import InputError
@@ -71,9 +71,8 @@ def improved(run: Arranger, job: Job | None, worth: Value | None) -> Offer | Non
                 break
     if best is None:
         return None
-    some = [f for f in best[2].open_findings() if mine & set(f.things)]
-    return Offer("improved", best[0], best[1], tuple(f.title for f in some if f.severity == "stop"),
-                 tuple(f.title for f in some if f.severity == "look"))  # fmt: skip
+    some = (f for f in best[2].open_findings() if mine & set(f.things))
+    return offered("improved", best[0], best[1], some)
 
 
 class _Tries:

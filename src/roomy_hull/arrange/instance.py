@@ -66,6 +66,13 @@ class Spot(msgspec.Struct, frozen=True):
     v: float = 0.0
     feet: tuple[tuple[int, tuple[tuple[float, float], ...]], ...] = ()
 
+    def stands(self, u: float, level: float) -> bool:
+        """Whether it needs no unit under it there. [mm]"""
+        return any(
+            at == level and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches)
+            for at, stretches in self.feet
+        )
+
 
 class Form(NamedTuple):
     """A unit by itself, or with others behind it that are shallow enough: index of its item, and of theirs.
@@ -230,6 +237,16 @@ class Instance(msgspec.Struct, frozen=True, eq=False):
     def unit(self, i: int) -> int:
         """Which unit an item is."""
         return self.items[i].unit if self.items[i].unit >= 0 else i
+
+    def bays_of(self, unit: int) -> frozenset[int]:
+        """The bays that a unit may be in, by itself or behind another."""
+        return frozenset(
+            b
+            for i, item in enumerate(self.items)
+            if self.unit(i) == unit
+            for b, spot in enumerate(item.spots)
+            if spot is not None
+        )
 
     def forms(self) -> list[Form]:
         """Every unit by itself, then those with others behind them."""

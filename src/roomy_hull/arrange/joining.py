@@ -9,6 +9,7 @@ from roomy_hull.arrange.fillings import Bools, Filling
 from roomy_hull.arrange.instance import Floats, Ints
 from roomy_hull.arrange.master import Master
 from roomy_hull.arrange.sets import Sets
+from roomy_hull.arrange.tables import first_parts
 
 AT_ONCE = 400_000
 
@@ -104,15 +105,9 @@ def _parts(some: list[Filling], sets: Sets, last: float, gap: float) -> Iterator
     for parts in before:
         # In the order of excess a first part of the fillings is cheap enough for each part.
         many = np.searchsorted(excess, gap + 1e-9 - last - parts.excess, side="right")
-        lo = 0
-        while lo < len(many):
-            hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
-            n = many[lo:hi]
-            a = np.repeat(np.arange(lo, hi), n)
-            b = np.arange(len(a)) - np.repeat(np.cumsum(n) - n, n)
-            ok = sets.together(parts.mask[a], mask[b])
-            a, b = a[ok], b[ok]
-            lo = hi
+        for every_a, every_b in first_parts(many, AT_ONCE):
+            ok = sets.together(parts.mask[every_a], mask[every_b])
+            a, b = every_a[ok], every_b[ok]
             if len(a):
                 yield _Parts(
                     parts.mask[a] + mask[b],
@@ -138,16 +133,10 @@ class _Last:
         at = np.minimum(np.searchsorted(self.masks, want), len(self.masks) - 1)
         ok = (self.masks[at] == want) & (parts.excess + self.by_mask[at] <= gap + 1e-9)
         chosen, group = np.nonzero(ok)[0], at[ok]
-        many = self.count[group]
-        lo = 0
-        while lo < len(chosen):
-            hi = max(lo + 1, int(np.searchsorted(np.cumsum(many[lo:]), AT_ONCE)) + lo)
-            n = many[lo:hi]
-            pick = np.repeat(np.arange(lo, hi), n)
-            row = self.start[group[pick]] + np.arange(len(pick)) - np.repeat(np.cumsum(n) - n, n)
+        for pick, nth in first_parts(self.count[group], AT_ONCE):
+            row = self.start[group[pick]] + nth
             fine = parts.excess[chosen[pick]] + self.f.excess[row] <= gap + 1e-9
             yield np.concatenate([parts.rows[chosen[pick[fine]]], row[fine][:, None]], axis=1)
-            lo = hi
 
 
 class _Worth:

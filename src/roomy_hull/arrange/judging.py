@@ -12,7 +12,7 @@ import numpy as np
 from roomy_hull.arrange.gather import Gathered
 from roomy_hull.arrange.instance import At, Instance, Layout, which
 from roomy_hull.arrange.joining import Clash
-from roomy_hull.arrange.layouts import placed
+from roomy_hull.arrange.layouts import placed, standing
 from roomy_hull.arrange.watching import Bar, Watch, place_of
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Case
@@ -171,14 +171,7 @@ class Judge:
 
     def _again(self, rows: Sequence[tuple[int, At]], code: str) -> bool:
         """Whether a few units alone, at some places, bring a finding of the same code."""
-        instance = self.of.instance
-        units = []
-        for n, at in rows:
-            i = which(n, at)
-            units.append(
-                self.of.units[n].but(bay=instance.bays[at.bay].id, u=instance.u(i, at.bay, at.cell),
-                                     v=instance.spot(i, at.bay).v, w=float(at.level))
-            )  # fmt: skip
+        units = [standing(self.of, n, at) for n, at in rows]
         job = msgspec.structs.replace(self._base, units=(*self._base.units, *units))
         case = Case(assemble(job, self._still), {}, None)
         some = [s for s in to_run() if s.key in PLACED]

@@ -35,19 +35,21 @@ def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
     Job
         With every unit in its place: those of the job in their order, then what was wanted besides.
     """
-    instance = gathered.instance
-    there: dict[str, Unit] = {}
-    for n, (unit, at) in enumerate(zip(gathered.units, layout, strict=True)):
-        i = which(n, at)
-        there[unit.id] = unit.but(
-            bay=instance.bays[at.bay].id,
-            u=instance.u(i, at.bay, at.cell),
-            v=instance.spot(i, at.bay).v,
-            w=float(at.level),
-        )
+    there = {gathered.units[n].id: standing(gathered, n, at) for n, at in enumerate(layout)}
     ids = {u.id for u in job.units}
     new = tuple(there[u.id] for u in gathered.units if u.id not in ids)
     return msgspec.structs.replace(job, units=(*(there.get(u.id, u) for u in job.units), *new))
+
+
+def standing(gathered: Gathered, n: int, at: At) -> Unit:
+    """A unit as the job has it where it stands."""
+    instance, i = gathered.instance, which(n, at)
+    return gathered.units[n].but(
+        bay=instance.bays[at.bay].id,
+        u=instance.u(i, at.bay, at.cell),
+        v=instance.spot(i, at.bay).v,
+        w=float(at.level),
+    )
 
 
 def as_it_stands(gathered: Gathered, job: Job) -> Value | None:
@@ -76,7 +78,7 @@ def as_it_stands(gathered: Gathered, job: Job) -> Value | None:
         places.append(
             Place(_item_at(instance, n, bays[here.bay], here.v), bays[here.bay], here.u, here.w)
         )
-    return valued(instance, places, _widest_gap(instance, places))
+    return valued(instance, places)
 
 
 def _item_at(instance: Instance, n: int, bay: int, v: float) -> int:
@@ -87,23 +89,6 @@ def _item_at(instance: Instance, n: int, bay: int, v: float) -> int:
         if instance.unit(i) == n and instance.items[i].spots[bay] is not None
     ]
     return min(some, key=lambda i: abs(instance.spot(i, bay).v - v))
-
-
-def _widest_gap(instance: Instance, places: list[Place]) -> float:
-    """The widest stretch of wall with nothing on it, in whole cells. [mm]"""
-    widest = 0.0
-    for b, bay in enumerate(instance.bays):
-        rows = []
-        for p in places:
-            item = instance.items[p.item]
-            if p.bay == b and item.unit < 0:
-                start = p.u - item.shift
-                rows.append((start, start + item.cells * instance.cell))
-        at = bay.origin
-        for start, end in [*sorted(rows), (bay.origin + bay.cells * instance.cell, 0.0)]:
-            widest = max(widest, start - at)
-            at = max(at, end)
-    return (widest + 1e-6) // instance.cell * instance.cell
 
 
 def in_cells(gathered: Gathered, job: Job) -> Layout | None:

@@ -185,14 +185,14 @@ class Master:
                     self._column(
                         -self.points["room"] * wide * self.of.cell, rows_, [1.0] * len(rows_)
                     )
-        for b, size in enumerate(self.bays):
-            self._first(b, size)
+        for b in range(len(self.bays)):
+            self._first(b)
 
     def _widest(self) -> int:
         """Wider free wall than this is not told apart in the programme; the bound looks at all. [cells]"""
         return max(1, int(WIDEST * 50 / self.of.cell))
 
-    def _first(self, bay: int, size: int) -> None:
+    def _first(self, bay: int) -> None:
         """A few cheap strips for every unit, here and there in a bay."""
         for i in range(self.of.count):
             have = np.nonzero((self.strips.has[:, i] > 0) & (self.strips.fits[:, bay] != 0))[0]
@@ -201,7 +201,6 @@ class Master:
                 free = np.nonzero(self.may[bay][k])[0]
                 for p in free[:: max(1, len(free) // 3)]:
                     self._add(int(k), bay, int(p))
-        del size
 
     def _column(self, cost: float, rows: list[int], values: list[float]) -> None:
         solver.column(self._lp, cost, rows, values)

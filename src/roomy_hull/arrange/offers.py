@@ -1,5 +1,6 @@
 """Offers: layouts to choose from, what a run came to, and the sentence that says how good it is."""
 
+from collections.abc import Iterable
 from typing import Literal
 
 import msgspec
@@ -7,6 +8,7 @@ import msgspec
 from roomy_hull.arrange import impossible
 from roomy_hull.arrange.search import Found
 from roomy_hull.arrange.worth import Value
+from roomy_hull.core.findings import Finding
 from roomy_hull.job.model import Job
 
 Sort = Literal["best", "clear", "other", "improved", "rough", "as it is"]
@@ -91,6 +93,13 @@ class Told(msgspec.Struct, frozen=True, eq=False):
     bound: float | None
     seconds: float
     job: Job | None = None
+
+
+def offered(sort: Sort, job: Job, worth: Value, findings: Iterable[Finding]) -> Offer:
+    """An offer with the titles of what stops it and of what should be looked at."""
+    some = tuple(findings)
+    stops, looks = (tuple(f.title for f in some if f.severity == s) for s in ("stop", "look"))
+    return Offer(sort, job, worth, stops, looks)
 
 
 LEFT_FOR_LOOKS = 0.15

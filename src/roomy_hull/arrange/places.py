@@ -66,9 +66,6 @@ class Places:
         u0, w0, u1, w1 = spot.free.room
         if not w0 - TOUCH <= level <= w1 + TOUCH:
             return 0
-        stretches = [(u0, u1)]
-        if feet:
-            stretches = [s for at, some in spot.feet if at == level for s in some]
         bars = [b for b in spot.free.blocked if b[1] + TOUCH < level < b[3] - TOUCH]
         found = 0
         for cell in range(room.cells):
@@ -76,7 +73,7 @@ class Places:
             if (
                 u0 - TOUCH <= u <= u1 + TOUCH
                 and (i, bay, cell, level) not in self._not
-                and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches)
+                and (not feet or spot.stands(u, level))
                 and not any(b[0] + TOUCH < u < b[2] - TOUCH for b in bars)
             ):
                 found |= 1 << cell

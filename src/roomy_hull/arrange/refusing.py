@@ -11,23 +11,27 @@ MOST_UNITS = 40
 """More units than this are not arranged at once."""
 
 
-def check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
-    """Refuse what cannot be arranged at all.
+def to_place(job: Job, wish: Arranging) -> tuple[Unit, ...]:
+    """What is to be placed: what is not pinned, then what is wanted besides.
 
     Parameters
     ----------
     job : Job
         The job.
-    units : sequence of Unit
-        What is to be placed.
     wish : Arranging
         The wishes about it.
+
+    Returns
+    -------
+    tuple of Unit
+        In the order of an instance.
 
     Raises
     ------
     InputError
         There is nothing to arrange, no bay, too many units, a bay that is not there, or wishes that contradict each other.
     """
+    units = (*(u for u in job.units if u.id not in wish.pinned), *wish.wanted)
     if not job.body.bays():
         raise InputError(
             "there is no bay to arrange things in",
@@ -54,6 +58,7 @@ def check(job: Job, units: Sequence[Unit], wish: Arranging) -> None:
     if wish.own_weights and not any((w.axle, w.balance, w.low, w.reach, w.runs, w.room)):
         raise InputError("every weight is nought, so that any layout is as good as another", "arrange",
                          "Give at least one of them a weight.")  # fmt: skip
+    return units
 
 
 def _check_pairs(job: Job, units: Sequence[Unit], wish: Arranging) -> None:

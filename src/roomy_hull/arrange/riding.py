@@ -9,12 +9,10 @@ import msgspec
 from roomy_hull.arrange.instance import Form, Instance, Item, Spot
 from roomy_hull.arrange.spots import spot_of
 from roomy_hull.assembly.assemble import Assembly, trial_thing
-from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.model import Scenario
 from roomy_hull.kinds.registry import Unit
 from roomy_hull.studies.fit.free_space import free_space
 
-Wish = tuple[Arranging, dict[str, tuple[str, ...]]]
 SELDOM = 0.5
 """What has to be at hand more than this stands in front. [points per 100 mm]"""
 MOST_FORMS = 60
@@ -22,8 +20,8 @@ MOST_FORMS = 60
 
 
 def with_riders(
-    instance: Instance, units: Sequence[Unit], both: tuple[Assembly, Assembly], wish: Wish, step: float,
-    scenario: Scenario,
+    instance: Instance, units: Sequence[Unit], both: tuple[Assembly, Assembly], away: dict[str, tuple[str, ...]],
+    step: float, scenario: Scenario,
 ) -> Instance:  # fmt: skip
     """Add the ways in which units can stand behind others.
 
@@ -35,8 +33,8 @@ def with_riders(
         The same units, as the job has them.
     both : (Assembly, Assembly)
         The job as it is, and with only what stays.
-    wish : (Arranging, dict)
-        For the bays that a unit may be in, and what is never on the vehicle together with each bay.
+    away : dict of str to tuple of str
+        By bay, what is never on the vehicle together with it.
     step : float
         In which steps a unit may begin. [mm]
     scenario : Scenario
@@ -67,7 +65,7 @@ def with_riders(
                 for r, start in zip(some, starts, strict=True):
                     key = (r, start)
                     if key not in known:
-                        twin = _twin(instance, units[r], r, start, both, wish, scenario)
+                        twin = _twin(instance, units[r], r, start, both, away, scenario)
                         known[key] = len(items)
                         items.append(twin)
                     found.append(known[key])
@@ -108,22 +106,21 @@ def _starts(
 
 
 def _twin(
-    instance: Instance, unit: Unit, i: int, shift: float, both: tuple[Assembly, Assembly], wish: Wish,
-    scenario: Scenario,
+    instance: Instance, unit: Unit, i: int, shift: float, both: tuple[Assembly, Assembly],
+    away: dict[str, tuple[str, ...]], scenario: Scenario,
 ) -> Item:  # fmt: skip
     """A unit as it is at the back of every bay."""
     real, still = both
     own = instance.items[i]
-    wished = next((set(w.bays) for w in wish[0].bays if w.thing == unit.id), None)
     spots: list[Spot | None] = []
     for bay, here in zip(instance.bays, own.spots, strict=True):
         place = real.ground.bays[bay.id]
         v = math.floor(place.size.y1 - own.depth - own.back)
-        if here is None or v <= here.v or (wished is not None and bay.id not in wished):
+        if here is None or v <= here.v:
             spots.append(None)
             continue
         thing = trial_thing(unit.but(bay=bay.id, u=0.0, v=float(v), w=0.0), real)
-        space = free_space(still, thing, place, float(v), wish[1][bay.id])
+        space = free_space(still, thing, place, float(v), away[bay.id])
         spots.append(spot_of(thing, space, scenario, still) if space.room is not None else None)
     return msgspec.structs.replace(
         own, spots=tuple(spots), unit=i, shift=shift, hooks=(), carries=False

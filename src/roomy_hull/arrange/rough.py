@@ -113,8 +113,8 @@ def _levels(
     base = max(tops, default=0) + (round(item.below) if under else 0)
     if item.stance == "hang":
         return [base, *(h for h in item.hooks if h > base)]
-    found = [f for f, stretches in instance.spot(n, bay).feet
-             if f >= base and any(a - 0.1 <= instance.u(n, bay, cell) <= b + 0.1 for a, b in stretches)]  # fmt: skip
+    spot, u = instance.spot(n, bay), instance.u(n, bay, cell)
+    found = [level for level, _ in spot.feet if level >= base and spot.stands(u, level)]
     if item.stance == "rest" and under:
         carriers = [
             (at.cell, at.cell + instance.items[m].cells) for m, at in under

@@ -14,6 +14,7 @@ import numpy as np
 from roomy_hull.arrange.growing import Grow, Nodes, States, TooLooseError, empty, grown, rows_of
 from roomy_hull.arrange.instance import Floats, Instance, Ints
 from roomy_hull.arrange.places import Places
+from roomy_hull.arrange.tables import grouped
 from roomy_hull.arrange.watching import Watch, codes, hits
 
 MOST_STATES = 25_000
@@ -229,10 +230,8 @@ def _undominated(
     same: list[Any] = [codes(grow.of, has, off, lev, u) for u in grow.watch.units]
     same += [has[:, i] for i in range(grow.of.count, grow.n) if grow.of.unit(i) in joined]
     at = (off * pulls)[:, pulls > 0]
-    order = np.lexsort((cells, cost[:, 0], mask))
+    order, first = grouped([mask], [cells, cost[:, 0]])
     left = np.arange(len(order))
-    new = np.concatenate([[True], mask[order][1:] != mask[order][:-1]])
-    first = np.maximum.accumulate(np.where(new, left, 0))
 
     def beats(b: Ints, a: Ints) -> Any:
         wins = (cells[b] <= cells[a]) & ((fits[a] & ~fits[b]) == 0).all(axis=1)

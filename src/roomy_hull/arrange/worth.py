@@ -50,10 +50,10 @@ def value(instance: Instance, layout: Layout) -> Value:
         Place(which(n, at), at.bay, instance.u(which(n, at), at.bay, at.cell), at.level)
         for n, at in enumerate(layout)
     ]
-    return valued(instance, places, free_wall(instance, layout))
+    return valued(instance, places)
 
 
-def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
+def valued(instance: Instance, places: Sequence[Place]) -> Value:
     """Value units where they are, on any pitch.
 
     Parameters
@@ -62,8 +62,6 @@ def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
         What has to go where.
     places : sequence of Place
         One for each unit, in order. [mm]
-    room : float
-        The widest stretch of free wall. [mm]
 
     Returns
     -------
@@ -91,7 +89,7 @@ def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
         t.weight * (abs(where[t.a][0] - t.x) + abs(where[t.a][1] - t.y)) / 1000
         for t in instance.ties
     )
-    points = instance.weights.points()
+    points, room = instance.weights.points(), _free_wall(instance, places)
     parts = {
         "axle": axle,
         "balance": abs(lean),
@@ -105,21 +103,21 @@ def valued(instance: Instance, places: Sequence[Place], room: float) -> Value:
     )
 
 
-def free_wall(instance: Instance, layout: Layout) -> float:
+def _free_wall(instance: Instance, places: Sequence[Place]) -> float:
     """The widest stretch of wall with nothing on it, in whole cells. [mm]"""
-    widest = 0
+    widest = 0.0
     for b, bay in enumerate(instance.bays):
-        taken = {
-            c
-            for i, at in enumerate(layout)
-            if at.bay == b and at.item < 0
-            for c in range(at.cell, at.cell + instance.items[i].cells)
-        }
-        run = 0
-        for c in range(bay.cells):
-            run = 0 if c in taken else run + 1
-            widest = max(widest, run)
-    return widest * instance.cell
+        rows = []
+        for p in places:
+            item = instance.items[p.item]
+            if p.bay == b and item.unit < 0:
+                start = p.u - item.shift
+                rows.append((start, start + item.cells * instance.cell))
+        at = bay.origin
+        for start, end in [*sorted(rows), (bay.origin + bay.cells * instance.cell, 0.0)]:
+            widest = max(widest, start - at)
+            at = max(at, end)
+    return (widest + 1e-6) // instance.cell * instance.cell
 
 
 def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...]]]:
@@ -205,10 +203,8 @@ def _behind(instance: Instance, one: tuple[int, At], other: tuple[int, At]) -> b
 def _stands(instance: Instance, layout: Layout, i: int) -> bool:
     """Whether a unit stands on its feet, or rests on carriers under both its ends."""
     at, item = layout[i], instance.items[i]
-    u = instance.u(i, at.bay, at.cell)
-    for level, stretches in instance.spot(i, at.bay).feet:
-        if level == at.level and any(a - 0.1 <= u <= b + 0.1 for a, b in stretches):
-            return True
+    if instance.spot(i, at.bay).stands(instance.u(i, at.bay, at.cell), at.level):
+        return True
     if item.stance == "floor":
         return False
     ends = (at.cell, at.cell + item.cells - 1)

@@ -58,6 +58,7 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
         return True
 
     found = arrange(verdict, job.arrange, args.seconds, args.pitch, tell)
+    text = json.dumps(arrange_json(found), indent=1, ensure_ascii=False)
     if args.out:
         folder = Path(args.out)
         folder.mkdir(parents=True, exist_ok=True)
@@ -66,12 +67,9 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
             done = edits.taken(job, jobs, n, others=False)
             jobfile.save(done, folder / f"layout-{n + 1}{jobfile.SUFFIX}")
         write_whole(folder / "layouts.csv", table(arrange_rows(found)).encode())
-        write_whole(
-            folder / "arrange.json",
-            json.dumps(arrange_json(found), indent=1, ensure_ascii=False).encode(),
-        )
+        write_whole(folder / "arrange.json", text.encode())
     if args.json:
-        print(json.dumps(arrange_json(found), indent=1, ensure_ascii=False))
+        print(text)
     else:
         for line in lines(found):
             print(line)

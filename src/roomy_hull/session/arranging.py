@@ -151,8 +151,7 @@ class ArrangeRun:
         """
         if self.asking:
             self.stop()
-        self.told, self.result, self.of, self.trace, self.chosen = None, None, job, [], 0
-        self.reasons, self.trouble = {}, ""
+        self._clear(job)
         self._ask("arrange", job, shop, {"seconds": seconds, "pitch": pitch})
 
     def ask_why(self, job: Job, shop: Shop, thing: str, pitch: float) -> None:
@@ -216,7 +215,11 @@ class ArrangeRun:
         """Another job is in hand: what was found is of no use any more."""
         if self.asking:
             self.stop()
-        self.told, self.result, self.of, self.trace, self.chosen = None, None, None, [], 0
+        self._clear(None)
+
+    def _clear(self, job: Job | None) -> None:
+        """Nothing is found yet, of this job."""
+        self.told, self.result, self.of, self.trace, self.chosen = None, None, job, [], 0
         self.reasons, self.trouble = {}, ""
 
     def stop(self) -> None:
@@ -227,18 +230,20 @@ class ArrangeRun:
     def _end(self, words: str, *, keep: bool = False) -> None:
         """Nothing goes on any more; the process goes too, unless it is kept."""
         self._task, self.trouble = "", words
-        if not keep and self._process is not None:
+        if not keep:
+            self._kill()
+        self.changed.emit()
+
+    def _kill(self) -> None:
+        """Let the process go."""
+        if self._process is not None:
             self._process.kill()
             self._process.join(1.0)
             if self._pipe is not None:
                 self._pipe.close()
             self._process = self._pipe = None
-        self.changed.emit()
 
     def close(self) -> None:
         """Let the process go, as the window closes."""
         self._task = ""
-        if self._process is not None:
-            self._process.kill()
-            self._process.join(1.0)
-            self._process = self._pipe = None
+        self._kill()

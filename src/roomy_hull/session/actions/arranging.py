@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.refusing import to_place
 from roomy_hull.arrange.weighing import weights_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.units import parse
@@ -31,11 +31,9 @@ def _offered(session: Session) -> bool:
 
 def go(session: Session) -> bool:
     """Begin to arrange; the page that shows it is turned to. What is refused at once is told in words."""
-    from roomy_hull.arrange.gather import gather  # reads SciPy's parts  # ruff: ignore[import-outside-top-level]
-
     run = session.arranging
     try:
-        gather(session.verdict, session.job.arrange, run.pitch)
+        to_place(session.job, session.job.arrange)
     except InputError as trouble:
         session.view.turn_to(*PAGE)
         session.say(str(trouble), trouble=True)
@@ -75,7 +73,7 @@ def pin(session: Session, *, things: Sequence[str], on: bool) -> None:
 
 def pin_selected(session: Session) -> None:
     """Pin what is selected, or let it go where all of it is pinned."""
-    some = [k for k in session.selection.ids() if any(u.id == k for u in session.job.units)]
+    some = _selected(session)
     if some:
         pin(session, things=some, on=not set(some) <= set(session.job.arrange.pinned))
 
@@ -93,7 +91,7 @@ def bays(session: Session, *, thing: str, only: Sequence[str]) -> None:
 
 def weigh(session: Session, *, part: str, weight: float) -> None:
     """Set how much a part counts."""
-    now = dict(zip(PARTS, weights_of(session.verdict, session.job.arrange), strict=True))
+    now = weights_of(session.verdict, session.job.arrange)._asdict()
     if now[part] != weight or not session.job.arrange.own_weights:
         session.attempt(f"weigh {part}", lambda: edits.weighed(session.job, now, **{part: weight}))
 
@@ -182,14 +180,20 @@ def why(session: Session, *, thing: str) -> None:
 
 
 def _why_selected(session: Session) -> None:
-    some = [k for k in session.selection.ids() if any(u.id == k for u in session.job.units)]
+    some = _selected(session)
     if some:
         session.view.turn_to(*PAGE)
         why(session, thing=some[0])
 
 
+def _selected(session: Session) -> list[str]:
+    """Ids of the selected units."""
+    units = {u.id for u in session.job.units}
+    return [k for k in session.selection.ids() if k in units]
+
+
 def _any_unit(session: Session) -> bool:
-    return any(any(u.id == k for u in session.job.units) for k in session.selection.ids())
+    return bool(_selected(session))
 
 
 def actions() -> tuple[Action, ...]:

@@ -120,9 +120,7 @@ class WantedModel(PageModel):
 
     def weights(self) -> dict[str, float]:
         """How much each part counts now."""
-        return dict(
-            zip(PARTS, weights_of(self._session.verdict, self._session.job.arrange), strict=True)
-        )
+        return weights_of(self._session.verdict, self._session.job.arrange)._asdict()
 
     def axle_words(self) -> str:
         """Which axle should have less, and why."""

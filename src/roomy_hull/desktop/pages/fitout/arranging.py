@@ -104,7 +104,7 @@ class Course(QWidget):
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
         rows = self._model.course()
-        best, bound = self._model.numbers()
+        _, bound = self._model.numbers()
         values = [v for r in rows for v in r[1:2] if v is not None]
         if not values:
             return
@@ -123,7 +123,6 @@ class Course(QWidget):
             line = QPolygonF([at(r[0], v) for r in rows if (v := r[k]) is not None])
             p.setPen(QPen(QColor(shade), 2))
             p.drawPolyline(line)
-        del best
 
 
 class Weight(QWidget):
