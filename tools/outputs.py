@@ -1,6 +1,7 @@
 """Writes everything that leaves the program for many jobs, to be held against another version's.
 
-    tools/outputs.py make JOBS            fifty jobs made by chance, and the three demos
+    tools/outputs.py make JOBS            sixty jobs made by chance, and the demos
+    tools/outputs.py json JOBS OUT        JSON of every command that judges, of each
     tools/outputs.py write JOBS OUT       verdict, cut files and load sheet of each
     diff -r OUT OTHER                     nothing may differ
 
@@ -42,7 +43,7 @@ def make(folder: Path) -> None:
 
     for name in DEMOS:
         jobfile.save(demo_job(name), folder / f"{name}.hull.json")
-    for seed in range(50):
+    for seed in range(60):
         jobfile.save(any_job(seed), folder / f"chance-{seed:02d}.hull.json")
 
 
@@ -55,6 +56,16 @@ def run(*words: str) -> str:
     with contextlib.redirect_stdout(said), contextlib.redirect_stderr(said):
         code = entry.main()
     return f"{said.getvalue()}exit {code}\n"
+
+
+def write_json(jobs: Path, out: Path) -> None:
+    """Write the JSON of each job."""
+    for job in sorted(jobs.glob("*.hull.json")):
+        there = out / job.name.removesuffix(".hull.json")
+        there.mkdir(parents=True, exist_ok=True)
+        for command in ("check", "cut", "services", "access", "plan"):
+            (there / f"{command}.json").write_text(run(command, str(job), "--json"), "utf-8")
+        print(there.name, file=sys.stderr)
 
 
 def write(jobs: Path, out: Path) -> None:
@@ -85,5 +96,7 @@ if __name__ == "__main__":
         )
     if sys.argv[1:2] == ["make"]:
         make(Path(sys.argv[2]))
+    elif sys.argv[1:2] == ["json"]:
+        write_json(Path(sys.argv[2]), Path(sys.argv[3]))
     else:
         write(Path(sys.argv[2]), Path(sys.argv[3]))

@@ -40,7 +40,7 @@ def test_the_search_reaches_the_shortest_of_all_orders(seed: int) -> None:
     tasks, means = small(seed)
     problem = Problem(tasks, means)
     best = shortest(tasks, means)
-    assert problem.bound() <= best
+    assert problem.bound <= best
     found = problem.level(rounds=150)
     assert found.end == best
 
@@ -49,7 +49,7 @@ def test_the_bound_is_reached_in_most_of_them() -> None:
     gaps = []
     for seed in range(60):
         tasks, means = small(seed)
-        gaps.append(shortest(tasks, means) / Problem(tasks, means).bound() - 1)
+        gaps.append(shortest(tasks, means) / Problem(tasks, means).bound - 1)
     assert sum(g < 1e-9 for g in gaps) >= 40
 
 
@@ -61,4 +61,4 @@ def test_several_orders_of_one_plan_end_alike_when_nothing_is_shared() -> None:
         for order in itertools.permutations(tasks)
     }
     assert ends == {50}
-    assert Problem(tasks, means).bound() == 50
+    assert Problem(tasks, means).bound == 50

@@ -68,8 +68,8 @@ class Joint(msgspec.Struct, frozen=True):
     throat: float = 0.0
 
 
-class Joined(msgspec.Struct, frozen=True):
-    """An owner's parts with the holes of their fasteners, its joints, and what of it is joined to nothing.
+class Joined(msgspec.Struct, frozen=True, eq=False):
+    """An owner's parts with the holes of their fasteners, its joints, and which of the given ones nothing holds.
 
     `of` names for every part which of the given ones it is: pieces of one part that are drilled in different ways
     are different parts. `stands` of each are those pieces' own.
@@ -78,7 +78,7 @@ class Joined(msgspec.Struct, frozen=True):
     parts: tuple[Part, ...]
     of: tuple[int, ...]
     joints: tuple[Joint, ...]
-    alone: tuple[str, ...]
+    alone: tuple[int, ...]
 
 
 def joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
@@ -94,7 +94,7 @@ def joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
     Returns
     -------
     Joined
-        Parts with holes, joints, and the names of pieces that nothing holds.
+        Parts with holes, joints, and the numbers of the parts of which nothing holds a piece; each equals only itself.
     """
     items = [
         Item(n, m, part, stand)
@@ -355,8 +355,8 @@ def _opening(part: Part) -> bool:
     return isinstance(part, Hardware) and part.opening
 
 
-def _alone(parts: tuple[Part, ...], items: list[Item], joints: list[Joint]) -> tuple[str, ...]:
-    """Name the pieces that nothing joins to the largest of what is joined."""
+def _alone(parts: tuple[Part, ...], items: list[Item], joints: list[Joint]) -> tuple[int, ...]:
+    """The parts of which a piece is not joined to the largest of what is joined."""
     key = {(i.part, i.stand, isinstance(i.what, Box)): n for n, i in enumerate(items)}
 
     def node(piece: tuple[int, int]) -> int:
@@ -376,5 +376,5 @@ def _alone(parts: tuple[Part, ...], items: list[Item], joints: list[Joint]) -> t
     groups = components(len(items), edges)
     main = max(groups, key=len, default=[])
     return tuple(
-        sorted({parts[items[n].part].name for group in groups if group is not main for n in group})
+        sorted({items[n].part for group in groups if group is not main for n in group})
     )

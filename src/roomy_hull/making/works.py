@@ -13,13 +13,18 @@ from roomy_hull.shop.tools import Joining
 
 
 class Work(msgspec.Struct, frozen=True):
-    """What belongs together: its owner, its words, its parts with their holes, its joints, what nothing holds."""
+    """What belongs together: its owner, its words, its parts with their holes, its joints, what nothing holds.
+
+    `pattern` is the same one for all owners whose parts are alike but for their names: what is counted of the one is
+    counted of all.
+    """
 
     owner: Ref
     title: str
     parts: tuple[Part, ...]
     joints: tuple[Joint, ...]
     alone: tuple[str, ...]
+    pattern: Joined
 
 
 class Works(msgspec.Struct, frozen=True):
@@ -38,9 +43,34 @@ class Works(msgspec.Struct, frozen=True):
         return tuple(j for w in self.works for j in w.joints)
 
 
-@functools.lru_cache(maxsize=512)
-def _joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
+NOBODY = Ref("unit")
+
+
+@functools.lru_cache(maxsize=1024)
+def _pattern(parts: tuple[Part, ...], shop: Joining) -> Joined:
     return joined(parts, shop)
+
+
+def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Work:
+    """Join the parts of one owner; of owners alike but for their names the first only is worked out."""
+    plain = tuple(
+        msgspec.structs.replace(p, owner=NOBODY, name=p.name if isinstance(p, Hardware) else str(n))
+        for n, p in enumerate(parts)
+    )  # fmt: skip
+    pattern = _pattern(plain, shop)
+    made = []
+    for n, part in zip(pattern.of, pattern.parts, strict=True):
+        own = parts[n]
+        if isinstance(own, Hardware) or isinstance(part, Hardware):
+            made.append(own)
+            continue
+        name = own.name + part.name.removeprefix(str(n))
+        made.append(msgspec.structs.replace(own, name=name, count=part.count, stands=part.stands, drilled=part.drilled))
+    joints = tuple(
+        msgspec.structs.replace(j, owner=owner, one=parts[j.pieces[0][0]].name, other=parts[j.pieces[1][0]].name)
+        for j in pattern.joints
+    )
+    return Work(owner, title, tuple(made), joints, tuple(sorted({parts[n].name for n in pattern.alone})), pattern)
 
 
 def works_of(assembly: Assembly) -> Works:
@@ -71,8 +101,7 @@ def works_of(assembly: Assembly) -> Works:
         if old is not None and old[1].title == title and _same(old[0], parts):
             given[ref] = old
             continue
-        made = _joined(tuple(parts), shop)
-        given[ref] = parts, Work(ref, title, made.parts, made.joints, made.alone)
+        given[ref] = parts, _work(ref, title, parts, shop)
     found = Works(tuple(work for _parts, work in given.values()))
     _LAST = (assembly, found, shop, given)
     return found

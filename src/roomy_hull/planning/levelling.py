@@ -1,5 +1,6 @@
 """Levelling: a plan that keeps within people and stations, as short as several rules and a search make it, and its bound."""
 
+import functools
 import heapq
 import random
 import time
@@ -13,6 +14,8 @@ from roomy_hull.planning.network import Times, in_sequence, times
 from roomy_hull.planning.placing import Means, Placed, Span, Task, in_turn
 
 SEED = 20
+MOST_PLACED = 4000
+"""Further rules are tried on one job as long as no more operations than this are placed: up to 300 all are."""
 Step = Callable[[float], bool]
 Score = tuple[int, int, int]
 
@@ -74,6 +77,7 @@ class Problem:
     ) -> None:  # fmt: skip
         self.tasks, self.means = dict(tasks), means
         self.due, self.rank = dict(due or {}), dict(rank or {})
+        self._jobs = {t.job for t in self.tasks.values()}
         after = {k: t.after for k, t in self.tasks.items()}
         self.sequence = in_sequence(after)
         self._check()
@@ -93,6 +97,10 @@ class Problem:
         self._behind: dict[str, int] = {}
         for key in reversed(self.sequence):
             self._behind[key] = sum(1 + self._behind[f] for f in self.follows[key])
+        self._turned = {
+            k: t._replace(after=tuple(self.follows[k]), begins=0) for k, t in self.tasks.items()
+        }
+        self._instant = any(t.minutes == 0 for t in self.tasks.values())
 
     def _check(self) -> None:
         for task in self.tasks.values():
@@ -153,30 +161,36 @@ class Problem:
     def settled(self, order: list[str]) -> dict[str, Placed]:
         """Place an order, then the same from the end backwards and forwards again, which often closes holes."""
         best = in_turn(self.tasks, order, self.means)
+        if self._least(best):
+            return best
         back = self._backwards(best)
         again = in_turn(self.tasks, back, self.means)
         return min(best, again, key=self.score)
 
+    def _least(self, placed: Mapping[str, Placed]) -> bool:
+        """Whether nothing can be better: one job, ended at the bound."""
+        return len(self._jobs) == 1 and max(p.finish for p in placed.values()) <= self.bound
+
     def _backwards(self, placed: Mapping[str, Placed]) -> list[str]:
         """An order by how late everything can begin: the mirrored network placed by descending finish."""
         end = max((p.finish for p in placed.values()), default=0)
-        turned = {
-            k: t._replace(after=tuple(self.follows[k]), begins=0) for k, t in self.tasks.items()
-        }
         off: dict[str, tuple[Span, ...]] = {
             k: tuple((end - b, end - a) for a, b in reversed(spans) if a < end and b > 0)
             for k, spans in self.means.people.items()
         }
-        priority = {k: -float(p.finish) for k, p in placed.items()}
-        order = sorted(placed, key=lambda k: (priority[k], -placed[k].start))
-        mirrored = in_turn(turned, self._legal(order, turned), Means(off, self.means.stations))
+        order = sorted(placed, key=lambda k: (-placed[k].finish, -placed[k].start))
+        mirrored = in_turn(self._turned, self._legal(order, self._turned), Means(off, self.means.stations))
         return self._legal(
             sorted(mirrored, key=lambda k: (-mirrored[k].finish, -mirrored[k].start)), self.tasks
         )
 
-    @staticmethod
-    def _legal(order: list[str], tasks: Mapping[str, Task]) -> list[str]:
-        """An order in which nothing stands before what it comes after: what does is held back."""
+    def _legal(self, order: list[str], tasks: Mapping[str, Task], *, any_order: bool = False) -> list[str]:
+        """An order in which nothing stands before what it comes after: what does is held back.
+
+        Where everything takes time, what was placed later than something is never before it by its times.
+        """
+        if not (self._instant or any_order):
+            return order
         found: list[str] = []
         done: set[str] = set()
         waiting: dict[str, list[str]] = {}
@@ -193,6 +207,7 @@ class Problem:
                 stack += reversed(waiting.pop(one, []))
         return found
 
+    @functools.cached_property
     def bound(self) -> int:
         """Before which no plan can be ended: the longest path, or what people and stations have to work.
 
@@ -268,13 +283,13 @@ class Problem:
         if not self.tasks:
             return Levelled({}, 0, 0, 0)
         until = time.monotonic() + seconds if seconds else float("inf")
-        bound = self.bound()
-        tried = [self.settled(self.by(p)) for p in self.rules().values()]
+        bound = self.bound
+        best = self._by_rules()
         if start is not None:
             known = set(self.tasks)
             rest = [k for k in self.sequence if k not in set(start)]
-            tried.append(self.settled(self._legal([k for k in start if k in known] + rest, self.tasks)))  # fmt: skip
-        best = min(tried, key=self.score)
+            order = self._legal([k for k in start if k in known] + rest, self.tasks, any_order=True)
+            best = min(best, self.settled(order), key=self.score)
         held = best
         chance = random.Random(SEED)  # ruff: ignore[suspicious-non-cryptographic-random-usage]  # a search, repeatable
         for n in range(rounds):
@@ -292,6 +307,24 @@ class Problem:
                 best = held
         late, end, _all = self.score(best)
         return Levelled(best, end, late, min(bound, end))
+
+    def _by_rules(self) -> dict[str, Placed]:
+        """The best plan by the rules, the first of equals; of one job's large network the later rules are left out."""
+        tried: list[list[str]] = []
+        found: dict[str, Placed] = {}
+        for priority in self.rules().values():
+            if found and len(self._jobs) == 1:
+                large = (3 * len(tried) + 1) * len(self.tasks) > MOST_PLACED
+                if large or self._least(found):
+                    break
+            order = self.by(priority)
+            if order in tried:
+                continue
+            tried.append(order)
+            one = self.settled(order)
+            if not found or self.score(one) < self.score(found):
+                found = one
+        return found
 
     def _changed(self, placed: Mapping[str, Placed], chance: random.Random) -> list[str]:
         """An order near that of a plan: some operations go before or behind others, some priorities are shaken."""

@@ -4,6 +4,7 @@ They come from the same parts and joints that are cut, from the order in which u
 the furniture; nothing of it is typed. Their hours are amounts times the shop's rates.
 """
 
+import functools
 from collections.abc import Iterable, Mapping
 from typing import Any, NamedTuple
 
@@ -19,6 +20,7 @@ from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.making.cost import coated, cut_of_blank
 from roomy_hull.making.flats import blank
+from roomy_hull.making.joints import Joined
 from roomy_hull.making.works import Work, Works, fasteners, welded
 from roomy_hull.planning.op import KINDS, Kind, Op, hours_of, owner_key
 from roomy_hull.shop.workshop import Rates
@@ -99,42 +101,34 @@ class Amounts(NamedTuple):
     hardware: tuple[str, ...]
 
 
-_KNOWN: dict[Ref, tuple[Work, Amounts]] = {}
-"""What was counted last of each owner; only a memory, it never alters a result."""
-
-
-def amounts_of(work: Work) -> Amounts:
+@functools.lru_cache(maxsize=1024)
+def amounts_of(made: Joined) -> Amounts:
     """Count the work at one owner's parts: metres, pierces, bends, holes, welds, fasteners, what has to be bought.
 
     Parameters
     ----------
-    work : Work
-        Its parts and joints.
+    made : Joined
+        Its parts and joints, the pattern of its work.
 
     Returns
     -------
     Amounts
-        The same ones for the very same work.
+        The same ones for the very same pattern.
     """
-    known = _KNOWN.get(work.owner)
-    if known is not None and known[0] is work:
-        return known[1]
-    sheets = [p for p in work.parts if isinstance(p, SheetPart)]
-    bars = [p for p in work.parts if isinstance(p, BarPart)]
-    got = [p for p in work.parts if isinstance(p, Hardware)]
+    sheets = [p for p in made.parts if isinstance(p, SheetPart)]
+    bars = [p for p in made.parts if isinstance(p, BarPart)]
+    got = [p for p in made.parts if isinstance(p, Hardware)]
     flats = [(blank(p), p.count) for p in sheets]
     cuts = [(cut_of_blank(f), n) for f, n in flats]
-    fixed = fasteners(work.joints)
-    found = Amounts(
+    fixed = fasteners(made.joints)
+    return Amounts(
         sum(c.metres * n for c, n in cuts), sum(c.pierces * n for c, n in cuts), sum(len(f.bends) * n for f, n in flats),
         sum(p.count for p in sheets) + sum(p.count for p in bars), sum(p.count for p in bars),
-        sum(len(p.drilled) * p.count for p in bars), welded(work.joints) / 1000, coated(work.parts),
+        sum(len(p.drilled) * p.count for p in bars), welded(made.joints) / 1000, coated(made.parts),
         sum(1 if p.metres else p.count for p in got),
         {sort: sum(n for word, n in fixed.items() if word.startswith(sort)) for sort in ("rivet", "bolt", "screw")},
         _keys(sheets), _keys(bars), _keys(got),
     )  # fmt: skip
-    _KNOWN[work.owner] = work, found
-    return found
 
 
 def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
@@ -144,7 +138,7 @@ def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
 def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
     """What is done to one owner's parts until it can be fitted; gives the last of it."""
     o, own, title = owner_key(work.owner), work.owner, work.title
-    a = amounts_of(work)
+    a = amounts_of(work.pattern)
 
     def add(
         kind: Kind, words: str, amounts: Mapping[str, float], after: Iterable[str] = (), **more: Any

@@ -6,6 +6,7 @@ who goes home goes on with the same work when they are back; other than that, wh
 """
 
 import bisect
+import itertools
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
@@ -64,6 +65,9 @@ class Cause(NamedTuple):
     op: str = ""
 
 
+FROM, NOTHING = Cause("from"), Cause()
+
+
 class Placed(NamedTuple):
     """An operation in its place. [min]"""
 
@@ -76,30 +80,32 @@ class Placed(NamedTuple):
 
 
 class _Line:
-    """What somebody, or one place at a station, is taken up with: spans that do not overlap, in order."""
+    """What somebody, or one place at a station, is taken up with: spans that do not overlap, in order.
 
-    __slots__ = ("ends", "off", "ops", "starts", "work")
+    Spans that touch are kept as one run, with its last operation: a free time is looked for from run to run. Of the
+    absences it is kept how much of them lies before each, so that the end of some work is found by bisection.
+    """
+
+    __slots__ = ("away_from", "away_to", "before", "ends", "ops", "spans", "starts", "turns", "work")
 
     def __init__(self, off: tuple[Span, ...] = ()) -> None:
-        self.off = off
+        self.away_from = [a for a, _b in off]
+        self.away_to = [b for _a, b in off]
+        self.before = [0, *itertools.accumulate(b - a for a, b in off)]
+        self.turns = [a - gone for a, gone in zip(self.away_from, self.before, strict=False)]
         self.starts: list[int] = []
         self.ends: list[int] = []
         self.ops: list[str] = []
+        self.spans: list[tuple[int, int, str]] = []
         self.work = 0
 
     def end(self, start: int, minutes: int) -> int:
         """When work that is begun at a moment is ended, absences left out; below 0 where nobody is there then."""
-        left, at = minutes, start
-        for a, b in self.off:
-            if b <= at:
-                continue
-            if a <= at:
-                return -b
-            if at + left <= a:
-                break
-            left -= a - at
-            at = b
-        return at + left
+        n = bisect.bisect_right(self.away_to, start)
+        if n < len(self.away_to) and self.away_from[n] <= start:
+            return -self.away_to[n]
+        worked = start - self.before[n] + minutes
+        return worked + self.before[bisect.bisect_left(self.turns, worked)]
 
     def earliest(self, start: int, minutes: int) -> tuple[int, int, str]:
         """The first time from a moment on in which so much work is done at a stretch.
@@ -116,8 +122,13 @@ class _Line:
         """
         starts, ends = self.starts, self.ends
         n, count, why = bisect.bisect_right(ends, start), len(starts), ""
+        if not self.away_to:
+            while n < count and starts[n] - start < minutes:
+                start, why = ends[n], self.ops[n]
+                n += 1
+            return start, start + minutes, why
         while True:
-            end = self.end(start, minutes) if self.off else start + minutes
+            end = self.end(start, minutes)
             if end < 0:
                 start, why = -end, "away"
                 while n < count and ends[n] <= start:
@@ -128,18 +139,32 @@ class _Line:
             start, why = ends[n], self.ops[n]
             n += 1
 
-    def clash(self, start: int, finish: int) -> int:
-        """The number of the first span in the way; below 0 where the time is free."""
-        n = bisect.bisect_right(self.ends, start)
-        return n if n < len(self.starts) and self.starts[n] < finish else -1
+    def clash(self, start: int, finish: int) -> tuple[int, str] | None:
+        """When the first operation in the way is ended, and which it is; none where the time is free."""
+        first = min(((a, b, op) for a, b, op in self.spans if a < finish and b > start), default=None)
+        return first[1:] if first is not None else None
 
     def take(self, start: int, finish: int, op: str) -> None:
         """Be taken up."""
-        n = bisect.bisect_left(self.starts, start)
-        self.starts.insert(n, start)
-        self.ends.insert(n, finish)
-        self.ops.insert(n, op)
+        self.spans.append((start, finish, op))
         self.work += finish - start
+        starts, ends, ops = self.starts, self.ends, self.ops
+        n = bisect.bisect_left(ends, start)
+        if n < len(ends) and ends[n] == start:
+            ends[n], ops[n] = finish, op
+            if n + 1 < len(ends) and starts[n + 1] == finish:
+                ends[n], ops[n] = ends[n + 1], ops[n + 1]
+                del starts[n + 1], ends[n + 1], ops[n + 1]
+        elif n < len(ends) and starts[n] == finish:
+            starts[n] = start
+        else:
+            starts.insert(n, start)
+            ends.insert(n, finish)
+            ops.insert(n, op)
+
+
+Found = tuple[int, int, int, str, str, _Line]
+"""When somebody is free for some work, until when it takes them, and what they have to do; who; what was in the way."""
 
 
 class Board:
@@ -155,9 +180,7 @@ class Board:
         self.people = {k: _Line(off) for k, off in means.people.items()}
         self.stations = {k: [_Line() for _ in range(n)] for k, n in means.stations.items()}
 
-    def place(  # ruff: ignore[complex-structure, too-many-branches]  # one loop over what can be in the way
-        self, task: Task, ready: int, cause: Cause
-    ) -> Placed:
+    def place(self, task: Task, ready: int, cause: Cause) -> Placed:
         """Place one operation as early as can be.
 
         Parameters
@@ -174,50 +197,64 @@ class Board:
         Placed
             With what it waited for last.
         """
-        start = ready
-        if not task.people and not task.station:
-            return Placed(task.key, start, start + task.minutes, (), 0, cause)
-        if task.minutes == 0:
-            return Placed(task.key, start, start, (), 0, cause)
-        lines = [(k, self.people[k]) for k in task.people]
+        key, minutes, start = task.key, task.minutes, ready
         lanes = self.stations.get(task.station, ()) if task.station else ()
+        if minutes == 0 or not (task.people or lanes):
+            return Placed(key, start, start + minutes, (), 0, cause)
         while True:
-            crew: list[tuple[int, int, int, str, str, _Line]] = []
-            finish = start + task.minutes
-            if lines:
-                found = []
-                for key, line in lines:
-                    begin, end, why = line.earliest(start, task.minutes)
-                    found.append((begin, end, line.work, key, why, line))
-                found.sort(key=lambda f: f[:4])
-                crew = found[: task.crew]
-                begin, _end, _work, key, why, _line = crew[-1]
+            crew: list[Found] = []
+            finish = start + minutes
+            if task.people:
+                crew = self._first_free(task, start)
+                begin, finish, _work, who, why, _line = crew[-1]
                 if begin > start:
                     start = begin
-                    cause = Cause("away", key) if why == "away" else Cause("person", key, why)
+                    cause = Cause("away", who) if why == "away" else Cause("person", who, why)
                     if task.crew > 1:
                         continue  # the others have to be free then too
-                finish = max(c[1] for c in crew)
-                # Whoever is done first stays until all are.
-                held = [(c[5].ends[h], Cause("person", c[3], c[5].ops[h])) for c in crew
-                        if task.crew > 1 and (h := c[5].clash(start, finish)) >= 0]  # fmt: skip
-                if held:
-                    start, cause = min(held)
-                    continue
+                if task.crew > 1:
+                    # Whoever is done first stays until all are.
+                    finish = max(c[1] for c in crew)
+                    held = [(h[0], Cause("person", c[3], h[1])) for c in crew if (h := c[5].clash(start, finish))]
+                    if held:
+                        start, cause = min(held)
+                        continue
             lane = 0
             if lanes:
-                rows = [(ln.earliest(start, finish - start), n) for n, ln in enumerate(lanes)]
-                (free, _end, why), lane = min(rows, key=lambda r: (r[0][0], r[1]))
+                free, why = NEVER, ""
+                for n, line in enumerate(lanes):
+                    found = line.earliest(start, finish - start)
+                    if found[0] < free:
+                        free, why, lane = found[0], found[2], n
                 if free > start:
                     start, cause = free, Cause("station", task.station, why)
-                    if lines:
+                    if crew:
                         continue
-                    finish = start + task.minutes
+                    finish = start + minutes
+                lanes[lane].take(start, finish, key)
             for one in crew:
-                one[5].take(start, finish, task.key)
-            if lanes:
-                lanes[lane].take(start, finish, task.key)
-            return Placed(task.key, start, finish, tuple(c[3] for c in crew), lane, cause)
+                one[5].take(start, finish, key)
+            return Placed(key, start, finish, tuple([c[3] for c in crew]), lane, cause)
+
+    def _first_free(self, task: Task, start: int) -> list[Found]:
+        """Of those who may do it, as many as it takes: who is free first, then who is done first, then who has least to do."""
+        minutes, people = task.minutes, self.people
+        if task.crew > 1:
+            found = []
+            for who in task.people:
+                line = people[who]
+                begin, end, why = line.earliest(start, minutes)
+                found.append((begin, end, line.work, who, why, line))
+            return sorted(found, key=lambda f: f[:4])[: task.crew]
+        first = NEVER
+        for who in task.people:
+            line = people[who]
+            begin, end, why = line.earliest(start, minutes)
+            if begin <= first:
+                one = (begin, end, line.work, who, why, line)
+                if begin < first or one[:4] < best[:4]:
+                    first, best = begin, one
+        return [best]
 
 
 def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> dict[str, Placed]:
@@ -239,12 +276,15 @@ def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> di
     """
     board = Board(means)
     found: dict[str, Placed] = {}
+    ends: dict[str, int] = {}
     for key in order:
         task = tasks[key]
-        ready, cause = task.begins, Cause("from" if task.begins > 0 else "nothing")
+        ready, last = task.begins, ""
         for before in task.after:
-            finish = found[before].finish
-            if finish > ready or (finish == ready and cause.kind == "nothing"):
-                ready, cause = finish, Cause("after", "", before)
-        found[key] = board.place(task, ready, cause)
+            finish = ends[before]
+            if finish > ready or (finish == ready and not last and not task.begins):
+                ready, last = finish, before
+        cause = Cause("after", "", last) if last else FROM if task.begins > 0 else NOTHING
+        found[key] = one = board.place(task, ready, cause)
+        ends[key] = one.finish
     return found

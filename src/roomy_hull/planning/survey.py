@@ -20,14 +20,14 @@ from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.job.vehicle import Vehicle
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     import numpy as np
     import numpy.typing as npt
-    import scipy
 
     Array = npt.NDArray[np.float64]
 else:
     np = lazily.module("numpy")
-    scipy = lazily.module("scipy")
 
 CRITICAL = 3.29
 """A standardised residual beyond this is a mistake with 99.9 % confidence (normal distribution)."""
@@ -35,6 +35,8 @@ LASER = 1.5
 """Doubt of one laser reading, its placing included (common practice). [mm]"""
 
 QUAD = ("front", "rear", "left", "right", "diagonal 1", "diagonal 2")
+STEPS, EXACT = 60, 1e-7
+"""So many steps of Gauss and Newton at most; one shorter than this is the last. [mm]"""
 CORNERS = 5
 """Unknowns of the plan: front width, and x and y of both rear corners."""
 
@@ -246,31 +248,69 @@ def _solve(
     for i, name in enumerate(names):
         alone = [v for v, m in zip(values, wanted, strict=True) if m.sum == {name: 1.0}]
         start[offset + i] = float(np.mean(alone)) if alone else 500.0
-    solved = scipy.optimize.least_squares(
-        lambda x: (_model(x, wanted, names, quad_ready) - values) / sigma, start, x_scale=100.0
-    )
+    x = start
+    for _ in range(STEPS):
+        jacobian = _derivatives(x, wanted, names, quad_ready)
+        rest = values - _model(x, wanted, names, quad_ready)
+        step = np.linalg.lstsq(jacobian / sigma[:, None], rest / sigma, rcond=None)[0]
+        x = _shortened(x, step, lambda at: float(np.sum(((values - _model(at, wanted, names, quad_ready)) / sigma) ** 2)))
+        if float(np.max(np.abs(step))) < EXACT:
+            break
     if quad_ready:
-        short = _corner_distances(solved.x[:CORNERS])
+        short = _corner_distances(x[:CORNERS])
         if min(short["left"], short["right"], short["front"], short["rear"]) < 50:
             raise InputError(
                 "the widths, lengths and diagonals make no four-cornered figure",
                 remedy="Measure both diagonals again.",
             )
-    return solved.x, solved.jac * sigma[:, None]
+    return x, _derivatives(x, wanted, names, quad_ready)
+
+
+def _shortened(x: Array, step: Array, cost: Callable[[Array], float]) -> Array:
+    """Go a step of Gauss and Newton, halved until it does not make matters worse."""
+    before = cost(x)
+    for n in range(20):
+        there = x + step / 2**n
+        if cost(there) <= before:
+            return there
+    return x
+
+
+def _derivatives(x: Array, wanted: list[Measure], names: list[str], quad_ready: bool) -> Array:
+    """The derivatives of every reading by the unknowns."""
+    offset = CORNERS if quad_ready else 0
+    quad = _slopes(x[:CORNERS]) if quad_ready else {}
+    found = np.zeros((len(wanted), len(x)))
+    for row, m in zip(found, wanted, strict=True):
+        if m.quad:
+            row[:CORNERS] = quad[m.quad]
+        for name, factor in m.sum.items():
+            row[offset + names.index(name)] = factor
+    return found
+
+
+def _slopes(c: Array) -> dict[str, tuple[float, ...]]:
+    """The derivatives of the plan's six distances by its five unknowns."""
+    wf, lx, ly, rx, ry = (float(v) for v in c)
+
+    def unit(dx: float, dy: float) -> tuple[float, float]:
+        length = math.hypot(dx, dy) or 1.0
+        return dx / length, dy / length
+
+    (ax, ay), (bx, by), (cx, cy), (dx, dy), (ex, ey) = (
+        unit(rx - lx, ry - ly), unit(lx, ly), unit(rx, ry - wf), unit(rx, ry), unit(lx, ly - wf),
+    )  # fmt: skip
+    return {
+        "front": (math.copysign(1.0, wf), 0.0, 0.0, 0.0, 0.0), "rear": (0.0, -ax, -ay, ax, ay),
+        "left": (0.0, bx, by, 0.0, 0.0), "right": (-cy, 0.0, 0.0, cx, cy),
+        "diagonal 1": (0.0, 0.0, 0.0, dx, dy), "diagonal 2": (-ey, ex, ey, 0.0, 0.0),
+    }  # fmt: skip
 
 
 def _distances(x: Array) -> list[tuple[str, float, Array]]:
     """The plan's six distances with their derivatives by its five unknowns."""
-    found = []
-    base = _corner_distances(x[:CORNERS])
-    for key in QUAD:
-        row = np.zeros(CORNERS)
-        for i in range(CORNERS):
-            step = x[:CORNERS].copy()
-            step[i] += 0.01
-            row[i] = (_corner_distances(step)[key] - base[key]) / 0.01
-        found.append((key, base[key], row))
-    return found
+    base, slopes = _corner_distances(x[:CORNERS]), _slopes(x[:CORNERS])
+    return [(key, base[key], np.array(slopes[key])) for key in QUAD]
 
 
 def _plan(x: Array, cofactor: Array) -> Plan:
