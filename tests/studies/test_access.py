@@ -22,7 +22,7 @@ from roomy_hull.studies.access import moves as moving
 from roomy_hull.studies.access import reach
 from roomy_hull.studies.access.judge import AccessResult, looked
 from roomy_hull.studies.access.spaces import Space
-from roomy_hull.studies.access.standing import Settled, Surroundings, outsides, places, surroundings
+from roomy_hull.studies.access.standing import Settled, Surroundings, outsides, places, Obstacles
 from roomy_hull.verdict.verdict import Verdict, judge
 
 DEMOS = ("", "lowfold", "tarn")
@@ -121,8 +121,9 @@ def test_the_fewest_moves_are_those_of_an_exhaustive_search(
 ) -> None:
     found = verdicts[name].together
     keys = [o.id for o in found.openings][:12]
+    opener = moving.Opener(found)
     for key in keys:
-        ours = moving.fewest(found, frozenset({key}))
+        ours = opener.fewest(frozenset({key}))
         theirs = exhaustive(found, frozenset({key}), keys)
         assert (len(ours) if ours is not None else None) == theirs, key
 
@@ -161,7 +162,7 @@ def test_fewest_moves_in_random_jobs(
         {(names[a], names[b]): hit for a, b in opened if a != b}, {},
         {names[a]: frozenset(names[b] for x, b in shut if x == a and b != a) for a, _b in shut},
     )  # fmt: skip
-    ours = moving.fewest(found, frozenset(names[goal]))  # type: ignore[arg-type]
+    ours = moving.Opener(found).fewest(frozenset(names[goal]))  # type: ignore[arg-type]
     theirs = exhaustive(found, frozenset(names[goal]), list(names))
     if theirs is not None and ours is not None:
         assert len(ours) >= theirs
@@ -288,8 +289,9 @@ def test_reach_against_brute_force_with_a_mesh_library(
 ) -> None:
     verdict = verdicts[name]
     found, checked = verdict.access, 0
+    obstacles = Obstacles(verdict.assembly)
     for one, row in list(zip(found.spaces, found.seen, strict=True))[::3]:
-        about = surroundings(verdict.assembly, one)
+        about = obstacles.about(one)
         solid = [b for b in about.solid if (b[3:] - b[:3] > 1.5).all()]
         for seen in row:
             if seen.how != "in reach":

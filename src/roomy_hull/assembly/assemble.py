@@ -1,5 +1,6 @@
 """From a Job to its Assembly: every solid, mass and part in vehicle axes, unchanged units reused."""
 
+import functools
 import math
 from collections.abc import Mapping
 
@@ -30,7 +31,7 @@ from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.shop.shop import Shop, shipped_shop
 
 
-class Assembly(msgspec.Struct, frozen=True):
+class Assembly(msgspec.Struct, frozen=True, dict=True):
     """The whole job in vehicle axes, and the shop that makes it; `opens` says whether what opens is worked out.
 
     `built` are parts that were cut to another size than drawn, by the id of their unit.
@@ -49,7 +50,11 @@ class Assembly(msgspec.Struct, frozen=True):
             if not key.is_thing:
                 return None
             key = key.id
-        return next((t for t in self.things if t.id == key), None)
+        return self._things.get(key)
+
+    @functools.cached_property
+    def _things(self) -> dict[str, Thing]:
+        return {t.id: t for t in reversed(self.things)}  # of two with one id the first
 
     def openings(self) -> list[Opening]:
         """List everything that opens: the body's doors, then each thing's."""
@@ -60,8 +65,11 @@ class Assembly(msgspec.Struct, frozen=True):
 
     def opening(self, key: str) -> Opening | None:
         """Find an opening by its id."""
-        some = (self.ground.openings, *(t.openings for t in self.things))
-        return next((o for openings in some for o in openings if o.id == key), None)
+        return self._openings.get(key)
+
+    @functools.cached_property
+    def _openings(self) -> dict[str, Opening]:
+        return {o.id: o for o in reversed(self.openings())}
 
     def masses(self) -> list[Mass]:
         """List all masses: vehicle and body, then each thing's, then the goods in the cab."""

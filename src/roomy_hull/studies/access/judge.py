@@ -18,11 +18,11 @@ from roomy_hull.studies.access.at_home import living_found, off_found
 from roomy_hull.studies.access.effort import Effort, efforts, lifts_found
 from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
 from roomy_hull.studies.access.living import Living, living
-from roomy_hull.studies.access.moves import Moves, moves, walked
+from roomy_hull.studies.access.moves import Moves, Ways, walked
 from roomy_hull.studies.access.off_on import OffOn, off_on
 from roomy_hull.studies.access.reach import SEES, Seen, look
 from roomy_hull.studies.access.spaces import Space, spaces
-from roomy_hull.studies.access.standing import Settled, around, outsides, places, surroundings
+from roomy_hull.studies.access.standing import Obstacles, Settled, Surroundings, between, outsides, places, solid_of
 from roomy_hull.studies.access.stowing import (
     FILLED,
     HEAVY,
@@ -52,7 +52,7 @@ TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "strength",
 )
 REMEMBERED = 1024
-"""So many spaces' reach is remembered, each with what then stood about it: a few megabytes."""
+"""Of so many spaces it is remembered who reaches and sees what, each with what then stood about it: a few megabytes."""
 ROUND = 10.0
 """How far the vehicle has settled counts in such steps: no hand feels less. [mm]"""
 
@@ -67,6 +67,16 @@ class Basis(msgspec.Struct, frozen=True):
     body: tuple[Box, ...]
 
 
+class Looked(msgspec.Struct, frozen=True, eq=False):
+    """What each of the party reaches and sees of a space, and the fans of ways that were asked for it.
+
+    A box that lies in none of the fans, (fans, 4, 3), has no part in what is seen. [mm]
+    """
+
+    seen: tuple[Seen, ...]
+    fans: "np.ndarray"
+
+
 class Round(msgspec.Struct, frozen=True):
     """A run-through of the job on foot: how many actions, how far one walks for them. [m]"""
 
@@ -77,11 +87,11 @@ class Round(msgspec.Struct, frozen=True):
 
 
 class AccessResult(msgspec.Struct, frozen=True):
-    """Everything that is computed of access; `seen` are rows of persons, in the order of the spaces."""
+    """Everything that is computed of access; `looked` are rows of persons, in the order of the spaces."""
 
     spaces: tuple[Space, ...]
     moves: tuple[Moves, ...]
-    seen: tuple[tuple[Seen, ...], ...]
+    looked: tuple[Looked, ...]
     stowed: tuple[Stowed, ...]
     filled: tuple[Filled, ...]
     beside: tuple[Beside, ...]
@@ -90,6 +100,11 @@ class AccessResult(msgspec.Struct, frozen=True):
     off_on: OffOn | None
     settled: Settled
     rounds: tuple[Round, ...] = ()
+
+    @property
+    def seen(self) -> tuple[tuple[Seen, ...], ...]:
+        """What is reached and seen: rows of persons, in the order of the spaces."""
+        return tuple(one.seen for one in self.looked)
 
 
 def settled_of(case: Case) -> Settled:
@@ -119,19 +134,56 @@ def study(case: Case) -> AccessResult:
     assembly = case.assembly
     settled = settled_of(case)
     rooms = spaces(assembly, case.results[TOGETHER])
-    ways = tuple(moves(assembly, case.results[TOGETHER], case.results[IN_OUT], s) for s in rooms)
-    party = tuple((p.id, p.stature) for p in people(assembly.job.party))
-    body = outsides(assembly)
-    seen = [
-        looked(Basis(room, surroundings(assembly, room).solid.tobytes(), party, settled, body))
-        for room in rooms
-    ]
-    rows = stowed(assembly, rooms, ways)
+    ways = Ways(assembly, case.results[TOGETHER], case.results[IN_OUT])
+    looks = _looked(case, rooms, settled)
+    seen = [one.seen for one in looks]
+    rows = stowed(assembly, rooms, found := tuple(ways.to(s) for s in rooms))
     return AccessResult(
-        rooms, ways, tuple(seen), rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
+        rooms, found, looks, rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
         efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
         off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly),
     )  # fmt: skip
+
+
+def _looked(case: Case, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looked, ...]:
+    """What of each space is reached and seen: anew only where what changed lies in somebody's way to it."""
+    assembly = case.assembly
+    party = tuple((p.id, p.stature) for p in people(assembly.job.party))
+    body = outsides(assembly)
+    known = _kept(case, rooms, settled)
+    obstacles: Obstacles | None = None
+    found = []
+    for room in rooms:
+        one = known.get(room)
+        if one is None:
+            obstacles = obstacles or Obstacles(assembly)
+            one = looked(Basis(room, obstacles.about(room).solid.tobytes(), party, settled, body))
+        found.append(one)
+    return tuple(found)
+
+
+def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space, Looked]:
+    """What was looked at before of spaces that are the same, where nothing that changed lies in a way to them."""
+    before, old = case.before, case.old(KEY)
+    if before is None or old is None or old.settled != settled or not old.looked:
+        return {}
+    now, then = case.assembly, before.assembly
+    if now.ground is not then.ground or people(now.job.party) != people(then.job.party):
+        return {}
+    both = {id(t) for t in now.things} & {id(t) for t in then.things}
+    things = [t for t in (*now.things, *then.things) if id(t) not in both]
+    changed = solid_of(things)
+    opens = {o.id for t in things for o in t.openings}
+    still = set(rooms)
+    rows = [
+        (s, one) for s, one in zip(old.spaces, old.looked, strict=True) if s in still and opens.isdisjoint(s.needs)
+    ]  # fmt: skip
+    if not len(changed) or not rows:
+        return dict(rows)
+    count = [len(one.fans) for _s, one in rows]
+    hit = between(np.concatenate([one.fans for _s, one in rows]), changed)
+    crossed = np.logical_or.reduceat(hit, np.cumsum([0, *count[:-1]]))
+    return {s: one for (s, one), new in zip(rows, crossed, strict=True) if not new}
 
 
 def _rounds(assembly: Assembly) -> tuple[Round, ...]:
@@ -150,7 +202,7 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
 
 
 @functools.lru_cache(maxsize=REMEMBERED)
-def looked(basis: Basis) -> tuple[Seen, ...]:
+def looked(basis: Basis) -> Looked:
     """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing.
 
     Parameters
@@ -160,16 +212,18 @@ def looked(basis: Basis) -> tuple[Seen, ...]:
 
     Returns
     -------
-    tuple of Seen
+    Looked
         Person by person.
     """
-    about = around(basis.space, np.frombuffer(basis.solid).reshape(-1, 6))
+    about = Surroundings(
+        np.frombuffer(basis.solid).reshape(-1, 6), np.array(basis.space.walls, dtype=float).reshape(-1, 6)
+    )
     found = []
     for person, stature in basis.people:
         figure = Figure(stature)
         feet = places(basis.space, figure, about, basis.settled, basis.body)
         found.append(look(basis.space, person, figure, feet, about))
-    return tuple(found)
+    return Looked(tuple(found), about.fans())
 
 
 def judge(case: Case) -> list[Finding]:

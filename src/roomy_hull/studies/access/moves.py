@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import deque
-from typing import Literal, NamedTuple, Protocol
+from collections.abc import Mapping
+from typing import Any, Literal, NamedTuple, Protocol
 
 import msgspec
 
@@ -65,78 +66,144 @@ class Moves(msgspec.Struct, frozen=True):
         return sum(a.do == "lift aside" for a in self.actions)
 
 
-def _hits(rows: dict[tuple[str, str], object], pair: tuple[str, str]) -> bool:
-    meeting = rows.get(pair)
-    return meeting is not None and bool(meeting.clashes)  # type: ignore[attr-defined]  # a Meeting
-
-
-def fewest(found: Meetings, goal: frozenset[str]) -> tuple[Action, ...] | None:
-    """The fewest openings and closings after which some openings stand open.
+class Opener:
+    """What has to be opened for what, and what has to do with what, looked up once.
 
     Parameters
     ----------
     found : Meetings
         What meets what on its way.
-    goal : frozenset of str
-        What has to stand open.
-
-    Returns
-    -------
-    tuple of Action or None
-        By breadth-first search over what has to do with it; nothing where there is no way.
     """
-    known = [o.id for o in found.openings]
-    if not goal <= set(known):
-        return None
-    relevant = _relevant(found, goal)
-    if len(relevant) > MOST:
-        return _straight(found, goal)
-    before: dict[frozenset[str], tuple[frozenset[str], Action] | None] = {frozenset(): None}
-    queue: deque[frozenset[str]] = deque([frozenset()])
-    while queue:
-        state = queue.popleft()
-        if goal <= state:
-            chain: list[Action] = []
-            step = before[state]
-            while step is not None:
-                state, action = step
-                chain.append(action)
+
+    def __init__(self, found: Meetings) -> None:
+        self._found = found
+        self._known = {o.id for o in found.openings}
+        self._shut, self._opened = _clashing(found.shut), _clashing(found.opened)
+        self._opens: dict[frozenset[str], tuple[Action, ...] | None] = {}
+
+    def fewest(self, goal: frozenset[str]) -> tuple[Action, ...] | None:
+        """The fewest openings and closings after which some openings stand open.
+
+        Parameters
+        ----------
+        goal : frozenset of str
+            What has to stand open.
+
+        Returns
+        -------
+        tuple of Action or None
+            By breadth-first search over what has to do with it; nothing where there is no way.
+        """
+        if goal not in self._opens:
+            self._opens[goal] = self._searched(goal)
+        return self._opens[goal]
+
+    def _searched(self, goal: frozenset[str]) -> tuple[Action, ...] | None:
+        if not goal <= self._known:
+            return None
+        relevant = self._relevant(goal)
+        if len(relevant) > MOST:
+            return _straight(self._found, goal)
+        before: dict[frozenset[str], tuple[frozenset[str], Action] | None] = {frozenset(): None}
+        queue: deque[frozenset[str]] = deque([frozenset()])
+        while queue:
+            state = queue.popleft()
+            if goal <= state:
+                chain: list[Action] = []
                 step = before[state]
-            return tuple(reversed(chain))
-        for one in relevant:
-            new = state ^ {one}
-            if new not in before and _free(found, one, state, known):
-                before[new] = (state, Action("close" if one in state else "open", one))
-                queue.append(new)
-    return None
+                while step is not None:
+                    state, action = step
+                    chain.append(action)
+                    step = before[state]
+                return tuple(reversed(chain))
+            for one in relevant:
+                new = state ^ {one}
+                if new not in before and self._free(one, state):
+                    before[new] = (state, Action("close" if one in state else "open", one))
+                    queue.append(new)
+        return None
+
+    def _relevant(self, goal: frozenset[str]) -> list[str]:
+        """What has to do with some openings: what they need, what they meet shut, and what these meet."""
+        seen: list[str] = []
+        left = deque(sorted(goal))
+        while left:
+            one = left.popleft()
+            if one not in seen:
+                seen.append(one)
+                left += sorted(self._found.needs.get(one, frozenset()))
+                left += self._shut.get(one, ())
+        return seen
+
+    def _free(self, one: str, state: frozenset[str]) -> bool:
+        """Whether an opening can be moved as things stand; what stays of things is lifted aside and counted elsewhere."""
+        if any(other in state for other in self._opened.get(one, ())):
+            return False
+        if any(other not in state for other in self._shut.get(one, ())):
+            return False
+        return all(what.is_thing or not meeting.clashes for what, meeting in self._found.still.get(one, ()))
+
+class Ways:
+    """How one gets at the spaces of a job.
+
+    Parameters
+    ----------
+    assembly : Assembly
+        The job in vehicle axes.
+    found : Meetings
+        What meets what on its way.
+    blocked : Blocking
+        What has to come out before what.
+    """
+
+    def __init__(self, assembly: Assembly, found: Meetings, blocked: Blocking) -> None:
+        self._assembly, self._found, self._blocked = assembly, found, blocked
+        self._opener = Opener(found)
+        self._stations = stations(assembly)
+
+    def to(self, space: Space) -> Moves:
+        """The fewest actions to a space.
+
+        Parameters
+        ----------
+        space : Space
+            Which.
+
+        Returns
+        -------
+        Moves
+            Unlocking, opening, lifting aside, climbing; possible or not; how far one walks.
+        """
+        opens = self._opener.fewest(space.needs)
+        if opens is None:
+            return Moves((), False, 0.0)
+        aside: list[str] = []
+        for action in opens:
+            for what, meeting in self._found.still.get(action.what, ()):
+                if meeting.clashes and what.is_thing and what.id != space.owner and what.id not in aside:
+                    aside.append(what.id)
+        for one in space.first:
+            for key in (*self._blocked.before(one), one):
+                if key not in aside and key != space.owner:
+                    aside.append(key)
+        thing = self._assembly.thing(space.owner)
+        locked = thing is not None and bool(getattr(thing.value, "lockable", False))
+        actions = [Action("climb", space.owner)] if space.roof else []
+        actions += opens[:-1] if locked and opens else opens
+        if locked:
+            actions += [Action("unlock", space.owner), *opens[-1:]]
+        actions += [Action("lift aside", key) for key in aside]
+        sides = [_side(self._assembly, a.what, space.side) for a in actions] + [space.side]
+        return Moves(tuple(actions), True, walk(self._stations, sides))
 
 
-def _relevant(found: Meetings, goal: frozenset[str]) -> list[str]:
-    """What has to do with some openings: what they need, what they meet shut, and what these meet."""
-    by: dict[str, list[str]] = {}
-    for rows in (found.shut, found.opened):
-        for pair in rows:
-            if _hits(rows, pair):
-                by.setdefault(pair[0], []).append(pair[1])
-    seen: list[str] = []
-    left = sorted(goal)
-    while left:
-        one = left.pop(0)
-        if one not in seen:
-            seen.append(one)
-            left += sorted(found.needs.get(one, frozenset()))
-            left += [y for y in by.get(one, ()) if _hits(found.shut, (one, y))]
-    return seen
-
-
-def _free(found: Meetings, one: str, state: frozenset[str], known: list[str]) -> bool:
-    """Whether an opening can be moved as things stand; what stays of things is lifted aside and counted elsewhere."""
-    for other in known:
-        if other != one:
-            pair = (one, other)
-            if _hits(found.opened if other in state else found.shut, pair):
-                return False
-    return all(what.is_thing or not meeting.clashes for what, meeting in found.still.get(one, ()))
+def _clashing(rows: Mapping[tuple[str, str], Any]) -> dict[str, list[str]]:
+    """Which others each opening clashes with, in the order of the meetings."""
+    found: dict[str, list[str]] = {}
+    for (one, other), meeting in rows.items():
+        if meeting.clashes and one != other:
+            found.setdefault(one, []).append(other)
+    return found
 
 
 def _straight(found: Meetings, goal: frozenset[str]) -> tuple[Action, ...] | None:
@@ -156,53 +223,6 @@ def _straight(found: Meetings, goal: frozenset[str]) -> tuple[Action, ...] | Non
     return (
         tuple(Action("open", k) for k in order) if all(visit(k, ()) for k in sorted(goal)) else None
     )
-
-
-def moves(assembly: Assembly, found: Meetings, blocked: Blocking, space: Space) -> Moves:
-    """The fewest actions to a space.
-
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    found : Meetings
-        What meets what on its way.
-    blocked : Blocking
-        What has to come out before what.
-    space : Space
-        Which.
-
-    Returns
-    -------
-    Moves
-        Unlocking, opening, lifting aside, climbing; possible or not; how far one walks.
-    """
-    opens = fewest(found, space.needs)
-    if opens is None:
-        return Moves((), False, 0.0)
-    aside: list[str] = []
-    for action in opens:
-        for what, meeting in found.still.get(action.what, ()):
-            if (
-                meeting.clashes
-                and what.is_thing
-                and what.id != space.owner
-                and what.id not in aside
-            ):
-                aside.append(what.id)
-    for one in space.first:
-        for key in (*blocked.before(one), one):
-            if key not in aside and key != space.owner:
-                aside.append(key)
-    thing = assembly.thing(space.owner)
-    locked = thing is not None and bool(getattr(thing.value, "lockable", False))
-    actions = [Action("climb", space.owner)] if space.roof else []
-    actions += opens[:-1] if locked and opens else opens
-    if locked:
-        actions += [Action("unlock", space.owner), *opens[-1:]]
-    actions += [Action("lift aside", key) for key in aside]
-    sides = [_side(assembly, a.what, space.side) for a in actions] + [space.side]
-    return Moves(tuple(actions), True, walked(assembly, sides))
 
 
 def _side(assembly: Assembly, key: str, usual: str) -> str:
@@ -251,7 +271,12 @@ def stations(assembly: Assembly) -> tuple[dict[str, float], float]:
 
 def walked(assembly: Assembly, sides: list[str]) -> float:
     """How far one walks from the driver's door to some sides in turn. [m]"""
-    at, round_ = stations(assembly)
+    return walk(stations(assembly), sides)
+
+
+def walk(places: tuple[dict[str, float], float], sides: list[str]) -> float:
+    """How far one walks from the driver's door to some sides in turn, by their places from `stations`. [m]"""
+    at, round_ = places
     here, total = at["driver"], 0.0
     for side in sides:
         there = at.get(side, at["rear"])

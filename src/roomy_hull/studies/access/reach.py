@@ -8,7 +8,6 @@ import msgspec
 
 from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import CROUCH, LEAN, STEP, TIPTOE, Figure
-from roomy_hull.core.geometry.rays import blocked
 from roomy_hull.studies.access.moves import reach_from
 from roomy_hull.studies.access.spaces import Space
 from roomy_hull.studies.access.standing import Surroundings
@@ -150,20 +149,11 @@ def _middle(space: Space) -> Array:
     return np.array([(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2, z])
 
 
-def _between(boxes: Array, *points: Array) -> Array:
-    """Those boxes that could be in the way between some points. [mm]"""
-    all_ = np.vstack([p.reshape(-1, 3) for p in points])
-    low, high = all_.min(axis=0), all_.max(axis=0)
-    keep = ((boxes[:, :3] < high) & (boxes[:, 3:] > low)).all(axis=1)
-    found: Array = boxes[keep]
-    return found
-
-
 def _free(feet: Array, upper: Array, figure: Figure, raised: float, about: Surroundings) -> Flags:
     """Whether the trunk is clear from the hip up: one flag a place."""
     hips = feet.copy()
     hips[:, 2] += figure.hip + raised
-    return ~blocked(hips, upper, _between(np.vstack([about.solid, about.own]), hips, upper))
+    return ~about.stops(hips, upper, walls=True)
 
 
 def _first(
@@ -180,15 +170,15 @@ def _first(
             continue
         rows = rows[np.argsort(far[rows, k], kind="stable")]
         ends = np.repeat(hand[None], len(rows), axis=0)
-        clear = _arms(space, shoulders[rows, k], ends, figure, about.solid)
+        clear = _arms(space, shoulders[rows, k], ends, figure, about)
         if clear.any():
             return (int(rows[clear.argmax()]), k), 0.0
     return None, short if np.isfinite(short) else 0.0
 
 
-def _arms(space: Space, shoulders: Array, hands: Array, figure: Figure, solid: Array) -> Flags:
+def _arms(space: Space, shoulders: Array, hands: Array, figure: Figure, about: Surroundings) -> Flags:
     """Which arms get there: straight, or bent over the rim of the space where the bent way is not too long."""
-    clear = ~blocked(shoulders, hands, _between(solid, shoulders, hands))
+    clear = ~about.stops(shoulders, hands)
     over = hands.copy()
     if space.top:
         over[:, 2] = np.maximum(space.box.z1 + OVER_RIM, hands[:, 2])
@@ -199,8 +189,7 @@ def _arms(space: Space, shoulders: Array, hands: Array, figure: Figure, solid: A
     bent = np.flatnonzero(~clear & (long <= figure.arm))
     if len(bent):
         a, b, c = shoulders[bent], over[bent], hands[bent]
-        near = _between(solid, a, b, c)
-        clear[bent] = ~blocked(a, b, near) & ~blocked(b, c, near)
+        clear[bent] = ~about.stops(a, b) & ~about.stops(b, c)
     return clear
 
 
@@ -245,7 +234,7 @@ def _share(
         keep = far[i, j] <= figure.arm
         i, j = i[keep], j[keep]
         if len(i):
-            clear = _arms(space, from_[i], left[j], figure, about.solid)
+            clear = _arms(space, from_[i], left[j], figure, about)
             left = np.delete(left, np.unique(j[clear]), axis=0)
     return 1.0 - len(left) / whole
 
@@ -257,7 +246,6 @@ TRIED = 10
 def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array) -> float:
     """What part of the floor is seen from the best place."""
     points = floor_points(space, 1.0)
-    walls = np.vstack([about.solid, about.own])
     near, best = _near(feet, hand), 0.0
     # Over a rim one stands; under a shelf or a door one stoops.
     stances = (0.0,) if space.top else (0.0, -CROUCH * figure.stature)
@@ -267,7 +255,7 @@ def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand:
             if not len(eyes):
                 continue
             a, b = np.repeat(eyes, len(points), axis=0), np.tile(points, (len(eyes), 1))
-            hidden = blocked(a, b, _between(walls, a, b)).reshape(len(eyes), len(points))
+            hidden = about.stops(a, b, walls=True).reshape(len(eyes), len(points))
             best = max(best, float((~hidden).mean(axis=1).max()))
             if best >= 1.0:
                 return 1.0

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, Protocol
+from typing import TYPE_CHECKING, Any, Protocol
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core import lazily
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.motion import TURNS, Motion
 from roomy_hull.core.geometry.solids import Box, hull
@@ -22,6 +23,11 @@ from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body import undertray
+
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = lazily.module("numpy")
 
 SHEET = 2.0
 """Walls of a container are about so thick. [mm]"""
@@ -123,6 +129,7 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
         In the job's order; a stack has one for each of its drawers.
     """
     doors = [o for o in assembly.ground.openings if o.kind == "door"]
+    near = _Neighbours(assembly)
     rows: list[Space] = []
     for thing in assembly.things:
         if isinstance(thing.value, Carried):
@@ -132,8 +139,7 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
             continue
         if not (kind_of(thing.value).contents or isinstance(thing.value, Device | Board)):
             continue
-        own = _inside(assembly, thing, found, doors)
-        rows += own
+        rows += _inside(assembly, thing, found, doors, near)
     return (*rows, *_under_tray(assembly, found))
 
 
@@ -209,12 +215,14 @@ def _put(box: Box, where: object) -> Box:
     return where.box(box) if isinstance(where, Frame) else box
 
 
-def _inside(assembly: Assembly, thing: Thing, found: Meetings, doors: list[Opening]) -> list[Space]:
+def _inside(
+    assembly: Assembly, thing: Thing, found: Meetings, doors: list[Opening], near: _Neighbours
+) -> list[Space]:  # fmt: skip
     """The spaces of a unit: its containers, else the room in itself."""
     if thing.place is None:
         return []
     side: str = thing.place.bay.side
-    first = _before(assembly, thing)
+    first = near.before(thing)
     rows = [
         row
         for one in thing.openings
@@ -359,19 +367,26 @@ def _door(box: Box, side: str, doors: list[Opening]) -> str:
     return best
 
 
-def _before(assembly: Assembly, thing: Thing) -> tuple[str, ...]:
-    """What stands between a unit and its access face and hides some of it."""
-    place, own = thing.place, thing.in_bay
-    if place is None:
-        return ()
-    face = max((own.x1 - own.x0) * (own.z1 - own.z0), 1.0)
-    found = []
-    for other in assembly.things:
-        if other is thing or other.place is None or other.place.bay.id != place.bay.id:
-            continue
-        box = other.in_bay
-        wide = min(own.x1, box.x1) - max(own.x0, box.x0)
-        high = min(own.z1, box.z1) - max(own.z0, box.z0)
-        if box.y1 <= own.y0 + 1.0 and wide > 0 and high > 0 and wide * high > BEFORE * face:
-            found.append(other.id)
-    return tuple(found)
+class _Neighbours:
+    """What shares a bay, each in its bay's directions."""
+
+    def __init__(self, assembly: Assembly) -> None:
+        rows: dict[str, list[Thing]] = {}
+        for thing in assembly.things:
+            if thing.place is not None:
+                rows.setdefault(thing.place.bay.id, []).append(thing)
+        self._rows = {
+            bay: ([t.id for t in some], np.array([tuple(t.in_bay) for t in some])) for bay, some in rows.items()
+        }  # fmt: skip
+
+    def before(self, thing: Thing) -> tuple[str, ...]:
+        """What stands between a unit and its access face and hides some of it."""
+        if thing.place is None:
+            return ()
+        own = thing.in_bay
+        face = max((own.x1 - own.x0) * (own.z1 - own.z0), 1.0)
+        keys, b = self._rows[thing.place.bay.id]
+        wide = np.minimum(own.x1, b[:, 3]) - np.maximum(own.x0, b[:, 0])
+        high = np.minimum(own.z1, b[:, 5]) - np.maximum(own.z0, b[:, 2])
+        hides = (b[:, 4] <= own.y0 + 1.0) & (wide > 0) & (high > 0) & (wide * high > BEFORE * face)
+        return tuple(keys[n] for n in np.flatnonzero(hides) if keys[n] != thing.id)

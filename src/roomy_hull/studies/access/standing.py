@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, NamedTuple
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.things import Thing
 from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import DEPTH, TOES, Figure
-from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.geometry.rays import blocked
+from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.studies.access.moves import reach_from
 from roomy_hull.studies.access.spaces import Space, place_of
 
@@ -27,14 +30,77 @@ OUT = 1000.0
 GROUND = {"ground"}
 
 
-class Surroundings(NamedTuple):
+class Surroundings:
     """What stands about a space as one takes something out of it: boxes, (boxes, 6). [mm]
 
-    `solid` is in the way of people, arms and eyes; `own` are the walls and lid of the space itself, in the way of eyes.
+    Parameters
+    ----------
+    solid : array
+        What is in the way of people, arms and eyes.
+    own : array
+        The walls and lid of the space itself, in the way of trunks and eyes.
+
+    Attributes
+    ----------
+    watched : list of tuple of array
+        Of everything asked so far: the boxes around where ways begin and around where they end. A box that lies
+        between none of these pairs has no part in any answer.
     """
 
-    solid: Array
-    own: Array
+    def __init__(self, solid: Array, own: Array) -> None:
+        self.solid, self.own = solid, own
+        self._all = np.vstack([solid, own])
+        self.watched: list[tuple[Array, Array, Array, Array]] = []
+
+    def stops(self, a: Array, b: Array, *, walls: bool = False) -> Flags:
+        """Which straight ways are stopped, (ways,); by the space's own walls too, if that is asked."""
+        ends = a.min(axis=0), a.max(axis=0), b.min(axis=0), b.max(axis=0)
+        self.watched.append(ends)
+        boxes = self._all if walls else self.solid
+        low, high = np.minimum(ends[0], ends[2]), np.maximum(ends[1], ends[3])
+        return blocked(a, b, boxes[((boxes[:, :3] < high) & (boxes[:, 3:] > low)).all(axis=1)])
+
+    def takes(self, low: Array, high: Array) -> Flags:
+        """Which bodies, by their lower and upper corners, share room with anything solid."""
+        around = low.min(axis=0), high.max(axis=0)
+        self.watched.append((*around, *around))
+        return _hit(low, high, self.solid)
+
+    def fans(self) -> Array:
+        """What was watched, (questions, 4, 3): the corners around the ways' beginnings, and around their ends. [mm]"""
+        return np.array(self.watched).reshape(-1, 4, 3)
+
+
+def between(fans: Array, boxes: Array) -> Flags:
+    """Whether boxes lie in the hull of beginnings and ends.
+
+    Parameters
+    ----------
+    fans : array
+        (fans, 4, 3): of each the lower and upper corner of the one box and of the other. [mm]
+    boxes : array
+        (boxes, 6). [mm]
+
+    Returns
+    -------
+    array of bool
+        (fans,): whether any box shares room with the hull of the two.
+    """
+    # At the part t of the way the hull is a box whose corners go evenly from the one to the other: low + t·way.
+    ways = np.concatenate([fans[:, 2] - fans[:, 0], fans[:, 1] - fans[:, 3]], axis=1)[:, None]
+    room = np.concatenate([boxes[None, :, 3:] - fans[:, None, 0], fans[:, None, 1] - boxes[None, :, :3]], axis=2) + NEAR
+    level = np.abs(ways) < 1e-9
+    with np.errstate(divide="ignore", invalid="ignore"):
+        turn = room / ways
+    first = np.where(ways < 0, turn, -np.inf).max(axis=2, initial=0.0, where=~level)
+    last = np.where(ways > 0, turn, np.inf).min(axis=2, initial=1.0, where=~level)
+    fine = (first <= last) & ~(level & (room <= 0)).any(axis=2)
+    found: Flags = fine.any(axis=1)
+    return found
+
+
+NEAR = 0.01
+"""What comes so near to a hull counts as in it. [mm]"""
 
 
 class Settled(NamedTuple):
@@ -49,49 +115,79 @@ class Settled(NamedTuple):
         return self.front + (self.rear - self.front) * x / self.wheelbase
 
 
-def surroundings(assembly: Assembly, space: Space) -> Surroundings:
-    """What stands about a space, with open what has to be open for it.
+class Obstacles:
+    """All that is solid in a job, with each thing's openings.
 
     Parameters
     ----------
     assembly : Assembly
         The job in vehicle axes.
-    space : Space
-        Which.
-
-    Returns
-    -------
-    Surroundings
-        Units and carried things, what never moves, and doors as they then stand.
     """
-    region = _region(space)
-    boxes: list[Box] = []
-    for thing in assembly.things:
-        if thing.id == space.owner or thing.id in space.first or not thing.reach.shares(region):
-            continue
-        moving = {o.id for o in thing.openings} & space.needs
-        if not moving:
-            boxes += [b for b in thing.solids if b.shares(region)]
-            continue
-        boxes += [b for b in thing.still if b.shares(region)]
-        parts = [p.box for o in thing.openings for p in (o.opened if o.id in moving else o.rest)]
-        boxes += [b for b in parts if b.shares(region)]
-    for opening in assembly.ground.openings:
-        if space.top and place_of(opening.id) == space.owner:
-            continue  # the drawer itself, whose walls are its own
-        pieces = opening.opened if opening.id in space.needs else opening.rest
-        boxes += [p.box for p in pieces if p.box.shares(region)]
-    boxes += [
-        f.piece.box
-        for f in assembly.ground.fixed
-        if f.role not in GROUND and f.piece.box.shares(region)
-    ]
-    return around(space, _array(boxes))
+
+    def __init__(self, assembly: Assembly) -> None:
+        self._things = assembly.things
+        self._reach = _array([t.reach for t in assembly.things])
+        self._boxes = _array([b for t in assembly.things for b in t.solids])
+        self._of = np.repeat(np.arange(len(assembly.things)), [len(t.solids) for t in assembly.things])
+        self._number = {t.id: n for n, t in enumerate(assembly.things)}
+        self._moving = {o.id: n for n, t in enumerate(assembly.things) for o in t.openings}
+        ground = assembly.ground
+        self._openings = {o.id: o for o in ground.openings}
+        self._rest = _array([p.box for o in ground.openings for p in o.rest])
+        self._rest_of = [o.id for o in ground.openings for _p in o.rest]
+        self._fixed = _array([f.piece.box for f in ground.fixed if f.role not in GROUND])
+
+    def about(self, space: Space) -> Surroundings:
+        """What stands about a space, with open what has to be open for it.
+
+        Parameters
+        ----------
+        space : Space
+            Which.
+
+        Returns
+        -------
+        Surroundings
+            Units and carried things, what never moves, and doors as they then stand.
+        """
+        region = _region(space)
+        opens = {self._moving[key] for key in space.needs if key in self._moving}
+        near = _shares(self._reach, region)
+        for key in (space.owner, *space.first):
+            if key in self._number:
+                near[self._number[key]] = False
+        still = near.copy()
+        still[list(opens)] = False
+        rows = [self._boxes[still[self._of] & _shares(self._boxes, region)]]
+        for n in opens:
+            if near[n]:
+                thing = self._things[n]
+                boxes = [*thing.still, *(p.box for o in thing.openings for p in (o.opened if o.id in space.needs else o.rest))]
+                rows.append(_within(boxes, region))
+        # A drawer of the tray has its walls as its own.
+        skipped = {key for key in self._openings if space.top and place_of(key) == space.owner}
+        apart = skipped | (space.needs & self._openings.keys())
+        shut = np.array([key not in apart for key in self._rest_of], dtype=bool)
+        rows.append(self._rest[shut & _shares(self._rest, region)])
+        rows.append(_within([p.box for key in sorted(apart - skipped) for p in self._openings[key].opened], region))
+        rows.append(self._fixed[_shares(self._fixed, region)])
+        return Surroundings(np.concatenate(rows), _array(space.walls))
 
 
-def around(space: Space, solid: Array) -> Surroundings:
-    """A space's surroundings from what is solid about it, (boxes, 6). [mm]"""
-    return Surroundings(solid, _array(list(space.walls)))
+def _shares(boxes: Array, region: Box) -> Flags:
+    """Which boxes share room with one, beyond touching."""
+    r = np.array(tuple(region))
+    found: Flags = ((boxes[:, :3] < r[3:] - TOUCH) & (r[:3] < boxes[:, 3:] - TOUCH)).all(axis=1)
+    return found
+
+
+def _within(boxes: Sequence[Box], region: Box) -> Array:
+    return _array([b for b in boxes if b.shares(region)])
+
+
+def solid_of(things: Iterable[Thing]) -> Array:
+    """All that some things have in anybody's way while they are shut: (boxes, 6). [mm]"""
+    return _array([b for t in things for b in (*t.solids, *(p.box for o in t.openings for p in o.rest))])
 
 
 def outsides(assembly: Assembly) -> tuple[Box, ...]:
@@ -120,8 +216,8 @@ SHOULDERS = 300.0
 """Half of the widest shoulders, and some air. [mm]"""
 
 
-def _array(boxes: list[Box]) -> Array:
-    return np.array([tuple(b) for b in boxes]).reshape(-1, 6)
+def _array(boxes: Sequence[Box]) -> Array:
+    return np.array(boxes, dtype=float).reshape(-1, 6)
 
 
 def places(
@@ -171,7 +267,7 @@ def places(
     head = up.copy()
     head[:, 2] = feet[:, 2] + figure.stature
     own = np.vstack([about.own, np.array([tuple(space.box)])])
-    stopped = _hit(down, up, about.solid) | _hit(down, head, own)
+    stopped = about.takes(down, up) | _hit(down, head, own)
     found: Array = feet[~stopped]
     return found
 
