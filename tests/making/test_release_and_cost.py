@@ -29,9 +29,10 @@ def part(a: float = 400, b: float = 300, **more: object) -> SheetPart:
 
 
 def released(one: SheetPart | BarPart, state: str = "cut") -> ReleasedPart:
+    from roomy_hull.making.joints import Joined
     from roomy_hull.making.works import Work
 
-    (row,) = as_released(Works((Work(OWNER, "x", (one,), (), ()),)))
+    (row,) = as_released(Works((Work(OWNER, "x", (one,), (), (), Joined((one,), (0,), (), ())),)))
     return row.but(state=state)
 
 

@@ -22,7 +22,7 @@ from roomy_hull.studies.access import moves as moving
 from roomy_hull.studies.access import reach
 from roomy_hull.studies.access.judge import AccessResult, looked
 from roomy_hull.studies.access.spaces import Space
-from roomy_hull.studies.access.standing import Settled, Surroundings, outsides, places, Obstacles
+from roomy_hull.studies.access.standing import Obstacles, Settled, Surroundings, outsides, places
 from roomy_hull.verdict.verdict import Verdict, judge
 
 DEMOS = ("", "lowfold", "tarn")

@@ -6,11 +6,13 @@ import msgspec
 
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.stack import Chain, Link
 from roomy_hull.core.standing import WAYS, standing
 from roomy_hull.job.carried import Carried
+from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.shop.shop import Shop
 
@@ -82,15 +84,23 @@ def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
     """
     if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
         return Link(f"{thing.value.name}, by its data sheet", BOUGHT, -1.0)
-    best: tuple[float, float] = (0.0, BOUGHT)
-    for part in thing.expansion.parts:
-        if not isinstance(part, SheetPart | BarPart) or not part.stands:
-            continue
-        boxes = [b for one in standing(part)[:1] for b in one]
-        span = max(b[axis + 3] for b in boxes) - min(b[axis] for b in boxes)
-        if span > best[0] + 1e-6:
-            best = span, part_doubt(part, _own_axis(part, axis), shop)
-    return Link(f"{thing.value.name}, {AXES[axis]}", best[1], -1.0)
+    part = _spanning(thing.expansion)[axis]
+    sigma = part_doubt(part, _own_axis(part, axis), shop) if part is not None else BOUGHT
+    return Link(f"{thing.value.name}, {AXES[axis]}", sigma, -1.0)
+
+
+@by_identity(2048)
+def _spanning(expansion: Expansion) -> tuple[SheetPart | BarPart | None, ...]:
+    """The part that spans most of a thing along each of its directions, the first of equals; none where no part stands."""
+    best: list[tuple[float, SheetPart | BarPart | None]] = [(0.0, None)] * 3
+    for part in expansion.parts:
+        if isinstance(part, SheetPart | BarPart) and part.stands:
+            boxes = standing(part)[0]
+            for axis in range(3):
+                span = max(b[axis + 3] for b in boxes) - min(b[axis] for b in boxes)
+                if span > best[axis][0] + 1e-6:
+                    best[axis] = span, part
+    return tuple(part for _span, part in best)
 
 
 def _own_axis(part: SheetPart | BarPart, axis: int) -> int:

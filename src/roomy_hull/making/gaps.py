@@ -65,35 +65,30 @@ def _in_bays(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
         if thing.place is not None and not thing.trouble:
             by_bay.setdefault(thing.place.bay.id, []).append(thing)
     for things in by_bay.values():
-        for thing in things:
-            found += _beside(assembly, thing, things, known)
+        boxes = [t.in_bay for t in things]
+        found += [g for n in range(len(things)) for g in _beside(assembly, n, things, boxes, known)]
     return found
 
 
-def _local(thing: Thing) -> Box:
-    """A thing's own room in its bay's directions."""
-    u, v, w = (getattr(thing.value, n, 0.0) for n in "uvw")
-    return thing.expansion.envelope.moved(u, v, w)
-
-
-def _beside(assembly: Assembly, thing: Thing, others: list[Thing], known: Mapping[str, float]) -> list[Gap]:  # fmt: skip
+def _beside(
+    assembly: Assembly, number: int, things: list[Thing], boxes: list[Box], known: Mapping[str, float]
+) -> list[Gap]:  # fmt: skip
     """What is next to a thing further along the wall or above it, or before the bay's end."""
-    place, shop = thing.place, assembly.shop
+    thing, own, shop = things[number], boxes[number], assembly.shop
+    place = thing.place
     if place is None:
         return []
-    own = _local(thing)
     found = []
     fixing = Link("where it is bolted", shop.tools.doubts.assembly)
     for axis in (0, 2):
-        gaps = []
-        for other in others:
-            box = _local(other)
-            apart = box[axis] - own[axis + 3]
-            if other is not thing and 0 <= apart <= NEAR and level(own, box, axis):
-                gaps.append((apart, other, box))
+        gaps = [
+            (apart, n) for n, box in enumerate(boxes)
+            if 0 <= (apart := box[axis] - own[axis + 3]) <= NEAR and n != number and level(own, box, axis)
+        ]  # fmt: skip
         size = made_size(thing, axis, shop)
         if gaps:
-            apart, other, box = min(gaps, key=lambda g: g[0])
+            apart, n = min(gaps, key=lambda g: g[0])
+            other, box = things[n], boxes[n]
             links = (size, fixing, Link(f"where {other.value.name} is bolted", fixing.sigma))
             if axis == 2 and apart < 0.05:
                 continue  # one stands on the other

@@ -375,6 +375,4 @@ def _alone(parts: tuple[Part, ...], items: list[Item], joints: list[Joint]) -> t
             edges += list(itertools.pairwise(row))
     groups = components(len(items), edges)
     main = max(groups, key=len, default=[])
-    return tuple(
-        sorted({items[n].part for group in groups if group is not main for n in group})
-    )
+    return tuple(sorted({items[n].part for group in groups if group is not main for n in group}))

@@ -65,12 +65,25 @@ def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Wor
             made.append(own)
             continue
         name = own.name + part.name.removeprefix(str(n))
-        made.append(msgspec.structs.replace(own, name=name, count=part.count, stands=part.stands, drilled=part.drilled))
+        made.append(
+            msgspec.structs.replace(
+                own, name=name, count=part.count, stands=part.stands, drilled=part.drilled
+            )
+        )
     joints = tuple(
-        msgspec.structs.replace(j, owner=owner, one=parts[j.pieces[0][0]].name, other=parts[j.pieces[1][0]].name)
+        msgspec.structs.replace(
+            j, owner=owner, one=parts[j.pieces[0][0]].name, other=parts[j.pieces[1][0]].name
+        )
         for j in pattern.joints
     )
-    return Work(owner, title, tuple(made), joints, tuple(sorted({parts[n].name for n in pattern.alone})), pattern)
+    return Work(
+        owner,
+        title,
+        tuple(made),
+        joints,
+        tuple(sorted({parts[n].name for n in pattern.alone})),
+        pattern,
+    )
 
 
 def works_of(assembly: Assembly) -> Works:

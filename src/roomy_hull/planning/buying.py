@@ -6,7 +6,9 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.days import day_of, shifted
+from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
+from roomy_hull.making.joints import Joined
 from roomy_hull.making.works import Works
 from roomy_hull.planning.op import Op
 from roomy_hull.planning.operations import bought_key, is_made
@@ -101,17 +103,26 @@ Row = dict[str, tuple[str, str, float]]
 def _metal(works: Works, lead: LeadDays) -> Row:
     area: dict[str, tuple[str, float]] = {}
     length: dict[str, tuple[str, float]] = {}
-    for part in works.parts:
-        if isinstance(part, SheetPart):
-            key = bought_key(part)
-            words = f"Sheet {part.thickness:g} mm {part.material.key}"
-            area[key] = words, area.get(key, ("", 0.0))[1] + part.area() * part.count / 1e6
-        elif isinstance(part, BarPart):
-            key = bought_key(part)
-            words = f"Bar {part.section} {part.material.key}"
-            length[key] = words, length.get(key, ("", 0.0))[1] + part.length * part.count / 1000
+    for work in works.works:
+        for into, key, words, much in _metal_of(work.pattern):
+            rows = area if into == "sheet" else length
+            rows[key] = words, rows.get(key, ("", 0.0))[1] + much
     found = {k: (w, f"{a:.2f} m² net", lead.sheet) for k, (w, a) in area.items()}
     return found | {k: (w, f"{m:.1f} m net", lead.bar) for k, (w, m) in length.items()}
+
+
+@by_identity(1024)
+def _metal_of(made: Joined) -> tuple[tuple[str, str, str, float], ...]:
+    """Of every cut part: sheet or bar, its key, words, and how much. [m², m]"""
+    found = []
+    for part in made.parts:
+        if isinstance(part, SheetPart):
+            words = f"Sheet {part.thickness:g} mm {part.material.key}"
+            found.append(("sheet", bought_key(part), words, part.area() * part.count / 1e6))
+        elif isinstance(part, BarPart):
+            words = f"Bar {part.section} {part.material.key}"
+            found.append(("bar", bought_key(part), words, part.length * part.count / 1000))
+    return tuple(found)
 
 
 def _hardware(works: Works, lead: LeadDays) -> Row:

@@ -14,8 +14,8 @@ from roomy_hull.planning.network import Times, in_sequence, times
 from roomy_hull.planning.placing import Means, Placed, Span, Task, in_turn
 
 SEED = 20
-MOST_PLACED = 4000
-"""Further rules are tried on one job as long as no more operations than this are placed: up to 300 all are."""
+MOST_PLACED = 3000
+"""Further rules are tried on one job as long as no more operations than this are placed: up to 230 all are."""
 Step = Callable[[float], bool]
 Score = tuple[int, int, int]
 
@@ -179,12 +179,16 @@ class Problem:
             for k, spans in self.means.people.items()
         }
         order = sorted(placed, key=lambda k: (-placed[k].finish, -placed[k].start))
-        mirrored = in_turn(self._turned, self._legal(order, self._turned), Means(off, self.means.stations))
+        mirrored = in_turn(
+            self._turned, self._legal(order, self._turned), Means(off, self.means.stations)
+        )
         return self._legal(
             sorted(mirrored, key=lambda k: (-mirrored[k].finish, -mirrored[k].start)), self.tasks
         )
 
-    def _legal(self, order: list[str], tasks: Mapping[str, Task], *, any_order: bool = False) -> list[str]:
+    def _legal(
+        self, order: list[str], tasks: Mapping[str, Task], *, any_order: bool = False
+    ) -> list[str]:
         """An order in which nothing stands before what it comes after: what does is held back.
 
         Where everything takes time, what was placed later than something is never before it by its times.

@@ -4,7 +4,6 @@ They come from the same parts and joints that are cut, from the order in which u
 the furniture; nothing of it is typed. Their hours are amounts times the shop's rates.
 """
 
-import functools
 from collections.abc import Iterable, Mapping
 from typing import Any, NamedTuple
 
@@ -12,6 +11,7 @@ import msgspec
 
 from roomy_hull.assembly.study import Case
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.job.carried import Carried
@@ -101,7 +101,7 @@ class Amounts(NamedTuple):
     hardware: tuple[str, ...]
 
 
-@functools.lru_cache(maxsize=1024)
+@by_identity(1024)
 def amounts_of(made: Joined) -> Amounts:
     """Count the work at one owner's parts: metres, pierces, bends, holes, welds, fasteners, what has to be bought.
 
@@ -201,12 +201,13 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
     order = [key for bay in in_out.order.values() for key in bay]
     rest = [t.id for t in assembly.things if t.id not in set(order)]
     found: dict[str, str] = {}
+    behind: dict[str, list[str]] = {}
     for key in (*order, *rest):
         thing = assembly.thing(key)
         if thing is None:
             continue
         # What blocks a unit's way out goes in behind it.
-        blocked = [found[k] for k in found if key in in_out.blockers(k)]
+        blocked = behind.get(key, ())
         own = made.get(thing.ref, "")
         value = thing.value
         outside = isinstance(value, Carried)
@@ -217,6 +218,8 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
         needs = () if is_made(thing) else (f"thing:{key}",)
         found[key] = make.add(f"{owner_key(thing.ref)}:fit", "fit", f"Fit {value.name}", amounts,
                               (own, *mounts, *blocked), thing.ref, needs=needs)  # fmt: skip
+        for other in in_out.blockers(key):
+            behind.setdefault(other, []).append(found[key])
     # Where nothing is fitted, all that follows still comes after the body.
     found.setdefault("", base[0])
     return found

@@ -86,7 +86,17 @@ class _Line:
     absences it is kept how much of them lies before each, so that the end of some work is found by bisection.
     """
 
-    __slots__ = ("away_from", "away_to", "before", "ends", "ops", "spans", "starts", "turns", "work")
+    __slots__ = (
+        "away_from",
+        "away_to",
+        "before",
+        "ends",
+        "ops",
+        "spans",
+        "starts",
+        "turns",
+        "work",
+    )
 
     def __init__(self, off: tuple[Span, ...] = ()) -> None:
         self.away_from = [a for a, _b in off]
@@ -141,7 +151,9 @@ class _Line:
 
     def clash(self, start: int, finish: int) -> tuple[int, str] | None:
         """When the first operation in the way is ended, and which it is; none where the time is free."""
-        first = min(((a, b, op) for a, b, op in self.spans if a < finish and b > start), default=None)
+        first = min(
+            ((a, b, op) for a, b, op in self.spans if a < finish and b > start), default=None
+        )
         return first[1:] if first is not None else None
 
     def take(self, start: int, finish: int, op: str) -> None:
@@ -180,7 +192,9 @@ class Board:
         self.people = {k: _Line(off) for k, off in means.people.items()}
         self.stations = {k: [_Line() for _ in range(n)] for k, n in means.stations.items()}
 
-    def place(self, task: Task, ready: int, cause: Cause) -> Placed:
+    def place(  # ruff: ignore[complex-structure, too-many-branches]  # one loop over what can be in the way
+        self, task: Task, ready: int, cause: Cause
+    ) -> Placed:
         """Place one operation as early as can be.
 
         Parameters
@@ -215,7 +229,11 @@ class Board:
                 if task.crew > 1:
                     # Whoever is done first stays until all are.
                     finish = max(c[1] for c in crew)
-                    held = [(h[0], Cause("person", c[3], h[1])) for c in crew if (h := c[5].clash(start, finish))]
+                    held = [
+                        (h[0], Cause("person", c[3], h[1]))
+                        for c in crew
+                        if (h := c[5].clash(start, finish))
+                    ]
                     if held:
                         start, cause = min(held)
                         continue
@@ -237,7 +255,7 @@ class Board:
             return Placed(key, start, finish, tuple([c[3] for c in crew]), lane, cause)
 
     def _first_free(self, task: Task, start: int) -> list[Found]:
-        """Of those who may do it, as many as it takes: who is free first, then who is done first, then who has least to do."""
+        """Of those who may do it, as many as it takes: free first, then done first, then with least to do so far."""
         minutes, people = task.minutes, self.people
         if task.crew > 1:
             found = []
@@ -246,15 +264,15 @@ class Board:
                 begin, end, why = line.earliest(start, minutes)
                 found.append((begin, end, line.work, who, why, line))
             return sorted(found, key=lambda f: f[:4])[: task.crew]
-        first = NEVER
+        best: Found | None = None
         for who in task.people:
             line = people[who]
             begin, end, why = line.earliest(start, minutes)
-            if begin <= first:
+            if best is None or begin <= best[0]:
                 one = (begin, end, line.work, who, why, line)
-                if begin < first or one[:4] < best[:4]:
-                    first, best = begin, one
-        return [best]
+                if best is None or one[:4] < best[:4]:
+                    best = one
+        return [best] if best is not None else []
 
 
 def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> dict[str, Placed]:

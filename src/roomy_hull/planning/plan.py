@@ -240,13 +240,18 @@ def tasks_of(
     held = {h.op: h for h in plan.held}
     mark = f"{job}/" if job else ""
     found: dict[str, Task] = {}
+    hands = {
+        trade: tuple(w.id for w in shop.people if trade in w.trades)
+        for trade in {op.trade for op in ops.values()}
+    }
+    stations = {s.id for s in shop.stations}
     for key, op in ops.items():
         if key in state.done:
             continue
         begins = max([first, *(arrives.get(n, 0) for n in op.needs)])
         if op.station == "bay":
             begins = max(begins, vehicle)
-        people = tuple(w.id for w in shop.people if op.trade in w.trades) if op.trade else ()
+        people = hands[op.trade] if op.trade else ()
         own = held.get(key)
         if own is not None:
             on = day_of(own.day)
@@ -259,7 +264,7 @@ def tasks_of(
             minutes, people = round(op.days * calendar.day_minutes), ()
         elif op.trade and not people:
             people = (f"anybody for {op.trade}",)
-        station = op.station if shop.station(op.station) is not None else ""
+        station = op.station if op.station in stations else ""
         after = tuple(mark + k for k in op.after if k not in state.done)
         found[mark + key] = Task(
             mark + key, max(1, minutes), after, people, min(op.crew, max(1, len(people))), station, begins, job

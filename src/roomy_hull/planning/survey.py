@@ -253,7 +253,13 @@ def _solve(
         jacobian = _derivatives(x, wanted, names, quad_ready)
         rest = values - _model(x, wanted, names, quad_ready)
         step = np.linalg.lstsq(jacobian / sigma[:, None], rest / sigma, rcond=None)[0]
-        x = _shortened(x, step, lambda at: float(np.sum(((values - _model(at, wanted, names, quad_ready)) / sigma) ** 2)))
+        x = _shortened(
+            x,
+            step,
+            lambda at: float(
+                np.sum(((values - _model(at, wanted, names, quad_ready)) / sigma) ** 2)
+            ),
+        )
         if float(np.max(np.abs(step))) < EXACT:
             break
     if quad_ready:

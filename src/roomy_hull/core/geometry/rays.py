@@ -41,18 +41,19 @@ def blocked(a: Array, b: Array, boxes: Array) -> Flags:
         return found
     low, high = boxes[:, :3] + SKIN, boxes[:, 3:] - SKIN
     real = (low < high).all(axis=1)
-    low, high = low[real], high[real]
-    step = max(1, MOST // max(1, len(low)))
+    low, high = low[real].T[:, :, None], high[real].T[:, :, None]
+    step = max(1, MOST // max(1, low.shape[1]))
     for n in range(0, len(a), step):
-        begin, way = a[n : n + step], (b - a)[n : n + step]
+        begin = np.ascontiguousarray(a[n : n + step].T)
+        way = np.ascontiguousarray(b[n : n + step].T) - begin
         inverse = 1.0 / np.where(np.abs(way) < 1e-9, 1e-9, way)
         near: Array | float = 0.0
         far: Array | float = 1.0
-        # Axis by axis: a third of the room, and no sums over rows of three.
+        # Axis by axis, box by box along all ways: a third of the room, and long rows.
         for axis in range(3):
-            one = (low[None, :, axis] - begin[:, None, axis]) * inverse[:, None, axis]
-            other = (high[None, :, axis] - begin[:, None, axis]) * inverse[:, None, axis]
+            one = (low[axis] - begin[axis]) * inverse[axis]
+            other = (high[axis] - begin[axis]) * inverse[axis]
             near = np.maximum(near, np.minimum(one, other))
             far = np.minimum(far, np.maximum(one, other))
-        found[n : n + step] = np.any(near < far, axis=1)
+        found[n : n + step] = (near < far).any(axis=0)
     return found

@@ -22,7 +22,16 @@ from roomy_hull.studies.access.moves import Moves, Ways, walked
 from roomy_hull.studies.access.off_on import OffOn, off_on
 from roomy_hull.studies.access.reach import SEES, Seen, look
 from roomy_hull.studies.access.spaces import Space, spaces
-from roomy_hull.studies.access.standing import Obstacles, Settled, Surroundings, between, outsides, places, solid_of
+from roomy_hull.studies.access.standing import (
+    Obstacles,
+    Settled,
+    Surroundings,
+    crossed,
+    ends_of,
+    outsides,
+    places,
+    solid_of,
+)
 from roomy_hull.studies.access.stowing import (
     FILLED,
     HEAVY,
@@ -180,10 +189,17 @@ def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space,
     ]  # fmt: skip
     if not len(changed) or not rows:
         return dict(rows)
-    count = [len(one.fans) for _s, one in rows]
-    hit = between(np.concatenate([one.fans for _s, one in rows]), changed)
-    crossed = np.logical_or.reduceat(hit, np.cumsum([0, *count[:-1]]))
-    return {s: one for (s, one), new in zip(rows, crossed, strict=True) if not new}
+    boxes = ends_of(changed)
+    fans = np.concatenate([one.fans for _s, one in rows])
+    # First the box around all that changed: few fans are near it.
+    hit = crossed(fans, boxes.max(axis=1, keepdims=True))
+    hit[hit] = crossed(fans[hit], boxes)
+    starts = np.cumsum([0, *(len(one.fans) for _s, one in rows[:-1])])
+    return {
+        s: one
+        for (s, one), new in zip(rows, np.logical_or.reduceat(hit, starts), strict=True)
+        if not new
+    }
 
 
 def _rounds(assembly: Assembly) -> tuple[Round, ...]:
@@ -216,7 +232,8 @@ def looked(basis: Basis) -> Looked:
         Person by person.
     """
     about = Surroundings(
-        np.frombuffer(basis.solid).reshape(-1, 6), np.array(basis.space.walls, dtype=float).reshape(-1, 6)
+        np.frombuffer(basis.solid).reshape(-1, 6),
+        np.array(basis.space.walls, dtype=float).reshape(-1, 6),
     )
     found = []
     for person, stature in basis.people:

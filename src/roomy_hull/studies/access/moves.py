@@ -141,7 +141,10 @@ class Opener:
             return False
         if any(other not in state for other in self._shut.get(one, ())):
             return False
-        return all(what.is_thing or not meeting.clashes for what, meeting in self._found.still.get(one, ()))
+        return all(
+            what.is_thing or not meeting.clashes for what, meeting in self._found.still.get(one, ())
+        )
+
 
 class Ways:
     """How one gets at the spaces of a job.
@@ -180,7 +183,12 @@ class Ways:
         aside: list[str] = []
         for action in opens:
             for what, meeting in self._found.still.get(action.what, ()):
-                if meeting.clashes and what.is_thing and what.id != space.owner and what.id not in aside:
+                if (
+                    meeting.clashes
+                    and what.is_thing
+                    and what.id != space.owner
+                    and what.id not in aside
+                ):
                     aside.append(what.id)
         for one in space.first:
             for key in (*self._blocked.before(one), one):

@@ -42,63 +42,89 @@ class Surroundings:
 
     Attributes
     ----------
-    watched : list of tuple of array
-        Of everything asked so far: the boxes around where ways begin and around where they end. A box that lies
-        between none of these pairs has no part in any answer.
+    watched : list of array
+        Of everything asked so far, (4, 3): the corners of the box around where ways begin and of that around where they
+        end. What lies between none of these pairs has no part in any answer.
     """
 
     def __init__(self, solid: Array, own: Array) -> None:
         self.solid, self.own = solid, own
         self._all = np.vstack([solid, own])
-        self.watched: list[tuple[Array, Array, Array, Array]] = []
+        self._ends = ends_of(self._all)
+        self.watched: list[Array] = []
 
     def stops(self, a: Array, b: Array, *, walls: bool = False) -> Flags:
         """Which straight ways are stopped, (ways,); by the space's own walls too, if that is asked."""
-        ends = a.min(axis=0), a.max(axis=0), b.min(axis=0), b.max(axis=0)
-        self.watched.append(ends)
-        boxes = self._all if walls else self.solid
-        low, high = np.minimum(ends[0], ends[2]), np.maximum(ends[1], ends[3])
-        return blocked(a, b, boxes[((boxes[:, :3] < high) & (boxes[:, 3:] > low)).all(axis=1)])
+        fan = np.array([a.min(axis=0), a.max(axis=0), b.min(axis=0), b.max(axis=0)])
+        self.watched.append(fan)
+        near = within(fan, self._ends)
+        return blocked(a, b, self._all[near] if walls else self.solid[near[: len(self.solid)]])
 
     def takes(self, low: Array, high: Array) -> Flags:
         """Which bodies, by their lower and upper corners, share room with anything solid."""
         around = low.min(axis=0), high.max(axis=0)
-        self.watched.append((*around, *around))
-        return _hit(low, high, self.solid)
+        self.watched.append(np.array([*around, *around]))
+        near = (around[0] < self.solid[:, 3:]) & (around[1] > self.solid[:, :3])
+        return _hit(low, high, self.solid[near.all(axis=1)])
 
     def fans(self) -> Array:
         """What was watched, (questions, 4, 3): the corners around the ways' beginnings, and around their ends. [mm]"""
         return np.array(self.watched).reshape(-1, 4, 3)
 
 
-def between(fans: Array, boxes: Array) -> Flags:
-    """Whether boxes lie in the hull of beginnings and ends.
+def ends_of(boxes: Array) -> Array:
+    """Boxes as `within` takes them: (6, boxes), their upper corners and the negatives of their lower ones. [mm]"""
+    return np.concatenate([boxes[:, 3:].T, -boxes[:, :3].T]) + NEAR
+
+
+def within(fan: Array, ends: Array) -> Flags:
+    """Which boxes lie in the hull of beginnings and ends.
 
     Parameters
     ----------
-    fans : array
-        (fans, 4, 3): of each the lower and upper corner of the one box and of the other. [mm]
-    boxes : array
-        (boxes, 6). [mm]
+    fan : array
+        (4, 3): the lower and upper corner of the box around the ones and around the others. [mm]
+    ends : array
+        Boxes, from `ends_of`. [mm]
 
     Returns
     -------
     array of bool
-        (fans,): whether any box shares room with the hull of the two.
+        (boxes,): whether it shares room with the hull of the two.
     """
     # At the part t of the way the hull is a box whose corners go evenly from the one to the other: low + t·way.
-    ways = np.concatenate([fans[:, 2] - fans[:, 0], fans[:, 1] - fans[:, 3]], axis=1)[:, None]
-    room = np.concatenate([boxes[None, :, 3:] - fans[:, None, 0], fans[:, None, 1] - boxes[None, :, :3]], axis=2) + NEAR
-    level = np.abs(ways) < 1e-9
-    with np.errstate(divide="ignore", invalid="ignore"):
-        turn = room / ways
-    first = np.where(ways < 0, turn, -np.inf).max(axis=2, initial=0.0, where=~level)
-    last = np.where(ways > 0, turn, np.inf).min(axis=2, initial=1.0, where=~level)
-    fine = (first <= last) & ~(level & (room <= 0)).any(axis=2)
-    found: Flags = fine.any(axis=1)
+    way = np.concatenate([fan[2] - fan[0], fan[1] - fan[3]])
+    room = ends - np.concatenate([fan[0], -fan[1]])[:, None]
+    last, first = np.ones(room.shape[1]), np.zeros(room.shape[1])
+    found: Flags = np.ones(room.shape[1], dtype=bool)
+    for row, by in zip(room, way.tolist(), strict=True):
+        if by > FLAT:
+            np.minimum(last, row / by, out=last)
+        elif by < -FLAT:
+            np.maximum(first, row / by, out=first)
+        else:
+            found &= row > 0
+    found &= first <= last
     return found
 
 
+def crossed(fans: Array, ends: Array) -> Flags:
+    """Which of many fans hold any of some boxes: (fans, 4, 3) and boxes from `ends_of`; see `within`."""
+    way = np.concatenate([fans[:, 2] - fans[:, 0], fans[:, 1] - fans[:, 3]], axis=1)
+    start = np.concatenate([fans[:, 0], -fans[:, 1]], axis=1)
+    first, last = np.zeros((len(fans), ends.shape[1])), np.ones((len(fans), ends.shape[1]))
+    for axis in range(6):
+        by, room = way[:, axis, None], ends[axis] - start[:, axis, None]
+        turn = room / np.where(np.abs(by) > FLAT, by, 1.0)
+        last = np.where(by > FLAT, np.minimum(last, turn), last)
+        first = np.where(by < -FLAT, np.maximum(first, turn), first)
+        last = np.where((np.abs(by) <= FLAT) & (room <= 0), -1.0, last)
+    found: Flags = (first <= last).any(axis=1)
+    return found
+
+
+FLAT = 1e-9
+"""What changes by less from one end to the other is level. [mm]"""
 NEAR = 0.01
 """What comes so near to a hull counts as in it. [mm]"""
 
@@ -128,7 +154,9 @@ class Obstacles:
         self._things = assembly.things
         self._reach = _array([t.reach for t in assembly.things])
         self._boxes = _array([b for t in assembly.things for b in t.solids])
-        self._of = np.repeat(np.arange(len(assembly.things)), [len(t.solids) for t in assembly.things])
+        self._of = np.repeat(
+            np.arange(len(assembly.things)), [len(t.solids) for t in assembly.things]
+        )
         self._number = {t.id: n for n, t in enumerate(assembly.things)}
         self._moving = {o.id: n for n, t in enumerate(assembly.things) for o in t.openings}
         ground = assembly.ground
@@ -162,14 +190,21 @@ class Obstacles:
         for n in opens:
             if near[n]:
                 thing = self._things[n]
-                boxes = [*thing.still, *(p.box for o in thing.openings for p in (o.opened if o.id in space.needs else o.rest))]
-                rows.append(_within(boxes, region))
+                rows.append(_within(thing.still, region))
+                for o in thing.openings:
+                    pieces = o.opened if o.id in space.needs else o.rest
+                    rows.append(_within([p.box for p in pieces], region))
         # A drawer of the tray has its walls as its own.
         skipped = {key for key in self._openings if space.top and place_of(key) == space.owner}
         apart = skipped | (space.needs & self._openings.keys())
         shut = np.array([key not in apart for key in self._rest_of], dtype=bool)
         rows.append(self._rest[shut & _shares(self._rest, region)])
-        rows.append(_within([p.box for key in sorted(apart - skipped) for p in self._openings[key].opened], region))
+        rows.append(
+            _within(
+                [p.box for key in sorted(apart - skipped) for p in self._openings[key].opened],
+                region,
+            )
+        )
         rows.append(self._fixed[_shares(self._fixed, region)])
         return Surroundings(np.concatenate(rows), _array(space.walls))
 
@@ -187,7 +222,9 @@ def _within(boxes: Sequence[Box], region: Box) -> Array:
 
 def solid_of(things: Iterable[Thing]) -> Array:
     """All that some things have in anybody's way while they are shut: (boxes, 6). [mm]"""
-    return _array([b for t in things for b in (*t.solids, *(p.box for o in t.openings for p in o.rest))])
+    return _array([
+        b for t in things for b in (*t.solids, *(p.box for o in t.openings for p in o.rest))
+    ])
 
 
 def outsides(assembly: Assembly) -> tuple[Box, ...]:
