@@ -17,7 +17,7 @@ from roomy_hull.core import lazily
 from roomy_hull.core.folded import Face, places, to_corners
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, SheetPart, Stand
-from roomy_hull.core.standing import carried, folded
+from roomy_hull.core.standing import WAYS, carried, folded
 
 if TYPE_CHECKING:
     import shapely
@@ -176,7 +176,13 @@ def _box_sides(number: int, box: Box) -> list[Side]:
 
 def carry(points: list[tuple[float, float, float]], stand: Stand) -> Points:
     """Carry points of a part into its owner's directions. [mm]"""
-    return np.array([carried(p, stand) for p in points])
+    if stand.tilt:
+        return np.array([carried(p, stand) for p in points])
+    given, found = np.array(points), np.empty((len(points), 3))
+    for n, way in enumerate((stand.x, stand.y, stand.z)):
+        axis, sense = WAYS[way]
+        found[:, axis] = stand.at[axis] + sense * given[:, n]
+    return found
 
 
 def _bar_sides(number: int, part: BarPart, stand: Stand) -> list[Side]:
@@ -276,6 +282,10 @@ def _sheet_sides(number: int, part: SheetPart, stand: Stand) -> list[Side]:
     return found
 
 
+ROWS = 256
+"""So many faces at one time are held against all."""
+
+
 def touching(items: list[Item]) -> tuple[list[Side], list[Contact]]:
     """Find every pair of faces of different parts, or of one part, that touch.
 
@@ -296,20 +306,19 @@ def touching(items: list[Item]) -> tuple[list[Side], list[Contact]]:
     level = np.array([float(s.normal @ s.ring[0]) for s in sides])
     low = np.array([s.ring.min(axis=0) for s in sides]) - GAP
     high = np.array([s.ring.max(axis=0) for s in sides]) + GAP
-    owner = np.array([s.item for s in sides])
     found: list[Contact] = []
     pairs: list[tuple[int, int]] = []
-    for i in range(len(sides) - 1):
-        rest = slice(i + 1, None)
-        near = (
-            (np.abs(level[rest] + level[i]) <= GAP)
-            & (normals[rest] @ normals[i] < -0.9999)
-            & np.all((low[rest] < high[i]) & (high[rest] > low[i]), axis=1)
-        )
-        pairs += [(i, i + 1 + int(j)) for j in np.flatnonzero(near)]
+    for at in range(0, len(sides), ROWS):
+        rows, rest = slice(at, at + ROWS), slice(at, None)
+        near = np.abs(level[rows, None] + level[None, rest]) <= GAP
+        near &= normals[rows] @ normals[rest].T < -0.9999
+        for axis in range(3):
+            near &= (low[None, rest, axis] < high[rows, None, axis]) & (high[None, rest, axis] > low[rows, None, axis])
+        i, j = np.nonzero(np.triu(near, 1))
+        pairs += zip((i + at).tolist(), (j + at).tolist(), strict=True)
     for i, j in pairs:
         a, b = sides[i], sides[j]
-        if owner[i] == owner[j] and (a.sort == "box" or a.face == b.face or b.face in a.next_to):
+        if a.item == b.item and (a.sort == "box" or a.face == b.face or b.face in a.next_to):
             continue
         if a.sort == b.sort == "box":
             continue
@@ -343,6 +352,9 @@ def _patches(
         (p0, q0, p1, q1), (r0, s0, r1, s1) = rects[0], rects[1]
         x0, y0, x1, y1 = max(p0, r0), max(q0, s0), min(p1, r1), min(q1, s1)
         return [Patch((x0, y0, x1, y1), 2 * (x1 - x0 + y1 - y0))] if x1 > x0 and y1 > y0 else []
+    wide, high = np.minimum(*(r.max(axis=0) for r in rings)) - np.maximum(*(r.min(axis=0) for r in rings))
+    if min(wide, high) < LEAST_SIDE or wide * high < LEAST_AREA:
+        return []  # no polygon of theirs is larger
     one, other = (_polygon(side, ring, frame) for side, ring in zip((a, b), rings, strict=True))
     shared = one.intersection(other)
     return [
@@ -364,10 +376,10 @@ def _rect(ring: Points) -> Rect | None:
 
 def _polygon(side: Side, ring: Points, frame: tuple[Points, Points]) -> Any:
     """A face in a plane's two directions, its openings left out."""
-    whole = shapely.Polygon(ring)
+    whole = shapely.polygons(ring)
     if not whole.is_valid:
         whole = whole.buffer(0)
     origin, plane = frame
     for hole in side.cutouts:
-        whole = whole.difference(shapely.Polygon((hole - origin) @ plane))
+        whole = whole.difference(shapely.polygons((hole - origin) @ plane))
     return whole

@@ -250,7 +250,7 @@ class Problem:
         head, tail, work = head[order], tail[order], work[order]
         clock, capacity = _capacity(off)
         best = 0.0
-        for begin in np.unique(head):
+        for begin in sorted(set(head.tolist())):
             some = head >= begin
             total = np.cumsum(work[some])
             done = np.interp(begin, clock, capacity) + total

@@ -160,12 +160,10 @@ def _first(
     space: Space, feet: Array, shoulders: Array, far: Array, hand: Array, figure: Figure, raised: float, about: Surroundings
 ) -> tuple[tuple[int, int] | None, float]:  # fmt: skip
     """A place and a lean from which the arm gets there: leaning least, then nearest; by how much it else falls short."""
-    short = float("inf")
     for k in range(shoulders.shape[1]):
-        free = _free(feet, shoulders[:, k], figure, raised, about)
-        if free.any():
-            short = min(short, max(0.0, float(far[free, k].min()) - figure.arm))
-        rows = np.flatnonzero((far[:, k] <= figure.arm) & free)
+        rows = np.flatnonzero(far[:, k] <= figure.arm)
+        if len(rows):
+            rows = rows[_free(feet[rows], shoulders[rows, k], figure, raised, about)]
         if not len(rows):
             continue
         rows = rows[np.argsort(far[rows, k], kind="stable")]
@@ -173,6 +171,11 @@ def _first(
         clear = _arms(space, shoulders[rows, k], ends, figure, about)
         if clear.any():
             return (int(rows[clear.argmax()]), k), 0.0
+    short = float("inf")
+    for k in range(shoulders.shape[1]):
+        free = _free(feet, shoulders[:, k], figure, raised, about)
+        if free.any():
+            short = min(short, max(0.0, float(far[free, k].min()) - figure.arm))
     return None, short if np.isfinite(short) else 0.0
 
 
@@ -237,7 +240,7 @@ def _share(
         i, j = i[keep], j[keep]
         if len(i):
             clear = _arms(space, from_[i], left[j], figure, about)
-            left = np.delete(left, np.unique(j[clear]), axis=0)
+            left = np.delete(left, j[clear], axis=0)
     return 1.0 - len(left) / whole
 
 
