@@ -8,15 +8,16 @@ from collections.abc import Iterator
 
 import msgspec
 
+from jobs import frozen
 from pace import paced
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Before, Case
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import goods as goods_edits
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.goods import Good, Party, Person
 from roomy_hull.job.model import Job
 from roomy_hull.studies.access import judge as access
+from roomy_hull.studies.access import looking
 from roomy_hull.verdict.verdict import judge
 
 GOODS, STATURES, TIMES = 150, (1530.0, 1870.0), 12
@@ -24,7 +25,7 @@ GOODS, STATURES, TIMES = 150, (1530.0, 1870.0), 12
 
 def laden() -> Job:
     """The demo with 150 goods in whatever takes goods, for a small person and a tall one."""
-    job = demo_job()
+    job = frozen()
     chance = random.Random(3)
     places = sorted({g.place for g in job.goods if g.place})
     more = tuple(
@@ -62,7 +63,7 @@ def main() -> None:
     assembly, results = verdict.assembly, verdict.results
     nothing: list[float] = []
     for _ in range(5):
-        access.looked.cache_clear()
+        looking.looked.cache_clear()
         with paced(nothing):
             access.study(Case(assembly, results, None))
     times: dict[str, list[float]] = {"unit": [], "good": []}

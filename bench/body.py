@@ -10,9 +10,9 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
+from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.session.session import Session
 
@@ -21,8 +21,9 @@ def main() -> None:
     """Print the figures as JSON."""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Session(demo_job(), Keeping(where, where)))
+    window = application.window_for(Session(frozen(), Keeping(where, where)))
     window.resize(1280, 800)
+    window.work_beside()  # as the program does
     window.show()
     window.settle()
     application.rest()  # as the program does soon after

@@ -10,8 +10,8 @@ from pathlib import Path
 
 import msgspec
 
+from jobs import frozen
 from pace import paced
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import dumps, loads
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.levelling import Problem
@@ -79,7 +79,7 @@ def dragged() -> dict[str, float]:
 
 def main() -> None:
     """Print the figures as JSON."""
-    job = demo_job()
+    job = frozen()
     verdict = judge(job)
     case = verdict.case()
     fresh = msgspec.structs.replace(job, log=(), releases=())

@@ -1,25 +1,40 @@
-"""How long one move takes, from the new job value to the complete new verdict."""
+"""How long a verdict takes after one move, and from nothing: quick, as a hand sees it, and with everything settled."""
 
 import json
+import math
 import random
 import statistics
+import subprocess
 import sys
+from pathlib import Path
 from typing import Any
 
-from jobs import crowded
+from jobs import crowded, frozen
 from pace import paced
 from reference import judge as reference
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Before, Case
 from roomy_hull.job.edits import units as edits
+from roomy_hull.job.model import Job
 from roomy_hull.studies.fit import closed
 from roomy_hull.studies.loads import axles
 from roomy_hull.verdict.verdict import judge
 
+NOTHING = """
+import sys
+from jobs import crowded, frozen
+from pace import paced
+from roomy_hull.verdict.verdict import judge
+job = crowded(int(sys.argv[1])) if int(sys.argv[1]) else frozen()
+times = []
+with paced(times):
+    judge(job)
+print(times[0])
+"""
 
-def moves(units: int, count: int) -> list[float]:
-    """Time moves of random units by a pitch, forth and back. [ms]"""
-    job = crowded(units)
+
+def moves(job: Job, count: int, *, quick: bool) -> list[float]:
+    """Time moves of random units by a pitch, forth and back: what a hand waits for, or everything. [ms]"""
     verdict = judge(job)
     chance = random.Random(7)
     times: list[float] = []
@@ -28,7 +43,7 @@ def moves(units: int, count: int) -> list[float]:
         step = 25.0 if n % 2 else -25.0
         with paced(times):
             job = edits.changed(job, unit.id, u=unit.u + step)
-            verdict = judge(job, verdict)
+            verdict = judge(job, verdict, moving=quick)
     return times
 
 
@@ -50,13 +65,15 @@ def same_studies(units: int, count: int) -> list[float]:
     return times[1:]
 
 
-def whole(units: int) -> float:
-    """The median time of a whole verdict from nothing. [ms of processor]"""
-    job = crowded(units)
-    times: list[float] = []
-    for _ in range(3):
-        with paced(times):
-            judge(job)
+def from_nothing(units: int, count: int) -> float:
+    """The median of a whole verdict in a process of its own, all that it reads included; 0 units for the demo. [ms]"""
+    here = Path(__file__).parent
+    times = []
+    for _ in range(count):
+        done = subprocess.run(
+            [sys.executable, "-c", NOTHING, str(units)], capture_output=True, text=True, check=True, cwd=here
+        )  # fmt: skip
+        times.append(float(done.stdout))
     return statistics.median(times)
 
 
@@ -68,9 +85,19 @@ def p95(times: list[float]) -> float:
 def main() -> None:
     """Print the figures as JSON."""
     found: dict[str, Any] = {"growth": {}}
-    for units in (15, 60, 150, 300):
-        times = moves(units, 400)
-        found["growth"][units] = {"median": statistics.median(times), "p95": p95(times)}
+    for units, hands, settled in (
+        (0, 100, 30),
+        (15, 60, 30),
+        (60, 200, 40),
+        (150, 60, 16),
+        (300, 60, 10),
+    ):
+        job = crowded(units) if units else frozen()
+        quick, all_ = moves(job, hands, quick=True), moves(job, settled, quick=False)
+        found["growth"][units or "demo"] = {
+            "quick": statistics.median(quick), "quick_p95": p95(quick),
+            "median": statistics.median(all_), "p95": p95(all_),
+        }  # fmt: skip
     job = crowded(60)
     plain: list[float] = []
     for _ in range(5):
@@ -79,7 +106,12 @@ def main() -> None:
     found["reference_60"] = statistics.median(plain)
     found["same_60"] = statistics.median(same_studies(60, 200))
     found["ratio_60"] = found["reference_60"] / found["same_60"]
-    found["whole"] = {units: whole(units) for units in (300, 1000)}
+    whole = {
+        units or "demo": from_nothing(units, count)
+        for units, count in ((0, 5), (60, 3), (300, 3), (1000, 1))
+    }
+    found["whole"] = whole
+    found["power"] = math.log(whole[1000] / whole[300]) / math.log(1000 / 300)
     json.dump(found, sys.stdout)
 
 

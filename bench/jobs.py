@@ -1,11 +1,13 @@
 """Made-up jobs of a wished size, for benchmarks and tests."""
 
 import random
+from pathlib import Path
 from typing import Any
 
 import msgspec
 
 from roomy_hull.core.errors import UserError
+from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import scenarios
@@ -19,6 +21,11 @@ from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import Unit
 from roomy_hull.kinds.stack import Stack
 from roomy_hull.kit import catalogue as stores
+
+
+def frozen() -> Job:
+    """The first demo as it was when the marks were set: demos grow, and marks are to be held against the same job."""
+    return jobfile.load(Path(__file__).parent / "frozen/brackwater.hull.json")
 
 
 def crowded(units: int, *, gap: float = 3.0) -> Job:
@@ -36,7 +43,7 @@ def crowded(units: int, *, gap: float = 3.0) -> Job:
     Job
         Without conflicts as long as the gap is 3 mm or more.
     """
-    demo = demo_job()
+    demo = frozen()
     canopy = demo.body.canopy
     assert canopy is not None
     open_bays = tuple(

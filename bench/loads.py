@@ -14,13 +14,12 @@ import msgspec
 import numpy as np
 
 from edit import p95
-from jobs import crowded
+from jobs import crowded, frozen
 from pace import paced
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.assembly.study import Case
 from roomy_hull.core.doubt import chance_over
 from roomy_hull.desktop import application
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
@@ -85,7 +84,7 @@ def plainly(assembly: Assembly) -> float:
 
 def draws(count: int) -> dict[str, float]:
     """Set chances of being over against random draws; the worst difference in standard errors."""
-    verdict = judge(demo_job())
+    verdict = judge(frozen())
     scenario = verdict.job.scenarios[2]
     chance = np.random.default_rng(5)
     worst = 0.0
@@ -145,7 +144,7 @@ def main() -> None:
         {
             "study": {"median": statistics.median(times[3:]), "p95": max(times[3:])},
             "plain": min(plain), "ratio": min(plain) / statistics.median(times[3:]),
-            "chances": draws(1_000_000), "strip": strip(demo_job(), "sample-fridge"),
+            "chances": draws(1_000_000), "strip": strip(frozen(), "sample-fridge"),
             "strip_60": strip(crowded(60), "d1"),
         },
         sys.stdout,

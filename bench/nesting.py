@@ -9,11 +9,11 @@ from collections.abc import Callable
 
 import rectpack
 
+from jobs import frozen
 from pace import paced
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import Ref
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.making.bounds import fewest_bins
 from roomy_hull.making.cutlist import cut_list, cut_of
 from roomy_hull.making.cutting_stock import fewest, first_fit
@@ -121,7 +121,7 @@ def timed(make: Callable[[], object], times: int = 7) -> float:
 
 def main() -> None:
     """Print the figures as JSON."""
-    assembly = assemble(demo_job())
+    assembly = assemble(frozen())
     shop = shipped_shop()
     cut_of(assembly)  # what is read once
     metal = shop.material("5052-H32")

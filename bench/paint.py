@@ -10,11 +10,10 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from edit import p95
-from jobs import busy, crowded
+from jobs import busy, crowded, frozen
 from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.drawing.view import ELEVATION
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
@@ -28,6 +27,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
     window = application.window_for(Session(job, Keeping(where, where)))
     window.ground.turn_ms = 0
     window.resize(1280, 800)
+    window.work_beside()  # as the program does
     window.show()
     window.settle()
     application.rest()  # as the program does soon after
@@ -54,7 +54,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
 
 def main() -> None:
     """Print the figures as JSON."""
-    demo = demo_job()
+    demo = frozen()
     clashing = edits.changed(crowded(60), "d1", u=0.0)
     found = {"demo": drag(demo, "sample-fridge"), "units_60": drag(clashing, "d1")}
     found |= {"busy": drag(busy(60), "d1"), "units_300": drag(crowded(300), "d1")}

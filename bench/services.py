@@ -7,8 +7,8 @@ from collections.abc import Callable
 
 import msgspec
 
+from jobs import frozen
 from pace import paced
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.studies.services.circuits import laid_out
 from roomy_hull.studies.services.trip import by_chance, trip
 from roomy_hull.verdict.verdict import judge
@@ -28,7 +28,7 @@ def timed(do: Callable[[], object]) -> dict[str, float]:
 
 def main() -> None:
     """Print the figures as JSON."""
-    job = demo_job()
+    job = frozen()
     s = job.services
     forty = tuple(s.consumers[n % len(s.consumers)].but(id=f"c{n}") for n in range(40))
     days = tuple(s.trip.days[n % len(s.trip.days)] for n in range(14))

@@ -10,8 +10,8 @@ from pathlib import Path
 
 import psutil
 
+from jobs import frozen
 from roomy_hull.core.errors import UserError
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
@@ -57,7 +57,7 @@ def main() -> None:
     """Print the figures as JSON."""
     chance = random.Random(3)
     where = Path(tempfile.mkdtemp())
-    session = Session(demo_job(), Keeping(where, where))
+    session = Session(frozen(), Keeping(where, where))
     early = 0.0
     for n in range(EDITS):
         session.edit("soak", chance_edit(session.job, chance))

@@ -7,11 +7,10 @@ import sys
 from typing import Any
 
 from edit import p95
-from jobs import busy, crowded
+from jobs import busy, crowded, frozen
 from pace import paced
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.study import Before, Case
-from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.studies.fit import together
@@ -47,8 +46,8 @@ def after_edits(job: Job, count: int = 200) -> list[float]:
     return times
 
 
-def whole(job: Job, count: int = 120) -> list[float]:
-    """Time the complete verdict after moves of random units. [ms]"""
+def whole(job: Job, count: int = 60) -> list[float]:
+    """Time the verdict that a hand waits for after moves of random units. [ms]"""
     chance = random.Random(5)
     verdict = judge(job)
     times: list[float] = []
@@ -56,7 +55,7 @@ def whole(job: Job, count: int = 120) -> list[float]:
         unit = chance.choice(job.units)
         with paced(times):
             job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-            verdict = judge(job, verdict)
+            verdict = judge(job, verdict, moving=True)
     return times
 
 
@@ -76,8 +75,8 @@ def main() -> None:
         "motions": len(assemble(many).openings()), "scratch": scratch(many), "edit": statistics.median(edit),
         "edit_p95": p95(edit), "verdict_p95": p95(whole(many, 60)),
     }  # fmt: skip
-    assembly = assemble(demo_job())
-    ours = scratch(demo_job())
+    assembly = assemble(frozen())
+    ours = scratch(frozen())
     theirs: list[float] = []
     with paced(theirs):
         closed, opened = clashes(assembly, SAMPLES)

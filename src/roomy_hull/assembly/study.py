@@ -7,6 +7,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import Finding, Fix
+from roomy_hull.job.model import Job
 
 
 class Before(msgspec.Struct, frozen=True):
@@ -18,10 +19,13 @@ class Before(msgspec.Struct, frozen=True):
         As it was.
     results : mapping
         Results by study.
+    held : mapping
+        Of studies that were not run then, by key: the assembly that their results are of; nothing where none was known.
     """
 
     assembly: Assembly
     results: Mapping[str, Any]
+    held: Mapping[str, Assembly | None] = {}
 
 
 class Case(msgspec.Struct, frozen=True):
@@ -43,7 +47,15 @@ class Case(msgspec.Struct, frozen=True):
 
     def old(self, key: str) -> Any:
         """A study's earlier result; nothing where there is none."""
-        return self.before.results.get(key) if self.before is not None else None
+        return (
+            self.before.results.get(key)
+            if self.before is not None and self.rests_on(key) is not None
+            else None
+        )
+
+    def rests_on(self, key: str) -> Assembly | None:
+        """The assembly that a study's earlier result is of; nothing where there is none."""
+        return self.before.held.get(key, self.before.assembly) if self.before is not None else None
 
 
 def no_findings(_case: Case) -> list[Finding]:
@@ -59,6 +71,10 @@ def no_fixes(_case: Case, _finding: Finding) -> tuple[Fix, ...]:
 def nothing_written(_case: Case) -> dict[str, Any]:
     """Write nothing by itself."""
     return {}
+
+
+def nothing_known(_of: Any) -> None:
+    """Nothing stands for a result, or is laid beside it."""
 
 
 class Study(msgspec.Struct, frozen=True):
@@ -79,7 +95,11 @@ class Study(msgspec.Struct, frozen=True):
     fixes : callable
         `Case`, finding → remedies; computed when somebody asks.
     settles : bool
-        Whether it is long and stays as it was while a gesture goes on; it runs when the hand lets go.
+        Whether it is long: it stays as it was while a gesture goes on, and beside a window it is worked out by itself.
+    idle : callable
+        Of one that is long: `Case` → what stands for its result as long as nothing is known: empty, and marked so.
+    shown_with : callable
+        Of one that is long: job → what its pages lay beside its result. Where that changed it is run at once.
     to_json : callable
         `Case` → its part of ``check --json``, as built-in objects.
     """
@@ -91,4 +111,6 @@ class Study(msgspec.Struct, frozen=True):
     codes: tuple[str, ...] = ()
     fixes: Callable[[Case, Finding], tuple[Fix, ...]] = no_fixes
     settles: bool = False
+    idle: Callable[[Case], Any] = nothing_known
+    shown_with: Callable[[Job], Any] = nothing_known
     to_json: Callable[[Case], dict[str, Any]] = nothing_written

@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from roomy_hull.desktop.widgets.stores_panel import StoresPanel
 
 AUTOSAVE_MS = 20_000
+BESIDE_MS = 20
 SHARE_MS = 120
 LEAST_SHARE = 150
 """Neither card nor findings become lower than this. [px]"""
@@ -190,9 +191,19 @@ class MainWindow(QMainWindow):
         self._sharing = QTimer(self)
         self._sharing.setSingleShot(True)
         self._sharing.timeout.connect(self._share)
+        self._beside_timer = QTimer(self)
+        self._beside_timer.timeout.connect(self._pump)
         self._autosave_timer = QTimer(self)
         self._autosave_timer.timeout.connect(self._autosave)
         self._autosave_timer.start(AUTOSAVE_MS)
+
+    def work_beside(self) -> None:
+        """Have what is long worked out in a process beside the window, and look now and then what came of it."""
+        self.session.settle_beside()
+        self._beside_timer.start(BESIDE_MS)
+
+    def _pump(self) -> None:
+        self.session.pump()
 
     def _autosave(self) -> None:
         autosave(self.session)
@@ -318,6 +329,13 @@ class MainWindow(QMainWindow):
             self.session.keeping.drop_autosave()
             let_go(self.session)
             self.session.arranging.close()
-            for timer in (self._autosave_timer, self._message_timer, self._sharing):
+            if self.session.beside is not None:
+                self.session.beside.close()
+            for timer in (
+                self._beside_timer,
+                self._autosave_timer,
+                self._message_timer,
+                self._sharing,
+            ):
                 timer.stop()
             event.accept()

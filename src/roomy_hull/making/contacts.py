@@ -313,9 +313,11 @@ def touching(items: list[Item]) -> tuple[list[Side], list[Contact]]:
         near = np.abs(level[rows, None] + level[None, rest]) <= GAP
         near &= normals[rows] @ normals[rest].T < -0.9999
         for axis in range(3):
-            near &= (low[None, rest, axis] < high[rows, None, axis]) & (high[None, rest, axis] > low[rows, None, axis])
-        i, j = np.nonzero(np.triu(near, 1))
-        pairs += zip((i + at).tolist(), (j + at).tolist(), strict=True)
+            near &= (low[None, rest, axis] < high[rows, None, axis]) & (
+                high[None, rest, axis] > low[rows, None, axis]
+            )
+        one, other = np.nonzero(np.triu(near, 1))
+        pairs += zip((one + at).tolist(), (other + at).tolist(), strict=True)
     for i, j in pairs:
         a, b = sides[i], sides[j]
         if a.item == b.item and (a.sort == "box" or a.face == b.face or b.face in a.next_to):
@@ -352,7 +354,9 @@ def _patches(
         (p0, q0, p1, q1), (r0, s0, r1, s1) = rects[0], rects[1]
         x0, y0, x1, y1 = max(p0, r0), max(q0, s0), min(p1, r1), min(q1, s1)
         return [Patch((x0, y0, x1, y1), 2 * (x1 - x0 + y1 - y0))] if x1 > x0 and y1 > y0 else []
-    wide, high = np.minimum(*(r.max(axis=0) for r in rings)) - np.maximum(*(r.min(axis=0) for r in rings))
+    wide, high = np.minimum(*(r.max(axis=0) for r in rings)) - np.maximum(
+        *(r.min(axis=0) for r in rings)
+    )
     if min(wide, high) < LEAST_SIDE or wide * high < LEAST_AREA:
         return []  # no polygon of theirs is larger
     one, other = (_polygon(side, ring, frame) for side, ring in zip((a, b), rings, strict=True))

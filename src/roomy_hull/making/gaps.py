@@ -222,17 +222,19 @@ def run(case: Case) -> tuple[Gap, ...]:
     tuple of Gap
         From `gaps_of`.
     """
-    before, now = case.before, case.assembly
-    if before is not None and before.results.get(SIGMAS) == case.results[SIGMAS]:
-        was, old = before.assembly, case.old(KEY)
-        if (
+    was, now, old = case.rests_on(KEY), case.assembly, case.old(KEY)
+    if (
+        was is not None
+        and case.old(SIGMAS) == case.results[SIGMAS]
+        and (
             old is not None
             and was.ground is now.ground
             and was.shop is now.shop
             and was.things == now.things
-        ):
-            kept: tuple[Gap, ...] = old
-            return kept
+        )
+    ):
+        kept: tuple[Gap, ...] = old
+        return kept
     return gaps_of(case.assembly, case.results[SIGMAS])
 
 
@@ -247,5 +249,7 @@ def judge(case: Case) -> list[Finding]:
     ]  # fmt: skip
 
 
-STUDY = Study(KEY, run, (SIGMAS,), judge=judge, codes=("making.gap",), settles=True)
+STUDY = Study(
+    KEY, run, (SIGMAS,), judge=judge, codes=("making.gap",), settles=True, idle=lambda _case: ()
+)
 """Gaps with doubt."""

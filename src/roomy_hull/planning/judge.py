@@ -248,5 +248,6 @@ def _works(case: Case):  # type: ignore[no-untyped-def]  # the works' own
 
 STUDY = Study(
     KEY, run, ("in and out", "services"), judge=judge, codes=("build.",), settles=True,
+    shown_with=lambda job: (job.plan, job.log),
 )  # fmt: skip
 """The building of the job."""

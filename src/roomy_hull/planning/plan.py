@@ -184,11 +184,11 @@ def build_of(case: Case) -> Build:
 
 def _as_before(before: Build, now: Build, case: Case) -> bool:
     """Whether the very same work was placed on the same people and stations: a unit only moved."""
-    old = case.before
+    old = case.rests_on("build")
     return (
         old is not None
-        and old.assembly.shop is case.assembly.shop
-        and old.assembly.job.plan.order == case.assembly.job.plan.order
+        and old.shop is case.assembly.shop
+        and old.job.plan.order == case.assembly.job.plan.order
         and not before.trouble
         and before.calendar is now.calendar
         and before.due == now.due
@@ -209,7 +209,7 @@ def means_of(shop: Workshop, calendar: Calendar) -> Means:
     )
 
 
-def tasks_of(
+def tasks_of(  # ruff: ignore[too-many-locals]  # one loop over all that holds an operation back
     todo: Todo, shop: Workshop, calendar: Calendar, now: date, job: str = ""
 ) -> dict[str, Task]:
     """What is still to do, as it is placed.

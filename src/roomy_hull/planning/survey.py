@@ -252,7 +252,10 @@ def _solve(
     for _ in range(STEPS):
         jacobian = _derivatives(x, wanted, names, quad_ready)
         rest = values - _model(x, wanted, names, quad_ready)
-        step = np.linalg.lstsq(jacobian / sigma[:, None], rest / sigma, rcond=None)[0]
+        step = np.asarray(
+            np.linalg.lstsq(jacobian / sigma[:, None], rest / sigma, rcond=None)[0],
+            dtype=np.float64,
+        )
         x = _shortened(
             x,
             step,
@@ -276,7 +279,7 @@ def _shortened(x: Array, step: Array, cost: Callable[[Array], float]) -> Array:
     """Go a step of Gauss and Newton, halved until it does not make matters worse."""
     before = cost(x)
     for n in range(20):
-        there = x + step / 2**n
+        there: Array = x + step / 2**n
         if cost(there) <= before:
             return there
     return x

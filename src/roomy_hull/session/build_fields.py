@@ -75,7 +75,7 @@ def plan_fields() -> tuple[Field, ...]:
 
 def build_words(session: Session) -> tuple[str, str, str, str, str]:
     """Title, kind, figure, sum and hint of what is chosen in Build."""
-    build, look, job = session.building.of(session.verdict), session.look, session.job
+    build, look, job = session.building.of(session.known), session.look, session.job
     op = build.ops.get(look.op)
     if op is None:
         left = f"{build.left:.0f} h to do"
@@ -129,7 +129,7 @@ def build_words(session: Session) -> tuple[str, str, str, str, str]:
 
 def _waits(session: Session, key: str) -> str:
     """What its beginning waits for."""
-    build = session.building.of(session.verdict)
+    build = session.building.of(session.known)
     called = names_of(session.shop.workshop)
     _key, cause = why(build, key)[0]
     before = build.ops[cause.op].words if cause.op in build.ops else ""
@@ -153,7 +153,7 @@ def _waits(session: Session, key: str) -> str:
 
 def wish_words(session: Session) -> tuple[str, str, str, str, str]:
     """Title, kind, figure, sum and hint of the brief, or of its chosen wish."""
-    brief, budget = session.job.brief, session.verdict.budget
+    brief, budget = session.job.brief, session.known.budget
     system = session.look.system
     wish = next((w for w in brief.wishes if w.id == session.look.wish), None)
     if wish is None:

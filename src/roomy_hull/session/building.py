@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 from roomy_hull.core.signal import Signal
 
 if TYPE_CHECKING:
+    from roomy_hull.assembly.assemble import Assembly
     from roomy_hull.formats.workshop import Board, Memory
     from roomy_hull.planning.plan import Build, Chances
     from roomy_hull.verdict.verdict import Verdict
@@ -15,7 +16,7 @@ class Building:
 
     def __init__(self) -> None:
         self.changed = Signal()
-        self._build: tuple[Verdict, Build] | None = None
+        self._build: tuple[Assembly, Build | None, Build] | None = None
         self._chances: tuple[Build, Chances | None] | None = None
         self.board: Board | None = None
         self.memory: Memory = {}
@@ -24,9 +25,14 @@ class Building:
         """The plan of a verdict."""
         from roomy_hull.formats.workshop import built  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
-        if self._build is None or self._build[0] is not verdict:
-            self._build = verdict, built(verdict)
-        return self._build[1]
+        judged = verdict.results["build"]
+        if (
+            self._build is None
+            or self._build[0] is not verdict.assembly
+            or self._build[1] is not judged
+        ):
+            self._build = verdict.assembly, judged, built(verdict)
+        return self._build[2]
 
     def chances(self, verdict: "Verdict") -> "Chances | None":
         """How sure its end is."""

@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 from roomy_hull.core.signal import Signal
 
 if TYPE_CHECKING:
+    from roomy_hull.assembly.assemble import Assembly
     from roomy_hull.making.cutlist import CutList
     from roomy_hull.verdict.verdict import Verdict
 
@@ -15,7 +16,7 @@ class Cutting:
     def __init__(self) -> None:
         self.changed = Signal()
         self._cut: CutList | None = None
-        self._of: Verdict | None = None
+        self._of: Assembly | None = None
         self.working = False
 
     @property
@@ -24,8 +25,8 @@ class Cutting:
         return self._cut
 
     def is_of(self, verdict: "Verdict") -> bool:
-        """Whether the cut is that of a verdict."""
-        return self._of is verdict
+        """Whether the cut is that of a verdict: of the very same parts."""
+        return self._of is verdict.assembly
 
     def put(self, cut: "CutList", verdict: "Verdict") -> None:
         """Take a cut.
@@ -37,9 +38,9 @@ class Cutting:
         verdict : Verdict
             Of which it is.
         """
-        self._cut, self._of = cut, verdict
+        self._cut, self._of = cut, verdict.assembly
         self.changed.emit()
 
     def tried(self, verdict: "Verdict") -> None:
         """Note that a verdict's cut was looked for and there is none: not again until something changes."""
-        self._of = verdict
+        self._of = verdict.assembly

@@ -24,10 +24,11 @@ from roomy_hull.session.messages import Messages
 from roomy_hull.session.selection import Selection
 from roomy_hull.session.view import Look, View
 from roomy_hull.shop.shop import Shop, shipped_shop
-from roomy_hull.verdict.verdict import Judged, Verdict, fixes, glance, judge
+from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance, judge
 
 if TYPE_CHECKING:
     from roomy_hull.session.actions.registry import Registry
+    from roomy_hull.session.beside import Beside
     from roomy_hull.session.catalogue import Catalogue
     from roomy_hull.session.files import OnDisk
 
@@ -68,10 +69,13 @@ class Session:
         self.cutting = Cutting()
         self.building = Building()
         self.arranging = ArrangeRun()
+        self.beside: Beside | None = None
         self.asker: Asker = Nobody()
         self.history = History(job)
         self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)
         self._moving = False
+        self._untold = False
+        self._whole: Verdict | None = None
         self._fixes: tuple[Verdict | None, dict[Finding, tuple[Fix, ...]]] = (None, {})
         self._catalogue: Catalogue | None = None
         self._registry: Registry | None = None
@@ -90,16 +94,61 @@ class Session:
 
     @property
     def verdict(self) -> Verdict:
-        """Every result and finding; judged now where only a glance was taken before."""
+        """Every result and finding of the job as it stands; what is still being worked out is waited for."""
+        found = self._judged
+        if not isinstance(found, Verdict) or (found.held and not self._moving):
+            self._untold = True
+            found = self._judged = judge(self.job, found, shop=self.shop)
+        return found
+
+    @property
+    def known(self) -> Verdict:
+        """The verdict as far as it is known now: what it holds of an earlier job is being worked out."""
         found = self._judged
         if not isinstance(found, Verdict):
-            found = self._judged = judge(self.job, found, shop=self.shop)
+            found = self._judged = self._quick(self.job, found, self.shop)
         return found
 
     def complete(self) -> None:
         """Judge everything where only a glance was taken before, and tell everybody."""
         if not isinstance(self._judged, Verdict):
             self._judge()
+
+    def settle_beside(self) -> None:
+        """From now on have what is long worked out in a process beside the window."""
+        from roomy_hull.session.beside import Beside  # ruff: ignore[import-outside-top-level]  # not to slow the start
+
+        self.beside = Beside()
+        self.beside.warm()
+
+    def pump(self) -> bool:
+        """Take what was worked out beside the window; whether anything is still to come."""
+        if self.beside is None:
+            return False
+        done, found = self.beside.taken(), self._judged
+        if (
+            done is not None
+            and isinstance(found, Verdict)
+            and found.held
+            and done.job is found.job
+            and not self._moving
+        ):
+            if done.results is not None:
+                self._judged = completed(found, done.results)
+            self._untold = self.settle()
+        if self._untold:
+            # Somebody had to wait for the whole: the others are told now.
+            self._untold = False
+            self._tell()
+        return self.beside.working
+
+    def settle(self) -> bool:
+        """Have everything worked out, waiting for it where need be; False where it cannot be, which is told."""
+        try:
+            return bool(self.verdict)
+        except UserError as trouble:
+            self.say(str(trouble), trouble=True)
+            return False
 
     @property
     def look(self) -> Look:
@@ -174,7 +223,7 @@ class Session:
         UserError
             The job cannot be judged; the job in hand stays.
         """
-        self._judged = judge(job, shop=self.shop)
+        self._judged = self._quick(job, None, self.shop)
         self.history = History(job)
         if not saved:
             self.history.mark_unsaved()
@@ -199,7 +248,7 @@ class Session:
         UserError
             It lacks a material of the job; the shop stays as it was.
         """
-        self._judged = judge(self.job, shop=shop)
+        self._judged = self._quick(self.job, None, shop)
         self.shop = shop
         self._tell()
 
@@ -274,20 +323,35 @@ class Session:
         """Judge the job as it stands, unless that is done, and tell everybody; what is long rests while a hand moves."""
         known = self._judged.job is self.job and isinstance(self._judged, Verdict)
         if not known or (self._moving and not moving):
-            self._judged = judge(self.job, self._judged, shop=self.shop, moving=moving)
+            if moving:
+                self._judged = judge(self.job, self._judged, shop=self.shop, moving=True)
+            else:
+                self._judged = self._quick(self.job, self._judged, self.shop)
             self._moving = moving
         self._tell()
+
+    def _quick(self, job: Job, before: Judged | None, shop: Shop) -> Verdict:
+        """Judge a job: whole, or with what is long left to the process beside the window."""
+        if self.beside is None:
+            return judge(job, before, shop=shop)
+        if self._whole is not None and self._whole.job is job and self._whole.assembly.shop is shop:
+            return self._whole
+        found = judge(job, before, shop=shop, beside=True)
+        self.beside.ask(job, shop)
+        return found
 
     def _tell(self) -> None:
         """Bring the selection up to date, and tell that job and verdict are others."""
         job = self.job
+        if isinstance(self._judged, Verdict) and not self._judged.held:
+            self._whole = self._judged
         things = frozenset((*(u.id for u in job.units), *(c.id for c in job.carried)))
         self.selection.keep(things, self._judged.findings)
         self.changed.emit()
 
     def fixes(self, finding: Finding) -> tuple[Fix, ...]:
         """Compute the remedies of a finding, once for each verdict."""
-        verdict = self.verdict
+        verdict = self.known
         if self._fixes[0] is not verdict:
             self._fixes = (verdict, {})
         known = self._fixes[1]

@@ -13,5 +13,5 @@ def show_finding(session: Session, finding: Finding | None) -> None:
         key = first.id if first.is_thing and session.job.thing(first.id) is not None else ""
     session.selection.finding = finding
     if finding is not None:
-        session.view.set(**facing(finding, session.verdict.assembly, session.look))
+        session.view.set(**facing(finding, session.known.assembly, session.look))
     session.selection.show(finding, key)

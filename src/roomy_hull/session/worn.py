@@ -16,7 +16,7 @@ def _within(verdict: Verdict, key: str) -> Verdict:
 def in_setup(session: Session) -> Verdict:
     """The verdict as the chosen scenario's set-up has it: what is off is not there."""
     key = session.scenario().setup
-    return _within(session.verdict, key) if key else session.verdict
+    return _within(session.known, key) if key else session.known
 
 
 def off(session: Session) -> frozenset[str]:

@@ -147,4 +147,11 @@ def settling(case: Case, drawn: list[Finding]) -> list[Finding]:
     ]  # fmt: skip
 
 
-STUDY = Study(KEY, study, needs=NEEDS, settles=True)
+STUDY = Study(
+    KEY,
+    study,
+    needs=NEEDS,
+    settles=True,
+    idle=lambda _case: (),
+    shown_with=lambda job: (job.setups, job.scenarios),
+)

@@ -19,6 +19,8 @@ from roomy_hull.verdict import setups
 from roomy_hull.verdict.registry import studies, to_run
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping
+
     from roomy_hull.assembly.springs import SpringStudy
     from roomy_hull.making import gaps
     from roomy_hull.making import judge as making
@@ -66,6 +68,8 @@ class Judged(msgspec.Struct, frozen=True, eq=False):
     results: dict[str, Any]
     findings: tuple[Finding, ...]
     tally: Tally
+    held: dict[str, Assembly | None] = {}
+    """Studies whose results are of an earlier job, and what these are of; nothing where no result is known yet."""
 
     @property
     def loads(self) -> axles.LoadResult:
@@ -160,7 +164,7 @@ class Verdict(Judged, frozen=True, eq=False):
     @property
     def access(self) -> access.AccessResult:
         """Who reaches what, how, and in how many moves."""
-        found: access.AccessResult = self.results[access.KEY]
+        found: access.AccessResult = self.results["access"]
         return found
 
     @property
@@ -185,7 +189,7 @@ class Verdict(Judged, frozen=True, eq=False):
         one = next((w for w in self.setups if w.setup.id == key), None)
         if one is None:
             return self
-        return Verdict(self.job, one.assembly, one.results, self.findings, self.tally)
+        return Verdict(self.job, one.assembly, one.results, self.findings, self.tally, self.held)
 
     @property
     def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
@@ -201,8 +205,8 @@ class Verdict(Judged, frozen=True, eq=False):
 
 
 def judge(
-    job: Job, previous: Judged | None = None, *, shop: Shop | None = None, moving: bool = False
-) -> Verdict:
+    job: Job, previous: Judged | None = None, *, shop: Shop | None = None, moving: bool = False, beside: bool = False
+) -> Verdict:  # fmt: skip
     """Judge a job.
 
     Parameters
@@ -215,7 +219,10 @@ def judge(
     shop : Shop or None
         Who makes it; that of the earlier verdict, or the shipped values, where none is given.
     moving : bool
-        Whether a gesture goes on: what is long then stays, with its findings, as the earlier verdict has it.
+        Whether a gesture goes on: what is long then stays, with its findings, as the earlier verdict has it, or empty
+        where there is none. The verdict names it as held.
+    beside : bool
+        Whether what is long is worked out elsewhere: it stays likewise, unless what its pages lay beside it is another.
 
     Returns
     -------
@@ -236,9 +243,35 @@ def judge(
     assembly = assemble(real.job, old, shop=shop, built=real.parts)
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
-        before = Before(known.assembly, known.results)
-    kept = known if moving and before is not None else None
-    return Verdict(*_judged(job, Case(assembly, {}, before), glance=False, kept=kept))
+        before = Before(known.assembly, known.results, known.held)
+    case = Case(assembly, {}, before)
+    kept = known if before is not None else None
+    held: dict[str, Assembly | None] = {}
+    for study in studies() if moving or beside else ():
+        of = kept.held.get(study.key, kept.assembly) if kept is not None else None
+        same = moving or of is None or study.shown_with(of.job) == study.shown_with(assembly.job)
+        if study.settles and same:
+            held[study.key] = of
+    return Verdict(*_judged(job, case, glance=False, kept=kept, held=held))
+
+
+def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
+    """Put what was worked out elsewhere into a verdict that holds earlier results.
+
+    Parameters
+    ----------
+    verdict : Verdict
+        A verdict of the very same job.
+    results : mapping
+        The results of the studies that it holds, of this job.
+
+    Returns
+    -------
+    Verdict
+        Whole.
+    """
+    case = Case(verdict.assembly, {**verdict.results, **results})
+    return Verdict(*_told(verdict.job, case, glance=False, kept=None, held={}))
 
 
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
@@ -258,32 +291,41 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     """
     real = as_built(resolved(job))
     assembly = assemble(real.job, opens=False, shop=shop, built=real.parts)
-    return Glance(*_judged(job, Case(assembly, {}, None), glance=True))
+    return Glance(*_judged(job, Case(assembly, {}, None), glance=True, kept=None, held={}))
 
 
 def _judged(
-    job: Job, case: Case, *, glance: bool, kept: Verdict | None = None
-) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally]:
-    """Run studies and gather what they find; what is long may be kept from an earlier verdict."""
+    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None]
+) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:
+    """Run studies and gather what they find; what is held is kept from an earlier verdict."""
+    for study in to_run(glance=glance):
+        if study.key not in held:
+            case.results[study.key] = study.run(case)
+        else:
+            case.results[study.key] = (
+                kept.results[study.key] if kept is not None else study.idle(case)
+            )
+    return _told(job, case, glance=glance, kept=kept, held=held)
+
+
+def _told(
+    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None]
+) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:
+    """Gather what studies find; of what is held, what the earlier verdict found."""
     found: list[Finding] = []
     drawn: list[Finding] = []
-    for study in to_run(glance=glance):
-        held = kept is not None and study.settles
-        case.results[study.key] = (
-            kept.results[study.key] if held and kept is not None else study.run(case)
-        )
     for study in studies(glance=glance):
         into = drawn if job.setups and study.key in setups.PLACED else found
-        if kept is not None and study.settles:
-            into += [f for f in kept.findings if study.codes and f.code.startswith(study.codes)]
-        else:
+        if study.key not in held:
             into += study.judge(case)
+        elif kept is not None:
+            into += [f for f in kept.findings if study.codes and f.code.startswith(study.codes)]
     if drawn:
-        found += setups.settling(case, drawn) if kept is not None else setups.merged(case, drawn)
+        found += setups.settling(case, drawn) if held else setups.merged(case, drawn)
     if job.accepted:
         found = [_with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
-    return job, case.assembly, case.results, tuple(found), _tally(found)
+    return job, case.assembly, case.results, tuple(found), _tally(found), held
 
 
 def _tally(findings: list[Finding]) -> Tally:

@@ -55,5 +55,5 @@ def blocked(a: Array, b: Array, boxes: Array) -> Flags:
             other = (high[axis] - begin[axis]) * inverse[axis]
             near = np.maximum(near, np.minimum(one, other))
             far = np.minimum(far, np.maximum(one, other))
-        found[n : n + step] = (near < far).any(axis=0)
+        found[n : n + step] = np.any(near < far, axis=0)
     return found

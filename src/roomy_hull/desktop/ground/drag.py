@@ -86,7 +86,7 @@ class Drag:
 
     def _move_unit(self, unit: Unit, step: list[float], fine: bool) -> None:
         place = self._place
-        thing = self._session.verdict.assembly.thing(unit.id)
+        thing = self._session.known.assembly.thing(unit.id)
         if place is None or thing is None:
             return
         corner = place.frame.point(unit.u, unit.v, unit.w)
@@ -94,7 +94,7 @@ class Drag:
         if fine:
             u, v, w = round(u), round(v), round(w)
         else:
-            u, w = snapped(self._session.verdict.assembly, thing, place, u, w)
+            u, w = snapped(self._session.known.assembly, thing, place, u, w)
             v = 0.0 if abs(v) < 25 else round(v / 5.0) * 5.0
         moves_v = abs(step[0 if place.bay.side == "rear" else 1]) > 0
         v = v if moves_v else unit.v
@@ -149,7 +149,7 @@ class Drag:
         if place is None:
             self._session.cancel()
             return
-        trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.verdict.assembly)
+        trial = trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.known.assembly)
         e = trial.envelope
         depth = e.centre()
         point = [depth[0], depth[1], depth[2]]
@@ -157,12 +157,12 @@ class Drag:
         point[view.k[0]] = at[1] * view.k[1]
         u, _v, w = place.frame.local(point[0], point[1], point[2])
         own = trial.expansion.envelope
-        u, w = snapped(self._session.verdict.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2)
+        u, w = snapped(self._session.known.assembly, trial, place, u - own.x1 / 2, w - own.z1 / 2)
         unit = made.but(id=TRIAL, bay=place.bay.id, u=u, w=w)
         self._preview(lambda: edits.added(self._session.history.settled, unit))
 
     def _bay_under(self, view: View, at: Point, side: str) -> BayPlace | None:
-        for place in self._session.verdict.assembly.ground.bays.values():
+        for place in self._session.known.assembly.ground.bays.values():
             if place.bay.side != side:
                 continue
             h0, k0, h1, k1 = view.rect(place.frame.box(place.size))
@@ -189,7 +189,7 @@ class Drag:
     def free_scene(self, view: View) -> Scene:
         """Draw the free places of what is held, in every bay seen from here."""
         session = self._session
-        assembly = session.verdict.assembly
+        assembly = session.known.assembly
         station = session.look.station
         held = assembly.thing(self.holds)
         # Where it may stand depends on the others, on its size and depth, and not on where the hand has it.
@@ -224,8 +224,8 @@ class Drag:
             made = self._session.catalogue.entry(self._stores).make
             if isinstance(made, Carried):
                 return None
-            return trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.verdict.assembly)
-        thing = self._session.verdict.assembly.thing(self.holds)
+            return trial_thing(made.but(id=TRIAL, bay=place.bay.id), self._session.known.assembly)
+        thing = self._session.known.assembly.thing(self.holds)
         if thing is None or thing.place is None or thing.place.bay.id != place.bay.id:
             return None
         return thing

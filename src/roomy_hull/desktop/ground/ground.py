@@ -182,7 +182,7 @@ class Ground(QWidget):
     def _first_words(self, p: QPainter, where: Layout) -> None:
         """Say what to do on a side on which nothing stands yet."""
         job, station = self._session.job, self._session.look.station
-        sides = {b.bay.side for b in self._session.verdict.assembly.ground.bays.values()}
+        sides = {b.bay.side for b in self._session.known.assembly.ground.bays.values()}
         words = "Drag a unit from the stores onto this side."
         if not sides:
             words = self.model.no_bay()

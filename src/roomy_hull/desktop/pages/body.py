@@ -72,7 +72,7 @@ class BodyDrawing(QWidget):
         """How millimetres lie on the screen; held still while a dot is dragged."""
         if self._held is not None:
             return self._still
-        h0, k0, h1, k1 = ground_scene.frame(self._session.verdict.assembly, self.station())[0]
+        h0, k0, h1, k1 = ground_scene.frame(self._session.known.assembly, self.station())[0]
         if self.station() in ("left", "right"):
             h0, h1 = (h0 - 60, h1 + 340) if self.station() == "left" else (h0 - 340, h1 + 60)
         area = QRectF(10, 30, self.width() - 20, self.height() - 40)
@@ -85,14 +85,12 @@ class BodyDrawing(QWidget):
         t, session, station = self._theme, self._session, self.station()
         p.fillRect(self.rect(), QColor(t.paper))
         window, painter = self.window_now(), painter_for(t, session.look.system)
-        assembly = session.verdict.assembly
+        assembly = session.known.assembly
         self._backdrop.paint(
             p, self._scenes.of(assembly, station, upper=True), QRectF(self.rect()), window, painter
         )
         painter.paint(p, ground_scene.things(assembly, station, Looks()), window)
-        shown = tuple(
-            f for f in session.verdict.open_findings() if f.severity == "stop" and f.where
-        )
+        shown = tuple(f for f in session.known.open_findings() if f.severity == "stop" and f.where)
         view = ELEVATION[station]
         painter.paint(p, overlays.marks(shown, view), window)
         painter.paint(p, body_sizes.scene(assembly, station, self.part()), window)
@@ -109,7 +107,7 @@ class BodyDrawing(QWidget):
 
     def _at(self, pos: QPointF) -> Handle | BodySize | None:
         """Find the dot or the size under a point."""
-        assembly, window = self._session.verdict.assembly, self.window_now()
+        assembly, window = self._session.known.assembly, self.window_now()
         for handle in body_sizes.handles(assembly, self.station(), self.part()):
             if (window.px(handle.at) - pos).manhattanLength() < GRAB:
                 return handle
@@ -233,7 +231,7 @@ class Facts(QWidget):
     def columns(self) -> list[tuple[str, list[tuple[str, str]]]]:
         """Three columns of (words, figure)."""
         session, system = self._session, self._session.look.system
-        o = session.verdict.outline
+        o = session.known.outline
 
         def mm(value: float) -> str:
             return show(value, "length", system)

@@ -111,7 +111,7 @@ class Below(QWidget):
                 f"{show(plan.square_sigma, 'length', system, unit=False)} longer; drawn ten times"
             )
         p.drawText(QRectF(12, self.height() - 20, half, 16), Qt.AlignmentFlag.AlignVCenter, words)
-        found = session.verdict.towing
+        found = session.known.towing
         shown = next((x for x in found.points if x.id == session.look.scenario), found.points[0])
         p.setPen(QColor(t.ink))
         p.setFont(font(12, bold=True))

@@ -173,7 +173,7 @@ class FindingsPanel(QWidget):
 
     def refresh(self) -> None:
         """Fill the list where the findings changed."""
-        found = self._session.verdict.findings
+        found = self._session.known.findings
         keys = [(f.key, f.title, f.accepted) for f in found]
         before = [(f.key, f.title, f.accepted) for f in self._findings or ()]
         changed = keys != before or self._findings is None
@@ -195,7 +195,7 @@ class FindingsPanel(QWidget):
 
     def _count(self) -> None:
         """Say how many there are."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         stops, looks = verdict.count("stop"), verdict.count("look")
         self.title.setText(f"Findings · {stops} stop, {looks} look")
 

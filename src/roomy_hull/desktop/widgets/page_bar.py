@@ -1,13 +1,17 @@
 """The bar over a stage: which of its pages is shown."""
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
 from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.table import Stage, page
 from roomy_hull.session.session import Session
+
+WAITING = "being worked out …"
+"""Stands over a page that still shows what was so before the last step."""
 
 
 class PageBar(QWidget):
@@ -32,8 +36,12 @@ class PageBar(QWidget):
             self._group.addButton(button)
             self.buttons[one.title] = button
             row.addWidget(button)
-        row.addStretch(1)
-        follow(self, self._follow, session.view.changed)
+        # It has the room that the buttons leave, and pushes none of them.
+        self.waiting = Label(WAITING)
+        self.waiting.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.waiting.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        row.addWidget(self.waiting, 1)
+        follow(self, self._follow, session.view.changed, session.changed)
         self.theme = theme
         self._follow()
 
@@ -45,6 +53,8 @@ class PageBar(QWidget):
     @theme.setter
     def theme(self, theme: Theme) -> None:
         self._theme = theme
+        self.waiting.setFont(font(12))
+        self.waiting.setStyleSheet(f"color: {theme.look}")
         for button in self.buttons.values():
             button.setFont(font(12))
             button.setStyleSheet(
@@ -53,4 +63,6 @@ class PageBar(QWidget):
             )
 
     def _follow(self) -> None:
-        self.buttons[page(self._stage.title, self._session.look).title].setChecked(True)
+        title = page(self._stage.title, self._session.look).title
+        self.buttons[title].setChecked(True)
+        self.waiting.setText(WAITING if self._stage.rest(title) in self._session.sight.held else "")

@@ -18,7 +18,7 @@ SIZE_FIELDS = ("width", "depth", "height", "length", "u", "v", "w", "mass", "x",
 
 def deviation(session: Session) -> None:
     """Log something of the selection as it was built: one of its sizes, a part's, or where a hole is."""
-    thing = session.verdict.assembly.thing(session.selection.key)
+    thing = session.known.assembly.thing(session.selection.key)
     if thing is None:
         session.say("Select the unit or carried thing that was built otherwise.", trouble=True)
         return

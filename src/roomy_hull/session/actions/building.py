@@ -152,7 +152,7 @@ def chosen_op(session: Session) -> bool:
     """Enable only where an operation is chosen."""
     return (
         session.look.stage == "Build"
-        and session.look.op in session.building.of(session.verdict).ops
+        and session.look.op in session.building.of(session.known).ops
     )
 
 

@@ -74,11 +74,11 @@ def place(session: Session, *, entry: str, bay: str = "", u: float = 0.0, w: flo
     made = session.catalogue.entry(entry).make
     station = session.look.station
     if isinstance(made, Carried):
-        thing: Placed | Carried = carried_place(session.verdict, made, station)
+        thing: Placed | Carried = carried_place(session.known, made, station)
     else:
-        at = (bay, u, w) if bay else first_place(session.verdict, made, side_of(station))
+        at = (bay, u, w) if bay else first_place(session.known, made, side_of(station))
         if at is None:
-            why = why_not(session.verdict.assembly, made, side_of(station))
+            why = why_not(session.known.assembly, made, side_of(station))
             session.say(f"{made.name} fits no bay on this side: {why}", trouble=True)
             return ""
         thing = made.but(bay=at[0], u=at[1], w=at[2])
@@ -105,8 +105,8 @@ def end_gesture(session: Session, *, words: str) -> None:
 
 def toggle_open(session: Session, *, key: str) -> None:
     """Open or close everything that opens on a thing, or one opening by its own id."""
-    thing = session.verdict.assembly.thing(key)
-    opening = session.verdict.assembly.opening(key)
+    thing = session.known.assembly.thing(key)
+    opening = session.known.assembly.opening(key)
     keys: set[str] = set()
     if thing is not None:
         keys = {o.id for o in thing.openings}
@@ -199,7 +199,7 @@ def nudge(session: Session, du: float, dw: float) -> None:
             f"move {thing.name}", lambda: edits.changed(session.job, thing.id, **changes)
         )
         return
-    placed = session.verdict.assembly.thing(thing.id)
+    placed = session.known.assembly.thing(thing.id)
     side = placed.place.bay.side if placed and placed.place else "left"
     sign = -1.0 if side == "right" else 1.0
     words = f"move {thing.name}" if not chosen.also else f"move {len(chosen.ids())} units"
@@ -208,7 +208,7 @@ def nudge(session: Session, du: float, dw: float) -> None:
 
 def pitch_of_selection(session: Session) -> float:
     """The rail pitch under the selection, or a handy step where there is none. [mm]"""
-    thing = session.verdict.assembly.thing(session.selection.key)
+    thing = session.known.assembly.thing(session.selection.key)
     pitch = thing.place.bay.pitch if thing and thing.place else 0.0
     return pitch if pitch > 0 else 25.0
 

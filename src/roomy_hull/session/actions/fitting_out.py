@@ -116,7 +116,7 @@ def go_to_step(session: Session, step: int) -> None:
         finding = next(
             (
                 f
-                for f in session.verdict.findings
+                for f in session.known.findings
                 if f.code == "move.run" and Ref("run", run) in f.subjects
             ),
             None,
@@ -154,7 +154,7 @@ def _copy_across(session: Session) -> None:
 
     if session.attempt("copy to the other side", make) and made and made[0]:  # type: ignore[arg-type]  # a Job
         session.selection.select(made[0][0])
-        thing = session.verdict.assembly.thing(made[0][0])
+        thing = session.known.assembly.thing(made[0][0])
         if thing is not None and thing.place is not None:
             session.view.set(station=thing.place.bay.side)
 
@@ -203,7 +203,7 @@ def _would_it_work(session: Session) -> None:
         else "each side"
     )
     try:
-        found = other_side(session.verdict, keys, session.look.scenario)
+        found = other_side(session.known, keys, session.look.scenario)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
         return

@@ -14,7 +14,7 @@ Run = Callable[[Session], None]
 
 def _slides(session: Session) -> bool:
     """Enable only where something of the selection opens."""
-    thing = session.verdict.assembly.thing(session.selection.key)
+    thing = session.known.assembly.thing(session.selection.key)
     return thing is not None and bool(thing.openings)
 
 
@@ -47,7 +47,7 @@ def _select_step(step: int) -> Run:
         station = session.look.station
         keys = [
             t.id
-            for t in session.verdict.assembly.things
+            for t in session.known.assembly.things
             if t.place is None or t.place.bay.side == station
             or station in ("above", "underneath", "front")
         ]  # fmt: skip
@@ -59,7 +59,7 @@ def _select_step(step: int) -> Run:
 
 
 def _next_finding(session: Session) -> None:
-    found = session.verdict.open_findings()
+    found = session.known.open_findings()
     if not found:
         session.say("Nothing is found wrong.")
         return

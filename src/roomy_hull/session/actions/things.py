@@ -56,13 +56,13 @@ def _delete(session: Session) -> None:
 
 
 def _duplicate(session: Session) -> None:
-    thing = session.verdict.assembly.thing(session.selection.key)
+    thing = session.known.assembly.thing(session.selection.key)
     if thing is None:
         return
     value = thing.value
     new_id = edits.free_id(session.job, value.id)
     if thing.place is not None:
-        from_space = free_twin(session.verdict.assembly, thing)
+        from_space = free_twin(session.known.assembly, thing)
         if from_space is None:
             session.say(
                 f"There is no free place for a second {value.name} in this bay.", trouble=True
@@ -84,7 +84,7 @@ def _mirror(session: Session) -> None:
     done = session.attempt(
         f"mirror {words}", lambda: functools.reduce(edits.mirrored, keys, session.job)
     )
-    placed = session.verdict.assembly.thing(thing.id)
+    placed = session.known.assembly.thing(thing.id)
     if done and placed is not None and placed.place is not None:
         session.view.set(station=placed.place.bay.side)
 

@@ -120,12 +120,12 @@ class WantedModel(PageModel):
 
     def weights(self) -> dict[str, float]:
         """How much each part counts now."""
-        return weights_of(self._session.verdict, self._session.job.arrange)._asdict()
+        return weights_of(self._session.known, self._session.job.arrange)._asdict()
 
     def axle_words(self) -> str:
         """Which axle should have less, and why."""
         here = self._session.job.arrange
-        short = short_of(self._session.verdict)
+        short = short_of(self._session.known)
         return f"{here.axle} axle, by wish" if here.axle else short.words
 
     def weight_words(self, part: str) -> str:
@@ -259,7 +259,7 @@ class ArrangeModel(WantedModel):
 
     def assembly(self) -> Assembly:
         """The layout that is looked at, in vehicle axes."""
-        job, verdict, setup = self.job(), self._session.verdict, self._setup()
+        job, verdict, setup = self.job(), self._session.known, self._setup()
         if job is self._session.job:
             return verdict.within(setup.id if setup else "").assembly
         if self._drawn is None or self._drawn[0] is not job:

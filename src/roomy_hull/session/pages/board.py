@@ -45,16 +45,16 @@ class BoardModel:
 
     def heads(self) -> list[str]:
         """Write the column heads: the limit, then every scenario."""
-        return ["Limit", *(s.name for s in self._session.verdict.loads.scenarios)]
+        return ["Limit", *(s.name for s in self._session.known.loads.scenarios)]
 
     def cells(self) -> list[list[Cell]]:
         """Lay the board out: one row a figure."""
-        loads = self._session.verdict.loads.scenarios
+        loads = self._session.known.loads.scenarios
         return [[self.limit(k), *(self.cell(s, k) for s in loads)] for k, _ in board.ROWS]
 
     def limit(self, key: str) -> Cell:
         """Write a row's limit, the same in every scenario."""
-        for s in self._session.verdict.loads.scenarios:
+        for s in self._session.known.loads.scenarios:
             figure = board.cell(s, key)
             if figure is not None and figure.limit:
                 return kg_of(self._session, figure.limit), ""
@@ -80,7 +80,7 @@ class BoardModel:
 
     def worst(self) -> str:
         """Say which cell governs."""
-        loads = self._session.verdict.loads
+        loads = self._session.known.loads
         worst = board.worst(loads)
         if worst is None:
             return ""
@@ -98,7 +98,7 @@ class BoardModel:
             Heads and rows of its sum, and its rule with marks.
         """
         session = self._session
-        verdict = session.verdict
+        verdict = session.known
         found = board.why(verdict.assembly, verdict.loads, session.scenario(), self.row)
         per = KG_PER_POUND if session.look.system == "us" and found.unit == "kg" else 1.0
         word = mass_word(session) if found.unit == "kg" else found.unit
@@ -126,7 +126,7 @@ class BoardModel:
     def vehicle(self) -> tuple[str, tuple[Scene, Rect]]:
         """Draw the axle loads on the vehicle, under their title."""
         session = self._session
-        verdict, system = session.verdict, session.look.system
+        verdict, system = session.known, session.look.system
         loads = verdict.loads.scenario(session.look.scenario)
         aft, up = loads.centre[0], centre_height(verdict.assembly, loads)
         where = f"{show(round(aft), 'length', system)} aft, {show(round(up), 'length', system)} up"
@@ -135,7 +135,7 @@ class BoardModel:
 
     def points(self) -> tuple[board.SweepPoint, ...]:
         """Sweep what is chosen from full to empty, once for each verdict."""
-        verdict, one = self._session.verdict, self._session.scenario()
+        verdict, one = self._session.known, self._session.scenario()
         of = (one, self.what)
         if self._swept[0] is not verdict or self._swept[1] != of:
             self._swept = verdict, of, board.sweep(verdict.assembly, verdict.loads, one, self.what)

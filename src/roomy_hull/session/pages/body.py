@@ -50,7 +50,7 @@ class BodyModel(PageModel):
         str or None
             Its id; empty for tray and canopy, none where nothing changes.
         """
-        view, assembly = ELEVATION[station], self._session.verdict.assembly
+        view, assembly = ELEVATION[station], self._session.known.assembly
         found: list[tuple[float, str]] = []
         for key, _words in self.parts()[1:]:
             known = chosen_box(assembly, key)

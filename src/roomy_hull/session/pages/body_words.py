@@ -39,7 +39,7 @@ def body_words(session: Session) -> tuple[str, str, str, str, str]:
 def _whole(session: Session) -> tuple[str, str, str, str, str]:
     """Tray and canopy."""
     system = session.look.system
-    ground = session.verdict.assembly.ground
+    ground = session.known.assembly.ground
     masses = [m for m in ground.masses if m.owner in (TRAY, CANOPY) and m.fill.by == "fixed"]
     kg = sum(m.kg for m in masses)
     tray = sum(m.kg for m in masses if m.owner == TRAY)
@@ -69,7 +69,7 @@ def _whole(session: Session) -> tuple[str, str, str, str, str]:
 
 def _own(session: Session, ref: object) -> tuple[float, str]:
     """What a part of the body weighs, and what its parts cost."""
-    ground = session.verdict.assembly.ground
+    ground = session.known.assembly.ground
     kg = sum(m.kg for m in ground.masses if m.owner == ref and m.fill.by == "fixed")
     price = cost([p for p in ground.parts if p.owner == ref], session.shop.prices)
     return kg, f"Parts about {price.total:,.0f} at starting prices, in the shop's own money."
@@ -80,7 +80,7 @@ def _room(session: Session, room: Room) -> tuple[str, str, str, str, str]:
     system = session.look.system
     kg, price = _own(session, room.ref)
     inside = [u for u in session.job.units if any(b.id == u.bay for b in room.shell.bays)]
-    loads = [m.kg for t in session.verdict.assembly.things if t.value in inside for m in t.masses]
+    loads = [m.kg for t in session.known.assembly.things if t.value in inside for m in t.masses]
     words = f"{len(inside)} units in it, {show(sum(loads), 'mass', system)} with what they hold."
     if room.made:
         words += f" {price}"
@@ -101,7 +101,7 @@ def _rack(session: Session, rack: Rack) -> tuple[str, str, str, str, str]:
     """A rack: what it weighs, carries and could carry."""
     system = session.look.system
     kg, price = _own(session, rack.ref)
-    found = next((c for c in session.verdict.carrying.racks if c.rack == rack.ref), None)
+    found = next((c for c in session.known.carrying.racks if c.rack == rack.ref), None)
     rows = rack_words(session, found) if found is not None else []
     rows.append(
         "\nPlanning figures of its bars alone: feet, welds and what it stands on are judged by an engineer, and its "

@@ -45,7 +45,7 @@ class BudgetModel:
 
     def things(self) -> list[tuple[str, str]]:
         """List what a wish may have been decided to be: words and id, nothing first."""
-        found = [(t.value.name, t.id) for t in self._session.verdict.assembly.things]
+        found = [(t.value.name, t.id) for t in self._session.known.assembly.things]
         return [(NOTHING, ""), *found]
 
     def typed(self, field: str) -> str:
@@ -67,7 +67,7 @@ class BudgetModel:
 
     def sums(self) -> str:
         """Write what the wishes leave, with marks."""
-        session, found = self._session, self._session.verdict.budget
+        session, found = self._session, self._session.known.budget
 
         def kg(value: float) -> str:
             return show(round(value), "mass", session.look.system)
@@ -98,9 +98,9 @@ class BudgetModel:
     def cells(self) -> list[list[Cell]]:
         """Lay the wishes out as a table."""
         session, rows = self._session, []
-        names = {t.id: t.value.name for t in session.verdict.assembly.things}
+        names = {t.id: t.value.name for t in session.known.assembly.things}
         self.wish()
-        for r in session.verdict.budget.rows:
+        for r in session.known.budget.rows:
             more = "" if r.decided is None else kg_of(session, r.decided - r.allowed)
             severity = "look" if r.decided is not None and r.decided > r.allowed * 1.1 else ""
             row: list[Cell] = [

@@ -28,7 +28,7 @@ class ChassisModel:
     def drawn(self, _aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Draw shear and bending under the vehicle, under their title."""
         session = self._session
-        verdict, key = session.verdict, session.look.scenario
+        verdict, key = session.known, session.look.scenario
         stance = verdict.loads.scenario(key).stance
         scene = chassis_scene(verdict.assembly, verdict.carrying.chassis, key, stance)
         one = verdict.carrying.chassis.diagram(key)
@@ -38,7 +38,7 @@ class ChassisModel:
     def variations(self) -> tuple[Variation, ...]:
         """Compute what changes the peak of the chosen scenario; kept while the verdict stays."""
         session = self._session
-        verdict, one = session.verdict, session.scenario()
+        verdict, one = session.known, session.scenario()
         if self._kept[0] is not verdict or self._kept[1] != one.id:
             self._kept = verdict, one.id, variations(verdict.assembly, verdict.loads, one)
         return self._kept[2]
@@ -47,7 +47,7 @@ class ChassisModel:
         """Lay the peaks of all scenarios out as a table."""
         session = self._session
         here, rows = session.scenario().id, []
-        for d in session.verdict.carrying.chassis.diagrams:
+        for d in session.known.carrying.chassis.diagrams:
             over = "look" if d.ratio > 1 else "bold" if d.scenario == here else ""
             row: list[Cell] = [
                 (d.name, "bold" if d.scenario == here else ""), (f"{abs(d.peak) / 1e3:,.1f}", over),
@@ -67,7 +67,7 @@ class ChassisModel:
     def words(self) -> str:
         """Say how the bending is computed, and what it means here."""
         session = self._session
-        result = session.verdict.carrying.chassis
+        result = session.known.carrying.chassis
         payload = show(result.payload, "mass", session.look.system)
         words = (
             f"Bending at {result.factor:g} times gravity (a rough road, common practice), against "

@@ -83,6 +83,4 @@ def chosen_words(session: Session) -> tuple[str, str, str, str, str]:
         return build_words(session)
     if at_brief(session):
         return wish_words(session)
-    return service_words(
-        session.verdict, shown_key(session.job, session.look, session.selection.key)
-    )
+    return service_words(session.known, shown_key(session.job, session.look, session.selection.key))

@@ -123,7 +123,7 @@ class DrawingModel:
                 scene += (rectangle("selected", *view.rect(other.envelope), 4),)
         if upper and session.look.page("Fit-out") == "In and out":
             scene += overlays.order_badges(
-                assembly, session.verdict.in_out, view, session.look.station
+                assembly, session.known.in_out, view, session.look.station
             )
         thing = assembly.thing(holds or session.selection.key)
         if thing is not None and (not upper or self.seen(thing)):

@@ -38,7 +38,7 @@ class LeversModel:
 
     def rows(self) -> tuple[Contribution, ...]:
         """List what is aboard, the greatest part of the measure first, then what stays at home."""
-        verdict, one = self._session.verdict, self._session.scenario()
+        verdict, one = self._session.known, self._session.scenario()
         if self._rows[0] is verdict and self._rows[1] == (one, self.measure):
             return self._rows[2]
         found = ranking.contributions(verdict.assembly, verdict.loads, one)
@@ -92,7 +92,7 @@ class LeversModel:
     def drawn(self, _aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Draw the levers on the vehicle, under their title."""
         session = self._session
-        assembly = session.verdict.assembly
+        assembly = session.known.assembly
         scene = lever_scene(assembly, self.rows(), self.chosen, session.look.system, self.measure)
         frame = stability_frame(assembly) if self.measure == "side" else loads_frame(assembly)
         return f"{WORDS[self.measure]}, {session.scenario().name}", (scene, frame)
@@ -107,7 +107,7 @@ class LeversModel:
 
     def short(self) -> str:
         """Say what is shortest."""
-        return f"Short is the {improve.short_of(self._session.verdict).words}"
+        return f"Short is the {improve.short_of(self._session.known).words}"
 
     def answer(self, typed: str) -> tuple[str, str]:
         """Say what moving or leaving the chosen thing would do.
@@ -132,7 +132,7 @@ class LeversModel:
         except UserError as trouble:
             return question, str(trouble)
         dx, dy = (by * s for s in _STEPS[self.way])
-        loads = session.verdict.loads
+        loads = session.known.loads
         moved, off = ranking.if_moved(loads, one, dx, dy), ranking.if_off(one)
         here = loads.scenario(session.look.scenario)
 
@@ -161,7 +161,7 @@ class LeversModel:
             The search: takes how far it has come, which says whether to go on; done in another thread.
         """
         session = self._session
-        verdict, measure, key = session.verdict, self.measure, session.scenario().id
+        verdict, measure, key = session.known, self.measure, session.scenario().id
         system = session.look.system
         self.better, self._better_of = (), session.job
         return lambda step: improve.better(verdict, measure, key, system, progress=step)

@@ -36,7 +36,7 @@ class SheetModel:
         """List the weighings, one line each."""
         session = self._session
         return [
-            f"{w.date or w.id}  {w.place}  {session.verdict.loads.scenario(w.scenario).name}"
+            f"{w.date or w.id}  {w.place}  {session.known.loads.scenario(w.scenario).name}"
             for w in session.job.weighings
         ]
 
@@ -101,7 +101,7 @@ class SheetModel:
             [(r.words.capitalize(), ""), (f"{kg_of(session, r.predicted)} ± {kg_of(session, r.doubt)}", ""),
              (kg_of(session, r.read), "bold"), (kg_of(session, r.difference), ""),
              (f"{r.sigmas:+.1f}", "look" if abs(r.sigmas) > 3 else "")]
-            for r in session.verdict.weighings[self.at]
+            for r in session.known.weighings[self.at]
         ]  # fmt: skip
 
     def words(self) -> str:
@@ -114,7 +114,7 @@ class SheetModel:
         height = self.raised_height(one)
         if height:
             system = session.look.system
-            drawn = session.verdict.loads.scenario(one.scenario).centre[2]
+            drawn = session.known.loads.scenario(one.scenario).centre[2]
             words += (
                 f" Raised-axle weighing: centre of mass {show(height, 'length', system)} up, computed "
                 f"{show(drawn, 'length', system)}."
@@ -145,7 +145,7 @@ class SheetModel:
         str
             HTML; every word of the job is escaped.
         """
-        sheet, say = build(self._session.verdict, self._session.look.system), html.escape
+        sheet, say = build(self._session.known, self._session.look.system), html.escape
         parts = [f"<h2>{say(sheet.title)}</h2><p>{say(sheet.subtitle)}</p>"]
         for s in sheet.sections:
             if s.picture:

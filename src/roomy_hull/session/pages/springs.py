@@ -32,8 +32,8 @@ class SpringsModel(PageModel):
     def vehicle(self, _aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Draw the vehicle as it stands, under its title."""
         session = self._session
-        assembly = session.verdict.assembly
-        stance = session.verdict.loads.scenario(session.look.scenario).stance
+        assembly = session.known.assembly
+        stance = session.known.loads.scenario(session.look.scenario).stance
         h0, _k0, h1, k1 = loads_frame(assembly)
         low = show(abs(stance.tail_low), "length", session.look.system)
         end = "tail low" if stance.tail_low >= 0 else "nose low"
@@ -53,7 +53,7 @@ class SpringsModel(PageModel):
         (str, (Scene, Rect))
             Title and picture.
         """
-        session, found = self._session, self._session.verdict.springs
+        session, found = self._session, self._session.known.springs
         per = MM_PER_INCH if session.look.system == "us" else 1.0
         ids = [s.id for s in session.job.scenarios]
         curves = tuple(
@@ -86,7 +86,7 @@ class SpringsModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Lay the comparison out: two rows of heads, then one row a scenario."""
-        session, found = self._session, self._session.verdict.springs
+        session, found = self._session, self._session.known.springs
         top: list[Cell] = [("Rear sag, tail low, bounce", "")]
         kerb: list[Cell] = [("At kerb", "")]
         for option in SPRING_OPTIONS:

@@ -30,7 +30,7 @@ class StabilityModel(PageModel):
 
     def behind(self, _aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Draw the centre of mass from behind, under its title."""
-        session, verdict = self._session, self._session.verdict
+        session, verdict = self._session, self._session.known
         loads = verdict.loads.scenario(session.look.scenario)
         one = next(s for s in verdict.carrying.stability if s.scenario == loads.id)
         scene = stability_scene(verdict.assembly, one, loads, session.look.system)
@@ -39,7 +39,7 @@ class StabilityModel(PageModel):
 
     def towing(self, _aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Draw the towing trade-off, under its title."""
-        session, found = self._session, self._session.verdict.towing
+        session, found = self._session, self._session.known.towing
         shown = next((x for x in found.points if x.id == session.look.scenario), found.points[0])
         most = show(shown.most, "mass", session.look.system)
         drawn = survey_scene.towing_scene(found, session.look.system, shown.id)
@@ -47,7 +47,7 @@ class StabilityModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Lay all scenarios out as a table."""
-        session, verdict = self._session, self._session.verdict
+        session, verdict = self._session, self._session.known
         least = session.shop.rules.ssf_least
         towed = {p.id: p for p in verdict.towing.points}
         rows: list[list[Cell]] = []

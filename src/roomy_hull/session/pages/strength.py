@@ -105,7 +105,7 @@ class StrengthModel:
     def rows(self) -> list[Row]:
         """List the checks of the chosen kind, or all."""
         session = self._session
-        rows = rows_of(session.verdict.carrying, session.shop.rules)
+        rows = rows_of(session.known.carrying, session.shop.rules)
         return [r for r in rows if self.kind in ("", r.kind)]
 
     def cells(self) -> list[list[Cell]]:

@@ -19,6 +19,8 @@ class Page(msgspec.Struct, frozen=True):
         for the drawing itself; a panel over the drawing begins with ``+``.
     codes : tuple of str
         Codes of the findings that are understood there.
+    rests : str
+        The long study that it shows, if it shows one.
     """
 
     title: str
@@ -26,6 +28,7 @@ class Page(msgspec.Struct, frozen=True):
     tip: str
     widget: str = ""
     codes: tuple[str, ...] = ()
+    rests: str = ""
 
 
 class Stage(msgspec.Struct, frozen=True):
@@ -39,11 +42,18 @@ class Stage(msgspec.Struct, frozen=True):
         Where its widget is, as for a page; empty for one of several pages.
     pages : tuple of Page
         Its pages; none where the stage is one.
+    rests : str
+        The long study that all of them show, if they show one.
     """
 
     title: str
     widget: str = ""
     pages: tuple[Page, ...] = ()
+    rests: str = ""
+
+    def rest(self, title: str) -> str:
+        """The long study that a page shows; empty for none."""
+        return self.rests or next((p.rests for p in self.pages if p.title == title), "")
 
 
 STAGES: tuple[Stage, ...] = (
@@ -60,7 +70,8 @@ STAGES: tuple[Stage, ...] = (
         Page("In and out", "F5", "In which order units go in and come out",
              "+fitout.panels:InOutPanel"),
         Page("Arrange", "Ctrl+F2", "A place for everything, with a proof of how good it is", "fitout.arranging:ArrangePage"),
-        Page("Set-ups", "F11", "What is on the vehicle for which use, and how to swap", "fitout.setups:SetupsPage"),
+        Page("Set-ups", "F11", "What is on the vehicle for which use, and how to swap", "fitout.setups:SetupsPage",
+             rests="set-ups"),
         Page("Variants", "F7", "Layouts side by side", "fitout.variants:VariantsPage"),
         Page("Solid", "F12", "The job in the round", "fitout.solid:SolidPage"),
     )),
@@ -116,7 +127,7 @@ STAGES: tuple[Stage, ...] = (
              ("access.worktop", "access.head", "access.berth", "access.dog", "access.level")),
         Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage",
              ("access.leg_short", "access.tips", "access.beside")),
-    )),
+    ), "access"),
     Stage("Cut", "", (
         Page("Parts", "Ctrl+Shift+F1", "Every part flat and folded, its bends in order", "cutting.parts:PartsPage",
              ("making.flange", "making.bend", "making.hole", "making.overlap", "making.nothing", "making.sheet_stock",
@@ -126,7 +137,7 @@ STAGES: tuple[Stage, ...] = (
         Page("Bars", "Ctrl+Shift+F3", "How bars are sawn and drilled", "cutting.sheets:BarsPage"),
         Page("Joints", "Ctrl+Shift+F4", "How parts go together", "cutting.others:JointsPage"),
         Page("Gaps", "Ctrl+Shift+F5", "How likely each gap binds as built, what to measure again", "cutting.others:GapsPage",
-             ("making.gap",)),
+             ("making.gap",), "gaps"),
         Page("Cost", "Ctrl+Shift+F6", "What it costs to make", "cutting.others:CostPage"),
         Page("Release", "Ctrl+Shift+F7", "Revisions, what is stale, how far every part has come",
              "cutting.others:ReleasePage"),
@@ -143,7 +154,7 @@ STAGES: tuple[Stage, ...] = (
         Page("Checks", "Alt+Shift+6", "What is tested before it leaves", "build.checks:ChecksPage", ("build.failed",)),
         Page("Hand-over", "Alt+Shift+7", "What the customer is given, page by page", "build.pack:PackPage"),
         Page("Workshop", "Alt+Shift+8", "All jobs of the workshop", "build.board:BoardPage"),
-    )),
+    ), "build"),
 )  # fmt: skip
 """Every stage, and every page of each: one row each."""
 

@@ -1,37 +1,24 @@
 """Access judged: moves and reach by class, sight, lifting, stowing, recovery, living, the canopy on its legs."""
 
-import functools
-from typing import TYPE_CHECKING
-
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core import lazily
-from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.goods import Good, people
+from roomy_hull.job.goods import Good
 from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.studies.access.at_home import living_found, off_found
 from roomy_hull.studies.access.effort import Effort, efforts, lifts_found
 from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
 from roomy_hull.studies.access.living import Living, living
+from roomy_hull.studies.access.looking import KEY, Looked, looks
 from roomy_hull.studies.access.moves import Moves, Ways, walked
 from roomy_hull.studies.access.off_on import OffOn, off_on
-from roomy_hull.studies.access.reach import SEES, Seen, look
+from roomy_hull.studies.access.reach import SEES, Seen
 from roomy_hull.studies.access.spaces import Space, spaces
-from roomy_hull.studies.access.standing import (
-    Obstacles,
-    Settled,
-    Surroundings,
-    crossed,
-    ends_of,
-    outsides,
-    places,
-    solid_of,
-)
+from roomy_hull.studies.access.standing import Settled
 from roomy_hull.studies.access.stowing import (
     FILLED,
     HEAVY,
@@ -47,12 +34,6 @@ from roomy_hull.studies.access.stowing import (
 )
 from roomy_hull.studies.access.told import finding, ref
 
-if TYPE_CHECKING:
-    import numpy as np
-else:
-    np = lazily.module("numpy")
-
-KEY = "access"
 TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "together",
     "in and out",
@@ -60,30 +41,8 @@ TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "services",
     "strength",
 )
-REMEMBERED = 1024
-"""Of so many spaces it is remembered who reaches and sees what, each with what then stood about it: a few megabytes."""
 ROUND = 10.0
 """How far the vehicle has settled counts in such steps: no hand feels less. [mm]"""
-
-
-class Basis(msgspec.Struct, frozen=True):
-    """What one space's reach is computed from; `people` are ids and statures. [mm]"""
-
-    space: Space
-    solid: bytes
-    people: tuple[tuple[str, float], ...]
-    settled: Settled
-    body: tuple[Box, ...]
-
-
-class Looked(msgspec.Struct, frozen=True, eq=False):
-    """What each of the party reaches and sees of a space, and the fans of ways that were asked for it.
-
-    A box that lies in none of the fans, (fans, 4, 3), has no part in what is seen. [mm]
-    """
-
-    seen: tuple[Seen, ...]
-    fans: "np.ndarray"
 
 
 class Round(msgspec.Struct, frozen=True):
@@ -144,62 +103,14 @@ def study(case: Case) -> AccessResult:
     settled = settled_of(case)
     rooms = spaces(assembly, case.results[TOGETHER])
     ways = Ways(assembly, case.results[TOGETHER], case.results[IN_OUT])
-    looks = _looked(case, rooms, settled)
-    seen = [one.seen for one in looks]
+    views = looks(case, rooms, settled)
+    seen = [one.seen for one in views]
     rows = stowed(assembly, rooms, found := tuple(ways.to(s) for s in rooms))
     return AccessResult(
-        rooms, found, looks, rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
+        rooms, found, views, rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
         efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
         off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly),
     )  # fmt: skip
-
-
-def _looked(case: Case, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looked, ...]:
-    """What of each space is reached and seen: anew only where what changed lies in somebody's way to it."""
-    assembly = case.assembly
-    party = tuple((p.id, p.stature) for p in people(assembly.job.party))
-    body = outsides(assembly)
-    known = _kept(case, rooms, settled)
-    obstacles: Obstacles | None = None
-    found = []
-    for room in rooms:
-        one = known.get(room)
-        if one is None:
-            obstacles = obstacles or Obstacles(assembly)
-            one = looked(Basis(room, obstacles.about(room).solid.tobytes(), party, settled, body))
-        found.append(one)
-    return tuple(found)
-
-
-def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space, Looked]:
-    """What was looked at before of spaces that are the same, where nothing that changed lies in a way to them."""
-    before, old = case.before, case.old(KEY)
-    if before is None or old is None or old.settled != settled or not old.looked:
-        return {}
-    now, then = case.assembly, before.assembly
-    if now.ground is not then.ground or people(now.job.party) != people(then.job.party):
-        return {}
-    both = {id(t) for t in now.things} & {id(t) for t in then.things}
-    things = [t for t in (*now.things, *then.things) if id(t) not in both]
-    changed = solid_of(things)
-    opens = {o.id for t in things for o in t.openings}
-    still = set(rooms)
-    rows = [
-        (s, one) for s, one in zip(old.spaces, old.looked, strict=True) if s in still and opens.isdisjoint(s.needs)
-    ]  # fmt: skip
-    if not len(changed) or not rows:
-        return dict(rows)
-    boxes = ends_of(changed)
-    fans = np.concatenate([one.fans for _s, one in rows])
-    # First the box around all that changed: few fans are near it.
-    hit = crossed(fans, boxes.max(axis=1, keepdims=True))
-    hit[hit] = crossed(fans[hit], boxes)
-    starts = np.cumsum([0, *(len(one.fans) for _s, one in rows[:-1])])
-    return {
-        s: one
-        for (s, one), new in zip(rows, np.logical_or.reduceat(hit, starts), strict=True)
-        if not new
-    }
 
 
 def _rounds(assembly: Assembly) -> tuple[Round, ...]:
@@ -215,32 +126,6 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
                 sides.append(thing.place.bay.side)
         found.append(Round(run.id, run.name, len(run.moves), walked(assembly, sides)))
     return tuple(found)
-
-
-@functools.lru_cache(maxsize=REMEMBERED)
-def looked(basis: Basis) -> Looked:
-    """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing.
-
-    Parameters
-    ----------
-    basis : Basis
-        All that it depends on.
-
-    Returns
-    -------
-    Looked
-        Person by person.
-    """
-    about = Surroundings(
-        np.frombuffer(basis.solid).reshape(-1, 6),
-        np.array(basis.space.walls, dtype=float).reshape(-1, 6),
-    )
-    found = []
-    for person, stature in basis.people:
-        figure = Figure(stature)
-        feet = places(basis.space, figure, about, basis.settled, basis.body)
-        found.append(look(basis.space, person, figure, feet, about))
-    return Looked(tuple(found), about.fans())
 
 
 def judge(case: Case) -> list[Finding]:
@@ -422,6 +307,23 @@ def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:
     return places_for(case.assembly, case.results[KEY], found)
 
 
+def _idle(case: Case) -> AccessResult:
+    """Nothing is known yet: no space, and no good in one."""
+    rows = tuple(Stowed(g.id, -1, None, "nowhere") for g in case.assembly.job.goods)
+    return AccessResult(
+        (),
+        (),
+        (),
+        rows,
+        (),
+        (),
+        (),
+        Living(),
+        None,
+        Settled(0.0, 0.0, case.assembly.job.vehicle.wheelbase),
+    )
+
+
 STUDY = Study(
     KEY,
     study,
@@ -430,4 +332,6 @@ STUDY = Study(
     ("access.",),
     fixes,
     settles=True,
+    idle=_idle,
+    shown_with=lambda job: (job.goods, job.party),
 )

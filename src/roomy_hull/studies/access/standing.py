@@ -119,7 +119,7 @@ def crossed(fans: Array, ends: Array) -> Flags:
         last = np.where(by > FLAT, np.minimum(last, turn), last)
         first = np.where(by < -FLAT, np.maximum(first, turn), first)
         last = np.where((np.abs(by) <= FLAT) & (room <= 0), -1.0, last)
-    found: Flags = (first <= last).any(axis=1)
+    found: Flags = np.any(first <= last, axis=1)
     return found
 
 
@@ -212,7 +212,7 @@ class Obstacles:
 def _shares(boxes: Array, region: Box) -> Flags:
     """Which boxes share room with one, beyond touching."""
     r = np.array(tuple(region))
-    found: Flags = ((boxes[:, :3] < r[3:] - TOUCH) & (r[:3] < boxes[:, 3:] - TOUCH)).all(axis=1)
+    found: Flags = np.all((boxes[:, :3] < r[3:] - TOUCH) & (r[:3] < boxes[:, 3:] - TOUCH), axis=1)
     return found
 
 

@@ -123,7 +123,7 @@ class GoodsPicture(Picture):
             return
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
-            space = self._session.verdict.access.spaces[n]
+            space = self._session.known.access.spaces[n]
             self._session.do("access.stow", key=key, place=space.owner, part=space.part)
             event.acceptProposedAction()
 
@@ -139,7 +139,7 @@ class GoodsPicture(Picture):
             return
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
-            space = self._session.verdict.access.spaces[n]
+            space = self._session.known.access.spaces[n]
             self._session.do("access.choose", key=f"space.{space.owner}.{space.part}")
 
     def _under(self, at: QPoint) -> Good | None:

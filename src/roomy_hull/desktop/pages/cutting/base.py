@@ -53,8 +53,8 @@ class NestedPage(LoadsPage):
         session = self._session
         if not self.isVisible():
             return
-        if not session.cutting.is_of(session.verdict) and not session.cutting.working:
-            verdict = session.verdict
+        if not session.cutting.is_of(session.known) and not session.cutting.working:
+            verdict = session.known
 
             def done(cut: CutList) -> None:
                 session.cutting.put(cut, verdict)

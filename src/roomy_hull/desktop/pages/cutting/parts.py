@@ -31,7 +31,7 @@ class Turned(Picture):
 
     def _scene(self, _ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
         session = self._session
-        key = (session.verdict, session.look, session.selection.key, self.yaw, self.pitch)
+        key = (session.known, session.look, session.selection.key, self.yaw, self.pitch)
         if self._kept is None or self._kept[0] != key:
             self._kept = key, self._model.folded(self.yaw, self.pitch)
         return self._kept[1]

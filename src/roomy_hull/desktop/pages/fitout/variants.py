@@ -120,7 +120,7 @@ class VariantsPage(QWidget):
         if not self.isVisible():
             return
         session = self._session
-        self.columns = columns(session.verdict, session.look.scenario, self._known)
+        self.columns = columns(session.known, session.look.scenario, self._known)
         table = self.table
         at = table.currentColumn()
         table.blockSignals(True)

@@ -50,7 +50,7 @@ class GoodsModel:
     def cells(self) -> list[list[Cell]]:
         """Every good in a row."""
         session = self._session
-        verdict, system = session.verdict, session.look.system
+        verdict, system = session.known, session.look.system
         found = verdict.access
         rows: list[list[Cell]] = []
         for n in self.rows():
@@ -83,7 +83,7 @@ class GoodsModel:
     def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw where is what."""
         session = self._session
-        verdict = session.verdict
+        verdict = session.known
         found = verdict.access
         good = chosen_good(verdict, session.look)
         marked = {good.id} if good is not None else set()
@@ -104,7 +104,7 @@ class GoodsModel:
     def space_at(self, h: float, k: float) -> int:
         """The space at a point of the picture; -1 for none. [mm]"""
         session = self._session
-        found, station = session.verdict.access, self.station()
+        found, station = session.known.access, self.station()
         best, least = -1, float("inf")
         for n, space in enumerate(found.spaces):
             if space.side != station or space.device:
@@ -120,13 +120,13 @@ class GoodsModel:
         n = self.space_at(h, k)
         if n < 0:
             return None
-        found, goods = self._session.verdict.access, self._session.verdict.job.goods
+        found, goods = self._session.known.access, self._session.known.job.goods
         own = [g for g, row in zip(goods, found.stowed, strict=True) if row.space == n]
         return scene.named_at(own, ELEVATION[self.station()].rect(found.spaces[n].rest), k)
 
     def mass_words(self) -> str:
         """What is listed and stowed."""
-        goods, rows = self._session.job.goods, self._session.verdict.access.stowed
+        goods, rows = self._session.job.goods, self._session.known.access.stowed
         loose = sum(r.where == "nowhere" for r in rows)
         lost = sum(r.where == "lost" for r in rows)
         kg = sum(g.kg for g in goods)

@@ -133,21 +133,21 @@ class OffOnModel(PageModel):
 
     def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the canopy on its legs."""
-        off = self._session.verdict.access.off_on
+        off = self._session.known.access.off_on
         if off is None:
             return "This body has no canopy that comes off.", None
         return "On its legs: from behind, and from above with what stands on each", scene.on_legs(
-            self._session.verdict.assembly, off
+            self._session.known.assembly, off
         )
 
     def steps(self) -> list[str]:
         """What is done, in order."""
-        off = self._session.verdict.access.off_on
+        off = self._session.known.access.off_on
         return [f"{n + 1}. {w}" for n, w in enumerate(off.steps)] if off is not None else []
 
     def words(self) -> str:
         """What it weighs, and what its legs have to do."""
-        off, system = self._session.verdict.access.off_on, self._session.look.system
+        off, system = self._session.known.access.off_on, self._session.look.system
         if off is None:
             return ""
         return (

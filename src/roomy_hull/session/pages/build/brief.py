@@ -28,7 +28,7 @@ class BriefModel:
 
     def short(self) -> str:
         """The axle with the least room in the heaviest scenario: ``front`` or ``rear``."""
-        rows = self._session.verdict.loads.scenarios
+        rows = self._session.known.loads.scenarios
         heavy = min(rows, key=lambda s: s.payload_left.value)
         room = {
             e: (f.limit - f.value if f.limit else float("inf"))
@@ -38,7 +38,7 @@ class BriefModel:
 
     def on_short(self, wish: Wish) -> float:
         """What a wish puts on the short axle: where it was decided, or where it would be. [kg]"""
-        verdict = self._session.verdict
+        verdict = self._session.known
         thing = verdict.assembly.thing(wish.thing) if wish.thing else None
         kg, x = wish.mass, wish.x
         if thing is not None:
@@ -49,12 +49,12 @@ class BriefModel:
     def came_to(self, wish: Wish) -> float | None:
         """What it weighs as decided; none while it is not. [kg]"""
         return next(
-            (r.decided for r in self._session.verdict.budget.rows if r.wish.id == wish.id), None
+            (r.decided for r in self._session.known.budget.rows if r.wish.id == wish.id), None
         )
 
     def room(self, wish: Wish) -> float:
         """The room it takes: as said, else the box around what was decided. [l]"""
-        thing = self._session.verdict.assembly.thing(wish.thing) if wish.thing else None
+        thing = self._session.known.assembly.thing(wish.thing) if wish.thing else None
         if wish.litres or thing is None:
             return wish.litres
         b = thing.envelope
@@ -77,7 +77,7 @@ class BriefModel:
     def cells(self) -> list[list[Cell]]:
         """Every wish, the first in rank first."""
         session = self._session
-        names = {t.id: t.value.name for t in session.verdict.assembly.things}
+        names = {t.id: t.value.name for t in session.known.assembly.things}
         rows: list[list[Cell]] = []
         for n, w in enumerate(session.job.brief.wishes, 1):
             came = self.came_to(w)
@@ -125,7 +125,7 @@ class BriefModel:
             + (f" of {brief.budget_money:,.0f}" if brief.budget_money else "")
             + "."
         )
-        left = session.verdict.budget.left_wanted
+        left = session.known.budget.left_wanted
         told.append(
             f"The gross rating then leaves {kg(left)}."
             if left >= 0
@@ -156,13 +156,13 @@ class BriefModel:
     def question(self) -> Question | None:
         """The chosen question, computed on this job once."""
         session = self._session
-        if self._asked[0] is not session.verdict:
-            self._asked = session.verdict, {}
+        if self._asked[0] is not session.known:
+            self._asked = session.known, {}
         key = session.look.question or next(iter(ASKED))
         if key not in ASKED:
             return None
         if key not in self._asked[1]:
-            self._asked[1][key] = ask(session.verdict, key)
+            self._asked[1][key] = ask(session.known, key)
         return self._asked[1][key]
 
     def facts(self) -> tuple[tuple[str, ...], list[list[Cell]]]:

@@ -111,14 +111,14 @@ class PackModel:
     def book(self) -> Book:
         """The pack as it would be written now."""
         session = self._session
-        if self._of is None or self._of[0] is not session.verdict or self._of[1] != session.path:
-            self._of = session.verdict, session.path, pack(session.verdict, session.path)
+        if self._of is None or self._of[0] is not session.known or self._of[1] != session.path:
+            self._of = session.known, session.path, pack(session.known, session.path)
         return self._of[2]
 
     def open_points(self) -> list[str]:
         """What comes before handing over."""
         session = self._session
-        build, verdict = built(session), session.verdict
+        build, verdict = built(session), session.known
         found = []
         if verdict.count("stop"):
             found.append(f"{verdict.count('stop')} stop findings stand")

@@ -42,11 +42,11 @@ class OfferModel:
         """The lines as the job stands; none until its sheets are nested."""
         session = self._session
         cut = session.cutting.cut
-        if cut is None or not session.cutting.is_of(session.verdict):
+        if cut is None or not session.cutting.is_of(session.known):
             return None
-        key = (session.verdict, cut)
+        key = (session.known, cut)
         if self._of is None or self._of[0] != key:
-            assembly, build = session.verdict.assembly, built(session)
+            assembly, build = session.known.assembly, built(session)
             coated = session.job.plan.coated
             sheet = cost_sheet(works_of(assembly), cut, session.shop.prices, coat=coated)
             self._of = key, lines_of(assembly, build.ops, build.hours, sheet, coated=coated)
@@ -131,9 +131,9 @@ class ProgressModel:
     def states(self) -> dict[tuple[Ref, str], PartState]:
         """How far each owner's part has come: by the last release, or by the work that is logged, whichever is further."""
         session = self._session
-        if self._of is None or self._of[0] is not session.verdict:
-            works = works_of(session.verdict.assembly)
-            self._of = session.verdict, part_states(session.job, works, built(session))
+        if self._of is None or self._of[0] is not session.known:
+            works = works_of(session.known.assembly)
+            self._of = session.known, part_states(session.job, works, built(session))
         return self._of[1]
 
     def done(self) -> frozenset[str]:
@@ -150,7 +150,7 @@ class ProgressModel:
         side = (
             session.look.station if session.look.station in ("left", "right", "rear") else "right"
         )
-        assembly = session.verdict.assembly
+        assembly = session.known.assembly
         scene = growing.growing(
             assembly, works_of(assembly), self.states(), self.fitted(), side, session.selection.key
         )
@@ -202,7 +202,7 @@ class ProgressModel:
         """The operation of each row."""
         build, chosen = built(self._session), self._session.selection.key
         if chosen:
-            thing = self._session.verdict.assembly.thing(chosen)
+            thing = self._session.known.assembly.thing(chosen)
             mark = f"{owner_key(thing.ref)}:" if thing is not None else "-"
             return [k for k in build.ops if k.startswith(mark)]
         open_ = [k for k in build.ops if k not in build.state.done]

@@ -72,7 +72,7 @@ class PlanModel:
         return op.owner.id or op.owner.kind if op.owner is not None else "job"
 
     def _called(self, owner: str) -> str:
-        thing = self._session.verdict.assembly.thing(owner)
+        thing = self._session.known.assembly.thing(owner)
         return (
             thing.value.name
             if thing is not None
@@ -219,7 +219,7 @@ class PlanModel:
         if build.trouble or not build.levelled.placed:
             return build.trouble
         rows = [] if session.job.plan.begin else [NO_PLAN]
-        chance = session.building.chances(session.verdict)
+        chance = session.building.chances(session.known)
         if chance is not None:
             half, sure = (build.calendar.at(chance.ready(c), ends=True).day for c in (0.5, 0.9))
             rows.append(

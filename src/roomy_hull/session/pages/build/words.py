@@ -20,7 +20,7 @@ NO_PLAN = "No plan is begun: the days are counted as if it began at once. Begin 
 
 def built(session: Session) -> Build:
     """The plan of the job in hand."""
-    return session.building.of(session.verdict)
+    return session.building.of(session.known)
 
 
 def names(session: Session) -> dict[str, str]:

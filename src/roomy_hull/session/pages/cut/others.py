@@ -116,7 +116,7 @@ class GapsModel(PageModel):
 
     def gaps(self) -> tuple[Gap, ...]:
         """The likeliest to bind first."""
-        return self._session.verdict.gaps
+        return self._session.known.gaps
 
     def cells(self) -> list[list[Cell]]:
         """A row for each gap."""
@@ -171,9 +171,9 @@ class CostModel:
         session, cut = self._session, self._session.cutting.cut
         if cut is None:
             return None
-        if self._of is None or self._of[0] is not session.verdict or self._of[1] is not cut:
+        if self._of is None or self._of[0] is not session.known or self._of[1] is not cut:
             found = cost_sheet(works(session), cut, session.shop.prices)
-            self._of = session.verdict, cut, found
+            self._of = session.known, cut, found
         return self._of[2]
 
     def picture(self, ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
@@ -201,7 +201,7 @@ class CostModel:
         """The selected unit built in both ways: mass, money and hours beside one another."""
         session = self._session
         thing = (
-            session.verdict.assembly.thing(session.selection.key) if session.selection.key else None
+            session.known.assembly.thing(session.selection.key) if session.selection.key else None
         )
         if thing is None or thing.place is None or not isinstance(thing.value, Placed):
             return ""
@@ -256,7 +256,7 @@ class ReleaseModel:
 
     def changes(self) -> tuple[Change, ...]:
         """What is stale, remembered while the job is the same: of the last release now, or between an older one and it."""
-        key = (self._session.verdict, self.against())
+        key = (self._session.known, self.against())
         if self._of is None or any(a is not b for a, b in zip(self._of[0], key, strict=True)):
             self._of = key, self._changes()
         return self._of[1]
@@ -305,7 +305,7 @@ class ReleaseModel:
     def words(self) -> str:
         """Which revision stands, what has changed since, how far the parts have come."""
         last, old = self.last(), self.against()
-        stops = self._session.verdict.count("stop")
+        stops = self._session.known.count("stop")
         if last is None or old is None:
             wait = f" {stops} stop findings are open: they come first." if stops else ""
             asked = questions(works(self._session))

@@ -13,7 +13,7 @@ LOOKING = "The nesting is at work…"
 
 def works(session: Session) -> Works:
     """The parts of the job in hand with the holes of their joints; remembered for what did not change."""
-    return works_of(session.verdict.assembly)
+    return works_of(session.known.assembly)
 
 
 def parts(session: Session) -> list[tuple[int, Part, Work]]:

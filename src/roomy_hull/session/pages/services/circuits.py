@@ -16,11 +16,11 @@ class CircuitsModel(PageModel):
     def keys(self) -> list[str]:
         """What each row chooses."""
         s = self._session.job.services
-        return [circuit_key(s, c.id) for c in self._session.verdict.services.circuits]
+        return [circuit_key(s, c.id) for c in self._session.known.services.circuits]
 
     def cells(self) -> list[list[Cell]]:
         """Lay the schedule out."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         volts = verdict.job.services.volts
         rows: list[list[Cell]] = []
         for key, c in zip(self.keys(), verdict.services.circuits, strict=True):
@@ -38,7 +38,7 @@ class CircuitsModel(PageModel):
 
     def plan(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the single-line plan."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         if not verdict.services.circuits:
             return (
                 NOTHING

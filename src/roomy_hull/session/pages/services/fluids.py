@@ -21,7 +21,7 @@ class WaterModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Every tank in a row."""
-        f, system = self._session.verdict.services.fluids, self._session.look.system
+        f, system = self._session.known.services.fluids, self._session.look.system
         rows: list[list[Cell]] = []
         for t in f.tanks if f is not None else ():
             runs = f"{t.ten_litres / 60:.1f} min" if math.isfinite(t.ten_litres) else "wants a pump"
@@ -37,7 +37,7 @@ class WaterModel(PageModel):
 
     def picture(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw what stays in each tank on each slope."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         f = verdict.services.fluids
         drawn = scene.slopes(verdict.assembly, f.tanks if f is not None else (), aspect)
         return (
@@ -46,7 +46,7 @@ class WaterModel(PageModel):
 
     def words(self) -> list[str]:
         """Water in sentences."""
-        verdict, system = self._session.verdict, self._session.look.system
+        verdict, system = self._session.known, self._session.look.system
         s, f = verdict.job.services, verdict.services.fluids
         if f is None:
             return [NOTHING]
@@ -81,7 +81,7 @@ class GasModel(PageModel):
 
     def words(self) -> list[str]:
         """Gas and air in sentences."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         s, f = verdict.job.services, verdict.services.fluids
         if f is None:
             return [NOTHING]
@@ -125,7 +125,7 @@ class GasModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Pressures for level, scenario by scenario."""
-        verdict, system = self._session.verdict, self._session.look.system
+        verdict, system = self._session.known, self._session.look.system
         f = verdict.services.fluids
         names = {x.id: x.name for x in verdict.job.scenarios}
         return [

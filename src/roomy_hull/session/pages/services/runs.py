@@ -15,7 +15,7 @@ class RunsModel(PageModel):
 
     def rows(self) -> list[scene.Laid]:
         """Every run as it is drawn. [mm]"""
-        verdict = self._session.verdict
+        verdict = self._session.known
         f = verdict.services.fluids
         return scene.laid(
             verdict.services.circuits, f.runs if f is not None else (), verdict.job.services
@@ -46,7 +46,7 @@ class RunsModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Every run in a row: its letter, its name, its length, of what it is, where it comes apart."""
-        verdict, chosen = self._session.verdict, self.chosen()
+        verdict, chosen = self._session.known, self.chosen()
         circuits = {c.id: c for c in verdict.services.circuits}
         f = verdict.services.fluids
         hoses = {r.id: r for r in (f.runs if f is not None else ())}
@@ -71,7 +71,7 @@ class RunsModel(PageModel):
 
     def elevation(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Draw the runs from where one stands."""
-        verdict, rows, chosen = self._session.verdict, self.rows(), self.chosen()
+        verdict, rows, chosen = self._session.known, self.rows(), self.chosen()
         if not rows:
             return (NOTHING if not verdict.job.services.begun else "Nothing is laid yet."), None
         one = next((r for r in rows if r.id == chosen), None)
@@ -86,5 +86,5 @@ class RunsModel(PageModel):
         if not rows:
             return "", None
         return "The same from above", scene.cut(
-            self._session.verdict.assembly, rows, self.chosen(), self._station()
+            self._session.known.assembly, rows, self.chosen(), self._station()
         )

@@ -20,7 +20,7 @@ class SignaturesModel(PageModel):
 
     def wanted(self, what: Signed) -> str:
         """Why a signature is wanted; empty where it is not."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         s = verdict.job.services
         if what == "mains":
             by = [c.name for c in s.consumers if c.mains] + [

@@ -49,7 +49,7 @@ class TripModel:
 
     def stocks(self) -> trip_scene.Stocks:
         """What is left of water and gas at the end of each day."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         s, f = verdict.job.services, verdict.services.fluids
         if f is None:
             return trip_scene.Stocks()
@@ -78,7 +78,7 @@ class TripModel:
 
     def words(self) -> str:
         """The answer in a sentence or two."""
-        verdict = self._session.verdict
+        verdict = self._session.known
         t, s = verdict.services.trip, verdict.job.services
         if t is None:
             return ""
@@ -103,7 +103,7 @@ class TripModel:
 
     def cells(self) -> list[list[Cell]]:
         """What takes how much a day."""
-        t = self._session.verdict.services.trip
+        t = self._session.known.services.trip
         return [
             [(name, ""), (f"{wh:,.0f}", "")] for name, wh in (t.day_wh if t is not None else ())
         ]

@@ -1,0 +1,41 @@
+"""Memo by identity: what was worked out of the very same values is not worked out again."""
+
+import functools
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+Result = TypeVar("Result")
+
+
+def by_identity(most: int) -> Callable[[Callable[..., Result]], Callable[..., Result]]:
+    """Remember a pure function's results by its arguments' identity: hashing large values takes longer than looking.
+
+    Parameters
+    ----------
+    most : int
+        So many results are kept, those asked for last.
+
+    Returns
+    -------
+    callable
+        A decorator. Arguments are given by position, and are held as long as their result, so that no other value can
+        take their place.
+    """
+
+    def wrap(function: Callable[..., Result]) -> Callable[..., Result]:
+        known: dict[tuple[int, ...], tuple[tuple[Any, ...], Result]] = {}
+
+        @functools.wraps(function)
+        def remembered(*values: Any) -> Result:
+            key = tuple(map(id, values))
+            row = known.pop(key, None)
+            if row is None:
+                row = values, function(*values)
+                if len(known) >= most:
+                    del known[next(iter(known))]
+            known[key] = row
+            return row[1]
+
+        return remembered
+
+    return wrap

@@ -1,0 +1,164 @@
+"""Beside the window: a process of its own works out what is long, one verdict at a time, the newest job next."""
+
+from __future__ import annotations
+
+import multiprocessing
+import sys
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+import msgspec
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.core.value import Value
+
+if TYPE_CHECKING:
+    from multiprocessing.connection import Connection
+
+    from roomy_hull.job.model import Job
+    from roomy_hull.shop.shop import Shop
+    from roomy_hull.verdict.verdict import Verdict
+
+
+class Done(NamedTuple):
+    """What was worked out of a job: the results of the long studies by key; none where it could not be."""
+
+    job: Job
+    results: dict[str, Any] | None
+
+
+def work(pipe: Connection) -> None:
+    """Judge whatever job is sent, until the pipe is closed; runs in a process of its own.
+
+    Parameters
+    ----------
+    pipe : Connection
+        Takes (job, shop), the shop none where it is the one before; gives the results of the long studies by key, none
+        where the job cannot be judged.
+    """
+    # Read while nobody waits.
+    from roomy_hull.verdict.registry import studies  # ruff: ignore[import-outside-top-level]
+    from roomy_hull.verdict.verdict import judge  # ruff: ignore[import-outside-top-level]
+
+    long = [s.key for s in studies() if s.settles]
+    verdict: Verdict | None = None
+    shop: Shop | None = None
+    while True:
+        try:
+            job, other = pipe.recv()
+        except (EOFError, OSError):
+            return
+        shop = other or shop
+        results: dict[str, Any] | None = None
+        try:
+            if verdict is not None:
+                job = shared(job, verdict.job)
+            verdict = judge(job, verdict, shop=shop)
+            results = {key: verdict.results[key] for key in long}
+        except UserError:
+            pass  # the window finds the same, and tells it
+        except Exception:  # whatever it is, the window lives on
+            sys.excepthook(*sys.exc_info())
+        try:
+            pipe.send(results)
+        except (OSError, ValueError):
+            return
+
+
+def shared(new: Any, old: Any) -> Any:
+    """A value with every part that equals its counterpart in an earlier one replaced by that: known again by identity.
+
+    Parameters
+    ----------
+    new, old : object
+        Values of one type: parts of a tuple are counterparts by their ids, or by their places where they have none.
+
+    Returns
+    -------
+    object
+        Equal to the new one.
+    """
+    if new == old:
+        return old
+    if isinstance(new, tuple) and isinstance(old, tuple):
+        known = {getattr(o, "id", n): o for n, o in enumerate(old)}
+        rows = [shared(one, known.get(getattr(one, "id", n))) for n, one in enumerate(new)]
+        return type(new)(*rows) if hasattr(new, "_fields") else tuple(rows)
+    if isinstance(new, Value) and type(new) is type(old):
+        parts = {f: (getattr(new, f), getattr(old, f)) for f in new.__struct_fields__}
+        return msgspec.structs.replace(new, **{f: shared(*pair) for f, pair in parts.items()})
+    return new
+
+
+class Beside:
+    """The process, the job that it has, and the newest that waits for it."""
+
+    def __init__(self) -> None:
+        self._process: Any = None
+        self._pipe: Connection | None = None
+        self._asked: Job | None = None
+        self._next: tuple[Job, Shop] | None = None
+        self._shop: Shop | None = None
+
+    @property
+    def working(self) -> bool:
+        """Whether anything is still to come."""
+        return self._asked is not None
+
+    def warm(self) -> None:
+        """Have the process ready before it is needed."""
+        if self._process is None or not self._process.is_alive():
+            context = multiprocessing.get_context("spawn")
+            ours, theirs = context.Pipe()
+            self._process = context.Process(target=work, args=(theirs,), daemon=True)
+            self._process.start()
+            theirs.close()
+            self._pipe, self._shop = ours, None
+
+    def ask(self, job: Job, shop: Shop) -> None:
+        """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten."""
+        if self._asked is not None:
+            self._next = job, shop
+            return
+        self.warm()
+        self._asked = job
+        try:
+            if self._pipe is not None:
+                self._pipe.send((job, shop if shop is not self._shop else None))
+                self._shop = shop
+        except OSError:
+            self.close()
+
+    def taken(self) -> Done | None:
+        """What the process has sent, if anything; with it the next job goes on its way."""
+        if self._asked is None:
+            return None
+        job, found = self._asked, None
+        if self._pipe is None:
+            found = Done(job, None)
+        else:
+            try:
+                if self._pipe.poll():
+                    found = Done(job, self._pipe.recv())
+            except (EOFError, OSError):
+                self.close()
+                found = Done(job, None)
+        if found is not None:
+            self._asked = None
+            if self._next is not None:
+                waiting, self._next = self._next, None
+                self.ask(*waiting)
+        return found
+
+    def wait(self) -> None:
+        """Wait until the process has something to say, or is gone."""
+        if self._asked is not None and self._pipe is not None:
+            self._pipe.poll(None)
+
+    def close(self) -> None:
+        """Let the process go."""
+        if self._process is not None:
+            self._process.kill()
+            self._process.join(1.0)
+            if self._pipe is not None:
+                self._pipe.close()
+            self._process = self._pipe = None
