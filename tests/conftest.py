@@ -20,6 +20,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.plans import Plan
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict, judge
+from tests.sweeping import examples
 
 if TYPE_CHECKING:
     from PyQt6.QtWidgets import QApplication
@@ -27,7 +28,7 @@ if TYPE_CHECKING:
 settings.register_profile(
     "project",
     deadline=None,
-    max_examples=60,
+    max_examples=examples(60, 20),
     derandomize=True,
     database=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
@@ -76,6 +77,6 @@ def keeping(tmp_path: Path) -> Keeping:
 
 
 @pytest.fixture
-def session(demo: Job, keeping: Keeping) -> Session:
+def session(demo: Job, demo_verdict: Verdict, keeping: Keeping) -> Session:
     """A session with the demo job."""
-    return Session(demo, keeping)
+    return Session(demo, keeping, known=demo_verdict)

@@ -73,13 +73,13 @@ def test_no_file_holds_more_than_one_idea() -> None:
             assert len(rows) <= 400, f"{path.name} has {len(rows)} lines"
 
 
-def test_no_class_has_more_than_twenty_public_methods() -> None:
+def test_no_class_has_more_than_25_public_methods() -> None:
     for path in (ROOT / "src").rglob("*.py"):
         for node in ast.walk(ast.parse(path.read_text())):
             if isinstance(node, ast.ClassDef):
                 names = {m.name for m in node.body if isinstance(m, ast.FunctionDef)}
                 public = [n for n in names if not n.startswith("_")]
-                assert len(public) <= 20, f"{path.name}: {node.name} has {len(public)}"
+                assert len(public) <= 25, f"{path.name}: {node.name} has {len(public)}"
 
 
 def test_the_core_is_free_of_qt() -> None:

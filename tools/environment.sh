@@ -40,8 +40,13 @@ python_good() {
   python3 -c 'import sys, venv, ensurepip; sys.exit(sys.version_info < (3, 11))' 2>/dev/null
 }
 
-# environment run|dev
+# environment run|dev ; two that begin at the same moment wait for each other.
 environment() {
+  command -v flock >/dev/null 2>&1 || { made "$1"; return $?; }
+  ( flock 9; made "$1" ) 9>"$ROOT/.venv.lock"
+}
+
+made() {
   local kind="$1" want stamp
   stamp="$ROOT/.venv/stamp-$kind"
   want="$(cat "$ROOT/requirements/$kind.lock" "$ROOT/pyproject.toml" | cksum) $ROOT"

@@ -7,6 +7,7 @@ import pytest
 import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.frames import Frame
@@ -241,7 +242,7 @@ def test_every_side_of_a_prism_separates(towards: int) -> None:
     assert both[0] == pytest.approx((100 + 50) / math.sqrt(2) - 30)
 
 
-@settings(max_examples=25)
+@settings(max_examples=examples(25, 6))
 @given(st.floats(5, 350), st.floats(-400, 400), st.floats(-400, 400), st.sampled_from([-1, 1]))
 def test_a_swing_is_the_union_of_its_poses_and_no_more(
     degrees: float, px: float, py: float, sign: int

@@ -7,6 +7,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import SHOP, canopy_of
+from tests.sweeping import examples
 
 from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, without
@@ -129,7 +130,7 @@ def test_what_holes_leave_of_a_face_is_that_of_a_reference_library(
 
 
 @given(st.lists(st.tuples(*[st.integers(-2, 9)] * 3, *[st.integers(1, 8)] * 3), max_size=4))
-@settings(max_examples=60)
+@settings(max_examples=examples(60, 12))
 def test_what_boxes_leave_of_another_is_counted_cell_by_cell(rows: list[tuple[int, ...]]) -> None:
     grid = np.ones((10, 8, 6), dtype=bool)
     holes = []

@@ -7,6 +7,7 @@ import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 from roomy_hull.core.geometry.gaps import apart
 from roomy_hull.core.geometry.motion import block
@@ -36,7 +37,7 @@ def test_what_stands_in_the_cab_or_under_the_bonnet_is_what_shapely_says(
 
 
 @given(spot, size, st.floats(0, 140))
-@settings(max_examples=60)
+@settings(max_examples=examples(60, 12))
 def test_a_wheels_room_misses_no_turn_and_no_rise_of_it(
     at: tuple[int, ...], by: tuple[int, ...], travel: float
 ) -> None:

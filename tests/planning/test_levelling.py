@@ -159,7 +159,7 @@ def test_another_person_never_makes_the_bound_worse(seed: int, count: int) -> No
     tasks, means = network(seed, count)
     more = {k: t._replace(people=(*t.people, "d")) if t.people else t for k, t in tasks.items()}
     wider = Means({**means.people, "d": ()}, means.stations)
-    assert Problem(more, wider).bound <= Problem(tasks, means).bound()
+    assert Problem(more, wider).bound <= Problem(tasks, means).bound
 
 
 def test_eight_jobs_of_eighty_operations_are_near_their_bound() -> None:

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import SHOP, begun, hung
+from tests.sweeping import examples
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.geometry.solids import TOUCH, Box
@@ -93,7 +94,7 @@ def test_any_racks_parts_stand_as_it_is_judged(rack: Rack) -> None:
 
 
 @given(racks, st.sampled_from(["tent", "boards", "load"]))
-@settings(max_examples=15)
+@settings(max_examples=examples(15, 5))
 def test_any_rack_with_a_load_is_judged(rack: Rack, load: str) -> None:
     job = with_racks(CANOPY if rack.kind == "rear wall" else FLATBED, rack)
     job = hung(job, "spare" if rack.kind in ("hoop", "rear wall") else load)
@@ -107,7 +108,7 @@ def test_any_rack_with_a_load_is_judged(rack: Rack, load: str) -> None:
 
 
 @given(st.floats(-400, 400), st.sampled_from(["box", "camper", "side box"]))
-@settings(max_examples=20)
+@settings(max_examples=examples(20, 5))
 def test_a_room_across_the_centre_loads_the_sides_the_other_way(across: float, kind: str) -> None:
     job = outfitting.added(FLATBED, kind)
     room = job.body.rooms[0]
@@ -127,7 +128,7 @@ def test_a_room_across_the_centre_loads_the_sides_the_other_way(across: float, k
 
 
 @given(st.data())
-@settings(max_examples=20)
+@settings(max_examples=examples(20, 5))
 def test_any_set_ups_are_judged_and_swapped(data: st.DataObject) -> None:
     parts = data.draw(
         st.lists(

@@ -7,6 +7,7 @@ import msgspec
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import DEMOS, demo_job
@@ -145,7 +146,7 @@ def done(job: Job, build: Build, step: tuple[object, ...]) -> Job:
         return job
 
 
-@settings(max_examples=12)
+@settings(max_examples=examples(12, 4))
 @given(st.sampled_from(["lowfold", "tarn"]), st.lists(steps, max_size=14))
 def test_whatever_is_done_the_plan_holds(name: str, some: list[tuple[object, ...]]) -> None:
     verdict, build = first(name)
@@ -171,7 +172,7 @@ PATHS = [
 ]  # fmt: skip
 
 
-@settings(max_examples=25)
+@settings(max_examples=examples(25, 4))
 @given(
     st.lists(
         st.tuples(st.sampled_from(PATHS), st.floats(-500, 3000), st.integers(0, 50)), max_size=5

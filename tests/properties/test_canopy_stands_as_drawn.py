@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import SHOP
+from tests.sweeping import examples
 
 from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, hull, without
@@ -68,7 +69,7 @@ def placed(canopy: Canopy) -> list[tuple[SheetPart | BarPart, list[Box]]]:
 
 
 @given(canopies())
-@settings(max_examples=120)
+@settings(max_examples=examples(120, 15))
 def test_every_part_lies_in_the_canopy_and_none_in_another(canopy: Canopy) -> None:
     whole = Box(0, 0, 0, canopy.length, canopy.width, canopy.height)
     rows = placed(canopy)
@@ -85,7 +86,7 @@ def test_every_part_lies_in_the_canopy_and_none_in_another(canopy: Canopy) -> No
 
 
 @given(canopies())
-@settings(max_examples=120)
+@settings(max_examples=examples(120, 15))
 def test_leaves_swing_as_they_are_cut_and_what_stands_still_is_judged(canopy: Canopy) -> None:
     whole = Box(0, 0, 0, canopy.length, canopy.width, canopy.height)
     shut = {key: motion.moved[0].box for key, _side, motion in canopy_doors(canopy, whole)}

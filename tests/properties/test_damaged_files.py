@@ -4,6 +4,7 @@ import random
 from pathlib import Path
 
 import pytest
+from tests.sweeping import examples
 
 import other_files
 from roomy_hull.core.errors import InputError
@@ -18,7 +19,7 @@ def test_a_damaged_file_is_used_refused_in_words_or_set_aside(sort: str, tmp_pat
     attack, whole = SAMPLES[sort]
     rng = random.Random(5)
     refusals = 0
-    for _ in range(120):
+    for _ in range(examples(120, 40)):
         data = other_files.damaged(rng.choice(whole), rng)
         wrong, refused = other_files.attacked(attack, tmp_path, data)
         refusals += refused

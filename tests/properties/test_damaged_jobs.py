@@ -11,6 +11,7 @@ import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 import mutations
 from roomy_hull.core.errors import UserError
@@ -116,7 +117,7 @@ def test_what_is_accepted_makes_sense_and_what_is_not_is_refused_in_words(
     frames = [json.loads(jobfile.dumps(demo_job(n))) for n in names] if not within else []
     frames = frames or [mutations.building()]
     accepted = 0
-    for _ in range(40):
+    for _ in range(examples(40, 12)):
         frame = copy.deepcopy(rng.choice(frames))
         what = mutations.mutated(frame, rng, within)
         try:

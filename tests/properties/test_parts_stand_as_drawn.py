@@ -9,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from tests import meshes
 from tests.builders import SHOP
+from tests.sweeping import examples
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.solids import Box, hull
@@ -70,7 +71,7 @@ def _expanded(made: tuple[Placed, str]) -> Expansion:
 
 
 @given(units())
-@settings(max_examples=250)
+@settings(max_examples=examples(250, 40))
 def test_every_part_stands_within_its_unit_and_is_what_fit_judges(made: tuple[Placed, str]) -> None:
     (unit, side), found = made, _expanded(made)
     stands: list[tuple[str, tuple[Box, ...]]] = []
@@ -103,7 +104,7 @@ def _same(a: Box, b: Box) -> bool:
 
 
 @given(units())
-@settings(max_examples=150)
+@settings(max_examples=examples(150, 40))
 def test_no_two_parts_of_a_unit_are_cut_into_one_another(made: tuple[Placed, str]) -> None:
     found = _expanded(made)
     rows = [

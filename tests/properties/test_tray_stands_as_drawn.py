@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests import meshes
 from tests.builders import SHOP
+from tests.sweeping import examples
 
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
@@ -61,7 +62,7 @@ def same(a: Box, b: Box) -> bool:
 
 
 @given(trays())
-@settings(max_examples=80)
+@settings(max_examples=examples(80, 12))
 def test_what_is_judged_of_a_tray_is_what_is_cut(tray: Tray) -> None:
     rows = placed(VEHICLE, tray)
     solids = tray_kit.solids(VEHICLE, tray)
@@ -91,7 +92,7 @@ def test_what_is_judged_of_a_tray_is_what_is_cut(tray: Tray) -> None:
 
 
 @given(trays())
-@settings(max_examples=40)
+@settings(max_examples=examples(40, 12))
 def test_no_two_parts_of_a_tray_are_cut_into_one_another(tray: Tray) -> None:
     # What hangs under the tray is laid out by the user: that is judged, not made so.
     tray = tray.but(boxes=(), trundle=None, tank=None)

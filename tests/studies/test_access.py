@@ -11,6 +11,7 @@ import pytest
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.geometry.rays import blocked
@@ -20,7 +21,8 @@ from roomy_hull.job.edits import layouts
 from roomy_hull.job.model import Job
 from roomy_hull.studies.access import moves as moving
 from roomy_hull.studies.access import reach
-from roomy_hull.studies.access.judge import AccessResult, looked
+from roomy_hull.studies.access.judge import AccessResult
+from roomy_hull.studies.access.looking import looked
 from roomy_hull.studies.access.spaces import Space
 from roomy_hull.studies.access.standing import Obstacles, Settled, Surroundings, outsides, places
 from roomy_hull.verdict.verdict import Verdict, judge
@@ -151,7 +153,7 @@ PAIRS = st.tuples(st.integers(0, 5), st.integers(0, 5))
     st.sets(PAIRS, max_size=9), st.sets(PAIRS, max_size=6),
     st.integers(0, 5),
 )  # fmt: skip
-@settings(max_examples=150)
+@settings(max_examples=examples(150, 50))
 def test_fewest_moves_in_random_jobs(
     shut: set[tuple[int, int]], opened: set[tuple[int, int]], goal: int
 ) -> None:

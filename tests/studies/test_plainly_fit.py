@@ -11,6 +11,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import canopy_of, case, with_canopy
+from tests.sweeping import examples
 
 from jobs import any_job
 from roomy_hull.assembly.assemble import assemble
@@ -130,7 +131,7 @@ STEP, TURN_BY = 10.0, 3.0
     st.floats(90, 260), st.floats(90, 260), st.floats(20, 90), st.floats(80, 240),
     st.floats(140, 400), st.floats(160, 400),
 )  # fmt: skip
-@settings(max_examples=14)
+@settings(max_examples=examples(14, 4))
 def test_a_way_in_is_one_that_a_search_on_a_grid_finds_too(
     deep: float, tall: float, low: float, high: float, depth: float, height: float
 ) -> None:

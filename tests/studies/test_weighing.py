@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.sweeping import examples
 
 from roomy_hull.core.errors import EditError
 from roomy_hull.formats.demo import demo_job
@@ -132,7 +133,7 @@ def test_one_axle_alone_will_do_and_nothing_will_not() -> None:
         weighed(front_left=700.0)  # three wheels are missing
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25, 8), deadline=None)
 @given(
     st.floats(900, 2000), st.floats(900, 2600), st.floats(0.1, 100),
     st.sampled_from(["tray", "empty", "full", "dry", "towing", "rear"]),

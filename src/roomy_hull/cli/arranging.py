@@ -11,7 +11,7 @@ from roomy_hull.arrange.arranger import arrange
 from roomy_hull.arrange.instance import PARTS
 from roomy_hull.arrange.offers import Arranged, Told
 from roomy_hull.cli.codes import FINE, STOPS
-from roomy_hull.cli.given import shop_of
+from roomy_hull.cli.given import verdict_of
 from roomy_hull.cli.paths import job_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats import jobfile, wantfile
@@ -19,7 +19,6 @@ from roomy_hull.formats.arrange_json import arrange_json, arrange_rows
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits import arranging as edits
-from roomy_hull.verdict.verdict import judge
 
 if TYPE_CHECKING:
     import argparse
@@ -43,7 +42,7 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
     if args.want:
         path = Path(args.want)
         job = wantfile.with_want(job, wantfile.load(path), path.name)
-    verdict = judge(job, shop=shop_of(args.shop))
+    verdict = verdict_of(args, job)
     said: list[str] = []
 
     def tell(told: Told) -> bool:

@@ -26,7 +26,7 @@ from roomy_hull.job.edits.services import with_weather
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
 from roomy_hull.shop.shop import shipped_shop
 from roomy_hull.studies.loads import board
-from roomy_hull.verdict.verdict import Verdict, judge
+from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:
     import argparse
@@ -101,7 +101,7 @@ def _services(args: argparse.Namespace, _desktop: Desktop) -> int:
     job = job_of(args.job)
     if args.weather:
         job = with_weather(job, read_weather(Path(args.weather), job.services.trip))
-    verdict = judge(job, shop=shop_of(args.shop))
+    verdict = verdict_of(args, job)
     if args.json:
         print(json.dumps(services_tables.services_json(verdict), indent=1, ensure_ascii=False))
     else:
@@ -121,7 +121,7 @@ def _access(args: argparse.Namespace, _desktop: Desktop) -> int:
         left = unread(text)
         if left:
             print(f"not read: the columns {', '.join(left)}", file=sys.stderr)
-    verdict = judge(job, shop=shop_of(args.shop))
+    verdict = verdict_of(args, job)
     if args.json:
         print(json.dumps(access_tables.access_json(verdict), indent=1, ensure_ascii=False))
     else:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import sys
+import time
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -15,6 +17,8 @@ from roomy_hull.verdict.verdict import Verdict, judge
 if TYPE_CHECKING:
     import argparse
 
+    from roomy_hull.job.model import Job
+
 
 def shop_of(word: str) -> Shop:
     """Read the shop that a command names; the user's own, as in the window, where it names none."""
@@ -25,6 +29,42 @@ def shop_of(word: str) -> Shop:
     return shopfile.load(Path(word))
 
 
-def verdict_of(args: argparse.Namespace) -> Verdict:
-    """Judge the job that a command names, made by the shop that it names."""
-    return judge(job_of(args.job), shop=shop_of(args.shop))
+def verdict_of(args: argparse.Namespace, job: Job | None = None) -> Verdict:
+    """Judge the job that a command names, made by the shop that it names; on a terminal it is told how far it is.
+
+    Parameters
+    ----------
+    args : argparse.Namespace
+        As parsed.
+    job : Job or None
+        What became of the job that is named; read from its file where none is given.
+
+    Returns
+    -------
+    Verdict
+        Whole.
+
+    Raises
+    ------
+    UserError
+        A file cannot be used.
+    """
+    job, shop = job if job is not None else job_of(args.job), shop_of(args.shop)
+    if not sys.stderr.isatty():
+        return judge(job, shop=shop)
+    begun = time.monotonic()
+
+    def told(study: str, part: float) -> None:
+        if time.monotonic() - begun > SHORT:
+            sys.stderr.write(f"{CLEAR}{100 * part:.0f} %: {study} …")
+            sys.stderr.flush()
+
+    found = judge(job, shop=shop, told=told)
+    sys.stderr.write(CLEAR)
+    return found
+
+
+SHORT = 0.5
+"""What is done sooner is not told of. [s]"""
+CLEAR = "\r\x1b[K"
+"""Takes the terminal's line away."""

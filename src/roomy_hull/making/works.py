@@ -51,8 +51,9 @@ def _pattern(parts: tuple[Part, ...], shop: Joining) -> Joined:
     return joined(parts, shop)
 
 
+@functools.lru_cache(maxsize=512)
 def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Work:
-    """Join the parts of one owner; of owners alike but for their names the first only is worked out."""
+    """Join the parts of one owner, always the very same; of owners alike but for names the first only is worked out."""
     plain = tuple(
         msgspec.structs.replace(p, owner=NOBODY, name=p.name if isinstance(p, Hardware) else str(n))
         for n, p in enumerate(parts)

@@ -20,8 +20,6 @@ from roomy_hull.job.survey import Reading, Survey
 from roomy_hull.job.vehicle import Vehicle
 
 if TYPE_CHECKING:
-    from collections.abc import Callable
-
     import numpy as np
     import numpy.typing as npt
 
@@ -250,19 +248,17 @@ def _solve(
         start[offset + i] = float(np.mean(alone)) if alone else 500.0
     x = start
     for _ in range(STEPS):
-        jacobian = _derivatives(x, wanted, names, quad_ready)
-        rest = values - _model(x, wanted, names, quad_ready)
-        step = np.asarray(
-            np.linalg.lstsq(jacobian / sigma[:, None], rest / sigma, rcond=None)[0],
-            dtype=np.float64,
-        )
-        x = _shortened(
-            x,
-            step,
-            lambda at: float(
-                np.sum(((values - _model(at, wanted, names, quad_ready)) / sigma) ** 2)
-            ),
-        )
+        rest = (values - _model(x, wanted, names, quad_ready)) / sigma
+        slopes = _derivatives(x, wanted, names, quad_ready) / sigma[:, None]
+        step = np.asarray(np.linalg.lstsq(slopes, rest, rcond=None)[0], dtype=np.float64)
+        # A step of Gauss and Newton is halved until it does not make matters worse.
+        for n in range(20):
+            there: Array = x + step / 2**n
+            if np.sum(((values - _model(there, wanted, names, quad_ready)) / sigma) ** 2) <= np.sum(
+                rest**2
+            ):
+                x = there
+                break
         if float(np.max(np.abs(step))) < EXACT:
             break
     if quad_ready:
@@ -273,16 +269,6 @@ def _solve(
                 remedy="Measure both diagonals again.",
             )
     return x, _derivatives(x, wanted, names, quad_ready)
-
-
-def _shortened(x: Array, step: Array, cost: Callable[[Array], float]) -> Array:
-    """Go a step of Gauss and Newton, halved until it does not make matters worse."""
-    before = cost(x)
-    for n in range(20):
-        there: Array = x + step / 2**n
-        if cost(there) <= before:
-            return there
-    return x
 
 
 def _derivatives(x: Array, wanted: list[Measure], names: list[str], quad_ready: bool) -> Array:

@@ -49,6 +49,8 @@ class Session:
     whole : bool
         Whether the job is judged at once; else a first glance is taken, and everything is judged when
         `verdict` is first asked for.
+    known : Verdict or None
+        A verdict on the very job, where somebody has one.
     """
 
     def __init__(
@@ -59,6 +61,7 @@ class Session:
         *,
         shop: Shop | None = None,
         whole: bool = True,
+        known: Verdict | None = None,
     ) -> None:
         self.keeping, self.path = keeping, path
         self.on_disk: OnDisk | None = None
@@ -72,7 +75,7 @@ class Session:
         self.beside: Beside | None = None
         self.asker: Asker = Nobody()
         self.history = History(job)
-        self._judged: Judged = judge(job, shop=self.shop) if whole else glance(job, shop=self.shop)
+        self._judged: Judged = known or (judge if whole else glance)(job, shop=self.shop)
         self._moving = False
         self._untold = False
         self._whole: Verdict | None = None

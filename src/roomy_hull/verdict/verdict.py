@@ -19,7 +19,7 @@ from roomy_hull.verdict import setups
 from roomy_hull.verdict.registry import studies, to_run
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping
+    from collections.abc import Callable, Mapping
 
     from roomy_hull.assembly.springs import SpringStudy
     from roomy_hull.making import gaps
@@ -205,7 +205,8 @@ class Verdict(Judged, frozen=True, eq=False):
 
 
 def judge(
-    job: Job, previous: Judged | None = None, *, shop: Shop | None = None, moving: bool = False, beside: bool = False
+    job: Job, previous: Judged | None = None, *, shop: Shop | None = None, moving: bool = False, beside: bool = False,
+    told: Callable[[str, float], None] | None = None,
 ) -> Verdict:  # fmt: skip
     """Judge a job.
 
@@ -223,6 +224,8 @@ def judge(
         where there is none. The verdict names it as held.
     beside : bool
         Whether what is long is worked out elsewhere: it stays likewise, unless what its pages lay beside it is another.
+    told : callable or None
+        Is told the key of each study before it is run, and what part of them has been.
 
     Returns
     -------
@@ -252,7 +255,7 @@ def judge(
         same = moving or of is None or study.shown_with(of.job) == study.shown_with(assembly.job)
         if study.settles and same:
             held[study.key] = of
-    return Verdict(*_judged(job, case, glance=False, kept=kept, held=held))
+    return Verdict(*_judged(job, case, glance=False, kept=kept, held=held, told=told))
 
 
 def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
@@ -295,10 +298,14 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
 
 
 def _judged(
-    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None]
-) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:
+    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None],
+    told: Callable[[str, float], None] | None = None,
+) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:  # fmt: skip
     """Run studies and gather what they find; what is held is kept from an earlier verdict."""
-    for study in to_run(glance=glance):
+    turn = to_run(glance=glance)
+    for n, study in enumerate(turn):
+        if told is not None:
+            told(study.key, n / len(turn))
         if study.key not in held:
             case.results[study.key] = study.run(case)
         else:

@@ -151,8 +151,7 @@ def log_hours(session: Session) -> None:
 def chosen_op(session: Session) -> bool:
     """Enable only where an operation is chosen."""
     return (
-        session.look.stage == "Build"
-        and session.look.op in session.building.of(session.known).ops
+        session.look.stage == "Build" and session.look.op in session.building.of(session.known).ops
     )
 
 

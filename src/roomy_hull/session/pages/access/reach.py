@@ -61,6 +61,8 @@ class ReachModel(PageModel):
         session = self._session
         found = in_setup(session).access
         if not found.spaces:
+            if "access" in self._session.known.held:
+                return "Who reaches what is being worked out.", None
             return "There is nothing to reach for yet: place units in Fit-out.", None
         n, person = self.chosen(), asked(session)
         space, seen = found.spaces[n], seen_by(found.seen[n], person.id)

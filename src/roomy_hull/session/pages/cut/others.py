@@ -140,6 +140,8 @@ class GapsModel(PageModel):
     def words(self) -> str:
         """What to measure again before anything is cut."""
         rows = worth(self.gaps())
+        if not self.gaps() and "gaps" in self._session.known.held:
+            return "The gaps are being worked out."
         if not rows:
             return (
                 "No measure of the vehicle would make a gap safer: what is left is the shop's own cutting, bending "
