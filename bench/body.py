@@ -21,9 +21,10 @@ def main() -> None:
     """Print the figures as JSON."""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Session(frozen(), Keeping(where, where)))
+    session = Session(frozen(), Keeping(where, where), whole=False)
+    session.settle_beside()  # as the program does
+    window = application.window_for(session)
     window.resize(1280, 800)
-    window.work_beside()  # as the program does
     window.show()
     window.settle()
     application.rest()  # as the program does soon after

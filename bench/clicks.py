@@ -30,10 +30,10 @@ def main() -> None:
     """Print the figures as JSON. [ms of processor]"""
     folder = Path(tempfile.mkdtemp())
     session = Session(frozen(), Keeping(folder / "c", folder / "s"), whole=False)
+    session.settle_beside()  # as the program does
     window = application.window_for(session)
     window.resize(1280, 800)
     window.ground.turn_ms = 0
-    window.work_beside()  # as the program does
     window.show()
     window.settle()
     application.rest()  # as the program does soon after

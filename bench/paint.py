@@ -24,15 +24,17 @@ def drag(job: Job, key: str) -> dict[str, float]:
     """Hold a unit and move it to and fro, painting the whole window at every step. [ms]"""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Session(job, Keeping(where, where)))
+    session = Session(job, Keeping(where, where), whole=False)
+    session.settle_beside()  # as the program does
+    window = application.window_for(session)
     window.ground.turn_ms = 0
     window.resize(1280, 800)
-    window.work_beside()  # as the program does
     window.show()
     window.settle()
     application.rest()  # as the program does soon after
     app.processEvents()
-    session, ground = window.session, window.ground
+    ground = window.ground
+    session.settle()
     thing = session.verdict.assembly.thing(key)
     assert thing is not None
     view = ELEVATION[session.look.station]

@@ -46,7 +46,7 @@ def watch():
     print(time.monotonic())
     rest(whole[0])
 def rest(window):
-    if window.session.known.held:
+    if window.session.sight.held or not window.session.sight.complete:
         QTimer.singleShot(1, lambda: rest(window))
         return
     window.repaint()

@@ -55,7 +55,9 @@ def test_a_move_looks_at_few_spaces_and_joins_nothing(counted: Counter[str]) -> 
     assert counted["looks"] <= 4 * people
     assert counted["joined"] == 0
     assert counted["plans"] <= 2
-    assert moved(job, verdict, "d50", -25.0)  # in a corner of the rear, where everybody reaches past it
+    assert moved(
+        job, verdict, "d50", -25.0
+    )  # in a corner of the rear, where everybody reaches past it
     assert counted["looks"] <= (4 + spaces / 4) * people
     # Three orders at most are tried on so many operations, each placed forth, back and forth.
     assert counted["placed"] <= 2 * (levelling.MOST_PLACED + 3 * len(after.results["build"].tasks))

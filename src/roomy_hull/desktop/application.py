@@ -240,7 +240,7 @@ def run(path: Path | None, shop: Path | None = None, *, first: bool = False) -> 
     app = application()
     window = window_for(session)
     catch_faults(session, window)
-    window.work_beside()
+    window.beside = True
     window.show()
     QTimer.singleShot(REST_MS, rest)
     offer_recovery(session, window)

@@ -49,6 +49,11 @@ class MainWindow(QMainWindow):
     ----------
     session : Session
         The model that every view listens to.
+
+    Attributes
+    ----------
+    beside : bool
+        Whether what is long is worked out in a process beside it, begun once the drawing is seen.
     """
 
     stores: "StoresPanel"
@@ -60,7 +65,7 @@ class MainWindow(QMainWindow):
         self.session = session
         session.asker = Dialogs(self, session)
         self._dark = session.look.dark
-        self.settled = self._split_by_hand = False
+        self.settled = self._split_by_hand = self.beside = False
         theme = self.theme
         self.job_line = JobLine(session, theme)
         self.ground = Ground(session, theme)
@@ -131,6 +136,9 @@ class MainWindow(QMainWindow):
         from roomy_hull.desktop.widgets.stores_panel import StoresPanel  # ruff: ignore[import-outside-top-level]
 
         session, theme = self.session, self.theme
+        if self.beside:
+            session.settle_beside()
+            self._await()
         session.complete()
         self.stores, self.card = StoresPanel(session, theme), Card(session, theme)
         self.findings = FindingsPanel(session, theme)
@@ -193,17 +201,24 @@ class MainWindow(QMainWindow):
         self._sharing.timeout.connect(self._share)
         self._beside_timer = QTimer(self)
         self._beside_timer.timeout.connect(self._pump)
+        follow(self, self._await, session.changed)
+        self._await()
         self._autosave_timer = QTimer(self)
         self._autosave_timer.timeout.connect(self._autosave)
         self._autosave_timer.start(AUTOSAVE_MS)
 
-    def work_beside(self) -> None:
-        """Have what is long worked out in a process beside the window, and look now and then what came of it."""
-        self.session.settle_beside()
-        self._beside_timer.start(BESIDE_MS)
+    def _await(self) -> None:
+        """Look now and then what was worked out beside the window, as long as anything is."""
+        if (
+            self.session.beside is not None
+            and self.session.beside.working
+            and not self._beside_timer.isActive()
+        ):
+            self._beside_timer.start(BESIDE_MS)
 
     def _pump(self) -> None:
-        self.session.pump()
+        if not self.session.pump():
+            self._beside_timer.stop()
 
     def _autosave(self) -> None:
         autosave(self.session)

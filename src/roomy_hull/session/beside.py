@@ -20,10 +20,11 @@ if TYPE_CHECKING:
 
 
 class Done(NamedTuple):
-    """What was worked out of a job: the results of the long studies by key; none where it could not be."""
+    """What was worked out of a job: the results of the long studies by key, or the whole; none where it could not be."""
 
     job: Job
     results: dict[str, Any] | None
+    whole: Verdict | None = None
 
 
 def work(pipe: Connection) -> None:
@@ -32,8 +33,8 @@ def work(pipe: Connection) -> None:
     Parameters
     ----------
     pipe : Connection
-        Takes (job, shop), the shop none where it is the one before; gives the results of the long studies by key, none
-        where the job cannot be judged.
+        Takes (job, shop, whole), the shop none where it is the one before; gives the results of the long studies by
+        key, or the whole verdict, none where the job cannot be judged.
     """
     # Read while nobody waits.
     from roomy_hull.verdict.registry import studies  # ruff: ignore[import-outside-top-level]
@@ -44,22 +45,22 @@ def work(pipe: Connection) -> None:
     shop: Shop | None = None
     while True:
         try:
-            job, other = pipe.recv()
+            job, other, whole = pipe.recv()
         except (EOFError, OSError):
             return
         shop = other or shop
-        results: dict[str, Any] | None = None
+        found: Any = None
         try:
             if verdict is not None:
                 job = shared(job, verdict.job)
             verdict = judge(job, verdict, shop=shop)
-            results = {key: verdict.results[key] for key in long}
+            found = verdict if whole else {key: verdict.results[key] for key in long}
         except UserError:
             pass  # the window finds the same, and tells it
         except Exception:  # whatever it is, the window lives on
             sys.excepthook(*sys.exc_info())
         try:
-            pipe.send(results)
+            pipe.send(found)
         except (OSError, ValueError):
             return
 
@@ -96,7 +97,7 @@ class Beside:
         self._process: Any = None
         self._pipe: Connection | None = None
         self._asked: Job | None = None
-        self._next: tuple[Job, Shop] | None = None
+        self._next: tuple[Job, Shop, bool] | None = None
         self._shop: Shop | None = None
 
     @property
@@ -114,16 +115,27 @@ class Beside:
             theirs.close()
             self._pipe, self._shop = ours, None
 
-    def ask(self, job: Job, shop: Shop) -> None:
-        """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten."""
+    def ask(self, job: Job, shop: Shop, *, whole: bool = False) -> None:
+        """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten.
+
+        Parameters
+        ----------
+        job : Job
+            The job.
+        shop : Shop
+            Who makes it.
+        whole : bool
+            Whether the whole verdict is wanted, as when a window opens; else the long studies' results only.
+        """
         if self._asked is not None:
-            self._next = job, shop
+            if job is not self._asked:
+                self._next = job, shop, whole
             return
         self.warm()
         self._asked = job
         try:
             if self._pipe is not None:
-                self._pipe.send((job, shop if shop is not self._shop else None))
+                self._pipe.send((job, shop if shop is not self._shop else None, whole))
                 self._shop = shop
         except OSError:
             self.close()
@@ -138,7 +150,12 @@ class Beside:
         else:
             try:
                 if self._pipe.poll():
-                    found = Done(job, self._pipe.recv())
+                    said = self._pipe.recv()
+                    found = (
+                        Done(job, said)
+                        if said is None or isinstance(said, dict)
+                        else Done(job, said.results, said)
+                    )
             except (EOFError, OSError):
                 self.close()
                 found = Done(job, None)
@@ -146,7 +163,7 @@ class Beside:
             self._asked = None
             if self._next is not None:
                 waiting, self._next = self._next, None
-                self.ask(*waiting)
+                self.ask(waiting[0], waiting[1], whole=waiting[2])
         return found
 
     def wait(self) -> None:

@@ -7,6 +7,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+import msgspec
+
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.signal import Signal
@@ -28,7 +30,7 @@ from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance
 
 if TYPE_CHECKING:
     from roomy_hull.session.actions.registry import Registry
-    from roomy_hull.session.beside import Beside
+    from roomy_hull.session.beside import Beside, Done
     from roomy_hull.session.catalogue import Catalogue
     from roomy_hull.session.files import OnDisk
 
@@ -113,9 +115,12 @@ class Session:
         return found
 
     def complete(self) -> None:
-        """Judge everything where only a glance was taken before, and tell everybody."""
+        """Judge everything where only a glance was taken before, and tell everybody; beside the window, if it can be."""
         if not isinstance(self._judged, Verdict):
-            self._judge()
+            if self.beside is not None:
+                self.beside.ask(self.job, self.shop, whole=True)
+            else:
+                self._judge()
 
     def settle_beside(self) -> None:
         """From now on have what is long worked out in a process beside the window."""
@@ -123,27 +128,33 @@ class Session:
 
         self.beside = Beside()
         self.beside.warm()
+        self.complete()
 
     def pump(self) -> bool:
         """Take what was worked out beside the window; whether anything is still to come."""
         if self.beside is None:
             return False
-        done, found = self.beside.taken(), self._judged
-        if (
-            done is not None
-            and isinstance(found, Verdict)
-            and found.held
-            and done.job is found.job
-            and not self._moving
-        ):
-            if done.results is not None:
-                self._judged = completed(found, done.results)
-            self._untold = self.settle()
+        done = self.beside.taken()
+        if done is not None and done.job is self._judged.job and not self._moving:
+            self._take_in(done)
         if self._untold:
             # Somebody had to wait for the whole: the others are told now.
             self._untold = False
             self._tell()
         return self.beside.working
+
+    def _take_in(self, done: "Done") -> None:
+        """Take what was worked out of the job in hand."""
+        found = self._judged
+        if isinstance(found, Verdict):
+            if not found.held:
+                return
+            if done.results is not None:
+                self._judged = completed(found, {key: done.results[key] for key in found.held})
+        elif done.whole is not None:
+            assembly = msgspec.structs.replace(done.whole.assembly, shop=self.shop)
+            self._judged = msgspec.structs.replace(done.whole, job=self.job, assembly=assembly)
+        self._untold = self.settle()
 
     def settle(self) -> bool:
         """Have everything worked out, waiting for it where need be; False where it cannot be, which is told."""

@@ -85,6 +85,11 @@ class Judged(msgspec.Struct, frozen=True, eq=False):
         """Count open findings of one severity, in one stage or in all."""
         return self.tally.count(severity, stage)
 
+    @property
+    def complete(self) -> bool:
+        """Whether every study has been run, now or before."""
+        return True
+
     def case(self) -> Case:
         """What studies read: the assembly with every result."""
         return Case(self.assembly, self.results, None)
@@ -96,6 +101,11 @@ class Glance(Judged, frozen=True, eq=False):
     def count(self, severity: str, stage: str = "") -> int:  # ruff: ignore[unused-method-argument]  # as in `Judged`
         """None yet: a part of the findings would read as all of them."""
         return 0
+
+    @property
+    def complete(self) -> bool:
+        """Not yet."""
+        return False
 
 
 class Verdict(Judged, frozen=True, eq=False):

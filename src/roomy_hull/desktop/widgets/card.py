@@ -240,7 +240,7 @@ class Card(QScrollArea):
         session = self._session
         self._of = session.selection.key
         stage = session.look.stage
-        placed = session.known.assembly.thing(session.selection.key)
+        placed = session.sight.assembly.thing(session.selection.key)
         if chosen_stage(session):
             self._fill_chosen()
         elif stage in ("Survey", "Body"):
@@ -305,11 +305,11 @@ class Card(QScrollArea):
     def _fill_scenario(self) -> None:
         """Say what the chosen scenario comes to, and what stays at home in it."""
         session, system = self._session, self._session.look.system
-        loads, one = session.known.loads.scenario(session.look.scenario), session.scenario()
+        loads, one = session.sight.loads.scenario(session.look.scenario), session.scenario()
         self._title.setText(one.name)
         self._kind.setText("scenario, and the springs")
         self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
-        names = {t.id: t.value.name for t in session.known.assembly.things}
+        names = {t.id: t.value.name for t in session.sight.assembly.things}
         home = ", ".join(names.get(k, k) for k in one.left_behind)
         self._sum.setText(f"Left at home: {home}." if home else "Everything is aboard.")
         self._made.setText(
@@ -339,9 +339,9 @@ class Card(QScrollArea):
         tray, canopy = job.body.tray, job.body.canopy
         self._title.setText(job.name)
         self._kind.setText(f"{vehicle.name}, {vehicle.kind}, {vehicle.drive}-hand drive")
-        loads = session.known.loads.scenario(session.look.scenario)
+        loads = session.sight.loads.scenario(session.look.scenario)
         self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
-        masses = session.known.assembly.ground.masses
+        masses = session.sight.assembly.ground.masses
         made = sum(m.kg for m in masses if m.owner.of_body)
 
         def sizes(*mm: float) -> str:
@@ -357,7 +357,7 @@ class Card(QScrollArea):
         rows += [
             f"Body as drawn {show(made, 'mass', system)}",
             f"{_counted(len(job.units), 'unit')} in "
-            f"{_counted(len(session.known.assembly.ground.bays), 'bay')}, "
+            f"{_counted(len(session.sight.assembly.ground.bays), 'bay')}, "
             f"{len(job.carried)} carried outside",
         ]
         self._sum.setText("\n".join(rows))

@@ -113,7 +113,8 @@ class FindingsPanel(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self._session, self._theme = session, theme
-        self._findings: tuple[Finding, ...] | None = None
+        self._findings: tuple[Finding, ...] = ()
+        self._keys: list[object] | None = None
         self._fixes: tuple[Fix, ...] = ()
         box = QVBoxLayout(self)
         box.setContentsMargins(10, 8, 10, 8)
@@ -173,10 +174,10 @@ class FindingsPanel(QWidget):
 
     def refresh(self) -> None:
         """Fill the list where the findings changed."""
-        found = self._session.known.findings
-        keys = [(f.key, f.title, f.accepted) for f in found]
-        before = [(f.key, f.title, f.accepted) for f in self._findings or ()]
-        changed = keys != before or self._findings is None
+        found = self._session.sight.findings
+        keys: list[object] = [(f.key, f.title, f.accepted) for f in found]
+        keys.append(self._session.sight.complete)
+        changed, self._keys = keys != self._keys, keys
         self._findings = found
         if not changed:
             self._mark()
@@ -195,12 +196,13 @@ class FindingsPanel(QWidget):
 
     def _count(self) -> None:
         """Say how many there are."""
-        verdict = self._session.known
+        verdict = self._session.sight
         stops, looks = verdict.count("stop"), verdict.count("look")
-        self.title.setText(f"Findings · {stops} stop, {looks} look")
+        counts = f"{stops} stop, {looks} look" if verdict.complete else "being worked out …"
+        self.title.setText(f"Findings · {counts}")
 
     def _fill(self) -> None:
-        found = self._findings or ()
+        found = self._findings
         self.list.blockSignals(True)
         self.list.clear()
         severity = ""

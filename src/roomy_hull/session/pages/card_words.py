@@ -49,7 +49,7 @@ def mass_words(session: Session, placed: Thing) -> str:
     system = session.look.system
     rows = [f"{m.label} {show(m.kg, 'mass', system)}" for m in placed.masses]
     words = "full: " + ", ".join(rows) if len(rows) > 1 else ""
-    owners = session.known.loads.owners(session.scenario())
+    owners = session.sight.loads.owners(session.scenario())
     kg, rear, side = owners.get(placed.ref, (0.0, 0.0, 0.0))
     heavy = "right" if side > 0 else "left"
     lines = [
