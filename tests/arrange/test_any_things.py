@@ -17,7 +17,7 @@ from roomy_hull.kinds.registry import Unit
 from roomy_hull.kit import catalogue
 from roomy_hull.kit.body import fitting
 from roomy_hull.verdict.verdict import Verdict, judge
-from tests.sweeping import some
+from tests.sweeping import bounded, some
 
 PACKED = ("fit.overlap", "fit.outside", "fit.opening", "fit.arch", "fit.body", "fit.unit")
 """Findings of what stands in what: none of them may come of a layout."""
@@ -60,7 +60,7 @@ def flaws(of: Gathered, job: Job, before: Verdict, codes: tuple[str, ...]) -> li
 def test_layouts_fit_for_the_verdict(seed: int) -> None:
     job, verdict = any_job(seed)
     of = gather(verdict, job.arrange, 25.0 if seed % 2 else 50.0)
-    found = Search(of.instance, 3, lambda p: p.seconds < 4.0, thin=False, hard=20_000).run(
+    found = Search(of.instance, 3, bounded(2000), thin=False, hard=20_000).run(
         *rule_watch(of.instance, Rules())
     )
     first = rough(of.instance)

@@ -18,9 +18,12 @@ from roomy_hull.desktop.pages.access.reach import ReachPage
 from roomy_hull.desktop.pages.loads.parts import Grid
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
+from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.goods import Good
 from roomy_hull.job.model import Job
 from roomy_hull.session.pages.table import facing
+from roomy_hull.session.session import Session
+from roomy_hull.verdict.verdict import Verdict
 from tests.ui.loads import text
 
 from .conftest import Hand
@@ -29,9 +32,9 @@ LEFT = Qt.MouseButton.LeftButton
 
 
 @pytest.fixture
-def demo(stocked: Job) -> Job:
+def session(stocked: Job, stocked_verdict: Verdict, keeping: Keeping) -> Session:
     """Here the window has the demo job with its goods."""
-    return stocked
+    return Session(stocked, keeping, known=stocked_verdict)
 
 
 def goods_page(window: MainWindow) -> GoodsPage:

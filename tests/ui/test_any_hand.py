@@ -7,6 +7,7 @@ import pytest
 
 import hands
 from roomy_hull.desktop.window import MainWindow
+from tests.sweeping import examples
 
 
 @pytest.mark.parametrize("seed", [3, 8])
@@ -15,7 +16,7 @@ def test_any_hand_does_no_harm(
 ) -> None:
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
     hand = hands.AnyHand(window, random.Random(seed), tmp_path)
-    for _ in range(250):
+    for _ in range(examples(250, 100)):
         hand.anything()
     hand.back()
     assert hand.faults.rows == []

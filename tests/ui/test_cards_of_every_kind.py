@@ -11,6 +11,7 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import STATIONS
 from roomy_hull.job.carried import Carried
 from roomy_hull.kit import catalogue as stores
+from tests.sweeping import some
 from tests.ui.conftest import Hand
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -26,7 +27,7 @@ def bare(window: MainWindow) -> MainWindow:
     return window
 
 
-@pytest.mark.parametrize("key", [e.key for e in stores.entries()])
+@pytest.mark.parametrize("key", some([e.key for e in stores.entries()], 16))
 def test_it_is_placed_shown_opened_and_taken_back(bare: MainWindow, key: str) -> None:
     session = bare.session
     made = session.do("edit.place", entry=key)
