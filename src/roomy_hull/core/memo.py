@@ -7,13 +7,17 @@ from typing import Any, TypeVar
 Result = TypeVar("Result")
 
 
-def by_identity(most: int) -> Callable[[Callable[..., Result]], Callable[..., Result]]:
+def by_identity(
+    most: int, first: int | None = None
+) -> Callable[[Callable[..., Result]], Callable[..., Result]]:
     """Remember a pure function's results by its arguments' identity: hashing large values takes longer than looking.
 
     Parameters
     ----------
     most : int
         So many results are kept, those asked for last.
+    first : int or None
+        So many arguments are told by identity, those behind them by their value; all by identity where none is given.
 
     Returns
     -------
@@ -23,11 +27,11 @@ def by_identity(most: int) -> Callable[[Callable[..., Result]], Callable[..., Re
     """
 
     def wrap(function: Callable[..., Result]) -> Callable[..., Result]:
-        known: dict[tuple[int, ...], tuple[tuple[Any, ...], Result]] = {}
+        known: dict[tuple[Any, ...], tuple[tuple[Any, ...], Result]] = {}
 
         @functools.wraps(function)
         def remembered(*values: Any) -> Result:
-            key = tuple(map(id, values))
+            key = tuple(map(id, values[:first])) + (values[first:] if first is not None else ())
             row = known.pop(key, None)
             if row is None:
                 row = values, function(*values)

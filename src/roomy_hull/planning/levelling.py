@@ -98,7 +98,8 @@ class Problem:
         for key in reversed(self.sequence):
             self._behind[key] = sum(1 + self._behind[f] for f in self.follows[key])
         self._turned = {
-            k: t._replace(after=tuple(self.follows[k]), begins=0) for k, t in self.tasks.items()
+            k: Task(k, t.minutes, tuple(self.follows[k]), t.people, t.crew, t.station, 0, t.job)
+            for k, t in self.tasks.items()
         }
         self._instant = any(t.minutes == 0 for t in self.tasks.values())
 

@@ -135,8 +135,34 @@ def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(map(bought_key, parts)))
 
 
+class _About(NamedTuple):
+    """What beside its parts says how an owner's work is done: days of coating, insulation, whether it holds water. [m²]"""
+
+    coat_days: float
+    insulated: float
+    tank: bool
+
+
 def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
     """What is done to one owner's parts until it can be fitted; gives the last of it."""
+    canopy = case.assembly.job.body.canopy
+    insulated = (
+        canopy.length * canopy.width / 1e6 if canopy is not None and canopy.insulation else 0.0
+    )
+    about = _About(
+        coat_days,
+        insulated if work.owner == CANOPY else 0.0,
+        thing is not None and isinstance(thing.value, Tank),
+    )
+    ops, last = _steps(work, make.rates, about)
+    make.ops.update(ops)
+    return last
+
+
+@by_identity(1024, 2)
+def _steps(work: Work, rates: Rates, about: _About) -> tuple[dict[str, Op], str]:
+    """The operations on one owner's parts, and the last of them; the same ones for the very same work."""
+    make = _Maker(rates)
     o, own, title = owner_key(work.owner), work.owner, work.title
     a = amounts_of(work.pattern)
 
@@ -154,20 +180,17 @@ def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, ca
     joined = add("weld", "Weld", {"weld_m": a.weld_m}, last)
     if joined:
         last = [add("dress", "Dress the welds of", {"dress_m": a.weld_m}, (joined,)) or joined]
-    if coat_days and a.area:
+    if about.coat_days and a.area:
         packed = add("prepare", "Clean and pack", {"coat_m2": a.area}, last)
-        last = [add("coat", "Have coated outside:", {}, (packed,), days=coat_days)]
-    canopy = case.assembly.job.body.canopy
-    if own == CANOPY and canopy is not None and canopy.insulation:
-        last = [
-            add("insulate", "Insulate", {"insulate_m2": canopy.length * canopy.width / 1e6}, last)
-        ]
+        last = [add("coat", "Have coated outside:", {}, (packed,), days=about.coat_days)]
+    if about.insulated:
+        last = [add("insulate", "Insulate", {"insulate_m2": about.insulated}, last)]
     if a.pieces:
         together = {"piece": a.pieces, "bought_piece": a.bought, **a.fixed}
         last = [add("assemble", "Assemble", together, last, needs=a.hardware)]
-    if thing is not None and isinstance(thing.value, Tank) and a.pieces:
+    if about.tank and a.pieces:
         last = [add("pressure test", "Fill and pressure-test", {"test": 1}, last)]
-    return last[0] if last else ""
+    return make.ops, last[0] if last else ""
 
 
 def bought_key(part: Part) -> str:
