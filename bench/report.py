@@ -4,6 +4,7 @@ import json
 import platform
 import subprocess
 import sys
+import time
 from datetime import date
 from pathlib import Path
 from typing import Any
@@ -14,10 +15,12 @@ PAGE = HERE.parent / "docs/performance.md"
 
 def measured(script: str) -> Any:
     """Run one benchmark and read its figures."""
-    print(f"measuring {script} …", file=sys.stderr)
+    begun = time.monotonic()
+    print(f"measuring {script} …", end=" ", file=sys.stderr, flush=True)
     done = subprocess.run(
         [sys.executable, str(HERE / script)], capture_output=True, text=True, check=True
     )
+    print(f"{time.monotonic() - begun:.0f} s", file=sys.stderr, flush=True)
     return json.loads(done.stdout)
 
 
