@@ -133,3 +133,9 @@ def test_access_in_words_as_json_and_as_papers(
     assert "line 2" in capsys.readouterr().err
     with pytest.raises(InputError, match="cannot be read"):
         read_goods_file(tmp_path / "none.csv", None)  # type: ignore[arg-type]
+
+
+def test_of_two_columns_of_one_name_the_first_is_read(stocked: Job) -> None:
+    text = "name;mass;name;mass\nTin;1.5;Other;9\n"
+    (good,) = read_goods(text, stocked, "x.csv")
+    assert (good.name, good.mass) == ("Tin", 1.5)
