@@ -207,7 +207,7 @@ def page() -> str:
         "",
         "## Soak",
         "",
-        f"{soak['edits']:,} random edits of the demo, undone and redone in between, each judged whole: memory in use "
+        f"{soak['edits']:,} random edits of the demo, undone and redone in between, judged as in a window: memory in use "
         f"{soak['early_mb']:.0f} MB after 500, {soak['late_mb']:.0f} MB at the end.",
         "",
         "## A step of a drag in the window",

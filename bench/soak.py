@@ -58,6 +58,7 @@ def main() -> None:
     chance = random.Random(3)
     where = Path(tempfile.mkdtemp())
     session = Session(frozen(), Keeping(where, where))
+    session.settle_beside()  # as a window does
     early = 0.0
     for n in range(EDITS):
         session.edit("soak", chance_edit(session.job, chance))
@@ -65,9 +66,14 @@ def main() -> None:
             session.undo()
         if chance.random() < 0.5:
             session.redo()
+        session.pump()
         if n == 500:
             early = used()
+    while session.beside is not None and session.pump():
+        session.beside.wait()
     late = used()
+    if session.beside is not None:
+        session.beside.close()
     found = {"edits": EDITS, "early_mb": early, "late_mb": late, "growth_mb": late - early}
     json.dump(found, sys.stdout)
 
