@@ -1,4 +1,4 @@
-"""Two thousand random edits with undo and redo: does memory stay flat?"""
+"""Many random edits with undo and redo: does memory stay flat?"""
 
 import gc
 import json
@@ -20,7 +20,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.session.session import Session
 
-EDITS = 2000
+EDITS = 800
 
 
 def chance_edit(job: Job, chance: random.Random) -> Job:  # ruff: ignore[too-many-return-statements]  # one return for each kind of change
@@ -67,7 +67,7 @@ def main() -> None:
         if chance.random() < 0.5:
             session.redo()
         session.pump()
-        if n == 500:
+        if n == EDITS // 4:
             early = used()
     while session.beside is not None and session.pump():
         session.beside.wait()
