@@ -15,6 +15,7 @@ from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.asking import Nobody
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
@@ -32,6 +33,7 @@ def main() -> None:
     session = Session(frozen(), Keeping(folder / "c", folder / "s"), whole=False)
     session.settle_beside()  # as the program does
     window = application.window_for(session)
+    session.asker = Nobody()  # whatever an action asks, nobody answers: a bench has no hands
     window.resize(1280, 800)
     window.ground.turn_ms = 0
     window.show()

@@ -235,7 +235,7 @@ def page() -> str:
         "",
         "Time from the start of the process until drawing and scales are painted, until every panel beside them is "
         "there too, and until everything is worked out, in turn with an empty PyQt6 window of the same size; medians "
-        "of eleven.",
+        "of seven.",
         "",
         "| window system | empty window | demo painted | ratio | complete | ratio | settled | ratio | peak memory |",
         "| --- | --- | --- | --- | --- | --- | --- | --- | --- |",

@@ -86,11 +86,11 @@ def once(code: str, platform: str) -> tuple[float, float, float, float]:
 
 
 def compare(platform: str) -> dict[str, float]:
-    """Start both in turn, eleven times after a warm-up."""
+    """Start both in turn, seven times after a warm-up."""
     for code in (EMPTY, DEMO):
         once(code, platform)
     empty, demo, complete, settled, memory = [], [], [], [], 0.0
-    for _ in range(11):
+    for _ in range(7):
         empty.append(once(EMPTY, platform)[0])
         seconds, whole, rest, peak = once(DEMO, platform)
         demo.append(seconds)
