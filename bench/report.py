@@ -26,7 +26,7 @@ def measured(script: str) -> Any:
 
 def verdict(value: float, limit: float, *, most: bool = True) -> str:
     """Say whether a figure keeps its mark."""
-    return "kept" if (value <= limit) == most else "missed"
+    return "kept" if (value <= limit if most else value >= limit) else "missed"
 
 
 def commit() -> str:
