@@ -88,6 +88,18 @@ def test_the_newest_job_wins(session: Session) -> None:
     assert [asked.index(j) for j in asked if j is jobs[1] or j is jobs[2]] == [1, 2]
 
 
+def test_another_shop_is_another_question(session: Session) -> None:
+    job, shop = move(session, "net-drawer", 25.0), session.shop
+    slower = msgspec.structs.replace(
+        shop, workshop=msgspec.structs.replace(shop.workshop, rates=msgspec.structs.replace(shop.workshop.rates, weigh=40.0))
+    )  # fmt: skip
+    session.set_shop(slower)  # while the job is worked out for the one before
+    settle(session)
+    ours, theirs = session.known.results["build"], judge(job, shop=slower).results["build"]
+    assert ours.tasks == theirs.tasks
+    assert ours.tasks != judge(job, shop=shop).results["build"].tasks
+
+
 def test_a_step_back_is_settled_at_once(session: Session) -> None:
     before = session.known
     session.preview(edits.changed(session.job, "net-drawer", u=300.0))
@@ -128,7 +140,9 @@ def test_what_cannot_be_worked_out_is_told(
 
     move(session, "net-drawer", 25.0)
     assert session.beside is not None
-    monkeypatch.setattr(session.beside, "taken", lambda: beside.Done(session.job, None))
+    monkeypatch.setattr(
+        session.beside, "taken", lambda: beside.Done(session.job, session.shop, None)
+    )
     monkeypatch.setattr("roomy_hull.session.session.judge", refuse)
     session.pump()
     assert session.messages.text == "It cannot be judged."

@@ -23,6 +23,7 @@ class Done(NamedTuple):
     """What was worked out of a job: the results of the long studies by key, or the whole; none where it could not be."""
 
     job: Job
+    shop: Shop
     results: dict[str, Any] | None
     whole: Verdict | None = None
 
@@ -128,37 +129,37 @@ class Beside:
             Whether the whole verdict is wanted, as when a window opens; else the long studies' results only.
         """
         if self._asked is not None:
-            if job is not self._asked:
-                self._next = job, shop, whole
+            same = job is self._asked and shop is self._shop
+            self._next = None if same else (job, shop, whole)
             return
         self.warm()
         self._asked = job
+        new, self._shop = shop is not self._shop, shop
         try:
             if self._pipe is not None:
-                self._pipe.send((job, shop if shop is not self._shop else None, whole))
-                self._shop = shop
+                self._pipe.send((job, shop if new else None, whole))
         except OSError:
             self.close()
 
     def taken(self) -> Done | None:
         """What the process has sent, if anything; with it the next job goes on its way."""
-        if self._asked is None:
+        if self._asked is None or self._shop is None:
             return None
-        job, found = self._asked, None
+        job, shop, found = self._asked, self._shop, None
         if self._pipe is None:
-            found = Done(job, None)
+            found = Done(job, shop, None)
         else:
             try:
                 if self._pipe.poll():
                     said = self._pipe.recv()
                     found = (
-                        Done(job, said)
+                        Done(job, shop, said)
                         if said is None or isinstance(said, dict)
-                        else Done(job, said.results, said)
+                        else Done(job, shop, said.results, said)
                     )
             except (EOFError, OSError):
                 self.close()
-                found = Done(job, None)
+                found = Done(job, shop, None)
         if found is not None:
             self._asked = None
             if self._next is not None:

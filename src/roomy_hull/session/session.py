@@ -135,7 +135,8 @@ class Session:
         if self.beside is None:
             return False
         done = self.beside.taken()
-        if done is not None and done.job is self._judged.job and not self._moving:
+        ours = done is not None and done.job is self._judged.job and done.shop is self.shop
+        if done is not None and ours and not self._moving:
             self._take_in(done)
         if self._untold:
             # Somebody had to wait for the whole: the others are told now.
