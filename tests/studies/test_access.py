@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from tests.sweeping import examples
 
 from roomy_hull.core.ergonomics.figure import Figure
-from roomy_hull.core.geometry.rays import blocked
+from roomy_hull.core.geometry.rays import blocked, hidden, skinned
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import layouts
@@ -76,16 +76,20 @@ def test_what_a_ray_meets_is_what_a_mesh_library_says(
     boxes = np.array([(x, y, z, x + a, y + b, z + c) for x, y, z, a, b, c in rows])
     rng = np.random.default_rng(seed)
     a, b = rng.uniform(-800, 800, (40, 3)), rng.uniform(-800, 800, (40, 3))
-    mine = blocked(a, b, boxes)
+    mine = blocked(a, b, *skinned(boxes))
     theirs = np.array([
         any(meets(p, q, row[:3] + 0.05, row[3:] - 0.05) for row in boxes)
         for p, q in zip(a, b, strict=True)
     ])
     # A ray that grazes an edge may go either way: those that are told apart by half a millimetre agree.
-    wide = blocked(a, b, boxes + np.array([-1, -1, -1, 1, 1, 1]))
-    close = blocked(a, b, boxes + np.array([1, 1, 1, -1, -1, -1]))
+    wide = blocked(a, b, *skinned(boxes + np.array([-1, -1, -1, 1, 1, 1])))
+    close = blocked(a, b, *skinned(boxes + np.array([1, 1, 1, -1, -1, -1])))
     sure = wide == close
     assert (theirs[sure] == mine[sure]).all()
+    # Eye by eye and point by point it is the same, whatever is left out before.
+    table = hidden(a[:9], b[:7], *skinned(boxes))
+    each = [blocked(np.repeat(eye[None], 7, axis=0), b[:7], *skinned(boxes)) for eye in a[:9]]
+    assert (table == np.array(each)).all()
 
 
 # Moves

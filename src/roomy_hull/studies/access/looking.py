@@ -10,6 +10,7 @@ import msgspec
 from roomy_hull.assembly.study import Case
 from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import Figure
+from roomy_hull.core.geometry.rays import ends_of, in_fans
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.job.goods import people
 from roomy_hull.studies.access.reach import Seen, look
@@ -18,8 +19,6 @@ from roomy_hull.studies.access.standing import (
     Obstacles,
     Settled,
     Surroundings,
-    crossed,
-    ends_of,
     outsides,
     places,
     solid_of,
@@ -104,11 +103,11 @@ def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space,
     ]  # fmt: skip
     if not len(changed) or not rows:
         return dict(rows)
-    boxes = ends_of(changed)
+    boxes = ends_of(changed[:, :3], changed[:, 3:])
     fans = np.concatenate([one.fans for _s, one in rows])
     # First the box around all that changed: few fans are near it.
-    hit = crossed(fans, boxes.max(axis=1, keepdims=True))
-    hit[hit] = crossed(fans[hit], boxes)
+    hit = in_fans(fans, boxes.max(axis=1, keepdims=True))[:, 0]
+    hit[hit] = in_fans(fans[hit], boxes).any(axis=1)
     starts = np.cumsum([0, *(len(one.fans) for _s, one in rows[:-1])])
     return {
         s: one

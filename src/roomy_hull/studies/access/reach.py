@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 
     Array = npt.NDArray[np.float64]
     Flags = npt.NDArray[np.bool_]
+    Rows = npt.NDArray[np.intp]
 else:
     np = lazily.module("numpy")
 
@@ -78,12 +79,11 @@ def floor_points(space: Space, height: float) -> Array:
 def _trunk(feet: Array, figure: Figure, height: float, hand: Array, raised: float) -> Array:
     """Where a point of the trunk is from every place and at every lean towards a hand: (places, leans, 3). [mm]"""
     way = hand[:2] - feet[:, :2]
-    way /= np.maximum(np.linalg.norm(way, axis=1), 1.0)[:, None]
+    way /= np.maximum(np.hypot(*way.T), 1.0)[:, None]
     found = np.repeat(feet[:, None, :], len(LEANS), axis=1)
-    for n, angle in enumerate(LEANS):
-        forward, up = figure.leaning(height, angle)
-        found[:, n, :2] += way * forward
-        found[:, n, 2] += up + raised
+    forward, up = np.array([figure.leaning(height, angle) for angle in LEANS]).T
+    found[:, :, :2] += way[:, None] * forward[:, None]
+    found[:, :, 2] += up + raised
     return found
 
 
@@ -118,9 +118,9 @@ def look(space: Space, person: str, figure: Figure, feet: Array, about: Surround
         raised = part * figure.stature + step
         shoulders = _trunk(feet, figure, figure.shoulder, hand, raised)
         far = np.linalg.norm(shoulders - hand, axis=-1)
-        found, missing = _first(space, feet, shoulders, far, hand, figure, raised, about)
-        if how == "in reach":
-            short = missing
+        found = _first(space, feet, shoulders, far, hand, figure, raised, about)
+        if found is None and how == "in reach":
+            short = _short(feet, shoulders, far, figure, raised, about)
         if found is not None:
             n, k = found
             best = (tuple(feet[n].tolist()), tuple(shoulders[n, k].tolist()))
@@ -158,8 +158,8 @@ def _free(feet: Array, upper: Array, figure: Figure, raised: float, about: Surro
 
 def _first(
     space: Space, feet: Array, shoulders: Array, far: Array, hand: Array, figure: Figure, raised: float, about: Surroundings
-) -> tuple[tuple[int, int] | None, float]:  # fmt: skip
-    """A place and a lean from which the arm gets there: leaning least, then nearest; by how much it else falls short."""
+) -> tuple[int, int] | None:  # fmt: skip
+    """A place and a lean from which the arm gets there: leaning least, then nearest."""
     for k in range(shoulders.shape[1]):
         rows = np.flatnonzero(far[:, k] <= figure.arm)
         if len(rows):
@@ -170,13 +170,20 @@ def _first(
         ends = np.repeat(hand[None], len(rows), axis=0)
         clear = _arms(space, shoulders[rows, k], ends, figure, about)
         if clear.any():
-            return (int(rows[clear.argmax()]), k), 0.0
+            return int(rows[clear.argmax()]), k
+    return None
+
+
+def _short(
+    feet: Array, shoulders: Array, far: Array, figure: Figure, raised: float, about: Surroundings
+) -> float:
+    """By how much the hand falls short where the trunk is clear. [mm]"""
     short = float("inf")
     for k in range(shoulders.shape[1]):
         free = _free(feet, shoulders[:, k], figure, raised, about)
         if free.any():
             short = min(short, max(0.0, float(far[free, k].min()) - figure.arm))
-    return None, short if np.isfinite(short) else 0.0
+    return short if np.isfinite(short) else 0.0
 
 
 def _arms(
@@ -224,51 +231,58 @@ def _share(
     """What part of the floor is reached standing."""
     left = floor_points(space, HAND)
     whole = len(left)
-    near = _near(feet, hand)
-    for n in range(0, min(len(near), EYES), BATCH):
-        if not len(left):
-            return 1.0
-        from_ = _trunks(near[n : n + BATCH], figure, figure.shoulder, hand, raised, about)
-        if not len(from_):
-            continue
-        far = np.linalg.norm(from_[:, None] - left[None], axis=-1)
-        # The nearest shoulders to each point, a few of them: what these do not reach, those further off hardly do.
-        order = np.argsort(far, axis=0, kind="stable")[:TRIED]
-        j = np.repeat(np.arange(len(left))[None], len(order), axis=0).ravel()
-        i = order.ravel()
-        keep = far[i, j] <= figure.arm
-        i, j = i[keep], j[keep]
+    near = _near(feet, hand)[:EYES]
+    # Most often the nearest places do; if not, all others are asked in one.
+    for some in (near[:BATCH], near[BATCH:]):
+        if not len(left) or not len(some):
+            break
+        upper = _trunk(some, figure, figure.shoulder, hand, raised).reshape(-1, 3)
+        free = _free(np.repeat(some, len(LEANS), axis=0), upper, figure, raised, about)
+        pairs = [
+            _tried(upper, free, n, left, figure) for n in range(0, len(upper), BATCH * len(LEANS))
+        ]
+        i, j = (np.concatenate(rows) for rows in zip(*pairs, strict=True))
         if len(i):
-            clear = _arms(space, from_[i], left[j], figure, about)
+            clear = _arms(space, upper[i], left[j], figure, about)
             left = np.delete(left, j[clear], axis=0)
     return 1.0 - len(left) / whole
+
+
+def _tried(upper: Array, free: Flags, n: int, points: Array, figure: Figure) -> tuple[Rows, Rows]:
+    """Shoulders and points of a batch of places, from the nth shoulder on, that an arm is long enough for."""
+    some = n + np.flatnonzero(free[n : n + BATCH * len(LEANS)])
+    far = np.linalg.norm(upper[some, None] - points[None], axis=-1)
+    # The nearest shoulders to each point, a few of them: what these do not reach, those further off hardly do.
+    order = np.argsort(far, axis=0, kind="stable")[:TRIED]
+    j = np.repeat(np.arange(len(points))[None], len(order), axis=0).ravel()
+    i = order.ravel()
+    keep = far[i, j] <= figure.arm
+    return some[i[keep]], j[keep]
 
 
 TRIED = 10
 """From so many shoulders of a batch each point is tried to be reached."""
 
 
-FIRST = 8
-"""So many eyes are asked before the rest of a batch."""
+FIRST = 2
+"""From so many places one looks before all others are tried."""
 
 
 def _sight(space: Space, figure: Figure, feet: Array, about: Surroundings, hand: Array) -> float:
     """What part of the floor is seen from the best place."""
     points = floor_points(space, 1.0)
-    near, best = _near(feet, hand), 0.0
+    near = _near(feet, hand)[:EYES]
     # Over a rim one stands; under a shelf or a door one stoops.
     stances = (0.0,) if space.top else (0.0, -CROUCH * figure.stature)
-    for n in range(0, min(len(near), EYES), BATCH):
-        for raised in stances:
-            eyes = _trunks(near[n : n + BATCH], figure, figure.eye, hand, raised, about)
-            if not len(eyes):
-                continue
-            # Most often one of the first few sees all.
-            for some in (eyes[:FIRST], eyes[FIRST:]):
-                if len(some):
-                    a, b = np.repeat(some, len(points), axis=0), np.tile(points, (len(some), 1))
-                    hidden = about.stops(a, b, walls=True).reshape(len(some), len(points))
-                    best = max(best, (len(points) - int(hidden.sum(axis=1).min())) / len(points))
-                if best >= 1.0:
-                    return 1.0
+    best = 0.0
+    # Most often one of the first few sees all; if not, all others are asked in one.
+    for places, some in ((near[:FIRST], stances[:1]), (near, stances)):
+        eyes = np.concatenate([
+            _trunks(places, figure, figure.eye, hand, raised, about) for raised in some
+        ])
+        if len(eyes):
+            least = int(about.hides(eyes, points).sum(axis=1).min())
+            best = max(best, (len(points) - least) / len(points))
+        if best >= 1.0:
+            break
     return best

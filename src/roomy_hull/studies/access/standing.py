@@ -9,7 +9,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import DEPTH, TOES, Figure
-from roomy_hull.core.geometry.rays import blocked
+from roomy_hull.core.geometry.rays import blocked, ends_of, hidden, in_fans, skinned
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.studies.access.moves import reach_from
 from roomy_hull.studies.access.spaces import Space, place_of
@@ -20,6 +20,7 @@ if TYPE_CHECKING:
 
     Array = npt.NDArray[np.float64]
     Flags = npt.NDArray[np.bool_]
+    Rows = npt.NDArray[np.intp]
 else:
     np = lazily.module("numpy")
 
@@ -49,16 +50,29 @@ class Surroundings:
 
     def __init__(self, solid: Array, own: Array) -> None:
         self.solid, self.own = solid, own
-        self._all = np.vstack([solid, own])
-        self._ends = ends_of(self._all)
+        around, walls = skinned(solid), skinned(own)
+        self._low, self._high = (np.concatenate(rows) for rows in zip(around, walls, strict=True))
+        self._around = len(around[0])
+        self._ends = ends_of(self._low, self._high)
         self.watched: list[Array] = []
 
     def stops(self, a: Array, b: Array, *, walls: bool = False) -> Flags:
         """Which straight ways are stopped, (ways,); by the space's own walls too, if that is asked."""
+        near = self._between(a, b)
+        if not walls:
+            near = near[near < self._around]
+        return blocked(a, b, self._low[near], self._high[near])
+
+    def hides(self, eyes: Array, points: Array) -> Flags:
+        """Which points are hidden from which eyes, (eyes, points), by the space's own walls too."""
+        near = self._between(eyes, points)
+        return hidden(eyes, points, self._low[near], self._high[near])
+
+    def _between(self, a: Array, b: Array) -> Rows:
+        """Which boxes lie in what goes from the ones to the others; what was asked is watched."""
         fan = np.array([a.min(axis=0), a.max(axis=0), b.min(axis=0), b.max(axis=0)])
         self.watched.append(fan)
-        near = within(fan, self._ends)
-        return blocked(a, b, self._all[near] if walls else self.solid[near[: len(self.solid)]])
+        return np.flatnonzero(in_fans(fan[None], self._ends))
 
     def takes(self, low: Array, high: Array) -> Flags:
         """Which bodies, by their lower and upper corners, share room with anything solid."""
@@ -70,63 +84,6 @@ class Surroundings:
     def fans(self) -> Array:
         """What was watched, (questions, 4, 3): the corners around the ways' beginnings, and around their ends. [mm]"""
         return np.array(self.watched).reshape(-1, 4, 3)
-
-
-def ends_of(boxes: Array) -> Array:
-    """Boxes as `within` takes them: (6, boxes), their upper corners and the negatives of their lower ones. [mm]"""
-    return np.concatenate([boxes[:, 3:].T, -boxes[:, :3].T]) + NEAR
-
-
-def within(fan: Array, ends: Array) -> Flags:
-    """Which boxes lie in the hull of beginnings and ends.
-
-    Parameters
-    ----------
-    fan : array
-        (4, 3): the lower and upper corner of the box around the ones and around the others. [mm]
-    ends : array
-        Boxes, from `ends_of`. [mm]
-
-    Returns
-    -------
-    array of bool
-        (boxes,): whether it shares room with the hull of the two.
-    """
-    # At the part t of the way the hull is a box whose corners go evenly from the one to the other: low + t·way.
-    way = np.concatenate([fan[2] - fan[0], fan[1] - fan[3]])
-    room = ends - np.concatenate([fan[0], -fan[1]])[:, None]
-    last, first = np.ones(room.shape[1]), np.zeros(room.shape[1])
-    found: Flags = np.ones(room.shape[1], dtype=bool)
-    for row, by in zip(room, way.tolist(), strict=True):
-        if by > FLAT:
-            np.minimum(last, row / by, out=last)
-        elif by < -FLAT:
-            np.maximum(first, row / by, out=first)
-        else:
-            found &= row > 0
-    found &= first <= last
-    return found
-
-
-def crossed(fans: Array, ends: Array) -> Flags:
-    """Which of many fans hold any of some boxes: (fans, 4, 3) and boxes from `ends_of`; see `within`."""
-    way = np.concatenate([fans[:, 2] - fans[:, 0], fans[:, 1] - fans[:, 3]], axis=1)
-    start = np.concatenate([fans[:, 0], -fans[:, 1]], axis=1)
-    first, last = np.zeros((len(fans), ends.shape[1])), np.ones((len(fans), ends.shape[1]))
-    for axis in range(6):
-        by, room = way[:, axis, None], ends[axis] - start[:, axis, None]
-        turn = room / np.where(np.abs(by) > FLAT, by, 1.0)
-        last = np.where(by > FLAT, np.minimum(last, turn), last)
-        first = np.where(by < -FLAT, np.maximum(first, turn), first)
-        last = np.where((np.abs(by) <= FLAT) & (room <= 0), -1.0, last)
-    found: Flags = np.any(first <= last, axis=1)
-    return found
-
-
-FLAT = 1e-9
-"""What changes by less from one end to the other is level. [mm]"""
-NEAR = 0.01
-"""What comes so near to a hull counts as in it. [mm]"""
 
 
 class Settled(NamedTuple):
