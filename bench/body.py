@@ -14,6 +14,7 @@ from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 
 
@@ -22,7 +23,7 @@ def main() -> None:
     app = application.application()
     where = Path(tempfile.mkdtemp())
     session = Session(frozen(), Keeping(where, where), whole=False)
-    session.settle_beside()  # as the program does
+    session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     window.resize(1280, 800)
     window.show()

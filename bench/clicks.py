@@ -16,6 +16,7 @@ from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.session.asking import Nobody
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
@@ -31,7 +32,7 @@ def main() -> None:
     """Print the figures as JSON. [ms of processor]"""
     folder = Path(tempfile.mkdtemp())
     session = Session(frozen(), Keeping(folder / "c", folder / "s"), whole=False)
-    session.settle_beside()  # as the program does
+    session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     session.asker = Nobody()  # whatever an action asks, nobody answers: a bench has no hands
     window.resize(1280, 800)

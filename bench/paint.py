@@ -17,6 +17,7 @@ from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 
 
@@ -25,7 +26,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
     app = application.application()
     where = Path(tempfile.mkdtemp())
     session = Session(job, Keeping(where, where), whole=False)
-    session.settle_beside()  # as the program does
+    session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     window.ground.turn_ms = 0
     window.resize(1280, 800)

@@ -18,6 +18,7 @@ from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.placed import Placed
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 
 EDITS = 800
@@ -58,7 +59,7 @@ def main() -> None:
     chance = random.Random(3)
     where = Path(tempfile.mkdtemp())
     session = Session(frozen(), Keeping(where, where))
-    session.settle_beside()  # as a window does
+    session.settle_beside(Beside())  # as a window does
     early = 0.0
     for n in range(EDITS):
         session.edit("soak", chance_edit(session.job, chance))

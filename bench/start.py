@@ -69,17 +69,18 @@ print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)
 
 def once(code: str, platform: str) -> tuple[float, float, float, float]:
     """Run one process; give the times until it was painted, complete and settled [s], and its memory [MB]."""
-    env = {
-        **os.environ,
-        "QT_QPA_PLATFORM": platform,
-        "QT_LOGGING_RULES": "*=false",
-        "XDG_CONFIG_HOME": tempfile.gettempdir(),
-        "XDG_STATE_HOME": tempfile.gettempdir(),
-    }
-    start = time.monotonic()
-    done = subprocess.run(
-        [sys.executable, "-c", code], env=env, capture_output=True, text=True, check=True
-    )
+    with tempfile.TemporaryDirectory() as own:  # nothing of an earlier run asks to be recovered
+        env = {
+            **os.environ,
+            "QT_QPA_PLATFORM": platform,
+            "QT_LOGGING_RULES": "*=false",
+            "XDG_CONFIG_HOME": own,
+            "XDG_STATE_HOME": own,
+        }
+        start = time.monotonic()
+        done = subprocess.run(
+            [sys.executable, "-c", code], env=env, capture_output=True, text=True, check=True
+        )
     said = done.stdout.split()
     times = [float(t) - start for t in said[:3]]
     return times[0], times[1 % len(times)], times[2 % len(times)], float(said[-1]) / 1024

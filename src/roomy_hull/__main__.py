@@ -31,26 +31,28 @@ if TYPE_CHECKING:
     from roomy_hull.verdict.verdict import Verdict
 
 
-def _run(path: Path | None, shop: Path | None) -> int:
+def _run(path: Path | None, shop: Path | None, *, first: bool = False) -> int:
     """Open the window; Qt is loaded here so that `check` and `cut` start without it."""
     displays.check(os.environ)
-    from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # see above
+    from roomy_hull.session.beside import Beside  # ruff: ignore[import-outside-top-level]  # for the window only
 
-    quick_enums.quicken()  # before anything of Qt is touched
-    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]
+    # It reads what it needs while the window is built.
+    beside = Beside()
+    beside.warm()
+    try:
+        from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # see above
 
-    return application.run(path, shop)
+        quick_enums.quicken()  # before anything of Qt is touched
+        from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]
+
+        return application.run(path, shop, beside=beside, first=first)
+    finally:
+        beside.close()
 
 
 def _first() -> int:
     """Open the window with no job named: a first start offers what one can begin with."""
-    displays.check(os.environ)
-    from roomy_hull.desktop import quick_enums  # ruff: ignore[import-outside-top-level]  # as in `_run`
-
-    quick_enums.quicken()
-    from roomy_hull.desktop import application  # ruff: ignore[import-outside-top-level]
-
-    return application.run(None, None, first=True)
+    return _run(None, None, first=True)
 
 
 def _shots(path: Path | None, folder: Path) -> list[Path]:

@@ -1,5 +1,7 @@
 """A run in hand: a process of its own that can be stopped at once, and a page model that says what it found."""
 
+import os
+import signal
 import time
 
 import msgspec
@@ -83,10 +85,11 @@ def test_stopped_the_process_is_gone_and_the_best_stays(run: ArrangeRun) -> None
         run.pump()
         assert time.monotonic() < end
         time.sleep(0.01)
-    process = run._process
+    process = run._worker
     run.stop()
     assert not run.working
-    assert not process.is_alive()
+    assert process is not None
+    assert not process.alive
     assert run.told is not None
     assert run.told.job is not None
     run.start(JOB, shipped_shop(), 3.0, 25.0)
@@ -96,11 +99,11 @@ def test_stopped_the_process_is_gone_and_the_best_stays(run: ArrangeRun) -> None
 
 def test_the_process_serves_one_run_after_another(run: ArrangeRun) -> None:
     run.warm()
-    process = run._process
+    process = run._worker
     for _ in range(2):
         run.start(JOB, shipped_shop(), 1.0, 50.0)
         until(run)
-    assert run._process is process
+    assert run._worker is process
 
 
 def test_what_cannot_be_arranged_comes_back_in_words(run: ArrangeRun) -> None:
@@ -115,8 +118,8 @@ def test_what_cannot_be_arranged_comes_back_in_words(run: ArrangeRun) -> None:
 
 def test_a_process_that_dies_is_told(run: ArrangeRun) -> None:
     run.start(JOB, shipped_shop(), 60.0, 25.0)
-    run._process.kill()
-    run._process.join(5)
+    assert run._worker is not None
+    os.kill(run._worker.pid, signal.SIGKILL)
     until(run)
     assert "start it again" in run.trouble
 

@@ -10,6 +10,7 @@ from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session import beside
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import judge
 
@@ -20,7 +21,7 @@ LONG = {"access", "build", "gaps", "set-ups"}
 def session(stocked: Job, keeping: Keeping) -> Iterator[Session]:
     """A session whose long studies are worked out in a process of their own, everything of the demo settled."""
     found = Session(stocked, keeping, whole=False)
-    found.settle_beside()
+    found.settle_beside(Beside())
     found.complete()
     settle(found)
     yield found
@@ -44,7 +45,7 @@ def move(session: Session, key: str, by: float) -> Job:
 
 def test_nothing_known_yet_is_empty_and_marked(stocked: Job, keeping: Keeping) -> None:
     session = Session(stocked, keeping, whole=False)
-    session.settle_beside()
+    session.settle_beside(Beside())
     session.complete()
     assert set(session.known.held) == LONG
     assert session.known.access.spaces == ()
@@ -122,8 +123,8 @@ def test_who_needs_the_whole_waits_for_it(session: Session) -> None:
 
 def test_a_process_that_ended_is_made_good(session: Session) -> None:
     assert session.beside is not None
-    session.beside._process.kill()
-    session.beside._process.join()
+    assert session.beside._worker is not None
+    session.beside._worker.close()
     job = move(session, "net-drawer", 25.0)
     settle(session)
     assert session.known.findings == judge(job).findings

@@ -10,6 +10,7 @@ from roomy_hull.desktop.widgets.page_bar import WAITING
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.model import Job
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import judge
@@ -21,7 +22,7 @@ from .conftest import opened
 def window(qtbot: QtBot, stocked: Job, keeping: Keeping) -> Iterator[MainWindow]:
     """A window as the program opens it: nothing long is known yet."""
     session = Session(stocked, keeping, whole=False)
-    session.settle_beside()
+    session.settle_beside(Beside())
     yield from opened(qtbot, session)
 
 

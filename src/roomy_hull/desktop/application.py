@@ -22,6 +22,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import read
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.whole import read_whole
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.files import autosave, hold
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
@@ -214,7 +215,7 @@ def welcome(session: Session, window: MainWindow) -> None:
     Tour(window, window.theme)
 
 
-def run(path: Path | None, shop: Path | None = None, *, first: bool = False) -> int:
+def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: bool = False) -> int:
     """Open the window and stay until it is closed.
 
     Parameters
@@ -223,6 +224,8 @@ def run(path: Path | None, shop: Path | None = None, *, first: bool = False) -> 
         Job file, or the demo job where there is none.
     shop : Path or None
         Shop file; else that which is kept.
+    beside : Beside
+        The process beside the window, on its way already.
     first : bool
         Whether no job was named: then somebody who starts for the first time is asked what to begin with.
 
@@ -237,10 +240,10 @@ def run(path: Path | None, shop: Path | None = None, *, first: bool = False) -> 
         The file cannot be used.
     """
     session = session_for(path, Keeping(), shop)
+    session.settle_beside(beside)
     app = application()
     window = window_for(session)
     catch_faults(session, window)
-    window.beside = True
     window.show()
     QTimer.singleShot(REST_MS, rest)
     offer_recovery(session, window)

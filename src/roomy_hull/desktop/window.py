@@ -50,10 +50,6 @@ class MainWindow(QMainWindow):
     session : Session
         The model that every view listens to.
 
-    Attributes
-    ----------
-    beside : bool
-        Whether what is long is worked out in a process beside it, begun once the drawing is seen.
     """
 
     stores: "StoresPanel"
@@ -65,7 +61,7 @@ class MainWindow(QMainWindow):
         self.session = session
         session.asker = Dialogs(self, session)
         self._dark = session.look.dark
-        self.settled = self._split_by_hand = self.beside = False
+        self.settled = self._split_by_hand = False
         theme = self.theme
         self.job_line = JobLine(session, theme)
         self.ground = Ground(session, theme)
@@ -136,10 +132,8 @@ class MainWindow(QMainWindow):
         from roomy_hull.desktop.widgets.stores_panel import StoresPanel  # ruff: ignore[import-outside-top-level]
 
         session, theme = self.session, self.theme
-        if self.beside:
-            session.settle_beside()
-            self._await()
         session.complete()
+        self._await()
         self.stores, self.card = StoresPanel(session, theme), Card(session, theme)
         self.findings = FindingsPanel(session, theme)
         left = self._left.layout()

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import multiprocessing
 import sys
 import time
 from typing import TYPE_CHECKING, Any
@@ -11,13 +10,13 @@ import msgspec
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.signal import Signal
+from roomy_hull.session.worker import Worker
 
 if TYPE_CHECKING:
-    from multiprocessing.connection import Connection
-
     from roomy_hull.arrange.offers import Arranged, Told
     from roomy_hull.arrange.reasons import Reason
     from roomy_hull.job.model import Job
+    from roomy_hull.session.worker import Pipe
     from roomy_hull.shop.shop import Shop
 
 A_LOOK = 0.05
@@ -26,12 +25,12 @@ MOST_TRACED = 600
 """So many points of the course of a run are kept."""
 
 
-def work(pipe: Connection) -> None:
+def work(pipe: Pipe) -> None:
     """Do what is asked for, one thing after another, until the pipe is closed; runs in a process of its own.
 
     Parameters
     ----------
-    pipe : Connection
+    pipe : Pipe
         Takes (task, job, shop, more) and gives (kind, what): ``told``, ``done``, ``refused`` with words, ``failed``.
     """
     from roomy_hull.arrange.arranger import arrange  # read while nobody waits  # ruff: ignore[import-outside-top-level]
@@ -63,7 +62,7 @@ def work(pipe: Connection) -> None:
 class _Telling:
     """Passes on what is told, not more often than anybody looks, and a layout only once."""
 
-    def __init__(self, pipe: Connection) -> None:
+    def __init__(self, pipe: Pipe) -> None:
         self._pipe, self._last = pipe, 0.0
         self._best: float | None = None
         self._job: Job | None = None
@@ -114,8 +113,7 @@ class ArrangeRun:
         self.trouble = ""
         self.seconds, self.pitch = 10.0, 50.0
         self._task = ""
-        self._process: Any = None
-        self._pipe: Connection | None = None
+        self._worker: Worker | None = None
 
     @property
     def working(self) -> bool:
@@ -129,13 +127,9 @@ class ArrangeRun:
 
     def warm(self) -> None:
         """Have the process ready before it is needed."""
-        if self._process is None or not self._process.is_alive():
-            context = multiprocessing.get_context("spawn")
-            ours, theirs = context.Pipe()
-            self._process = context.Process(target=work, args=(theirs,), daemon=True)
-            self._process.start()
-            theirs.close()
-            self._pipe = ours
+        if self._worker is None or not self._worker.alive:
+            self._kill()
+            self._worker = Worker(__name__)
 
     def start(self, job: Job, shop: Shop, seconds: float, pitch: float) -> None:
         """Begin a run on a job and its wishes; one that goes on is ended.
@@ -162,17 +156,17 @@ class ArrangeRun:
     def _ask(self, task: str, job: Job, shop: Shop, more: dict[str, Any]) -> None:
         self.warm()
         self._task = task
-        if self._pipe is not None:
-            self._pipe.send((task, job, shop, more))
+        if self._worker is not None:
+            self._worker.pipe.send((task, job, shop, more))
         self.changed.emit()
 
     def pump(self) -> bool:
         """Take what the process said; whether it is still at work."""
-        while self._task and self._pipe is not None:
+        while self._task and self._worker is not None:
             try:
-                if not self._pipe.poll():
+                if not self._worker.pipe.poll():
                     break
-                kind, what = self._pipe.recv()
+                kind, what = self._worker.pipe.recv()
             except (EOFError, OSError):
                 self._end("The search ended by itself; start it again.")
                 break
@@ -236,12 +230,9 @@ class ArrangeRun:
 
     def _kill(self) -> None:
         """Let the process go."""
-        if self._process is not None:
-            self._process.kill()
-            self._process.join(1.0)
-            if self._pipe is not None:
-                self._pipe.close()
-            self._process = self._pipe = None
+        if self._worker is not None:
+            self._worker.close()
+            self._worker = None
 
     def close(self) -> None:
         """Let the process go, as the window closes."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import multiprocessing
+import gc
 import sys
 from typing import TYPE_CHECKING, Any, NamedTuple
 
@@ -10,11 +10,11 @@ import msgspec
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.value import Value
+from roomy_hull.session.worker import Worker
 
 if TYPE_CHECKING:
-    from multiprocessing.connection import Connection
-
     from roomy_hull.job.model import Job
+    from roomy_hull.session.worker import Pipe
     from roomy_hull.shop.shop import Shop
     from roomy_hull.verdict.verdict import Verdict
 
@@ -28,15 +28,17 @@ class Done(NamedTuple):
     whole: Verdict | None = None
 
 
-def work(pipe: Connection) -> None:
+def work(pipe: Pipe) -> None:
     """Judge whatever job is sent, until the pipe is closed; runs in a process of its own.
 
     Parameters
     ----------
-    pipe : Connection
+    pipe : Pipe
         Takes (job, shop, whole), the shop none where it is the one before; gives the results of the long studies by
         key, or the whole verdict, none where the job cannot be judged.
     """
+    # Until the first verdict there is no garbage worth looking for.
+    gc.disable()
     # Read while nobody waits.
     from roomy_hull.verdict.registry import studies  # ruff: ignore[import-outside-top-level]
     from roomy_hull.verdict.verdict import judge  # ruff: ignore[import-outside-top-level]
@@ -64,6 +66,9 @@ def work(pipe: Connection) -> None:
             pipe.send(found)
         except (OSError, ValueError):
             return
+        if not gc.isenabled():
+            gc.freeze()
+            gc.enable()
 
 
 def shared(new: Any, old: Any) -> Any:
@@ -95,8 +100,7 @@ class Beside:
     """The process, the job that it has, and the newest that waits for it."""
 
     def __init__(self) -> None:
-        self._process: Any = None
-        self._pipe: Connection | None = None
+        self._worker: Worker | None = None
         self._asked: Job | None = None
         self._next: tuple[Job, Shop, bool] | None = None
         self._shop: Shop | None = None
@@ -108,13 +112,9 @@ class Beside:
 
     def warm(self) -> None:
         """Have the process ready before it is needed."""
-        if self._process is None or not self._process.is_alive():
-            context = multiprocessing.get_context("spawn")
-            ours, theirs = context.Pipe()
-            self._process = context.Process(target=work, args=(theirs,), daemon=True)
-            self._process.start()
-            theirs.close()
-            self._pipe, self._shop = ours, None
+        if self._worker is None or not self._worker.alive:
+            self.close()
+            self._worker, self._shop = Worker(__name__), None
 
     def ask(self, job: Job, shop: Shop, *, whole: bool = False) -> None:
         """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten.
@@ -136,8 +136,8 @@ class Beside:
         self._asked = job
         new, self._shop = shop is not self._shop, shop
         try:
-            if self._pipe is not None:
-                self._pipe.send((job, shop if new else None, whole))
+            if self._worker is not None:
+                self._worker.pipe.send((job, shop if new else None, whole))
         except OSError:
             self.close()
 
@@ -146,12 +146,12 @@ class Beside:
         if self._asked is None or self._shop is None:
             return None
         job, shop, found = self._asked, self._shop, None
-        if self._pipe is None:
+        if self._worker is None:
             found = Done(job, shop, None)
         else:
             try:
-                if self._pipe.poll():
-                    said = self._pipe.recv()
+                if self._worker.pipe.poll():
+                    said = self._worker.pipe.recv()
                     found = (
                         Done(job, shop, said)
                         if said is None or isinstance(said, dict)
@@ -169,14 +169,11 @@ class Beside:
 
     def wait(self) -> None:
         """Wait until the process has something to say, or is gone."""
-        if self._asked is not None and self._pipe is not None:
-            self._pipe.poll(None)
+        if self._asked is not None and self._worker is not None:
+            self._worker.pipe.poll(None)
 
     def close(self) -> None:
         """Let the process go."""
-        if self._process is not None:
-            self._process.kill()
-            self._process.join(1.0)
-            if self._pipe is not None:
-                self._pipe.close()
-            self._process = self._pipe = None
+        if self._worker is not None:
+            self._worker.close()
+            self._worker = None

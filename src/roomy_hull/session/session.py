@@ -122,12 +122,10 @@ class Session:
             else:
                 self._judge()
 
-    def settle_beside(self) -> None:
+    def settle_beside(self, beside: "Beside") -> None:
         """From now on have what is long worked out in a process beside the window."""
-        from roomy_hull.session.beside import Beside  # ruff: ignore[import-outside-top-level]  # not to slow the start
-
-        self.beside = Beside()
-        self.beside.warm()
+        self.beside = beside
+        beside.warm()
         self.complete()
 
     def pump(self) -> bool:
