@@ -1,4 +1,5 @@
-"""Do the tests bite? Puts small faults into the code, one at a time, and runs the tests of the file's own folder.
+"""Do the tests bite? Puts small faults into the code, one at a time, and runs the tests of the file's own folder,
+and those of tests/validation that name the file.
 
     tools/bite.py                         every fault that fits a line changed since the last commit on the main branch
     tools/bite.py --base REV              ... since REV
@@ -135,10 +136,22 @@ def changed_lines(base: str) -> dict[str, set[int]]:
     return found
 
 
-def tests_of(file: str) -> str:
-    """The folder of a file's own tests."""
-    folder = file.removeprefix(f"{SOURCE}/").split("/")[0]
-    return f"tests/{TESTS.get(folder, folder)}"
+def tests_of(file: str) -> list[str]:
+    """A file's own tests: those that name it first, here and in tests/validation, then all of its folder."""
+    folder, *_rest = file.removeprefix(f"{SOURCE}/").split("/")
+    own = f"tests/{TESTS.get(folder, folder)}"
+    module = file.removeprefix("src/").removesuffix(".py").split("/")
+    dotted = (".".join(module), f"from {'.'.join(module[:-1])} import ")
+    first = [
+        str(path.relative_to(ROOT))
+        for where in (own, "tests/validation")
+        for path in sorted((ROOT / where).glob("test_*.py"))
+        if any(
+            row.startswith(("from", "import")) and (dotted[0] in row or (row.startswith(dotted[1]) and module[-1] in row))
+            for row in path.read_text("utf-8").splitlines()
+        )
+    ]  # fmt: skip
+    return [*first, own]
 
 
 def dies(one: Fault, tree: Path) -> bool:
@@ -148,7 +161,7 @@ def dies(one: Fault, tree: Path) -> bool:
     path.write_bytes(text[: one.start] + one.new.encode() + text[one.end :])
     try:
         done = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:xdist", tests_of(one.file)],
+            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:xdist", *tests_of(one.file)],
             cwd=tree, capture_output=True, timeout=LONGEST, check=False,
             env={"PYTHONPATH": f"{tree}/src", "PYTHONDONTWRITEBYTECODE": "1", "QT_QPA_PLATFORM": "offscreen",
                  "PATH": "/usr/bin:/bin", "HOME": str(tree)},

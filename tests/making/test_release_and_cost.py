@@ -59,6 +59,11 @@ def test_a_hash_knows_what_is_cut_and_nothing_else() -> None:
         (part(holes=(Hole(50, 50, 8),)), part(), ""),
         # The hole falls away with what is trimmed from the right.
         (part(holes=(Hole(390, 50, 8),)), part(370, 300), "trim"),
+        # Trimmed at the left, or below, or both, what stays is where the new part has it.
+        (part(holes=(Hole(350, 50, 8),)), part(370, 300, holes=(Hole(320, 50, 8),)), "trim"),
+        (part(holes=(Hole(50, 250, 8),)), part(400, 280, holes=(Hole(50, 230, 8),)), "trim"),
+        (part(holes=(Hole(350, 250, 8),)), part(370, 280, holes=(Hole(320, 230, 8),)), "trim"),
+        (part(holes=(Hole(350, 250, 8),)), part(370, 280, holes=(Hole(320, 240, 8),)), ""),
         (part(left=40.0), part(left=40.0, holes=(Hole(200, 100, 8),)), "drill"),
         (part(left=40.0), part(left=45.0), ""),
         (

@@ -267,3 +267,23 @@ def test_a_bad_figure_keeps_the_old_one_and_names_the_place(session: Session) ->
     item = session.job.thing("awning")
     assert isinstance(item, Carried)
     assert item.turn == 0
+
+
+def test_doors_are_opened_before_drawers_and_drawers_from_the_floor_up(
+    session: Session, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    tried: list[tuple[str, ...]] = []
+    monkeypatch.setattr(
+        fitting_out, "most_open", lambda _found, wished: (tried.append(wished), wished)[1]
+    )
+    rank = {"door": 0, "tray": 0, "outside": 1, "unit": 2}
+    for station in ("left", "right", "rear"):
+        session.view.set(station=station, opened=frozenset())
+        fitting_out.open_most(session)
+        openings = {o.id: o for o in session.verdict.together.openings}
+        rows = [(rank[openings[key].kind], openings[key].rest_box.z0) for key in tried[-1]]
+        assert rows == sorted(rows)
+        # In the order of the job they would stand otherwise.
+        assert rows != [
+            (rank[o.kind], o.rest_box.z0) for o in openings.values() if o.id in tried[-1]
+        ]

@@ -1,6 +1,7 @@
 """Access: spaces as they open, the fewest moves, reach and sight against sampling."""
 
 import itertools
+import math
 from collections import deque
 from typing import Any
 
@@ -274,6 +275,33 @@ def test_sight_over_a_rim_is_what_lines_by_hand_say(rim: float, stocked_verdict:
         )
         best = max(best, clear.mean())
     assert seen.seen == pytest.approx(best, abs=0.04)
+
+
+@pytest.mark.parametrize("floor", [1500.0, 1800.0, 2100.0, 2600.0])
+@pytest.mark.parametrize("stature", [1500.0, 1720.0, 1900.0])
+def test_an_arm_is_as_long_as_it_is(floor: float, stature: float, stocked_verdict: Verdict) -> None:
+    # Nothing is in the way but the drawer itself: what is short is short of the nearest shoulder that one can have.
+    one, about, settled = one_box(floor)
+    figure = Figure(stature)
+    feet = places(one, figure, about, settled, outsides(stocked_verdict.assembly))
+    seen = reach.look(one, "x", figure, feet, about)
+    hand = np.array([2300.0, -1100.0, floor + reach.HAND])
+    # Winter's segments: upper arm, forearm and half of a gripping hand; shoulders and hips over the ground.
+    arm, shoulder, hip = 0.386 * stature, 0.818 * stature, 0.530 * stature
+    nearest = math.inf
+    for foot, lean in itertools.product(feet, (0.0, 15.0, 30.0, 45.0)):
+        way = (hand - foot)[:2] / max(1.0, math.dist(hand[:2], foot[:2]))
+        over = (shoulder - hip) * np.array([
+            *(math.sin(math.radians(lean)) * way),
+            math.cos(math.radians(lean)),
+        ])
+        nearest = min(nearest, math.dist(hand, foot + np.array([0.0, 0.0, hip]) + over))
+    if seen.how == "in reach":
+        assert nearest <= arm + 1e-6
+        assert seen.short == 0.0
+        assert math.dist(seen.shoulder, seen.hand) <= arm + 1e-6
+    else:
+        assert seen.short == pytest.approx(max(0.0, nearest - arm), abs=0.5)
 
 
 def test_nobody_sees_into_a_drawer_over_their_eyes(stocked_verdict: Verdict) -> None:

@@ -9,15 +9,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core.errors import EditError
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.goods_table import read_goods
 from roomy_hull.job.body import Trundle, UnderBox
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import Berth, Dog, Good, Party, Person
 from roomy_hull.job.model import Job
+from roomy_hull.studies.access.effort import HELD, _lift
 from roomy_hull.studies.access.judge import AccessResult
 from roomy_hull.studies.access.living import tilt
 from roomy_hull.studies.access.off_on import leg_loads, tipping
+from roomy_hull.studies.access.reach import Seen
+from roomy_hull.studies.access.spaces import Space
 from roomy_hull.studies.access.standing import Settled
 from roomy_hull.studies.fit.mending import applied
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
@@ -312,3 +316,48 @@ def test_a_table_names_a_toolbox(stocked: Job) -> None:
         "name;kg;place\nShackles;3,2;Toolbox A\nTent;14;trundle drawer\n", hung(stocked)
     )
     assert [g.place for g in rows] == ["tray.box-A", "tray.trundle"]
+
+
+def niosh(
+    out: float, height: float, travel: float, fair: tuple[float, float] = (0.95, 1.0)
+) -> float:
+    """The revised lifting equation by its manual (DHHS (NIOSH) 94-110), written out anew. [cm, kg]"""
+    if out > 63 or not 0 <= height <= 175 or travel > 175:
+        return 0.0
+    far, up = 25 / max(out, 25), 1 - 0.003 * abs(height - 75)
+    return 23 * far * up * (0.82 + 4.5 / max(travel, 25)) * fair[height >= 75]
+
+
+def test_a_lift_is_as_hard_as_its_harder_end(stocked: Job, stocked_verdict: Verdict) -> None:
+    found, ends = stocked_verdict.access.efforts, []
+    widths = {g.id: min(g.width, g.length) or 300.0 for g in stocked.goods}
+    assert len(found) > 10
+    for one in found:
+        if one.what not in widths:
+            continue
+        travel = abs(one.height - HELD)
+        origin = niosh(one.out, one.height, travel)
+        close = (25.0 if HELD < 25 else 20.0) + widths[one.what] / 20.0
+        ends.append((origin, niosh(close, HELD, travel)))
+        assert one.most == pytest.approx(min(ends[-1]))
+        assert one.index == pytest.approx(one.kg / min(ends[-1]) if min(ends[-1]) else math.inf)
+    # Held out as close as it can be it is a lift from nowhere to nowhere: then both ends are as hard.
+    assert all(a <= b for a, b in ends)
+    assert any(a < b for a, b in ends)
+
+
+@given(st.floats(250, 620), st.floats(100, 1700), st.floats(100, 800))
+def test_lifted_from_where_one_stands_it_is_as_hard_as_its_harder_end(
+    out: float, height: float, width: float
+) -> None:
+    box = Box(0, -500, height - 40, 600, 0, height + 160)
+    one = Space("x", "", "Tray", "left", box, box, True, frozenset(), (), ())
+    seen = Seen(
+        "p", "in reach", 0.0, 1.0, 1.0, (300.0, -500.0 - out, 0.0), (), (300.0, -500.0, height)
+    )
+    found = _lift("g", "G", 12.0, width, seen, Settled(0.0, 0.0, 3000.0), one)
+    close = 20.0 + width / 20.0
+    travel = abs(height / 10.0 - HELD)
+    ends = niosh(max(out / 10.0, close), height / 10.0, travel), niosh(close, HELD, travel)
+    assert found.most == pytest.approx(min(ends))
+    assert found.index == pytest.approx(12.0 / min(ends) if min(ends) else math.inf)

@@ -187,3 +187,12 @@ def test_a_factor_for_every_fill(demo: Job) -> None:
         (Fill("person", 0), 80), (Fill("person", 3), 0),
     ):  # fmt: skip
         assert scale(scenario, Ref("unit", "x"), fill, "vehicle") == expected
+
+
+def test_a_train_is_known_as_its_vehicle_and_as_what_rolls_behind(demo: Job) -> None:
+    towing = judge(with_scenario(demo, ball=200.0, trailer=2500.0)).loads.scenario("full")
+    assert towing.combination is not None
+    # Of the trailer, known to 3 %, its ball weighs on the vehicle and is given.
+    behind = 0.03 * (2500.0 - 200.0)
+    together = (towing.gross.doubt**2 + behind**2) ** 0.5
+    assert towing.combination.doubt == pytest.approx(together)

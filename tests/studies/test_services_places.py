@@ -351,3 +351,21 @@ def test_cables_by_american_sizes(demo: Job) -> None:
         assert own.fuse == metric.fuse
         assert own.drop <= own.share * demo.services.volts + 1e-9
         assert own.ampacity >= min(own.fuse, metric.ampacity) - 1e-9
+
+
+@pytest.mark.parametrize("share", [0.25, 0.5, 1.0])
+def test_a_compressor_that_rests_takes_longer_and_no_more_charge(demo: Job, share: float) -> None:
+    one = {o.key: o.make for o in DEVICE.offers()}["compressor"].but(bay="B", u=825.0, w=475.0)
+    use = Consumer(id="air", name="Air", thing=one.id, watts=300.0)
+    rows = (*demo.services.consumers, use)
+
+    def air(duty: float) -> Any:
+        services = demo.services.but(consumers=rows, uses=demo.services.uses.but(air_duty=duty))
+        job = msgspec.structs.replace(demo, units=(*demo.units, one), services=services)
+        return judge(job).services.fluids
+
+    whole, resting = air(1.0), air(share)
+    assert resting.tyres_minutes == pytest.approx(whole.tyres_minutes / share)
+    # As long as it runs it draws what it draws: watts and minutes of running over the voltage.
+    drawn = 300.0 * whole.tyres_minutes / 60.0 / demo.services.volts
+    assert whole.tyres_ah == resting.tyres_ah == pytest.approx(drawn)
