@@ -1,5 +1,4 @@
-"""Do the tests bite? Puts small faults into the code, one at a time, and runs the tests of the file's own folder,
-and those of tests/validation that name the file.
+"""Do the tests bite? Small faults are put into the code, one at a time, and the tests of the file's own folder run.
 
     tools/bite.py                         every fault that fits a line changed since the last commit on the main branch
     tools/bite.py --base REV              ... since REV
@@ -7,7 +6,8 @@ and those of tests/validation that name the file.
     tools/bite.py --folders core,making   ... over these folders only
 
 A fault is a limit or factor that is another, ``<`` against ``<=``, a sign, a term left out, `min` or `max` dropped or
-changed, `and` for `or`, an order turned, a default put to 0. It dies where a test of the folder fails. What lives is
+changed, `and` for `or`, an order turned, a default put to 0. The tests of tests/validation that name the file count too.
+It dies where a test of the folder fails. What lives is
 printed with its line; mend it by a test of the rule, or name why it cannot matter in docs/mutation.md.
 The work is done in a copy of the tree; two faults are tried at a time.
 """
