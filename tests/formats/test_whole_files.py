@@ -23,7 +23,7 @@ def test_a_link_stays_a_link_and_what_it_leads_to_is_written(tmp_path: Path) -> 
     real.parent.mkdir()
     real.write_text("old")
     link.symlink_to(real)
-    write_whole(link, b"new", keep=True)
+    write_whole(link, b"new", keep=True, named=True)
     assert link.is_symlink()
     assert real.read_text() == "new"
     assert real.with_name("job.json.previous").read_text() == "old"

@@ -6,7 +6,6 @@ import msgspec
 import pytest
 from tests.formats.test_photos import png
 
-from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.formats import jobfile, shopfile, unitfile
 from roomy_hull.formats.keeping import Keeping
@@ -195,14 +194,19 @@ def test_what_is_logged_is_never_changed_nor_saved_away(begun: Session, tmp_path
     save_job(begun, path)
     assert not begun.do("edit.size", path=f"log.{begun.job.log[0].id}.words", value="never said")
     assert begun.job.log[0].words == "first"
+    does(begun, "build.note", "second")
     begun.undo()
-    assert begun.job.log == ()
-    with pytest.raises(JobFileError, match="have been undone"):
-        save_job(begun, path)
-    begun.redo()
+    assert [e.words for e in begun.job.log] == ["first"]
+    # What a file holds stays, wherever one steps to.
+    begun.undo()
+    assert [e.words for e in begun.job.log] == ["first"]
+    assert "correct it by a later entry" in begun.messages.text
     save_job(begun, path)
-    begun.undo()
+    assert [e.words for e in jobfile.load(path).log] == ["first"]
     save_job(begun, tmp_path / "another.hull.json")
+    begun.undo()
+    save_job(begun, path)
+    assert [e.words for e in jobfile.load(path).log] == ["first"]
 
 
 def test_the_workshops_folder_brings_its_shop_and_its_stores(

@@ -11,9 +11,11 @@ from roomy_hull.cli.codes import DEMO, FINE, STOPS
 from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line
-from roomy_hull.core.errors import InputError
+from roomy_hull.core.errors import InputError, JobFileError
 from roomy_hull.formats import cutfiles, jobfile
+from roomy_hull.formats.claims import Claim
 from roomy_hull.formats.making_json import making_json
+from roomy_hull.formats.whole import alone, read_whole
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
 from roomy_hull.making.gaps import worth
@@ -26,6 +28,7 @@ if TYPE_CHECKING:
     import argparse
 
     from roomy_hull.cli.desktop import Desktop
+    from roomy_hull.job.model import Job
 
 
 def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
@@ -76,6 +79,8 @@ def book(args: argparse.Namespace, desktop: Desktop) -> int:
 
 def release(args: argparse.Namespace, _desktop: Desktop) -> int:
     """Say what is stale since the last release; with initials, release what is drawn now."""
+    path = job_path(args.job)
+    before = read_whole(path) if path is not None else b""
     verdict = verdict_of(args)
     job, works, prices = verdict.job, works_of(verdict.assembly), verdict.assembly.shop.prices
     last = job.releases[-1] if job.releases else None
@@ -100,11 +105,23 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
         print(f"Worth measuring first: {w.words} (± {w.sigma:.1f} mm)")
     for open_ in questions(works):
         print(f"Worth a look first: {open_}")
-    path = job_path(args.job)
     target = Path(args.out) if args.out else path
     if target is None or (not args.out and args.job.startswith(DEMO)):
         raise InputError("a demo job is not written to", args.job, "Add --out FILE.")
     made = drawn_up(job.releases, works, args.by, args.note)
-    jobfile.save(released(job, made), target)
+    _keep_release(released(job, made), target, before, own=not args.out)
     print(f"Revision {made.revision}: {len(made.parts)} parts are released in {target}.")
     return FINE
+
+
+def _keep_release(job: Job, target: Path, before: bytes, *, own: bool) -> None:
+    """Write a job back, unless its file holds something else by now than what was released."""
+    with alone(target):
+        if own and read_whole(target) != before:
+            raise JobFileError(
+                "it was saved by somebody else while it was judged; nothing is released", str(target), "Release again."
+            )  # fmt: skip
+        other = Claim.to(target).holder()
+        jobfile.save(job, target)
+    if other is not None:
+        print(f"{other.words()}, has this file open: saving there will ask.", file=sys.stderr)

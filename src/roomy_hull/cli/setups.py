@@ -40,7 +40,7 @@ def run(args: argparse.Namespace, _desktop: Desktop) -> int:
         )
     found = swap(verdict, args.start, args.end)
     if args.out:
-        write_whole(Path(args.out), table(swap_rows(found)).encode())
+        write_whole(Path(args.out), table(swap_rows(found)).encode(), named=True)
     if args.json:
         print(json.dumps(swap_json(found), indent=1, ensure_ascii=False))
     else:

@@ -23,7 +23,7 @@ from roomy_hull.formats.jobfile import read
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.formats.whole import read_whole
 from roomy_hull.session.beside import Beside
-from roomy_hull.session.files import autosave, hold
+from roomy_hull.session.files import hold, recover, set_aside
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
 
@@ -107,7 +107,7 @@ def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) ->
         session.say(trouble, trouble=True)
     if path is not None:
         keeping.add_recent(path)
-        words = " ".join(w for w in (*news, hold(session, path, data)) if w)
+        words = " ".join(w for w in (*news, hold(session, path, data, job.log)) if w)
         if words:
             session.say(words)
     known = keeping.preferences()
@@ -132,14 +132,10 @@ def offer_recovery(session: Session, window: MainWindow) -> None:
         )  # fmt: skip
         if answer == buttons.Yes:
             try:
-                job = session.keeping.recover(left)
-                session.take(job, left.path, saved=False)
+                recover(session, left)
             except UserError as trouble:
                 session.say(str(trouble), trouble=True)
                 continue
-            autosave(session)
-            session.keeping.discard(left)
-            session.say(f"Recovered {left.name}; it is not saved yet.")
             return
         if answer == buttons.No:
             session.keeping.discard(left)
@@ -184,7 +180,7 @@ def _tell_fault(session: Session) -> None:
     kept = "Your work is kept"
     try:
         session.cancel()
-        session.keeping.autosave(session.history.settled, session.path)
+        set_aside(session)
     except Exception:  # whatever it was: a fault is being told already
         kept = "Save your work under another name"
     session.say(

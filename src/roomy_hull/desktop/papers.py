@@ -75,7 +75,7 @@ def write(widget: QWidget, path: Path, system: System) -> None:
     else:
         data = _pdf(widget, papers, system)
     try:
-        write_whole(path, data)
+        write_whole(path, data, named=True)
     except JobFileError as trouble:
         raise PictureError(trouble.what, trouble.place, trouble.remedy) from None
 

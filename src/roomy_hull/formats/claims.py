@@ -5,6 +5,7 @@ anybody by a claim: it names its holder, and what is done about that is the pers
 """
 
 import contextlib
+import errno
 import fcntl
 import json
 import math
@@ -13,7 +14,7 @@ import time
 from pathlib import Path
 from typing import NamedTuple
 
-from roomy_hull.formats.whole import host
+from roomy_hull.formats.whole import host, open_own
 
 
 class Holder(NamedTuple):
@@ -41,6 +42,8 @@ class Claim:
     def __init__(self, path: Path) -> None:
         self.path = path
         self._handle: int | None = None
+        self.trouble = ""
+        """Why others cannot see that the file is in hand here, where they cannot; in words."""
         self.left: Holder | None = None
         """Whose claim was found left behind by a process that is gone, when this one was taken."""
 
@@ -61,43 +64,71 @@ class Claim:
         Returns
         -------
         Holder or None
-            Who has it already; none where it is ours now, or the place allows no claims.
+            Who has it already; none where it is ours now, or the place allows no claims: `trouble` then says so.
         """
+        self.trouble = ""
         if self._handle is not None:
             return None
+        for _ in range(TRIES):
+            found = self._locked()
+            if not isinstance(found, int):
+                return found
+            if not _is(found, self.path):
+                # Its holder gave it up between our opening it and our having the lock: it is nobody's any more.
+                os.close(found)
+                continue
+            if os.fstat(found).st_size:
+                before = _read(found)
+                self.left = before if before.since > 0 else None
+            if os.access(self.path, os.W_OK, follow_symlinks=False) or not _gone(self.path):
+                self._handle = found
+                self._write()
+                return None
+            # Somebody else's, left behind in a folder that we may write to: it is gone now, and ours is made.
+            os.close(found)
+        self.trouble = UNSEEN.format("it goes from hand to hand")
+        return None
+
+    def _locked(self) -> int | Holder | None:
+        """The claim's file, open and locked; or who has it locked; or none, where `trouble` says why."""
         try:
-            handle = os.open(self.path, os.O_RDWR | os.O_CREAT, 0o666)
-        except OSError:
-            return None  # a read-only place: nobody can write there
+            handle = open_own(self.path, os.O_RDWR | os.O_CREAT)
+        except OSError as trouble:
+            self.trouble = UNSEEN.format(trouble.strerror)
+            return None
         try:
             fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError:
+        except OSError as trouble:
             holder = _read(handle)
             os.close(handle)
-            return holder
-        before = _read(handle) if os.fstat(handle).st_size else None
-        self.left = before if before is not None and before.since > 0 else None
-        with contextlib.suppress(OSError):
-            os.ftruncate(handle, 0)
-            os.write(
-                handle,
-                json.dumps({"user": _user(), "machine": host(), "since": time.time()}).encode(),
-            )
-        self._handle = handle
-        return None
+            if trouble.errno in HELD:
+                return holder
+            self.trouble = UNSEEN.format(trouble.strerror)
+            return None
+        return handle
+
+    def _write(self) -> None:
+        """Say whose it is."""
+        said = json.dumps({"user": _user(), "machine": host(), "since": time.time()}).encode()
+        if self._handle is not None:
+            try:
+                os.ftruncate(self._handle, 0)
+                os.pwrite(self._handle, said, 0)
+            except OSError as trouble:
+                self.trouble = UNSEEN.format(trouble.strerror)
 
     def holder(self) -> Holder | None:
         """Who else has the file in hand; none where nobody has, or it is ours."""
         if self._handle is not None:
             return None
         try:
-            handle = os.open(self.path, os.O_RDWR)
+            handle = open_own(self.path, os.O_RDWR)
         except OSError:
             return None
         try:
             fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError:
-            return _read(handle)
+        except OSError as trouble:
+            return _read(handle) if trouble.errno in HELD else None
         else:
             return None
         finally:
@@ -107,11 +138,39 @@ class Claim:
         """Leave the file to others."""
         if self._handle is None:
             return
+        # While it is still locked: nobody takes it between.
         with contextlib.suppress(OSError):
-            os.unlink(self.path)
+            if _is(self._handle, self.path):
+                os.unlink(self.path)
         with contextlib.suppress(OSError):
             os.close(self._handle)
         self._handle = None
+
+
+HELD = (errno.EWOULDBLOCK, errno.EACCES)
+"""What a system says of a lock that somebody has; all else says that there are no locks."""
+TRIES = 100
+
+
+def _is(handle: int, path: Path) -> bool:
+    """Whether an open file is still the one of that name."""
+    try:
+        there = os.stat(path, follow_symlinks=False)
+    except OSError:
+        return False
+    return os.path.samestat(os.fstat(handle), there)
+
+
+def _gone(path: Path) -> bool:
+    """Whether a file could be taken away."""
+    try:
+        os.unlink(path)
+    except OSError:
+        return False
+    return True
+
+
+UNSEEN = "Others cannot see that you have it open ({}); saving still asks where they changed it."
 
 
 def _user() -> str:

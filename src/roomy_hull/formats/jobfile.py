@@ -199,7 +199,7 @@ def save(job: Job, path: Path, *, keep: bool = True) -> None:
     UnwritableError
         What would be written could not be opened again; nothing is written.
     """
-    write_whole(path, tried(job), keep=keep)
+    write_whole(path, tried(job), keep=keep, named=True)
 
 
 class UnwritableError(JobFileError):

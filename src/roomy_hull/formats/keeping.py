@@ -1,6 +1,7 @@
 """What is kept between starts: recent jobs, preferences, and work saved in case of a crash."""
 
 import contextlib
+import hashlib
 import json
 import os
 import time
@@ -27,12 +28,13 @@ MOST_NAME = 120
 
 
 class Recovery(msgspec.Struct, frozen=True):
-    """Work that an interrupted run left behind."""
+    """Work that an interrupted run left behind, and what its file held when it began; none where that is not known."""
 
     file: Path
     name: str
     path: Path | None
     when: float
+    base: bytes | None = None
 
 
 class Keeping:
@@ -149,8 +151,8 @@ class Keeping:
         rows = [path, *(p for p in self.recent() if p != path)][:RECENT_LIMIT]
         self.keep_preferences(recent=[str(p) for p in rows])
 
-    def autosave(self, job: Job, path: Path | None) -> None:
-        """Write the job aside, with the path that it belongs to.
+    def autosave(self, job: Job, path: Path | None, base: bytes | None = None) -> None:
+        """Write the job aside, with the path that it belongs to and what it was made of.
 
         Parameters
         ----------
@@ -158,6 +160,8 @@ class Keeping:
             The job as it stands.
         path : Path or None
             Its file, if it has one.
+        base : bytes or None
+            What that file held when it was last read or written here.
 
         Raises
         ------
@@ -171,6 +175,8 @@ class Keeping:
             "path": str(path.resolve()) if path else "",
             "pid": os.getpid(),
             "when": time.time(),
+            "base": base.decode("utf-8", "replace") if base else "",
+            "sha256": hashlib.sha256(base).hexdigest() if base else "",
             "job": put_back(msgspec.to_builtins(job)),
         }
         # Locked for as long as this run lives, so that its work is offered to nobody until it ends.
@@ -269,7 +275,10 @@ def _recovery(file: Path) -> Recovery:
         raise JobFileError("it is no autosave", file.name)
     if not isinstance(frame.get("job"), dict):
         raise JobFileError("it holds no job", file.name)
-    return Recovery(file, name[:MOST_NAME], Path(path) if path else None, float(when))  # type: ignore[arg-type]  # a figure, see above
+    base = str(frame.get("base", "")).encode("utf-8", "replace")
+    if hashlib.sha256(base).hexdigest() != frame.get("sha256"):
+        base = b""  # what is not known for certain is compared with nothing
+    return Recovery(file, name[:MOST_NAME], Path(path) if path else None, float(when), base or None)  # type: ignore[arg-type]  # a figure, see above
 
 
 def _exists(path: Path) -> bool:

@@ -2,7 +2,7 @@
 
 import hashlib
 import re
-import shutil
+import stat
 import struct
 from pathlib import Path
 from typing import NamedTuple
@@ -67,7 +67,8 @@ def taken_in(job: Path, source: Path) -> Photo:
     stem = re.sub(r"[^A-Za-z0-9]+", "-", source.stem).strip("-")[:60] or "photo"
     name = f"{stem}-{hashlib.sha256(data).hexdigest()[:8]}{ending}"
     target = folder_of(job) / name
-    if not (target.is_file() and target.stat().st_size == len(data)):
+    _own_folder(folder_of(job))
+    if not (_plain(target) and target.stat().st_size == len(data)):
         write_whole(target, data)
     return Photo(name, taken(data))
 
@@ -106,7 +107,23 @@ def path_of(job: Path | None, file: str) -> Path | None:
     if job is None or not file or file != Path(file).name:
         return None
     found = folder_of(job) / file
-    return found if found.is_file() else None
+    return found if _plain(found) and not folder_of(job).is_symlink() else None
+
+
+def _plain(path: Path) -> bool:
+    """Whether a file of ours is there; a link is none, wherever it leads, and no name is one that no disk takes."""
+    try:
+        return stat.S_ISREG(path.lstat().st_mode)
+    except (OSError, ValueError):
+        return False
+
+
+def _own_folder(folder: Path) -> None:
+    """Refuse a folder of photos that is a link: what is put into it would land elsewhere."""
+    if folder.is_symlink():
+        raise JobFileError(
+            "the folder of photos is a link, and is not written through", folder.name, "Make it a folder of its own."
+        )  # fmt: skip
 
 
 def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[str, ...]:
@@ -129,14 +146,14 @@ def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[
     lost = []
     for file in files:
         source, target = path_of(old, file), folder_of(new) / Path(file).name
-        if target.is_file():
+        if _plain(target) and not target.parent.is_symlink():
             continue
         try:
             if source is None:
                 raise FileNotFoundError
-            target.parent.mkdir(parents=True, exist_ok=True)
-            shutil.copyfile(source, target)
-        except OSError:
+            _own_folder(target.parent)
+            write_whole(target, source.read_bytes())
+        except (OSError, JobFileError):
             lost.append(file)
     return tuple(lost)
 

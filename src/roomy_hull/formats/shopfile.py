@@ -310,7 +310,7 @@ def save(shop: Shop, path: Path) -> None:
         The place cannot be written; what was there is untouched.
     """
     try:
-        write_whole(path, dumps(shop))
+        write_whole(path, dumps(shop), named=True)
     except JobFileError as trouble:
         raise FileError(trouble.what, trouble.place, trouble.remedy) from None
 

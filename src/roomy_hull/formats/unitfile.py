@@ -75,7 +75,7 @@ def save(unit: Unit, path: Path) -> None:
         The place cannot be written.
     """
     bare = msgspec.structs.replace(unit, bay="-", u=0.0, v=0.0, w=0.0)
-    write_whole(path, thingfile.written(bare, FORMAT, "unit"))
+    write_whole(path, thingfile.written(bare, FORMAT, "unit"), named=True)
 
 
 def own_folder() -> Path:

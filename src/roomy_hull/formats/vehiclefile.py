@@ -86,7 +86,7 @@ def save(vehicle: Vehicle, path: Path) -> None:
     JobFileError
         The place cannot be written.
     """
-    write_whole(path, dumps(vehicle))
+    write_whole(path, dumps(vehicle), named=True)
 
 
 def own_folder() -> Path:

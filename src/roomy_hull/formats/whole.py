@@ -60,17 +60,20 @@ def read_whole(path: Path) -> bytes:
         raise JobFileError("this is no file's name", repr(str(path))[:200], "Check it.") from None
 
 
-def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
+def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = False) -> None:
     """Write bytes to a new file and put it in the old one's place.
 
     Parameters
     ----------
     path : Path
-        The file; where it is a link, the file that it leads to.
+        The file.
     data : bytes
         Its contents.
     keep : bool
         Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
+    named : bool
+        Whether a person named this very file: where it is a link, the file that it leads to is written. What the program
+        names itself never leads elsewhere: a link there is replaced.
 
     Raises
     ------
@@ -79,7 +82,7 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
     """
     new: Path | None = None
     try:  # ruff: ignore[too-many-statements-in-try-clause]  # written whole or not at all: every step of it may fail
-        target = Path(os.path.realpath(path))
+        target = Path(os.path.realpath(path)) if named else _own_name(path)
         target.parent.mkdir(parents=True, exist_ok=True)
         mode = _mode(target)
         _tidy(target)
@@ -107,6 +110,63 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False) -> None:
         ) from None
 
 
+def open_own(path: Path, flags: int) -> int:
+    """Open a file that the program keeps beside a person's: never through a link, and never anything but a plain file.
+
+    Parameters
+    ----------
+    path : Path
+        Its name.
+    flags : int
+        As for `os.open`.
+
+    Returns
+    -------
+    int
+        The open file.
+
+    Raises
+    ------
+    OSError
+        It cannot be opened, is a link (ELOOP), no plain file, or has other names, by which it could be another file.
+    """
+    flags |= os.O_NOFOLLOW | os.O_NONBLOCK | os.O_CLOEXEC
+    for _ in range(2):
+        handle = -1
+        with contextlib.suppress(FileNotFoundError):
+            about = os.lstat(path)
+            if stat.S_ISREG(about.st_mode) and about.st_nlink <= 1:
+                handle = _opened(path, flags)
+            elif flags & os.O_CREAT and not stat.S_ISDIR(about.st_mode):
+                os.unlink(path)  # the link only; what it leads to stays
+            else:
+                raise OSError(errno.ELOOP, "a link stands in its place")
+        if handle < 0:
+            if not flags & os.O_CREAT:
+                raise FileNotFoundError(errno.ENOENT, os.strerror(errno.ENOENT), str(path))
+            with contextlib.suppress(FileExistsError):
+                return os.open(path, flags | os.O_EXCL, 0o666)
+            continue
+        about = os.fstat(handle)
+        if stat.S_ISREG(about.st_mode) and about.st_nlink <= 1:
+            return handle
+        os.close(handle)
+    raise OSError(errno.ELOOP, "a link stands in its place")
+
+
+def _opened(path: Path, flags: int) -> int:
+    """Open a file of ours that is there; somebody else's in a shared folder can be read at least, and so locked."""
+    try:
+        return os.open(path, flags)
+    except PermissionError:
+        return os.open(path, (flags & ~(os.O_RDWR | os.O_CREAT)) | os.O_RDONLY)
+
+
+def _own_name(path: Path) -> Path:
+    """A name in a folder, which alone is resolved."""
+    return Path(os.path.realpath(path.parent)) / path.name
+
+
 def _mode(target: Path) -> int | None:
     """The rights of a file that is there already; none where there is none.
 
@@ -116,8 +176,10 @@ def _mode(target: Path) -> int | None:
         Nobody may write it, or it is no plain file.
     """
     try:
-        about = target.stat()
+        about = target.lstat()
     except FileNotFoundError:
+        return None
+    if stat.S_ISLNK(about.st_mode):
         return None
     if not stat.S_ISREG(about.st_mode):
         raise JobFileError("this is no plain file", str(target), "Choose another name.")
@@ -136,7 +198,9 @@ def _keep(target: Path) -> None:
         try:
             os.link(target, fresh)
         except OSError:
-            fresh.write_bytes(target.read_bytes())
+            handle = os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_NOFOLLOW, 0o666)
+            with os.fdopen(handle, "wb") as file:
+                file.write(target.read_bytes())
         os.replace(fresh, kept)
     finally:
         # Of one and the same file, renaming leaves both names.
@@ -231,7 +295,7 @@ def alone(path: Path) -> Generator[None, None, None]:
     target = Path(os.path.realpath(path))
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        handle = os.open(target.with_name(f".{target.name}.saving"), os.O_RDWR | os.O_CREAT, 0o666)
+        handle = open_own(target.with_name(f".{target.name}.saving"), os.O_RDWR | os.O_CREAT)
     except OSError:
         yield  # where nothing can be written, the writing itself says so
         return

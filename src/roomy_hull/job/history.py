@@ -1,5 +1,9 @@
 """History: the list of jobs behind undo and redo. One gesture is one step."""
 
+import msgspec
+
+from roomy_hull.job.chain import united
+from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 
 
@@ -19,6 +23,9 @@ class History:
         self._at = 0
         self._saved: Job | None = job
         self._preview: Job | None = None
+        self._logged: tuple[Entry, ...] = ()
+        self.kept_log = False
+        """Whether the last step back or forward left standing what a file holds of the log."""
 
     @property
     def job(self) -> Job:
@@ -74,6 +81,7 @@ class History:
         if self._at == 0:
             return False
         self._at -= 1
+        self._keep_log()
         return True
 
     def redo(self) -> bool:
@@ -82,7 +90,21 @@ class History:
         if self._at + 1 >= len(self._steps):
             return False
         self._at += 1
+        self._keep_log()
         return True
+
+    def mark_logged(self, log: tuple[Entry, ...]) -> None:
+        """Remember which entries of the log a file holds: no step takes these back, they are corrected by later ones."""
+        self._logged = log
+
+    def _keep_log(self) -> None:
+        """Have the job that was come to hold every entry that a file holds."""
+        words, job = self._steps[self._at]
+        ids = {e.id for e in job.log}
+        self.kept_log = any(e.id not in ids for e in self._logged)
+        if self.kept_log:
+            both, _wrong = united(self._logged, job.log)
+            self._steps[self._at] = words, msgspec.structs.replace(job, log=both)
 
     def mark_saved(self) -> None:
         """Remember the settled job as the one on disk."""

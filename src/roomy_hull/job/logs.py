@@ -1,4 +1,4 @@
-"""The log: what was done, found, ordered, tested and signed, entry after entry; nothing in it is ever changed."""
+"""The log: what was done, found, ordered, tested and signed, entry after entry; what is saved of it stays."""
 
 from typing import Annotated, Literal
 
@@ -13,6 +13,9 @@ EntryKind = Literal[
 KINDS: tuple[EntryKind, ...] = EntryKind.__args__  # type: ignore[attr-defined]  # a Literal
 Result = Literal["", "done", "failed", "later"]
 MOST_ENTRIES = 40_000
+ROOT = "0" * 32
+"""What the first entry of a log follows."""
+Link = Annotated[str, Meta(pattern="^[0-9a-f]{32}$")]
 Figure = Annotated[float, Meta(ge=-1e6, le=1e6)]
 
 
@@ -51,6 +54,9 @@ class Entry(Value, frozen=True, kw_only=True):
         A serial number, licence, certificate, batch or order.
     corrects : str
         The id of an earlier entry that this one takes the place of; with kind ``note`` it only strikes it out.
+    follows : tuple of str
+        The links of the entries that stood last when it was made (`job/chain.py`): one, or two where two branches were
+        laid together; empty in entries of older files.
     """
 
     id: Id
@@ -70,3 +76,4 @@ class Entry(Value, frozen=True, kw_only=True):
     taken: Annotated[str, Meta(max_length=19)] = ""
     number: Name = ""
     corrects: Annotated[str, Meta(max_length=60)] = ""
+    follows: Annotated[tuple[Link, ...], Meta(max_length=40)] = ()

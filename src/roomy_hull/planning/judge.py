@@ -7,6 +7,7 @@ from roomy_hull.core.days import day_of, spoken
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.refs import CANOPY, TRAY, Ref
+from roomy_hull.job.chain import breaks
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.planning.buying import Purchase
@@ -190,6 +191,10 @@ def _built(case: Case) -> list[Finding]:
             found.append(_finding("build.as_built", "note",
                                   f"As built: {entry.about}{sort} is {entry.value:g}{by} ({entry.by or 'nobody named'}, "
                                   f"{entry.at[:10]})", _owner(case, entry.about), entry.value, entry.was, "mm"))  # fmt: skip
+    found += [
+        _finding("build.log", "look", f"The log was changed outside of the program at '{b.entry}': {b.words}")
+        for b in breaks(job.log)
+    ]  # fmt: skip
     if state.backwards:
         found.append(_finding(
             "build.clock", "note",

@@ -1,18 +1,23 @@
 """The job's file: opened, saved, held against what others made of it, and written aside while one works."""
 
-import json
 import os
 import time
 from pathlib import Path
 from typing import Any, NamedTuple
 
+import msgspec
+
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.keeping import Recovery
 from roomy_hull.formats.photos import brought_along
 from roomy_hull.formats.plain_json import decode, encode
 from roomy_hull.formats.whole import alone, read_whole, write_whole
+from roomy_hull.job.chain import united
 from roomy_hull.job.edits.merging import merged
+from roomy_hull.job.logs import Entry
+from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 
 
@@ -21,10 +26,9 @@ class ChangedError(JobFileError):
 
 
 class OnDisk(NamedTuple):
-    """The file that a session has in hand: what it held when it was last read or written here, and the claim to it."""
+    """The file that a session has in hand, and the claim to it."""
 
     path: Path
-    data: bytes
     claim: Claim
 
 
@@ -49,11 +53,11 @@ def open_job(session: Session, path: Path) -> None:
     session.keeping.drop_autosave()
     session.keeping.add_recent(path)
     words = [f"Opened {path.name}.", *news] if news else [f"Opened {path.name}"]
-    holder = hold(session, path, data)
+    holder = hold(session, path, data, job.log)
     session.say(" ".join([*words, holder]) if holder else " ".join(words))
 
 
-def hold(session: Session, path: Path, data: bytes) -> str:
+def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> str:
     """Remember what a file held, and take it in hand.
 
     Parameters
@@ -63,12 +67,14 @@ def hold(session: Session, path: Path, data: bytes) -> str:
     path : Path
         The file.
     data : bytes
-        What it holds.
+        What it holds; empty where that is not known.
+    log : tuple of Entry
+        What of the log it holds: no step of the session takes that back.
 
     Returns
     -------
     str
-        What to say where somebody else has it open; else empty.
+        What to say where somebody else has it open, or cannot be told that it is open here; else empty.
     """
     claim = Claim.to(path)
     if session.on_disk is not None and session.on_disk.claim.path == claim.path:
@@ -76,17 +82,49 @@ def hold(session: Session, path: Path, data: bytes) -> str:
     else:
         let_go(session)
     other = claim.take()
-    session.on_disk = OnDisk(path, data, claim)
-    if other is None:
-        left, claim.left = claim.left, None
-        return (
-            f"The lock of {left.words()}, was left behind and is taken over."
-            if left is not None
-            else ""
-        )
-    return (
-        f"{other.words()}, has this file open too: saving will not overwrite what is saved there."
-    )
+    session.on_disk = OnDisk(path, claim)
+    session.seen[os.path.realpath(path)] = data
+    session.history.mark_logged(log)
+    if other is not None:
+        return f"{other.words()}, has this file open too: saving will not overwrite what is saved there."
+    left, claim.left = claim.left, None
+    words = [claim.trouble] if claim.trouble else []
+    if left is not None:
+        words.append(f"The lock of {left.words()}, was left behind and is taken over.")
+    return " ".join(words)
+
+
+def recover(session: Session, left: Recovery) -> None:
+    """Take work in hand that an earlier run left behind; its file is not touched until it is saved.
+
+    Parameters
+    ----------
+    session : Session
+        Which takes it in hand.
+    left : Recovery
+        What `Keeping.left_behind` found.
+
+    Raises
+    ------
+    UserError
+        It cannot be read or judged; the job in hand stays, and the work is kept.
+    """
+    job = session.keeping.recover(left)
+    let_go(session)
+    session.take(job, left.path, saved=False)
+    words = [f"Recovered {left.name}; it is not saved yet."]
+    if left.path is not None:
+        base = left.base or b""
+        try:
+            log = jobfile.loads(base, left.path.name).log if base else ()
+        except JobFileError:
+            base, log = b"", ()
+        words.append(hold(session, left.path, base, log))
+        if _others(session, left.path):
+            words.append(f"{left.path.name} was saved by somebody else meanwhile: saving will ask.")
+    autosave(session)
+    session.keeping.discard(left)
+    session.say(" ".join(w for w in words if w))
 
 
 def let_go(session: Session) -> None:
@@ -115,43 +153,58 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     JobFileError
         The place cannot be written; or the file could not hold the job, which is then kept in a rescue file.
     """
-    job = session.history.settled
+    # From the look at what is there to the new file in its place nobody else writes.
+    with alone(path):
+        there = read_whole(path) if path.exists() else b""
+        if not anyway:
+            _refuse_changed(session, path, there)
+        job, more = _with_their_log(session, path, there)
+        data = _written(session, job, path)
+        write_whole(path, data, keep=True, named=True)
+    if more:
+        session.edit("take over what others logged", job)
+    lost = brought_along(session.path, path, tuple(e.file for e in job.log if e.file))
+    session.path = path
+    holder = hold(session, path, data, job.log)
+    session.history.mark_saved()
+    session.keeping.drop_autosave()
+    session.keeping.add_recent(path)
+    words = [f"Saved {path.name}."]
+    if more:
+        words.append(f"{more} entries that others logged there are kept.")
+    if lost:
+        words.append(f"{len(lost)} photos could not be brought along.")
+    if holder:
+        words.append(holder)
+    session.say(" ".join(words) if len(words) > 1 else f"Saved {path.name}")
+    session.saved.emit()
+
+
+def _written(session: Session, job: Job, path: Path) -> bytes:
+    """The bytes of a job's file; a job that no file could hold is kept in a rescue file."""
     try:
-        data = jobfile.tried(job)
+        return jobfile.tried(job)
     except jobfile.UnwritableError as trouble:
         kept = session.keeping.rescue(job)
         raise JobFileError(
             f"{trouble.what} ({trouble.place})" if trouble.place else trouble.what, path.name,
             f"Nothing is lost: the job as it is was written to {kept}. {trouble.remedy}",
         ) from None  # fmt: skip
-    # From the look at what is there to the new file in its place nobody else writes.
-    with alone(path):
-        if not anyway:
-            _refuse_changed(session, path)
-        _refuse_shorter(session, path)
-        write_whole(path, data, keep=True)
-    lost = brought_along(session.path, path, tuple(e.file for e in job.log if e.file))
-    session.path = path
-    holder = hold(session, path, data)
-    session.history.mark_saved()
-    session.keeping.drop_autosave()
-    session.keeping.add_recent(path)
-    missing = f" {len(lost)} photos could not be brought along." if lost else ""
-    session.say(
-        f"Saved {path.name}.{missing} {holder}".rstrip() if holder or lost else f"Saved {path.name}"
-    )
-    session.saved.emit()
 
 
-def _refuse_changed(session: Session, path: Path) -> None:
-    """Refuse to write over a file in hand that holds something else than was last read or written here."""
-    known = session.on_disk
-    if known is None or os.path.realpath(known.path) != os.path.realpath(path) or not path.exists():
-        return
-    if read_whole(path) == known.data:
+def _others(session: Session, path: Path) -> bool:
+    """Whether a file holds something else than was last read or written here."""
+    known = session.seen.get(os.path.realpath(path))
+    return known is not None and path.exists() and read_whole(path) != known
+
+
+def _refuse_changed(session: Session, path: Path, there: bytes) -> None:
+    """Refuse to write over a file that was in hand and holds something else than was last read or written here."""
+    known = session.seen.get(os.path.realpath(path))
+    if known is None or not there or there == known:
         return
     when = time.strftime("%Y-%m-%d %H:%M", time.localtime(path.stat().st_mtime))
-    other = known.claim.holder()
+    other = Claim.to(path).holder()
     who = f" {other.words()}, has it open." if other is not None else ""
     raise ChangedError(
         f"it was changed by somebody else, last on {when}.{who}", path.name,
@@ -159,19 +212,34 @@ def _refuse_changed(session: Session, path: Path) -> None:
     )  # fmt: skip
 
 
-def _refuse_shorter(session: Session, path: Path) -> None:
-    """Refuse to save a log that lacks entries which the same file holds already: a log only grows."""
-    known = session.on_disk
-    if known is None or os.path.realpath(known.path) != os.path.realpath(path) or not path.exists():
-        return
-    there = json.loads(known.data).get("log", [])
-    have = {e.id for e in session.history.settled.log}
-    lost = [e for e in there if isinstance(e, dict) and e.get("id") not in have]
-    if lost:
+def _with_their_log(session: Session, path: Path, there: bytes) -> tuple[Job, int]:
+    """The job with every entry that the file's log holds, and how many came of it: a log only grows.
+
+    Raises
+    ------
+    JobFileError
+        What both logged cannot stand together.
+    """
+    job = session.history.settled
+    if not there:
+        return job, 0
+    try:
+        theirs = jobfile.loads(there, path.name).log
+    except JobFileError:
+        return job, 0  # no job: nothing is logged in it
+    ours = os.path.realpath(path) in session.seen or {e.id for e in job.log} & {
+        e.id for e in theirs
+    }
+    if not ours:
+        return job, 0  # another job's file, which one has chosen to write over
+    both, wrong = united(job.log, theirs)
+    if wrong:
         raise JobFileError(
-            f"{len(lost)} entries of the log were saved already and have been undone", path.name,
-            "Redo them: an entry is corrected by a later one. Or save under another name.",
+            f"{wrong[0]}; an entry of the log that was saved stands", path.name,
+            "Take your own back, lay both together, and correct theirs; or save a copy.",
         )  # fmt: skip
+    more = len(both) - len(job.log)
+    return (msgspec.structs.replace(job, log=both) if more else job), more
 
 
 def lay_together(session: Session, path: Path) -> tuple[str, ...]:
@@ -194,19 +262,22 @@ def lay_together(session: Session, path: Path) -> tuple[str, ...]:
     UserError
         The file cannot be read, or what came of both is no job.
     """
-    known = session.on_disk
-    if known is None:
-        raise JobFileError("nothing is known of this file", path.name, "Save a copy.")
+    before = session.seen.get(os.path.realpath(path))
+    if not before:
+        raise JobFileError("it is not known what this work began with", path.name, "Save a copy.")
     data = read_whole(path)
-    base, theirs = (_raw(d, path.name) for d in (known.data, data))
+    base, theirs = (_raw(d, path.name) for d in (before, data))
     mine = _raw(jobfile.dumps(session.history.settled), "the job")
+    log, wrong = united(session.history.settled.log, jobfile.loads(data, path.name).log)
+    for side in (base, mine, theirs):
+        side.pop("log", None)
     both = merged(base, mine, theirs)
-    if both.conflicts:
-        return both.conflicts
-    job = jobfile.loads(encode(both.raw), path.name)
+    if both.conflicts or wrong:
+        return (*both.conflicts, *wrong)
+    job = msgspec.structs.replace(jobfile.loads(encode(both.raw), path.name), log=log)
     if not session.edit(f"lay together with {path.name}", job):
         raise JobFileError("the two edits together make no job", path.name, "Save a copy.")
-    session.on_disk = known._replace(data=data)
+    session.seen[os.path.realpath(path)] = data
     return ()
 
 
@@ -220,6 +291,18 @@ def autosave(session: Session) -> None:
     """Write the job aside if it has changes; that it cannot be is told."""
     if session.history.dirty:
         try:
-            session.keeping.autosave(session.history.settled, session.path)
+            set_aside(session)
         except JobFileError as trouble:
             session.say(f"Your work cannot be kept aside: {trouble} Save it.", trouble=True)
+
+
+def set_aside(session: Session) -> None:
+    """Write the job aside with what its file held when it began.
+
+    Raises
+    ------
+    JobFileError
+        The place cannot be written.
+    """
+    known = session.seen.get(os.path.realpath(session.path)) if session.path else None
+    session.keeping.autosave(session.history.settled, session.path, known)

@@ -67,6 +67,8 @@ class Session:
     ) -> None:
         self.keeping, self.path = keeping, path
         self.on_disk: OnDisk | None = None
+        self.seen: dict[str, bytes] = {}
+        """What files of this job held when they were last read or written here, by their true paths."""
         self.shop = shop if shop is not None else shipped_shop()
         self.changed, self.saved = Signal(), Signal()
         self.messages, self.selection = Messages(), Selection()
@@ -241,6 +243,7 @@ class Session:
         if not saved:
             self.history.mark_unsaved()
         self.path = path
+        self.seen.clear()
         self.arranging.forget()
         self.selection.clear()
         self.view.set(scenario=_usual_scenario(job), opened=frozenset(), run="", step=0)
@@ -322,7 +325,7 @@ class Session:
         if self.history.undo():
             self._judge()
             self.saved.emit()
-            self.say(f"Undone: {words}")
+            self.say(f"Undone: {words}{self._still_logged()}")
 
     def redo(self) -> None:
         """Bring the next step back."""
@@ -330,7 +333,12 @@ class Session:
         if self.history.redo():
             self._judge()
             self.saved.emit()
-            self.say(f"Redone: {words}")
+            self.say(f"Redone: {words}{self._still_logged()}")
+
+    def _still_logged(self) -> str:
+        """What to say of entries of the log that a file holds already."""
+        kept = "; what was saved of the log stays: correct it by a later entry"
+        return kept if self.history.kept_log else ""
 
     def _judge(self, *, moving: bool = False) -> None:
         """Judge the job as it stands, unless that is done, and tell everybody; what is long rests while a hand moves."""

@@ -8,6 +8,7 @@ import msgspec
 from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import refusal
 from roomy_hull.job.brief import Choice, Offer
+from roomy_hull.job.chain import sealed
 from roomy_hull.job.edits.layouts import slug
 from roomy_hull.job.logs import MOST_ENTRIES, Entry
 from roomy_hull.job.model import Job
@@ -76,7 +77,7 @@ def logged(job: Job, *entries: Entry) -> Job:
             raise EditError(
                 "that entry was corrected before", "log", "Correct the one that took its place."
             )
-    return msgspec.structs.replace(job, log=(*job.log, *entries))
+    return msgspec.structs.replace(job, log=sealed(job.log, *entries))
 
 
 def held(job: Job, op: str, **changes: Any) -> Job:

@@ -74,7 +74,7 @@ def pack(session: Session) -> None:
     if path is None:
         return
     try:
-        write_whole(path, packing_list(session.job, scenario).encode())
+        write_whole(path, packing_list(session.job, scenario).encode(), named=True)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
         return

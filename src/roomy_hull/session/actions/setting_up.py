@@ -139,7 +139,7 @@ def write(session: Session) -> None:
     if path is None:
         return
     try:
-        write_whole(path, table(swap_rows(found)).encode())
+        write_whole(path, table(swap_rows(found)).encode(), named=True)
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
         return

@@ -148,7 +148,7 @@ STAGES: tuple[Stage, ...] = (
              ("build.late", "build.trouble", "build.vehicle", "build.unknown")),
         Page("Progress", "Alt+Shift+3", "The vehicle as it grows", "build.progress:ProgressPage"),
         Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage",
-             ("build.deviation", "build.as_built", "build.hole", "build.clock")),
+             ("build.deviation", "build.as_built", "build.hole", "build.clock", "build.log")),
         Page("Buying", "Alt+Shift+5", "What comes from outside, and by when to order it", "build.buying:BuyingPage",
              ("build.order", "build.missing")),
         Page("Checks", "Alt+Shift+6", "What is tested before it leaves", "build.checks:ChecksPage", ("build.failed",)),
