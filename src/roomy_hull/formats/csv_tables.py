@@ -3,6 +3,7 @@
 import csv
 import io
 import re
+import unicodedata
 
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.making.cutlist import CutList
@@ -17,19 +18,35 @@ def table(rows: list[list[object]]) -> str:
     return out.getvalue()
 
 
+BREAKS = "\r\n\v\f\x00\x1c\x1d\x1e\x85\u2028\u2029\t"
+"""What some program takes for the end of a line or cell: a row is one line, a cell one cell."""
+FILLERS = '\u115f\u1160\u3164\uffa0\u2800"'
+"""Letters that are not seen, and the quote that a spreadsheet takes away."""
+FIGURE = re.compile(r"[+-]?\d+(?:[.,]\d+)*%?")
+
+
 def _safe(cell: object) -> object:
-    """Keep a spreadsheet from running a name that starts like a formula; a figure stays one."""
-    if isinstance(cell, str):
-        cell = re.sub(r"[\r\n\v\f\x00]", " ", cell)  # a row is one line
-    if not isinstance(cell, str) or re.fullmatch(r"[+-]?\d+(?:[.,]\d+)*%?", cell):
+    """Keep a spreadsheet from running a name that reads like a formula; a figure stays one."""
+    if not isinstance(cell, str):
         return cell
-    # A spreadsheet passes over what comes first and is not seen.
-    seen = cell.lstrip(" \t\r\n\v\f\x00\u00a0\u200b\u2060\ufeff")
-    return (
-        "'" + cell
-        if seen[:1] in ("=", "+", "-", "@", "\uff1d", "\uff0b", "\uff0d", "\uff20")
-        else cell
+    cell = re.sub(f"[{BREAKS}]", " ", cell)
+    if FIGURE.fullmatch(cell):
+        return cell
+    # Where semicolons or commas part the columns, as in other countries, what stands behind one begins a cell too.
+    return "".join(
+        part if n % 2 or not _runs(part) else f"'{part}"
+        for n, part in enumerate(re.split(r"([;,|])", cell))
     )
+
+
+def _runs(part: str) -> bool:
+    """Whether the first sign of a cell that is seen makes a formula of it; a figure by itself is none."""
+    for n, sign in enumerate(part):
+        if unicodedata.category(sign)[0] in "ZCM" or sign in FILLERS:
+            continue
+        formula = unicodedata.normalize("NFKC", sign)[:1] in ("=", "+", "-", "@", "\u2212")
+        return formula and not FIGURE.fullmatch(part[n:].strip())
+    return False
 
 
 def part_list(cut: CutList, files: dict[int, str]) -> str:

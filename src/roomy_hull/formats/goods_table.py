@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import math
 import re
 from pathlib import Path
@@ -12,6 +11,7 @@ import msgspec
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.value import refusal
 from roomy_hull.formats.csv_tables import table
+from roomy_hull.formats.tables_in import cells_of, lines_of, text_of
 from roomy_hull.job.goods import CAB, NATURES, WHENS, Good
 from roomy_hull.job.model import Job, Scenario
 
@@ -31,6 +31,8 @@ NAMES: dict[str, tuple[str, ...]] = {
 }  # fmt: skip
 LARGEST = 5_000_000
 """No list of goods is larger. [characters]"""
+MOST_ROWS = 20_000
+"""Nor has any more lines, those of names and remarks among them."""
 HOW = "a line each: name, kg, number; or a first line of names such as: name; kg; count; place; use; nature; size"
 
 
@@ -141,13 +143,16 @@ def _rows(text: str, name: str) -> list[tuple[int, list[str]]]:
     """The lines that are not empty, with their numbers, in cells."""
     if len(text) > LARGEST:
         raise InputError("it is too long for a list of goods", name, f"Give {HOW}.")
-    lines = [
-        (n, line) for n, line in enumerate(text.lstrip("\ufeff").splitlines(), 1) if line.strip()
-    ]
+    rows = lines_of(text.lstrip("\ufeff"), name)
+    lines = [(n, line) for n, line in enumerate(rows, 1) if line.strip()]
+    if len(lines) > MOST_ROWS:
+        raise InputError(
+            f"it has {len(lines):,} lines", name, f"A job has at most {MOST_ROWS:,} goods."
+        )
     if not lines:
         raise InputError("there is nothing in it", name, f"Give {HOW}.")
     mark = _mark([line for _n, line in lines])
-    return [(n, next(csv.reader([line], delimiter=mark))) for n, line in lines]
+    return [(n, cells_of(line, mark, f"{name}, line {n}")) for n, line in lines]
 
 
 def _heads(cells: list[str]) -> dict[str, int]:
@@ -236,15 +241,7 @@ def goods_text(path: Path) -> str:
     InputError
         It cannot be read, or is too long.
     """
-    try:
-        if path.stat().st_size > LARGEST:
-            raise InputError("it is too long for a list of goods", path.name, f"Give {HOW}.")
-        text = path.read_bytes().decode("utf-8-sig", errors="replace")
-    except OSError as trouble:
-        raise InputError(
-            f"it cannot be read ({trouble.strerror})", str(path), "Choose another file."
-        ) from None
-    return text
+    return text_of(path, "the list of goods", HOW, LARGEST)
 
 
 def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:

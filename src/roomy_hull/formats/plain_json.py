@@ -100,7 +100,7 @@ def decode(data: bytes, place: str) -> Any:
     # Only such a figure can be past all that a computer counts in, or next to nothing; asking every one takes longer.
     vast = meant if re.search(r"[eE][+-]?\d{2}|[eE]-\d|\d{300}|0\.0{6}", text) else None
     try:
-        return json.loads(text, parse_constant=refuse, object_pairs_hook=once, parse_float=vast)
+        found = json.loads(text, parse_constant=refuse, object_pairs_hook=once, parse_float=vast)
     except json.JSONDecodeError as trouble:
         cut = trouble.pos >= len(text.rstrip()) - 1 or trouble.msg.startswith("Unterminated")
         what = "the file ends too early" if cut else f"the text is damaged ({trouble.msg})"
@@ -113,6 +113,31 @@ def decode(data: bytes, place: str) -> Any:
         raise JobFileError("the text is nested too deeply to be one of ours", place) from None
     except ValueError:
         raise JobFileError("the text is damaged", place) from None
+
+    # Written as \\ud800 half a sign can be read, but never written again.
+    if re.search(r"\\u[dD][89a-fA-F]", text):
+        _refuse_halves(found, place)
+    return found
+
+
+def _refuse_halves(raw: Any, place: str, where: str = "") -> None:
+    """Refuse text that holds half a sign, naming the field."""
+    if isinstance(raw, str):
+        try:
+            raw.encode()
+        except UnicodeEncodeError:
+            raise JobFileError(
+                "a word holds half a sign, which is no text",
+                f"{place}, {where}" if where else place,
+                "Type it again.",
+            ) from None
+    elif isinstance(raw, dict):
+        for key, value in raw.items():
+            _refuse_halves(key, place, where)
+            _refuse_halves(value, place, f"{where}.{key}" if where else key)
+    elif isinstance(raw, list):
+        for n, value in enumerate(raw):
+            _refuse_halves(value, place, f"{where}[{n}]")
 
 
 _AT = r"(?s)^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import datetime
 import re
 from pathlib import Path
@@ -11,6 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import sun
+from roomy_hull.formats.tables_in import cells_of, lines_of, text_of
 from roomy_hull.job.trips import Skies, Trip
 
 if TYPE_CHECKING:
@@ -31,6 +31,8 @@ NAMES: dict[str, tuple[str, ...]] = {
 """What the columns of such tables are called, in small letters, without their units."""
 LARGEST = 20_000_000
 """No table of hours is larger. [bytes]"""
+LONGEST_NAME = 120
+"""No column has a longer name. [letters]"""
 MOST_LIGHT = 1500.0
 FORMS = (
     "%Y-%m-%d %H:%M:%S",
@@ -53,7 +55,7 @@ class _Row(NamedTuple):
 
 def _plain(name: str) -> str:
     """A column's name without its unit."""
-    name = name.strip().strip('"').lower()
+    name = name.strip().strip('"').lower()[:LONGEST_NAME]
     bare = re.sub(r"\s*[\[(][^\])]*(?:w/m|wh/m|c|°|k)[^\])]*[\])]", "", name)
     return bare.strip() or name
 
@@ -71,16 +73,14 @@ def _heads(cells: list[str]) -> dict[str, int]:
 
 def _rows(text: str, name: str) -> tuple[dict[str, int], list[tuple[int, list[str]]], bool]:
     """The heads, the lines below them, and whether the clock is that of Greenwich."""
-    lines = text.splitlines()
+    lines = lines_of(text, name)
     for n, line in enumerate(lines[:60]):
         mark = max(";\t,", key=line.count)
-        cells = next(csv.reader([line], delimiter=mark), [])
-        heads = _heads(cells)
+        heads = _heads(cells_of(line, mark, f"{name}, line {n + 1}"))
         if "level" in heads and "air" in heads:
-            # csv keeps quotes whole; a stray quote runs on to the end, which then lacks its columns.
             body = [
-                (n + 2 + k, row) for k, row in enumerate(csv.reader(lines[n + 1 :], delimiter=mark))
-            ]
+                (k, cells_of(row, mark, f"{name}, line {k}")) for k, row in enumerate(lines[n + 1 :], n + 2) if row.strip()
+            ]  # fmt: skip
             return heads, [r for r in body if any(c.strip() for c in r[1])], "utc" in line.lower()
     raise InputError("no line names the columns of a weather table", name, f"Give {TYPE}.")
 
@@ -98,6 +98,14 @@ def _figure(cell: str, place: str) -> float:
     return value
 
 
+def _whole(cell: str, most: int, place: str) -> int:
+    """A whole number from 0."""
+    value = _figure(cell, place)
+    if not 0 <= value <= most:
+        raise InputError(f"{value:g} is not from 0 to {most}", place, "Correct the line.")
+    return int(value)
+
+
 def _when(heads: dict[str, int], cells: list[str], place: str) -> tuple[int, int, int]:
     """Month, day and hour of a line."""
 
@@ -105,11 +113,11 @@ def _when(heads: dict[str, int], cells: list[str], place: str) -> tuple[int, int
         return cells[heads[key]].strip() if key in heads and heads[key] < len(cells) else ""
 
     if "month" in heads and "day" in heads and "hour" in heads:
-        hour = int(_figure(cell("hour"), place))
+        hour = _whole(cell("hour"), 24, place)
         first = datetime.date(
             2001,
             *_month_and_day(
-                int(_figure(cell("month"), place)), int(_figure(cell("day"), place)), place
+                _whole(cell("month"), 99, place), _whole(cell("day"), 99, place), place
             ),
         )
         at = datetime.datetime(2001, first.month, first.day) + datetime.timedelta(hours=hour)
@@ -127,7 +135,11 @@ def _when(heads: dict[str, int], cells: list[str], place: str) -> tuple[int, int
             at = datetime.datetime.strptime(text, form)
         except ValueError:
             continue
-        at += datetime.timedelta(days=1) if late else datetime.timedelta()
+        if late:
+            at = at.replace(
+                year=2001 if (at.month, at.day) != (2, 29) else 2000
+            )  # the year does not matter
+            at += datetime.timedelta(days=1)
         return at.month, at.day, at.hour
     raise InputError(f"'{text[:40]}' is no day and hour", place, "Write 2026-03-10 13:00.")
 
@@ -200,17 +212,7 @@ def read_weather(path: Path, trip: Trip) -> Skies:
     InputError
         Names the line, or the hour that is missing, and what to do.
     """
-    try:
-        if path.stat().st_size > LARGEST:
-            raise InputError(
-                "the file is too large for a table of hours", path.name, f"Give {TYPE}."
-            )
-        text = path.read_bytes().decode("utf-8-sig", errors="replace")
-    except OSError as trouble:
-        raise InputError(
-            f"it cannot be read ({trouble.strerror})", str(path), "Choose another file."
-        ) from None
-    return weather_of(text, path.name, trip)
+    return weather_of(text_of(path, "the table", TYPE, LARGEST), path.name, trip)
 
 
 def weather_of(text: str, name: str, trip: Trip) -> Skies:

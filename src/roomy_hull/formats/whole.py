@@ -21,13 +21,15 @@ MAX_BYTES = 32 * 1024 * 1024
 """A larger file is no job: such a one would hold a hundred thousand units. [B]"""
 
 
-def read_whole(path: Path) -> bytes:
+def read_whole(path: Path, largest: int = MAX_BYTES) -> bytes:
     """Read a file's bytes.
 
     Parameters
     ----------
     path : Path
         The file.
+    largest : int
+        No such file is larger. [bytes]
 
     Returns
     -------
@@ -41,17 +43,26 @@ def read_whole(path: Path) -> bytes:
         nothing of such a one is read.
     """
     try:  # ruff: ignore[too-many-statements-in-try-clause]  # any of it may fail
-        about = path.stat()
-        if stat.S_ISDIR(about.st_mode):
-            raise JobFileError("this is a folder", str(path), "Give a file.")
-        if not stat.S_ISREG(about.st_mode):
-            raise JobFileError("this is no plain file", str(path), "Give a file on a disk.")
-        if about.st_size > MAX_BYTES:
+        # Opened without waiting, so that a pipe with nobody at its other end holds nothing up; looked at while open, so
+        # that nothing takes its place between.
+        handle = os.open(path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC)
+        try:
+            about = os.fstat(handle)
+            if stat.S_ISDIR(about.st_mode):
+                raise JobFileError("this is a folder", str(path), "Give a file.")
+            if not stat.S_ISREG(about.st_mode):
+                raise JobFileError("this is no plain file", str(path), "Give a file on a disk.")
+            with os.fdopen(handle, "rb", closefd=False) as file:
+                data = file.read(largest + 1) if about.st_size <= largest else b""
+        finally:
+            os.close(handle)
+        size = max(about.st_size, len(data))
+        if size > largest:
             raise JobFileError(
-                f"the file of {about.st_size / 1e6:,.0f} MB is too large", str(path),
-                f"A file of this kind has at most {MAX_BYTES / 1e6:,.0f} MB.",
+                f"the file of {size / 1e6:,.0f} MB is too large", str(path),
+                f"A file of this kind has at most {largest / 1e6:,.0f} MB.",
             )  # fmt: skip
-        return path.read_bytes()
+        return data
     except OSError as trouble:
         raise JobFileError(
             f"the file cannot be read ({trouble.strerror})", str(path), "Check its name and rights."
