@@ -233,7 +233,8 @@ def test_what_an_earlier_cut_left_is_taken_away_and_nothing_else(
      ("a;=1", "a;'=1"), ("a, -5 mm", "a,' -5 mm"), ("a; -5", "a; -5"), ("a|@x", "a|'@x"), ("a\t=1", "a =1"),
      ("\u2003=1", "'\u2003=1"), ("\u3000=1", "'\u3000=1"), ("\u00ad=1", "'\u00ad=1"),
      ("\u200e\u202e=1", "'\u200e\u202e=1"),
-     ("\u2028=1", "' =1"), ("\u0085=1", "' =1"), ("\u3164=1", "'\u3164=1"), ("\ufe66x", "'\ufe66x"), ("\u0301=1", "'\u0301=1"),
+     ("\u2028=1", "' =1"), ("\u0085=1", "' =1"), ("\u3164=1", "'\u3164=1"), ("\ufe66x", "'\ufe66x"),
+     ("\u0301=1", "'\u0301=1"),
      ('"=1', "'\"=1"), ("a-b; c+d", "a-b; c+d"), ("Board, 230 V", "Board, 230 V")],
 )  # fmt: skip
 def test_a_cell_runs_nothing_and_a_figure_stays_one(cell: str, shown: str) -> None:

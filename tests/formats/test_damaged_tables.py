@@ -56,7 +56,8 @@ def _unit(demo: Job) -> bytes:
 PIECES = (
     b'"', b"\x00", b"\xff\xfe", b"\xfe\xff", b"\xef\xbb\xbf", b"\r", b"\n", b"\x85", b"\xe2\x80\xa8",
     b";", b",", b"\t",
-    b"1e12", b"-1", b"nan", b"inf", b"9999-12-31 24:00", b"0000-00-00 99:99", b"\xed\xa0\x80", b"\\ud800", b"[" * 400, b"(" * 1700,
+    b"1e12", b"-1", b"nan", b"inf", b"9999-12-31 24:00", b"0000-00-00 99:99", b"\xed\xa0\x80", b"\\ud800", b"[" * 400,
+    b"(" * 1700,
     b"{", b"}", b"null", b"true", b"\xd9\xa3", b"=1+1", b"9" * 400, b"x" * 5000,
 )  # fmt: skip
 

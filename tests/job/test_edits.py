@@ -5,7 +5,7 @@ from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.history import History
-from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.job.model import MOST_ACCEPTED, Acceptance, Job
 
 
 def test_a_change_shares_everything_else(demo: Job) -> None:
@@ -101,11 +101,18 @@ def test_what_has_no_other_side_is_not_mirrored(demo: Job) -> None:
         edits.mirrored(job, "wet-bench")
 
 
-def test_a_later_acceptance_replaces_an_earlier_one(demo: Job) -> None:
+def test_a_later_acceptance_stands_behind_the_earlier_one(demo: Job) -> None:
     first = Acceptance(code="fit.pitch", subjects=("tools",), reason="fits", initials="A")
     second = Acceptance(code="fit.pitch", subjects=("tools",), reason="still fits", initials="B")
     job = edits.accepted(edits.accepted(demo, first), second)
-    assert job.accepted == (second,)
+    assert job.accepted == (first, second)
+    for _ in range(MOST_ACCEPTED):
+        job = edits.accepted(job, second)
+    # Where there is no more room, what a later record took the place of goes first.
+    assert len(job.accepted) == MOST_ACCEPTED
+    other = Acceptance(code="fit.pitch", subjects=("camp",), reason="once", initials="C")
+    job = edits.accepted(edits.accepted(job, other), second)
+    assert other in job.accepted
 
 
 def test_history_steps_back_and_forth(demo: Job) -> None:

@@ -3,6 +3,7 @@ from pathlib import Path
 import msgspec
 import pytest
 
+from roomy_hull.core.days import today
 from roomy_hull.core.errors import InputError, JobFileError
 from roomy_hull.core.refs import Ref
 from roomy_hull.formats import jobfile
@@ -227,7 +228,9 @@ def test_accepting_wants_a_look_a_reason_and_initials(session: Session) -> None:
     session.do("edit.accept", finding=look, reason=" ", initials="KB")
     assert session.messages.trouble
     session.do("edit.accept", finding=look, reason="sealed roads only", initials="KB")
-    assert session.verdict.findings[0].accepted == "sealed roads only (KB)"
+    said = session.verdict.findings[0].accepted
+    assert said.startswith(f"sealed roads only (KB, {today().isoformat()}, at ")
+    assert f"at {look.measured:,.1f} of {look.limit:,.1f} {look.unit})" in said
     session.undo()
     assert not session.verdict.findings[0].accepted
     session.edit("clash", edits.changed(session.job, "sample-fridge", u=75.0))

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.edits import units as edits
@@ -171,12 +172,21 @@ def test_a_step_that_no_file_could_hold_is_not_taken(two: tuple[Session, Session
     assert path.read_bytes() == on_disk
 
 
-def test_half_a_sign_is_saved_and_read_again(two: tuple[Session, Session, Path]) -> None:
+def test_half_a_sign_is_taken_neither_by_hand_nor_from_a_file(
+    two: tuple[Session, Session, Path],
+) -> None:
     first, _second, path = two
-    first.edit("note", msgspec.structs.replace(first.job, note="a\ud800b"))
+    assert not first.edit("note", msgspec.structs.replace(first.job, note="a\ud800b"))
+    assert "half a sign" in first.messages.text
     save_job(first, path)
-    assert jobfile.load(path).note == "a\ud800b"
-    path.read_bytes().decode("utf-8")
+    raw = json.loads(path.read_bytes())
+    raw["units"][1]["name"] = "a\udc00b"
+    path.write_text(json.dumps(raw))
+    with pytest.raises(JobFileError, match=r"units\[1\].name: a word holds half a sign"):
+        jobfile.load(path)
+    raw["units"][1]["name"] = "a whole one: \U0001f600"
+    path.write_text(json.dumps(raw))
+    assert jobfile.load(path).units[1].name == "a whole one: \U0001f600"
 
 
 part = st.dictionaries(st.sampled_from("abc"), st.integers(0, 2), max_size=3)

@@ -53,4 +53,6 @@ def finding_line(finding: Finding) -> str:
     if finding.measured is not None:
         figures = f" [{finding.measured:,.1f} against {finding.limit or 0:,.1f} {finding.unit}]"
     accepted = f" (accepted: {finding.accepted})" if finding.accepted else ""
+    if finding.reopened:
+        accepted = f" (was accepted: {finding.reopened})"
     return f"{finding.severity.upper():<5} {finding.title}{figures} ({finding.source}){accepted}"

@@ -55,9 +55,15 @@ class Finding(msgspec.Struct, frozen=True):
     scenario : str
         Id of the scenario concerned, or empty.
     accepted : str
-        Reason and initials where a *look* was accepted, else empty.
+        Why, by whom, when and at what figure a *look* was accepted, where it was and still is, else empty.
     setups : tuple of str
         Ids of the set-ups in which it is so; empty where it is so in all, or the job has none.
+    uncertainty : float
+        One standard deviation of what was measured, in `unit`; 0 where none is known.
+    rising : bool or None
+        Whether a larger figure is the worse one; where it is not said, away from the limit is worse.
+    reopened : str
+        What an earlier acceptance said, and why it does not hold any more.
     """
 
     code: str
@@ -73,6 +79,9 @@ class Finding(msgspec.Struct, frozen=True):
     scenario: str = ""
     accepted: str = ""
     setups: tuple[str, ...] = ()
+    uncertainty: float = 0.0
+    rising: bool | None = None
+    reopened: str = ""
 
     @property
     def key(self) -> tuple[str, tuple[Ref, ...], str]:

@@ -9,7 +9,14 @@ import msgspec
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.core.value import put_back
-from roomy_hull.formats.plain_json import MOST_QUOTED, converted, decode, encode, worded
+from roomy_hull.formats.plain_json import (
+    MOST_QUOTED,
+    converted,
+    decode,
+    encode,
+    refuse_halves,
+    worded,
+)
 from roomy_hull.formats.whole import KEPT_SUFFIX, MAX_BYTES, read_whole, write_whole
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.migrations import news, to_newest
@@ -170,13 +177,12 @@ def checked(job: Job) -> Job:
     raw = msgspec.to_builtins(job)
     try:
         msgspec.convert(raw, Job)
+        msgspec.json.encode(raw)
     except msgspec.ValidationError as trouble:
         what, where = worded(str(trouble), raw)
         raise JobFileError(what, where, "Give a value that the file can hold.") from None
     except UnicodeEncodeError:
-        raise JobFileError(
-            "a word holds half a sign, which is no text", "", "Type it again."
-        ) from None
+        refuse_halves(raw, "")
     return job
 
 

@@ -116,28 +116,34 @@ def decode(data: bytes, place: str) -> Any:
 
     # Written as \\ud800 half a sign can be read, but never written again.
     if re.search(r"\\u[dD][89a-fA-F]", text):
-        _refuse_halves(found, place)
+        refuse_halves(found, place)
     return found
 
 
-def _refuse_halves(raw: Any, place: str, where: str = "") -> None:
-    """Refuse text that holds half a sign, naming the field."""
+def refuse_halves(raw: Any, place: str, where: str = "") -> None:
+    """Refuse text that holds half a sign (a surrogate by itself), naming the field.
+
+    Raises
+    ------
+    JobFileError
+        Where there is one.
+    """
     if isinstance(raw, str):
         try:
             raw.encode()
         except UnicodeEncodeError:
             raise JobFileError(
                 "a word holds half a sign, which is no text",
-                f"{place}, {where}" if where else place,
+                ", ".join(w for w in (place, where) if w),
                 "Type it again.",
             ) from None
     elif isinstance(raw, dict):
         for key, value in raw.items():
-            _refuse_halves(key, place, where)
-            _refuse_halves(value, place, f"{where}.{key}" if where else key)
+            refuse_halves(key, place, where)
+            refuse_halves(value, place, f"{where}.{key}" if where else key)
     elif isinstance(raw, list):
         for n, value in enumerate(raw):
-            _refuse_halves(value, place, f"{where}[{n}]")
+            refuse_halves(value, place, f"{where}[{n}]")
 
 
 _AT = r"(?s)^(?P<what>.*?)(?: - at `\$\.?(?P<path>[^`]*)`)?$"

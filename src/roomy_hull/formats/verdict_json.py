@@ -294,6 +294,7 @@ def _finding(finding: Finding, verdict: Verdict, *, mended: bool) -> dict[str, A
         "stage": finding.stage,
         "scenario": finding.scenario,
         "accepted": finding.accepted,
+        "reopened": finding.reopened,
         "setups": list(finding.setups),
         "where_mm": [[_r(c) for c in box] for box in finding.where],
         "fixes": [

@@ -23,6 +23,7 @@ OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
 """A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""
 FORMAT = "roomy-hull-job"
 VERSION: Final = 3
+MOST_ACCEPTED = 500
 
 
 class Scenario(Value, frozen=True, kw_only=True):
@@ -89,13 +90,21 @@ class Weighing(Value, frozen=True, kw_only=True):
 
 
 class Acceptance(Value, frozen=True, kw_only=True):
-    """A *look* that somebody accepted, with a reason and initials."""
+    """A *look* that somebody accepted, with a reason and initials, the day, and what was measured then.
+
+    Of a finding that was accepted more than once the last record holds; earlier ones stay to be read. Records of older
+    files have no day and no figure.
+    """
 
     code: Name
     subjects: tuple[str, ...] = ()
     scenario: str = ""
     reason: Annotated[str, Meta(min_length=1, max_length=400)]
     initials: Annotated[str, Meta(min_length=1, max_length=8)]
+    day: Annotated[str, Meta(max_length=10, pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
+    measured: float | None = None
+    limit: float | None = None
+    unit: Annotated[str, Meta(max_length=40)] = ""
 
 
 class TogetherSet(Value, frozen=True, kw_only=True):
@@ -163,7 +172,7 @@ class Job(Value, frozen=True, kw_only=True):
     plan: Plan = Plan()
     log: Annotated[tuple[Entry, ...], Meta(max_length=MOST_ENTRIES)] = ()
     weighings: Annotated[tuple[Weighing, ...], Meta(max_length=40)] = ()
-    accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=500)] = ()
+    accepted: Annotated[tuple[Acceptance, ...], Meta(max_length=MOST_ACCEPTED)] = ()
 
     def __post_init__(self) -> None:
         """Refuse ids used twice, and units whose bay does not exist.

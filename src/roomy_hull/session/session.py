@@ -26,6 +26,7 @@ from roomy_hull.session.messages import Messages
 from roomy_hull.session.selection import Selection
 from roomy_hull.session.view import Look, View
 from roomy_hull.shop.shop import Shop, shipped_shop
+from roomy_hull.verdict.acceptance import with_figures
 from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance, judge
 
 if TYPE_CHECKING:
@@ -279,6 +280,8 @@ class Session:
             self.cancel()
             self.say(f"{trouble} The step is not taken.", trouble=True)
             return False
+        if isinstance(self._judged, Verdict) and not self._judged.held and job.accepted:
+            job = with_figures(self._judged.findings, job)
         pushed = self.history.push(words, job)
         if pushed or self._judged.job is not self.job or self._moving:
             try:

@@ -16,6 +16,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.planning.as_built import as_built
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict import setups
+from roomy_hull.verdict.acceptance import with_acceptance
 from roomy_hull.verdict.registry import studies, to_run
 
 if TYPE_CHECKING:
@@ -339,8 +340,8 @@ def _told(
             into += [f for f in kept.findings if study.codes and f.code.startswith(study.codes)]
     if drawn:
         found += setups.settling(case, drawn) if held else setups.merged(case, drawn)
-    if job.accepted:
-        found = [_with_acceptance(job, f) for f in found]
+    if job.accepted or held:
+        found = [with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
     return job, case.assembly, case.results, tuple(found), _tally(found), held
 
@@ -379,16 +380,3 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
         if finding.code.startswith(study.codes)
         for fix in study.fixes(case, finding)
     )
-
-
-def _with_acceptance(job: Job, finding: Finding) -> Finding:
-    """Mark a *look* as accepted where the job records it; a stop cannot be."""
-    if finding.severity != "look":
-        return finding
-    for record in job.accepted:
-        if (record.code, record.subjects, record.scenario) == (
-            finding.code, finding.words, finding.scenario,
-        ):  # fmt: skip
-            words = f"{record.reason} ({record.initials})"
-            return msgspec.structs.replace(finding, accepted=words)
-    return finding

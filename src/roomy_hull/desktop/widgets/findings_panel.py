@@ -270,6 +270,8 @@ class FindingsPanel(QWidget):
             rows.append(f"Source: {finding.source}")
         if finding.accepted:
             rows.append(f"Accepted: {finding.accepted}")
+        if finding.reopened:
+            rows.append(f"Was accepted: {finding.reopened}")
         self.detail.setText("\n".join(rows))
 
     def _figure(self, value: float, unit: str) -> str:

@@ -8,7 +8,7 @@ from roomy_hull.core.errors import EditError
 from roomy_hull.core.geometry.frames import OTHER_SIDE
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.job.carried import Carried
-from roomy_hull.job.model import Acceptance, Job
+from roomy_hull.job.model import MOST_ACCEPTED, Acceptance, Job
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.kinds.registry import Unit, handed_changes
 
@@ -142,10 +142,14 @@ def mirrored(job: Job, key: str) -> Job:
 
 
 def accepted(job: Job, acceptance: Acceptance) -> Job:
-    """Record that a *look* was accepted, in place of an earlier record of the same finding."""
+    """Record that a *look* was accepted; earlier records of the same finding stay, as far as there is room."""
     same = (acceptance.code, acceptance.subjects, acceptance.scenario)
-    others = tuple(a for a in job.accepted if (a.code, a.subjects, a.scenario) != same)
-    return msgspec.structs.replace(job, accepted=(*others, acceptance))
+    earlier = list(job.accepted)
+    while len(earlier) >= MOST_ACCEPTED:
+        keys = [(a.code, a.subjects, a.scenario) for a in earlier]
+        past = [n for n, key in enumerate(keys) if key == same or key in keys[n + 1 :]]
+        del earlier[past[0] if past else 0]
+    return msgspec.structs.replace(job, accepted=(*earlier, acceptance))
 
 
 def free_id(job: Job, wish: str) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from roomy_hull.core.days import today
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.job.brief import Need, Wish
 from roomy_hull.job.carried import Carried
@@ -47,7 +48,8 @@ def accept(session: Session, *, finding: Finding, reason: str, initials: str) ->
         return
     record = Acceptance(
         code=finding.code, subjects=finding.words, scenario=finding.scenario,
-        reason=reason.strip()[:400], initials=initials.strip()[:8],
+        reason=reason.strip()[:400], initials=initials.strip()[:8], day=today().isoformat(),
+        measured=finding.measured, limit=finding.limit, unit=finding.unit,
     )  # fmt: skip
     session.edit(f"accept: {finding.title}", edits.accepted(session.job, record))
 

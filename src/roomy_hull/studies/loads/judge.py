@@ -72,7 +72,7 @@ def _against(
                     f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
                     f"{source}; normal distribution of the masses' doubt", "Loads",
-                    scenario=scenario.id)
+                    scenario=scenario.id, uncertainty=figure.doubt, rising=True)
         ]  # fmt: skip
     return []
 
@@ -104,7 +104,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult, limits: Rules) -> list[Fi
             Finding("loads.front_light", "look",
                     f"{loads.name}: the build lifts the front axle below its kerb load",
                     (), loads.front.value, result.kerb_front * (1 - limits.front_loss), "kg",
-                    PRACTICE, "Loads", scenario=loads.id)
+                    PRACTICE, "Loads", scenario=loads.id, uncertainty=loads.front.doubt)
         )  # fmt: skip
     return found
 
@@ -154,7 +154,7 @@ def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
         way = "tail low" if low > 0 else "nose low"
         found.append(
             Finding("loads.level", "look", f"{worst.name}: {way}; compare springs on the page Springs",
-                    (), abs(low), band, "mm", PRACTICE, "Loads", scenario=worst.id)
+                    (), abs(low), band, "mm", PRACTICE, "Loads", scenario=worst.id, uncertainty=worst.stance.doubt)
         )  # fmt: skip
     s = vehicle.springs
     if s.school == "air":
