@@ -24,10 +24,12 @@ from roomy_hull.formats.csv_tables import bar_list, part_list
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.making.cutlist import CutList, cut_list
 from roomy_hull.making.flats import blank
+from roomy_hull.making.marking import Marking
 from roomy_hull.verdict.verdict import Verdict
 from tests.builders import SHOP
 
 DXF = DxfWriter()
+MARKING = Marking("Wetland crew", "B")
 
 
 @pytest.fixture(scope="module")
@@ -38,7 +40,7 @@ def cut(demo_verdict: Verdict) -> CutList:
 @pytest.fixture(scope="module")
 def written(cut: CutList, tmp_path_factory: pytest.TempPathFactory) -> Path:
     folder = tmp_path_factory.mktemp("cut")
-    cutfiles.write(cut, folder)
+    cutfiles.write(cut, folder, MARKING)
     return folder
 
 
@@ -197,15 +199,15 @@ def test_file_names_are_plain(name: str, file: str) -> None:
 
 
 def test_writing_stops_where_it_is_told_to(cut: CutList, tmp_path: Path) -> None:
-    written = cutfiles.write(cut, tmp_path, lambda share: share < 0.2)
-    assert 0 < len(written) < 40
-    assert not (tmp_path / "parts.csv").exists()
+    written = cutfiles.write(cut, tmp_path, MARKING, lambda share: share < 0.2)
+    assert written == []
+    assert list(tmp_path.iterdir()) == []
 
 
 def test_what_an_earlier_cut_left_is_taken_away_and_nothing_else(
     cut: CutList, tmp_path: Path
 ) -> None:
-    cutfiles.write(cut, tmp_path)
+    cutfiles.write(cut, tmp_path, MARKING)
     before = {p.name for p in (tmp_path / "blanks").iterdir()}
     (tmp_path / "blanks" / "mine.dxf").write_text("the person's own")
     (tmp_path / "notes.txt").write_text("keep")
@@ -214,7 +216,7 @@ def test_what_an_earlier_cut_left_is_taken_away_and_nothing_else(
         listed + "../notes.txt\n/etc/hosts\nblanks/mine.dxf\nnotes.txt\n"
     )
     fewer = msgspec.structs.replace(cut, parts=cut.parts[:3], blanks=cut.blanks[1:3])
-    cutfiles.write(fewer, tmp_path)
+    cutfiles.write(fewer, tmp_path, MARKING)
     left = {p.name for p in (tmp_path / "blanks").iterdir()}
     assert len(left) == 3
     assert "mine.dxf" in left
@@ -255,6 +257,6 @@ def test_a_full_disk_leaves_the_old_files(
     with pytest.raises(JobFileError, match="No space left"):
         solid3d.write(assemble(demo_job()), solid)
     with pytest.raises(JobFileError, match="No space left"):
-        cutfiles.write(cut, tmp_path)
+        cutfiles.write(cut, tmp_path, MARKING)
     assert [p.name for p in tmp_path.iterdir() if p.is_file()] == ["x.glb"]
     assert solid.read_bytes() == b"old"

@@ -89,6 +89,8 @@ def _sheet(args: argparse.Namespace, desktop: Desktop) -> int:
 
 def _check(args: argparse.Namespace, _desktop: Desktop) -> int:
     verdict = verdict_of(args)
+    if args.file:
+        return making.file_told(verdict, Path(args.file))
     if args.json:
         more = {"cut": cut_json(verdict), "survey": survey_json(verdict)}
         print(json.dumps(verdict_json(verdict) | more, indent=1, ensure_ascii=False))

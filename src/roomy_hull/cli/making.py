@@ -11,17 +11,20 @@ from roomy_hull.cli.codes import DEMO, FINE, STOPS
 from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line
-from roomy_hull.core.errors import InputError, JobFileError
+from roomy_hull.core.days import now_words
+from roomy_hull.core.errors import InputError, JobFileError, UserError
 from roomy_hull.formats import cutfiles, jobfile
 from roomy_hull.formats.claims import Claim
 from roomy_hull.formats.making_json import making_json
 from roomy_hull.formats.whole import alone, read_whole
+from roomy_hull.job.edits.building import entry, logged
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
 from roomy_hull.making.gaps import worth
-from roomy_hull.making.release import drawn_up, stale
+from roomy_hull.making.release import current, drawn_up, stale
 from roomy_hull.making.works import questions, works_of
 from roomy_hull.planning.as_built import owners
+from roomy_hull.verdict.marks import marking_now
 from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:
@@ -32,8 +35,10 @@ if TYPE_CHECKING:
 
 
 def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
-    """Write the cut files, unless stops are open; or tell everything of the cut as JSON."""
+    """Write the cut files, unless stops are open; or tell everything of the cut as JSON; or verify files that are there."""
     verdict = verdict_of(args)
+    if args.verify:
+        return _verified(verdict, Path(args.out))
     if args.rounds < 0:
         raise InputError(f"{args.rounds} rounds cannot be made", "--rounds", "Give 0 or more.")
     made = cut_of(verdict.assembly, rounds=args.rounds)
@@ -60,14 +65,74 @@ def _cut_files(verdict: Verdict, made: CutList, args: argparse.Namespace) -> int
             file=sys.stderr,
         )
         return STOPS
-    paths = cutfiles.write(made, out, solids=verdict.assembly if args.solids else None)
+    marking = marking_now(verdict)
+    paths = cutfiles.write(made, out, marking, solids=verdict.assembly if args.solids else None)
     # What is told on standard output is the JSON, where it was asked for.
     print(
         f"{len(paths)} files in {out}: {len(made.blanks)} different blanks, "
-        f"{len(made.nest.sheets)} sheets, {len(made.bars.bars)} bars.",
+        f"{len(made.nest.sheets)} sheets, {len(made.bars.bars)} bars; {marking.state}.",
         file=sys.stderr if args.json else sys.stdout,
     )
+    for words in marking.warnings:
+        print(f"Every file says: {words}", file=sys.stderr)
+    if stops:
+        _log_cut(args.job, f"Cut files written with {len(stops)} stop findings open, to {out}")
     return STOPS if stops else FINE
+
+
+def _log_cut(word: str, words: str) -> None:
+    """Log in the job's own file that it was cut although stops were open."""
+    path = job_path(word)
+    if path is None or word.startswith(DEMO):
+        return
+    try:
+        with alone(path):
+            job = jobfile.load(path)
+            jobfile.save(logged(job, entry(now_words(), "", kind="note", words=words)), path)
+    except UserError as trouble:
+        print(f"roomy-hull: it is not logged: {trouble}", file=sys.stderr)
+
+
+def _verified(verdict: Verdict, out: Path) -> int:
+    """Tell whether a folder's cut files are as they were written, and which are not of the job as it is now."""
+    wrong = cutfiles.wrong(out)
+    for words in wrong:
+        print(words)
+    old = 0
+    known = current(works_of(verdict.assembly))
+    for path in sorted(out.glob("*/*.dxf")):
+        gone = [h for h in cutfiles.parts_in(read_whole(path)) if h not in known]
+        old += bool(gone)
+        if gone:
+            print(f"{path.relative_to(out)} is not of the job as it is now")
+    print(
+        f"{len(wrong)} files are not as they were written, {old} are not of the job as it is now."
+    )
+    return STOPS if wrong or old else FINE
+
+
+def file_told(verdict: Verdict, path: Path) -> int:
+    """Tell whether a cut file is of the job as it is now, part by part."""
+    found = cutfiles.parts_in(read_whole(path))
+    if not found:
+        raise JobFileError(
+            "it says of no part that it was made from it",
+            str(path),
+            "Give a DXF, STEP or list of a cut.",
+        )
+    known = current(works_of(verdict.assembly))
+    for one in found:
+        name = known.get(one)
+        print(
+            f"{one}: {name} as it is now"
+            if name
+            else f"{one}: NOT a part of the job as it is now: do not cut by it"
+        )
+    fine = all(one in known for one in found)
+    print(
+        f"{path.name} is {'the current one' if fine else 'NOT the current one'}; the job: {marking_now(verdict).state}."
+    )
+    return FINE if fine else STOPS
 
 
 def book(args: argparse.Namespace, desktop: Desktop) -> int:

@@ -23,6 +23,8 @@ class _Parser(argparse.ArgumentParser):
         found = super().parse_known_args(*args, **more)
         if self.prog.endswith(" cut") and not found[0].out and not found[0].json:
             self.error("one of --out DIR and --json is wanted")
+        if self.prog.endswith(" cut") and found[0].verify and not found[0].out:
+            self.error("--verify wants --out DIR, where the files are")
         return found
 
 
@@ -69,7 +71,16 @@ def _made(commands: "argparse._SubParsersAction[_Parser]", what: str) -> None:
     one.add_argument(
         "--json", action="store_true", help="everything of the cut as JSON (docs/formats.md)"
     )
-    one.add_argument("--anyway", action="store_true", help="write them even with stop findings")
+    one.add_argument(
+        "--anyway",
+        action="store_true",
+        help="write them even with stop findings; every file says so",
+    )
+    one.add_argument(
+        "--verify",
+        action="store_true",
+        help="write nothing: are the files in DIR whole, and of the job as it is now?",
+    )
     one.add_argument(
         "--solids", action="store_true", help="every part as STEP and GLB too, and the whole job"
     )
@@ -203,6 +214,12 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument("job", metavar="JOB", help=what)
     one.add_argument(
         "--json", action="store_true", help="the whole verdict as JSON (docs/formats.md)"
+    )
+    one.add_argument(
+        "--file",
+        default="",
+        metavar="FILE",
+        help="tell whether a cut file is of the job as it is now",
     )
     _shop(one)
     _made(commands, what)

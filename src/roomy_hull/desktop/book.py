@@ -18,10 +18,9 @@ from roomy_hull.formats.book_parts import BookPage, Image, Order, Table, labels
 from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_of
-from roomy_hull.making.release import stale
 from roomy_hull.making.works import works_of
-from roomy_hull.planning.as_built import owners
 from roomy_hull.shop.shop import Shop
+from roomy_hull.verdict.marks import marking_now
 from roomy_hull.verdict.verdict import Verdict, judge
 
 DPI = 96
@@ -360,11 +359,9 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
         The place cannot be written.
     """
     job = verdict.job
-    last = job.releases[-1] if job.releases else None
-    works = works_of(verdict.assembly)
-    changed = stale(last, works, verdict.assembly.shop.prices, owners(job))
-    revision = "" if last is None else last.revision + (" with changes" if changed else "")
-    order = Order(job.name, revision, datetime.now(UTC).date().isoformat())
+    works, marking = works_of(verdict.assembly), marking_now(verdict)
+    revision = marking.revision + (" with changes" if marking.revision and marking.changed else "")
+    order = Order(job.name, revision, datetime.now(UTC).date().isoformat(), marking.warnings)
     book = build(works, cut, verdict.gaps, order)
     files = folder / "book.pdf", folder / "labels.pdf"
     try:

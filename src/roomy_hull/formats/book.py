@@ -81,6 +81,7 @@ def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Bo
         pages += _work(work, cut, flats, numbers)
     pages.append(_gaps(gaps))
     foot = f"{order.job}, revision {order.revision or 'not released'}, {order.day}; sizes in mm"
+    foot = "; ".join((*order.warnings, foot))
     return Book(order.job, foot, tuple(p for p in pages if p is not None))
 
 
@@ -99,7 +100,7 @@ def _cover(works: Works, cut: CutList, order: Order) -> BookPage:
     )
     return BookPage(
         f"{order.job}: to build",
-        (f"Revision {order.revision or 'not released'}, {order.day}.", CAUTION,
+        (f"Revision {order.revision or 'not released'}, {order.day}.", *order.warnings, CAUTION,
          "On a flat, the side that is seen is the outside of the folded part: bends up come towards you."),
         (), (Table(("what", "how much"), rows), Table(("unit", "pieces"), units)),
     )  # fmt: skip

@@ -43,11 +43,12 @@ class BookPage(msgspec.Struct, frozen=True):
 
 
 class Order(msgspec.Struct, frozen=True):
-    """What the book is of: the job's name, its revision, its day."""
+    """What the book is of: the job's name, its revision, its day, and what is still open."""
 
     job: str
     revision: str
     day: str
+    warnings: tuple[str, ...] = ()
 
 
 def numbered(works: Works) -> dict[int, int]:
@@ -235,6 +236,6 @@ def labels(works: Works, cut: CutList, order: Order) -> tuple[Paper, ...]:
                 ))
                 rows.append(
                     Label(f"{numbers[id(part)]}  {short_name(part)}",
-                          (work.title, f"{stock_words(part)}  {piece} of {part.count}", mark, bends), code)
+                          (work.title, f"{stock_words(part)}  {piece} of {part.count}", mark, *order.warnings, bends), code)
                 )  # fmt: skip
     return label_papers(rows, order.job)

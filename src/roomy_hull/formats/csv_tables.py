@@ -7,6 +7,8 @@ import unicodedata
 
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.making.cutlist import CutList
+from roomy_hull.making.marking import Marking
+from roomy_hull.making.release import content, content_of
 
 
 def table(rows: list[list[object]]) -> str:
@@ -49,6 +51,20 @@ def _runs(part: str) -> bool:
     return False
 
 
+def headed(text: str, marking: Marking) -> str:
+    """A list with job and revision in every row, and what is open in lines above its heads: no machine reads past these."""
+    head, *rows = csv.reader(io.StringIO(text))
+    top: list[list[object]] = [[words] for words in marking.warnings]
+    more: list[object] = [marking.job, marking.state]
+    # The cells of the list are written as they are: they were made safe before.
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerows([*top, [*head, "job", "revision"]])
+    # A list of nothing says of what it is, too.
+    writer.writerows([[*row, *map(_safe, more)] for row in rows or [[""] * len(head)]])
+    return out.getvalue()
+
+
 def part_list(cut: CutList, files: dict[int, str]) -> str:
     """Write the part list.
 
@@ -63,11 +79,11 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
     -------
     str
         CSV: number, name, count, kind, material, thickness or section, blank size, bends, mass of
-        one and of all, file. [mm, kg]
+        one and of all, file, hash of the part. [mm, kg]
     """
     rows: list[list[object]] = [
         ["no", "part", "count", "kind", "material", "thickness or section",
-         "length mm", "width mm", "bends", "kg each", "kg all", "file"]
+         "length mm", "width mm", "bends", "kg each", "kg all", "file", "part hash"]
     ]  # fmt: skip
     at = 0
     for number, part in enumerate(cut.parts, 1):
@@ -77,7 +93,7 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
             rows.append([number, part.name, part.count, "sheet", part.material.key,
                          f"{part.thickness:g}", f"{one.length:.1f}", f"{one.width:.1f}",
                          len(one.bends), f"{kg:.3f}", f"{kg * part.count:.3f}",
-                         files.get(at, "")])  # fmt: skip
+                         files.get(at, ""), content_of(one)])  # fmt: skip
             at += 1
         elif isinstance(part, BarPart):
             kg = part.mass()
@@ -94,9 +110,24 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
                 f"{kg:.3f}",
                 f"{kg * part.count:.3f}",
                 "",
+                content(part),
             ])
         else:
-            rows.append([number, part.name, part.count, "bought", "", "", "", "", "", "", "", ""])
+            rows.append([
+                number,
+                part.name,
+                part.count,
+                "bought",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+            ])
     return table(rows)
 
 

@@ -1,20 +1,20 @@
 """The cut written to a folder: DXF per blank and sheet, the lists, and if wanted every part as STEP and GLB."""
 
-import contextlib
 import re
 from pathlib import Path
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.parts import BarPart, SheetPart
 from roomy_hull.drawing.backends.dxf import DxfWriter
-from roomy_hull.drawing.scenes.cut import blank_strokes, sheet_strokes
-from roomy_hull.formats.csv_tables import bar_list, part_list
+from roomy_hull.drawing.scenes.cut import blank_strokes, marked, sheet_strokes
+from roomy_hull.formats import sets
+from roomy_hull.formats.csv_tables import bar_list, headed, part_list
 from roomy_hull.formats.making_tables import bend_list, buying_list, drill_list, joint_list
 from roomy_hull.formats.solid_parts import body, glb, step_of, whole_bodies
 from roomy_hull.formats.step import text as step_text
-from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.making.cutlist import CutList
+from roomy_hull.making.marking import Marking
+from roomy_hull.making.release import content
 from roomy_hull.making.sheets import Progress
 
 MANIFEST = "cut-files.txt"
@@ -32,10 +32,10 @@ def file_name(number: int, name: str, ending: str = "dxf") -> str:
 
 
 def write(
-    cut: CutList, folder: Path, progress: Progress = lambda _share: True, *,
+    cut: CutList, folder: Path, marking: Marking, progress: Progress = lambda _share: True, *,
     solids: Assembly | None = None,
 ) -> list[Path]:  # fmt: skip
-    """Write all files of a cut.
+    """Write all files of a cut, in the place of those of the cut before: all of them or none.
 
     Parameters
     ----------
@@ -43,8 +43,10 @@ def write(
         The cut.
     folder : Path
         Where to; made if it is not there.
+    marking : Marking
+        What every file says of itself.
     progress : callable
-        Called with the share done; returning False stops before the next file.
+        Called with the share done; returning False ends it, and nothing is written.
     solids : Assembly or None
         The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the whole job.
 
@@ -56,9 +58,9 @@ def write(
     Raises
     ------
     JobFileError
-        The folder cannot be written.
+        The folder cannot be written; what was there is untouched.
     """
-    written: list[Path] = []
+    made: dict[str, bytes] = {}
     files: dict[int, str] = {}
     dxf = DxfWriter()
     shaped = (
@@ -66,51 +68,58 @@ def write(
     )
     total = len(cut.blanks) + len(cut.nest.sheets) + 2 + len(LISTS) + 2 * len(shaped)
 
-    def put(path: Path, text: str | bytes) -> bool:
-        write_whole(path, text if isinstance(text, bytes) else text.encode("utf-8", "replace"))
-        written.append(path)
-        return progress(len(written) / total)
+    def keep(name: str, text: str | bytes) -> bool:
+        made[name] = text if isinstance(text, bytes) else text.encode("utf-8", "replace")
+        return progress(len(made) / total)
 
-    before = _listed(folder)
     for i, blank in enumerate(cut.blanks):
         files[i] = f"blanks/{file_name(i + 1, blank.part.name)}"
-        if not put(folder / files[i], dxf.text(blank_strokes(blank))):
-            return written
+        scene = (*blank_strokes(blank), *marked(marking, (blank,), (blank.length, blank.width)))
+        if not keep(files[i], dxf.text(scene)):
+            return []
     for n, sheet in enumerate(cut.nest.sheets, 1):
         name = f"sheets/{file_name(n, f'{sheet.material.key} {sheet.thickness:g} mm')}"
-        if not put(folder / name, dxf.text(sheet_strokes(sheet))):
-            return written
+        blanks = tuple(p.blank for p in sheet.placed)
+        scene = (*sheet_strokes(sheet), *marked(marking, blanks, (sheet.length, sheet.width)))
+        if not keep(name, dxf.text(scene)):
+            return []
     for n, part in enumerate(shaped, 1):
         name = f"solids/{file_name(n, part.name, 'step')}"
-        if not put(folder / name, step_of(part)):
-            return written
-        if not put(folder / f"{name.removesuffix('step')}glb", glb([body(part)])):
-            return written
+        if not keep(name, step_of(part, "; ".join((*marking.lines, f"part {content(part)}")))):
+            return []
+        if not keep(f"{name.removesuffix('step')}glb", glb([body(part)], marking.lines)):
+            return []
     if solids is not None:
         bodies = whole_bodies(solids)
-        put(folder / "solids/job.step", step_text(bodies, solids.job.name))
-        put(folder / "solids/job.glb", glb(bodies))
-    put(folder / "parts.csv", part_list(cut, files))
-    put(folder / "bars.csv", bar_list(cut))
-    for name, made in LISTS.items():
-        put(folder / f"{name}.csv", made(cut))
-    # What an earlier cut left here under other names would be cut by mistake; nothing but ours is taken away.
-    ours = {str(path.relative_to(folder)) for path in written}
-    for name in before - ours:
-        with contextlib.suppress(OSError):
-            (folder / name).unlink()
-    write_whole(folder / MANIFEST, "".join(f"{name}\n" for name in sorted(ours)).encode())
-    return written
+        keep("solids/job.step", step_text(bodies, "; ".join((solids.job.name, *marking.lines))))
+        keep("solids/job.glb", glb(bodies, marking.lines))
+    keep("parts.csv", headed(part_list(cut, files), marking))
+    keep("bars.csv", headed(bar_list(cut), marking))
+    for name, listing in LISTS.items():
+        keep(f"{name}.csv", headed(listing(cut), marking))
+    sets.put(folder, made, MANIFEST, marking.lines, ours)
+    return [folder / name for name in made]
 
 
-def _listed(folder: Path) -> set[str]:
-    """List the files of an earlier cut in a folder, as its manifest names them; nothing outside the folder."""
-    try:
-        rows = read_whole(folder / MANIFEST).decode("utf-8").splitlines()
-    except (JobFileError, UnicodeDecodeError):
-        return set()
-    lists = "|".join(("parts", "bars", *LISTS))
-    plain = re.compile(
-        rf"(?:(?:blanks|sheets)/\d{{3,}}-[a-z0-9-]+\.dxf|solids/(?:job|\d{{3,}}-[a-z0-9-]+)\.(?:step|glb)|(?:{lists})\.csv)"
-    )
-    return {row for row in rows if plain.fullmatch(row)}
+def wrong(folder: Path) -> list[str]:
+    """What of a folder's cut is not as it was written, in words; see `sets.wrong`."""
+    return sets.wrong(folder, MANIFEST, ours)
+
+
+def parts_in(data: bytes) -> tuple[str, ...]:
+    """The hashes of the parts that a cut file says it was made from, each once."""
+    return tuple(dict.fromkeys(HASH.findall(data.decode("utf-8", "replace"))))
+
+
+HASH = re.compile(r"(?<![0-9A-Za-z])[0-9a-f]{16}(?![0-9A-Za-z])")
+
+
+_PLAIN = re.compile(
+    rf"(?:(?:blanks|sheets)/\d{{3,}}-[a-z0-9-]+\.dxf|solids/(?:job|\d{{3,}}-[a-z0-9-]+)\.(?:step|glb)"
+    rf"|(?:{'|'.join(('parts', 'bars', *LISTS))})\.csv)"
+)
+
+
+def ours(name: str) -> bool:
+    """Whether a name is one that a file of a cut can have."""
+    return isinstance(name, str) and _PLAIN.fullmatch(name) is not None

@@ -29,9 +29,9 @@ def body(part: SheetPart | BarPart) -> Body:
     return Body(part.name, tuple(standing(part)), WOOD if part.material.wood else ALUMINIUM)
 
 
-def step_of(part: SheetPart | BarPart) -> str:
-    """One part as STEP. [mm]"""
-    return step.text([body(part)], part.name)
+def step_of(part: SheetPart | BarPart, words: str = "") -> str:
+    """One part as STEP, with what the file says of itself. [mm]"""
+    return step.text([body(part)], f"{part.name}; {words}" if words else part.name)
 
 
 def whole_bodies(assembly: Assembly) -> list[Body]:
@@ -78,13 +78,15 @@ def _placed(part: Part, at: Any) -> list[Body]:
     return found
 
 
-def glb(bodies: list[Body]) -> bytes:
+def glb(bodies: list[Body], words: tuple[str, ...] = ()) -> bytes:
     """Some solids as GLB, in metres, y up.
 
     Parameters
     ----------
     bodies : list of Body
         With their names and colours. [mm]
+    words : tuple of str
+        What the file says of itself, among its extras.
 
     Returns
     -------
@@ -92,7 +94,7 @@ def glb(bodies: list[Body]) -> bytes:
         Khronos glTF 2.0, one mesh for each body.
     """
     library: Any = trimesh
-    scene = library.Scene()
+    scene = library.Scene(metadata={"says": "; ".join(words)} if words else None)
     axes = np.array([[1, 0, 0, 0], [0, 0, 1, 0], [0, -1, 0, 0], [0, 0, 0, 1]], dtype=float)
     for n, one in enumerate(bodies):
         if not one.solids:

@@ -296,7 +296,8 @@ def alone(path: Path) -> Generator[None, None, None]:
     Parameters
     ----------
     path : Path
-        The file; a small one beside it is kept locked meanwhile. The lock ends with its process, however that ends.
+        The file; a small one beside it is kept locked meanwhile. Or a folder that is there, which is locked itself. The lock
+        ends with its process, however that ends.
 
     Raises
     ------
@@ -306,7 +307,12 @@ def alone(path: Path) -> Generator[None, None, None]:
     target = Path(os.path.realpath(path))
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        handle = open_own(target.with_name(f".{target.name}.saving"), os.O_RDWR | os.O_CREAT)
+        folder = target.is_dir()
+        handle = (
+            os.open(target, os.O_RDONLY)
+            if folder
+            else open_own(target.with_name(f".{target.name}.saving"), os.O_RDWR | os.O_CREAT)
+        )
     except OSError:
         yield  # where nothing can be written, the writing itself says so
         return

@@ -75,6 +75,11 @@ def content(part: Part) -> str:
     return _hash(part, blank(part) if isinstance(part, SheetPart) else None)
 
 
+def content_of(flat: Blank) -> str:
+    """As `content`, of a part that is unfolded already."""
+    return _hash(flat.part, flat)
+
+
 def _hash(part: Part, flat: Blank | None) -> str:
     rows: list[Any]
     if isinstance(part, SheetPart) and flat is not None:
@@ -101,6 +106,15 @@ def _points(flat: Blank) -> list[tuple[float, float]]:
 
 def _holes(flat: Blank) -> list[tuple[float, float, float]]:
     return sorted((_r(h.x), _r(h.y), _r(h.diameter)) for h in flat.holes)
+
+
+def current(works: Works) -> dict[str, str]:
+    """The parts as they are now, by their hashes: of which name and owner."""
+    found: dict[str, str] = {}
+    for work in works.works:
+        for part in work.parts:
+            found.setdefault(content(part), f"{part.name} ({work.title})")
+    return found
 
 
 def as_released(works: Works) -> tuple[ReleasedPart, ...]:

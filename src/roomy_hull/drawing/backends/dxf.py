@@ -15,9 +15,11 @@ if TYPE_CHECKING:
     from ezdxf.layouts.layout import Modelspace
 
 CUT, INNER, BEND_UP, BEND_DOWN, ETCH = "CUT", "CUT_INNER", "BEND_UP", "BEND_DOWN", "ETCH"
+NOT_CUT = "NOT_CUT"
+"""What the file says of itself: neither cut nor etched, nor plotted."""
 LAYERS = {
     "blank": CUT, "nested": CUT, "blank hole": INNER, "bend up": BEND_UP, "bend down": BEND_DOWN, "stock": ETCH,
-    "etched": ETCH,
+    "etched": ETCH, "mark": NOT_CUT,
 }  # fmt: skip
 """By what a stroke means; sizes and other notes of a drawing are not cut, and left out."""
 _MM = 4
@@ -69,6 +71,8 @@ class DxfWriter:
         self._doc.layers.add(ETCH, color=8)
         for name in sorted(set(self._layers.values()) - {CUT, INNER, BEND_UP, BEND_DOWN, ETCH}):
             self._doc.layers.add(name)
+        if NOT_CUT in self._doc.layers:
+            self._doc.layers.get(NOT_CUT).dxf.plot = 0
         self._applications = {r.dxf.name for r in self._doc.appids}
         self._first = str(self._doc.entitydb.handles)
 

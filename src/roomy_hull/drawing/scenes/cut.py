@@ -21,6 +21,7 @@ from roomy_hull.drawing.scenes.etching import etched, spot
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.bending import BendPlan
 from roomy_hull.making.flats import Blank
+from roomy_hull.making.marking import Marking, hashes
 from roomy_hull.making.sheets import PlacedBlank, Sheet
 
 BAR_STEP = 190.0
@@ -132,6 +133,38 @@ def sheet_strokes(sheet: Sheet, *, etching: bool = True) -> Scene:
     for placed in sorted(sheet.placed, key=lambda p: p.inside >= 0):
         found += placed_strokes(placed, etching=etching)
     return tuple(found)
+
+
+MARK, MARK_WIDE = 4.0, 0.62
+"""The most a marking's letters are high, and how wide each is for its height. [mm]"""
+
+
+def marked(marking: Marking, blanks: tuple[Blank, ...], size: tuple[float, float]) -> Scene:
+    """What a cut file says of itself, within what it shows, so that its extent stays: on a layer that nobody cuts.
+
+    Parameters
+    ----------
+    marking : Marking
+        Job, revision, what is open.
+    blanks : tuple of Blank
+        What is cut by it.
+    size : tuple of float
+        Length and width of what is shown. [mm]
+
+    Returns
+    -------
+    Scene
+        A line each; the hash of every part, by which it is known whether the file is still the current one. [mm]
+    """
+    some = hashes(blanks)
+    rows = [*marking.lines, *(f"part {one}" for one in some)]
+    high = min(
+        MARK, 0.9 * size[0] / (MARK_WIDE * max(map(len, rows))), 0.9 * size[1] / (1.8 * len(rows))
+    )
+    return tuple(
+        Words("mark", (size[0] * 0.05, size[1] * 0.95 - (n + 0.5) * 1.8 * high), words, high, fixed=False, anchor="left")
+        for n, words in enumerate(rows)
+    )  # fmt: skip
 
 
 def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:

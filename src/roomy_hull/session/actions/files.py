@@ -5,9 +5,11 @@ from pathlib import Path
 
 import msgspec
 
+from roomy_hull.core.days import now_words
 from roomy_hull.core.errors import UserError
 from roomy_hull.formats import jobfile, shopfile, vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
+from roomy_hull.job.edits.building import entry, logged
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.files import ChangedError, lay_together, let_go, open_job, save_job
 from roomy_hull.session.session import Session
@@ -149,8 +151,15 @@ def _cut(session: Session) -> None:
     ):
         return
     folder = session.asker.folder("Folder for the cut files")
-    if folder is not None:
-        session.asker.write_cut(folder)
+    if folder is None:
+        return
+    session.asker.write_cut(folder)
+    if stops:
+        words = f"Cut files written with {stops} stop findings open, to {folder}"
+        session.attempt(
+            "log the cut",
+            lambda: logged(session.job, entry(now_words(), "", kind="note", words=words)),
+        )
 
 
 def _import_shop(session: Session) -> None:

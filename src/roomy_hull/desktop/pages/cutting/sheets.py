@@ -22,6 +22,7 @@ from roomy_hull.making.true_shape import by_shape, hopeful
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import CAUTION, LOOKING, works
 from roomy_hull.session.session import Session
+from roomy_hull.verdict.marks import marking_now
 
 ROUNDS = 4000
 """So often a nesting is improved at most, unless it is stopped before or reaches its bound."""
@@ -196,11 +197,12 @@ class SheetsPage(_Listed):
         if self._work is not None or cut is None:
             session.say("One moment: the nesting is still at work.", trouble=True)
             return
-        assembly = session.verdict.assembly
+        assembly, marking = session.verdict.assembly, marking_now(session.verdict)
 
         def job(step: Step) -> str:
-            paths = cutfiles.write(cut, folder, step, solids=assembly if solids else None)
-            return f"{len(paths)} cut files are written to {folder}"
+            paths = cutfiles.write(cut, folder, marking, step, solids=assembly if solids else None)
+            told = "; ".join((marking.state, *marking.warnings))
+            return f"{len(paths)} cut files are written to {folder} ({told})"
 
         self._start(job, self._wrote, "Writing")
 
