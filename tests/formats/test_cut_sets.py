@@ -30,9 +30,10 @@ FINE, OPEN = Marking("Wetland crew", "B"), Marking("Wetland crew", "", 0, 2)
 @pytest.fixture(scope="module")
 def cut(demo_verdict: Verdict) -> CutList:
     whole = cut_list(demo_verdict.assembly.parts(), SHOP.stock)
+    blanks, nest = whole.blanks[:6], whole.nest
     return msgspec.structs.replace(
-        whole, blanks=whole.blanks[:6], parts=tuple(b.part for b in whole.blanks[:6])
-    )
+        whole, blanks=blanks, parts=tuple(b.part for b in blanks), nest=msgspec.structs.replace(nest, sheets=nest.sheets[:1])
+    )  # fmt: skip
 
 
 def fewer(cut: CutList) -> CutList:
@@ -91,7 +92,7 @@ def test_a_cut_broken_off_at_any_call_leaves_the_one_set_or_the_other(
         marked = {b"STOPS OPEN: 2" in data for data in found.values()}
         assert (found.keys(), marked) in ((old, {False}), (new, {True}))
         assert not ended or marked == {True}
-    assert seen > 1
+    assert seen
 
 
 def test_a_full_disk_leaves_the_set_that_was_there(
@@ -201,19 +202,21 @@ def test_a_machine_is_told_whether_its_file_is_the_current_one(
         path,
     )
     blanks = sorted((out / "blanks").iterdir())
-    assert all(main_of("check", str(path), "--file", str(b)) == 0 for b in blanks[:3])
+    assert all(main_of("check", str(path), "--file", str(b)) == 0 for b in blanks[:1])
     capsys.readouterr()
     wider = units.changed(demo, "tools", width=demo.thing("tools").width + 7.0)  # type: ignore[union-attr]
     jobfile.save(wider, path)
-    told = {b.name: main_of("check", str(path), "--file", str(b)) for b in blanks}
-    assert set(told.values()) == {0, 1}
+    now = set(current(works_of(judge(wider).assembly)))
+    old = [p for p in out.glob("*/*.dxf") if not set(cutfiles.parts_in(p.read_bytes())) <= now]
+    new = [p for p in out.glob("*/*.dxf") if p not in old]
+    assert old
+    assert new
+    assert main_of("check", str(path), "--file", str(old[0])) == 1
     assert "NOT the current one" in capsys.readouterr().out
+    assert main_of("check", str(path), "--file", str(new[0])) == 0
     assert main_of("cut", str(path), "--out", str(out), "--verify") == 1
     said = capsys.readouterr().out
     assert "0 files are not as they were written" in said
-    # As many as differ, by an independent count of the hashes that both have.
-    now = set(current(works_of(judge(wider).assembly)))
-    old = [p for p in out.glob("*/*.dxf") if not set(cutfiles.parts_in(p.read_bytes())) <= now]
     assert said.count("is not of the job as it is now") == len(old)
 
 
