@@ -444,3 +444,42 @@ def test_links_in_a_folder_of_photos_are_not_copied_out(tmp_path: Path) -> None:
     folder_of(third).symlink_to(elsewhere)
     assert brought_along(old, third, ("y.jpg",)) == ("y.jpg",)
     assert list(elsewhere.iterdir()) == []
+
+
+def test_a_file_with_a_second_name_is_saved_and_that_is_said(
+    path: Path, demo: Job, demo_verdict: Verdict, tmp_path: Path
+) -> None:
+    session = opened(path, demo, demo_verdict, "a")
+    os.link(path, tmp_path / "second.hull.json")
+    renamed(session, "tools", "by A")
+    save_job(session, path)
+    assert "second name" in session.messages.text
+    assert jobfile.load(tmp_path / "second.hull.json").thing("tools").name != "by A"  # type: ignore[union-attr]
+    renamed(session, "tools", "again")
+    save_job(session, path)
+    assert "second name" not in session.messages.text  # the kept version is not one
+
+
+def test_a_clock_that_goes_back_changes_neither_order_nor_chain(
+    path: Path, demo: Job, demo_verdict: Verdict
+) -> None:
+    session = opened(path, demo, demo_verdict, "a")
+    for n, at in enumerate(("2026-06-02T08:00:00", "1999-01-01T00:00:00", "2038-01-20T00:00:00")):
+        made = Entry(id=f"e{n}", at=at, words=str(n))
+        assert session.edit("note", building.logged(session.job, made))
+        save_job(session, path)
+        os.utime(path, (0, 0))
+    log = jobfile.load(path).log
+    assert [e.words for e in log] == ["0", "1", "2"]
+    assert breaks(log) == ()
+
+
+def test_a_claim_from_another_machine_is_named_and_binds_nobody(
+    path: Path, demo: Job, demo_verdict: Verdict
+) -> None:
+    Claim.to(path).path.write_text(
+        json.dumps({"user": "K", "machine": "elsewhere", "since": 1.7e9})
+    )
+    session = opened(path, demo, demo_verdict, "a")
+    assert "The lock of K on elsewhere" in session.messages.text
+    assert "left behind" in session.messages.text

@@ -153,14 +153,16 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     JobFileError
         The place cannot be written; or the file could not hold the job, which is then kept in a rescue file.
     """
-    # From the look at what is there to the new file in its place nobody else writes.
-    with alone(path):
-        there = read_whole(path) if path.exists() else b""
+    # Where the name leads is looked up once. From the look at what is there to the new file in its place nobody else writes.
+    true = Path(os.path.realpath(path))
+    with alone(true):
+        there = read_whole(true) if true.exists() else b""
+        linked = bool(there) and true.stat().st_nlink > 1
         if not anyway:
             _refuse_changed(session, path, there)
         job, more = _with_their_log(session, path, there)
         data = _written(session, job, path)
-        write_whole(path, data, keep=True, named=True)
+        write_whole(true, data, keep=True)
     if more:
         session.edit("take over what others logged", job)
     lost = brought_along(session.path, path, tuple(e.file for e in job.log if e.file))
@@ -174,6 +176,8 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
         words.append(f"{more} entries that others logged there are kept.")
     if lost:
         words.append(f"{len(lost)} photos could not be brought along.")
+    if linked:
+        words.append("The file had a second name, which keeps the version before.")
     if holder:
         words.append(holder)
     session.say(" ".join(words) if len(words) > 1 else f"Saved {path.name}")
