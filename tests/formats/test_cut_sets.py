@@ -202,7 +202,8 @@ def test_a_machine_is_told_whether_its_file_is_the_current_one(
         path,
     )
     blanks = sorted((out / "blanks").iterdir())
-    assert all(main_of("check", str(path), "--file", str(b)) == 0 for b in blanks[:1])
+    for file in (blanks[0], out / "bars.csv", out / "parts.csv"):
+        assert main_of("check", str(path), "--file", str(file)) == 0
     capsys.readouterr()
     wider = units.changed(demo, "tools", width=demo.thing("tools").width + 7.0)  # type: ignore[union-attr]
     jobfile.save(wider, path)
@@ -214,6 +215,7 @@ def test_a_machine_is_told_whether_its_file_is_the_current_one(
     assert main_of("check", str(path), "--file", str(old[0])) == 1
     assert "NOT the current one" in capsys.readouterr().out
     assert main_of("check", str(path), "--file", str(new[0])) == 0
+    assert main_of("check", str(path), "--file", str(out / "bars.csv")) == 1
     assert main_of("cut", str(path), "--out", str(out), "--verify") == 1
     said = capsys.readouterr().out
     assert "0 files are not as they were written" in said
@@ -249,10 +251,14 @@ def test_a_cut_with_stops_says_so_everywhere_and_is_logged(
 
 
 def test_what_has_changed_since_a_release_is_counted(demo: Job, demo_verdict: Verdict) -> None:
-    assert marking_now(demo_verdict) == Marking(demo.name)
+    whole = marking_now(demo_verdict).whole
+    assert marking_now(demo_verdict) == Marking(demo.name, whole=whole)
     works = works_of(demo_verdict.assembly)
     job = edits.released(demo, drawn_up((), works, "AB"))
-    assert marking_now(judge(job)) == Marking(demo.name, "A")
+    assert marking_now(judge(job)) == Marking(demo.name, "A", whole=whole)
     changed = marking_now(judge(units.changed(job, "tools", width=demo.thing("tools").width + 7.0)))  # type: ignore[union-attr]
     assert changed.changed > 0
+    assert changed.whole != whole
+    noted = marking_now(judge(msgspec.structs.replace(job, note="Another word")))
+    assert noted.whole == whole
     assert changed.warnings[-1] == f"{changed.changed} parts have changed since revision A"

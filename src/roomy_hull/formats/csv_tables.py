@@ -56,12 +56,17 @@ def headed(text: str, marking: Marking) -> str:
     head, *rows = csv.reader(io.StringIO(text))
     top: list[list[object]] = [[words] for words in marking.warnings]
     more: list[object] = [marking.job, marking.state]
+    by_part = "part hash" in head
     # The cells of the list are written as they are: they were made safe before.
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
+    if not by_part:
+        head, more = [*head, "hash of all parts"], [marking.whole, *more]
     writer.writerows([*top, [*head, "job", "revision"]])
     # A list of nothing says of what it is, too.
-    writer.writerows([[*row, *map(_safe, more)] for row in rows or [[""] * len(head)]])
+    writer.writerows([
+        [*row, *map(_safe, more)] for row in rows or [[""] * (len(head) - (not by_part))]
+    ])
     return out.getvalue()
 
 

@@ -85,14 +85,16 @@ def write(
             return []
     for n, part in enumerate(shaped, 1):
         name = f"solids/{file_name(n, part.name, 'step')}"
-        if not keep(name, step_of(part, "; ".join((*marking.lines, f"part {content(part)}")))):
+        lines = (*marking.lines, f"part {content(part)}")
+        if not keep(name, step_of(part, "; ".join(lines))):
             return []
-        if not keep(f"{name.removesuffix('step')}glb", glb([body(part)], marking.lines)):
+        if not keep(f"{name.removesuffix('step')}glb", glb([body(part)], lines)):
             return []
     if solids is not None:
         bodies = whole_bodies(solids)
-        keep("solids/job.step", step_text(bodies, "; ".join((solids.job.name, *marking.lines))))
-        keep("solids/job.glb", glb(bodies, marking.lines))
+        lines = (*marking.lines, f"all parts {marking.whole}")
+        keep("solids/job.step", step_text(bodies, "; ".join((solids.job.name, *lines))))
+        keep("solids/job.glb", glb(bodies, lines))
     keep("parts.csv", headed(part_list(cut, files), marking))
     keep("bars.csv", headed(bar_list(cut), marking))
     for name, listing in LISTS.items():

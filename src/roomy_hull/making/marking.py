@@ -4,7 +4,7 @@ import msgspec
 
 from roomy_hull.job.model import Job
 from roomy_hull.making.flats import Blank
-from roomy_hull.making.release import content_of, stale
+from roomy_hull.making.release import content_of, hash_of_all, stale
 from roomy_hull.making.works import Works
 from roomy_hull.shop.shop import Prices
 
@@ -22,12 +22,15 @@ class Marking(msgspec.Struct, frozen=True):
         So many parts have changed since.
     stops : int
         So many stop findings were open.
+    whole : str
+        The hash of all parts together, for lists that are of all of them.
     """
 
     job: str
     revision: str = ""
     changed: int = 0
     stops: int = 0
+    whole: str = ""
 
     @property
     def state(self) -> str:
@@ -79,4 +82,6 @@ def marking_of(
     """
     last = job.releases[-1] if job.releases else None
     changed = stale(last, works, prices, built)
-    return Marking(job.name, last.revision if last is not None else "", len(changed), stops)
+    return Marking(
+        job.name, last.revision if last is not None else "", len(changed), stops, hash_of_all(works)
+    )

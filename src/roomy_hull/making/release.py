@@ -108,9 +108,15 @@ def _holes(flat: Blank) -> list[tuple[float, float, float]]:
     return sorted((_r(h.x), _r(h.y), _r(h.diameter)) for h in flat.holes)
 
 
+def hash_of_all(works: Works) -> str:
+    """A hash of all parts with their counts, whatever they are called and in whatever order they stand."""
+    rows = sorted((content(part), getattr(part, "count", 1)) for part in works.parts)
+    return hashlib.sha256(msgspec.json.encode(rows)).hexdigest()[:16]
+
+
 def current(works: Works) -> dict[str, str]:
-    """The parts as they are now, by their hashes: of which name and owner."""
-    found: dict[str, str] = {}
+    """The parts as they are now, by their hashes: of which name and owner; and all of them by theirs."""
+    found: dict[str, str] = {hash_of_all(works): "all parts together"}
     for work in works.works:
         for part in work.parts:
             found.setdefault(content(part), f"{part.name} ({work.title})")

@@ -73,6 +73,7 @@ class DxfWriter:
             self._doc.layers.add(name)
         if NOT_CUT in self._doc.layers:
             self._doc.layers.get(NOT_CUT).dxf.plot = 0
+            self._doc.layers.get(NOT_CUT).color = 6
         self._applications = {r.dxf.name for r in self._doc.appids}
         self._first = str(self._doc.entitydb.handles)
 

@@ -135,8 +135,8 @@ def sheet_strokes(sheet: Sheet, *, etching: bool = True) -> Scene:
     return tuple(found)
 
 
-MARK, MARK_WIDE = 4.0, 0.62
-"""The most a marking's letters are high, and how wide each is for its height. [mm]"""
+MARK, WARNING, MARK_WIDE = 4.0, 40.0, 0.62
+"""The most a marking's letters are high, and those of a warning; how wide each is for its height. [mm]"""
 
 
 def marked(marking: Marking, blanks: tuple[Blank, ...], size: tuple[float, float]) -> Scene:
@@ -156,15 +156,19 @@ def marked(marking: Marking, blanks: tuple[Blank, ...], size: tuple[float, float
     Scene
         A line each; the hash of every part, by which it is known whether the file is still the current one. [mm]
     """
-    some = hashes(blanks)
-    rows = [*marking.lines, *(f"part {one}" for one in some)]
-    high = min(
-        MARK, 0.9 * size[0] / (MARK_WIDE * max(map(len, rows))), 0.9 * size[1] / (1.8 * len(rows))
-    )
-    return tuple(
-        Words("mark", (size[0] * 0.05, size[1] * 0.95 - (n + 0.5) * 1.8 * high), words, high, fixed=False, anchor="left")
-        for n, words in enumerate(rows)
-    )  # fmt: skip
+    (long, wide), warnings = size, marking.warnings
+    rows = [(words, WARNING) for words in warnings]
+    rows += [(words, MARK) for words in marking.lines[len(warnings) :]]
+    rows += [(f"part {one}", MARK) for one in hashes(blanks)]
+    # What is to be seen is seen from afar; all of it stays within what is shown.
+    high = [min(most, 0.9 * long / (MARK_WIDE * len(words))) for words, most in rows]
+    share = min(1.0, 0.9 * wide / (1.8 * sum(high)))
+    found, top = [], wide * 0.95
+    for (words, _most), size_ in zip(rows, high, strict=True):
+        top -= 1.8 * size_ * share
+        at = (long * 0.05, top + 0.9 * size_ * share)
+        found.append(Words("mark", at, words, size_ * share, fixed=False, anchor="left"))
+    return tuple(found)
 
 
 def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
