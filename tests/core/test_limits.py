@@ -1,10 +1,16 @@
 """Rules at their very limits: which fuse, how far a bolt is used, what is remembered, worked by hand."""
 
+import math
+import random
+
 import pytest
 
 from roomy_hull.core.errors import InputError
+from roomy_hull.core.folded import Place
 from roomy_hull.core.mechanics.bolts import GRADES, PARTIAL, bolt_use, strength, stress_area
+from roomy_hull.core.mechanics.frames import both_ways
 from roomy_hull.core.memo import by_identity
+from roomy_hull.core.services import flows
 from roomy_hull.core.services.cables import CONTINUOUS, FUSES, fuse
 
 
@@ -67,3 +73,38 @@ def test_some_arguments_are_told_by_their_value() -> None:
     assert calls == [1.5, 3.0]
     assert scaled([2.0], 1.5) == 3.0
     assert len(calls) == 3
+
+
+def test_a_place_carries_each_direction_by_its_own_figure() -> None:
+    rng = random.Random(4)
+    o, a, b, c = (tuple(rng.uniform(-9, 9) for _ in range(3)) for _ in range(4))
+    x, y, z = 3.0, -5.0, 7.0
+    found = Place(o, a, b, c).at((x, y), z)  # type: ignore[arg-type]
+    for n in range(3):
+        assert found[n] == pytest.approx(o[n] + a[n] * x + b[n] * y + c[n] * z)
+
+
+@pytest.mark.parametrize(("rise", "gives"), [(9.0, True), (10.3, False), (-2.0, True)])
+def test_a_pump_gives_nothing_over_the_head_that_stops_it(rise: float, gives: bool) -> None:
+    # 100 kPa hold a column of 100 / (9.81 · 1.0) = 10.19 m.
+    found = flows.pumped(rise, 0.012, 2.0, 10.0, 100.0)
+    assert (found > 0) is gives
+    assert found <= 10.0
+    if rise > 0 and gives:
+        # What it gives it gives against height, speed and friction together: the balance, written out anew.
+        section, speed = math.pi / 4 * 0.012**2, found / 60000.0 / (math.pi / 4 * 0.012**2)
+        assert section > 0
+        loss = (
+            1
+            + 1.5
+            + flows.friction(speed * 0.012 / flows.VISCOSITY, flows.HOSE / 0.012) * 2.0 / 0.012
+        )
+        taken = 1000.0 * (flows.G * rise + loss * speed**2 / 2)
+        assert 100e3 * (1 - found / 10.0) == pytest.approx(taken, rel=1e-6)
+
+
+def test_a_flat_bar_twists_the_same_on_edge_and_lying() -> None:
+    # Roark, case 4 of solid sections (from memory): a·b³·(1/3 - 0.21·b/a·(1 - b⁴/(12·a⁴))) with b the short side.
+    by_hand = 50 * 10**3 * (1 / 3 - 0.21 * 10 / 50 * (1 - 10**4 / (12 * 50**4)))
+    for name in ("50x10", "10x50"):
+        assert both_ways(name).torsion == pytest.approx(by_hand)

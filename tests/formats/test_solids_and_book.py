@@ -9,6 +9,7 @@ import pytest
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.parts import BarPart, EndCut, Hardware, SheetPart
 from roomy_hull.core.refs import Ref
+from roomy_hull.core.strokes import Words
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.formats import book, solid_parts, step
 from roomy_hull.formats.book_parts import Order, labels, numbered
@@ -155,6 +156,11 @@ def test_every_piece_has_a_label_with_its_code(works: Works, cut: CutList) -> No
     dark = [s for p in papers for s in p.scene if s.role == "qr"]
     assert len(dark) > 60 * pieces
     assert svg(papers[:1]).startswith("<svg")
+    marked = labels(works, cut, Order("Tarn", "B", "2026-05-04", ("STOPS OPEN: 2",)))
+    said = [s.text for p in marked for s in p.scene if isinstance(s, Words)]
+    assert said.count("STOPS OPEN: 2") == pieces
+    made = book.build(works, cut, (), Order("Tarn", "B", "x", ("STOPS OPEN: 2",)))
+    assert "STOPS OPEN: 2" in made.foot
 
 
 def test_the_commands_tell_write_and_refuse(

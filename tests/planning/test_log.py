@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from roomy_hull.assembly.built import can_be
 from roomy_hull.core.errors import EditError, FileError
 from roomy_hull.formats import jobfile
+from roomy_hull.job.chain import sealed
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.edits.merging import merged
 from roomy_hull.job.edits.releases import come_to
@@ -290,3 +291,16 @@ def test_a_day_that_no_calendar_has_is_refused_with_its_place(demo: Job, field: 
 def test_a_day_to_hold_an_operation_by_is_one_of_the_calendar(demo: Job) -> None:
     with pytest.raises(EditError, match="the calendar has no 2027-06-31"):
         edits.held(demo, "job:weigh", day="2027-06-31")
+
+
+def test_of_two_corrections_of_one_entry_the_first_stands_and_both_are_told(demo: Job) -> None:
+    first = logged(demo, kind="work", op="canopy:weld", hours=2.0)
+    key = first.log[0].id
+    one = logged(first, kind="work", op="canopy:weld", hours=3.0, corrects=key)
+    other = Entry(id="by-hand", at=AT, kind="work", op="canopy:weld", hours=5.0, corrects=key)
+    both = msgspec.structs.replace(one, log=sealed(one.log, other))
+    assert replayed(both.log).hours == {"canopy:weld": 3.0}
+    told = [f.title for f in judge(both).findings if f.code == "build.log"]
+    assert len(told) == 1
+    assert "'by-hand'" in told[0]
+    assert key in told[0]

@@ -100,13 +100,15 @@ def _replayed(log: tuple[Entry, ...]) -> State:
     by_key = {"check": found.checks, "ordered": found.ordered, "received": found.received}
     backwards: list[str] = []
     latest, over = "", ""
+    corrected: set[str] = set()
     for entry in log:
         # Moments as files hold them order as words do.
         if entry.at < latest:
             backwards.append(entry.id)
         latest = max(latest, entry.at)
-        if entry.id in struck:
-            continue
+        if entry.id in struck or (entry.corrects and entry.corrects in corrected):
+            continue  # of two corrections of one entry the first stands
+        corrected.add(entry.corrects)
         kind = entry.kind
         if kind == "work":
             if entry.hours:
