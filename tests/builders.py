@@ -87,8 +87,8 @@ def bare(job: Job, *units: Placed, **changes: Any) -> Job:
 
 def begun(vehicle: str, choice: str, *parts: str) -> Job:
     """Begin a job on a vehicle of the library, a word of its name given, and add rooms and racks to its body."""
-    found = next(v.vehicle for v in library() if vehicle in v.vehicle.name)
-    job = fitting.begun("Trial", found, choice)
+    found = next(v.vehicle for v in library() if vehicle in v.vehicle.name)  # type: ignore[union-attr]
+    job = fitting.begun("Trial", found, choice)  # type: ignore[arg-type]
     return functools.reduce(outfitting.added, parts, job)
 
 

@@ -20,7 +20,7 @@ def of_part(part: SheetPart | BarPart, stand: Stand) -> manifold3d.Manifold:
         ]
         whole = sum(made[1:], made[0])
     origin = np.array(carried((0.0, 0.0, 0.0), stand))
-    axes = [np.array(carried(tuple(row), stand)) - origin for row in np.eye(3)]  # type: ignore[arg-type]
+    axes = [np.array(carried(tuple(row), stand)) - origin for row in np.eye(3)]
     return whole.transform(np.column_stack([*axes, origin]))
 
 

@@ -52,13 +52,13 @@ def folded_back(blank: Blank, base: tuple[float, float]) -> Iterator[tuple[Array
             for n, face in enumerate(faces):
                 if n in done or strip.intersection(face.buffer(1e-6)).area < 1e-7:
                     continue
-                done[n] = _beyond(faces[at], face, b, (turn, shift), t, k)
+                done[n] = _beyond(faces[at], face, b, (turn, shift), t, k)  # type: ignore[no-untyped-call]
                 queue.append(n)
     assert len(done) == len(faces)
     for n, face in enumerate(faces):
         turn, shift = done[n]
         ring = np.array(face.exterior.coords[:-1])
-        yield tuple(  # type: ignore[misc]  # two of them
+        yield tuple(
             turn.apply(np.column_stack([ring, np.full(len(ring), z)])) + shift for z in (0.0, t)
         )
 

@@ -46,6 +46,6 @@ def test_what_needs_no_display_asks_for_none() -> None:
 
 
 def test_a_person_without_a_home_has_a_folder_all_the_same(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(folders.os.path, "expanduser", lambda _word: "~")
+    monkeypatch.setattr(folders.os.path, "expanduser", lambda _word: "~")  # type: ignore[attr-defined]
     monkeypatch.delenv("XDG_CONFIG_HOME", raising=False)
     assert folders.config().is_absolute()

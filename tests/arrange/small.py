@@ -40,7 +40,7 @@ def small(seed: int) -> Instance:
                 "R", "Other", chance.randint(4, 6), float(high - chance.choice((0, 0, 100))), along
             )
         )
-    weights = Weights(
+    weights = Weights(  # type: ignore[call-arg]
         *(chance.choice((0.0, 0.5, 1.0, 1.0, 2.0)) for _ in range(5)), chance.choice((1.0, 2.0))
     )
     items = [_item(chance, n, bays) for n in range(many)]
@@ -49,12 +49,12 @@ def small(seed: int) -> Instance:
         for n in range(1, chance.choice((2, 2, 3))):
             items[n] = msgspec.structs.replace(items[0], id=f"u{n}", name=f"Unit {n}")
     runs = tuple(
-        Run(*sorted(chance.sample(range(many), 2)), chance.choice((1.0, 3.0)))
+        Run(*sorted(chance.sample(range(many), 2)), chance.choice((1.0, 3.0)))  # type: ignore[call-arg]
         for _ in range(chance.randint(0, 2))
     )
     ties = (Tie(chance.randrange(many), 250.0, 100.0, 2.0),) if chance.random() < 0.3 else ()
     aparts = (
-        (Apart(*sorted(chance.sample(range(many), 2)), 100.0),) if chance.random() < 0.3 else ()
+        (Apart(*sorted(chance.sample(range(many), 2)), 100.0),) if chance.random() < 0.3 else ()  # type: ignore[call-arg]
     )
     made = Instance(CELL, tuple(items), tuple(bays), runs, ties, aparts, weights, 1 / 3000, 0.0, 2 / 1600,
                     chance.uniform(-20, 20), FLOOR)  # fmt: skip
@@ -92,7 +92,7 @@ def _item(chance: random.Random, n: int, bays: list[BayRoom]) -> Item:
         if stance == "hang"
         else ()
     )
-    return Item(f"u{n}", f"Unit {n}", width, height, cells, 0.0, above, 0.0, chance.uniform(2, 40), stance,
+    return Item(f"u{n}", f"Unit {n}", width, height, cells, 0.0, above, 0.0, chance.uniform(2, 40), stance,  # type: ignore[arg-type]
                 chance.random() < 0.7, chance.choice((0.15, 1.0, 3.0)), (1000.0, 1250.0), tuple(spots), hooks,
                 depth=400.0)  # fmt: skip
 

@@ -30,9 +30,9 @@ def any_job(seed: int) -> tuple[Job, Verdict]:
     chance = random.Random(seed)
     while True:
         vehicle = chance.choice(library()).vehicle
-        choices = [c for c in fitting.choices(vehicle) if "bare" not in c]
+        choices = [c for c in fitting.choices(vehicle) if "bare" not in c]  # type: ignore[arg-type]
         if choices:
-            job = fitting.begun("Trial", vehicle, chance.choice(choices))
+            job = fitting.begun("Trial", vehicle, chance.choice(choices))  # type: ignore[arg-type]
             if job.body.bays():
                 break
     some = [e.make for e in catalogue.entries() if e.use not in ("Outside", "Vehicle")]

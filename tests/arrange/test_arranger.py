@@ -82,7 +82,7 @@ def test_a_demo_is_never_made_worse(name: str) -> None:
 def test_whatever_counts_most_the_layout_is_no_worse_than_by_hand(
     seed_bank: Verdict, part: str
 ) -> None:
-    wish = Arranging(own_weights=True, weights=Weights(**{part: 4.0}))
+    wish = Arranging(own_weights=True, weights=Weights(**{part: 4.0}))  # type: ignore[arg-type]
     found = arrange(seed_bank, wish, AGES, 25.0, bounded(400))
     assert found.hand is not None
     assert min(o.value.points for o in found.offers) <= found.hand.points + 1e-6

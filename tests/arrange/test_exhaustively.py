@@ -41,7 +41,7 @@ Row = tuple[float, Layout]
 class All(NamedTuple):
     """Every layout of a case that breaks no rule, told shortly: how many, the cheapest three, the dearest."""
 
-    count: int
+    count: int  # type: ignore[assignment]
     cheapest: tuple[Row, ...]
     dearest: Row | None
 

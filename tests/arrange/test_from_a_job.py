@@ -66,7 +66,7 @@ def test_axle_and_balance_are_those_of_the_verdict(
     seed_bank: Verdict, seed: int, axle: str
 ) -> None:
     """From one layout to another the figures change as much as the loads themselves, judged from nothing."""
-    of = gather(seed_bank, Arranging(axle=axle), 25.0)
+    of = gather(seed_bank, Arranging(axle=axle), 25.0)  # type: ignore[arg-type]
     chance = random.Random(seed)
     rows = []
     for _ in range(2):

@@ -136,7 +136,7 @@ def test_a_leaf_turned_by_a_quarter_stands_straight_out(
     )
     out = {"left": rest.y1 - wide.y0, "right": wide.y1 - rest.y0, "rear": wide.x1 - rest.x0}[side]
     thick = 30.0
-    assert reach <= out <= reach + 2 * thick + 3 * doors.PANEL_GAP
+    assert reach <= out <= reach + 2 * thick + 3 * doors.PANEL_GAP  # type: ignore[attr-defined]
     if hinge == "bottom":
         # Level, it lies below its sill.
         assert wide.z1 < rest.z0
@@ -161,7 +161,7 @@ def test_an_endless_motion_is_told_and_the_unit_kept(
     assert not hasattr(made, "x")
     job = edits.added(
         msgspec.structs.replace(demo, units=(), sets=(), runs=()), made.but(bay="R", u=100.0)
-    )  # type: ignore[attr-defined]
+    )
     plain = expand(job.units[0])
     odd = msgspec.structs.replace(
         plain.motions[0], moved=(Moved(plain.envelope),), steps=(Step("slide", 1, 0.0),)

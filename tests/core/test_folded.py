@@ -197,7 +197,7 @@ def test_a_mirrored_part_stands_in_the_same_room_and_is_cut_the_other_way() -> N
     for kept in (one, _by_faces(one)):
         again = mirrored(kept)
         room, turned = (
-            sorted(np.round(around(face), 6).tolist() for face in corners(p, p.stands[0]))  # type: ignore[union-attr]
+            sorted(np.round(around(face), 6).tolist() for face in corners(p, p.stands[0]))  # type: ignore[arg-type, union-attr]
             for p in (kept, again)
         )
         assert room == turned

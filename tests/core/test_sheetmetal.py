@@ -6,7 +6,7 @@ from tests.builders import SHOP
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.mechanics.bends import bend_allowance, din_correction
-from roomy_hull.core.parts import BarPart, SheetPart, section_area
+from roomy_hull.core.parts import BarPart, SheetPart, section_area  # type: ignore[attr-defined]
 from roomy_hull.core.refs import Ref
 
 

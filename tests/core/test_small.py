@@ -109,7 +109,7 @@ def test_shipped_files_are_there() -> None:
 
 @given(st.floats(1, 900), st.sampled_from(sorted(RELATIVE_DOUBT)), st.sampled_from((1.0, -1.0)))
 def test_a_doubt_tells_where_the_mass_is_known_from(kg: float, source: str, sign: float) -> None:
-    assert source_of(sign * kg, doubt_of(kg, source)) == source  # type: ignore[arg-type]
+    assert source_of(sign * kg, doubt_of(kg, source)) == source
     assert source_of(0.0, 5.0) == "estimate"
 
 

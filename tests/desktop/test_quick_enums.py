@@ -37,7 +37,7 @@ def entries(made: Any) -> dict[str, Any]:
 
     def plain(value: Any) -> Any:
         if isinstance(value, enum.Enum):
-            return value._name_, value._value_, value._sort_order_, sorted(vars(value))
+            return value._name_, value._value_, value._sort_order_, sorted(vars(value))  # type: ignore[attr-defined]
         if isinstance(value, enum.property):
             return "property", plain(getattr(value, "member", None))
         if isinstance(value, dict):
@@ -105,10 +105,10 @@ def test_what_is_not_names_and_whole_numbers_goes_pythons_way(members: Any) -> N
 def test_others_enumerations_are_left_alone_and_ours_can_be_pickled(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    monkeypatch.setattr(enum.EnumType, "_create_", enum.EnumType._create_)  # put back afterwards
+    monkeypatch.setattr(enum.EnumType, "_create_", enum.EnumType._create_)  # type: ignore[attr-defined]  # put back afterwards
     quick_enums.quicken()
-    assert enum.EnumType._create_ is quick_enums.create
-    assert list(enum.Enum("Other", "a b"))
+    assert enum.EnumType._create_ is quick_enums.create  # type: ignore[attr-defined]
+    assert list(enum.Enum("Other", "a b"))  # type: ignore[call-overload]
     assert enum.Enum("Other", {"a": 1}).__module__ == __name__
     from PyQt6.QtCore import Qt
 

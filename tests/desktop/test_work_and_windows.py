@@ -38,7 +38,7 @@ def test_work_outlives_what_waits_for_it_and_is_given_up(qtbot: QtBot, qapp: QAp
         work = Work(job, waiting)
         work.progressed.connect(waiting.progressed)
         work.start()
-        qtbot.waitUntil(lambda w=waiting: len(w.told) > 3, timeout=5000)
+        qtbot.waitUntil(lambda w=waiting: len(w.told) > 3, timeout=5000)  # type: ignore[misc]
         # Deleted in the midst of its signals.
         waiting.deleteLater()
         QApplication.sendPostedEvents(waiting, QEvent.Type.DeferredDelete.value)
@@ -50,11 +50,11 @@ def test_what_is_over_is_let_go_when_the_next_begins(qtbot: QtBot, qapp: QApplic
     waiting = Waiting()
     for n in range(3):
         found: list[object] = []
-        work = Work(lambda _step, n=n: n, waiting)
+        work = Work(lambda _step, n=n: n, waiting)  # type: ignore[misc]
         work.done.connect(found.append)
         work.start()
-        qtbot.waitUntil(lambda f=found: bool(f), timeout=5000)
+        qtbot.waitUntil(lambda f=found: bool(f), timeout=5000)  # type: ignore[misc]
         assert found == [n]
-        qtbot.waitUntil(lambda w=work: w._over, timeout=5000)
+        qtbot.waitUntil(lambda w=work: w._over, timeout=5000)  # type: ignore[misc]
     assert len([w for w in _LIVE if not w._over]) == 0
     assert len(_LIVE) == 1

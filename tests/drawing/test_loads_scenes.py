@@ -225,7 +225,7 @@ def test_the_lever_runs_from_the_other_axle_to_the_mass(demo: Job, demo_verdict:
     assert max(discs) == pytest.approx(
         9 * math.sqrt(max(r.kg for r in rows if r.owner not in (VEHICLE, Ref("unit", "water"))))
     )
-    none = loads_scene.lever_scene(demo_verdict.assembly, rows, "nobody", "metric", "rear")
+    none = loads_scene.lever_scene(demo_verdict.assembly, rows, "nobody", "metric", "rear")  # type: ignore[arg-type]
     assert not of(none, "lever line")
 
 

@@ -140,7 +140,7 @@ def test_backdrops_are_the_same_tuple_until_the_body_changes(demo: Job, assembly
 
 def test_a_persons_marks_are_at_the_published_fractions(assembly: Assembly) -> None:
     # Drillis & Contini (1966) after Winter: eye 0.936, shoulder 0.818, elbow 0.630 of stature.
-    strokes = ground_scene.person(assembly, ELEVATION["left"], 1000.0)
+    strokes = ground_scene.person(assembly, ELEVATION["left"], 1000.0)  # type: ignore[attr-defined]
     marks = sorted(p[1] for s in strokes if s.role == "person mark" for p in s.points[:1])  # type: ignore[union-attr]
     assert marks == pytest.approx([630, 936])
     trunk = next(s for s in strokes if isinstance(s, Outline) and s.closed)

@@ -150,7 +150,7 @@ def test_the_3d_file_is_a_valid_glb_in_metres_with_y_up(
         min(-vehicle.front, *(t.envelope.x0 for t in assembly.things)) / 1000
     )
     with pytest.raises(FileError, match="cannot be written"):
-        solid3d.write(assembly, path / "job.glb")  # type: ignore[operator]
+        solid3d.write(assembly, path / "job.glb")
 
 
 def test_what_stands_open_is_drawn_where_it_is(assembly: Assembly) -> None:

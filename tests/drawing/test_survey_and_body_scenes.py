@@ -147,7 +147,7 @@ def test_a_dot_goes_with_its_size_by_its_factor(demo: Job, station: str) -> None
 def test_a_wagons_own_space_has_no_dots() -> None:
     assembly = assemble(demo_job("tarn"))
     for station in ("left", "right", "rear", "above"):
-        assert body_sizes.handles(assembly, station) == ()  # type: ignore[arg-type]
+        assert body_sizes.handles(assembly, station) == ()
 
 
 def test_the_scene_marks_each_size_with_its_path(demo: Job) -> None:
@@ -180,8 +180,8 @@ def test_what_hangs_between_the_rails_is_behind_the_wheel(demo: Job) -> None:
     job = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, tray=flat))
     assembly = assemble(job)
     for station in ("left", "right"):
-        view = ELEVATION[station]  # type: ignore[index]
-        scene = ground_scene.backdrop(assembly, station)  # type: ignore[arg-type]
+        view = ELEVATION[station]
+        scene = ground_scene.backdrop(assembly, station)
         hung = body_scene.between_rails(assembly.ground, view)
         assert len(hung) == 2
         first_tyre = next(n for n, s in enumerate(scene) if s.role == "tyre")

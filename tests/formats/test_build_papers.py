@@ -97,7 +97,7 @@ def test_the_pack_tells_what_was_built(worked: Verdict) -> None:
                    "Water and gas", "How the canopy comes off and on", "Care of Marl 2.8", "What was tested",
                    "Built otherwise than drawn"):  # fmt: skip
         assert wanted in titles
-    cover = dict(r[:2] for t in book.pages[0].tables for r in t.rows)
+    cover = dict(r[:2] for t in book.pages[0].tables for r in t.rows)  # type: ignore[arg-type, var-annotated]
     assert cover["handed over"] == "not yet"
     assert cover["House battery"].startswith("0417")
     goods = page(book, "Packing list").tables[0].rows
@@ -126,16 +126,16 @@ def test_the_pack_of_a_bare_job_has_no_page_of_what_is_not_there(demo: Job) -> N
 
 def test_the_pack_is_dated_once_it_is_handed_over(demo: Job) -> None:
     job = edits.logged(demo, edits.entry("2027-03-02T15:00:00", "AB", kind="handed over"))
-    cover = dict(r[:2] for t in pack(judge(job)).pages[0].tables for r in t.rows)
+    cover = dict(r[:2] for t in pack(judge(job)).pages[0].tables for r in t.rows)  # type: ignore[arg-type, var-annotated]
     assert cover["handed over"] == "2 March 2027"
-    cover = dict(r[:2] for t in pack(judge(demo), day="2027-03-05").pages[0].tables for r in t.rows)
+    cover = dict(r[:2] for t in pack(judge(demo), day="2027-03-05").pages[0].tables for r in t.rows)  # type: ignore[arg-type, misc]
     assert cover["handed over"] == "5 March 2027"
 
 
 def test_advice_says_what_may_come_along_and_what_stays_at_home(demo: Job) -> None:
     verdict = judge(demo)
     for s, words in zip(verdict.loads.scenarios, advice(verdict), strict=True):
-        room = min(s.payload_left.value, s.rear.limit - s.rear.value)
+        room = min(s.payload_left.value, s.rear.limit - s.rear.value)  # type: ignore[operator]
         assert words.startswith(f"{s.name}: ")
         if room >= 0:
             assert f"About {room:.0f} kg may still come along" in words
@@ -153,7 +153,7 @@ def test_advice_says_what_may_come_along_and_what_stays_at_home(demo: Job) -> No
         named = [n for n in range(5) if f"Anvil {n}" in words]
         assert named
         assert max(range(5)) in named
-        room = min(s.payload_left.value, s.rear.limit - s.rear.value)
+        room = min(s.payload_left.value, s.rear.limit - s.rear.value)  # type: ignore[operator]
         kg = sum(120.0 + n for n in named)
         assert kg >= -room or len(named) == 5
         assert kg - (120.0 + min(named)) < -room

@@ -59,7 +59,7 @@ def test_every_drawing_audits_clean(written: Path, cut: CutList) -> None:
 
 def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
     for one in cut.blanks:
-        space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(one)))).modelspace()
+        space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(one)))).modelspace()  # type: ignore[attr-defined]
         outlines = space.query('LWPOLYLINE[layer=="CUT"]')
         inner = space.query('LWPOLYLINE[layer=="CUT_INNER"]')
         assert (len(outlines), len(inner)) == (1, len(one.cutouts))
@@ -78,7 +78,7 @@ def test_a_blank_reads_back_as_it_was(cut: CutList) -> None:
 
 def test_a_nested_sheet_holds_its_blanks_where_they_were_put(cut: CutList) -> None:
     for sheet in cut.nest.sheets:
-        space = ezdxf.read(io.StringIO(DXF.text(sheet_strokes(sheet)))).modelspace()
+        space = ezdxf.read(io.StringIO(DXF.text(sheet_strokes(sheet)))).modelspace()  # type: ignore[attr-defined]
         assert len(space.query('LWPOLYLINE[layer=="ETCH"]')) == 1
         outer = list(space.query('LWPOLYLINE[layer=="CUT"]'))
         boxes = []
@@ -117,7 +117,7 @@ def test_each_bend_line_lies_on_its_own_side(sides: int) -> None:
     part = SheetPart("p", TRAY, 300, 200, 2, SHOP.material("5052-H32"), left=left, right=right,
                      front=front, back=back)  # fmt: skip
     flat = blank(part)
-    space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(flat)))).modelspace()
+    space = ezdxf.read(io.StringIO(DXF.text(blank_strokes(flat)))).modelspace()  # type: ignore[attr-defined]
     lines = [
         ((b.dxf.start.x, b.dxf.start.y), (b.dxf.end.x, b.dxf.end.y)) for b in space.query("LINE")
     ]
@@ -253,7 +253,7 @@ def test_a_full_disk_leaves_the_old_files(
     def full(_handle: int) -> None:
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(whole.os, "fsync", full)
+    monkeypatch.setattr(whole.os, "fsync", full)  # type: ignore[attr-defined]
     with pytest.raises(JobFileError, match="No space left"):
         solid3d.write(assemble(demo_job()), solid)
     with pytest.raises(JobFileError, match="No space left"):

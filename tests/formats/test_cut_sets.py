@@ -160,7 +160,7 @@ def test_every_file_says_of_what_it_is(marking: Marking, cut: CutList, tmp_path:
             assert words in text, path
     hashes = set()
     for path in tmp_path.rglob("*.dxf"):
-        doc = ezdxf.readfile(path)
+        doc = ezdxf.readfile(path)  # type: ignore[attr-defined]
         assert doc.layers.get("NOT_CUT").dxf.plot == 0
         said = [e for e in doc.modelspace() if e.dxf.layer == "NOT_CUT"]
         assert {e.dxftype() for e in said} == {"TEXT"}
@@ -171,8 +171,8 @@ def test_every_file_says_of_what_it_is(marking: Marking, cut: CutList, tmp_path:
             for e in doc.modelspace()
             if e.dxf.layer in ("CUT", "ETCH") and e.dxftype() == "LWPOLYLINE"
         ]
-        right = max(p[0] for e in whole for p in e.get_points())
-        top = max(p[1] for e in whole for p in e.get_points())
+        right = max(p[0] for e in whole for p in e.get_points())  # type: ignore[attr-defined]
+        top = max(p[1] for e in whole for p in e.get_points())  # type: ignore[attr-defined]
         for e in said:
             at = e.dxf.align_point if e.dxf.hasattr("align_point") else e.dxf.insert
             assert 0 <= at.x <= right

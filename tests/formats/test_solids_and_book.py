@@ -80,9 +80,9 @@ def test_step_is_read_back_in_open_cascade(works: Works, tmp_path: Path) -> None
     reader = pytest.importorskip(
         "OCP.STEPControl", reason="cadquery-ocp-novtk is not here; see CONTRIBUTING.md"
     )
-    from OCP.BRepCheck import BRepCheck_Analyzer
-    from OCP.BRepGProp import BRepGProp
-    from OCP.GProp import GProp_GProps
+    from OCP.BRepCheck import BRepCheck_Analyzer  # type: ignore[import-not-found]
+    from OCP.BRepGProp import BRepGProp  # type: ignore[import-not-found]
+    from OCP.GProp import GProp_GProps  # type: ignore[import-not-found]
 
     for n, part in enumerate(p for p in works.parts if not isinstance(p, Hardware)):
         file = tmp_path / f"{n}.step"

@@ -69,7 +69,7 @@ def test_the_kept_version_is_there_at_every_instant(
             seen.append(kept.read_text())
             return found
 
-        monkeypatch.setattr(whole.os, name, watched)
+        monkeypatch.setattr(whole.os, name, watched)  # type: ignore[attr-defined]
     write_whole(path, b"4", keep=True)
     assert set(seen) == {"2", "3"}
     assert (path.read_text(), kept.read_text()) == ("4", "3")
@@ -81,7 +81,7 @@ def test_where_there_are_no_links_the_kept_version_is_a_copy(
     def refuse(*_args: object) -> None:
         raise OSError(1, "Operation not permitted")
 
-    monkeypatch.setattr(whole.os, "link", refuse)
+    monkeypatch.setattr(whole.os, "link", refuse)  # type: ignore[attr-defined]
     path = tmp_path / "job.json"
     write_whole(path, b"1", keep=True)
     write_whole(path, b"2", keep=True)

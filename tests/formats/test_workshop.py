@@ -132,11 +132,11 @@ def test_the_folders_own_shop_makes_its_jobs_and_lessons_are_gathered(
         ("First", "order slides first"),
         ("First", "a weld cracked"),
     ]
-    assert {p for one in board.plan.levelled.placed.values() for p in one.people} <= {
+    assert {p for one in board.plan.levelled.placed.values() for p in one.people} <= {  # type: ignore[union-attr]
         "second",
         "electrician",
         "gasfitter",
-    }  # type: ignore[union-attr]
+    }
     (tmp_path / "ours.shop.json").write_text("{")
     with pytest.raises(FileError):
         board_of(tmp_path, own)

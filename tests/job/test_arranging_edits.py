@@ -125,7 +125,7 @@ def test_any_edits_leave_a_job_that_can_be_read(steps: list[str], chance: object
     for step in steps:
         things = [*(u.id for u in job.units), *(u.id for u in job.arrange.wanted)]
         a, b = chance.sample(things, 2)  # type: ignore[attr-defined]
-        job = {
+        job = {  # type: ignore[no-untyped-call]
             "want": lambda j, _a, _b: edits.wanted(j, DRAWER),
             "drop": lambda j, a, _b: edits.unwanted(j, a),
             "pin": lambda j, a, b: edits.pinned(j, [a, b], on=True),
@@ -137,5 +137,5 @@ def test_any_edits_leave_a_job_that_can_be_read(steps: list[str], chance: object
             "gas": lambda j, _a, _b: edits.gas(j, on=not j.arrange.gas),
         }[step](job, a, b)
     assert jobfile.loads(jobfile.dumps(job), "a") == job
-    pairs = [{w.a, w.b} for w in (*job.arrange.apart, *job.arrange.near)]
+    pairs = [{w.a, w.b} for w in (*job.arrange.apart, *job.arrange.near)]  # type: ignore[attr-defined]
     assert all(pairs.count(p) == 1 for p in pairs)

@@ -61,7 +61,7 @@ def test_what_cannot_be_done_is_refused_with_its_reason(demo: Job, what: object,
         what(demo)  # type: ignore[operator]
 
 
-@given(st.sampled_from([t.id for t in (*demo_job().units, *demo_job().carried)]))
+@given(st.sampled_from([t.id for t in (*demo_job().units, *demo_job().carried)]))  # type: ignore[attr-defined]
 def test_mirroring_twice_is_identity(key: str) -> None:
     job = demo_job()
     assert edits.mirrored(edits.mirrored(job, key), key) == job

@@ -44,9 +44,9 @@ def test_a_longer_tray_weighs_more_and_has_more_cross_members(demo: Job) -> None
     def crosses(t: object) -> int:
         return next(
             p.count
-            for p in tray.parts(demo.vehicle, t, SHOP)
+            for p in tray.parts(demo.vehicle, t, SHOP)  # type: ignore[arg-type]
             if p.name == "Tray: cross-member between rails"
-        )  # type: ignore[arg-type]
+        )
 
     assert crosses(long) == crosses(short) + 2
 

@@ -16,7 +16,7 @@ def test_a_toppers_side_windows_let_out_what_the_tailgate_cannot() -> None:
     job = begun("Sedge", "topper")
     bay = canopy_of(job).bays[0]
     for side in ("left", "right"):
-        job = kit.with_door(job, "", side)  # type: ignore[arg-type]
+        job = kit.with_door(job, "", side)
     windows = [d for d in canopy_of(job).doors if d.side in ("left", "right")]
     assert [d.side for d in windows] == ["left", "right"]
     assert all(d.sill >= canopy_of(job).base for d in windows)
@@ -35,8 +35,8 @@ def test_a_canopy_is_given_bays_and_doors_from_nothing() -> None:
     job = begun("Fen", "short canopy")
     job = with_canopy(job, doors=(), bays=())
     for side in ("left", "right"):
-        job = kit.with_bay(job, "", side)  # type: ignore[arg-type]
-        job = kit.with_door(job, "", side)  # type: ignore[arg-type]
+        job = kit.with_bay(job, "", side)
+        job = kit.with_door(job, "", side)
     stops = [f.title for f in judge(job).findings if f.severity == "stop"]
     assert stops == []
     bays = canopy_of(job).bays

@@ -9,7 +9,7 @@ from tests.builders import SHOP
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS, WATER
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import BarPart, Hardware, SheetPart, section_area
+from roomy_hull.core.parts import BarPart, Hardware, SheetPart, section_area  # type: ignore[attr-defined]
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.formats import vehiclefile
@@ -135,7 +135,7 @@ def test_masses_under_the_tray_are_those_of_their_parts(demo: Job) -> None:
     points = undertray.masses(flat, undertray.solids(flat, x0, top), SHOP)
     own = sum(p.kg for p in points if p.fill not in (CONTENTS, WATER))
     made = [p for p in undertray.parts(demo.vehicle, flat, SHOP) if "mudguard" not in p.name]
-    assert own == pytest.approx(part_mass(tuple(made)) + undertray.TRUNDLE_SLIDES)
+    assert own == pytest.approx(part_mass(tuple(made)) + undertray.TRUNDLE_SLIDES)  # type: ignore[attr-defined]
     held = {p.label: p.kg for p in points if p.fill == CONTENTS}
     assert held == {"in toolbox a": 12, "in the trundle drawer": 20}
     # Sixty litres less 2 mm of sheet on every face and two baffles.

@@ -121,7 +121,7 @@ def test_what_holes_leave_of_a_face_is_that_of_a_reference_library(
     rows: list[tuple[float, ...]],
 ) -> None:
     holes = [(a, b, a + c, b + d) for a, b, c, d in rows]
-    found = [shapely.box(*r) for r in left_of((0.0, 0.0, 500.0, 400.0), holes)]  # type: ignore[arg-type]
+    found = [shapely.box(*r) for r in left_of((0.0, 0.0, 500.0, 400.0), holes)]
     wanted = shapely.box(0, 0, 500, 400).difference(
         shapely.union_all([shapely.box(*h) for h in holes])
     )

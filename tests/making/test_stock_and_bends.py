@@ -62,7 +62,7 @@ def test_the_offcut_is_what_no_kerf_and_no_piece_took() -> None:
 def test_a_hole_is_measured_from_the_bend_on_its_side(
     side: str, hole: tuple[float, float], gap: float
 ) -> None:
-    one = part(holes=(Hole(*hole, 10),), **{side: 60.0})
+    one = part(holes=(Hole(*hole, 10),), **{side: 60.0})  # type: ignore[arg-type]
     assert hole_to_bend(one) == pytest.approx(gap - one.setback())
 
 
@@ -77,9 +77,9 @@ def test_a_press_holds_four_thicknesses_and_the_radius() -> None:
 def test_a_hole_keeps_two_thicknesses_and_the_radius_from_a_bend() -> None:
     # The base begins to bend 7.5 from the outside: 3 of sheet and 4.5 of radius; wanted are 2·3 + 4.5 more.
     for x, found in ((7.5 + 5 + 10.5, False), (7.5 + 5 + 10.4, True)):
-        codes = {f.code for f in flaws((part(left=60.0, holes=(Hole(x, 200, 10),)),), STOCK)}
+        codes = {f.code for f in flaws((part(left=60.0, holes=(Hole(x, 200, 10),)),), STOCK)}  # type: ignore[arg-type]
         assert ("making.hole" in codes) == found
-    (near,) = flaws((part(left=60.0, holes=(Hole(20, 200, 10),)),), STOCK)
+    (near,) = flaws((part(left=60.0, holes=(Hole(20, 200, 10),)),), STOCK)  # type: ignore[arg-type]
     assert near.limit == 10.5
     assert near.measured == pytest.approx(20 - 7.5 - 5)
 
@@ -123,7 +123,7 @@ def test_progress_goes_from_nothing_to_all() -> None:
     told: list[float] = []
     # Three of 1400 × 700 want more than one sheet, and two are enough by area only: it is tried for long.
     groups = [blank(part(1400, 700, t)) for t in (2.0, 3.0) for _ in range(3)]
-    nesting.nest(groups, STOCK, lambda share: told.append(share) is None, rounds=4)
+    nesting.nest(groups, STOCK, lambda share: told.append(share) is None, rounds=4)  # type: ignore[func-returns-value]
     assert told == sorted(told)
     assert told[-1] == 1
 

@@ -98,7 +98,7 @@ def test_nothing_but_rubbish_ends_in_words(made: list[Simulator]) -> None:
     def rubbish(_chance: object) -> Iterator[bytes]:
         yield b"\x00\xff hello?\n" * 3
 
-    made.append(Simulator(rubbish))  # type: ignore[arg-type]
+    made.append(Simulator(rubbish))
     one = reader(made[0], 0.1)
     with pytest.raises(DeviceError, match="lines that cannot be read"):
         one.distance()
@@ -127,7 +127,7 @@ def test_a_missing_pad_is_named(made: list[Simulator]) -> None:
         for wheel in ("FL", "FR", "RL"):
             yield line(f"RH1 LOAD {wheel} 500 kg")
 
-    made.append(Simulator(three))  # type: ignore[arg-type]
+    made.append(Simulator(three))
     one = reader(made[0], 0.1)
     with pytest.raises(DeviceError, match="RR"):
         one.wheels()
@@ -138,7 +138,7 @@ def test_the_devices_own_error_is_passed_on(made: list[Simulator]) -> None:
     def error(_chance: object) -> Iterator[bytes]:
         yield line("RH1 ERR target too dark")
 
-    made.append(Simulator(error))  # type: ignore[arg-type]
+    made.append(Simulator(error))
     one = reader(made[0])
     with pytest.raises(DeviceError, match="target too dark"):
         one.distance()

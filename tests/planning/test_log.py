@@ -178,22 +178,24 @@ def test_a_part_that_was_cut_short_is_short_where_it_stands(demo: Job) -> None:
     thing = drawn.assembly.thing("net-drawer")
     assert thing is not None
     part = next(
-        p for p in thing.expansion.parts if getattr(p, "shape", 1) is None and len(p.stands) == 1
+        p
+        for p in thing.expansion.parts
+        if getattr(p, "shape", 1) is None and len(p.stands) == 1  # type: ignore[union-attr]
     )
     job = logged(
         demo,
         kind="deviation",
         about=f"unit:net-drawer/{part.name}",
         number="length",
-        value=part.length - 2,
+        value=part.length - 2,  # type: ignore[union-attr]
     )
     real = judge(job)
     now = real.assembly.thing("net-drawer")
     assert now is not None
     same = next(p for p in now.expansion.parts if p.name == part.name)
-    assert same.length == part.length - 2
+    assert same.length == part.length - 2  # type: ignore[union-attr]
     # Its mass follows by its area, to the gram; other units are the same.
-    lost = (part.mass() - same.mass()) * part.count
+    lost = (part.mass() - same.mass()) * part.count  # type: ignore[union-attr]
     assert lost > 0
     assert sum(m.kg for m in thing.masses) - sum(m.kg for m in now.masses) == pytest.approx(lost)
     assert now.expansion.solids != thing.expansion.solids
@@ -212,8 +214,10 @@ def test_what_is_cut_and_logged_as_built_so_is_not_scrapped(demo: Job) -> None:
     )
     job = come_to(job, keys, "bent")
     part = next(
-        p for p in verdict.assembly.thing("net-drawer").expansion.parts if can_be(p, "length")
-    )  # type: ignore[union-attr]
+        p
+        for p in verdict.assembly.thing("net-drawer").expansion.parts  # type: ignore[union-attr]
+        if can_be(p, "length")
+    )
     about = f"unit:net-drawer/{part.name}"
     short = logged(job, kind="deviation", about=about, number="length", value=part.length - 2)  # type: ignore[union-attr]
     now = works_of(judge(short).assembly)

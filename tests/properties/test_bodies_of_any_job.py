@@ -176,7 +176,7 @@ def test_any_set_ups_are_judged_and_swapped(data: st.DataObject) -> None:
     assert {s.what for s in found.steps if s.do == "take off"} - {"sides"} == other - gone
 
 
-@given(racks.filter(lambda r: r.kind == "rear wall"))
+@given(racks.filter(lambda r: r.kind == "rear wall"))  # type: ignore[arg-type]
 def test_any_rear_walls_rails_are_bolted_through_both_walls(rack: Rack) -> None:
     own = kit.parts(CANOPY.vehicle, CANOPY.body, rack, SHOP)
     made = joined(own, SHOP.tools.joining)

@@ -133,7 +133,7 @@ def test_the_demo_frame_by_hand() -> None:
 
 def test_walls_are_cut_as_one_sees_them_from_inside() -> None:
     canopy = Canopy(length=2000, width=1800, height=960, doors=tuple(
-        Door(id=s, side=s, start=100, length=600, sill=100, height=500) for s in ("left", "right", "rear")  # type: ignore[arg-type]
+        Door(id=s, side=s, start=100, length=600, sill=100, height=500) for s in ("left", "right", "rear")
     ))  # fmt: skip
     walls = {
         p.name.split()[1]: p for p in shell.parts(canopy, SHOP)

@@ -178,8 +178,18 @@ def test_a_stand_turns_a_box_as_its_three_directions_say(
 
 def test_a_folded_pan_is_its_base_and_four_walls_and_a_bar_its_section() -> None:
     metal = SHOP.material("5052-H32")
-    pan = SheetPart("X: pan", registry.KINDS and next(iter(MADE)).make.ref, 300, 200, 2, metal, left=40, right=40, front=30,
-                    back=0)  # type: ignore[union-attr]  # fmt: skip
+    pan = SheetPart(
+        "X: pan",
+        registry.KINDS and next(iter(MADE)).make.ref,  # type: ignore[arg-type]
+        300,
+        200,
+        2,
+        metal,
+        left=40,
+        right=40,
+        front=30,
+        back=0,
+    )
     assert folded(pan) == (
         (0, 0, 0, 300, 200, 2), (0, 0, 0, 2, 200, 40), (298, 0, 0, 300, 200, 40), (0, 0, 0, 300, 2, 30),
     )  # fmt: skip

@@ -54,7 +54,7 @@ def placed(vehicle, tray: Tray) -> list[tuple[SheetPart | BarPart, object, list[
         assert all(right_handed(s) for s in part.stands), part.name
         rows = standing(part)
         found += [(part, s, list(r)) for s, r in zip(part.stands, rows, strict=True)]
-    return found
+    return found  # type: ignore[return-value]
 
 
 def same(a: Box, b: Box) -> bool:
@@ -99,8 +99,8 @@ def test_no_two_parts_of_a_tray_are_cut_into_one_another(tray: Tray) -> None:
     meshed = [
         (
             part,
-            meshes.of_part(part, stand),
-            around(p for face in corners(part, stand) for p in face),
+            meshes.of_part(part, stand),  # type: ignore[arg-type]
+            around(p for face in corners(part, stand) for p in face),  # type: ignore[arg-type]
         )
         for part, stand, _row in placed(VEHICLE, tray)
     ]
@@ -113,7 +113,7 @@ def test_no_two_parts_of_a_tray_are_cut_into_one_another(tray: Tray) -> None:
 def test_the_hoops_bars_meet_at_their_mitres() -> None:
     tray = Tray(length=2000, width=1800, headboard=900, rack=250)
     top, left, right = (
-        [corners(p, s) for p, s, _r in placed(VEHICLE, tray) if "hoop" in p.name][n][0]
+        [corners(p, s) for p, s, _r in placed(VEHICLE, tray) if "hoop" in p.name][n][0]  # type: ignore[arg-type]
         for n in range(3)
     )
     # Along the slanted faces of the top bar lie those of the legs: four corners each.

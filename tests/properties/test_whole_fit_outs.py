@@ -33,7 +33,7 @@ MADE = [e.make for e in stores.entries()]
 UNITS = [m for m in MADE if not isinstance(m, Carried)]
 OUTSIDE = [m for m in MADE if isinstance(m, Carried)]
 EMPTY = msgspec.structs.replace(DEMO, units=(), carried=(), sets=(), runs=())
-WRONG = (0, -1, 0.001, 37.0, 9999, 1e9, math.inf, "", "left", None, True, [], {}, "back", "chest")
+WRONG = (0, -1, 0.001, 37.0, 9999, 1e9, math.inf, "", "left", None, True, [], {}, "back", "chest")  # type: ignore[var-annotated]
 
 
 def with_bay(job: Job, key: str, **grown: float) -> Job:
@@ -101,8 +101,8 @@ def test_a_larger_opening_never_refuses_what_a_smaller_lets_through(
 ) -> None:
     wide, high = min(wide, bay[0]), min(high, bay[2])
     rank = {"not": 0, "turned": 1, "tilted": 1, "upright": 2}
-    small = passage(size, bay, (0.0, 0.0, wide, high))  # type: ignore[arg-type]
-    large = passage(size, bay, (0.0, 0.0, min(wide + more, bay[0]), min(high + more, bay[2])))  # type: ignore[arg-type]
+    small = passage(size, bay, (0.0, 0.0, wide, high))
+    large = passage(size, bay, (0.0, 0.0, min(wide + more, bay[0]), min(high + more, bay[2])))
     if small.how != "not":
         assert large.how != "not"
     assert rank[small.how] < 2 or large.how == "upright"

@@ -80,7 +80,7 @@ def test_the_newest_job_wins(session: Session) -> None:
     asked = []
     assert session.beside is not None
     send = session.beside.ask
-    session.beside.ask = lambda job, shop, **more: (asked.append(job), send(job, shop, **more))[1]  # type: ignore[method-assign]
+    session.beside.ask = lambda job, shop, **more: (asked.append(job), send(job, shop, **more))[1]  # type: ignore[func-returns-value, method-assign]
     jobs = [move(session, "net-drawer", by) for by in (25.0, -50.0, 25.0, 50.0)]
     settle(session)
     assert session.known.job is jobs[-1]

@@ -98,7 +98,7 @@ def test_initials_are_asked_once_and_nothing_is_logged_without(demo: Job, keepin
     assert told.asked == ["What is to be noted?", "Your initials, for the log"]
     told = does(session, "build.note", "another")
     assert told.asked == ["What is to be noted?"]
-    assert [(e.by, e.words) for e in session.job.log] == [("KR", "a word"), ("KR", "another")]
+    assert [(e.by, e.words) for e in session.job.log] == [("KR", "a word"), ("KR", "another")]  # type: ignore[var-annotated]
 
 
 def test_finishing_an_operation_is_one_step_and_brings_its_parts_on(begun: Session) -> None:
@@ -109,7 +109,7 @@ def test_finishing_an_operation_is_one_step_and_brings_its_parts_on(begun: Sessi
     does(begun, "build.done", "not a figure")
     assert begun.job.log == ()
     does(begun, "build.done", "1,5")
-    assert [(e.kind, e.op, e.hours, e.done) for e in begun.job.log] == [
+    assert [(e.kind, e.op, e.hours, e.done) for e in begun.job.log] == [  # type: ignore[var-annotated]
         ("work", "unit:galley:cut", 1.5, True)
     ]
     states = {
@@ -289,7 +289,7 @@ def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
     assert "not handed over" in begun.messages.text
     begun.undo()
     does(begun, "build.hand_over", agrees=True)
-    assert begun.job.log[-1].kind == "handed over"
+    assert begun.job.log[-1].kind == "handed over"  # type: ignore[misc]
     assert "job:hand over" in built(begun).finished
     assert "Handed over on" in PackModel(begun).words()
     does(begun, "build.recheck", "2027-13-40")

@@ -229,9 +229,9 @@ def test_every_field_reads_back_what_it_shows(made: object, system: str) -> None
         elif field.quantity == "lengths":
             assert again == pytest.approx(value, abs=0.9)
         elif field.quantity == "groups":
-            assert [(g.id, g.name, g.hinge, g.turn) for g in again] == [
+            assert [(g.id, g.name, g.hinge, g.turn) for g in again] == [  # type: ignore[attr-defined]
                 (g.id, g.name, g.hinge, g.turn) for g in value
-            ]  # type: ignore[attr-defined]
+            ]
             assert [g.travel for g in again] == pytest.approx([g.travel for g in value], abs=0.9)  # type: ignore[attr-defined]
         elif field.quantity == "boxes":
             assert [b.width for b in again] == pytest.approx([b.width for b in value], abs=0.9)  # type: ignore[attr-defined]
@@ -274,7 +274,9 @@ def test_doors_are_opened_before_drawers_and_drawers_from_the_floor_up(
 ) -> None:
     tried: list[tuple[str, ...]] = []
     monkeypatch.setattr(
-        fitting_out, "most_open", lambda _found, wished: (tried.append(wished), wished)[1]
+        fitting_out,
+        "most_open",
+        lambda _found, wished: (tried.append(wished), wished)[1],  # type: ignore[func-returns-value]
     )
     rank = {"door": 0, "tray": 0, "outside": 1, "unit": 2}
     for station in ("left", "right", "rear"):

@@ -229,7 +229,7 @@ def test_worst_rear_keeps_the_combination(demo: Job) -> None:
 def test_a_step_that_cannot_be_judged_is_taken_back(
     session: Session, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    before, real = session.job, module.judge
+    before, real = session.job, module.judge  # type: ignore[attr-defined]
 
     def refuse(job: Job, *rest: object, **more: object) -> object:
         if job is not before:

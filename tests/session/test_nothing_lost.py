@@ -140,7 +140,7 @@ def test_a_release_is_not_written_over_what_was_saved_meanwhile(
 
     clean = msgspec.structs.replace(demo, units=(), goods=())
     jobfile.save(clean, path)
-    judged = making.verdict_of
+    judged = making.verdict_of  # type: ignore[attr-defined]
 
     def slowly(args: object) -> Verdict:
         found = judged(args)  # type: ignore[arg-type]
@@ -298,7 +298,7 @@ def test_taken_and_given_up_at_one_moment_two_never_hold_it(tmp_path: Path, roun
             assert third.take() is None
         locked(handle, how)
 
-    fcntl.flock = meanwhile
+    fcntl.flock = meanwhile  # type: ignore[assignment]
     try:
         holder = second.take()
     finally:

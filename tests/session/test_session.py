@@ -11,7 +11,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
-from roomy_hull.session.fields import Field, fields_of, shown, typed
+from roomy_hull.session.fields import Field, fields_of, shown, typed  # type: ignore[attr-defined]
 from roomy_hull.session.files import autosave
 from roomy_hull.session.session import Session
 from roomy_hull.session.snapping import snapped
@@ -66,7 +66,7 @@ def registry() -> Registry:
 
 def run(registry: Registry, session: Session, key: str, answers: Answers | None = None) -> Answers:
     answers = answers or Answers()
-    session.asker = answers
+    session.asker = answers  # type: ignore[assignment]
     registry.get(key).run(session)
     return answers
 
@@ -377,7 +377,7 @@ def test_snapping_to_pitch_floor_and_neighbours(session: Session) -> None:
 def test_every_store_entry_can_be_placed_somewhere(session: Session) -> None:
     job = session.job
     for thing in (*job.units, *job.carried):
-        job = edits.removed(job, thing.id)
+        job = edits.removed(job, thing.id)  # type: ignore[attr-defined]
     session.edit("clear", msgspec.structs.replace(job, sets=(), runs=()))
     stops: dict[str, str] = {}
     for entry in session.catalogue.entries():

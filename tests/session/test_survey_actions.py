@@ -13,7 +13,7 @@ from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job
 from roomy_hull.job.survey import Survey
 from roomy_hull.session.actions.surveying import adjusted
-from roomy_hull.session.fields import Field, body_fields, shown, typed, vehicle_fields
+from roomy_hull.session.fields import Field, body_fields, shown, typed, vehicle_fields  # type: ignore[attr-defined]
 from roomy_hull.session.session import Session
 
 NAMES = ["brackwater", "lowfold", "tarn"]

@@ -59,7 +59,7 @@ def meets(a: Any, b: Any, low: Any, high: Any) -> bool:
     """Whether a straight wire between two points meets a box, by a collision library (FCL)."""
     way = b - a
     long = float(np.linalg.norm(way))
-    turn = trimesh.geometry.align_vectors([0, 0, 1], way / long)[:3, :3]
+    turn = trimesh.geometry.align_vectors([0, 0, 1], way / long)[:3, :3]  # type: ignore[no-untyped-call]
     wire = fcl.CollisionObject(fcl.Cylinder(1e-3, long), fcl.Transform(turn, (a + b) / 2))
     box = fcl.CollisionObject(fcl.Box(*(high - low)), fcl.Transform((low + high) / 2))
     return bool(fcl.collide(wire, box, fcl.CollisionRequest(), fcl.CollisionResult()))
@@ -108,7 +108,7 @@ def exhaustive(found: Any, goal: frozenset[str], keys: list[str]) -> int | None:
                 return False
         return not any(m.clashes and not w.is_thing for w, m in found.still.get(one, ()))
 
-    far = {frozenset(): 0}
+    far = {frozenset(): 0}  # type: ignore[var-annotated]
     queue = deque([frozenset[str]()])
     while queue:
         state = queue.popleft()
@@ -128,7 +128,7 @@ def test_the_fewest_moves_are_those_of_an_exhaustive_search(
 ) -> None:
     found = verdicts[name].together
     keys = [o.id for o in found.openings][:12]
-    opener = moving.Opener(found)
+    opener = moving.Opener(found)  # type: ignore[arg-type]
     for key in keys:
         ours = opener.fewest(frozenset({key}))
         theirs = exhaustive(found, frozenset({key}), keys)
@@ -169,7 +169,7 @@ def test_fewest_moves_in_random_jobs(
         {(names[a], names[b]): hit for a, b in opened if a != b}, {},
         {names[a]: frozenset(names[b] for x, b in shut if x == a and b != a) for a, _b in shut},
     )  # fmt: skip
-    opener = moving.Opener(found)  # type: ignore[arg-type]
+    opener = moving.Opener(found)
     ours = opener.fewest(frozenset(names[goal]))
     theirs = exhaustive(found, frozenset(names[goal]), list(names))
     if theirs is not None and ours is not None:

@@ -15,7 +15,7 @@ from roomy_hull.verdict.verdict import Verdict, judge
 
 def test_each_variant_is_judged_like_a_job_of_its_own(demo: Job) -> None:
     job = edits.removed(layouts.kept(demo, "Without fridge"), "sample-fridge")
-    verdict, known = judge(job), {}
+    verdict, known = judge(job), {}  # type: ignore[var-annotated]
     mine, kept = columns(verdict, "full", known)
     alone = judge(demo)
     assert kept.gross[0] == pytest.approx(alone.loads.scenario("full").gross.value)

@@ -41,9 +41,9 @@ def test_a_place_is_free_exactly_where_the_study_finds_nothing(
     column: int, row: int, key: str
 ) -> None:
     unit = stores.entry(key).make.but(bay="R")
-    space = space_of(assemble(FEW), unit)  # type: ignore[arg-type]
+    space = space_of(assemble(FEW), unit)
     u, w = 13.0 + 25 * column, 7.0 + 25 * row
-    clean = not conflicts_at(FEW, unit, u, w)  # type: ignore[arg-type]
+    clean = not conflicts_at(FEW, unit, u, w)
     assert space.allows(u, w) == clean
     inside = any(c[0] <= u <= c[2] and c[1] <= w <= c[3] for c in space.cells())
     assert inside == clean
@@ -63,7 +63,7 @@ def test_what_is_too_large_says_by_how_much_in_each_direction() -> None:
 def test_nearest_gives_the_nearest_place_on_the_pitch() -> None:
     assembly = assemble(FEW)
     unit = stores.entry("drawer-small").make.but(bay="R")
-    space = space_of(assembly, unit)  # type: ignore[arg-type]
+    space = space_of(assembly, unit)
     u = space.nearest(700, 270, 25)
     assert u is not None
     assert u % 25 == 0
@@ -105,7 +105,7 @@ def test_an_empty_bay_is_free_as_far_as_the_opening_lets_it(demo: Job) -> None:
     )
     assert all(v >= 0 for v in itertools.chain.from_iterable(free.cells()))
     box = stores.entry("tank-60").make.but(bay="L")
-    free = space_of(assembly, box)  # type: ignore[arg-type]
+    free = space_of(assembly, box)
     # 345 high: 49 below the struts.
     assert free.allows(0, 48)
     assert not free.allows(0, 51)

@@ -40,7 +40,7 @@ def codes(verdict: Verdict) -> list[str]:
 
 
 def with_good(job: Job, **more: Any) -> Job:
-    return edits.with_goods(job, [Good(**({"id": "thing", "name": "A thing", "mass": 1.0} | more))])
+    return edits.with_goods(job, [Good(**({"id": "thing", "name": "A thing", "mass": 1.0} | more))])  # type: ignore[arg-type]
 
 
 # Goods

@@ -223,10 +223,10 @@ def test_every_flaw_between_two_things_is_the_gap_or_the_depth_that_a_tape_would
                 if max(gaps) > 0:
                     assert flaw.amount == pytest.approx(max(gaps), abs=1e-6)
     met = set(judged.fit.pairs)
-    for n, one in enumerate(judged.assembly.things):
-        for other in judged.assembly.things[n + 1 :]:
-            if any(p.common(q) is not None for p in one.bulk for q in other.bulk):
-                assert (one.id, other.id) in met or (other.id, one.id) in met
+    for n, one in enumerate(judged.assembly.things):  # type: ignore[assignment]
+        for other in judged.assembly.things[n + 1 :]:  # type: ignore[assignment]
+            if any(p.common(q) is not None for p in one.bulk for q in other.bulk):  # type: ignore[attr-defined]
+                assert (one.id, other.id) in met or (other.id, one.id) in met  # type: ignore[attr-defined]
 
 
 @pytest.mark.parametrize("deep", [0.4, 25.0, 310.0])
@@ -267,7 +267,7 @@ def test_a_unit_past_its_bays_end_is_brought_back_onto_the_last_slot_before_it(
     assert thing is not None
     assert thing.place is not None
     room, pitch = thing.place.size.x1, thing.place.bay.pitch
-    job = edits.changed(demo, "first-aid", u=room - thing.value.width + over)  # type: ignore[union-attr]
+    job = edits.changed(demo, "first-aid", u=room - thing.value.width + over)
     verdict = judge(job)
     hit = next(f for f in verdict.findings if f.code == "fit.outside.end")
     assert hit.measured == pytest.approx(over)
@@ -275,14 +275,14 @@ def test_a_unit_past_its_bays_end_is_brought_back_onto_the_last_slot_before_it(
     assert offered
     for fix in offered:
         u = fix.changes["u"]
-        assert u % pitch == pytest.approx(0)  # type: ignore[operator]
-        assert 0 <= u <= room - thing.value.width  # type: ignore[union-attr, operator]
+        assert u % pitch == pytest.approx(0)
+        assert 0 <= u <= room - thing.value.width  # type: ignore[operator]
     alone = msgspec.structs.replace(
         job, units=tuple(x for x in job.units if x.id == "first-aid"), sets=(), runs=()
     )
     verdict = judge(alone)
     fix = fixes(verdict, next(f for f in verdict.findings if f.code == "fit.outside.end"))[0]
-    assert fix.changes["u"] == pytest.approx((room - thing.value.width) // pitch * pitch)  # type: ignore[union-attr]
+    assert fix.changes["u"] == pytest.approx((room - thing.value.width) // pitch * pitch)
 
 
 @pytest.mark.parametrize("seed", [13, 39])

@@ -133,7 +133,7 @@ def test_a_longer_cable_never_loses_less_and_is_never_thinner(
 
 
 def test_what_is_given_by_hand_is_judged(demo: Job) -> None:
-    def given_wire(**wire: float) -> list[str]:
+    def given_wire(**wire: Any) -> list[str]:
         consumers = tuple(
             c.but(wire=Wire(**wire)) if c.id == "lab-outlet" else c for c in demo.services.consumers
         )

@@ -17,7 +17,7 @@ def read(services: Services, factors: dict[str, float], hours: range) -> Service
     drawn = sum(watts * factors.get(key, 1.0) for key, watts in taken.items())
     given = weather.driving(services) + sky.panels
     rows = tuple(
-        Measured(hour=h + 0.5, volts=13.0, amps=float((given[h] - drawn[h]) / 13.0), charge=0.8)
+        Measured(hour=h + 0.5, volts=13.0, amps=float((given[h] - drawn[h]) / 13.0), charge=0.8)  # type: ignore[index]
         for h in hours
     )
     return services.but(measured=rows)
@@ -38,7 +38,7 @@ def test_what_each_use_takes_is_found_again(demo: Job) -> None:
         if (weather.driving(services) + weather.weather(services).panels)[h] < monitor.DARK
     ]
     sky = weather.weather(services)
-    seen = sum(trips.uses(new, sky.air).values())[hours]
+    seen = sum(trips.uses(new, sky.air).values())[hours]  # type: ignore[index]
     drawn = np.array([-services.measured[h].amps * 13.0 for h in hours])
     assert seen == pytest.approx(drawn, abs=0.06 * drawn.max())
     # Nothing else is altered, and what was right stays.

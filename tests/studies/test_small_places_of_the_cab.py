@@ -13,7 +13,7 @@ from roomy_hull.kit.body import fitting
 from roomy_hull.session.pages.access.words import where_words
 from roomy_hull.verdict.verdict import judge
 
-FIRST = {v.vehicle.name: fitting.choices(v.vehicle)[0] for v in library()}
+FIRST = {v.vehicle.name: fitting.choices(v.vehicle)[0] for v in library()}  # type: ignore[arg-type, union-attr]
 
 
 @pytest.mark.parametrize("name", FIRST)

@@ -112,7 +112,7 @@ def test_an_accepted_look_opens_again_when_it_is_worse(demo: Job, demo_verdict: 
         == f"known (KB, 2026-03-01, at {slide.measured:,.1f} of {slide.limit:,.1f} kg)"
     )
     tools = next(u for u in job.units if u.id == slide.subjects[0].id)
-    contents = tools.contents  # type: ignore[union-attr]
+    contents = tools.contents
     lighter = look_of(judge(edits.changed(job, tools.id, contents=contents - 0.5)), "loads.slide")
     assert lighter.accepted
     heavier = look_of(judge(edits.changed(job, tools.id, contents=contents + 0.5)), "loads.slide")

@@ -58,7 +58,7 @@ def test_a_side_is_built_from_an_empty_canopy(window: MainWindow, qtbot: QtBot) 
             ("pocket", 500, 556), ("switch-panel", 925, 556))  # fmt: skip
     for key, u, w in plan:
         made = session.catalogue.entry(key).make
-        carry(window, key, place_at(window, "L", u + 4, w + 6, (made.width, made.height)))  # type: ignore[union-attr]
+        carry(window, key, place_at(window, "L", u + 4, w + 6, (made.width, made.height)))
         assert session.selection.key == made.id, key
     units = {u.id: u for u in session.job.units}
     assert len(units) == len(plan)

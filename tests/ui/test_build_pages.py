@@ -83,7 +83,7 @@ def test_a_bar_is_dragged_and_what_follows_moves(shop: MainWindow, qtbot: QtBot)
     assert moved[key].start >= one.start + 290
     hand.release(QPointF(to))
     held = session.job.plan.held
-    assert [h.op for h in held] == [key]
+    assert [h.op for h in held] == [key]  # type: ignore[var-annotated]
     start = built(session).levelled.placed
     assert start[key].start >= one.start + 285
     for later, task in built(session).tasks.items():
@@ -101,7 +101,7 @@ def test_a_bar_is_dragged_and_what_follows_moves(shop: MainWindow, qtbot: QtBot)
     assert session.job.plan.held == ()
     # By keys, an hour at a time.
     qtbot.keyClick(page.picture, Qt.Key.Key_Right)
-    assert [h.op for h in session.job.plan.held] == [key]
+    assert [h.op for h in session.job.plan.held] == [key]  # type: ignore[var-annotated]
 
 
 def test_a_plan_is_improved_beside_the_window_or_said_to_be_as_short_as_can_be(
@@ -229,7 +229,7 @@ def test_the_pack_is_turned_sheet_by_sheet(shop: MainWindow, qtbot: QtBot) -> No
     for n in range(page.count):
         assert page.number.text() == f"{n + 1} of {page.count}"
         image = page.leaf.image
-        seen.add(bytes(image.constBits().asarray(image.sizeInBytes())))  # type: ignore[union-attr]
+        seen.add(bytes(image.constBits().asarray(image.sizeInBytes())))
         qtbot.keyClick(page, Qt.Key.Key_PageDown)
     assert len(seen) == page.count
     assert not page.on.isEnabled()
@@ -293,7 +293,7 @@ def test_the_brief_shows_both_schools_in_figures(window: MainWindow, qtbot: QtBo
     row = page.model.keys().index("winch")
     click(qtbot, page.table, row, 1)
     assert session.look.wish == "winch"
-    assert "winch" in window.card.edit_of("brief.wishes.winch.name").text().lower()
+    assert "winch" in window.card.edit_of("brief.wishes.winch.name").text().lower()  # type: ignore[attr-defined]
     click(qtbot, page.table, row, 1)
     assert session.look.wish == ""
     for n in range(page.question.count()):

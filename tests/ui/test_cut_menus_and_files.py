@@ -186,7 +186,7 @@ def test_a_release_is_made_gone_stale_and_followed_through_the_shop(
 def test_the_book_and_its_labels_are_written(
     window: MainWindow, qtbot: QtBot, tmp_path: Path
 ) -> None:
-    job = jobfile.loads(DEMO_SMALL.read_bytes())
+    job = jobfile.loads(DEMO_SMALL.read_bytes())  # type: ignore[union-attr]
     window.session.take(job, None)
     sheets = nested(window, qtbot)
     qtbot.waitUntil(

@@ -74,7 +74,7 @@ def test_sets_are_shown_kept_opened_and_dropped(
     assert any("Both at once" in f.title for f in session.verdict.findings)
     qtbot.keyClick(window, Qt.Key.Key_F3)
     page = window.page("Fit-out", "Together")
-    texts = [page.sets.item(n).text() for n in range(page.sets.count())]  # type: ignore[union-attr]
+    texts = [page.sets.item(n).text() for n in range(page.sets.count())]
     assert [t[0] for t in texts] == ["✓", "✓", "✓", "✕"]
     page.sets.setCurrentRow(2)
     qtbot.mouseClick(page.show_set, LEFT)
@@ -161,7 +161,7 @@ def test_two_layouts_are_weighed_against_each_other(
     assert theirs.gross[0] - mine.gross[0] == pytest.approx(24)
     assert theirs.fitted - mine.fitted == pytest.approx(24)
     assert (page.left.column, page.right.column) == (mine, theirs)
-    assert page.table.item(2, 0).text() != page.table.item(2, 1).text()  # type: ignore[union-attr]
+    assert page.table.item(2, 0).text() != page.table.item(2, 1).text()
     qtbot.mouseClick(page.take, LEFT)
     assert session.job.layout == "A"
     assert session.job.thing("sample-fridge").slide_mass == 24  # type: ignore[union-attr]

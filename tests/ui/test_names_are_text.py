@@ -70,7 +70,7 @@ def texts(widget: QWidget) -> Iterator[tuple[str, str]]:
 
 def taken_for_markup(text: str) -> bool:
     """Whether Qt would make a picture of some words."""
-    return Qt.mightBeRichText(text) and "<img" in text
+    return Qt.mightBeRichText(text) and "<img" in text  # type: ignore[attr-defined]
 
 
 @pytest.fixture
@@ -113,7 +113,9 @@ def test_a_fault_in_another_thread_is_told_in_the_windows_own(
     threads: list[object] = []
     say = session.say
     monkeypatch.setattr(
-        session, "say", lambda *a, **k: (threads.append(threading.current_thread()), say(*a, **k))
+        session,
+        "say",
+        lambda *a, **k: (threads.append(threading.current_thread()), say(*a, **k)),  # type: ignore[func-returns-value]
     )
 
     def fails(_step: object) -> None:

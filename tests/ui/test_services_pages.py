@@ -211,7 +211,7 @@ def test_the_monitor_is_read_beside_the_window_and_its_reading_drawn(
     qtbot.mouseClick(page.read, LEFT)
     assert "Name the monitor first" in session.messages.text
     first = float(weather.hours_of(session.job.services.trip)[0]) - 1800
-    monkeypatch.setattr(servicing.time, "time", lambda: first + 26.5 * 3600)
+    monkeypatch.setattr(servicing.time, "time", lambda: first + 26.5 * 3600)  # type: ignore[attr-defined]
     device = Simulator(monitor(lambda: (13.1, -5.0, 0.9), sigma=0.0))
     try:
         page.device.setText(device.path)

@@ -217,11 +217,11 @@ def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Keeping) 
         assert [r.kind for r in session.job.body.racks] == ["rear wall"]
         session.view.set(station="rear", stage="Fit-out")
         made = session.do("edit.place", entry="jerry")
-        assert session.job.thing(made).on == "rear-wall"
+        assert session.job.thing(made).on == "rear-wall"  # type: ignore[union-attr]
         session.selection.select(made)
-        session.asker.choose = lambda _words, options: options[-1]  # type: ignore[method-assign]
+        session.asker.choose = lambda _words, options: options[-1]  # type: ignore[assignment, method-assign]
         session.do("rack.fix")
-        assert session.job.thing(made).on == ""
+        assert session.job.thing(made).on == ""  # type: ignore[union-attr]
 
 
 def test_a_rack_stands_on_the_page_strength(flatbed: MainWindow, qtbot: QtBot) -> None:

@@ -145,7 +145,7 @@ def test_a_sum_typed_in_the_card_is_taken(window: MainWindow, qtbot: QtBot) -> N
     type_into(qtbot, window.card.edit_of("contents"), "20 lb")
     assert window.session.job.thing("tools").contents == pytest.approx(9.07, abs=0.01)  # type: ignore[union-attr]
     type_into(qtbot, window.card.edit_of("name"), "Spanners")
-    assert window.session.job.thing("tools").name == "Spanners"
+    assert window.session.job.thing("tools").name == "Spanners"  # type: ignore[union-attr]
     assert window.card._title.text() == "Spanners"
 
 
@@ -271,10 +271,10 @@ def test_what_is_too_large_says_so_on_the_drawing(window: MainWindow) -> None:
     from roomy_hull.drawing.view import ELEVATION
 
     words = [
-        s.text
+        s.text  # type: ignore[union-attr]
         for s in window.ground.drag.free_scene(ELEVATION["rear"])
         if s.role == "not free words"
-    ]  # type: ignore[union-attr]
+    ]
     assert words == ["390 mm too deep"]
     window.grab()
     hand.release(QPointF(row))
