@@ -3,6 +3,7 @@
 import json
 import os
 import random
+import re
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -189,3 +190,17 @@ def test_hours_that_are_none_are_told(line: str, tmp_path: Path) -> None:
     )
     with pytest.raises(InputError, match="line 2"):
         read_weather(path, TRIP)
+
+
+@pytest.mark.parametrize("figure", ["9" * 400, "-" + "9" * 400, "9" * 5000])
+def test_a_figure_of_hundreds_of_digits_is_refused(
+    figure: str, readers: dict[str, tuple[bytes, Reader]], tmp_path: Path
+) -> None:
+    # Found by the sweep: a whole number past all that a computer counts in.
+    good, read = readers["shop"]
+    path = tmp_path / "x.shop.json"
+    text = good.decode()
+    assert '"kerf":' in text
+    path.write_text(re.sub(r'"kerf": [\d.]+', f'"kerf": {figure}', text, count=1))
+    with pytest.raises(UserError):
+        read(path)

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import msgspec
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.session.jobs_on_disk import opened, path, renamed
-from tests.sweeping import some
+from tests.sweeping import examples, some
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
@@ -169,6 +169,7 @@ def entry(n: int, words: str = "", **more: object) -> Entry:
     return Entry(id=f"e{n}", at=f"2026-01-01T00:00:{n % 60:02d}", words=words, **more)  # type: ignore[arg-type]
 
 
+@settings(max_examples=examples(20_000, 80))
 @given(st.lists(WORDS, min_size=2, max_size=8), st.integers(0, 7), st.data())
 def test_whatever_is_done_to_an_entry_of_a_chain_is_seen(
     words: list[str], cut: int, data: st.DataObject
@@ -193,6 +194,16 @@ def test_whatever_is_done_to_an_entry_of_a_chain_is_seen(
     assert breaks(rows)
 
 
+def test_what_is_put_in_where_an_older_file_ends_is_seen() -> None:
+    # Found by the sweep: an entry without links behind the last of an older file, or before the first of a new one.
+    log = sealed((entry(0),), entry(1), entry(2))
+    assert breaks((log[0], entry(50), *log[1:]))
+    assert breaks((entry(50), *log))
+    fresh = sealed((), entry(1), entry(2))
+    assert breaks((entry(50), *fresh))
+
+
+@settings(max_examples=examples(5_000, 60))
 @given(st.lists(WORDS, max_size=4), st.lists(WORDS, max_size=4), st.lists(WORDS, max_size=4))
 def test_two_branches_laid_together_hold_and_the_next_names_both(
     base: list[str], mine: list[str], theirs: list[str]

@@ -335,7 +335,7 @@ def test_a_look_is_accepted_with_reason_and_initials(
     monkeypatch.setattr(AcceptDialog, "exec", fill)
     qtbot.mouseClick(window.findings.accept_button, Qt.MouseButton.LeftButton)
     assert window.session.verdict.count("look") == 3
-    assert "Accepted: sealed roads only (KB)" in window.findings.detail.text()
+    assert "Accepted: sealed roads only (KB, " in window.findings.detail.text()
     assert not window.findings.accept_button.isVisible()
 
 

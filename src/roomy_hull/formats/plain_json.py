@@ -11,6 +11,8 @@ from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.value import LEAST, Value, set_aside
 from roomy_hull.formats.whole import KEPT_SUFFIX
 
+MOST_DIGITS = 300
+"""A whole number has no more digits: no figure that a computer counts in has."""
 MOST_QUOTED = 200
 """So much of a file's own words is said again in a message, at most. [letters]"""
 
@@ -75,6 +77,30 @@ def decode(data: bytes, place: str) -> Any:
             f"byte {trouble.start} is no text", place, "A job file is plain UTF-8 text."
         ) from None
 
+    try:
+        found = json.loads(text, **_hooks(text, place))
+    except json.JSONDecodeError as trouble:
+        cut = trouble.pos >= len(text.rstrip()) - 1 or trouble.msg.startswith("Unterminated")
+        what = "the file ends too early" if cut else f"the text is damaged ({trouble.msg})"
+        raise JobFileError(
+            what,
+            f"{place}, line {trouble.lineno}, column {trouble.colno}",
+            f"The copy before the last save ends in {KEPT_SUFFIX}; open that one.",
+        ) from None
+    except RecursionError:
+        raise JobFileError("the text is nested too deeply to be one of ours", place) from None
+    except ValueError:
+        raise JobFileError("the text is damaged", place) from None
+
+    # Written as \\ud800 half a sign can be read, but never written again.
+    if re.search(r"\\u[dD][89a-fA-F]", text):
+        refuse_halves(found, place)
+    return found
+
+
+def _hooks(text: str, place: str) -> dict[str, Any]:
+    """What is asked of every figure and object of a text as it is decoded."""
+
     def refuse(word: str) -> Any:
         line = next(
             (i for i, row in enumerate(text.splitlines(), 1) if re.search(rf"{word}\b", row)), 0
@@ -97,27 +123,15 @@ def decode(data: bytes, place: str) -> Any:
             refuse(re.escape(word[:40]))
         return value if abs(value) >= LEAST else 0.0
 
-    # Only such a figure can be past all that a computer counts in, or next to nothing; asking every one takes longer.
-    vast = meant if re.search(r"[eE][+-]?\d{2}|[eE]-\d|\d{300}|0\.0{6}", text) else None
-    try:
-        found = json.loads(text, parse_constant=refuse, object_pairs_hook=once, parse_float=vast)
-    except json.JSONDecodeError as trouble:
-        cut = trouble.pos >= len(text.rstrip()) - 1 or trouble.msg.startswith("Unterminated")
-        what = "the file ends too early" if cut else f"the text is damaged ({trouble.msg})"
-        raise JobFileError(
-            what,
-            f"{place}, line {trouble.lineno}, column {trouble.colno}",
-            f"The copy before the last save ends in {KEPT_SUFFIX}; open that one.",
-        ) from None
-    except RecursionError:
-        raise JobFileError("the text is nested too deeply to be one of ours", place) from None
-    except ValueError:
-        raise JobFileError("the text is damaged", place) from None
+    def whole(word: str) -> int:
+        if len(word) > MOST_DIGITS:
+            refuse(re.escape(word[:40]))
+        return int(word)
 
-    # Written as \\ud800 half a sign can be read, but never written again.
-    if re.search(r"\\u[dD][89a-fA-F]", text):
-        refuse_halves(found, place)
-    return found
+    # Only such a figure can be past all that a computer counts in, or next to nothing; asking every one takes longer.
+    vast = re.search(r"[eE][+-]?\d{2}|[eE]-\d|\d{300}|0\.0{6}", text)
+    more = {"parse_float": meant, "parse_int": whole} if vast else {}
+    return {"parse_constant": refuse, "object_pairs_hook": once, **more}
 
 
 def refuse_halves(raw: Any, place: str, where: str = "") -> None:

@@ -82,7 +82,8 @@ def breaks(log: Sequence[Entry]) -> tuple[Break, ...]:
     there, linked = {ROOT}, False
     ids: set[str] = set()
     struck: dict[str, str] = {}
-    for n, (entry, link) in enumerate(zip(log, links(log), strict=True)):
+    names = links(log)
+    for n, (entry, link) in enumerate(zip(log, names, strict=True)):
         lost = [f for f in entry.follows if f not in there]
         if lost:
             before = f"'{log[n - 1].id}'" if n else "the beginning"
@@ -104,6 +105,9 @@ def breaks(log: Sequence[Entry]) -> tuple[Break, ...]:
         elif entry.corrects:
             struck[entry.corrects] = entry.id
         linked = linked or bool(entry.follows)
+        if not entry.follows and not linked:
+            # What has no links itself goes on from what stands before it: nothing else follows that any more.
+            there.discard(names[n - 1] if n else ROOT)
         there.add(link)
         ids.add(entry.id)
     return tuple(found)
