@@ -158,6 +158,14 @@ def test_a_release_is_not_written_over_what_was_saved_meanwhile(
     monkeypatch.setattr(making, "verdict_of", judged)
     assert making.release(Args, None) == 0  # type: ignore[arg-type]
     assert len(jobfile.load(path).releases) == 1
+    # Nor is another job's log written over by name.
+    there = path.with_name("there.hull.json")
+    logged = building.logged(clean, Entry(id="e", at="2026-06-01T08:00:00", words="theirs"))
+    jobfile.save(logged, there)
+    monkeypatch.setattr(Args, "out", str(there))
+    with pytest.raises(JobFileError, match="1 entries that would be lost"):
+        making.release(Args, None)  # type: ignore[arg-type]
+    assert [e.words for e in jobfile.load(there).log] == ["theirs"]
 
 
 # The log's chain

@@ -186,7 +186,25 @@ def _keep_release(job: Job, target: Path, before: bytes, *, own: bool) -> None:
             raise JobFileError(
                 "it was saved by somebody else while it was judged; nothing is released", str(target), "Release again."
             )  # fmt: skip
+        if not own and target.exists():
+            _refuse_shorter(job, target)
         other = Claim.to(target).holder()
         jobfile.save(job, target)
     if other is not None:
         print(f"{other.words()}, has this file open: saving there will ask.", file=sys.stderr)
+
+
+def _refuse_shorter(job: Job, target: Path) -> None:
+    """Refuse to write over a job whose log holds what this one's does not."""
+    try:
+        theirs = jobfile.load(target).log
+    except JobFileError:
+        return
+    known = {e.id for e in job.log}
+    lost = sum(e.id not in known for e in theirs)
+    if lost:
+        raise JobFileError(
+            f"its log holds {lost} entries that would be lost",
+            str(target),
+            "Write to another file.",
+        )

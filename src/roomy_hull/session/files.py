@@ -110,8 +110,8 @@ def recover(session: Session, left: Recovery) -> None:
         It cannot be read or judged; the job in hand stays, and the work is kept.
     """
     job = session.keeping.recover(left)
-    let_go(session)
     session.take(job, left.path, saved=False)
+    let_go(session)
     words = [f"Recovered {left.name}; it is not saved yet."]
     if left.path is not None:
         base = left.base or b""
