@@ -64,6 +64,18 @@ def test_a_hash_knows_what_is_cut_and_nothing_else() -> None:
         (part(holes=(Hole(50, 250, 8),)), part(400, 280, holes=(Hole(50, 230, 8),)), "trim"),
         (part(holes=(Hole(350, 250, 8),)), part(370, 280, holes=(Hole(320, 230, 8),)), "trim"),
         (part(holes=(Hole(350, 250, 8),)), part(370, 280, holes=(Hole(320, 240, 8),)), ""),
+        # So it is with an opening, and with a bend that is not yet bent.
+        (
+            part(cutouts=(Cutout(300, 200, 50, 40),)),
+            part(380, 290, cutouts=(Cutout(280, 190, 50, 40),)),
+            "trim",
+        ),
+        (
+            part(cutouts=(Cutout(300, 200, 50, 40),)),
+            part(380, 290, cutouts=(Cutout(270, 190, 50, 40),)),
+            "",
+        ),
+        (part(right=40.0), part(380, 300, right=40.0), "trim"),
         (part(left=40.0), part(left=40.0, holes=(Hole(200, 100, 8),)), "drill"),
         (part(left=40.0), part(left=45.0), ""),
         (
