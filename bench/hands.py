@@ -16,6 +16,7 @@ import time
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import psutil
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
 from PyQt6.QtGui import QMouseEvent, QWheelEvent
@@ -37,6 +38,7 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
+from roomy_hull.job.chain import united
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
@@ -235,7 +237,11 @@ class AnyHand:
         with self.faults.step("undo everything"):
             while self.history.undo_words():
                 self.session.undo()
-            if not forgotten and jobfile.dumps(self.session.job) != self.first:
+            # What was saved of the log stays, whatever is undone.
+            first = jobfile.loads(self.first, "the first")
+            kept, _wrong = united(self.history.logged, first.log)
+            expected = jobfile.dumps(msgspec.structs.replace(first, log=kept))
+            if not forgotten and jobfile.dumps(self.session.job) != expected:
                 self.faults.note("undone, the job is not as it was")
         self.session.history.mark_saved()
 

@@ -178,6 +178,10 @@ def test_half_a_sign_is_taken_neither_by_hand_nor_from_a_file(
     first, _second, path = two
     assert not first.edit("note", msgspec.structs.replace(first.job, note="a\ud800b"))
     assert "half a sign" in first.messages.text
+    with pytest.raises(JobFileError, match="half a sign"):
+        first.take(
+            msgspec.structs.replace(first.job, name="\ud800"), None
+        )  # as a new job's dialog hands it over
     save_job(first, path)
     raw = json.loads(path.read_bytes())
     raw["units"][1]["name"] = "a\udc00b"

@@ -23,7 +23,8 @@ class History:
         self._at = 0
         self._saved: Job | None = job
         self._preview: Job | None = None
-        self._logged: tuple[Entry, ...] = ()
+        self.logged: tuple[Entry, ...] = ()
+        """Entries of the log that a file holds."""
         self.kept_log = False
         """Whether the last step back or forward left standing what a file holds of the log."""
 
@@ -95,15 +96,15 @@ class History:
 
     def mark_logged(self, log: tuple[Entry, ...]) -> None:
         """Remember which entries of the log a file holds: no step takes these back, they are corrected by later ones."""
-        self._logged = log
+        self.logged = log
 
     def _keep_log(self) -> None:
         """Have the job that was come to hold every entry that a file holds."""
         words, job = self._steps[self._at]
         ids = {e.id for e in job.log}
-        self.kept_log = any(e.id not in ids for e in self._logged)
+        self.kept_log = any(e.id not in ids for e in self.logged)
         if self.kept_log:
-            both, _wrong = united(self._logged, job.log)
+            both, _wrong = united(self.logged, job.log)
             self._steps[self._at] = words, msgspec.structs.replace(job, log=both)
 
     def mark_saved(self) -> None:

@@ -239,7 +239,7 @@ class Session:
         UserError
             The job cannot be judged; the job in hand stays.
         """
-        self._judged = self._quick(job, None, self.shop)
+        self._judged = self._quick(checked(job), None, self.shop)
         self.history = History(job)
         if not saved:
             self.history.mark_unsaved()

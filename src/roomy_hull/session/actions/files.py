@@ -87,7 +87,11 @@ def _new(session: Session) -> None:
     if session.asker.may_lose():
         job = session.asker.new_job()
         if job is not None:
-            session.take(job, None, saved=False)
+            try:
+                session.take(job, None, saved=False)
+            except UserError as trouble:
+                session.say(str(trouble), trouble=True)
+                return
             session.keeping.drop_autosave()
             let_go(session)
             session.view.set(stage="Survey")
