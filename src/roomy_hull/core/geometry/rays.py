@@ -136,17 +136,20 @@ def in_fans(fans: Array, ends: Array) -> Flags:
     start = np.concatenate([fans[:, 0], -fans[:, 1]], axis=1)
     way = np.where(np.abs(way) < FLAT, FLAT, way)
     last, first = np.ones((len(fans), ends.shape[1])), np.zeros((len(fans), ends.shape[1]))
-    for axis, room in enumerate(ends):
-        by = way[:, axis]
-        turn = room - start[:, axis, None]
-        turn /= by[:, None]
-        up = by > 0
-        if up.all():
-            np.minimum(last, turn, out=last)
-        elif not up.any():
-            np.maximum(first, turn, out=first)
-        else:
-            last[up] = np.minimum(last[up], turn[up])
-            first[~up] = np.maximum(first[~up], turn[~up])
+    if len(fans) == 1:
+        # One by one along the boxes: each axis is either way as a whole.
+        for row, begin, by in zip(ends, start[0].tolist(), way[0].tolist(), strict=True):
+            turn = (row - begin) / by
+            if by > 0:
+                np.minimum(last[0], turn, out=last[0])
+            else:
+                np.maximum(first[0], turn, out=first[0])
+    else:
+        for axis, row in enumerate(ends):
+            by = way[:, axis, None]
+            turn = (row - start[:, axis, None]) / by
+            up = by > 0
+            last = np.minimum(last, np.where(up, turn, 1.0))
+            first = np.maximum(first, np.where(up, 0.0, turn))
     found: Flags = first <= last
     return found
