@@ -204,3 +204,13 @@ def test_a_figure_of_hundreds_of_digits_is_refused(
     path.write_text(re.sub(r'"kerf": [\d.]+', f'"kerf": {figure}', text, count=1))
     with pytest.raises(UserError):
         read(path)
+
+
+def test_the_day_before_a_leap_day_ends_as_that_begins(tmp_path: Path) -> None:
+    # At 24:00 of 28 February: in a leap year it is the 29th that begins, and the first of March comes a day later.
+    path = tmp_path / "x.csv"
+    rows = [("2024-02-28 24:00", 7.0), ("2024-02-29 24:00", 9.0)]
+    rows += [(f"2024-03-01 {h:02d}:00", 20.0 + h) for h in range(1, 24)]
+    path.write_text("time,ghi,temp_air\n" + "".join(f"{when},0,{air}\n" for when, air in rows))
+    found = read_weather(path, TRIP.but(begin="2026-03-01"))
+    assert found.air[:2] == (9.0, 21.0)

@@ -15,7 +15,7 @@ from tests.sweeping import examples, some
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.claims import Claim
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.keeping import Keeping, Recovery
 from roomy_hull.job.chain import breaks, digest, heads, sealed, united
 from roomy_hull.job.edits import building
 from roomy_hull.job.logs import Entry
@@ -49,6 +49,15 @@ def dies(session: Session) -> Session:
     let_go(session)
     keeping = session.keeping
     return Session(session.job, Keeping(keeping.config, keeping.state), known=session.verdict)
+
+
+def left_by_a(path: Path, demo: Job, known: Verdict) -> tuple[Session, Recovery]:
+    """A edits and dies: the next start of A, and the work that it finds."""
+    a = opened(path, demo, known, "a")
+    renamed(a, "tools", "by A")
+    a = dies(a)
+    (left,) = a.keeping.left_behind()
+    return a, left
 
 
 # Recovery
@@ -103,10 +112,7 @@ def test_recovered_work_never_writes_over_what_another_saved(
 def test_recovered_work_of_a_file_nobody_touched_is_saved_as_ever(
     path: Path, demo: Job, demo_verdict: Verdict
 ) -> None:
-    a = opened(path, demo, demo_verdict, "a")
-    renamed(a, "tools", "by A")
-    a = dies(a)
-    (left,) = a.keeping.left_behind()
+    a, left = left_by_a(path, demo, demo_verdict)
     assert left.base == path.read_bytes()
     recover(a, left)
     assert a.keeping.left_behind() == []
@@ -117,10 +123,7 @@ def test_recovered_work_of_a_file_nobody_touched_is_saved_as_ever(
 def test_work_kept_by_an_older_version_asks_before_it_writes(
     path: Path, demo: Job, demo_verdict: Verdict
 ) -> None:
-    a = opened(path, demo, demo_verdict, "a")
-    renamed(a, "tools", "by A")
-    a = dies(a)
-    (left,) = a.keeping.left_behind()
+    a, left = left_by_a(path, demo, demo_verdict)
     frame = json.loads(left.file.read_bytes())
     del frame["base"], frame["sha256"]
     left.file.write_text(json.dumps(frame))

@@ -54,19 +54,15 @@ def _runs(part: str) -> bool:
 def headed(text: str, marking: Marking) -> str:
     """A list with job and revision in every row, and what is open in lines above its heads: no machine reads past these."""
     head, *rows = csv.reader(io.StringIO(text))
-    top: list[list[object]] = [[words] for words in marking.warnings]
-    more: list[object] = [marking.job, marking.state]
-    by_part = "part hash" in head
+    more = {} if "part hash" in head else {"hash of all parts": marking.whole}
+    more |= {"job": marking.job, "revision": marking.state}
     # The cells of the list are written as they are: they were made safe before.
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
-    if not by_part:
-        head, more = [*head, "hash of all parts"], [marking.whole, *more]
-    writer.writerows([*top, [*head, "job", "revision"]])
+    writer.writerows([words] for words in marking.warnings)
+    writer.writerow([*head, *more])
     # A list of nothing says of what it is, too.
-    writer.writerows([
-        [*row, *map(_safe, more)] for row in rows or [[""] * (len(head) - (not by_part))]
-    ])
+    writer.writerows([*row, *map(_safe, more.values())] for row in rows or [[""] * len(head)])
     return out.getvalue()
 
 
@@ -118,21 +114,7 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
                 content(part),
             ])
         else:
-            rows.append([
-                number,
-                part.name,
-                part.count,
-                "bought",
-                "",
-                "",
-                "",
-                "",
-                "",
-                "",
-                "",
-                "",
-                "",
-            ])
+            rows.append([number, part.name, part.count, "bought", *[""] * 9])
     return table(rows)
 
 

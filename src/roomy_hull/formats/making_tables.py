@@ -15,22 +15,7 @@ def bend_list(cut: CutList) -> str:
     for flat in cut.blanks:
         plan = cut.bends(flat)
         if plan.fault:
-            rows.append([
-                flat.part.name,
-                "none",
-                "",
-                "",
-                "",
-                "",
-                plan.fault,
-                "",
-                "",
-                "",
-                "",
-                "",
-                "",
-                plan.remedy,
-            ])
+            rows.append([flat.part.name, "none", *[""] * 4, plan.fault, *[""] * 6, plan.remedy])
         for n, s in enumerate(plan.steps, 1):
             b = flat.bends[s.bend]
             rows.append([

@@ -2,14 +2,13 @@
 
 import hashlib
 import re
-import stat
 import struct
 from pathlib import Path
 from typing import NamedTuple
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats.jobfile import SUFFIX
-from roomy_hull.formats.whole import write_whole
+from roomy_hull.formats.whole import is_plain, write_whole
 
 MAX_PHOTO = 80_000_000
 """A photo is no larger. [bytes]"""
@@ -68,7 +67,7 @@ def taken_in(job: Path, source: Path) -> Photo:
     name = f"{stem}-{hashlib.sha256(data).hexdigest()[:8]}{ending}"
     target = folder_of(job) / name
     _own_folder(folder_of(job))
-    if not (_plain(target) and target.stat().st_size == len(data)):
+    if not (is_plain(target) and target.stat().st_size == len(data)):
         write_whole(target, data)
     return Photo(name, taken(data))
 
@@ -107,15 +106,7 @@ def path_of(job: Path | None, file: str) -> Path | None:
     if job is None or not file or file != Path(file).name:
         return None
     found = folder_of(job) / file
-    return found if _plain(found) and not folder_of(job).is_symlink() else None
-
-
-def _plain(path: Path) -> bool:
-    """Whether a file of ours is there; a link is none, wherever it leads, and no name is one that no disk takes."""
-    try:
-        return stat.S_ISREG(path.lstat().st_mode)
-    except (OSError, ValueError):
-        return False
+    return found if is_plain(found) and not folder_of(job).is_symlink() else None
 
 
 def _own_folder(folder: Path) -> None:
@@ -146,7 +137,7 @@ def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[
     lost = []
     for file in files:
         source, target = path_of(old, file), folder_of(new) / Path(file).name
-        if _plain(target) and not target.parent.is_symlink():
+        if is_plain(target) and not target.parent.is_symlink():
             continue
         try:
             if source is None:

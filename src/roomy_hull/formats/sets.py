@@ -11,13 +11,12 @@ import json
 import os
 import re
 import shutil
-import stat
 import time
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.formats.whole import alive, alone, host, read_whole, write_whole
+from roomy_hull.formats.whole import alive, alone, is_plain, mark, read_whole, write_whole
 
 JOURNAL = ".cut-exchange.json"
 STAGE = re.compile(r"\.cut-new-[A-Za-z0-9_]+-(\d+)-[0-9a-f]+")
@@ -63,7 +62,7 @@ def put(
             _refuse_link(root, name)
         rows = [f"# {words}" for words in head]
         rows += [f"{hashlib.sha256(files[name]).hexdigest()}  {name}" for name in sorted(files)]
-        stage = root / f".cut-new-{host()}-{os.getpid()}-{time.time_ns():x}"
+        stage = root / f".cut-new-{mark()}-{time.time_ns():x}"
         try:
             stage.mkdir()
             for name, data in files.items():
@@ -102,7 +101,7 @@ def end_exchange(root: Path, manifest: str, ours: Named) -> bool:
             with contextlib.suppress(OSError):
                 (root / name).unlink()
         for name in names:
-            if _plain(stage / name):
+            if is_plain(stage / name):
                 (root / name).parent.mkdir(parents=True, exist_ok=True)
                 os.replace(stage / name, root / name)
         shutil.rmtree(stage, ignore_errors=True)
@@ -145,18 +144,11 @@ def wrong(folder: Path, manifest: str, ours: Named) -> list[str]:
             f"there is no {manifest} with hashes", str(folder), "Cut again into this folder."
         )
     for name, known in rows.items():
-        if not _plain(root / name):
+        if not is_plain(root / name):
             found.append(f"{name} is missing")
         elif hashlib.sha256((root / name).read_bytes()).hexdigest() != known:
             found.append(f"{name} is not as it was written")
     return found
-
-
-def _plain(path: Path) -> bool:
-    try:
-        return stat.S_ISREG(path.lstat().st_mode)
-    except OSError:
-        return False
 
 
 def _refuse_link(root: Path, name: str) -> None:

@@ -136,10 +136,8 @@ def _when(heads: dict[str, int], cells: list[str], place: str) -> tuple[int, int
         except ValueError:
             continue
         if late:
-            at = at.replace(
-                year=2001 if (at.month, at.day) != (2, 29) else 2000
-            )  # the year does not matter
-            at += datetime.timedelta(days=1)
+            # The year matters only for its leap day, which comes round in 400 years.
+            at = at.replace(year=2000 + at.year % 400) + datetime.timedelta(days=1)
         return at.month, at.day, at.hour
     raise InputError(f"'{text[:40]}' is no day and hour", place, "Write 2026-03-10 13:00.")
 

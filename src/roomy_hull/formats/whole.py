@@ -97,7 +97,7 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = Fa
         target.parent.mkdir(parents=True, exist_ok=True)
         mode = _mode(target)
         _tidy(target)
-        new = target.with_name(f".{target.name}.{_mark()}-{time.time_ns():x}")
+        new = target.with_name(f".{target.name}.{mark()}-{time.time_ns():x}")
         # The rights that the person's own mask gives new files, or those of the file that was there.
         handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o666)
         with os.fdopen(handle, "wb") as file:
@@ -142,27 +142,30 @@ def open_own(path: Path, flags: int) -> int:
         It cannot be opened, is a link (ELOOP), no plain file, or has other names, by which it could be another file.
     """
     flags |= os.O_NOFOLLOW | os.O_NONBLOCK | os.O_CLOEXEC
-    for _ in range(2):
-        handle = -1
-        with contextlib.suppress(FileNotFoundError):
+    for _ in range(3):
+        try:
             about = os.lstat(path)
-            if stat.S_ISREG(about.st_mode) and about.st_nlink <= 1:
-                handle = _opened(path, flags)
-            elif flags & os.O_CREAT and not stat.S_ISDIR(about.st_mode):
-                os.unlink(path)  # the link only; what it leads to stays
-            else:
-                raise OSError(errno.ELOOP, "a link stands in its place")
-        if handle < 0:
+        except FileNotFoundError:
             if not flags & os.O_CREAT:
-                raise FileNotFoundError(errno.ENOENT, os.strerror(errno.ENOENT), str(path))
+                raise
             with contextlib.suppress(FileExistsError):
                 return os.open(path, flags | os.O_EXCL, 0o666)
             continue
-        about = os.fstat(handle)
-        if stat.S_ISREG(about.st_mode) and about.st_nlink <= 1:
-            return handle
-        os.close(handle)
+        if _own(about):
+            handle = _opened(path, flags)
+            if _own(os.fstat(handle)):
+                return handle
+            os.close(handle)
+        elif flags & os.O_CREAT and not stat.S_ISDIR(about.st_mode):
+            os.unlink(path)  # the link only; what it leads to stays
+        else:
+            break
     raise OSError(errno.ELOOP, "a link stands in its place")
+
+
+def _own(about: os.stat_result) -> bool:
+    """Whether it is a plain file without another name."""
+    return stat.S_ISREG(about.st_mode) and about.st_nlink <= 1
 
 
 def _opened(path: Path, flags: int) -> int:
@@ -171,6 +174,14 @@ def _opened(path: Path, flags: int) -> int:
         return os.open(path, flags)
     except PermissionError:
         return os.open(path, (flags & ~(os.O_RDWR | os.O_CREAT)) | os.O_RDONLY)
+
+
+def is_plain(path: Path) -> bool:
+    """Whether a plain file of that name is there: a link is none, wherever it leads, nor is a name that no disk takes."""
+    try:
+        return stat.S_ISREG(path.lstat().st_mode)
+    except (OSError, ValueError):
+        return False
 
 
 def _own_name(path: Path) -> Path:
@@ -204,7 +215,7 @@ def _mode(target: Path) -> int | None:
 def _keep(target: Path) -> None:
     """Have the kept name hold the version on disk: linked, or copied where there are no links, then renamed."""
     kept = target.with_name(target.name + KEPT_SUFFIX)
-    fresh = target.with_name(f".{kept.name}.{_mark()}-{time.time_ns():x}")
+    fresh = target.with_name(f".{kept.name}.{mark()}-{time.time_ns():x}")
     try:
         try:
             os.link(target, fresh)
@@ -229,7 +240,7 @@ def _sync(folder: Path) -> None:
             os.close(handle)
 
 
-def _mark() -> str:
+def mark() -> str:
     """Name the process among all that may write here."""
     return f"{host()}-{os.getpid()}"
 

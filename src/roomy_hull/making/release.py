@@ -11,6 +11,7 @@ import msgspec
 
 from roomy_hull.core import lazily
 from roomy_hull.core.errors import InputError
+from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.job.releases import STATES, Release, ReleasedPart, next_revision
 from roomy_hull.making.cost import cost
@@ -59,6 +60,7 @@ class Change(msgspec.Struct, frozen=True):
     cost: float = 0.0
 
 
+@by_identity(most=4096)
 def content(part: Part) -> str:
     """A hash of all that is cut, bent and drilled of a part.
 

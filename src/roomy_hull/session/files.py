@@ -120,7 +120,7 @@ def recover(session: Session, left: Recovery) -> None:
         except JobFileError:
             base, log = b"", ()
         words.append(hold(session, left.path, base, log))
-        if _others(session, left.path):
+        if _changed(session, left.path, _there(left.path)):
             words.append(f"{left.path.name} was saved by somebody else meanwhile: saving will ask.")
     autosave(session)
     session.keeping.discard(left)
@@ -156,7 +156,7 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     # Where the name leads is looked up once. From the look at what is there to the new file in its place nobody else writes.
     true = Path(os.path.realpath(path))
     with alone(true):
-        there = read_whole(true) if true.exists() else b""
+        there = _there(true)
         linked = bool(there) and true.stat().st_nlink > 1
         if not anyway:
             _refuse_changed(session, path, there)
@@ -196,16 +196,25 @@ def _written(session: Session, job: Job, path: Path) -> bytes:
         ) from None  # fmt: skip
 
 
-def _others(session: Session, path: Path) -> bool:
-    """Whether a file holds something else than was last read or written here."""
-    known = session.seen.get(os.path.realpath(path))
-    return known is not None and path.exists() and read_whole(path) != known
+def _there(path: Path) -> bytes:
+    """What a file holds; nothing where there is none."""
+    return read_whole(path) if path.exists() else b""
+
+
+def _known(session: Session, path: Path | None) -> bytes | None:
+    """What a file held when it was last read or written here; none where this job never had it in hand."""
+    return session.seen.get(os.path.realpath(path)) if path is not None else None
+
+
+def _changed(session: Session, path: Path, there: bytes) -> bool:
+    """Whether a file that was in hand holds something else than was last read or written here."""
+    known = _known(session, path)
+    return known is not None and bool(there) and there != known
 
 
 def _refuse_changed(session: Session, path: Path, there: bytes) -> None:
-    """Refuse to write over a file that was in hand and holds something else than was last read or written here."""
-    known = session.seen.get(os.path.realpath(path))
-    if known is None or not there or there == known:
+    """Refuse to write over a file that somebody else has changed."""
+    if not _changed(session, path, there):
         return
     when = time.strftime("%Y-%m-%d %H:%M", time.localtime(path.stat().st_mtime))
     other = Claim.to(path).holder()
@@ -231,10 +240,8 @@ def _with_their_log(session: Session, path: Path, there: bytes) -> tuple[Job, in
         theirs = jobfile.loads(there, path.name).log
     except JobFileError:
         return job, 0  # no job: nothing is logged in it
-    ours = os.path.realpath(path) in session.seen or {e.id for e in job.log} & {
-        e.id for e in theirs
-    }
-    if not ours:
+    in_hand = _known(session, path) is not None
+    if not in_hand and {e.id for e in job.log}.isdisjoint(e.id for e in theirs):
         return job, 0  # another job's file, which one has chosen to write over
     both, wrong = united(job.log, theirs)
     if wrong:
@@ -266,7 +273,7 @@ def lay_together(session: Session, path: Path) -> tuple[str, ...]:
     UserError
         The file cannot be read, or what came of both is no job.
     """
-    before = session.seen.get(os.path.realpath(path))
+    before = _known(session, path)
     if not before:
         raise JobFileError("it is not known what this work began with", path.name, "Save a copy.")
     data = read_whole(path)
@@ -308,5 +315,4 @@ def set_aside(session: Session) -> None:
     JobFileError
         The place cannot be written.
     """
-    known = session.seen.get(os.path.realpath(session.path)) if session.path else None
-    session.keeping.autosave(session.history.settled, session.path, known)
+    session.keeping.autosave(session.history.settled, session.path, _known(session, session.path))

@@ -83,15 +83,16 @@ def with_figures(findings: tuple[Finding, ...], job: Job) -> Job:
     Job
         The same where there are none.
     """
-    if all(a.measured is not None or a.day for a in job.accepted):
-        return job
     known = {(f.code, f.words, f.scenario): f for f in findings if f.measured is not None}
-    rows = []
-    for a in job.accepted:
-        found = known.get((a.code, a.subjects, a.scenario)) if not a.day else None
-        new = a.measured is None and found is not None
-        rows.append(msgspec.structs.replace(a, measured=found.measured, limit=found.limit, unit=found.unit)
-                    if new and found is not None else a)  # fmt: skip
-    if all(a is b for a, b in zip(rows, job.accepted, strict=True)):
-        return job
-    return msgspec.structs.replace(job, accepted=tuple(rows))
+
+    def measured(a: Acceptance) -> Acceptance:
+        found = known.get((a.code, a.subjects, a.scenario))
+        if a.day or a.measured is not None or found is None:
+            return a
+        return msgspec.structs.replace(
+            a, measured=found.measured, limit=found.limit, unit=found.unit
+        )
+
+    rows = tuple(map(measured, job.accepted))
+    same = all(a is b for a, b in zip(rows, job.accepted, strict=True))
+    return job if same else msgspec.structs.replace(job, accepted=rows)
