@@ -1,8 +1,9 @@
 """A hand that does anything in the real window: menus, keys, clicks, drags, typed figures, jobs put out of place.
 
-``python bench/hands.py [SECONDS] [SEED]``: prints every fault, every step that took more than two seconds, and whether
-undo at last led back to the beginning. ``python bench/hands.py --jobs COUNT SEED`` puts damaged jobs into one window and
-turns to every page with each. Short forms are in ``tests/ui/test_any_hand.py``.
+``python bench/hands.py [SECONDS] [SEED]``: prints every fault, every step that took more than two seconds, whether
+undo at last led back to the beginning, and for how long the window did not answer, what is long being worked out beside
+it. ``python bench/hands.py --jobs COUNT SEED`` puts damaged jobs into one window and turns to every page with each. Short
+forms are in ``tests/ui/test_any_hand.py``.
 """
 
 import contextlib
@@ -40,6 +41,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.keeping import Keeping
 from roomy_hull.job.chain import united
 from roomy_hull.session.actions.standard import standard
+from roomy_hull.session.beside import Beside
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
@@ -77,6 +79,7 @@ class AnyHand:
     def __init__(self, window: MainWindow, rng: random.Random, folder: Path) -> None:
         self.window, self.rng, self.folder = window, rng, folder
         self.faults = Faults()
+        self.blocked: list[tuple[float, str]] = []
         window.session.asker = Anybody(window.session, rng, folder)
         self.session = window.session
         # A dialog that waits for an answer is shut, wherever it was opened from.
@@ -225,8 +228,12 @@ class AnyHand:
         ways += [self.damage]
         way = self.rng.choice(ways)
         with self.faults.step(way.__name__):
+            began = time.thread_time()
             self.faults.doing = way()
+            answered = time.thread_time()
             QApplication.processEvents()
+            longest = max(answered - began, time.thread_time() - answered)
+            self.blocked.append((longest * 1e3, f"{way.__name__}: {self.faults.doing}"))
         shut_dialogs()
         if self.session.history is not self.history:
             self._begun()
@@ -264,12 +271,32 @@ def opened(folder: Path) -> MainWindow:
     return window
 
 
+LONGEST = 50.0
+"""Longer than this the window keeps nobody waiting. [ms]"""
+
+
+def watched(blocked: list[tuple[float, str]]) -> str:
+    """How long the window did not answer, of its own processor time: the middle, the worst, and what kept it longest."""
+    times = sorted(ms for ms, _what in blocked)
+    part = sum(ms > LONGEST for ms in times) / len(times)
+    said = [
+        f"not answering: median {times[len(times) // 2]:.1f} ms, 95th percentile {times[int(len(times) * 0.95)]:.0f} ms, "
+        f"{part:.1%} over {LONGEST:.0f} ms"
+    ]
+    return "\n".join(
+        said + [f"  {ms:5.0f} ms  {what[:100]}" for ms, what in sorted(blocked)[:-13:-1]]
+    )
+
+
 def soak(seconds: float, seed: int) -> None:
     """Do anything for a time."""
     rng = random.Random(seed)
     with tempfile.TemporaryDirectory() as where:
         os.environ["XDG_DATA_HOME"] = where
-        hand = AnyHand(opened(Path(where)), rng, Path(where))
+        window = opened(Path(where))
+        beside = Beside()
+        window.session.settle_beside(beside)
+        hand = AnyHand(window, rng, Path(where))
         sys.excepthook = hand.faults.caught
         process = psutil.Process()
         steps, end, told = 0, time.time() + seconds, time.time()
@@ -284,7 +311,9 @@ def soak(seconds: float, seed: int) -> None:
         most = process.memory_info().rss / 1e6
         hand.back()
         print(f"{steps} steps in {seconds:.0f} s: {len(hand.faults.rows)} faults, {most:.0f} MB")
+        print(watched(hand.blocked))
         hand.window.close()
+        beside.close()
 
 
 def damaged_jobs(count: int, seed: int) -> None:

@@ -8,6 +8,8 @@ import shapely
 from scipy.spatial.transform import Rotation
 
 from roomy_hull.core.mechanics.bends import bend_allowance
+from roomy_hull.core.parts import Stand
+from roomy_hull.core.standing import WAYS
 from roomy_hull.making.flats import Blank
 
 Array = npt.NDArray[np.float64]
@@ -84,3 +86,10 @@ def _beyond(one, other, bend, pose, t, k):  # type: ignore[no-untyped-def]  # in
     # First the strip is taken out, then the face turns about the bend's centre.
     local_shift = centre - rotation.apply(centre) + rotation.apply(-out3 * length)
     return turn * rotation, turn.apply(local_shift) + shift
+
+
+def right_handed(stand: Stand) -> bool:
+    """Say whether a real part can stand so: a folded sheet has no mirror image."""
+    (a, p), (b, q), (c, r) = (WAYS[w] for w in (stand.x, stand.y, stand.z))
+    even = (a, b, c) in ((0, 1, 2), (1, 2, 0), (2, 0, 1))
+    return (p * q * r > 0) == even

@@ -7,6 +7,7 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
+from tests import bent_shapes
 from tests.builders import SHOP
 from tests.refolding import folded_back
 
@@ -37,13 +38,13 @@ def outside(shape: Face) -> tuple[float, ...]:
 
 
 SHAPES = {
-    "channel": shapes.channel(SHEET, 300, 80, 40), "zed": shapes.zed(SHEET, 300, 40, 60, 30),
-    "hat": shapes.hat(SHEET, 300, 25, 50, 90), "hemmed": shapes.hemmed(SHEET, 300, 200, 18),
-    "skin": shapes.door_skin(SHEET, 300, 200, 30, 18), "gusset": shapes.gusset(300, 40, 120),
-    "triangle": shapes.gusset(300, 0, 120), "wrap": shapes.wedge_wrap(SHEET, 300, 200, 60, 140),
+    "channel": bent_shapes.channel(SHEET, 300, 80, 40), "zed": bent_shapes.zed(SHEET, 300, 40, 60, 30),
+    "hat": bent_shapes.hat(SHEET, 300, 25, 50, 90), "hemmed": bent_shapes.hemmed(SHEET, 300, 200, 18),
+    "skin": bent_shapes.door_skin(SHEET, 300, 200, 30, 18), "gusset": shapes.gusset(300, 40, 120),
+    "triangle": shapes.gusset(300, 0, 120), "wrap": bent_shapes.wedge_wrap(SHEET, 300, 200, 60, 140),
     "welded": shapes.pan(SHEET, 300, 200, (40, 50, 60, 70), corners="welded"),
     "open": shapes.pan(SHEET, 300, 200, (40, 50, 60, 70)),
-    "slanted": shapes.profile(SHEET, 300, (60, 90, 40), (35.0, -120.0)),
+    "slanted": bent_shapes.profile(SHEET, 300, (60, 90, 40), (35.0, -120.0)),
 }  # fmt: skip
 
 
@@ -118,7 +119,7 @@ def test_a_published_bend() -> None:
     t, r, k = 3.2, 4.75, 0.33
     back = folded.setback(60.0, r, t)
     assert back == pytest.approx((r + t) * math.tan(math.radians(30)))
-    one = shapes.profile(Sheet(t, r), 44.5, (38 + back, 25 + back), (60.0,))
+    one = bent_shapes.profile(Sheet(t, r), 44.5, (38 + back, 25 + back), (60.0,))
     flat = unfolded(one, t, k)
     ys = [p[1] for p in flat.outline]
     assert max(ys) - min(ys) == pytest.approx(69.08, abs=0.005)

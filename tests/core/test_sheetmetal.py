@@ -5,7 +5,7 @@ from tests.builders import SHOP
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Cutout, Hole
-from roomy_hull.core.mechanics.bends import bend_allowance, din_correction
+from roomy_hull.core.mechanics.bends import bend_allowance
 from roomy_hull.core.parts import BarPart, SheetPart, section_area  # type: ignore[attr-defined]
 from roomy_hull.core.refs import Ref
 
@@ -65,11 +65,6 @@ def test_unreadable_sections_are_refused(section: str) -> None:
 def test_a_bar_weighs_its_section_times_its_length() -> None:
     bar = BarPart("post", Ref("unit", "x"), "40x40x3", 1000.0, SHOP.material("6060-T5"))
     assert bar.mass() == pytest.approx(444e-6 * 1.0 * 2700)
-
-
-def test_din_6935_in_this_form_stops_at_ninety_degrees() -> None:
-    with pytest.raises(InputError, match="90"):
-        din_correction(2, 3, 120)
 
 
 def test_an_unknown_material_lists_those_there_are() -> None:

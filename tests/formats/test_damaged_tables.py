@@ -12,9 +12,10 @@ import pytest
 
 from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.formats import shopfile, unitfile, vehiclefile, wantfile
-from roomy_hull.formats.goods_table import read_goods_file
+from roomy_hull.formats.goods_table import goods_text, read_goods
 from roomy_hull.formats.tables_in import LONGEST_LINE, MOST_LINES, text_of
 from roomy_hull.formats.weatherfile import read_weather
+from roomy_hull.job.goods import Good
 from roomy_hull.job.model import Job
 from roomy_hull.job.trips import Day, Trip
 from roomy_hull.shop.shop import shipped_shop
@@ -23,6 +24,10 @@ from tests.sweeping import examples
 GOODS = b"name;kg;count;place;size\nPot;1,5;2;;300 x 200 x 120\nGas;9.5;1;;\n"
 TRIP = Trip(begin="2026-03-10", days=(Day(),))
 Reader = Callable[[Path], Any]
+
+
+def goods_of(path: Path, job: Job) -> tuple[Good, ...]:
+    return read_goods(goods_text(path), job, path.name)
 
 
 @pytest.fixture
@@ -40,7 +45,7 @@ def readers(demo: Job) -> dict[str, tuple[bytes, Reader]]:
     }
     return {
         "weather": (f"time,ghi,dni,dhi,temp_air\n{hours}".encode(), lambda p: read_weather(p, TRIP)),
-        "goods": (GOODS, lambda p: read_goods_file(p, demo)),
+        "goods": (GOODS, lambda p: goods_of(p, demo)),
         "want": (json.dumps(stores).encode(), wantfile.load),
         "shop": (shopfile.dumps(shipped_shop()), shopfile.load),
         "unit": (_unit(demo), unitfile.load),
@@ -140,7 +145,7 @@ def test_a_long_heading_holds_nothing_up(head: int, demo: Job, tmp_path: Path) -
     path = tmp_path / "x.csv"
     for begin in ("ghi [" + "w/m" * (head // 3), "(" * head, "[" + "c" * head):
         path.write_text(f"{begin},time,temp_air\n2026-01-01 00:00,1,2\n")
-        for read in (lambda: read_weather(path, TRIP), lambda: read_goods_file(path, demo)):
+        for read in (lambda: read_weather(path, TRIP), lambda: goods_of(path, demo)):
             with pytest.raises(InputError):
                 read()
 
@@ -151,12 +156,12 @@ def test_a_table_of_too_many_lines_is_refused_before_it_is_taken_apart(
     path = tmp_path / "x.csv"
     path.write_text("a,1\n" * (MOST_LINES + 5))
     with pytest.raises(InputError, match="lines"):
-        read_goods_file(path, demo)
+        goods_of(path, demo)
     with pytest.raises(InputError, match="lines"):
         read_weather(path, TRIP)
     path.write_text("name;kg\nPot;1\n" + "x" * (LONGEST_LINE + 1))
     with pytest.raises(InputError, match="line 3"):
-        read_goods_file(path, demo)
+        goods_of(path, demo)
 
 
 @pytest.mark.parametrize(
@@ -165,7 +170,7 @@ def test_a_table_of_too_many_lines_is_refused_before_it_is_taken_apart(
 def test_a_table_in_any_usual_coding_says_the_same(coding: str, demo: Job, tmp_path: Path) -> None:
     path = tmp_path / "x.csv"
     path.write_bytes("name;kg;count\nKöfferchen é;1,5;2\n".encode(coding))
-    (good,) = read_goods_file(path, demo)
+    (good,) = goods_of(path, demo)
     assert (good.name, good.mass, good.count) == ("Köfferchen é", 1.5, 2)
 
 

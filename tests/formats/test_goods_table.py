@@ -8,7 +8,7 @@ from xml.etree import ElementTree
 import pytest
 
 from roomy_hull.core.errors import EditError, InputError
-from roomy_hull.formats.goods_table import aboard, packing_list, read_goods, read_goods_file, unread
+from roomy_hull.formats.goods_table import aboard, goods_text, packing_list, read_goods, unread
 from roomy_hull.job.edits.goods import stowed, with_goods
 from roomy_hull.job.goods import MOST_GOODS
 from roomy_hull.job.model import Job
@@ -132,7 +132,7 @@ def test_access_in_words_as_json_and_as_papers(
     assert command("access", "demo", "--goods", str(more)) == 2
     assert "line 2" in capsys.readouterr().err
     with pytest.raises(InputError, match="cannot be read"):
-        read_goods_file(tmp_path / "none.csv", None)  # type: ignore[arg-type]
+        goods_text(tmp_path / "none.csv")
 
 
 def test_of_two_columns_of_one_name_the_first_is_read(stocked: Job) -> None:

@@ -5,6 +5,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests import bent_shapes
 from tests.builders import SHOP
 
 from roomy_hull.core import shapes
@@ -56,7 +57,7 @@ def test_a_channel_is_bent_so_deep_as_its_base_lets_it(base: float, h: float) ->
 
 
 def test_the_outer_bends_of_a_returned_edge_come_first() -> None:
-    skin = shaped(shapes.door_skin(shapes.Sheet(2.0, 3.0), 600, 400, 40, 15))
+    skin = shaped(bent_shapes.door_skin(shapes.Sheet(2.0, 3.0), 600, 400, 40, 15))
     plan = plan_bends(skin, BRAKE)
     assert plan.fault == ""
     spots = {s.number: s for s in spots_of(skin.faces())}
@@ -67,9 +68,9 @@ def test_the_outer_bends_of_a_returned_edge_come_first() -> None:
 
 
 def test_a_z_is_turned_over_and_a_hem_is_bent() -> None:
-    zed = plan_bends(shaped(shapes.zed(shapes.Sheet(2.0, 3.0), 300, 40, 60, 40)), BRAKE)
+    zed = plan_bends(shaped(bent_shapes.zed(shapes.Sheet(2.0, 3.0), 300, 40, 60, 40)), BRAKE)
     assert sorted(s.flipped for s in zed.steps) == [False, True]
-    hem = plan_bends(shaped(shapes.hemmed(shapes.Sheet(1.6, 0.5), 300, 200, 20), 1.6), BRAKE)
+    hem = plan_bends(shaped(bent_shapes.hemmed(shapes.Sheet(1.6, 0.5), 300, 200, 20), 1.6), BRAKE)
     assert [s.angle for s in hem.steps] == [180.0]
 
 

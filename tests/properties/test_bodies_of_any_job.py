@@ -8,12 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import SHOP, begun, hung
+from tests.refolding import right_handed
 from tests.sweeping import examples
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.core.parts import BarPart, Hardware
-from roomy_hull.core.standing import right_handed, standing
+from roomy_hull.core.standing import standing
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.racks import Rack

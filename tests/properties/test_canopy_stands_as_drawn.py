@@ -6,12 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.builders import SHOP
+from tests.refolding import right_handed
 from tests.sweeping import examples
 
 from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, hull, without
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import FLAT, folded, right_handed, standing, stood
+from roomy_hull.core.standing import FLAT, folded, standing, stood
 from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import frame, shell, sides

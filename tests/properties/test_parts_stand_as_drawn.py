@@ -9,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from tests import meshes
 from tests.builders import SHOP
+from tests.refolding import right_handed
 from tests.sweeping import examples
 
 from roomy_hull.core.errors import InputError
@@ -19,7 +20,6 @@ from roomy_hull.core.standing import (
     around,
     corners,
     folded,
-    right_handed,
     standing,
     stood,
 )

@@ -3,15 +3,16 @@
 import itertools
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from tests import meshes
 from tests.builders import SHOP
+from tests.refolding import right_handed
 from tests.sweeping import examples
 
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import around, corners, right_handed, standing
+from roomy_hull.core.standing import around, corners, standing
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.kit.body import tray as tray_kit
@@ -63,6 +64,7 @@ def same(a: Box, b: Box) -> bool:
 
 @given(trays())
 @settings(max_examples=examples(80, 12))
+@example(Tray(boards="planks", length=900.0, width=1952.0))
 def test_what_is_judged_of_a_tray_is_what_is_cut(tray: Tray) -> None:
     rows = placed(VEHICLE, tray)
     solids = tray_kit.solids(VEHICLE, tray)

@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import dijkstra
+from tests.handbooks import peukert_hours
 
 from roomy_hull.core.services import cables
 from roomy_hull.formats.demo import demo_job
@@ -237,7 +238,7 @@ def test_lead_lasts_as_peukert_says() -> None:
     services = Services(batteries=(lead,), consumers=(one,), trip=Trip(days=(Day(),)))
     found = trips.trip(services)
     assert found is not None
-    assert found.still == pytest.approx(cables.peukert_hours(100, 20, 10, 1.2))
+    assert found.still == pytest.approx(peukert_hours(100, 20, 10, 1.2))
     assert found.still == pytest.approx(8.706, abs=1e-3)
     assert found.flat_at == 8
     hours = np.full(24, 120.0)

@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.builders import SHOP
+from tests.handbooks import din_correction
 
-from roomy_hull.core.mechanics.bends import bend_allowance, din_correction
+from roomy_hull.core.mechanics.bends import bend_allowance
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import TRAY
 

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.builders import SHOP
+from tests.handbooks import din_correction
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.mechanics.bends import (
     TestBend,
     bend_allowance,
     bending_force,
-    din_correction,
     fit_k,
     outside_setback,
 )

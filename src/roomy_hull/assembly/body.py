@@ -108,10 +108,6 @@ class Ground(msgspec.Struct, frozen=True):
         """Find what a bay is in."""
         return next((s for s in self.shells if any(b.id == bay for b in s.value.bays)), None)
 
-    def shell_with(self, door: str) -> Shell | None:
-        """Find what a door is in."""
-        return next((s for s in self.shells if any(d.id == door for d in s.value.doors)), None)
-
     def rack(self, key: str) -> RackPlace | None:
         """Find a rack where it stands by its id."""
         return next((r for r in self.racks if r.rack.id == key), None)

@@ -66,26 +66,6 @@ def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
     return kg - rear, rear
 
 
-def spread_load(kg: float, start: float, end: float, wheelbase: float) -> tuple[float, float]:
-    """Front and rear axle load of a mass spread evenly from start to end.
-
-    Parameters
-    ----------
-    kg : float
-        The whole mass. [kg]
-    start, end : float
-        Where it begins and ends, aft of the front axle. [mm]
-    wheelbase : float
-        Distance of the axles, above 0. [mm]
-
-    Returns
-    -------
-    (float, float)
-        Front and rear. [kg]
-    """
-    return reactions(kg, (start + end) / 2, wheelbase)
-
-
 class Weighed(Protocol):
     """What scales say of single masses: see `studies.loads.axles.LoadResult`."""
 

@@ -6,6 +6,18 @@ from importlib.machinery import ModuleSpec
 from types import ModuleType
 from typing import Any
 
+LIBRARIES = {
+    "numpy": "the first picture is painted without it; what computes at once reads it itself",
+    "scipy": "for linear programmes and fits that few jobs ask for",
+    "shapely": "for outlines that are not boxes: cut parts, bevels, arches",
+    "trimesh": "for 3D files only",
+    "ezdxf": "for cut files only",
+    "highspy": "for arranging and nesting against a bound",
+    "spyrrow": "for nesting by true shape",
+    "segno": "for labels with a code on them",
+    "serial": "for a weigh pad or another device on a line",
+}
+"""What is read when it is first needed and not at the start, and why it can wait."""
 BASE = {"shapely": "numpy"}
 """What some are built on in C: they read it past its Python face, so that it has to be read before them."""
 

@@ -193,10 +193,3 @@ def composed(stand: Stand, base: Stand) -> Stand:
     return Stand(
         carried(stand.at, base), turned(stand.x), turned(stand.y), turned(stand.z), stand.tilt
     )
-
-
-def right_handed(stand: Stand) -> bool:
-    """Say whether a real part can stand so: a folded sheet has no mirror image."""
-    (a, p), (b, q), (c, r) = (WAYS[w] for w in (stand.x, stand.y, stand.z))
-    even = (a, b, c) in ((0, 1, 2), (1, 2, 0), (2, 0, 1))
-    return (p * q * r > 0) == even

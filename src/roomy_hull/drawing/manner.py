@@ -268,30 +268,3 @@ DARK = Theme(
         "stop": "#ff8a80", "look": "#f0b24f", "note": "#a9b8c2", "accent": "#5cc3d3",
     }),
 )  # fmt: skip
-
-
-def luminance(colour: str) -> float:
-    """A colour's relative luminance after WCAG 2.2.
-
-    Parameters
-    ----------
-    colour : str
-        ``#rrggbb``.
-
-    Returns
-    -------
-    float
-        Between 0 and 1.
-    """
-
-    def linear(c: float) -> float:
-        return c / 12.92 if c <= 0.04045 else float(((c + 0.055) / 1.055) ** 2.4)
-
-    r, g, b = (linear(int(colour[i : i + 2], 16) / 255) for i in (1, 3, 5))
-    return 0.2126 * r + 0.7152 * g + 0.0722 * b
-
-
-def contrast(one: str, other: str) -> float:
-    """The contrast ratio of two colours after WCAG 2.2, 1 to 21."""
-    a, b = luminance(one), luminance(other)
-    return (max(a, b) + 0.05) / (min(a, b) + 0.05)

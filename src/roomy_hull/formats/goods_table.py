@@ -244,17 +244,6 @@ def goods_text(path: Path) -> str:
     return text_of(path, "the list of goods", HOW, LARGEST)
 
 
-def read_goods_file(path: Path, job: Job) -> tuple[Good, ...]:
-    """As `read_goods`, from a file.
-
-    Raises
-    ------
-    InputError
-        It cannot be read, or a line is wrong.
-    """
-    return read_goods(goods_text(path), job, path.name)
-
-
 def aboard(job: Job, scenario: Scenario) -> tuple[Good, ...]:
     """The goods that are aboard in a scenario."""
     left = set(scenario.left_behind)

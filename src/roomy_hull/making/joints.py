@@ -24,7 +24,6 @@ from roomy_hull.making.openings import openings_of
 from roomy_hull.shop.tools import Joining
 
 Method = Literal["weld", "stitch", "rivets", "bolts", "screws and glue", "clamped"]
-FASTENED: tuple[Method, ...] = ("rivets", "bolts", "screws and glue")
 Spot = tuple[float, float, float]
 
 

@@ -18,7 +18,6 @@ class Times(NamedTuple):
     start: float
     finish: float
     late_start: float
-    late_finish: float
 
     @property
     def slack(self) -> float:
@@ -118,7 +117,7 @@ def times(
     for key in reversed(order):
         for before in after[key]:
             late[before] = min(late[before], late[key] - hours[key])
-    return {k: Times(*early[k], late[k] - hours[k], late[k]) for k in order}
+    return {k: Times(*early[k], late[k] - hours[k]) for k in order}
 
 
 def critical(found: Mapping[str, Times], after: Mapping[str, Sequence[str]]) -> tuple[str, ...]:

@@ -74,11 +74,6 @@ class Figure(NamedTuple):
         """From the shoulder to the middle of a gripping hand. [mm]"""
         return (UPPER_ARM + FOREARM + GRIP * HAND) * self.stature
 
-    @property
-    def grip_up(self) -> float:
-        """How high a gripping hand reaches, standing. [mm]"""
-        return self.shoulder + self.arm
-
     def leaning(self, height: float, angle: float) -> tuple[float, float]:
         """Where a point of the trunk or head is when one leans.
 

@@ -1,4 +1,4 @@
-"""Cables: resistance, voltage drop, ampacity, fuses, plugs; and how long a battery lasts by Peukert."""
+"""Cables: resistance, voltage drop, ampacity, fuses and plugs."""
 
 import math
 from typing import Literal, NamedTuple
@@ -230,27 +230,3 @@ def short_circuit(volts: float, milliohms: float, metres: float, area: float) ->
         By Ohm's law. [A]
     """
     return volts / (milliohms * 1e-3 + 2 * metres * resistance(area))
-
-
-def peukert_hours(capacity: float, rated_hours: float, amps: float, exponent: float) -> float:
-    """How long a lead-acid battery lasts at a current.
-
-    Parameters
-    ----------
-    capacity : float
-        Rated. [Ah]
-    rated_hours : float
-        The discharge that it is rated at. [h]
-    amps : float
-        Current. [A]
-    exponent : float
-        1.05 to 1.3; 1 for lithium.
-
-    Returns
-    -------
-    float
-        t = H·(C/(I·H))^k (Peukert, 1897). [h]
-    """
-    if amps <= 0:
-        return math.inf
-    return float(rated_hours * (capacity / (amps * rated_hours)) ** exponent)

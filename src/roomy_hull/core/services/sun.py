@@ -234,13 +234,17 @@ def unlit(points: Array, boxes: Array, ways: Array) -> Array:
     """
     found = np.zeros((len(ways), len(points)), dtype=bool)
     # A way along an axis meets a slab everywhere or nowhere: next to nothing in place of nothing says so.
-    safe = np.where(np.abs(ways) < 1e-9, 1e-9, ways)[:, None, :]
+    inverse = 1.0 / np.where(np.abs(ways) < 1e-9, 1e-9, ways)
     # What does not stand higher than any of the points lies in no way that goes up.
     over = boxes[:, 5] > points[:, 2].min() if (ways[:, 2] > 0).all() else slice(None)
     for box in boxes[over]:
-        a = (box[:3] - points)[None] / safe
-        b = (box[3:] - points)[None] / safe
-        near, far = np.minimum(a, b).max(axis=-1), np.maximum(a, b).min(axis=-1)
-        found |= (far > np.maximum(near, 0.0)) & (far > 1e-6)
+        near: Array | float = 0.0
+        far: Array | float = np.inf
+        for axis in range(3):
+            a = inverse[:, axis, None] * (box[axis] - points[:, axis])
+            b = inverse[:, axis, None] * (box[axis + 3] - points[:, axis])
+            near = np.maximum(near, np.minimum(a, b))
+            far = np.minimum(far, np.maximum(a, b))
+        found |= (far > near) & (far > 1e-6)
     part: Array = found.mean(axis=-1)
     return part

@@ -108,8 +108,8 @@ def _rails(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
     return tuple(found)
 
 
-CLAMP, CLAMP_BORE = 40.0, 13.0
-"""A canopy's clamp on the tray: its plate, and the bore for its M12 bolt (common practice). [mm]"""
+CLAMP_BORE = 13.0
+"""In a canopy's clamp on the tray, for its M12 bolt (common practice). [mm]"""
 ROOF_RAIL = 30.0
 
 

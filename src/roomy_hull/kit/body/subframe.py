@@ -144,8 +144,11 @@ def _floor(vehicle: Vehicle, tray: Tray, bar: Material, shop: Shop) -> list[Part
         wide, high, wall = PLANK
         full = int(tray.width // wide)
         rest = tray.width - full * wide
-        rows = [(wide, [n * wide for n in range(full)])]
-        rows += [(rest, [full * wide])] if rest >= LEAST_PLANK else []
+        ripped = rest >= LEAST_PLANK
+        # What is too narrow to rip is shared out as gaps.
+        step = wide + (0.0 if ripped else rest / max(1, full - 1))
+        rows = [(wide, [n * step for n in range(full)])]
+        rows += [(rest, [full * wide])] if ripped else []
         for width, starts in rows:
             # Lying: its first side is its height.
             made.append(

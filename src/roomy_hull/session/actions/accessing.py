@@ -21,10 +21,6 @@ def _chosen(session: Session) -> str:
     return key.removeprefix("goods.") if key.startswith("goods.") else ""
 
 
-def _has_chosen(session: Session) -> bool:
-    return any(g.id == _chosen(session) for g in session.job.goods)
-
-
 def _has_goods(session: Session) -> bool:
     return bool(session.job.goods)
 

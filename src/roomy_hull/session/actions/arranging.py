@@ -24,11 +24,6 @@ def _working(session: Session) -> bool:
     return session.arranging.working
 
 
-def _offered(session: Session) -> bool:
-    result = session.arranging.result
-    return result is not None and bool(result.offers) and not session.arranging.working
-
-
 def go(session: Session) -> bool:
     """Begin to arrange; the page that shows it is turned to. What is refused at once is told in words."""
     run = session.arranging

@@ -1,8 +1,7 @@
 """The page Set-ups: what is on the vehicle for which use, and how one is swapped for another."""
 
 from roomy_hull.core.units import show
-from roomy_hull.job.carried import Carried
-from roomy_hull.job.edits.setups import absent, can_be_off
+from roomy_hull.job.edits.setups import absent
 from roomy_hull.session.actions.setting_up import between, chosen, told
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
@@ -145,11 +144,6 @@ class SetupsModel(PageModel):
             "A set-up is what is on the vehicle for one use: at work in the week, a weekend, a long trip. Add one; then "
             "click in its column what stays at home. A scenario names its set-up on the card in Loads."
         )
-
-    def fixed_for_good(self, key: str) -> bool:
-        """Whether a row cannot be off at all."""
-        thing = self._session.job.thing(key)
-        return isinstance(thing, Carried) and not can_be_off(thing)
 
 
 def _on(on: bool) -> Cell:

@@ -17,8 +17,6 @@ CLEAR = 50.0
 """The canopy is lifted so far over the tray before one drives out (common practice). [mm]"""
 BESIDE = 50.0
 """On each side so much is left between a leg and what drives out (common practice). [mm]"""
-SLOPE = 2.0
-"""A canopy on its legs is not set down on ground that slopes more (common practice). [°]"""
 BOLTS = 4
 """Bolts that hold a canopy (common practice)."""
 

@@ -23,7 +23,6 @@ else:
     np = lazily.module("numpy")
 
 How = Literal["in reach", "crouching", "on tiptoe", "by climbing", "not at all"]
-HOWS: tuple[How, ...] = ("in reach", "crouching", "on tiptoe", "by climbing", "not at all")
 LEANS = (0.0, 15.0, 30.0, LEAN)
 """How far one leans, in steps. [°]"""
 GRID = (6, 4)

@@ -9,8 +9,6 @@ from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
 from roomy_hull.studies.loads.readings import value_of
 
-MEASURES = ("rear", "front", "side")
-
 
 class Contribution(msgspec.Struct, frozen=True):
     """One owner's part in a scenario. [kg, mm]

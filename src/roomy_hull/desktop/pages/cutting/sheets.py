@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import msgspec
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton
 
@@ -170,8 +171,6 @@ class SheetsPage(_Listed):
             return by_shape(found, shop.stock, lambda share: step((1 + share) / 2))
 
         def done(found: Nest) -> None:
-            import msgspec  # ruff: ignore[import-outside-top-level]  # only here
-
             better = found.price < cut.nest.price - 1e-6 or (
                 found.price <= cut.nest.price + 1e-6 and len(found.sheets) < len(cut.nest.sheets)
             )

@@ -8,8 +8,6 @@ from roomy_hull.session.session import Session
 from roomy_hull.verdict.guided import ASKED, Fact, Question, ask
 from roomy_hull.verdict.verdict import Verdict
 
-MARKS = {"needed": "needed", "wanted": "wanted", "later": "later"}
-
 
 class BriefModel:
     """The wishes in their rank, what they come to, the questions.
