@@ -110,25 +110,14 @@ def named(chance: random.Random, blocks: list[Block]) -> list[str]:
 def case(seed: int, many: int, length: int, fill: float, *, rear: bool, cell: int = 50) -> Instance:
     """One case.
 
-    Parameters
-    ----------
-    seed : int
-        Of the chance.
-    many : int
-        How many units.
-    length : int
-        Of the side bays. [mm]
-    fill : float
-        Which part of the bays' faces the units take. [1]
-    rear : bool
-        Whether there is a bay at the rear.
-    cell : int
-        Width of a cell. [mm]
-
-    Returns
-    -------
-    Instance
-        Of which a layout exists.
+    Args:
+        seed: Of the chance.
+        many: How many units.
+        length: Of the side bays. [mm]
+        fill: Which part of the bays' faces the units take. [1]
+        rear: Whether there is a bay at the rear.
+        cell: Width of a cell. [mm]
+    Returns: Of which a layout exists.
     """
     chance = random.Random(1000 * seed + many)
     sides = [("L", length // 50), ("R", length // 50), *([("B", WIDE_REAR // 50)] if rear else [])]

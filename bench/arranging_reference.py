@@ -25,21 +25,12 @@ def solve(
 ) -> Solved:
     """Place everything anywhere, not in stacks only; nothing stands behind anything.
 
-    Parameters
-    ----------
-    instance : Instance
-        Whose bays have no obstacles; units of one width all along.
-    seconds : float
-        How long it may take. [s]
-    workers : int
-        Threads.
-    start : Layout or None
-        A layout to begin with.
-
-    Returns
-    -------
-    Solved
-        Points in the instance's own measure; infinite where there is none.
+    Args:
+        instance: Whose bays have no obstacles; units of one width all along.
+        seconds: How long it may take. [s]
+        workers: Threads.
+        start: A layout to begin with.
+    Returns: Points in the instance's own measure; infinite where there is none.
     """
     m = _Model(instance)
     if start is not None:

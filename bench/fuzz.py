@@ -112,10 +112,8 @@ FRAMES = frozenset({"job", "shop", "vehicle", "unit"})
 def refused(reader: Callable[[bytes], None], data: bytes) -> bool:
     """Have a reader read; says whether it was refused, which takes a few words.
 
-    Raises
-    ------
-    AssertionError
-        It refused without a word, or at length.
+    Raises:
+        AssertionError: It refused without a word, or at length.
     """
     words = ""
     try:

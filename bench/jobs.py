@@ -31,17 +31,10 @@ def frozen() -> Job:
 def crowded(units: int, *, gap: float = 3.0) -> Job:
     """The demo vehicle with a number of drawers spread over its three bays.
 
-    Parameters
-    ----------
-    units : int
-        How many, at most 1,000.
-    gap : float
-        Clear gap between neighbours. [mm]
-
-    Returns
-    -------
-    Job
-        Without conflicts as long as the gap is 3 mm or more.
+    Args:
+        units: How many, at most 1,000.
+        gap: Clear gap between neighbours. [mm]
+    Returns: Without conflicts as long as the gap is 3 mm or more.
     """
     demo = frozen()
     canopy = demo.body.canopy
@@ -86,15 +79,9 @@ def crowded(units: int, *, gap: float = 3.0) -> Job:
 def busy(units: int) -> Job:
     """A job of units with several motions each: racks of four cases, stacks of two, chest fridges.
 
-    Parameters
-    ----------
-    units : int
-        How many, at most 60; at 60 the job has 150 motions, doors and carried things included.
-
-    Returns
-    -------
-    Job
-        The demo vehicle with drop sides; its units stand clear of each other when closed.
+    Args:
+        units: How many, at most 60; at 60 the job has 150 motions, doors and carried things included.
+    Returns: The demo vehicle with drop sides; its units stand clear of each other when closed.
     """
     plain = crowded(units)
     made: list[Unit] = []
@@ -122,15 +109,9 @@ STOCK = ("brackwater", "lowfold", "tarn")
 def any_job(seed: int) -> Job:
     """A job made by chance from one of the demos: units, things outside, body, scenarios, weighings.
 
-    Parameters
-    ----------
-    seed : int
-        The same seed gives the same job.
-
-    Returns
-    -------
-    Job
-        Valid, though much of it may clash.
+    Args:
+        seed: The same seed gives the same job.
+    Returns: Valid, though much of it may clash.
     """
     rng = random.Random(seed)  # no secret hangs on it
     job = demo_job(rng.choice(STOCK))

@@ -83,10 +83,8 @@ def mutated(
 def nonsense(frame: Any) -> str:
     """What is wrong with what becomes of a job that was accepted; empty for nothing.
 
-    Raises
-    ------
-    UserError
-        The job is refused.
+    Raises:
+        UserError: The job is refused.
     """
     job = jobfile.loads(json.dumps(frame).encode())
     if jobfile.loads(jobfile.dumps(job)) != job:

@@ -17,17 +17,10 @@ class Load(msgspec.Struct, frozen=True):
 def shear_at(loads: tuple[Load, ...], x: float) -> float:
     """The shear force just right of a point: what is left of it pushes up, less what pushes down.
 
-    Parameters
-    ----------
-    loads : tuple of Load
-        All forces on the beam, supports included as negative ones. [N, mm]
-    x : float
-        Where. [mm]
-
-    Returns
-    -------
-    float
-        V(x) = -Σ F·(share of it left of x). [N]
+    Args:
+        loads: All forces on the beam, supports included as negative ones. [N, mm]
+        x: Where. [mm]
+    Returns: V(x) = -Σ F·(share of it left of x). [N]
     """
     total = 0.0
     for load in loads:
@@ -41,20 +34,11 @@ def shear_at(loads: tuple[Load, ...], x: float) -> float:
 def moment_at(loads: tuple[Load, ...], x: float) -> float:
     """The bending moment at a point; positive where the beam sags.
 
-    Parameters
-    ----------
-    loads : tuple of Load
-        All forces on the beam, supports included as negative ones. [N, mm]
-    x : float
-        Where. [mm]
+    Args:
+        loads: All forces on the beam, supports included as negative ones. [N, mm]
+        x: Where. [mm]
+    Returns: M(x) = -Σ F·(lever of what is left of x). [N·mm]
 
-    Returns
-    -------
-    float
-        M(x) = -Σ F·(lever of what is left of x). [N·mm]
-
-    Notes
-    -----
     Statics; AISC Steel Construction Manual, table 3-23, holds special cases.
     """
     total = 0.0

@@ -30,17 +30,10 @@ def corners(box: Box) -> np.ndarray:
 def poses(motion: Motion, count: int) -> list[list[tuple[np.ndarray, bool]]]:
     """The four corners of every moved box at so many moments of every step, in the owner's directions.
 
-    Parameters
-    ----------
-    motion : Motion
-        The motion. [mm, degrees]
-    count : int
-        Moments a step.
-
-    Returns
-    -------
-    list of list of (array, bool)
-        Moment by moment, box by box: its corners, and whether it moves in that step.
+    Args:
+        motion: The motion. [mm, degrees]
+        count: Moments a step.
+    Returns: Moment by moment, box by box: its corners, and whether it moves in that step.
     """
     here = [corners(m.box) for m in motion.moved]
     found = [[(c, True) for c in here]]
@@ -108,17 +101,10 @@ def meets(one: list[fcl.CollisionObject], other: list[fcl.CollisionObject]) -> b
 def clashes(assembly: Assembly, count: int) -> tuple[set[tuple[str, str]], set[tuple[str, str]]]:
     """Find by sampling which openings on their way meet which others closed, and which open.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    count : int
-        Moments a step.
-
-    Returns
-    -------
-    (set, set)
-        Pairs (x, y): x on its way meets y closed, x on its way meets y open.
+    Args:
+        assembly: The job in vehicle axes.
+        count: Moments a step.
+    Returns: Pairs (x, y): x on its way meets y closed, x on its way meets y open.
     """
     openings = assembly.openings()
     ways, shut, wide = {}, {}, {}

@@ -9,21 +9,12 @@ def profile(
 ) -> Face:
     """A strip bent across its length several times: channel, Z, hat, hemmed edge.
 
-    Parameters
-    ----------
-    sheet : Sheet
-        What it is folded of. [mm]
-    length : float
-        Along the bends. [mm]
-    legs : tuple of float
-        Outside lengths of what is flat, from the first to the last, each out to the outside corner. [mm]
-    angles : tuple of float
-        Between one leg and the next: up where positive. [degrees]
-
-    Returns
-    -------
-    Face
-        The first leg, along x; the others beyond its edge at the back. [mm]
+    Args:
+        sheet: What it is folded of. [mm]
+        length: Along the bends. [mm]
+        legs: Outside lengths of what is flat, from the first to the last, each out to the outside corner. [mm]
+        angles: Between one leg and the next: up where positive. [degrees]
+    Returns: The first leg, along x; the others beyond its edge at the back. [mm]
     """
     backs = [setback(a, *sheet[::-1]) for a in angles]
     face = Face(rectangle(length, legs[-1] - (backs[-1] if backs else 0.0)))

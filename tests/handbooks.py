@@ -6,18 +6,11 @@ import math
 def din_correction(thickness: float, radius: float, opening: float = 90.0) -> float:
     """The flat-length difference of a bend after DIN 6935.
 
-    Parameters
-    ----------
-    thickness, radius : float
-        Sheet thickness and inside bend radius, above 0. [mm]
-    opening : float
-        Opening angle β between the legs, at most 90. [degree]
-
-    Returns
-    -------
-    float
-        v = π·(180-β)/180·(R + T·k/2) - 2(R+T), k = 0.65 + 0.5·log10(R/T) at most 1. Added to
-        the sum of the outside legs it gives the flat length. [mm]
+    Args:
+        thickness, radius: Sheet thickness and inside bend radius, above 0. [mm]
+        opening: Opening angle β between the legs, at most 90. [degree]
+    Returns: v = π·(180-β)/180·(R + T·k/2) - 2(R+T), k = 0.65 + 0.5·log10(R/T) at most 1. Added to the sum of the
+        outside legs it gives the flat length. [mm]
     """
     k = min(1.0, 0.65 + 0.5 * math.log10(radius / thickness))
     return math.radians(180 - opening) * (radius + thickness * k / 2) - 2 * (radius + thickness)
@@ -26,21 +19,12 @@ def din_correction(thickness: float, radius: float, opening: float = 90.0) -> fl
 def peukert_hours(capacity: float, rated_hours: float, amps: float, exponent: float) -> float:
     """How long a lead-acid battery lasts at a current.
 
-    Parameters
-    ----------
-    capacity : float
-        Rated. [Ah]
-    rated_hours : float
-        The discharge that it is rated at. [h]
-    amps : float
-        Current. [A]
-    exponent : float
-        1.05 to 1.3; 1 for lithium.
-
-    Returns
-    -------
-    float
-        t = H·(C/(I·H))^k (Peukert, 1897). [h]
+    Args:
+        capacity: Rated. [Ah]
+        rated_hours: The discharge that it is rated at. [h]
+        amps: Current. [A]
+        exponent: 1.05 to 1.3; 1 for lithium.
+    Returns: t = H·(C/(I·H))^k (Peukert, 1897). [h]
     """
     if amps <= 0:
         return math.inf
@@ -50,15 +34,9 @@ def peukert_hours(capacity: float, rated_hours: float, amps: float, exponent: fl
 def luminance(colour: str) -> float:
     """A colour's relative luminance after WCAG 2.2.
 
-    Parameters
-    ----------
-    colour : str
-        ``#rrggbb``.
-
-    Returns
-    -------
-    float
-        Between 0 and 1.
+    Args:
+        colour: ``#rrggbb``.
+    Returns: Between 0 and 1.
     """
 
     def linear(c: float) -> float:

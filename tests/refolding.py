@@ -18,17 +18,10 @@ Array = npt.NDArray[np.float64]
 def folded_back(blank: Blank, base: tuple[float, float]) -> Iterator[tuple[Array, Array]]:
     """Fold a blank about its bend lines.
 
-    Parameters
-    ----------
-    blank : Blank
-        Outline and bend lines. [mm]
-    base : (float, float)
-        A point on what stays where it is.
-
-    Yields
-    ------
-    (array, array)
-        The corners of each flat face, on its outer and on its inner surface, n × 3. [mm]
+    Args:
+        blank: Outline and bend lines. [mm]
+        base: A point on what stays where it is.
+    Yields: The corners of each flat face, on its outer and on its inner surface, n × 3. [mm]
     """
     t, k = blank.part.thickness, blank.part.material.k_factor
     strips = []

@@ -63,18 +63,12 @@ WORDS: dict[str, str] = {
 class Arranger:
     """One run.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-    wish : Arranging
-        What is wanted.
-    seconds : float
-        How long it may take. [s]
-    pitch : float
-        About how wide a cell is. [mm]
-    progress : callable
-        Takes `Told`; False ends it with what there is.
+    Args:
+        verdict: The job, judged.
+        wish: What is wanted.
+        seconds: How long it may take. [s]
+        pitch: About how wide a cell is. [mm]
+        progress: Takes `Told`; False ends it with what there is.
     """
 
     def __init__(
@@ -122,10 +116,7 @@ class Arranger:
     def run(self) -> Arranged:
         """Arrange.
 
-        Returns
-        -------
-        Arranged
-            Layouts with what is proved of them, or why there is none.
+        Returns: Layouts with what is proved of them, or why there is none.
         """
         instance = self.of.instance
         hand = as_it_stands(self.of, self.verdict.job)
@@ -350,27 +341,14 @@ def arrange(
 ) -> Arranged:  # fmt: skip
     """Arrange a job's units.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-    wish : Arranging
-        What is wanted, what stays, how much each part counts.
-    seconds : float
-        How long it may take. [s]
-    pitch : float
-        About how wide a cell is. [mm]
-    progress : callable
-        Takes `Told` now and then; False ends it with what there is.
-
-    Returns
-    -------
-    Arranged
-        Layouts with what is proved of them, or why there is none.
-
-    Raises
-    ------
-    InputError
-        There is nothing to arrange, no bay, too many units, or wishes that contradict each other.
+    Args:
+        verdict: The job, judged.
+        wish: What is wanted, what stays, how much each part counts.
+        seconds: How long it may take. [s]
+        pitch: About how wide a cell is. [mm]
+        progress: Takes `Told` now and then; False ends it with what there is.
+    Returns: Layouts with what is proved of them, or why there is none.
+    Raises:
+        InputError: There is nothing to arrange, no bay, too many units, or wishes that contradict each other.
     """
     return Arranger(verdict, wish, seconds, pitch, progress).run()

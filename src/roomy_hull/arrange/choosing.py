@@ -15,17 +15,10 @@ Partners = list[tuple[int, int, tuple[int, ...]]]
 def partners(instance: Instance, layout: Layout) -> Partners:
     """For each unit its bay, and the units that it shares cells with; units that are alike are one.
 
-    Parameters
-    ----------
-    instance : Instance
-        Of which the layout is.
-    layout : tuple of At
-        The layout.
-
-    Returns
-    -------
-    list of (int, int, tuple of int)
-        Unit, bay, and what stands with it, sorted.
+    Args:
+        instance: Of which the layout is.
+        layout: The layout.
+    Returns: Unit, bay, and what stands with it, sorted.
     """
     alike = _alike(instance)
     found = []
@@ -64,21 +57,12 @@ def chosen(
 ) -> list[tuple[float, Layout]]:
     """Walk a list and keep what differs from everything kept.
 
-    Parameters
-    ----------
-    instance : Instance
-        Of which the layouts are.
-    rows : iterable of (float, Layout)
-        Points and layouts, the best first.
-    most : int
-        How many are wanted.
-    have : iterable of Layout
-        Layouts that are kept already.
-
-    Returns
-    -------
-    list of (float, Layout)
-        Each differs in at least `MOVED` units from every other one.
+    Args:
+        instance: Of which the layouts are.
+        rows: Points and layouts, the best first.
+        most: How many are wanted.
+        have: Layouts that are kept already.
+    Returns: Each differs in at least `MOVED` units from every other one.
     """
     kept = [partners(instance, h) for h in have]
     found: list[tuple[float, Layout]] = []

@@ -29,22 +29,14 @@ class TooManyError(Exception):
 class _Columns(msgspec.Struct, eq=False):
     """Wholly or partly filled bays as arrays of one row each.
 
-    Attributes
-    ----------
-    mask : array of int
-        Its set of units, as `Sets` has it.
-    excess : array of float
-        By how much prices leave it dearer than the cheapest filling. [points]
-    cost, lean : array of float
-        Points of axle, heights; right less left. [points, kg]
-    at, side : array, shape (m, units that runs join)
-        Where they are along the bay and across it, 0 where not in it. [mm]
-    free : array of int
-        The widest gap. [cells]
-    told : array, shape (m, watched units)
-        Their exact places, 0 where not in it: 1 + cell + 64 · (height + 1).
-    node : array of int
-        Its last strip, for `Filling.placed`.
+    Attributes:
+        mask: Its set of units, as `Sets` has it.
+        excess: By how much prices leave it dearer than the cheapest filling. [points]
+        cost, lean: Points of axle, heights; right less left. [points, kg]
+        at, side: Where they are along the bay and across it, 0 where not in it. [mm]
+        free: The widest gap. [cells]
+        told: Their exact places, 0 where not in it: 1 + cell + 64 · (height + 1).
+        node: Its last strip, for `Filling.placed`.
     """
 
     mask: Ints
@@ -61,12 +53,9 @@ class _Columns(msgspec.Struct, eq=False):
 class Filling(_Columns, eq=False):
     """Fillings of one bay, ordered by their units.
 
-    Attributes
-    ----------
-    whole : bool
-        Whether none was left out.
-    parent, strip, cell : array of int
-        By node: the one before it, its strip, and the cell at which that begins.
+    Attributes:
+        whole: Whether none was left out.
+        parent, strip, cell: By node: the one before it, its strip, and the cell at which that begins.
     """
 
     whole: bool
@@ -98,18 +87,12 @@ def _joined(some: list[_Half]) -> _Half:
 class Sweep:
     """Fills one bay from its start to its end.
 
-    Parameters
-    ----------
-    master : Master
-        Costs and places of the strips.
-    bound : Bound
-        What its prices prove.
-    bay : int
-        Which bay.
-    watch : Watch
-        Rules on pairs of units in one bay.
-    runs : list of int
-        Units that runs join.
+    Args:
+        master: Costs and places of the strips.
+        bound: What its prices prove.
+        bay: Which bay.
+        watch: Rules on pairs of units in one bay.
+        runs: Units that runs join.
     """
 
     def __init__(
@@ -154,24 +137,13 @@ class Sweep:
     def fill(self, gap: float, beam: int | None, alive: Callable[[], bool]) -> Filling | None:
         """Find the fillings within a gap of the bay's cheapest.
 
-        Parameters
-        ----------
-        gap : float
-            How much dearer they may be. [points]
-        beam : int or None
-            Keep so many half-filled bays a cell at most; all where none.
-        alive : callable
-            Asked at each cell; False gives up.
-
-        Returns
-        -------
-        Filling or None
-            All of them, or none where it was given up.
-
-        Raises
-        ------
-        TooManyError
-            There are more half-filled bays than `MOST_STATES`.
+        Args:
+            gap: How much dearer they may be. [points]
+            beam: Keep so many half-filled bays a cell at most; all where none.
+            alive: Asked at each cell; False gives up.
+        Returns: All of them, or none where it was given up.
+        Raises:
+            TooManyError: There are more half-filled bays than `MOST_STATES`.
         """
         nr, nw = len(self.runs), len(self.watch.units)
         zero = np.zeros(1)

@@ -52,16 +52,11 @@ NEAR = 6.0
 class Gathered(msgspec.Struct, frozen=True, eq=False):
     """An instance, and the units and the scenario behind it.
 
-    Attributes
-    ----------
-    instance : Instance
-        What the search is given.
-    units : tuple of Unit
-        In the instance's order.
-    base : Job
-        The job with only what stays.
-    measure, scenario : str
-        Which axle should have less, in which scenario.
+    Attributes:
+        instance: What the search is given.
+        units: In the instance's order.
+        base: The job with only what stays.
+        measure, scenario: Which axle should have less, in which scenario.
     """
 
     instance: Instance
@@ -74,24 +69,14 @@ class Gathered(msgspec.Struct, frozen=True, eq=False):
 def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     """Put a job's wishes in figures.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-    wish : Arranging
-        What is to be arranged, and how.
-    pitch : float
-        About how wide a cell should be; it becomes a multiple of the rails' pitch. [mm]
-
-    Returns
-    -------
-    Gathered
-        Everything the search needs.
-
-    Raises
-    ------
-    InputError
-        There is nothing to arrange, no bay, too many units, a wish that names nobody, or one that contradicts another.
+    Args:
+        verdict: The job, judged.
+        wish: What is to be arranged, and how.
+        pitch: About how wide a cell should be; it becomes a multiple of the rails' pitch. [mm]
+    Returns: Everything the search needs.
+    Raises:
+        InputError: There is nothing to arrange, no bay, too many units, a wish that names nobody, or one that
+            contradicts another.
     """
     job = verdict.assembly.job
     units = to_place(job, wish)

@@ -18,17 +18,12 @@ LONGEST = 2.0
 class Reason(msgspec.Struct, frozen=True):
     """Why not.
 
-    Attributes
-    ----------
-    kind : str
-        ``large`` (too large for every bay), ``area`` (more face than the bays have) or ``strips`` (no stacks of up to a
-        few units fit beside one another).
-    units : tuple of int
-        The smallest set found: without any one of them the same proof fails.
-    bays : tuple of int
-        The bays that they may be in.
-    most : int
-        Units a strip may have, where the proof is of strips.
+    Attributes:
+        kind: ``large`` (too large for every bay), ``area`` (more face than the bays have) or ``strips`` (no stacks of
+            up to a few units fit beside one another).
+        units: The smallest set found: without any one of them the same proof fails.
+        bays: The bays that they may be in.
+        most: Units a strip may have, where the proof is of strips.
     """
 
     kind: str
@@ -76,17 +71,12 @@ def _riders(instance: Instance) -> frozenset[int]:
 def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
     """Find bays whose faces are smaller than those of the units that can only go there.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    units : sequence of int
-        Which of its units are asked about.
-
-    Returns
-    -------
-    tuple of int or None
-        The bays, or none where the faces are no proof. A unit's face is what it takes of the bay: its own outside size.
+    Args:
+        instance: What has to go where.
+        units: Which of its units are asked about.
+    Returns:
+        The bays, or none where the faces are no proof. A unit's face is what it takes of the bay: its own outside
+        size.
     """
     riders = _riders(instance)
     for some in range(1, 1 << len(instance.bays)):
@@ -103,19 +93,11 @@ def reason(
 ) -> Reason | None:
     """Say why the units cannot all go in.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    most : int
-        Units a strip may have, for the proof by strips.
-    alive : callable
-        False ends it with what is known.
-
-    Returns
-    -------
-    Reason or None
-        The simplest proof, on the smallest set that it holds for; none where there is no proof.
+    Args:
+        instance: What has to go where.
+        most: Units a strip may have, for the proof by strips.
+        alive: False ends it with what is known.
+    Returns: The simplest proof, on the smallest set that it holds for; none where there is no proof.
     """
     every = list(range(instance.count))
     large = too_large(instance)
@@ -208,17 +190,10 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
 def worded(instance: Instance, why: Reason) -> str:
     """Say a reason in words.
 
-    Parameters
-    ----------
-    instance : Instance
-        Of which it is.
-    why : Reason
-        The reason.
-
-    Returns
-    -------
-    str
-        What cannot be, and what to do about it.
+    Args:
+        instance: Of which it is.
+        why: The reason.
+    Returns: What cannot be, and what to do about it.
     """
     names = [instance.items[n].name for n in why.units]
     bays = " and ".join(instance.bays[b].name for b in why.bays)

@@ -37,19 +37,11 @@ WORTH = 0.05
 def improved(run: Arranger, job: Job | None, worth: Value | None) -> Offer | None:
     """Better a layout, without a proof.
 
-    Parameters
-    ----------
-    run : Arranger
-        For what is wanted, and the time that is left.
-    job : Job or None
-        The layout to begin with.
-    worth : Value or None
-        What it is worth.
-
-    Returns
-    -------
-    Offer or None
-        A better one that makes no *stop* that was not there; none where there is no better one.
+    Args:
+        run: For what is wanted, and the time that is left.
+        job: The layout to begin with.
+        worth: What it is worth.
+    Returns: A better one that makes no *stop* that was not there; none where there is no better one.
     """
     if job is None or worth is None:
         return None

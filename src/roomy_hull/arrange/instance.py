@@ -88,34 +88,20 @@ class Form(NamedTuple):
 class Item(msgspec.Struct, frozen=True):
     """Something to be placed, or the same unit behind another one.
 
-    Attributes
-    ----------
-    id, name : str
-        As in the job.
-    width, height : float
-        Outside. [mm]
-    cells, shift : int, float
-        How many cells its block takes, and how far inside the block it begins. [1, mm]
-    above, below : float
-        What has to stay clear over it, and under it where something stands there. [mm]
-    kg : float
-        In the scenario that is weighed. [kg]
-    stance : str
-        ``floor``, ``rest`` (on the floor or on a unit under both ends) or ``hang`` (at any height).
-    carries : bool
-        Whether something may rest on it.
-    use : float
-        How much its reach counts.
-    band : (float, float)
-        Heights between which its middle is at hand, above ground. [mm]
-    spots : tuple of Spot or None
-        One for each bay; none where it may not go.
-    hooks : tuple of int
-        Heights worth hanging it at, besides on what is below. [mm]
-    unit : int
-        Which unit it is; below 0 for its own place in the list.
-    depth, front, back : float
-        Outside, and what has to stay clear before and behind it. [mm]
+    Attributes:
+        id, name: As in the job.
+        width, height: Outside. [mm]
+        cells, shift: How many cells its block takes, and how far inside the block it begins. [1, mm]
+        above, below: What has to stay clear over it, and under it where something stands there. [mm]
+        kg: In the scenario that is weighed. [kg]
+        stance: ``floor``, ``rest`` (on the floor or on a unit under both ends) or ``hang`` (at any height).
+        carries: Whether something may rest on it.
+        use: How much its reach counts.
+        band: Heights between which its middle is at hand, above ground. [mm]
+        spots: One for each bay; none where it may not go.
+        hooks: Heights worth hanging it at, besides on what is below. [mm]
+        unit: Which unit it is; below 0 for its own place in the list.
+        depth, front, back: Outside, and what has to stay clear before and behind it. [mm]
     """
 
     id: str
@@ -197,22 +183,15 @@ Layout = tuple[At, ...]
 class Instance(msgspec.Struct, frozen=True, eq=False):
     """Everything that the search knows.
 
-    Attributes
-    ----------
-    cell : float
-        Width of a cell. [mm]
-    behind : tuple of Form
-        Units with others behind them. The items of those come after all units' own.
-    items, bays, runs, ties, aparts
-        What goes where, and what belongs to or away from what.
-    weights : Weights
-        How much each part counts.
-    per_x, x_from : float
-        Kilograms on the axle for one kg·mm, and the x from which it counts; below 0 where the front axle is short.
-    per_y, lean : float
-        Right less left for one kg·mm across [kg], and that of everything else. [kg]
-    z_from : float
-        The lowest bay's floor. [mm]
+    Attributes:
+        cell: Width of a cell. [mm]
+        behind: Units with others behind them. The items of those come after all units' own.
+        items, bays, runs, ties, aparts: What goes where, and what belongs to or away from what.
+        weights: How much each part counts.
+        per_x, x_from: Kilograms on the axle for one kg·mm, and the x from which it counts; below 0 where the front axle
+            is short.
+        per_y, lean: Right less left for one kg·mm across [kg], and that of everything else. [kg]
+        z_from: The lowest bay's floor. [mm]
     """
 
     cell: float

@@ -41,28 +41,15 @@ def joined(
 ) -> Joined | None:  # fmt: skip
     """Find the layouts within a gap of the bound.
 
-    Parameters
-    ----------
-    master : Master
-        Costs of the strips.
-    fillings : list of Filling
-        One for each bay.
-    runs : list of int
-        Units that runs join.
-    gap : float
-        How much dearer than the bound a layout may be. [points]
-    clashes : tuple of Clash
-        Exact places that may not be together.
-    alive : callable
-        Asked now and then; False gives up.
-    most : int
-        So many of the cheapest come back.
-
-    Returns
-    -------
-    Joined or None
-        The layouts, cheapest first; none where it was given up.
-
+    Args:
+        master: Costs of the strips.
+        fillings: One for each bay.
+        runs: Units that runs join.
+        gap: How much dearer than the bound a layout may be. [points]
+        clashes: Exact places that may not be together.
+        alive: Asked now and then; False gives up.
+        most: So many of the cheapest come back.
+    Returns: The layouts, cheapest first; none where it was given up.
     """
     if any(not len(f.mask) for f in fillings):
         return Joined((), ())
@@ -162,15 +149,9 @@ class _Worth:
     def of(self, rows: Ints) -> tuple[Floats, Bools]:
         """Points of each, and whether it may be.
 
-        Parameters
-        ----------
-        rows : array of int, shape (m, bays)
-            Of each bay's filling, in the order of joining.
-
-        Returns
-        -------
-        (array of float, array of bool), shape (m,)
-            Points, exact; and whether no clash forbids it.
+        Args:
+            rows: Of each bay's filling, in the order of joining.
+        Returns: Points, exact; and whether no clash forbids it.
         """
         of = self.m.of
         n, runs = len(rows), self.runs

@@ -31,14 +31,10 @@ Nowhere = tuple[int, int, int, int]
 class Rules(msgspec.Struct, eq=False):
     """What was learned.
 
-    Attributes
-    ----------
-    nowhere : set
-        Places of one unit each that do not go: (item, bay, cell, height).
-    bars : dict
-        Pairs of a bay: (a, b, bay, height of a, height of b) to the forbidden cells from a to b.
-    exact : set
-        Exact places that do not go together, as tuples of (unit, place).
+    Attributes:
+        nowhere: Places of one unit each that do not go: (item, bay, cell, height).
+        bars: Pairs of a bay: (a, b, bay, height of a, height of b) to the forbidden cells from a to b.
+        exact: Exact places that do not go together, as tuples of (unit, place).
     """
 
     nowhere: set[Nowhere] = msgspec.field(default_factory=set)
@@ -84,14 +80,10 @@ class Judged(msgspec.Struct, frozen=True, eq=False):
 class Judge:
     """Asks the real verdict, and learns from it.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job as it is: a memory for what does not change.
-    gathered : Gathered
-        What is arranged.
-    alive : callable
-        False ends the learning.
+    Args:
+        verdict: The job as it is: a memory for what does not change.
+        gathered: What is arranged.
+        alive: False ends the learning.
     """
 
     def __init__(
@@ -112,15 +104,9 @@ class Judge:
     def judge(self, layout: Layout) -> Judged:
         """Judge a layout.
 
-        Parameters
-        ----------
-        layout : tuple of At
-            A place for each unit.
-
-        Returns
-        -------
-        Judged
-            With the findings that concern arranged units.
+        Args:
+            layout: A place for each unit.
+        Returns: With the findings that concern arranged units.
         """
         if layout not in self._known:
             job = self.job_of(layout)
@@ -147,12 +133,9 @@ class Judge:
     def learn(self, layout: Layout, findings: Iterable[Finding]) -> None:
         """Learn from findings about a layout.
 
-        Parameters
-        ----------
-        layout : tuple of At
-            The layout.
-        findings : iterable of Finding
-            What may not be; each becomes at least one rule that forbids this layout.
+        Args:
+            layout: The layout.
+            findings: What may not be; each becomes at least one rule that forbids this layout.
         """
         for f in findings:
             about = self.concerned(f)
@@ -258,17 +241,10 @@ class Judge:
 def rule_watch(instance: Instance, rules: Rules) -> tuple[Watch, tuple[Clash, ...]]:
     """Rules as the search takes them, beside the wishes that keep things apart.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    rules : Rules
-        What may not be.
-
-    Returns
-    -------
-    (Watch, tuple of Clash)
-        Pairs within a bay and the units to be watched; exact places that may not be together.
+    Args:
+        instance: What has to go where.
+        rules: What may not be.
+    Returns: Pairs within a bay and the units to be watched; exact places that may not be together.
     """
     bars = list(wished_bars(instance))
     bars += [Bar(a, b, apart, (la, lb), bay) for (a, b, bay, la, lb), apart in rules.bars.items()]

@@ -21,19 +21,11 @@ DEEP = 60.0
 def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
     """Put a layout into the job.
 
-    Parameters
-    ----------
-    gathered : Gathered
-        Of which the layout is.
-    job : Job
-        What was asked for; what stays is taken from it.
-    layout : tuple of At
-        A place for each unit.
-
-    Returns
-    -------
-    Job
-        With every unit in its place: those of the job in their order, then what was wanted besides.
+    Args:
+        gathered: Of which the layout is.
+        job: What was asked for; what stays is taken from it.
+        layout: A place for each unit.
+    Returns: With every unit in its place: those of the job in their order, then what was wanted besides.
     """
     there = {gathered.units[n].id: standing(gathered, n, at) for n, at in enumerate(layout)}
     ids = {u.id for u in job.units}
@@ -55,17 +47,10 @@ def standing(gathered: Gathered, n: int, at: At) -> Unit:
 def as_it_stands(gathered: Gathered, job: Job) -> Value | None:
     """Value the job's own places, on whatever pitch.
 
-    Parameters
-    ----------
-    gathered : Gathered
-        What is arranged.
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Value or None
-        None where some of it is not in the layout yet, or in a bay where it may not be.
+    Args:
+        gathered: What is arranged.
+        job: The job.
+    Returns: None where some of it is not in the layout yet, or in a bay where it may not be.
     """
     instance = gathered.instance
     bays = {b.id: n for n, b in enumerate(instance.bays)}
@@ -94,17 +79,10 @@ def _item_at(instance: Instance, n: int, bay: int, v: float) -> int:
 def in_cells(gathered: Gathered, job: Job) -> Layout | None:
     """The job's own layout pushed together onto cells, every unit beside and above the same ones.
 
-    Parameters
-    ----------
-    gathered : Gathered
-        What is arranged.
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Layout or None
-        None where it cannot be had so.
+    Args:
+        gathered: What is arranged.
+        job: The job.
+    Returns: None where it cannot be had so.
     """
     instance = gathered.instance
     bays = {b.id: n for n, b in enumerate(instance.bays)}

@@ -37,16 +37,11 @@ class Prices(msgspec.Struct, eq=False):
 class Bound(msgspec.Struct, eq=False):
     """What some prices prove.
 
-    Attributes
-    ----------
-    value : float
-        No layout built of the strips is worth less. [points]
-    reduced : list of array, shape (strips, cells)
-        By bay, what a strip at a cell costs more than its prices pay; infinite where it cannot be.
-    idle : list of array, shape (cells + 1, cells + 1)
-        By bay, what leaving some cells free from a cell on costs: [from, how many].
-    after : list of array, shape (cells + 1,)
-        By bay, the least that can still come from a cell on.
+    Attributes:
+        value: No layout built of the strips is worth less. [points]
+        reduced: By bay, what a strip at a cell costs more than its prices pay; infinite where it cannot be.
+        idle: By bay, what leaving some cells free from a cell on costs: [from, how many].
+        after: By bay, the least that can still come from a cell on.
     """
 
     value: float
@@ -58,14 +53,10 @@ class Bound(msgspec.Struct, eq=False):
 class Master:
     """The linear programme of an instance.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    strips : Strips
-        Its strips.
-    named : frozenset of int
-        Units that a rule names, as the strips were listed with.
+    Args:
+        instance: What has to go where.
+        strips: Its strips.
+        named: Units that a rule names, as the strips were listed with.
     """
 
     def __init__(
@@ -132,15 +123,9 @@ class Master:
     def solve(self, alive: Callable[[float], bool] = lambda _bound: True) -> tuple[Bound, bool]:
         """Solve the programme by adding the places that would help, until none does.
 
-        Parameters
-        ----------
-        alive : callable
-            Takes the bound after each round; False ends it there.
-
-        Returns
-        -------
-        (Bound, bool)
-            The best bound found, and whether every unit finds its place in the programme.
+        Args:
+            alive: Takes the bound after each round; False ends it there.
+        Returns: The best bound found, and whether every unit finds its place in the programme.
         """
         self._begin()
         best: Bound | None = None
@@ -274,15 +259,9 @@ class Master:
     def bound(self, prices: Prices) -> Bound:
         """What some prices prove, computed without the solver.
 
-        Parameters
-        ----------
-        prices : Prices
-            Any.
-
-        Returns
-        -------
-        Bound
-            The prices' sum and the cheapest sequence of strips and gaps in every bay.
+        Args:
+            prices: Any.
+        Returns: The prices' sum and the cheapest sequence of strips and gaps in every bay.
         """
         reduced, idle, after = [], [], []
         pulls = self._pulls(prices)

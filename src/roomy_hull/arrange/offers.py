@@ -17,17 +17,12 @@ Sort = Literal["best", "clear", "other", "improved", "rough", "as it is"]
 class Offer(msgspec.Struct, frozen=True, eq=False):
     """One layout to choose.
 
-    Attributes
-    ----------
-    sort : str
-        ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered beyond
-        strips), ``rough`` (one after the other where it costs least) or ``as it is``.
-    job : Job
-        The job with it.
-    value : Value
-        What it is worth, part by part.
-    stops, looks : tuple of str
-        Open findings about what was arranged.
+    Attributes:
+        sort: ``best``, ``clear`` (dearer, but without findings), ``other`` (something else), ``improved`` (bettered
+            beyond strips), ``rough`` (one after the other where it costs least) or ``as it is``.
+        job: The job with it.
+        value: What it is worth, part by part.
+        stops, looks: Open findings about what was arranged.
     """
 
     sort: Sort
@@ -40,34 +35,20 @@ class Offer(msgspec.Struct, frozen=True, eq=False):
 class Arranged(msgspec.Struct, frozen=True, eq=False):
     """What arranging came to.
 
-    Attributes
-    ----------
-    offers : tuple of Offer
-        The one to take first; empty where nothing was found.
-    words : str
-        How good the first is, or why there is none.
-    hand : Value or None
-        What the job's own layout is worth, where it has everything.
-    bound : float
-        Nothing built in strips is worth less; infinite below 0 where nothing is proved. [points]
-    proved : bool
-        Whether nothing built in strips is better than the best.
-    most : int
-        Units a strip may have.
-    cell : float
-        Width of a cell. [mm]
-    reason : Reason or None
-        Why it does not fit.
-    found : Found or None
-        The last search.
-    judged : int
-        Verdicts asked for.
-    seconds : float
-        In all. [s]
-    stopped : bool
-        Whether somebody ended it.
-    too_many : tuple of str
-        Ids of those that do not go in together.
+    Attributes:
+        offers: The one to take first; empty where nothing was found.
+        words: How good the first is, or why there is none.
+        hand: What the job's own layout is worth, where it has everything.
+        bound: Nothing built in strips is worth less; infinite below 0 where nothing is proved. [points]
+        proved: Whether nothing built in strips is better than the best.
+        most: Units a strip may have.
+        cell: Width of a cell. [mm]
+        reason: Why it does not fit.
+        found: The last search.
+        judged: Verdicts asked for.
+        seconds: In all. [s]
+        stopped: Whether somebody ended it.
+        too_many: Ids of those that do not go in together.
     """
 
     offers: tuple[Offer, ...]
@@ -132,23 +113,13 @@ def sentence(
 ) -> str:
     """Say how good the first layout is.
 
-    Parameters
-    ----------
-    offers : tuple of Offer
-        The layouts, the first to be taken first.
-    bound : float
-        Nothing built in strips is worth less. [points]
-    most : int
-        Units a strip may have.
-    proved : bool
-        Whether nothing built in strips is better than the best of strips.
-    behind : str
-        `BEHIND` where strips with things behind others were looked at too.
-
-    Returns
-    -------
-    str
-        One or two sentences.
+    Args:
+        offers: The layouts, the first to be taken first.
+        bound: Nothing built in strips is worth less. [points]
+        most: Units a strip may have.
+        proved: Whether nothing built in strips is better than the best of strips.
+        behind: `BEHIND` where strips with things behind others were looked at too.
+    Returns: One or two sentences.
     """
     top = offers[0]
     points = f"{top.value.points:.1f} points"

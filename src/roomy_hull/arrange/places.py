@@ -14,12 +14,9 @@ MOST_CELLS = 62
 class Places:
     """Looks the free cells of a unit at a height up, each worked out once.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where; its bays have at most `MOST_CELLS` cells.
-    nowhere : iterable of (item, bay, cell, height)
-        Places that a rule forbids.
+    Args:
+        instance: What has to go where; its bays have at most `MOST_CELLS` cells.
+        nowhere: Places that a rule forbids.
     """
 
     def __init__(
@@ -36,19 +33,11 @@ class Places:
     def bits(self, i: int, levels: Ints, *, feet: bool = False) -> Ints:
         """In which cells a unit's block may begin at some heights.
 
-        Parameters
-        ----------
-        i : int
-            The unit.
-        levels : array of int, shape (m,)
-            Heights above the bays' floors, 0 to the highest bay's height. [mm]
-        feet : bool
-            Only where it needs no unit under it.
-
-        Returns
-        -------
-        array of int, shape (m, bays)
-            A bit a cell.
+        Args:
+            i: The unit.
+            levels: Heights above the bays' floors, 0 to the highest bay's height. [mm]
+            feet: Only where it needs no unit under it.
+        Returns: A bit a cell.
         """
         k = int(feet)
         for level in np.unique(levels[~self._known[k, i, levels]]):

@@ -27,18 +27,12 @@ UNITS: dict[str, str] = {
 class Reason(msgspec.Struct, frozen=True):
     """Why a thing is where it is.
 
-    Attributes
-    ----------
-    thing : str
-        Its id.
-    words : str
-        In words.
-    loses : float or None
-        What the best layout found with it elsewhere is dearer; none where there is none. [points]
-    sure : bool
-        Whether nothing in strips with it elsewhere loses less.
-    parts : dict of str to float
-        How the parts differ, in their own units.
+    Attributes:
+        thing: Its id.
+        words: In words.
+        loses: What the best layout found with it elsewhere is dearer; none where there is none. [points]
+        sure: Whether nothing in strips with it elsewhere loses less.
+        parts: How the parts differ, in their own units.
     """
 
     thing: str
@@ -57,28 +51,15 @@ def why_here(
 ) -> Reason:
     """Say why a thing is where it is.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job with the layout that is asked about.
-    wish : Arranging
-        What was wanted; what it wants besides the layout is left out.
-    thing : str
-        Id of a unit.
-    pitch : float
-        About how wide a cell is. [mm]
-    alive : callable
-        False ends it.
-
-    Returns
-    -------
-    Reason
-        What would be lost with the thing in another bay, or, where it may be in no other, away from where it is.
-
-    Raises
-    ------
-    InputError
-        There is no such unit, or it is pinned.
+    Args:
+        verdict: The job with the layout that is asked about.
+        wish: What was wanted; what it wants besides the layout is left out.
+        thing: Id of a unit.
+        pitch: About how wide a cell is. [mm]
+        alive: False ends it.
+    Returns: What would be lost with the thing in another bay, or, where it may be in no other, away from where it is.
+    Raises:
+        InputError: There is no such unit, or it is pinned.
     """
     wish = msgspec.structs.replace(wish, wanted=())
     if thing in wish.pinned:

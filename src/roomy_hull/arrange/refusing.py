@@ -14,22 +14,13 @@ MOST_UNITS = 40
 def to_place(job: Job, wish: Arranging) -> tuple[Unit, ...]:
     """What is to be placed: what is not pinned, then what is wanted besides.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    wish : Arranging
-        The wishes about it.
-
-    Returns
-    -------
-    tuple of Unit
-        In the order of an instance.
-
-    Raises
-    ------
-    InputError
-        There is nothing to arrange, no bay, too many units, a bay that is not there, or wishes that contradict each other.
+    Args:
+        job: The job.
+        wish: The wishes about it.
+    Returns: In the order of an instance.
+    Raises:
+        InputError: There is nothing to arrange, no bay, too many units, a bay that is not there, or wishes that
+            contradict each other.
     """
     units = (*(u for u in job.units if u.id not in wish.pinned), *wish.wanted)
     if not job.body.bays():

@@ -25,25 +25,14 @@ def with_riders(
 ) -> Instance:  # fmt: skip
     """Add the ways in which units can stand behind others.
 
-    Parameters
-    ----------
-    instance : Instance
-        Units in front only.
-    units : sequence of Unit
-        The same units, as the job has them.
-    both : (Assembly, Assembly)
-        The job as it is, and with only what stays.
-    away : dict of str to tuple of str
-        By bay, what is never on the vehicle together with it.
-    step : float
-        In which steps a unit may begin. [mm]
-    scenario : Scenario
-        What is weighed.
-
-    Returns
-    -------
-    Instance
-        With items and forms for them. One or two stand behind a unit, side by side, at its height.
+    Args:
+        instance: Units in front only.
+        units: The same units, as the job has them.
+        both: The job as it is, and with only what stays.
+        away: By bay, what is never on the vehicle together with it.
+        step: In which steps a unit may begin. [mm]
+        scenario: What is weighed.
+    Returns: With items and forms for them. One or two stand behind a unit, side by side, at its height.
     """
     riders = [
         i

@@ -16,19 +16,11 @@ def rough(
 ) -> Layout | None:
     """Place units one after the other, those that must stand first, the large before the small.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    rules : Rules or None
-        What may not be.
-    alive : callable
-        False ends it with the best there is.
-
-    Returns
-    -------
-    Layout or None
-        The cheapest of a few orders; none where in none of them everything found a place.
+    Args:
+        instance: What has to go where.
+        rules: What may not be.
+        alive: False ends it with the best there is.
+    Returns: The cheapest of a few orders; none where in none of them everything found a place.
     """
     draw = random.Random(1)  # ruff: ignore[suspicious-non-cryptographic-random-usage]  # the same each time
     rank = {"floor": 0, "rest": 1, "hang": 2}

@@ -39,24 +39,15 @@ class Progress(msgspec.Struct, frozen=True):
 class Found(msgspec.Struct, frozen=True, eq=False):
     """What a search came to.
 
-    Attributes
-    ----------
-    layouts : tuple of (float, Layout)
-        Points and places, the best first; empty where there is none.
-    bound : float
-        No layout of the class is worth less. [points]
-    most : int
-        Units a strip may have in that class.
-    fits : bool
-        Whether every unit found its place at least in the programme: if not, none of the class exists.
-    complete : bool
-        Whether the list of strips was whole, so that the bound holds.
-    strips, states : int
-        How many there were.
-    seconds, first : float
-        In all, and until the first layout; below 0 where there was none. [s]
-    stopped : bool
-        Whether it was ended before the proof was.
+    Attributes:
+        layouts: Points and places, the best first; empty where there is none.
+        bound: No layout of the class is worth less. [points]
+        most: Units a strip may have in that class.
+        fits: Whether every unit found its place at least in the programme: if not, none of the class exists.
+        complete: Whether the list of strips was whole, so that the bound holds.
+        strips, states: How many there were.
+        seconds, first: In all, and until the first layout; below 0 where there was none. [s]
+        stopped: Whether it was ended before the proof was.
     """
 
     layouts: tuple[tuple[float, Layout], ...]
@@ -94,20 +85,13 @@ def proof(points: float) -> float:
 class Search:
     """One search, step by step; it may be asked again with more rules.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    most : int
-        How many units a strip may have.
-    progress : callable
-        Takes `Progress`; False ends it with what there is.
-    wanted : float
-        Stop where the gap is so small a part of the best. [1]
-    thin : bool
-        Whether to go on without a proof where there are too many strips.
-    hard : int
-        How many ways to stack are too many.
+    Args:
+        instance: What has to go where.
+        most: How many units a strip may have.
+        progress: Takes `Progress`; False ends it with what there is.
+        wanted: Stop where the gap is so small a part of the best. [1]
+        thin: Whether to go on without a proof where there are too many strips.
+        hard: How many ways to stack are too many.
     """
 
     def __init__(
@@ -148,21 +132,12 @@ class Search:
     ) -> Found:
         """Search.
 
-        Parameters
-        ----------
-        watch : Watch or None
-            Rules on pairs within a bay, and units whose exact place matters.
-        clashes : tuple of Clash
-            Exact places that may not be together.
-        known : Layout or None
-            A layout to begin with, that breaks no rule.
-        nowhere : iterable of (item, bay, cell, height)
-            Places of one unit each that do not go.
-
-        Returns
-        -------
-        Found
-            The best layouts and what is proved of them.
+        Args:
+            watch: Rules on pairs within a bay, and units whose exact place matters.
+            clashes: Exact places that may not be together.
+            known: A layout to begin with, that breaks no rule.
+            nowhere: Places of one unit each that do not go.
+        Returns: The best layouts and what is proved of them.
         """
         watch = watch or Watch()
         self.best = None

@@ -14,17 +14,10 @@ MOST_BITS = 62
 def alike(instance: Instance, named: Iterable[int] = ()) -> list[list[int]]:
     """Groups of units that may change places without anybody noticing.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    named : iterable of int
-        Units that a rule names, besides those that a run, a wish or a form behind another names.
-
-    Returns
-    -------
-    list of list of int
-        Every unit in one group, most of them alone.
+    Args:
+        instance: What has to go where.
+        named: Units that a rule names, besides those that a run, a wish or a form behind another names.
+    Returns: Every unit in one group, most of them alone.
     """
     single = {*named}
     for r in instance.runs:
@@ -51,12 +44,9 @@ def alike(instance: Instance, named: Iterable[int] = ()) -> list[list[int]]:
 class Sets:
     """Sets of units as whole numbers: a bit for what is alone, a count for what is alike.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    groups : list of list of int
-        As of `alike`.
+    Args:
+        instance: What has to go where.
+        groups: As of `alike`.
     """
 
     def __init__(self, instance: Instance, groups: list[list[int]]) -> None:

@@ -30,24 +30,15 @@ HARD_STATES = 90_000
 class Strips(msgspec.Struct, eq=False):
     """Strips as arrays of one row each.
 
-    Attributes
-    ----------
-    mask, cells : array of int, shape (k,)
-        Its units as bits, its width. [cells]
-    has, offset, level : array, shape (k, items)
-        Which items it has, the cell of each from its start, and its height. [1, cells, mm]
-    cost : array of float, shape (k, bays)
-        Points of its heights in each bay.
-    kg, moment : array of float, shape (k,)
-        Mass, and Σ kg · offset. [kg, kg·mm]
-    fits : array of int, shape (k, bays)
-        In which cells of each bay it may begin, as bits.
-    most : int
-        How many units a strip may have.
-    states : int
-        Ways that were followed.
-    complete : bool
-        Whether nothing was left out.
+    Attributes:
+        mask, cells: Its units as bits, its width. [cells]
+        has, offset, level: Which items it has, the cell of each from its start, and its height. [1, cells, mm]
+        cost: Points of its heights in each bay.
+        kg, moment: Mass, and Σ kg · offset. [kg, kg·mm]
+        fits: In which cells of each bay it may begin, as bits.
+        most: How many units a strip may have.
+        states: Ways that were followed.
+        complete: Whether nothing was left out.
     """
 
     mask: Ints
@@ -82,29 +73,16 @@ def list_strips(
 ) -> Strips:  # fmt: skip
     """List the strips of an instance.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    places : Places
-        Its free cells.
-    most : int
-        How many units a strip may have.
-    watch : Watch or None
-        Units whose exact place matters, and what may not stand so in one bay.
-    alive : callable
-        Asked now and then; False ends the search with what there is.
-    named : frozenset of int
-        Units that a rule names, so that they are not the same as others that are like them.
-    thin : bool
-        Whether too many are thinned to the promising ones; else none come back.
-    hard : int
-        How many unfinished ways are too many.
-
-    Returns
-    -------
-    Strips
-        All that no other one beats whatever stands beside it.
+    Args:
+        instance: What has to go where.
+        places: Its free cells.
+        most: How many units a strip may have.
+        watch: Units whose exact place matters, and what may not stand so in one bay.
+        alive: Asked now and then; False ends the search with what there is.
+        named: Units that a rule names, so that they are not the same as others that are like them.
+        thin: Whether too many are thinned to the promising ones; else none come back.
+        hard: How many unfinished ways are too many.
+    Returns: All that no other one beats whatever stands beside it.
     """
     watch = watch or Watch()
     grow = Grow(instance, places, watch, named | set(watch.units))

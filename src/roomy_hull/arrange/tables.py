@@ -10,17 +10,10 @@ from roomy_hull.arrange.instance import Floats, Ints
 def first_parts(many: Ints, at_once: int) -> Iterator[tuple[Ints, Ints]]:
     """Pair every row with the first so many of another table, so many pairs at once.
 
-    Parameters
-    ----------
-    many : array of int, shape (m,)
-        How many each row is paired with.
-    at_once : int
-        A portion has fewer pairs than this, but always a whole row.
-
-    Yields
-    ------
-    (array of int, array of int)
-        Rows, and the rows of the other table from 0 on, in order.
+    Args:
+        many: How many each row is paired with.
+        at_once: A portion has fewer pairs than this, but always a whole row.
+    Yields: Rows, and the rows of the other table from 0 on, in order.
     """
     ends = np.cumsum(many)
     lo = 0
@@ -36,17 +29,10 @@ def first_parts(many: Ints, at_once: int) -> Iterator[tuple[Ints, Ints]]:
 def grouped(keys: Sequence[Ints], ties: Sequence[Floats | Ints]) -> tuple[Ints, Ints]:
     """Order rows by groups of equal keys.
 
-    Parameters
-    ----------
-    keys : sequence of array, shape (m,)
-        What is the same within a group; the last one is ordered by first, as of `numpy.lexsort`.
-    ties : sequence of array, shape (m,)
-        How a group is ordered, the last one first.
-
-    Returns
-    -------
-    (array of int, array of int), shape (m,)
-        The rows in order, and for each place in that order the place at which its group begins.
+    Args:
+        keys: What is the same within a group; the last one is ordered by first, as of `numpy.lexsort`.
+        ties: How a group is ordered, the last one first.
+    Returns: The rows in order, and for each place in that order the place at which its group begins.
     """
     order: Ints = np.lexsort((*ties, *keys))
     new = np.arange(len(order)) == 0

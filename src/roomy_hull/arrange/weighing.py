@@ -19,15 +19,9 @@ CODES: dict[str, tuple[str, ...]] = {
 def suggested(verdict: Verdict) -> Weights:
     """Weights that follow a job's own findings.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-
-    Returns
-    -------
-    Weights
-        2 for what is found wrong or nearly so, 3 for an axle over its limit, else 1.
+    Args:
+        verdict: The job, judged.
+    Returns: 2 for what is found wrong or nearly so, 3 for an axle over its limit, else 1.
     """
     worst = board.worst(verdict.loads, ("rear", "front"))
     use = worst.use if worst is not None else 0.0

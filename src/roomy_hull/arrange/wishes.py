@@ -36,17 +36,10 @@ def _role(unit: Unit) -> str:
 def runs_of(job: Job, units: Sequence[Unit]) -> list[tuple[str, str, float]]:
     """What is joined by cables and hoses.
 
-    Parameters
-    ----------
-    job : Job
-        For its circuits, where there are any.
-    units : sequence of Unit
-        What is arranged.
-
-    Returns
-    -------
-    list of (str, str, float)
-        Ids of two things, and how much a metre counts. [points]
+    Args:
+        job: For its circuits, where there are any.
+        units: What is arranged.
+    Returns: Ids of two things, and how much a metre counts. [points]
     """
     every = {u.id: u for u in (*job.units, *units)}
     first: dict[str, str] = {}

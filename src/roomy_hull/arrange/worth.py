@@ -34,17 +34,10 @@ class Place(NamedTuple):
 def value(instance: Instance, layout: Layout) -> Value:
     """Value a layout, by itself and from nothing but where things are.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    layout : tuple of At
-        A place for each unit.
-
-    Returns
-    -------
-    Value
-        Parts, and their sum in points; less is better. The free wall counts the other way.
+    Args:
+        instance: What has to go where.
+        layout: A place for each unit.
+    Returns: Parts, and their sum in points; less is better. The free wall counts the other way.
     """
     places = [
         Place(which(n, at), at.bay, instance.u(which(n, at), at.bay, at.cell), at.level)
@@ -56,17 +49,10 @@ def value(instance: Instance, layout: Layout) -> Value:
 def valued(instance: Instance, places: Sequence[Place]) -> Value:
     """Value units where they are, on any pitch.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    places : sequence of Place
-        One for each unit, in order. [mm]
-
-    Returns
-    -------
-    Value
-        As of `value`.
+    Args:
+        instance: What has to go where.
+        places: One for each unit, in order. [mm]
+    Returns: As of `value`.
     """
     axle = low = reach = 0.0
     lean = instance.lean
@@ -123,17 +109,10 @@ def _free_wall(instance: Instance, places: Sequence[Place]) -> float:
 def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...]]]:
     """Say which rules a layout breaks, by itself and from nothing but where things are.
 
-    Parameters
-    ----------
-    instance : Instance
-        What has to go where.
-    layout : tuple of At
-        A place for each.
-
-    Returns
-    -------
-    list of (str, tuple of int)
-        ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
+    Args:
+        instance: What has to go where.
+        layout: A place for each.
+    Returns: ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
     """
     found: list[tuple[str, tuple[int, ...]]] = []
     for n, at in enumerate(layout):

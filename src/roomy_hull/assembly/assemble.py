@@ -112,29 +112,17 @@ def assemble(
 ) -> Assembly:  # fmt: skip
     """Expand a job, reusing from an earlier assembly whatever did not change.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    previous : Assembly or None
-        An assembly of an earlier value of the job; only a memory, it never alters the result.
-    opens : bool
-        Whether what opens is worked out too; without, for a first quick look.
-    shop : Shop or None
-        Who makes it; the shop of the earlier assembly, or the shipped values, where none is given.
-    built : mapping of str to tuple of PartBuilt or None
-        Parts that were cut to another size, by the id of their unit.
-
-    Returns
-    -------
-    Assembly
-        The job in vehicle axes. A unit that cannot be written out becomes a plain block with
-        its trouble named. [mm, kg]
-
-    Raises
-    ------
-    InputError
-        The shop lacks a material of the body.
+    Args:
+        job: The job.
+        previous: An assembly of an earlier value of the job; only a memory, it never alters the result.
+        opens: Whether what opens is worked out too; without, for a first quick look.
+        shop: Who makes it; the shop of the earlier assembly, or the shipped values, where none is given.
+        built: Parts that were cut to another size, by the id of their unit.
+    Returns:
+        The job in vehicle axes. A unit that cannot be written out becomes a plain block with its trouble named.
+        [mm, kg]
+    Raises:
+        InputError: The shop lacks a material of the body.
     """
     if shop is None:
         shop = previous.shop if previous is not None else shipped_shop()
@@ -203,17 +191,10 @@ def _stands(thing: Thing, ground: Ground) -> bool:
 def trial_thing(value: Placed | Carried, assembly: Assembly) -> Thing:
     """Expand a unit or carried item on an assembly's ground without adding it to the job.
 
-    Parameters
-    ----------
-    value : Placed or Carried
-        What to try; a unit's bay must exist. [mm]
-    assembly : Assembly
-        Whose bays and shop are used.
-
-    Returns
-    -------
-    Thing
-        The thing in vehicle axes.
+    Args:
+        value: What to try; a unit's bay must exist. [mm]
+        assembly: Whose bays and shop are used.
+    Returns: The thing in vehicle axes.
     """
     known = assembly.thing(value.id)
     return _thing(

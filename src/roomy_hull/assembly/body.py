@@ -55,36 +55,22 @@ class Shell(msgspec.Struct, frozen=True):
 class Ground(msgspec.Struct, frozen=True):
     """What the things stand on: bays, body solids, and the masses of vehicle and body.
 
-    Attributes
-    ----------
-    bays : dict of str to BayPlace
-        By id, in the order of the job.
-    tray : tuple of BodyPart
-        The tray's solids, the floor first. [mm]
-    canopy, inside : Box or None
-        The canopy's outside, and the clear space in it. [mm]
-    cab : Box
-        Around the cab. [mm]
-    masses, parts
-        Of vehicle and body.
-    mounts : dict of str to str
-        What a bay's units come off with, by bay id: the canopy, the tray, or never where it is the vehicle's own.
-    openings : tuple of Opening
-        The body's own doors.
-    fixed : tuple of FixedPiece
-        What never moves.
-    rooms : tuple of FixedPiece
-        What wheels with their travel, rear axle and fuel tanks need.
-    rooms_there : tuple of RoomPlace
-        The rooms beside the canopy.
-    shells : tuple of Shell
-        The canopy, then the rooms: everything with doors and bays.
-    racks : tuple of RackPlace
-        The racks.
-    shut : tuple of FixedPiece
-        What of the canopy's doors reaches into the bays while they are shut.
-    insides : tuple of (str, Piece)
-        Rooms inside the vehicle in which things can be carried. [mm]
+    Attributes:
+        bays: By id, in the order of the job.
+        tray: The tray's solids, the floor first. [mm]
+        canopy, inside: The canopy's outside, and the clear space in it. [mm]
+        cab: Around the cab. [mm]
+        masses, parts: Of vehicle and body.
+        mounts: What a bay's units come off with, by bay id: the canopy, the tray, or never where it is the vehicle's
+            own.
+        openings: The body's own doors.
+        fixed: What never moves.
+        rooms: What wheels with their travel, rear axle and fuel tanks need.
+        rooms_there: The rooms beside the canopy.
+        shells: The canopy, then the rooms: everything with doors and bays.
+        racks: The racks.
+        shut: What of the canopy's doors reaches into the bays while they are shut.
+        insides: Rooms inside the vehicle in which things can be carried. [mm]
     """
 
     bays: dict[str, BayPlace]
@@ -159,26 +145,14 @@ def _check_shop(body: Body, shop: Shop) -> None:
 def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool = True) -> Ground:
     """Place vehicle and body, and take from the kerb masses what was aboard at the weighing.
 
-    Parameters
-    ----------
-    job : Job
-        Whose vehicle and body.
-    shop : Shop
-        What the body is made of.
-    before : Ground or None
-        An earlier one; openings that stayed the same are taken from it. Only a memory.
-    opens : bool
-        Whether what opens is worked out too.
-
-    Returns
-    -------
-    Ground
-        In vehicle axes. [mm, kg]
-
-    Raises
-    ------
-    InputError
-        The shop lacks a material.
+    Args:
+        job: Whose vehicle and body.
+        shop: What the body is made of.
+        before: An earlier one; openings that stayed the same are taken from it. Only a memory.
+        opens: Whether what opens is worked out too.
+    Returns: In vehicle axes. [mm, kg]
+    Raises:
+        InputError: The shop lacks a material.
     """
     vehicle, body = job.vehicle, job.body
     canopy = body.canopy

@@ -30,18 +30,12 @@ def can_be(part: Part, size: str) -> bool:
 def altered(made: Expansion, built: Sequence[PartBuilt]) -> Expansion:
     """An expansion with some parts as they were cut.
 
-    Parameters
-    ----------
-    made : Expansion
-        As drawn. [mm, kg]
-    built : sequence of PartBuilt
-        Its parts that are otherwise.
-
-    Returns
-    -------
-    Expansion
-        Parts, solids, envelope and mass follow; each part keeps its corner, its far edge is where it was cut. The same
-        expansion where none of its parts is one of them.
+    Args:
+        made: As drawn. [mm, kg]
+        built: Its parts that are otherwise.
+    Returns:
+        Parts, solids, envelope and mass follow; each part keeps its corner, its far edge is where it was cut. The
+        same expansion where none of its parts is one of them.
     """
     solids, masses = list(made.solids), list(made.masses)
     parts = list(made.parts)

@@ -38,22 +38,14 @@ Corner = tuple[float, float, float]
 class Opening(msgspec.Struct, frozen=True):
     """Something that opens, in vehicle axes.
 
-    Attributes
-    ----------
-    id, owner, name : str
-        Its id, the thing it belongs to (empty for the body's own), its words.
-    kind : str
-        ``unit``, ``door``, ``tray`` or ``outside``.
-    side : str
-        Where one stands to open it.
-    motion : Motion
-        In the owner's own directions.
-    rest, swept, opened : tuple of Piece
-        Closed, all that it passes through, and open. [mm]
-    rest_box, swept_box, opened_box : Box
-        Around each of them. [mm]
-    where : Frame, or its lower front left corner, or None
-        Where the owner's own directions lie; nothing where they are the vehicle's. [mm]
+    Attributes:
+        id, owner, name: Its id, the thing it belongs to (empty for the body's own), its words.
+        kind: ``unit``, ``door``, ``tray`` or ``outside``.
+        side: Where one stands to open it.
+        motion: In the owner's own directions.
+        rest, swept, opened: Closed, all that it passes through, and open. [mm]
+        rest_box, swept_box, opened_box: Around each of them. [mm]
+        where: Where the owner's own directions lie; nothing where they are the vehicle's. [mm]
     """
 
     id: str
@@ -125,17 +117,10 @@ def _put(pieces: tuple[Piece, ...], where: Frame | Corner | None) -> tuple[Piece
 def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
     """All that an opening passes through, followed so closely that nothing but a true meeting is one.
 
-    Parameters
-    ----------
-    motion : Motion
-        Its motion.
-    where : Frame, corner or None
-        Its place.
-
-    Returns
-    -------
-    tuple of Piece
-        In vehicle axes; it exceeds the true space by less than touching is. [mm]
+    Args:
+        motion: Its motion.
+        where: Its place.
+    Returns: In vehicle axes; it exceeds the true space by less than touching is. [mm]
     """
     # Kept here, few at a time: such sweeps are long.
     return _put(sweep_of.__wrapped__(motion, FINE).swept, where)
@@ -144,24 +129,13 @@ def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
 def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening, ...]:
     """A unit's openings, its motions carried to where it stands.
 
-    Parameters
-    ----------
-    owner : str
-        The unit's id.
-    motions : tuple of Motion
-        In the unit's own directions. [mm]
-    at : Frame
-        The unit's corner and side. [mm]
-
-    Returns
-    -------
-    tuple of Opening
-        In the order of the motions.
-
-    Raises
-    ------
-    InputError
-        A motion has no end.
+    Args:
+        owner: The unit's id.
+        motions: In the unit's own directions. [mm]
+        at: The unit's corner and side. [mm]
+    Returns: In the order of the motions.
+    Raises:
+        InputError: A motion has no end.
     """
     return tuple(_made(opening_id(owner, m), owner, "unit", at.side, m, at) for m in motions)
 
@@ -185,21 +159,12 @@ def of_body(
 ) -> tuple[Opening, ...]:
     """The openings of the body's own doors.
 
-    Parameters
-    ----------
-    body : Body
-        Tray and canopy.
-    canopy : Box or None
-        The canopy's outside. [mm]
-    tray : tuple of BodyPart
-        The tray's solids. [mm]
-    rooms : tuple of RoomPlace
-        The rooms beside the canopy.
-
-    Returns
-    -------
-    tuple of Opening
-        Canopy doors, those of the rooms, then drop sides, toolboxes, trundle drawer.
+    Args:
+        body: Tray and canopy.
+        canopy: The canopy's outside. [mm]
+        tray: The tray's solids. [mm]
+        rooms: The rooms beside the canopy.
+    Returns: Canopy doors, those of the rooms, then drop sides, toolboxes, trundle drawer.
     """
     rows = (
         [("door", row) for row in canopy_doors(body.canopy, canopy)]
@@ -214,18 +179,12 @@ def of_body(
 class FixedPiece(msgspec.Struct, frozen=True):
     """Something that never moves.
 
-    Attributes
-    ----------
-    ref : Ref
-        What it belongs to (vehicle, tray or canopy), and what findings call it.
-    role : str
-        ``ground``, ``wall``, ``roof``, ``divider``, or the role of a piece of vehicle or body, or of a fitting.
-    piece : Piece
-        In vehicle axes. [mm]
-    side : str
-        Of a canopy's wall.
-    guessed : bool
-        Whether its shape was not measured.
+    Attributes:
+        ref: What it belongs to (vehicle, tray or canopy), and what findings call it.
+        role: ``ground``, ``wall``, ``roof``, ``divider``, or the role of a piece of vehicle or body, or of a fitting.
+        piece: In vehicle axes. [mm]
+        side: Of a canopy's wall.
+        guessed: Whether its shape was not measured.
     """
 
     ref: Ref
@@ -259,26 +218,16 @@ def fixed(
 ) -> tuple[FixedPiece, ...]:
     """List what never moves: ground, vehicle, tray, and the canopy's walls around its openings.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        For its wheels. [mm]
-    body : Body
-        For its doors and bays.
-    tray : tuple of BodyPart
-        The tray's solids. [mm]
-    canopy : Box or None
-        The canopy's outside. [mm]
-    rooms : tuple of RoomPlace
-        The rooms beside the canopy.
-    racks : tuple of RackPlace
-        The racks.
-
-    Returns
-    -------
-    tuple of FixedPiece
-        In vehicle axes; drop sides, toolboxes and the trundle drawer open and are left out. A wheel is a
-        prism around its tyre. [mm]
+    Args:
+        vehicle: For its wheels. [mm]
+        body: For its doors and bays.
+        tray: The tray's solids. [mm]
+        canopy: The canopy's outside. [mm]
+        rooms: The rooms beside the canopy.
+        racks: The racks.
+    Returns:
+        In vehicle axes; drop sides, toolboxes and the trundle drawer open and are left out. A wheel is a prism
+        around its tyre. [mm]
     """
     found = [
         FixedPiece(

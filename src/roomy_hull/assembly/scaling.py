@@ -11,21 +11,12 @@ from roomy_hull.job.model import Scenario
 def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -> float:
     """Compute what a scenario makes of a mass.
 
-    Parameters
-    ----------
-    scenario : Scenario
-        What is aboard and how full.
-    owner : Ref or None
-        What it belongs to.
-    fill : Fill
-        What scales it.
-    mount : str
-        What it comes off with.
-
-    Returns
-    -------
-    float
-        0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
+    Args:
+        scenario: What is aboard and how full.
+        owner: What it belongs to.
+        fill: What scales it.
+        mount: What it comes off with.
+    Returns: 0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
     """
     if (mount == "canopy" and not scenario.canopy) or (mount == "sides" and not scenario.sides):
         return 0.0
@@ -44,22 +35,12 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -
 def reactions(kg: float, x: float, wheelbase: float) -> tuple[float, float]:
     """Front and rear axle load of a mass, or of a whole at its centre of mass.
 
-    Parameters
-    ----------
-    kg : float
-        Mass. [kg]
-    x : float
-        How far it is aft of the front axle. [mm]
-    wheelbase : float
-        Distance of the axles, above 0. [mm]
+    Args:
+        kg: Mass. [kg]
+        x: How far it is aft of the front axle. [mm]
+        wheelbase: Distance of the axles, above 0. [mm]
+    Returns: rear = m·x / L, front = m - rear. [kg]
 
-    Returns
-    -------
-    (float, float)
-        rear = m·x / L, front = m - rear. [kg]
-
-    Notes
-    -----
     Statics of a beam on two supports; a mass behind the rear axle lifts the front.
     """
     rear = kg * x / wheelbase
@@ -76,17 +57,10 @@ class Weighed(Protocol):
 def slide_load(thing: Thing, loads: Weighed) -> float:
     """Compute what a thing's slides carry when full, weighings in it.
 
-    Parameters
-    ----------
-    thing : Thing
-        In vehicle axes.
-    loads : Weighed
-        What scales found.
-
-    Returns
-    -------
-    float
-        Moving mass, 0 where nothing slides. [kg]
+    Args:
+        thing: In vehicle axes.
+        loads: What scales found.
+    Returns: Moving mass, 0 where nothing slides. [kg]
     """
     load = thing.expansion.slide_load
     return (

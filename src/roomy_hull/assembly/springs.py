@@ -34,18 +34,12 @@ class Stance(msgspec.Struct, frozen=True):
 class RearSpring(msgspec.Struct, frozen=True):
     """The rear springs of one option under one load.
 
-    Attributes
-    ----------
-    sag : float
-        How far the end settles from kerb. [mm]
-    rate : float
-        Of one wheel about that place. [N/mm]
-    pressure : float
-        Of the air springs, over the air's. [kPa]
-    wished : float
-        The pressure that would make it level, before its bounds. [kPa]
-    air : float
-        Part of the sprung load that the air springs carry.
+    Attributes:
+        sag: How far the end settles from kerb. [mm]
+        rate: Of one wheel about that place. [N/mm]
+        pressure: Of the air springs, over the air's. [kPa]
+        wished: The pressure that would make it level, before its bounds. [kPa]
+        air: Part of the sprung load that the air springs carry.
     """
 
     sag: float
@@ -80,26 +74,16 @@ class SpringStudy(msgspec.Struct, frozen=True):
 def rear_spring(vehicle: Vehicle, option: str, rear: float, front_sag: float) -> RearSpring:
     """Settle the rear end by one option.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Kerb load, rates and what the options add.
-    option : str
-        ``standard``, ``constant load``, ``extra leaf`` or ``air``.
-    rear : float
-        Load of the rear axle. [kg]
-    front_sag : float
-        How far the front settles; air springs set for level follow it. [mm]
+    Args:
+        vehicle: Kerb load, rates and what the options add.
+        option: ``standard``, ``constant load``, ``extra leaf`` or ``air``.
+        rear: Load of the rear axle. [kg]
+        front_sag: How far the front settles; air springs set for level follow it. [mm]
+    Returns:
+        standard: s = ΔF/2k. Constant load C: s = (ΔF - C·g)/2k'. Extra leaf: s = ΔF/2(k + k_l) less its lift. Air:
+        the standard springs and twice p·A carry ΔF; for level p = (ΔF - 2k·s)/2A within its bounds; its own rate is
+        n·(p + p0)·A/h.
 
-    Returns
-    -------
-    RearSpring
-        standard: s = ΔF/2k. Constant load C: s = (ΔF - C·g)/2k'. Extra leaf: s = ΔF/2(k + k_l) less
-        its lift. Air: the standard springs and twice p·A carry ΔF; for level p = (ΔF - 2k·s)/2A within
-        its bounds; its own rate is n·(p + p0)·A/h.
-
-    Notes
-    -----
     Statics; the air spring's rate is that of a closed volume V = A·h under a polytropic change,
     dF/ds = n·p_abs·A²/V. ΔF is the load beyond kerb, in newtons.
     """
@@ -133,19 +117,11 @@ def front_sag(vehicle: Vehicle, front: float) -> float:
 def stance(vehicle: Vehicle, front: float, rear: float, option: str = "") -> Stance:
     """Settle both ends on their springs.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its springs; the option that is fitted, unless another is named.
-    front, rear : float
-        Axle loads. [kg]
-    option : str
-        Another option than the one fitted.
-
-    Returns
-    -------
-    Stance
-        Sags, and tail_low = rear sag - front sag - the owner's target. [mm, kPa]
+    Args:
+        vehicle: Its springs; the option that is fitted, unless another is named.
+        front, rear: Axle loads. [kg]
+        option: Another option than the one fitted.
+    Returns: Sags, and tail_low = rear sag - front sag - the owner's target. [mm, kPa]
     """
     ahead = front_sag(vehicle, front)
     behind = rear_spring(vehicle, option or vehicle.springs.school, rear, ahead)
@@ -156,17 +132,10 @@ def stance(vehicle: Vehicle, front: float, rear: float, option: str = "") -> Sta
 def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
     """By how much the tail sinks for each kilogram on the front and on the rear axle.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its springs and the option fitted.
-    pressure : float
-        Of the air springs. [kPa]
-
-    Returns
-    -------
-    (float, float)
-        -g/2k of the front and g/2k of the rear [mm/kg]; both 0 while air springs follow the load.
+    Args:
+        vehicle: Its springs and the option fitted.
+        pressure: Of the air springs. [kPa]
+    Returns: -g/2k of the front and g/2k of the rear [mm/kg]; both 0 while air springs follow the load.
     """
     s = vehicle.springs
     follows = s.air_pressure == 0 and s.air_least < pressure < s.air_most
@@ -179,17 +148,10 @@ def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
 def bounce(rate: float, kg: float) -> float:
     """The bounce frequency of one end.
 
-    Parameters
-    ----------
-    rate : float
-        Of both springs together. [N/mm]
-    kg : float
-        Sprung mass on them. [kg]
-
-    Returns
-    -------
-    float
-        f = √(k/m)/2π. [Hz]; 0 where nothing rests on them.
+    Args:
+        rate: Of both springs together. [N/mm]
+        kg: Sprung mass on them. [kg]
+    Returns: f = √(k/m)/2π. [Hz]; 0 where nothing rests on them.
     """
     return math.sqrt(rate * 1e3 / kg) / (2 * math.pi) if kg > 0 else 0.0
 
@@ -197,17 +159,10 @@ def bounce(rate: float, kg: float) -> float:
 def compare(vehicle: Vehicle, loads: tuple[tuple[str, float, float], ...]) -> SpringStudy:
     """Compare the options in every scenario.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its springs and what each option would add.
-    loads : tuple of (id, front, rear)
-        Axle loads of each scenario. [kg]
-
-    Returns
-    -------
-    SpringStudy
-        Stance, pressure and bounce by option and scenario.
+    Args:
+        vehicle: Its springs and what each option would add.
+        loads: Axle loads of each scenario. [kg]
+    Returns: Stance, pressure and bounce by option and scenario.
     """
     s, kerb = vehicle.springs, vehicle.kerb
     rows = []

@@ -13,14 +13,11 @@ from roomy_hull.job.model import Job
 class Before(msgspec.Struct, frozen=True):
     """An earlier judgement of the same job: only a memory, it never alters a result.
 
-    Attributes
-    ----------
-    assembly : Assembly
-        As it was.
-    results : mapping
-        Results by study.
-    held : mapping
-        Of studies that were not run then, by key: the assembly that their results are of; nothing where none was known.
+    Attributes:
+        assembly: As it was.
+        results: Results by study.
+        held: Of studies that were not run then, by key: the assembly that their results are of; nothing where none was
+            known.
     """
 
     assembly: Assembly
@@ -31,14 +28,10 @@ class Before(msgspec.Struct, frozen=True):
 class Case(msgspec.Struct, frozen=True):
     """What a study is given.
 
-    Attributes
-    ----------
-    assembly : Assembly
-        The job in vehicle axes, and the shop that makes it.
-    results : dict
-        Results of the studies that ran before, by key; those that it needs are among them.
-    before : Before or None
-        An earlier judgement.
+    Attributes:
+        assembly: The job in vehicle axes, and the shop that makes it.
+        results: Results of the studies that ran before, by key; those that it needs are among them.
+        before: An earlier judgement.
     """
 
     assembly: Assembly
@@ -80,28 +73,20 @@ def nothing_known(_of: Any) -> None:
 class Study(msgspec.Struct, frozen=True):
     """One study.
 
-    Attributes
-    ----------
-    key : str
-        Under which its result stands in the verdict.
-    run : callable
-        `Case` → its result: a pure function of assembly and needs. Typed, frozen and complete.
-    needs : tuple of str
-        Keys of the studies whose results it reads.
-    judge : callable
-        `Case`, its result in it → findings, in a fixed order.
-    codes : tuple of str
-        Beginnings of the codes of its findings, for those who ask for a remedy.
-    fixes : callable
-        `Case`, finding → remedies; computed when somebody asks.
-    settles : bool
-        Whether it is long: it stays as it was while a gesture goes on, and beside a window it is worked out by itself.
-    idle : callable
-        Of one that is long: `Case` → what stands for its result as long as nothing is known: empty, and marked so.
-    shown_with : callable
-        Of one that is long: job → what its pages lay beside its result. Where that changed it is run at once.
-    to_json : callable
-        `Case` → its part of ``check --json``, as built-in objects.
+    Attributes:
+        key: Under which its result stands in the verdict.
+        run: `Case` → its result: a pure function of assembly and needs. Typed, frozen and complete.
+        needs: Keys of the studies whose results it reads.
+        judge: `Case`, its result in it → findings, in a fixed order.
+        codes: Beginnings of the codes of its findings, for those who ask for a remedy.
+        fixes: `Case`, finding → remedies; computed when somebody asks.
+        settles: Whether it is long: it stays as it was while a gesture goes on, and beside a window it is worked out by
+            itself.
+        idle: Of one that is long: `Case` → what stands for its result as long as nothing is known: empty, and marked
+            so.
+        shown_with: Of one that is long: job → what its pages lay beside its result. Where that changed it is run at
+            once.
+        to_json: `Case` → its part of ``check --json``, as built-in objects.
     """
 
     key: str

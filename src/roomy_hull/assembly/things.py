@@ -23,22 +23,14 @@ MassMount = Literal["vehicle", "tray", "canopy", "sides"]
 class Mass(msgspec.Struct, frozen=True):
     """One mass in vehicle axes.
 
-    Attributes
-    ----------
-    owner : Ref
-        What it belongs to.
-    label : str
-        What it is, for people.
-    kg, sigma : float
-        Mass and its one-sigma doubt; 1 for people and the ball, whose mass the scenario holds. [kg]
-    x, y, z : float
-        Its centre. [mm]
-    fill : Fill
-        What scales it in a scenario.
-    mount : str
-        What it leaves with: ``vehicle``, ``tray``, ``canopy``, or ``sides``.
-    bare : bool
-        Whether it is the bare vehicle's own, as weighed at kerb.
+    Attributes:
+        owner: What it belongs to.
+        label: What it is, for people.
+        kg, sigma: Mass and its one-sigma doubt; 1 for people and the ball, whose mass the scenario holds. [kg]
+        x, y, z: Its centre. [mm]
+        fill: What scales it in a scenario.
+        mount: What it leaves with: ``vehicle``, ``tray``, ``canopy``, or ``sides``.
+        bare: Whether it is the bare vehicle's own, as weighed at kerb.
     """
 
     owner: Ref
@@ -56,30 +48,18 @@ class Mass(msgspec.Struct, frozen=True):
 class Thing(msgspec.Struct, frozen=True):
     """A unit or carried item in vehicle axes.
 
-    Attributes
-    ----------
-    id : str
-        The id of the unit or carried item.
-    ref : Ref
-        What findings and masses belong to.
-    value : Placed or Carried
-        What the job says.
-    expansion : Expansion
-        The thing in its own frame; a carried item is a plain box.
-    place : BayPlace or None
-        Its bay; none for a carried item.
-    envelope, reach : Box
-        Around its solids, and around solids and keep-clear zones together.
-    solids, zones
-        Boxes in vehicle axes, in the order of the expansion.
-    masses : tuple of Mass
-        Its masses.
-    trouble : str
-        Why it could not be written out (it is then a plain block), else empty.
-    openings : tuple of Opening
-        What opens on it.
-    goods : tuple of Good
-        What is carried in it.
+    Attributes:
+        id: The id of the unit or carried item.
+        ref: What findings and masses belong to.
+        value: What the job says.
+        expansion: The thing in its own frame; a carried item is a plain box.
+        place: Its bay; none for a carried item.
+        envelope, reach: Around its solids, and around solids and keep-clear zones together.
+        solids, zones: Boxes in vehicle axes, in the order of the expansion.
+        masses: Its masses.
+        trouble: Why it could not be written out (it is then a plain block), else empty.
+        openings: What opens on it.
+        goods: What is carried in it.
     """
 
     id: str

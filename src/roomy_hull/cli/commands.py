@@ -37,22 +37,12 @@ if TYPE_CHECKING:
 def run(args: argparse.Namespace, desktop: Desktop) -> int:
     """Do what the arguments say.
 
-    Parameters
-    ----------
-    args : argparse.Namespace
-        As parsed.
-    desktop : Desktop
-        How to open the window and take pictures.
-
-    Returns
-    -------
-    int
-        The exit code.
-
-    Raises
-    ------
-    UserError
-        A file cannot be used.
+    Args:
+        args: As parsed.
+        desktop: How to open the window and take pictures.
+    Returns: The exit code.
+    Raises:
+        UserError: A file cannot be used.
     """
     return COMMANDS[args.command or "open"](args, desktop)
 

@@ -12,15 +12,10 @@ REMEDY = "Start it on a desktop, or over a connection that forwards windows; che
 def check(env: Mapping[str, str]) -> None:
     """Refuse to open a window where there is nothing to open it on.
 
-    Parameters
-    ----------
-    env : mapping of str to str
-        The process's environment.
-
-    Raises
-    ------
-    UserError
-        There is no display, or it does not answer.
+    Args:
+        env: The process's environment.
+    Raises:
+        UserError: There is no display, or it does not answer.
     """
     if env.get("QT_QPA_PLATFORM", "") not in ("", "xcb", "wayland"):
         return

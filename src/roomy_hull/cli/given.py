@@ -32,22 +32,12 @@ def shop_of(word: str) -> Shop:
 def verdict_of(args: argparse.Namespace, job: Job | None = None) -> Verdict:
     """Judge the job that a command names, made by the shop that it names; on a terminal it is told how far it is.
 
-    Parameters
-    ----------
-    args : argparse.Namespace
-        As parsed.
-    job : Job or None
-        What became of the job that is named; read from its file where none is given.
-
-    Returns
-    -------
-    Verdict
-        Whole.
-
-    Raises
-    ------
-    UserError
-        A file cannot be used.
+    Args:
+        args: As parsed.
+        job: What became of the job that is named; read from its file where none is given.
+    Returns: Whole.
+    Raises:
+        UserError: A file cannot be used.
     """
     job, shop = job if job is not None else job_of(args.job), shop_of(args.shop)
     if not sys.stderr.isatty():

@@ -12,17 +12,10 @@ from roomy_hull.core.errors import UserError
 def main(argv: Sequence[str], desktop: Desktop) -> int:
     """Run one command.
 
-    Parameters
-    ----------
-    argv : sequence of str
-        The arguments after the command's name.
-    desktop : Desktop
-        How to open the window and take pictures.
-
-    Returns
-    -------
-    int
-        0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.
+    Args:
+        argv: The arguments after the command's name.
+        desktop: How to open the window and take pictures.
+    Returns: 0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.
     """
     try:
         # The window is to open at once: reading what parses other commands would take a tenth of its time.

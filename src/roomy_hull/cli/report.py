@@ -8,15 +8,9 @@ from roomy_hull.verdict.verdict import Verdict
 def report(verdict: Verdict) -> str:
     """Write a verdict for people.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    str
-        One block per scenario, then the findings with their figures and sources.
+    Args:
+        verdict: The verdict.
+    Returns: One block per scenario, then the findings with their figures and sources.
     """
     rows = [verdict.job.name, ""]
     for loads in verdict.loads.scenarios:

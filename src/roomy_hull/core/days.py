@@ -7,15 +7,9 @@ from datetime import UTC, date, datetime, timedelta
 def day_of(words: str) -> date | None:
     """Read a day.
 
-    Parameters
-    ----------
-    words : str
-        As YYYY-MM-DD (ISO 8601); what follows a ``T`` is left out.
-
-    Returns
-    -------
-    date or None
-        None where it is no day.
+    Args:
+        words: As YYYY-MM-DD (ISO 8601); what follows a ``T`` is left out.
+    Returns: None where it is no day.
     """
     day = words.partition("T")[0]
     try:

@@ -17,17 +17,10 @@ RELATIVE_DOUBT: dict[str, float] = {
 def doubt_of(kg: float, source: str) -> float:
     """The one-sigma doubt of a mass.
 
-    Parameters
-    ----------
-    kg : float
-        Mass. [kg]
-    source : str
-        A key of `RELATIVE_DOUBT`.
-
-    Returns
-    -------
-    float
-        One-sigma doubt, never negative. [kg]
+    Args:
+        kg: Mass. [kg]
+        source: A key of `RELATIVE_DOUBT`.
+    Returns: One-sigma doubt, never negative. [kg]
     """
     return abs(kg) * RELATIVE_DOUBT[source]
 
@@ -35,16 +28,11 @@ def doubt_of(kg: float, source: str) -> float:
 def chance_over(mean: float, sigma: float, limit: float) -> float:
     """The chance that a normally distributed value exceeds a limit.
 
-    Parameters
-    ----------
-    mean, sigma, limit : float
-        Mean, one-sigma doubt and limit, in one common unit; sigma not negative.
-
-    Returns
-    -------
-    float
-        Probability between 0 and 1, from the normal distribution's complement
-        Q = erfc(z / √2) / 2 with z = (limit - mean) / sigma.
+    Args:
+        mean, sigma, limit: Mean, one-sigma doubt and limit, in one common unit; sigma not negative.
+    Returns:
+        Probability between 0 and 1, from the normal distribution's complement Q = erfc(z / √2) / 2 with z = (limit
+        - mean) / sigma.
     """
     if sigma <= 0.0:
         return 1.0 if mean > limit else 0.0
@@ -54,15 +42,9 @@ def chance_over(mean: float, sigma: float, limit: float) -> float:
 def source_of(kg: float, sigma: float) -> str:
     """Where a mass is known from, by its doubt.
 
-    Parameters
-    ----------
-    kg, sigma : float
-        Mass and its one-sigma doubt. [kg]
-
-    Returns
-    -------
-    str
-        The key of `RELATIVE_DOUBT` that comes nearest; a person or ball counts as ``estimate``.
+    Args:
+        kg, sigma: Mass and its one-sigma doubt. [kg]
+    Returns: The key of `RELATIVE_DOUBT` that comes nearest; a person or ball counts as ``estimate``.
     """
     if kg == 0:
         return "estimate"

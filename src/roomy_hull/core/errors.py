@@ -8,14 +8,10 @@ class RoomyHullError(Exception):
 class UserError(RoomyHullError):
     """Trouble that the person at the screen can mend.
 
-    Parameters
-    ----------
-    what : str
-        What is wrong, in the words of the trade.
-    place : str
-        Where: a file and line, a field, a unit.
-    remedy : str
-        What to do about it.
+    Args:
+        what: What is wrong, in the words of the trade.
+        place: Where: a file and line, a field, a unit.
+        remedy: What to do about it.
     """
 
     def __init__(self, what: str, place: str = "", remedy: str = "") -> None:

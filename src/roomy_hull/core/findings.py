@@ -32,38 +32,22 @@ class Fix(msgspec.Struct, frozen=True):
 class Finding(msgspec.Struct, frozen=True):
     """One judgement on a job.
 
-    Attributes
-    ----------
-    code : str
-        Stable code, for example ``fit.overlap``.
-    severity : str
-        ``stop``, ``look`` or ``note``.
-    title : str
-        What is wrong, in one line.
-    subjects : tuple of Ref
-        What is concerned; the first is the one to select.
-    measured, limit : float or None
-        The two figures compared, in `unit`.
-    unit : str
-        Unit of both figures.
-    source : str
-        Where the rule comes from.
-    stage : str
-        The stage whose badge counts it.
-    where : tuple of Box
-        Places to show, in vehicle axes. [mm]
-    scenario : str
-        Id of the scenario concerned, or empty.
-    accepted : str
-        Why, by whom, when and at what figure a *look* was accepted, where it was and still is, else empty.
-    setups : tuple of str
-        Ids of the set-ups in which it is so; empty where it is so in all, or the job has none.
-    uncertainty : float
-        One standard deviation of what was measured, in `unit`; 0 where none is known.
-    rising : bool or None
-        Whether a larger figure is the worse one; where it is not said, away from the limit is worse.
-    reopened : str
-        What an earlier acceptance said, and why it does not hold any more.
+    Attributes:
+        code: Stable code, for example ``fit.overlap``.
+        severity: ``stop``, ``look`` or ``note``.
+        title: What is wrong, in one line.
+        subjects: What is concerned; the first is the one to select.
+        measured, limit: The two figures compared, in `unit`.
+        unit: Unit of both figures.
+        source: Where the rule comes from.
+        stage: The stage whose badge counts it.
+        where: Places to show, in vehicle axes. [mm]
+        scenario: Id of the scenario concerned, or empty.
+        accepted: Why, by whom, when and at what figure a *look* was accepted, where it was and still is, else empty.
+        setups: Ids of the set-ups in which it is so; empty where it is so in all, or the job has none.
+        uncertainty: One standard deviation of what was measured, in `unit`; 0 where none is known.
+        rising: Whether a larger figure is the worse one; where it is not said, away from the limit is worse.
+        reopened: What an earlier acceptance said, and why it does not hold any more.
     """
 
     code: str

@@ -39,14 +39,10 @@ class Cutout(msgspec.Struct, frozen=True):
 class Face(msgspec.Struct, frozen=True):
     """A flat face with what is bent on to it.
 
-    Attributes
-    ----------
-    ring : tuple of (x, y)
-        Its outline, counter-clockwise. [mm]
-    holes, cutouts
-        Its openings.
-    bends : tuple of Bend
-        What goes on beyond its edges, each at an edge of its own.
+    Attributes:
+        ring: Its outline, counter-clockwise. [mm]
+        holes, cutouts: Its openings.
+        bends: What goes on beyond its edges, each at an edge of its own.
     """
 
     ring: tuple[Point, ...]
@@ -58,16 +54,11 @@ class Face(msgspec.Struct, frozen=True):
 class Bend(msgspec.Struct, frozen=True):
     """A bend from one face to the next.
 
-    Attributes
-    ----------
-    edge : int
-        The edge of the face before it: from that corner of its ring to the next.
-    angle : float
-        By how much the sheet is bent: up where it is positive; 180 for a hem. [degrees]
-    radius : float
-        Inside radius. [mm]
-    face : Face
-        What lies beyond it.
+    Attributes:
+        edge: The edge of the face before it: from that corner of its ring to the next.
+        angle: By how much the sheet is bent: up where it is positive; 180 for a hem. [degrees]
+        radius: Inside radius. [mm]
+        face: What lies beyond it.
     """
 
     edge: int
@@ -100,17 +91,10 @@ ROOT = Place((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 def setback(angle: float, radius: float, thickness: float) -> float:
     """How far a bend's tangent line lies from the outside corner, or for a hem from its outermost line.
 
-    Parameters
-    ----------
-    angle : float
-        By how much the sheet is bent. [degrees]
-    radius, thickness : float
-        Inside radius and sheet. [mm]
-
-    Returns
-    -------
-    float
-        (R + T) tan(A/2) up to a right angle; beyond it, R + T to the bend's outermost line. [mm]
+    Args:
+        angle: By how much the sheet is bent. [degrees]
+        radius, thickness: Inside radius and sheet. [mm]
+    Returns: (R + T) tan(A/2) up to a right angle; beyond it, R + T to the bend's outermost line. [mm]
     """
     turn = min(abs(angle), 90.0)
     return (radius + thickness) * math.tan(math.radians(turn) / 2)
@@ -124,21 +108,12 @@ def ends_of(face: Face, bend: Bend) -> tuple[Point, Point]:
 def beyond(place: Place, face: Face, bend: Bend, thickness: float, k: float | None) -> Place:
     """The place of the face beyond a bend.
 
-    Parameters
-    ----------
-    place, face : Place, Face
-        The face before it, and where that lies.
-    bend : Bend
-        One of its bends.
-    thickness : float
-        Of the sheet. [mm]
-    k : float or None
-        The neutral line's part of the thickness: then flat; none: folded up.
-
-    Returns
-    -------
-    Place
-        Of the next face.
+    Args:
+        place, face: The face before it, and where that lies.
+        bend: One of its bends.
+        thickness: Of the sheet. [mm]
+        k: The neutral line's part of the thickness: then flat; none: folded up.
+    Returns: Of the next face.
     """
     p, q = ends_of(face, bend)
     long = math.dist(p, q)
@@ -180,21 +155,12 @@ def places(
 ) -> list[Placed]:
     """Every face of a part folded up, the root first.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    thickness : float
-        Of the sheet. [mm]
-    place : Place
-        Of the root.
-    before : Bend or None
-        What leads to the root.
-
-    Returns
-    -------
-    list of Placed
-        In the order of the tree.
+    Args:
+        root: The part.
+        thickness: Of the sheet. [mm]
+        place: Of the root.
+        before: What leads to the root.
+    Returns: In the order of the tree.
     """
     found = [Placed(root, place, before)]
     for bend in root.bends:
@@ -205,17 +171,10 @@ def places(
 def with_holes(root: Face, drilled: tuple[tuple[int, Hole], ...]) -> Face:
     """A part with more holes in its faces.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    drilled : tuple of (int, Hole)
-        In which face, as `places` counts them, and where in it. [mm]
-
-    Returns
-    -------
-    Face
-        The same tree.
+    Args:
+        root: The part.
+        drilled: In which face, as `places` counts them, and where in it. [mm]
+    Returns: The same tree.
     """
     by_face: dict[int, list[Hole]] = {}
     for number, hole in drilled:
@@ -242,18 +201,12 @@ def shoelace(ring: tuple[Point, ...]) -> float:
 def prisms(root: Face, thickness: float) -> list[list[Vector]]:
     """A part folded up: each face as the corners of a prism of the sheet's thickness, out to its bends' corners.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    thickness : float
-        Of the sheet. [mm]
-
-    Returns
-    -------
-    list of list of (x, y, z)
-        The outer ring of each face, then its inner one: at a bend the face goes on to the outside corner, so
-        that these hold all the sheet there is. [mm]
+    Args:
+        root: The part.
+        thickness: Of the sheet. [mm]
+    Returns:
+        The outer ring of each face, then its inner one: at a bend the face goes on to the outside corner, so that
+        these hold all the sheet there is. [mm]
     """
     return [
         [at.place.at(p, z) for z in (0.0, thickness) for p in to_corners(at.face, at.before, thickness)]
@@ -264,19 +217,11 @@ def prisms(root: Face, thickness: float) -> list[list[Vector]]:
 def to_corners(face: Face, before: Bend | None, thickness: float) -> list[Point]:
     """A face's ring, each edge with a bend moved out to the outside corner.
 
-    Parameters
-    ----------
-    face : Face
-        The face.
-    before : Bend or None
-        The bend that leads to it, at its first edge.
-    thickness : float
-        Of the sheet. [mm]
-
-    Returns
-    -------
-    list of (x, y)
-        Straight out from each such edge; where two meet, out to both. [mm]
+    Args:
+        face: The face.
+        before: The bend that leads to it, at its first edge.
+        thickness: Of the sheet. [mm]
+    Returns: Straight out from each such edge; where two meet, out to both. [mm]
     """
     count = len(face.ring)
     out = [0.0] * count
@@ -310,17 +255,10 @@ def _unit(x: float, y: float) -> Point:
 def mirrored(face: Face, about: float) -> Face:
     """A part's mirror image along x: what it is bent of lies the other way round.
 
-    Parameters
-    ----------
-    face : Face
-        The part.
-    about : float
-        Its length: x becomes this less x. [mm]
-
-    Returns
-    -------
-    Face
-        Bent to the same side.
+    Args:
+        face: The part.
+        about: Its length: x becomes this less x. [mm]
+    Returns: Bent to the same side.
     """
     count = len(face.ring)
     # Round the other way, and still from the edge at which it stands.
@@ -348,22 +286,13 @@ def mirrored_openings(
 def checked(root: Face, name: str) -> Face:
     """Refuse a tree that is no part.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    name : str
-        What to call it.
-
-    Returns
-    -------
-    Face
-        The same.
-
-    Raises
-    ------
-    InputError
-        A ring is no ring or is clockwise, two bends stand at one edge, or a face does not begin at its bend.
+    Args:
+        root: The part.
+        name: What to call it.
+    Returns: The same.
+    Raises:
+        InputError: A ring is no ring or is clockwise, two bends stand at one edge, or a face does not begin at its
+            bend.
     """
     for face, _place, _before in places(root, 1.0):
         if len(face.ring) < 3 or shoelace(face.ring) <= 0:

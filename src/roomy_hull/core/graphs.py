@@ -6,15 +6,9 @@ from collections.abc import Iterable, Mapping
 def circles(after: Mapping[str, Iterable[str]]) -> list[tuple[str, ...]]:
     """The groups whose members all lead to one another (Tarjan's strongly connected components, 1972).
 
-    Parameters
-    ----------
-    after : mapping of str to iterable of str
-        For each node, where its edges lead.
-
-    Returns
-    -------
-    list of tuple of str
-        Groups of two or more, and single nodes that lead to themselves; members sorted.
+    Args:
+        after: For each node, where its edges lead.
+    Returns: Groups of two or more, and single nodes that lead to themselves; members sorted.
     """
     number: dict[str, int] = {}
     low: dict[str, int] = {}
@@ -58,17 +52,10 @@ def circles(after: Mapping[str, Iterable[str]]) -> list[tuple[str, ...]]:
 def in_order(nodes: Iterable[str], after: Mapping[str, Iterable[str]]) -> list[str] | None:
     """Put nodes in an order in which every edge leads forward; the given order is kept where it may be.
 
-    Parameters
-    ----------
-    nodes : iterable of str
-        All nodes, in the order wished for.
-    after : mapping of str to iterable of str
-        For each node, those that have to come later; others than the nodes are ignored.
-
-    Returns
-    -------
-    list of str or None
-        The order (Kahn, 1962); none where there is a circle.
+    Args:
+        nodes: All nodes, in the order wished for.
+        after: For each node, those that have to come later; others than the nodes are ignored.
+    Returns: The order (Kahn, 1962); none where there is a circle.
     """
     left = list(nodes)
     inside = set(left)
@@ -95,17 +82,10 @@ def in_order(nodes: Iterable[str], after: Mapping[str, Iterable[str]]) -> list[s
 def components(count: int, edges: Iterable[tuple[int, int]]) -> list[list[int]]:
     """The groups of nodes that edges join, whichever way these run.
 
-    Parameters
-    ----------
-    count : int
-        Nodes are the numbers below it.
-    edges : iterable of (int, int)
-        Pairs of nodes.
-
-    Returns
-    -------
-    list of list of int
-        Every node in one group, each group in ascending order.
+    Args:
+        count: Nodes are the numbers below it.
+        edges: Pairs of nodes.
+    Returns: Every node in one group, each group in ascending order.
     """
     lead = list(range(count))
 

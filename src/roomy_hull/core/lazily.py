@@ -45,20 +45,11 @@ class _After:
 def module(name: str) -> ModuleType:
     """A module that is read when something of it is first used.
 
-    Parameters
-    ----------
-    name : str
-        Its full name.
-
-    Returns
-    -------
-    ModuleType
-        The module; the same one as an `import` gives.
-
-    Raises
-    ------
-    ModuleNotFoundError
-        There is none such.
+    Args:
+        name: Its full name.
+    Returns: The module; the same one as an `import` gives.
+    Raises:
+        ModuleNotFoundError: There is none such.
     """
     if name in sys.modules:
         return sys.modules[name]

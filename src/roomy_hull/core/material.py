@@ -13,26 +13,16 @@ WOOD = 1200.0
 class Material(msgspec.Struct, frozen=True):
     """A sheet or bar material.
 
-    Attributes
-    ----------
-    key, name : str
-        Its key in the shop's table, for example ``5052-H32``, and its words.
-    density : float
-        [kg/m³]
-    yield_mpa, welded_mpa : float
-        Yield strength away from and beside a weld. [MPa]
-    k_factor : float
-        Neutral line in a bend as a fraction of the thickness; a shop's test bend replaces it.
-    bend_radius_per_t : float
-        Least usual inside bend radius as a multiple of the thickness.
-    young_mpa : float
-        Modulus of elasticity. [MPa]
-    source : str
-        Where the figures come from.
-    tensile_mpa : float
-        Tensile strength; 0 where nobody knows it, then a fifth above the yield. [MPa]
-    tested : tuple of (thickness, K, doubt)
-        K factors by a shop's own test bends, for sheets of these thicknesses. [mm]
+    Attributes:
+        key, name: Its key in the shop's table, for example ``5052-H32``, and its words.
+        density: [kg/m³]
+        yield_mpa, welded_mpa: Yield strength away from and beside a weld. [MPa]
+        k_factor: Neutral line in a bend as a fraction of the thickness; a shop's test bend replaces it.
+        bend_radius_per_t: Least usual inside bend radius as a multiple of the thickness.
+        young_mpa: Modulus of elasticity. [MPa]
+        source: Where the figures come from.
+        tensile_mpa: Tensile strength; 0 where nobody knows it, then a fifth above the yield. [MPa]
+        tested: K factors by a shop's own test bends, for sheets of these thicknesses. [mm]
     """
 
     key: str

@@ -12,18 +12,13 @@ def by_identity(
 ) -> Callable[[Callable[..., Result]], Callable[..., Result]]:
     """Remember a pure function's results by its arguments' identity: hashing large values takes longer than looking.
 
-    Parameters
-    ----------
-    most : int
-        So many results are kept, those asked for last.
-    first : int or None
-        So many arguments are told by identity, those behind them by their value; all by identity where none is given.
-
-    Returns
-    -------
-    callable
-        A decorator. Arguments are given by position, and are held as long as their result, so that no other value can
-        take their place.
+    Args:
+        most: So many results are kept, those asked for last.
+        first: So many arguments are told by identity, those behind them by their value; all by identity where none is
+            given.
+    Returns:
+        A decorator. Arguments are given by position, and are held as long as their result, so that no other value
+        can take their place.
     """
 
     def wrap(function: Callable[..., Result]) -> Callable[..., Result]:

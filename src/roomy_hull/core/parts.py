@@ -44,40 +44,23 @@ class SheetPart(msgspec.Struct, frozen=True):
     All sizes are outside sizes of the folded part. A pan, a rectangular base with up to four flanges at right
     angles, is told by its sizes; every other `shape` by its faces. [mm]
 
-    Attributes
-    ----------
-    name : str
-        What it is, behind the name of what it belongs to.
-    owner : Ref
-        What it belongs to.
-    length, width : float
-        Base, along x and y.
-    thickness : float
-        Sheet thickness.
-    material : Material
-        Its density, its K-factor and its usual bend radius are used.
-    left, right, front, back : float
-        Flange heights at x = 0, x = length, y = 0, y = width; 0 for none.
-    holes, cutouts
-        Openings in a pan's base, from its lower left outside corner.
-    corners : str
-        How a pan's flanges meet, see `shapes.Corners`.
-    count : int
-        How many are needed.
-    grain : bool
-        Whether the length must lie along the sheet's rolling direction.
-    role : PartRole
-        What it is for.
-    shape : Face or None
-        Its faces where it is no pan; `length` and `width` are then those of its first face.
-    stands : tuple of Stand
-        Where each of them stands; empty where nobody said.
-    group : str
-        With what it moves; parts of different groups are not joined, empty for what stays.
-    join : Join
-        How it is joined to what it touches.
-    drilled : tuple of (int, Hole)
-        Holes for fasteners: in which face, in the order of `folded.places`, and where in it.
+    Attributes:
+        name: What it is, behind the name of what it belongs to.
+        owner: What it belongs to.
+        length, width: Base, along x and y.
+        thickness: Sheet thickness.
+        material: Its density, its K-factor and its usual bend radius are used.
+        left, right, front, back: Flange heights at x = 0, x = length, y = 0, y = width; 0 for none.
+        holes, cutouts: Openings in a pan's base, from its lower left outside corner.
+        corners: How a pan's flanges meet, see `shapes.Corners`.
+        count: How many are needed.
+        grain: Whether the length must lie along the sheet's rolling direction.
+        role: What it is for.
+        shape: Its faces where it is no pan; `length` and `width` are then those of its first face.
+        stands: Where each of them stands; empty where nobody said.
+        group: With what it moves; parts of different groups are not joined, empty for what stays.
+        join: How it is joined to what it touches.
+        drilled: Holes for fasteners: in which face, in the order of `folded.places`, and where in it.
     """
 
     name: str
@@ -113,15 +96,9 @@ class SheetPart(msgspec.Struct, frozen=True):
     def flange_flat(self, height: float) -> float:
         """What a flange adds to the flat beyond the base's outside edge.
 
-        Parameters
-        ----------
-        height : float
-            Outside flange height; 0 for none. [mm]
-
-        Returns
-        -------
-        float
-            height + BA - 2(R+T), so that legs and bend add up to the developed length. [mm]
+        Args:
+            height: Outside flange height; 0 for none. [mm]
+        Returns: height + BA - 2(R+T), so that legs and bend add up to the developed length. [mm]
         """
         if height <= 0:
             return 0.0
@@ -272,26 +249,17 @@ class BarPart(msgspec.Struct, frozen=True):
 class Hardware(msgspec.Struct, frozen=True):
     """Something bought: by the piece, or by the metre.
 
-    Attributes
-    ----------
-    name : str
-        What it is.
-    owner : Ref
-        What it belongs to.
-    count : int
-        How many.
-    metres : float
-        How much of each, where it is bought by the metre; else 0. [m]
-    places : tuple of Box
-        Where it lies in its owner's directions; a pair of slides in two places. [mm]
-    fix : Fix
-        How it is fastened to what it touches there.
-    opening : bool
-        Whether it stands in an opening of a part.
-    bore : float
-        The hole that is bored for it, in the middle of where it touches a part; 0 for none. [mm]
-    links : tuple of str
-        Groups that it joins by its own holes, fitted and drilled as they stand: hinges, stays. Empty where `places` say.
+    Attributes:
+        name: What it is.
+        owner: What it belongs to.
+        count: How many.
+        metres: How much of each, where it is bought by the metre; else 0. [m]
+        places: Where it lies in its owner's directions; a pair of slides in two places. [mm]
+        fix: How it is fastened to what it touches there.
+        opening: Whether it stands in an opening of a part.
+        bore: The hole that is bored for it, in the middle of where it touches a part; 0 for none. [mm]
+        links: Groups that it joins by its own holes, fitted and drilled as they stand: hinges, stays. Empty where
+            `places` say.
     """
 
     name: str
@@ -318,15 +286,9 @@ def mirrored(part: Part) -> Part:
     Where u, v and w are left-handed, as on the right side of a vehicle, a part that stands along them is its own
     mirror image. What is cut is then turned over along x, and stands from its other end: its room is the same.
 
-    Parameters
-    ----------
-    part : Part
-        As it would stand in a right-handed frame. [mm]
-
-    Returns
-    -------
-    Part
-        The same one where it is its own mirror image, or has no stand.
+    Args:
+        part: As it would stand in a right-handed frame. [mm]
+    Returns: The same one where it is its own mirror image, or has no stand.
     """
     if not isinstance(part, SheetPart) or not part.stands:
         return part

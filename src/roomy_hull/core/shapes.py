@@ -32,23 +32,13 @@ def pan(
 ) -> Face:  # fmt: skip
     """A base with up to four flanges at right angles.
 
-    Parameters
-    ----------
-    sheet : Sheet
-        What it is folded of. [mm]
-    length, width : float
-        Outside, along x and y. [mm]
-    flanges : tuple of float
-        Outside heights at x = 0, x = length, y = 0, y = width; 0 for none. [mm]
-    corners : str
-        Welded: those at y = 0 and y = width cover the edges of the others.
-    holes, cutouts
-        In the base, from its lower left outside corner. [mm]
-
-    Returns
-    -------
-    Face
-        The base, its directions beginning at that corner.
+    Args:
+        sheet: What it is folded of. [mm]
+        length, width: Outside, along x and y. [mm]
+        flanges: Outside heights at x = 0, x = length, y = 0, y = width; 0 for none. [mm]
+        corners: Welded: those at y = 0 and y = width cover the edges of the others.
+        holes, cutouts: In the base, from its lower left outside corner. [mm]
+    Returns: The base, its directions beginning at that corner.
     """
     left, right, front, back = flanges
     s, t = sheet.radius + sheet.thickness, sheet.thickness
@@ -94,17 +84,10 @@ def notched(
 ) -> tuple[Point, ...]:
     """A rectangle's ring with a notch from its lower edge, as over a wheel arch.
 
-    Parameters
-    ----------
-    length, width : float
-        Of the plate. [mm]
-    start, long, high : float
-        Where the notch begins along x, how long and how high it is. [mm]
-
-    Returns
-    -------
-    tuple of (x, y)
-        Counter-clockwise; a plain rectangle where nothing is left of the notch. [mm]
+    Args:
+        length, width: Of the plate. [mm]
+        start, long, high: Where the notch begins along x, how long and how high it is. [mm]
+    Returns: Counter-clockwise; a plain rectangle where nothing is left of the notch. [mm]
     """
     a, b, h = max(0.0, start), min(length, start + long), min(high, width)
     if b - a <= LEAST or h <= LEAST or not math.isfinite(a + b + h):

@@ -8,19 +8,10 @@ FOLDER = Path(__file__).parent.parent / "resources"
 def shipped(*names: str) -> bytes:
     """Read a file of the program's resources.
 
-    Parameters
-    ----------
-    *names : str
-        Folders and file name below ``resources``.
-
-    Returns
-    -------
-    bytes
-        Its contents.
-
-    Raises
-    ------
-    FileNotFoundError
-        The installation is damaged.
+    Args:
+        *names: Folders and file name below ``resources``.
+    Returns: Its contents.
+    Raises:
+        FileNotFoundError: The installation is damaged.
     """
     return FOLDER.joinpath(*names).read_bytes()

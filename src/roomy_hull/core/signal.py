@@ -42,15 +42,9 @@ class Signal:
     def connect(self, listener: Listener) -> Connection:
         """Have a function called on every emission, in the order of connecting.
 
-        Parameters
-        ----------
-        listener : callable
-            Takes nothing. A bound method does not keep its object alive; a plain function is kept.
-
-        Returns
-        -------
-        Connection
-            Ends the listening.
+        Args:
+            listener: Takes nothing. A bound method does not keep its object alive; a plain function is kept.
+        Returns: Ends the listening.
         """
         connection = Connection(self, listener)
         self._connections.append(connection)

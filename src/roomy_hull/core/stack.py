@@ -17,16 +17,11 @@ SURE = 3.0
 class Link(msgspec.Struct, frozen=True):
     """One size of a chain.
 
-    Attributes
-    ----------
-    name : str
-        What it is.
-    sigma : float
-        Its one-sigma doubt. [mm]
-    sense : float
-        By how much the gap changes with it: 1 or -1, or a lever's ratio.
-    measure : str
-        The measure of the survey that it comes from; empty for what the shop makes.
+    Attributes:
+        name: What it is.
+        sigma: Its one-sigma doubt. [mm]
+        sense: By how much the gap changes with it: 1 or -1, or a lever's ratio.
+        measure: The measure of the survey that it comes from; empty for what the shop makes.
     """
 
     name: str
@@ -38,12 +33,9 @@ class Link(msgspec.Struct, frozen=True):
 class Chain(msgspec.Struct, frozen=True):
     """A gap by its sizes.
 
-    Attributes
-    ----------
-    nominal : float
-        As drawn. [mm]
-    links : tuple of Link
-        What is uncertain in it.
+    Attributes:
+        nominal: As drawn. [mm]
+        links: What is uncertain in it.
     """
 
     nominal: float
@@ -71,17 +63,10 @@ class Chain(msgspec.Struct, frozen=True):
     def improved(self, measure: str, sigma: float) -> "Chain":
         """The same gap after a measure was taken anew.
 
-        Parameters
-        ----------
-        measure : str
-            Which.
-        sigma : float
-            Its doubt then; one that is less already stays. [mm]
-
-        Returns
-        -------
-        Chain
-            With that link's doubt changed.
+        Args:
+            measure: Which.
+            sigma: Its doubt then; one that is less already stays. [mm]
+        Returns: With that link's doubt changed.
         """
         links = tuple(
             msgspec.structs.replace(x, sigma=min(x.sigma, sigma)) if x.measure == measure else x

@@ -57,14 +57,9 @@ def at(u: float, v: float, w: float, way: Turned = FLAT, tilt: float = 0.0) -> S
 def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
     """A part as boxes in its own directions.
 
-    Parameters
-    ----------
-    part : SheetPart or BarPart
-        A folded sheet, by outside sizes, or a bar. [mm]
-
-    Returns
-    -------
-    tuple of Box
+    Args:
+        part: A folded sheet, by outside sizes, or a bar. [mm]
+    Returns:
         Base and flanges of a pan, each as thick as the sheet, by a short way; every other folded part's faces,
         each in the box around it; a bar's box, its section's first side along z. [mm]
     """
@@ -93,17 +88,10 @@ def around(points: Iterable[Vector]) -> Box:
 def corners(part: SheetPart | BarPart, stand: Stand) -> list[list[Vector]]:
     """A part folded up and stood in a place: the corners of each of its faces, or of a bar.
 
-    Parameters
-    ----------
-    part : SheetPart or BarPart
-        The part. [mm]
-    stand : Stand
-        One of its places.
-
-    Returns
-    -------
-    list of list of (u, v, w)
-        In the owner's directions. [mm]
+    Args:
+        part: The part. [mm]
+        stand: One of its places.
+    Returns: In the owner's directions. [mm]
     """
     if isinstance(part, SheetPart):
         faces = prisms(part.faces(), part.thickness)
@@ -150,15 +138,9 @@ def stood(box: Box, stand: Stand) -> Box:
 def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:
     """A part folded and stood in each of its places.
 
-    Parameters
-    ----------
-    part : SheetPart or BarPart
-        With its stands. [mm]
-
-    Returns
-    -------
-    tuple of tuple of Box
-        One for each stand, in the owner's directions. [mm]
+    Args:
+        part: With its stands. [mm]
+    Returns: One for each stand, in the owner's directions. [mm]
     """
     boxes = folded(part)
     return tuple(
@@ -170,17 +152,10 @@ def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:
 def composed(stand: Stand, base: Stand) -> Stand:
     """A stand given in directions that themselves stand somewhere.
 
-    Parameters
-    ----------
-    stand : Stand
-        In the directions of `base`, which is not tilted. [mm]
-    base : Stand
-        Where those lie.
-
-    Returns
-    -------
-    Stand
-        In the owner's directions.
+    Args:
+        stand: In the directions of `base`, which is not tilted. [mm]
+        base: Where those lie.
+    Returns: In the owner's directions.
     """
     ways = {"u": base.x, "v": base.y, "w": base.z}
 

@@ -15,22 +15,12 @@ _OPERATORS: dict[type, Callable[[float, float], float]] = {
 def evaluated(text: str, own: float) -> tuple[float, bool]:
     """The value of a sum, and whether it carries a unit.
 
-    Parameters
-    ----------
-    text : str
-        The sum; terms with a unit are imaginary, in the smallest unit: ``(12.5j)``.
-    own : float
-        Factor of a plain term that is added to one with a unit.
-
-    Returns
-    -------
-    (float, bool)
-        Value, and whether any term carried a unit.
-
-    Raises
-    ------
-    SyntaxError, ValueError, ZeroDivisionError, OverflowError
-        It is no sum.
+    Args:
+        text: The sum; terms with a unit are imaginary, in the smallest unit: ``(12.5j)``.
+        own: Factor of a plain term that is added to one with a unit.
+    Returns: Value, and whether any term carried a unit.
+    Raises:
+        SyntaxError, ValueError, ZeroDivisionError, OverflowError: It is no sum.
     """
     return _evaluate(ast.parse(text, mode="eval").body, own)
 

@@ -10,23 +10,12 @@ _DESIGNATION = r"(?i)^\s*(?:LT|P)?(\d{3})/(\d{2,3})\s*Z?R\s*(\d{2}(?:\.5)?)\s*C?
 def overall_diameter(designation: str) -> float:
     """A tyre's overall diameter when new.
 
-    Parameters
-    ----------
-    designation : str
-        Metric designation such as ``265/75R16``.
+    Args:
+        designation: Metric designation such as ``265/75R16``.
+    Returns: rim·25.4 + 2·section·aspect/100. [mm]
+    Raises:
+        InputError: The designation cannot be read.
 
-    Returns
-    -------
-    float
-        rim·25.4 + 2·section·aspect/100. [mm]
-
-    Raises
-    ------
-    InputError
-        The designation cannot be read.
-
-    Notes
-    -----
     Source: ISO 4000-1, designation of passenger-car tyres.
     """
     section, aspect, rim = parts_of(designation)
@@ -36,20 +25,11 @@ def overall_diameter(designation: str) -> float:
 def parts_of(designation: str) -> tuple[float, float, float]:
     """Split a designation into section width [mm], aspect ratio [%] and rim [inch].
 
-    Parameters
-    ----------
-    designation : str
-        Metric designation such as ``265/75R16``.
-
-    Returns
-    -------
-    tuple of float
-        Section, aspect, rim.
-
-    Raises
-    ------
-    InputError
-        The designation cannot be read.
+    Args:
+        designation: Metric designation such as ``265/75R16``.
+    Returns: Section, aspect, rim.
+    Raises:
+        InputError: The designation cannot be read.
     """
     found = re.match(_DESIGNATION, designation)
     if not found:
@@ -76,23 +56,12 @@ LOAD_INDEX: dict[int, float] = dict(enumerate((
 def load_of_index(index: int) -> float:
     """What one tyre carries.
 
-    Parameters
-    ----------
-    index : int
-        Load index from the side wall, such as the 116 of ``116S``.
+    Args:
+        index: Load index from the side wall, such as the 116 of ``116S``.
+    Returns: Load of one tyre. [kg]
+    Raises:
+        InputError: The table does not hold this index.
 
-    Returns
-    -------
-    float
-        Load of one tyre. [kg]
-
-    Raises
-    ------
-    InputError
-        The table does not hold this index.
-
-    Notes
-    -----
     Source: ETRTO load-index table, from memory.
     """
     try:

@@ -31,16 +31,11 @@ class BendLine(msgspec.Struct, frozen=True):
 class Flat(msgspec.Struct, frozen=True):
     """A folded part laid flat, in the root face's directions.
 
-    Attributes
-    ----------
-    outline : tuple of (x, y)
-        Counter-clockwise. [mm]
-    bends : tuple of BendLine
-        Centre lines, in the order of the tree.
-    holes, cutouts
-        All openings; a cut-out of a turned face by its turned rectangle.
-    pieces : tuple of ring
-        Every face and every bend's strip as polygons, to be laid against one another. [mm]
+    Attributes:
+        outline: Counter-clockwise. [mm]
+        bends: Centre lines, in the order of the tree.
+        holes, cutouts: All openings; a cut-out of a turned face by its turned rectangle.
+        pieces: Every face and every bend's strip as polygons, to be laid against one another. [mm]
     """
 
     outline: tuple[Point, ...]
@@ -53,17 +48,10 @@ class Flat(msgspec.Struct, frozen=True):
 def flat_area(root: Face, thickness: float, k: float) -> float:
     """The area of the flat: faces and bends, less holes and cut-outs.
 
-    Parameters
-    ----------
-    root : Face
-        The part. [mm]
-    thickness, k : float
-        Sheet and neutral line. [mm]
-
-    Returns
-    -------
-    float
-        [mm²]
+    Args:
+        root: The part. [mm]
+        thickness, k: Sheet and neutral line. [mm]
+    Returns: [mm²]
     """
     area = shoelace(root.ring)
     area -= sum(math.pi / 4 * h.diameter**2 for h in root.holes)
@@ -77,19 +65,11 @@ def flat_area(root: Face, thickness: float, k: float) -> float:
 def unfolded(root: Face, thickness: float, k: float) -> Flat:
     """Lay a folded part flat.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    thickness : float
-        Of the sheet. [mm]
-    k : float
-        The neutral line's part of the thickness; every bend takes A·π/180·(R + K·T) of sheet.
-
-    Returns
-    -------
-    Flat
-        In the root's directions. [mm]
+    Args:
+        root: The part.
+        thickness: Of the sheet. [mm]
+        k: The neutral line's part of the thickness; every bend takes A·π/180·(R + K·T) of sheet.
+    Returns: In the root's directions. [mm]
     """
     bends: list[BendLine] = []
     holes: list[Hole] = []

@@ -54,20 +54,11 @@ def _pointed(text: str) -> str:
     A comma before groups of three, as the program itself writes them, parts thousands; any other comma is a decimal
     one, where it can be only that.
 
-    Parameters
-    ----------
-    text : str
-        As typed.
-
-    Returns
-    -------
-    str
-        The same sum.
-
-    Raises
-    ------
-    InputError
-        A figure could mean two things.
+    Args:
+        text: As typed.
+    Returns: The same sum.
+    Raises:
+        InputError: A figure could mean two things.
     """
 
     def plain(match: re.Match[str]) -> str:
@@ -102,25 +93,13 @@ def _unclear(figure: str) -> InputError:
 def parse(text: str, quantity: Quantity = "length", system: System = "metric") -> float:
     """Read a typed figure, which may be a sum such as ``1986-2*38`` or ``12 3/8 in + 20 mm``.
 
-    Parameters
-    ----------
-    text : str
-        What was typed. A figure without a unit has the unit of `system`; a factor of a product
-        has none.
-    quantity : str
-        ``length``, ``mass``, ``volume`` or ``number``.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    float
-        Finite value. [mm, kg, l or 1]
-
-    Raises
-    ------
-    InputError
-        The text is no figure or sum, names a foreign unit, divides by zero, or is not finite.
+    Args:
+        text: What was typed. A figure without a unit has the unit of `system`; a factor of a product has none.
+        quantity: ``length``, ``mass``, ``volume`` or ``number``.
+        system: ``metric`` or ``us``.
+    Returns: Finite value. [mm, kg, l or 1]
+    Raises:
+        InputError: The text is no figure or sum, names a foreign unit, divides by zero, or is not finite.
     """
     own = _OWN_UNIT[system][quantity]
     factors = _FACTOR[quantity]
@@ -194,21 +173,12 @@ def inches(mm: float) -> str:
 def exact(mm: float, system: System = "metric", *, unit: bool = False, places: int = 1) -> str:
     """A size to cut and bend by: to a tenth of a millimetre, or to a thousandth of an inch.
 
-    Parameters
-    ----------
-    mm : float
-        The size. [mm]
-    system : str
-        ``metric`` or ``us``.
-    unit : bool
-        Whether the unit is written behind it.
-    places : int
-        Of millimetres; inches have two more.
-
-    Returns
-    -------
-    str
-        For example ``1108.8``, ``43.654``, ``1108.8 mm``.
+    Args:
+        mm: The size. [mm]
+        system: ``metric`` or ``us``.
+        unit: Whether the unit is written behind it.
+        places: Of millimetres; inches have two more.
+    Returns: For example ``1108.8``, ``43.654``, ``1108.8 mm``.
     """
     text = f"{mm:.{places}f}" if system == "metric" else f"{mm / MM_PER_INCH:.{places + 2}f}"
     return f"{text} {unit_word('length', system)}" if unit else text
@@ -217,21 +187,12 @@ def exact(mm: float, system: System = "metric", *, unit: bool = False, places: i
 def show(value: float, quantity: Quantity, system: System = "metric", *, unit: bool = True) -> str:
     """Write a figure for people.
 
-    Parameters
-    ----------
-    value : float
-        Value. [mm, kg, l or 1]
-    quantity : str
-        ``length``, ``mass``, ``volume`` or ``number``.
-    system : str
-        ``metric`` or ``us``.
-    unit : bool
-        Whether the unit is written behind it.
-
-    Returns
-    -------
-    str
-        For example ``1,986 mm``, ``76 11/16 in``, ``412 kg``.
+    Args:
+        value: Value. [mm, kg, l or 1]
+        quantity: ``length``, ``mass``, ``volume`` or ``number``.
+        system: ``metric`` or ``us``.
+        unit: Whether the unit is written behind it.
+    Returns: For example ``1,986 mm``, ``76 11/16 in``, ``412 kg``.
     """
     word = _OWN_UNIT[system][quantity]
     if quantity == "length" and system == "us":

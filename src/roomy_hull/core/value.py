@@ -35,20 +35,11 @@ class Value(msgspec.Struct, frozen=True, kw_only=True):
     def but(self, **changes: Any) -> Self:
         """A copy with some fields changed, validated anew.
 
-        Parameters
-        ----------
-        **changes
-            New field values, in the file's own types.
-
-        Returns
-        -------
-        Self
-            The changed copy; everything else is shared.
-
-        Raises
-        ------
-        msgspec.ValidationError
-            A value breaks a bound of its field.
+        Args:
+            **changes: New field values, in the file's own types.
+        Returns: The changed copy; everything else is shared.
+        Raises:
+            msgspec.ValidationError: A value breaks a bound of its field.
         """
         fields = {name: getattr(self, name) for name in self.__struct_fields__}
         fields.update(changes)
@@ -100,17 +91,10 @@ def struct_of(kind: Any, raw: Any) -> type[Value] | None:
 def set_aside(raw: Any, kind: Any) -> Any:
     """Move the fields that a struct does not know into its `extra`, all the way down.
 
-    Parameters
-    ----------
-    raw : object
-        Decoded JSON.
-    kind : type
-        The struct, union or tuple type it will be converted to.
-
-    Returns
-    -------
-    object
-        A copy of `raw`, ready for conversion.
+    Args:
+        raw: Decoded JSON.
+        kind: The struct, union or tuple type it will be converted to.
+    Returns: A copy of `raw`, ready for conversion.
     """
     if get_origin(kind) is Annotated:
         kind = kind.__origin__
@@ -154,17 +138,10 @@ def put_back(raw: Any) -> Any:
 def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
     """Name every field kept in an `extra`, as a path such as ``units[3].colour``.
 
-    Parameters
-    ----------
-    value : object
-        A job or a part of it.
-    path : str
-        Where it stands.
-
-    Yields
-    ------
-    str
-        Paths of fields that this version does not know.
+    Args:
+        value: A job or a part of it.
+        path: Where it stands.
+    Yields: Paths of fields that this version does not know.
     """
     if isinstance(value, tuple):
         for i, item in enumerate(value):

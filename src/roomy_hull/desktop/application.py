@@ -73,24 +73,13 @@ def rest() -> None:
 def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) -> Session:
     """Put a job on a session: the file's, or the demo's where there is none.
 
-    Parameters
-    ----------
-    path : Path or None
-        Job file.
-    keeping : Keeping
-        Where preferences are read.
-    own : Path or None
-        Shop file; else that which is kept, or the shipped values.
-
-    Returns
-    -------
-    Session
-        Ready for a window.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be used.
+    Args:
+        path: Job file.
+        keeping: Where preferences are read.
+        own: Shop file; else that which is kept, or the shipped values.
+    Returns: Ready for a window.
+    Raises:
+        JobFileError: The file cannot be used.
     """
     data = read_whole(path) if path is not None else b""
     job, news = read(data, path.name) if path is not None else (demo_job(), ())
@@ -193,12 +182,9 @@ def _tell_fault(session: Session) -> None:
 def welcome(session: Session, window: MainWindow) -> None:
     """Offer what one can begin with, then point at where things are; once for each person.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand; what is chosen takes its place.
-    window : MainWindow
-        The window, built whole.
+    Args:
+        session: The job in hand; what is chosen takes its place.
+        window: The window, built whole.
     """
     from roomy_hull.desktop.widgets.welcome import Tour, Welcome  # ruff: ignore[import-outside-top-level]  # seen once
 
@@ -214,26 +200,14 @@ def welcome(session: Session, window: MainWindow) -> None:
 def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: bool = False) -> int:
     """Open the window and stay until it is closed.
 
-    Parameters
-    ----------
-    path : Path or None
-        Job file, or the demo job where there is none.
-    shop : Path or None
-        Shop file; else that which is kept.
-    beside : Beside
-        The process beside the window, on its way already.
-    first : bool
-        Whether no job was named: then somebody who starts for the first time is asked what to begin with.
-
-    Returns
-    -------
-    int
-        The exit code.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be used.
+    Args:
+        path: Job file, or the demo job where there is none.
+        shop: Shop file; else that which is kept.
+        beside: The process beside the window, on its way already.
+        first: Whether no job was named: then somebody who starts for the first time is asked what to begin with.
+    Returns: The exit code.
+    Raises:
+        JobFileError: The file cannot be used.
     """
     session = session_for(path, Keeping(), shop)
     session.settle_beside(beside)

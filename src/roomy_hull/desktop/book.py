@@ -230,17 +230,10 @@ def scaled(path: str, wide: int, high: int) -> QImage:
 def pdf(book: Book, system: System = "metric") -> bytes:
     """Paint a book.
 
-    Parameters
-    ----------
-    book : Book
-        Its pages.
-    system : str
-        ``metric`` or ``us``, for sizes.
-
-    Returns
-    -------
-    bytes
-        A PDF, A4 lying, as lines and letters.
+    Args:
+        book: Its pages.
+        system: ``metric`` or ``us``, for sizes.
+    Returns: A PDF, A4 lying, as lines and letters.
     """
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
@@ -255,19 +248,11 @@ def pdf(book: Book, system: System = "metric") -> bytes:
 def preview(book: Book, number: int, system: System = "metric") -> tuple[QImage, int]:
     """Paint one sheet of a book as a picture.
 
-    Parameters
-    ----------
-    book : Book
-        Its pages.
-    number : int
-        Which sheet, from 1.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    (QImage, int)
-        The sheet, and how many there are.
+    Args:
+        book: Its pages.
+        number: Which sheet, from 1.
+        system: ``metric`` or ``us``.
+    Returns: The sheet, and how many there are.
     """
     album = _Album(A4_WIDE, A4_HIGH, number)
     sheets = _Sheets(album.painter, album, book.foot, system)
@@ -280,24 +265,13 @@ def preview(book: Book, number: int, system: System = "metric") -> tuple[QImage,
 def write_book(book: Book, path: Path, system: System = "metric") -> Path:
     """Write a book as PDF.
 
-    Parameters
-    ----------
-    book : Book
-        Its pages.
-    path : Path
-        The file.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    Path
-        The file.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Args:
+        book: Its pages.
+        path: The file.
+        system: ``metric`` or ``us``.
+    Returns: The file.
+    Raises:
+        PictureError: The place cannot be written.
     """
     try:
         write_whole(path, pdf(book, system))
@@ -309,26 +283,14 @@ def write_book(book: Book, path: Path, system: System = "metric") -> Path:
 def write_job(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
     """Write a job's book, and its labels.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    folder : Path
-        Where to; made if it is not there.
-    shop : Shop
-        Who makes it.
-
-    Returns
-    -------
-    tuple of Path
-        The two files.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
-    InputError
-        Something is larger than the stock.
+    Args:
+        job: The job.
+        folder: Where to; made if it is not there.
+        shop: Who makes it.
+    Returns: The two files.
+    Raises:
+        PictureError: The place cannot be written.
+        InputError: Something is larger than the stock.
     """
     verdict = judge(job, shop=shop)
     return write_verdict(verdict, folder, cut_of(verdict.assembly))
@@ -337,26 +299,14 @@ def write_job(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
 def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System = "metric") -> tuple[Path, ...]:  # fmt: skip
     """Write the book of a judged job, and its labels.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-    folder : Path
-        Where to.
-    cut : CutList
-        Its cut, with joints.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    tuple of Path
-        ``book.pdf`` and ``labels.pdf``.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Args:
+        verdict: The verdict.
+        folder: Where to.
+        cut: Its cut, with joints.
+        system: ``metric`` or ``us``.
+    Returns: ``book.pdf`` and ``labels.pdf``.
+    Raises:
+        PictureError: The place cannot be written.
     """
     job = verdict.job
     works, marking = works_of(verdict.assembly), marking_now(verdict)

@@ -34,26 +34,14 @@ def counted(verdict: Verdict, by: str) -> Offer:
 def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
     """Write an offer of a job as it stands; the job itself keeps what was offered before.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    folder : Path
-        Where to.
-    shop : Shop
-        Who makes it.
-    by : str
-        Who offers it.
-
-    Returns
-    -------
-    tuple of Path
-        PDF and CSV.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Args:
+        job: The job.
+        folder: Where to.
+        shop: Who makes it.
+        by: Who offers it.
+    Returns: PDF and CSV.
+    Raises:
+        PictureError: The place cannot be written.
     """
     return write_offer(job, counted(judge(job, shop=shop), by), folder, shop)
 
@@ -63,10 +51,8 @@ def write_offer(
 ) -> tuple[Path, ...]:
     """Write an offer as PDF and CSV.
 
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Raises:
+        PictureError: The place cannot be written.
     """
     stem = folder / f"offer-{offer.number}"
     table = stem.with_suffix(".csv")
@@ -82,26 +68,14 @@ def pack_of(
 ) -> tuple[Path, ...]:
     """Write the hand-over pack and the check sheets.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The judged job.
-    folder : Path
-        Where to.
-    job_file : Path or None
-        The job's file, beside which its photos are.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    tuple of Path
-        ``hand-over.pdf`` and ``check-sheets.pdf``.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Args:
+        verdict: The judged job.
+        folder: Where to.
+        job_file: The job's file, beside which its photos are.
+        system: ``metric`` or ``us``.
+    Returns: ``hand-over.pdf`` and ``check-sheets.pdf``.
+    Raises:
+        PictureError: The place cannot be written.
     """
     sheets = check_sheets(verdict, built(verdict))
     return (
@@ -113,14 +87,10 @@ def pack_of(
 def write_told(session: Session, kind: str, folder: Path) -> None:
     """Write a paper of the job in hand, and say where it is; trouble is told.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    kind : str
-        ``offer``, ``pack``, ``lists``, ``checks``, ``progress`` or ``board``.
-    folder : Path
-        Where to.
+    Args:
+        session: The job in hand.
+        kind: ``offer``, ``pack``, ``lists``, ``checks``, ``progress`` or ``board``.
+        folder: Where to.
     """
     try:
         files = _written(session, kind, folder)

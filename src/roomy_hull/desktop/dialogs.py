@@ -24,12 +24,9 @@ Writes = Callable[[Path], None]
 class Dialogs:
     """Asks the person, and hands long writing to the window that shows its progress.
 
-    Parameters
-    ----------
-    window : MainWindow
-        Over which dialogs stand.
-    session : Session
-        The job that is asked about.
+    Args:
+        window: Over which dialogs stand.
+        session: The job that is asked about.
     """
 
     def __init__(self, window: "MainWindow", session: Session) -> None:

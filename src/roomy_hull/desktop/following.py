@@ -15,14 +15,10 @@ def follow(widget: "QWidget", listener: Callable[[], None], *signals: "Signal") 
     A window's objects go when Qt says so, not when the last reference does: without this an edit made
     after a window was closed would reach widgets that are gone.
 
-    Parameters
-    ----------
-    widget : QWidget
-        Whose life bounds the listening.
-    listener : callable
-        Takes nothing.
-    *signals : Signal
-        What it listens to.
+    Args:
+        widget: Whose life bounds the listening.
+        listener: Takes nothing.
+        *signals: What it listens to.
     """
     for signal in signals:
         widget.destroyed.connect(signal.connect(listener).end)

@@ -18,12 +18,9 @@ MANY = 1000
 class Lettering:
     """Words in the shipped font.
 
-    Parameters
-    ----------
-    size : int
-        Height of the font. [px]
-    bold : bool
-        Whether it is bold.
+    Args:
+        size: Height of the font. [px]
+        bold: Whether it is bold.
     """
 
     def __init__(self, size: int, bold: bool) -> None:

@@ -18,16 +18,11 @@ class Menus:
     Titles stand at once; actions and keys are made by `fill`, when the window stands or a menu is
     first opened.
 
-    Parameters
-    ----------
-    window : QMainWindow
-        Whose menu bar is used.
-    ground : QWidget
-        Where keys work that do not work everywhere.
-    session : Session
-        Holds the actions, does them, and says what is enabled.
-    open_recent : callable
-        Opens a recent job.
+    Args:
+        window: Whose menu bar is used.
+        ground: Where keys work that do not work everywhere.
+        session: Holds the actions, does them, and says what is enabled.
+        open_recent: Opens a recent job.
     """
 
     def __init__(

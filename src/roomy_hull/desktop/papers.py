@@ -33,15 +33,9 @@ class Drawn(Protocol):
 def papers_of(widget: QWidget) -> tuple[Paper, ...]:
     """Gather what a view draws: its own scenes, or those of its parts that are seen.
 
-    Parameters
-    ----------
-    widget : QWidget
-        A page or stage.
-
-    Returns
-    -------
-    tuple of Paper
-        From the top left on; empty where it draws no scene.
+    Args:
+        widget: A page or stage.
+    Returns: From the top left on; empty where it draws no scene.
     """
     if isinstance(widget, Drawn):
         return widget.papers()
@@ -55,19 +49,12 @@ def papers_of(widget: QWidget) -> tuple[Paper, ...]:
 def write(widget: QWidget, path: Path, system: System) -> None:
     """Write a view as SVG or PDF, by the file's ending.
 
-    Parameters
-    ----------
-    widget : QWidget
-        A page or stage.
-    path : Path
-        The file; ends in ``.svg`` or ``.pdf``.
-    system : str
-        ``metric`` or ``us``, for sizes.
-
-    Raises
-    ------
-    PictureError
-        The place cannot be written.
+    Args:
+        widget: A page or stage.
+        path: The file; ends in ``.svg`` or ``.pdf``.
+        system: ``metric`` or ``us``, for sizes.
+    Raises:
+        PictureError: The place cannot be written.
     """
     papers = papers_of(widget)
     if path.suffix == ".svg":
@@ -112,17 +99,10 @@ def _pdf(widget: QWidget, papers: tuple[Paper, ...], system: System) -> bytes:
 def papers_pdf(papers: tuple[Paper, ...], system: System) -> bytes:
     """Paint papers as PDF, each over a whole page of A4 lying, without title or notes.
 
-    Parameters
-    ----------
-    papers : tuple of Paper
-        Drawn for that page.
-    system : str
-        ``metric`` or ``us``, for sizes.
-
-    Returns
-    -------
-    bytes
-        As lines and letters.
+    Args:
+        papers: Drawn for that page.
+        system: ``metric`` or ``us``, for sizes.
+    Returns: As lines and letters.
     """
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
@@ -178,14 +158,10 @@ def _pages(
 def write_told(session: Session, widget: QWidget, path: Path) -> None:
     """Write a view and say where it is; trouble is told.
 
-    Parameters
-    ----------
-    session : Session
-        Where it is told.
-    widget : QWidget
-        A page or stage.
-    path : Path
-        The file.
+    Args:
+        session: Where it is told.
+        widget: A page or stage.
+        path: The file.
     """
     try:
         write(widget, path, session.look.system)

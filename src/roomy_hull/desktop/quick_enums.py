@@ -42,23 +42,13 @@ def create(
 ) -> Any:
     """Make an enumeration from names and values, as `Enum("Name", members)` does.
 
-    Parameters
-    ----------
-    base : type
-        `Enum`, `IntEnum`, `Flag` or `IntFlag`.
-    class_name : str
-        Its name.
-    names : Mapping[str, int] or other
-        Members by name. What is not whole numbers by name is left to Python's own way.
-    module : str or None
-        The module it belongs to; only those of PyQt6 take the shorter way.
-    **rest : Any
-        `qualname`, `type`, `start`, `boundary`, as Python knows them.
-
-    Returns
-    -------
-    type
-        The enumeration.
+    Args:
+        base: `Enum`, `IntEnum`, `Flag` or `IntFlag`.
+        class_name: Its name.
+        names: Members by name. What is not whole numbers by name is left to Python's own way.
+        module: The module it belongs to; only those of PyQt6 take the shorter way.
+        **rest: `qualname`, `type`, `start`, `boundary`, as Python knows them.
+    Returns: The enumeration.
     """
     if module is None:
         # Python asks its caller's caller; that is looked up here, since there is one step more.

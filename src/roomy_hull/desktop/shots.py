@@ -255,24 +255,13 @@ OTHERS = (
 def write(path: Path | None, folder: Path) -> list[Path]:
     """Write a PNG of every main view.
 
-    Parameters
-    ----------
-    path : Path or None
-        Job file, or the demo job where there is none.
-    folder : Path
-        Where to; made if it is not there.
-
-    Returns
-    -------
-    list of Path
-        The pictures, in the order of `VIEWS`.
-
-    Raises
-    ------
-    UserError
-        The job cannot be used.
-    PictureError
-        The folder cannot be written.
+    Args:
+        path: Job file, or the demo job where there is none.
+        folder: Where to; made if it is not there.
+    Returns: The pictures, in the order of `VIEWS`.
+    Raises:
+        UserError: The job cannot be used.
+        PictureError: The folder cannot be written.
     """
     application()
     session = session_for(path, _Forgetful(folder))

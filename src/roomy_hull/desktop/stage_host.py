@@ -28,16 +28,11 @@ def _built(place: str, session: Session, theme: Theme) -> Any:
 class Paged(QWidget):
     """A stage of several pages: its bar, the panels over the drawing, and the page that is shown.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    theme : Theme
-        The colours.
-    about : Stage
-        Its row of the table.
-    drawing : QWidget or None
-        What stands for the pages without a widget of their own.
+    Args:
+        session: The job in hand.
+        theme: The colours.
+        about: Its row of the table.
+        drawing: What stands for the pages without a widget of their own.
     """
 
     def __init__(
@@ -78,15 +73,9 @@ class Paged(QWidget):
     def page(self, title: str) -> Any:
         """Find the widget of a page, built on first use.
 
-        Parameters
-        ----------
-        title : str
-            The page's.
-
-        Returns
-        -------
-        QWidget
-            Of the class that the table names.
+        Args:
+            title: The page's.
+        Returns: Of the class that the table names.
         """
         about = next(p for p in self._about.pages if p.title == title)
         if not about.widget:
@@ -135,14 +124,10 @@ class Paged(QWidget):
 class StageHost(Pile):
     """The stage that is shown, out of those that were built so far.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    theme : Theme
-        The colours.
-    first : QWidget
-        Stands for the stage Fit-out, whose drawing is there from the start.
+    Args:
+        session: The job in hand.
+        theme: The colours.
+        first: Stands for the stage Fit-out, whose drawing is there from the start.
     """
 
     def __init__(self, session: Session, theme: Theme, first: QWidget) -> None:
@@ -166,15 +151,9 @@ class StageHost(Pile):
     def stage(self, title: str) -> Any:
         """Find the widget of a stage, built on first use.
 
-        Parameters
-        ----------
-        title : str
-            The stage's.
-
-        Returns
-        -------
-        QWidget
-            Of the class that the table names.
+        Args:
+            title: The stage's.
+        Returns: Of the class that the table names.
         """
         if title == "Fit-out":
             return self._first

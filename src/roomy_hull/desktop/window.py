@@ -45,11 +45,8 @@ LEAST_SHARE = 150
 class MainWindow(QMainWindow):
     """Puts the views together.
 
-    Parameters
-    ----------
-    session : Session
-        The model that every view listens to.
-
+    Args:
+        session: The model that every view listens to.
     """
 
     stores: "StoresPanel"

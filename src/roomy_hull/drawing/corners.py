@@ -14,21 +14,12 @@ def corners(
 ) -> Iterator[Corner]:
     """Round an outline's corners as they come onto paper or screen.
 
-    Parameters
-    ----------
-    outline : Outline
-        Its points, and one radius for all or one each. [mm]
-    place : callable
-        From a point of the scene to one of the page.
-    scale : float
-        Of the page, per millimetre.
-    least : float
-        Corners of a smaller radius stay sharp, as they could not be seen, unless another is larger. [page]
-
-    Yields
-    ------
-    Corner
-        One a point, in order; the ends of an open line are sharp. [page]
+    Args:
+        outline: Its points, and one radius for all or one each. [mm]
+        place: From a point of the scene to one of the page.
+        scale: Of the page, per millimetre.
+        least: Corners of a smaller radius stay sharp, as they could not be seen, unless another is larger. [page]
+    Yields: One a point, in order; the ends of an open line are sharp. [page]
     """
     points, count = [place(p) for p in outline.points], len(outline.points)
     radii = [r * scale for r in outline.radii] or [outline.radius * scale] * count

@@ -8,16 +8,11 @@ from roomy_hull.core.strokes import Rect, Scene
 class Paper(msgspec.Struct, frozen=True):
     """One drawing.
 
-    Attributes
-    ----------
-    title : str
-        What it shows.
-    scene : Scene
-        Its strokes, from back to front. [mm]
-    frame : Rect
-        The stretch of the scene that is seen. [mm]
-    notes : str
-        What stands under the title.
+    Attributes:
+        title: What it shows.
+        scene: Its strokes, from back to front. [mm]
+        frame: The stretch of the scene that is seen. [mm]
+        notes: What stands under the title.
     """
 
     title: str

@@ -64,23 +64,13 @@ def carried_over(
 ) -> Scene:  # fmt: skip
     """Shift a scene, mirroring it along h where `sign` is -1 and along k where `sign_k` is.
 
-    Parameters
-    ----------
-    scene : Scene
-        Strokes. [mm]
-    sign, sign_k : int
-        1, or -1 to mirror.
-    dh, dk : float
-        Shift after mirroring. [mm]
-    tag : str
-        Tag to give every stroke; their own tags stay where it is empty.
-    swap : bool
-        Whether h and k change places first.
-
-    Returns
-    -------
-    Scene
-        The shifted strokes.
+    Args:
+        scene: Strokes. [mm]
+        sign, sign_k: 1, or -1 to mirror.
+        dh, dk: Shift after mirroring. [mm]
+        tag: Tag to give every stroke; their own tags stay where it is empty.
+        swap: Whether h and k change places first.
+    Returns: The shifted strokes.
     """
 
     def at(p: Point) -> Point:

@@ -22,15 +22,11 @@ SIDES: tuple[Station, ...] = ("left", "right", "rear")
 def access_json(verdict: Verdict) -> dict[str, Any]:
     """Access as built-in objects, documented in docs/formats.md.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    dict
-        ``people``, ``spaces`` with their moves, reach and sight, ``goods``, ``lifts``, ``living``, ``canopy``. [mm, kg]
+    Args:
+        verdict: The verdict.
+    Returns:
+        ``people``, ``spaces`` with their moves, reach and sight, ``goods``, ``lifts``, ``living``, ``canopy``.
+        [mm, kg]
     """
     found, job = verdict.access, verdict.job
     life, off = found.living, found.off_on
@@ -181,22 +177,12 @@ def canopy_sheet(verdict: Verdict) -> str:
 def write_papers(verdict: Verdict, folder: Path) -> list[Path]:
     """Write every paper of Access.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-    folder : Path
-        Where to.
-
-    Returns
-    -------
-    list of Path
-        ``goods.csv``, a packing list for each scenario, a map of each side, ``canopy-off.txt``.
-
-    Raises
-    ------
-    UserError
-        The folder cannot be written.
+    Args:
+        verdict: The verdict.
+        folder: Where to.
+    Returns: ``goods.csv``, a packing list for each scenario, a map of each side, ``canopy-off.txt``.
+    Raises:
+        UserError: The folder cannot be written.
     """
     files = {"goods.csv": goods_table(verdict), **maps(verdict)}
     files |= {

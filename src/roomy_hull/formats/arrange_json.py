@@ -24,15 +24,9 @@ def _offer(offer: Offer) -> dict[str, Any]:
 def arrange_json(found: Arranged) -> dict[str, Any]:
     """Write what a run came to. [points; kg, kg·m, mm]
 
-    Parameters
-    ----------
-    found : Arranged
-        The run.
-
-    Returns
-    -------
-    dict
-        Words, proof, the layouts with every unit's place, and why it does not fit where it does not.
+    Args:
+        found: The run.
+    Returns: Words, proof, the layouts with every unit's place, and why it does not fit where it does not.
     """
     return {
         "words": found.words, "proved": found.proved, "bound": found.bound if math.isfinite(found.bound) else None,

@@ -44,21 +44,12 @@ class Book(msgspec.Struct, frozen=True):
 def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Book:
     """Write the book.
 
-    Parameters
-    ----------
-    works : Works
-        Parts and joints, owner by owner.
-    cut : CutList
-        Blanks, sheets and bars of the same parts.
-    gaps : tuple of Gap
-        Those worth knowing when it is put together.
-    order : Order
-        Name, revision, day.
-
-    Returns
-    -------
-    Book
-        Cover and shopping, sheets, bars, then each owner: put together, its joints, and each of its parts.
+    Args:
+        works: Parts and joints, owner by owner.
+        cut: Blanks, sheets and bars of the same parts.
+        gaps: Those worth knowing when it is put together.
+        order: Name, revision, day.
+    Returns: Cover and shopping, sheets, bars, then each owner: put together, its joints, and each of its parts.
     """
     numbers = numbered(works)
     flats = {id(b.part): b for b in cut.blanks}

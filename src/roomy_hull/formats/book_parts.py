@@ -84,19 +84,11 @@ def joint_rows(
 ) -> tuple[tuple[str, ...], ...]:
     """Joints in words, those between the same parts in one row.
 
-    Parameters
-    ----------
-    work : Work
-        One owner's parts and joints.
-    numbers : dict of int to int
-        From `numbered`.
-    system : str
-        In which sizes are written.
-
-    Returns
-    -------
-    tuple of tuple of str
-        Of what, to what, how, how long in all, with how many of what.
+    Args:
+        work: One owner's parts and joints.
+        numbers: From `numbered`.
+        system: In which sizes are written.
+    Returns: Of what, to what, how, how long in all, with how many of what.
     """
     groups: dict[tuple[str, str, str, str], list[Joint]] = {}
     by_name = {p.name: numbers[id(p)] for p in reversed(work.parts)}
@@ -135,23 +127,13 @@ def joint_rows(
 def part_page(part: SheetPart, flat: Blank, plan: BendPlan, number: int, owner: str) -> BookPage:
     """One sheet part: flat with its sizes, folded, bends in their order, holes.
 
-    Parameters
-    ----------
-    part : SheetPart
-        The part, with its holes. [mm]
-    flat : Blank
-        Its flat.
-    plan : BendPlan
-        In which order it is bent.
-    number : int
-        In the part list.
-    owner : str
-        What it belongs to.
-
-    Returns
-    -------
-    BookPage
-        Its drawing.
+    Args:
+        part: The part, with its holes. [mm]
+        flat: Its flat.
+        plan: In which order it is bent.
+        number: In the part list.
+        owner: What it belongs to.
+    Returns: Its drawing.
     """
     papers = [Paper("flat", cut_scene.blank_scene(flat, plan), cut_scene.blank_frame(flat))]
     if flat.bends:
@@ -199,19 +181,11 @@ def bend_rows(plan: BendPlan, system: System = "metric") -> tuple[tuple[str, ...
 def labels(works: Works, cut: CutList, order: Order) -> tuple[Paper, ...]:
     """A label for every piece that is cut or sawn: part, revision, unit, in which order it is bent.
 
-    Parameters
-    ----------
-    works : Works
-        Parts, owner by owner.
-    cut : CutList
-        Their blanks.
-    order : Order
-        Name, revision, day.
-
-    Returns
-    -------
-    tuple of Paper
-        Sheets of labels.
+    Args:
+        works: Parts, owner by owner.
+        cut: Their blanks.
+        order: Name, revision, day.
+    Returns: Sheets of labels.
     """
     numbers = numbered(works)
     flats = {id(b.part): b for b in cut.blanks}

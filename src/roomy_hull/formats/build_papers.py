@@ -37,19 +37,11 @@ def on_day(build: Build, day: date) -> dict[str, list[str]]:
 def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
     """Today's list of every person, to print.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The judged job.
-    build : Build
-        Its plan.
-    day : date
-        Which day.
-
-    Returns
-    -------
-    Book
-        A page for each who has something to do.
+    Args:
+        verdict: The judged job.
+        build: Its plan.
+        day: Which day.
+    Returns: A page for each who has something to do.
     """
     shop = verdict.assembly.shop.workshop
     pages = []

@@ -33,10 +33,8 @@ class Holder(NamedTuple):
 class Claim:
     """A claim to one file.
 
-    Parameters
-    ----------
-    path : Path
-        Of the claim's own file.
+    Args:
+        path: Of the claim's own file.
     """
 
     def __init__(self, path: Path) -> None:
@@ -61,10 +59,7 @@ class Claim:
     def take(self) -> Holder | None:
         """Take the file in hand.
 
-        Returns
-        -------
-        Holder or None
-            Who has it already; none where it is ours now, or the place allows no claims: `trouble` then says so.
+        Returns: Who has it already; none where it is ours now, or the place allows no claims: `trouble` then says so.
         """
         self.trouble = ""
         if self._handle is not None:

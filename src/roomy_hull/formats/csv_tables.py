@@ -69,18 +69,12 @@ def headed(text: str, marking: Marking) -> str:
 def part_list(cut: CutList, files: dict[int, str]) -> str:
     """Write the part list.
 
-    Parameters
-    ----------
-    cut : CutList
-        The cut.
-    files : dict of int to str
-        For each blank's index, the name of its DXF file.
-
-    Returns
-    -------
-    str
-        CSV: number, name, count, kind, material, thickness or section, blank size, bends, mass of
-        one and of all, file, hash of the part. [mm, kg]
+    Args:
+        cut: The cut.
+        files: For each blank's index, the name of its DXF file.
+    Returns:
+        CSV: number, name, count, kind, material, thickness or section, blank size, bends, mass of one and of all,
+        file, hash of the part. [mm, kg]
     """
     rows: list[list[object]] = [
         ["no", "part", "count", "kind", "material", "thickness or section",

@@ -37,28 +37,16 @@ def write(
 ) -> list[Path]:  # fmt: skip
     """Write all files of a cut, in the place of those of the cut before: all of them or none.
 
-    Parameters
-    ----------
-    cut : CutList
-        The cut.
-    folder : Path
-        Where to; made if it is not there.
-    marking : Marking
-        What every file says of itself.
-    progress : callable
-        Called with the share done; returning False ends it, and nothing is written.
-    solids : Assembly or None
-        The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the whole job.
-
-    Returns
-    -------
-    list of Path
-        What was written.
-
-    Raises
-    ------
-    JobFileError
-        The folder cannot be written; what was there is untouched.
+    Args:
+        cut: The cut.
+        folder: Where to; made if it is not there.
+        marking: What every file says of itself.
+        progress: Called with the share done; returning False ends it, and nothing is written.
+        solids: The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the
+            whole job.
+    Returns: What was written.
+    Raises:
+        JobFileError: The folder cannot be written; what was there is untouched.
     """
     made: dict[str, bytes] = {}
     files: dict[int, str] = {}

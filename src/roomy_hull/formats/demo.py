@@ -17,20 +17,11 @@ DEMOS = {
 def demo_job(name: str = "brackwater") -> Job:
     """Read a demo job.
 
-    Parameters
-    ----------
-    name : str
-        A key of `DEMOS`.
-
-    Returns
-    -------
-    Job
-        The job.
-
-    Raises
-    ------
-    JobFileError
-        There is no such demo job; the message lists those there are.
+    Args:
+        name: A key of `DEMOS`.
+    Returns: The job.
+    Raises:
+        JobFileError: There is no such demo job; the message lists those there are.
     """
     if name not in DEMOS:
         raise JobFileError(

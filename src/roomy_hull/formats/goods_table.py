@@ -87,24 +87,13 @@ def _size(cell: str, place: str) -> tuple[float, float, float]:
 def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good, ...]:
     """Read goods from a table.
 
-    Parameters
-    ----------
-    text : str
-        Tabs, semicolons or commas between columns; points or commas in figures; with a line of names or without.
-    job : Job
-        Its units, whose names or ids say the places.
-    name : str
-        What the text is called.
-
-    Returns
-    -------
-    tuple of Good
-        In the order of the lines, with ids after their names.
-
-    Raises
-    ------
-    InputError
-        Names the line and what to write; nothing is taken then.
+    Args:
+        text: Tabs, semicolons or commas between columns; points or commas in figures; with a line of names or without.
+        job: Its units, whose names or ids say the places.
+        name: What the text is called.
+    Returns: In the order of the lines, with ids after their names.
+    Raises:
+        InputError: Names the line and what to write; nothing is taken then.
     """
     rows = _rows(text, name)
     heads = _heads(rows[0][1])
@@ -123,15 +112,9 @@ def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good
 def unread(text: str) -> tuple[str, ...]:
     """The columns of a table of goods that are not read, by what heads them; none where no line of names is.
 
-    Parameters
-    ----------
-    text : str
-        As for `read_goods`, which has read it.
-
-    Returns
-    -------
-    tuple of str
-        In their order.
+    Args:
+        text: As for `read_goods`, which has read it.
+    Returns: In their order.
     """
     cells = _rows(text, "")[0][1]
     heads = _heads(cells)
@@ -236,10 +219,8 @@ def _one_of(word: str, known: tuple[str, ...], place: str) -> str:
 def goods_text(path: Path) -> str:
     """The text of a file with a table of goods.
 
-    Raises
-    ------
-    InputError
-        It cannot be read, or is too long.
+    Raises:
+        InputError: It cannot be read, or is too long.
     """
     return text_of(path, "the list of goods", HOW, LARGEST)
 

@@ -41,23 +41,13 @@ def loads(data: bytes, place: str = "the file") -> Job:
 def read(data: bytes, place: str = "the file") -> Opened:
     """Read a job from the bytes of its file.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Opened
-        The job, unknown fields kept in each value's `extra`; and the news.
-
-    Raises
-    ------
-    JobFileError
-        The file is empty, damaged, truncated, foreign or newer, or a value in it is not allowed;
-        the message names the line or the field.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+    Returns: The job, unknown fields kept in each value's `extra`; and the news.
+    Raises:
+        JobFileError: The file is empty, damaged, truncated, foreign or newer, or a value in it is not allowed; the
+            message names the line or the field.
     """
     if not data.strip():
         raise JobFileError("the file is empty", place, f"Its kept copy ends in {KEPT_SUFFIX}.")
@@ -101,20 +91,11 @@ def _refuse_reserved(job: Job, place: str) -> None:
 def load(path: Path) -> Job:
     """Read a job file.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-
-    Returns
-    -------
-    Job
-        The job.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be read, or `loads` refuses it.
+    Args:
+        path: The file.
+    Returns: The job.
+    Raises:
+        JobFileError: The file cannot be read, or `loads` refuses it.
     """
     return opened(path).job
 
@@ -122,20 +103,11 @@ def load(path: Path) -> Job:
 def opened(path: Path) -> Opened:
     """Read a job file with what means something else since it was written.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-
-    Returns
-    -------
-    Opened
-        Job and news.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be read, or `read` refuses it.
+    Args:
+        path: The file.
+    Returns: Job and news.
+    Raises:
+        JobFileError: The file cannot be read, or `read` refuses it.
     """
     return read(read_whole(path), path.name)
 
@@ -143,15 +115,9 @@ def opened(path: Path) -> Opened:
 def dumps(job: Job) -> bytes:
     """Write a job as the bytes of its file: indented, UTF-8, unknown fields back in place.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    bytes
-        JSON ending in a line break.
+    Args:
+        job: The job.
+    Returns: JSON ending in a line break.
     """
     return encode(put_back(msgspec.to_builtins(job)))
 
@@ -159,20 +125,11 @@ def dumps(job: Job) -> bytes:
 def checked(job: Job) -> Job:
     """Hold a job against all that its file may hold, as it would be when it is read again.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Job
-        The same.
-
-    Raises
-    ------
-    JobFileError
-        A figure is out of its bounds, a list or text is too long; names the field.
+    Args:
+        job: The job.
+    Returns: The same.
+    Raises:
+        JobFileError: A figure is out of its bounds, a list or text is too long; names the field.
     """
     raw = msgspec.to_builtins(job)
     try:
@@ -189,21 +146,13 @@ def checked(job: Job) -> Job:
 def save(job: Job, path: Path, *, keep: bool = True) -> None:
     """Write a job file whole or not at all, the previous version kept beside it.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    path : Path
-        The file.
-    keep : bool
-        Whether the version on disk is kept as ``NAME.previous``.
-
-    Raises
-    ------
-    JobFileError
-        The place cannot be written; what was there is untouched.
-    UnwritableError
-        What would be written could not be opened again; nothing is written.
+    Args:
+        job: The job.
+        path: The file.
+        keep: Whether the version on disk is kept as ``NAME.previous``.
+    Raises:
+        JobFileError: The place cannot be written; what was there is untouched.
+        UnwritableError: What would be written could not be opened again; nothing is written.
     """
     write_whole(path, tried(job), keep=keep, named=True)
 
@@ -215,20 +164,11 @@ class UnwritableError(JobFileError):
 def tried(job: Job) -> bytes:
     """Write a job as the bytes of its file, and read them again before anything is done with them.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    bytes
-        What `loads` takes.
-
-    Raises
-    ------
-    UnwritableError
-        It would not be taken; says why.
+    Args:
+        job: The job.
+    Returns: What `loads` takes.
+    Raises:
+        UnwritableError: It would not be taken; says why.
     """
     try:
         data = dumps(job)
@@ -245,17 +185,11 @@ def tried(job: Job) -> bytes:
 def rescue(job: Job, path: Path) -> None:
     """Write a job that its file could not hold as near to it as can be: every value that it has.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    path : Path
-        Of the rescue file; it may have to be mended by hand before it opens.
-
-    Raises
-    ------
-    JobFileError
-        The place cannot be written.
+    Args:
+        job: The job.
+        path: Of the rescue file; it may have to be mended by hand before it opens.
+    Raises:
+        JobFileError: The place cannot be written.
     """
     text = json.dumps(msgspec.to_builtins(job), indent=1, allow_nan=True)
     write_whole(path, text.encode())
@@ -264,11 +198,9 @@ def rescue(job: Job, path: Path) -> None:
 def schema() -> dict[str, Any]:
     """The JSON Schema of the job file, generated from the model.
 
-    Returns
-    -------
-    dict
-        JSON Schema, draft 2020-12. Unknown fields are allowed everywhere, and `extra`, which is
-        ours alone, is left out.
+    Returns:
+        JSON Schema, draft 2020-12. Unknown fields are allowed everywhere, and `extra`, which is ours alone, is
+        left out.
     """
     found = msgspec.json.schema(Job)
     for body in found["$defs"].values():

@@ -40,10 +40,8 @@ class Recovery(msgspec.Struct, frozen=True):
 class Keeping:
     """Files of one user, below the folders that the desktop standard names.
 
-    Parameters
-    ----------
-    config, state : Path or None
-        Folders; by default those that the desktop standard names.
+    Args:
+        config, state: Folders; by default those that the desktop standard names.
     """
 
     def __init__(self, config: Path | None = None, state: Path | None = None) -> None:
@@ -105,15 +103,9 @@ class Keeping:
     def shop(self) -> Shop:
         """Read the shop of the workshop's folder, else the user's own, or the shipped values where there is none.
 
-        Returns
-        -------
-        Shop
-            Its values.
-
-        Raises
-        ------
-        FileError
-            The file kept cannot be used; names the place.
+        Returns: Its values.
+        Raises:
+            FileError: The file kept cannot be used; names the place.
         """
         folder = self.workshop()
         shared = shopfile.in_folder(folder) if folder is not None else None
@@ -123,15 +115,10 @@ class Keeping:
     def keep_shop(self, shop: Shop) -> None:
         """Have every further start use a shop's values.
 
-        Parameters
-        ----------
-        shop : Shop
-            Its values.
-
-        Raises
-        ------
-        FileError
-            The place cannot be written.
+        Args:
+            shop: Its values.
+        Raises:
+            FileError: The place cannot be written.
         """
         shopfile.save(shop, self._shop_file())
 
@@ -154,19 +141,12 @@ class Keeping:
     def autosave(self, job: Job, path: Path | None, base: bytes | None = None) -> None:
         """Write the job aside, with the path that it belongs to and what it was made of.
 
-        Parameters
-        ----------
-        job : Job
-            The job as it stands.
-        path : Path or None
-            Its file, if it has one.
-        base : bytes or None
-            What that file held when it was last read or written here.
-
-        Raises
-        ------
-        JobFileError
-            The place cannot be written.
+        Args:
+            job: The job as it stands.
+            path: Its file, if it has one.
+            base: What that file held when it was last read or written here.
+        Raises:
+            JobFileError: The place cannot be written.
         """
         # As near to it as can be: what could not be saved is to be kept all the more.
         frame = {
@@ -194,20 +174,11 @@ class Keeping:
     def rescue(self, job: Job) -> Path:
         """Write a job that its file cannot hold as near to it as can be.
 
-        Parameters
-        ----------
-        job : Job
-            The job.
-
-        Returns
-        -------
-        Path
-            The rescue file, a new one each time.
-
-        Raises
-        ------
-        JobFileError
-            The place cannot be written.
+        Args:
+            job: The job.
+        Returns: The rescue file, a new one each time.
+        Raises:
+            JobFileError: The place cannot be written.
         """
         path = free_name(self.state / f"rescued-{time.strftime('%Y%m%d-%H%M%S')}.json")
         rescue(job, path)
@@ -235,20 +206,11 @@ class Keeping:
     def recover(self, recovery: Recovery) -> Job:
         """Read recovered work.
 
-        Parameters
-        ----------
-        recovery : Recovery
-            From `left_behind`.
-
-        Returns
-        -------
-        Job
-            The job as it stood.
-
-        Raises
-        ------
-        JobFileError
-            The file is damaged.
+        Args:
+            recovery: From `left_behind`.
+        Returns: The job as it stood.
+        Raises:
+            JobFileError: The file is damaged.
         """
         frame = decode(read_whole(recovery.file), recovery.file.name)
         try:

@@ -26,20 +26,13 @@ CAUTIONS = (
 def build(verdict: Verdict, system: System = "metric", day: str = "") -> LoadSheet:
     """Build the sheet of a judged job.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged whole.
-    system : str
-        ``metric`` or ``us``, for its figures.
-    day : str
-        Date on it; today's where empty.
-
-    Returns
-    -------
-    LoadSheet
-        Vehicle, assumptions, axle tables with pictures, masses with sources, springs, chassis, mounts,
-        stability, towing, findings, weighings, cautions, and a place for weighed values and signatures.
+    Args:
+        verdict: The job, judged whole.
+        system: ``metric`` or ``us``, for its figures.
+        day: Date on it; today's where empty.
+    Returns:
+        Vehicle, assumptions, axle tables with pictures, masses with sources, springs, chassis, mounts, stability,
+        towing, findings, weighings, cautions, and a place for weighed values and signatures.
     """
     job = verdict.job
     day = day or date.today().isoformat()

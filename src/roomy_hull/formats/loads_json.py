@@ -12,16 +12,11 @@ from roomy_hull.verdict.verdict import Verdict
 def loads_json(verdict: Verdict) -> dict[str, Any]:
     """What the pages of Loads show, as built-in objects, documented in docs/formats.md.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict, judged whole.
-
-    Returns
-    -------
-    dict
-        ``worst``, ``springs``, ``brief`` and ``weighings``; with a whole verdict also ``chassis``,
-        ``mounts``, ``members``, ``struts`` and ``stability``. [kg, mm, N, N·m, MPa, kPa, Hz, degree]
+    Args:
+        verdict: The verdict, judged whole.
+    Returns:
+        ``worst``, ``springs``, ``brief`` and ``weighings``; with a whole verdict also ``chassis``, ``mounts``,
+        ``members``, ``struts`` and ``stability``. [kg, mm, N, N·m, MPa, kPa, Hz, degree]
     """
     worst = board.worst(verdict.loads)
     found: dict[str, Any] = {

@@ -22,20 +22,13 @@ def _r(x: float) -> float:
 def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
     """Everything of the stage Cut.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict on the job.
-    works : Works
-        Its parts and joints.
-    cut : CutList
-        Its blanks, sheets and bars.
-
-    Returns
-    -------
-    dict
-        ``parts``, ``sheets``, ``bars``, ``groups``, ``joints``, ``gaps``, ``measure_again``, ``cost``, ``releases``,
-        ``stale``. [mm, kg, degree, kN]
+    Args:
+        verdict: The verdict on the job.
+        works: Its parts and joints.
+        cut: Its blanks, sheets and bars.
+    Returns:
+        ``parts``, ``sheets``, ``bars``, ``groups``, ``joints``, ``gaps``, ``measure_again``, ``cost``,
+        ``releases``, ``stale``. [mm, kg, degree, kN]
     """
     shop, job = verdict.assembly.shop, verdict.job
     gaps = verdict.gaps
@@ -130,17 +123,10 @@ def _part(part: Part, flat: Blank | None, cut: CutList) -> dict[str, Any]:
 def bends_json(flat: Blank, plan: BendPlan) -> dict[str, Any]:
     """The bends of a blank in the order in which they are made, or why there is none.
 
-    Parameters
-    ----------
-    flat : Blank
-        The blank. [mm]
-    plan : BendPlan
-        How it is bent.
-
-    Returns
-    -------
-    dict
-        ``order``; ``trouble`` with the remedy where it cannot be bent. [mm, degree, kN]
+    Args:
+        flat: The blank. [mm]
+        plan: How it is bent.
+    Returns: ``order``; ``trouble`` with the remedy where it cannot be bent. [mm, degree, kN]
     """
     if plan.fault:
         return {

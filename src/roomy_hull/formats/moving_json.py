@@ -12,16 +12,11 @@ from roomy_hull.verdict.verdict import Verdict
 def moving_json(verdict: Verdict) -> dict[str, Any]:
     """All that opens as built-in objects, documented in docs/formats.md.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    dict
-        ``openings``, ``together`` (pairs that are not clear), ``sets``, ``runs``, ``in_and_out`` and
-        ``layouts``. [mm, kg, l]
+    Args:
+        verdict: The verdict.
+    Returns:
+        ``openings``, ``together`` (pairs that are not clear), ``sets``, ``runs``, ``in_and_out`` and ``layouts``.
+        [mm, kg, l]
     """
     found = verdict.together
     at = {o.id: n for n, o in enumerate(found.openings)}

@@ -23,19 +23,11 @@ def _day(words: str) -> str:
 def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     """Lay an offer out.
 
-    Parameters
-    ----------
-    job : Job
-        What it is of.
-    offer : Offer
-        The offer.
-    shop : Shop
-        Who makes it.
-
-    Returns
-    -------
-    Book
-        What is offered and for how much; then what is behind it, part by part.
+    Args:
+        job: What it is of.
+        offer: The offer.
+        shop: Who makes it.
+    Returns: What is offered and for how much; then what is behind it, part by part.
     """
     brief = job.brief
     who = f"For {brief.customer}. " if brief.customer else ""

@@ -50,20 +50,13 @@ WORDS: dict[Station, str] = {
 def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
     """Make the hand-over pack of a judged job.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job as built.
-    job_file : Path or None
-        Its file, beside which its photos are.
-    day : str
-        Its day, as YYYY-MM-DD; that of the last entry of the log where none is given.
-
-    Returns
-    -------
-    Book
-        Cover, drawings of each side, what is where, loads, advice, circuits, water and gas, canopy, care, what was tested
-        and signed, what was built otherwise, photos.
+    Args:
+        verdict: The job as built.
+        job_file: Its file, beside which its photos are.
+        day: Its day, as YYYY-MM-DD; that of the last entry of the log where none is given.
+    Returns:
+        Cover, drawings of each side, what is where, loads, advice, circuits, water and gas, canopy, care, what was
+        tested and signed, what was built otherwise, photos.
     """
     build, job = built(verdict), verdict.job
     when = day_of(day or build.state.handed_over or build.state.last)
@@ -179,15 +172,11 @@ def _table(section: Section) -> Table:
 def advice(verdict: Verdict) -> tuple[str, ...]:
     """What may still be taken along in each scenario, and what to leave at home where it is too much.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The judged job.
-
-    Returns
-    -------
-    tuple of str
-        A sentence for each scenario: room left by the tighter of gross and rear axle; else the goods that bring most.
+    Args:
+        verdict: The judged job.
+    Returns:
+        A sentence for each scenario: room left by the tighter of gross and rear axle; else the goods that bring
+        most.
     """
     found = []
     for one, s in zip(verdict.assembly.job.scenarios, verdict.loads.scenarios, strict=True):

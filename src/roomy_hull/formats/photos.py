@@ -39,23 +39,14 @@ def folder_of(job: Path) -> Path:
 def taken_in(job: Path, source: Path) -> Photo:
     """Copy a photo beside a job.
 
-    Parameters
-    ----------
-    job : Path
-        The job's file.
-    source : Path
-        The photo; it stays where it is.
-
-    Returns
-    -------
-    Photo
-        Its new name holds the old one as far as it is plain letters, and a few letters of its content: the same photo
-        comes to the same name, another one of the same name does not take its place.
-
-    Raises
-    ------
-    JobFileError
-        It cannot be read, is no picture, is too large, or cannot be written.
+    Args:
+        job: The job's file.
+        source: The photo; it stays where it is.
+    Returns:
+        Its new name holds the old one as far as it is plain letters, and a few letters of its content: the same
+        photo comes to the same name, another one of the same name does not take its place.
+    Raises:
+        JobFileError: It cannot be read, is no picture, is too large, or cannot be written.
     """
     data = _read(source)
     ending = ending_of(data)
@@ -120,17 +111,10 @@ def _own_folder(folder: Path) -> None:
 def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[str, ...]:
     """Copy a job's photos to where it is saved now.
 
-    Parameters
-    ----------
-    old, new : Path
-        The job's file before and now.
-    files : tuple of str
-        Names of its photos.
-
-    Returns
-    -------
-    tuple of str
-        Those that could not be brought along.
+    Args:
+        old, new: The job's file before and now.
+        files: Names of its photos.
+    Returns: Those that could not be brought along.
     """
     if old is None or folder_of(old) == folder_of(new):
         return ()
@@ -152,15 +136,9 @@ def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[
 def taken(data: bytes) -> str:
     """The day on which a JPEG was taken.
 
-    Parameters
-    ----------
-    data : bytes
-        The file.
-
-    Returns
-    -------
-    str
-        As YYYY-MM-DD, from the tag DateTimeOriginal of its Exif 2.32 block; empty where it has none.
+    Args:
+        data: The file.
+    Returns: As YYYY-MM-DD, from the tag DateTimeOriginal of its Exif 2.32 block; empty where it has none.
     """
     at = data.find(b"Exif\x00\x00", 0, 70_000)
     if not data.startswith(b"\xff\xd8") or at < 0:

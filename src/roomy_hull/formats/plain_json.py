@@ -22,24 +22,13 @@ T = TypeVar("T", bound=Value)
 def converted(raw: dict[str, Any], kind: type[T], place: str, remedy: str) -> T:
     """Make a value of what a file holds, its unknown fields kept.
 
-    Parameters
-    ----------
-    raw : dict
-        As decoded.
-    kind : type
-        What it should be.
-    place, remedy : str
-        What to call the file in messages, and what to do about a value that is not allowed.
-
-    Returns
-    -------
-    Value
-        Of that kind.
-
-    Raises
-    ------
-    JobFileError
-        A value is not allowed; names the field.
+    Args:
+        raw: As decoded.
+        kind: What it should be.
+        place, remedy: What to call the file in messages, and what to do about a value that is not allowed.
+    Returns: Of that kind.
+    Raises:
+        JobFileError: A value is not allowed; names the field.
     """
     try:
         return msgspec.convert(set_aside(raw, kind), kind)
@@ -53,22 +42,12 @@ def converted(raw: dict[str, Any], kind: type[T], place: str, remedy: str) -> T:
 def decode(data: bytes, place: str) -> Any:
     """Decode JSON.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 text.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    object
-        What it holds.
-
-    Raises
-    ------
-    JobFileError
-        Line and column of what is broken, a figure that is none, a field that stands twice.
+    Args:
+        data: UTF-8 text.
+        place: What to call the file in messages.
+    Returns: What it holds.
+    Raises:
+        JobFileError: Line and column of what is broken, a figure that is none, a field that stands twice.
     """
     try:
         text = data.decode("utf-8-sig")
@@ -137,10 +116,8 @@ def _hooks(text: str, place: str) -> dict[str, Any]:
 def refuse_halves(raw: Any, place: str, where: str = "") -> None:
     """Refuse text that holds half a sign (a surrogate by itself), naming the field.
 
-    Raises
-    ------
-    JobFileError
-        Where there is one.
+    Raises:
+        JobFileError: Where there is one.
     """
     if isinstance(raw, str):
         try:

@@ -13,16 +13,10 @@ from roomy_hull.verdict.verdict import Verdict
 def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
     """Tell a plan.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The judged job.
-    build : Build
-        Its plan.
-
-    Returns
-    -------
-    dict
+    Args:
+        verdict: The judged job.
+        build: Its plan.
+    Returns:
         ``begin``, ``now``, ``end``, ``due``, ``bound_end``, ``gap``, ``ready`` by chance, ``hours``, ``late``,
         ``trouble``, ``path``, ``rates``, ``operations``, ``buying``, ``checks``. [h, days as YYYY-MM-DD]
     """

@@ -20,16 +20,11 @@ from roomy_hull.verdict.verdict import Verdict
 def services_json(verdict: Verdict) -> dict[str, Any]:
     """The services as built-in objects, documented in docs/formats.md.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    dict
-        ``circuits``, ``trip``, ``water``, ``hot_water``, ``gas``, ``air``, ``runs``, ``shade`` and ``plugs``; nothing of
-        what is not entered. [A, V, m, mm², Wh, l, kg]
+    Args:
+        verdict: The verdict.
+    Returns:
+        ``circuits``, ``trip``, ``water``, ``hot_water``, ``gas``, ``air``, ``runs``, ``shade`` and ``plugs``;
+        nothing of what is not entered. [A, V, m, mm², Wh, l, kg]
     """
     found, services = verdict.services, verdict.job.services
     frame: dict[str, Any] = {
@@ -111,20 +106,11 @@ def _circuit(c: Circuit, services: Services) -> dict[str, Any]:
 def services_report(verdict: Verdict) -> str:
     """The services for people.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    str
-        Circuits, the trip, water and gas, a line each.
-
-    Raises
-    ------
-    InputError
-        No services are entered.
+    Args:
+        verdict: The verdict.
+    Returns: Circuits, the trip, water and gas, a line each.
+    Raises:
+        InputError: No services are entered.
     """
     found, s = verdict.services, verdict.job.services
     if not s.begun:

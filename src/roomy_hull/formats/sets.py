@@ -29,23 +29,14 @@ def put(
 ) -> None:
     """Put a set of files in the place of the one that the folder's manifest names.
 
-    Parameters
-    ----------
-    folder : Path
-        Where to; made if it is not there.
-    files : mapping of str to bytes
-        By their names in it.
-    manifest : str
-        The manifest's name.
-    head : tuple of str
-        What it says above the files.
-    ours : callable
-        Whether a name is one that such a set can have; no other is ever taken away.
-
-    Raises
-    ------
-    JobFileError
-        The folder cannot be written, or one of its subfolders is a link; the set before it is untouched.
+    Args:
+        folder: Where to; made if it is not there.
+        files: By their names in it.
+        manifest: The manifest's name.
+        head: What it says above the files.
+        ours: Whether a name is one that such a set can have; no other is ever taken away.
+    Raises:
+        JobFileError: The folder cannot be written, or one of its subfolders is a link; the set before it is untouched.
     """
     root = Path(os.path.realpath(folder))
     try:
@@ -127,10 +118,8 @@ def listed(root: Path, manifest: str, ours: Named) -> dict[str, str]:
 def wrong(folder: Path, manifest: str, ours: Named) -> list[str]:
     """What of a folder's set is not as its manifest says, in words; an exchange that was broken off is ended first.
 
-    Raises
-    ------
-    JobFileError
-        There is no manifest, or it is one of an older version, without hashes.
+    Raises:
+        JobFileError: There is no manifest, or it is one of an older version, without hashes.
     """
     root = Path(os.path.realpath(folder))
     found = (

@@ -26,15 +26,9 @@ class LoadSheet(msgspec.Struct, frozen=True):
 def csv(sheet: LoadSheet) -> str:
     """Write the sheet as CSV: each section's title, words and table, one after the other.
 
-    Parameters
-    ----------
-    sheet : LoadSheet
-        The sheet.
-
-    Returns
-    -------
-    str
-        Comma separated; no cell starts a formula.
+    Args:
+        sheet: The sheet.
+    Returns: Comma separated; no cell starts a formula.
     """
     rows: list[list[object]] = [[sheet.title], [sheet.subtitle]]
     for section in sheet.sections:

@@ -34,23 +34,13 @@ _SIGNED = frozenset({"cold"})
 def loads(data: bytes, place: str = "the shop file") -> Shop:
     """Read a shop from the bytes of its file; fields that it leaves out stay as shipped.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Shop
-        With every value set.
-
-    Raises
-    ------
-    FileError
-        The file is damaged, foreign or newer, has a field that there is not, or a value that is not
-        allowed; names the field and the remedy.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+    Returns: With every value set.
+    Raises:
+        FileError: The file is damaged, foreign or newer, has a field that there is not, or a value that is not allowed;
+            names the field and the remedy.
     """
     if not data.strip():
         raise FileError("the file is empty", place, "Write the shop's values again.")
@@ -265,20 +255,11 @@ def dumps(shop: Shop) -> bytes:
 def load(path: Path) -> Shop:
     """Read a shop file.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-
-    Returns
-    -------
-    Shop
-        With every value set.
-
-    Raises
-    ------
-    FileError
-        The file cannot be read, or `loads` refuses it.
+    Args:
+        path: The file.
+    Returns: With every value set.
+    Raises:
+        FileError: The file cannot be read, or `loads` refuses it.
     """
     if path.is_dir():
         raise FileError("this is a folder", str(path), "Give a shop file.")
@@ -297,17 +278,11 @@ def in_folder(folder: Path) -> Path | None:
 def save(shop: Shop, path: Path) -> None:
     """Write a shop file, whole or not at all.
 
-    Parameters
-    ----------
-    shop : Shop
-        The shop.
-    path : Path
-        The file.
-
-    Raises
-    ------
-    FileError
-        The place cannot be written; what was there is untouched.
+    Args:
+        shop: The shop.
+        path: The file.
+    Raises:
+        FileError: The place cannot be written; what was there is untouched.
     """
     try:
         write_whole(path, dumps(shop), named=True)
@@ -318,10 +293,7 @@ def save(shop: Shop, path: Path) -> None:
 def schema() -> dict[str, Any]:
     """Make the JSON Schema of the shop file; no field of a shop is required.
 
-    Returns
-    -------
-    dict
-        JSON Schema, draft 2020-12.
+    Returns: JSON Schema, draft 2020-12.
     """
     found = msgspec.json.schema(Shop)
     for name, body in found["$defs"].items():

@@ -28,15 +28,9 @@ AXES = np.array([[1, 0, 0, 0], [0, 0, 1, 0], [0, -1, 0, 0], [0, 0, 0, 1]], dtype
 def mesh(piece: Piece) -> Any:
     """A prism as a closed mesh, in metres and vehicle axes.
 
-    Parameters
-    ----------
-    piece : Piece
-        A convex prism. [mm]
-
-    Returns
-    -------
-    trimesh.Trimesh
-        Its outside, normals outwards; its volume is the prism's. [m]
+    Args:
+        piece: A convex prism. [mm]
+    Returns: Its outside, normals outwards; its volume is the prism's. [m]
     """
     a, b = PLANE[piece.axis]
     count = len(piece.ring)
@@ -60,17 +54,10 @@ def mesh(piece: Piece) -> Any:
 def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
     """The whole job as a scene of named, coloured meshes.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    opened : frozenset of str
-        Ids of openings that stand open.
-
-    Returns
-    -------
-    trimesh.Scene
-        In metres, y up.
+    Args:
+        assembly: The job in vehicle axes.
+        opened: Ids of openings that stand open.
+    Returns: In metres, y up.
     """
     made = trimesh.Scene()
     for n, item in enumerate(i for i in items(assembly, opened) if i.role != "shadow"):
@@ -99,18 +86,11 @@ def _material(item: Item, own: str = "") -> Any:
 def write(assembly: Assembly, path: Path, opened: frozenset[str] = frozenset()) -> None:
     """Write a job as GLB.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    path : Path
-        The file.
-    opened : frozenset of str
-        Ids of openings that stand open.
-
-    Raises
-    ------
-    FileError
-        The place cannot be written.
+    Args:
+        assembly: The job in vehicle axes.
+        path: The file.
+        opened: Ids of openings that stand open.
+    Raises:
+        FileError: The place cannot be written.
     """
     write_whole(path, scene(assembly, opened).export(file_type="glb"))

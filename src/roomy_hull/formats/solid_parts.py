@@ -37,15 +37,9 @@ def step_of(part: SheetPart | BarPart, words: str = "") -> str:
 def whole_bodies(assembly: Assembly) -> list[Body]:
     """Every part of a job where it stands, in vehicle axes, without the holes of its fasteners.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-
-    Returns
-    -------
-    list of Body
-        The tray's and the canopy's, then each thing's; what has no place is left out. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+    Returns: The tray's and the canopy's, then each thing's; what has no place is left out. [mm]
     """
     found: list[Body] = []
     ground = assembly.ground
@@ -81,17 +75,10 @@ def _placed(part: Part, at: Any) -> list[Body]:
 def glb(bodies: list[Body], words: tuple[str, ...] = ()) -> bytes:
     """Some solids as GLB, in metres, y up.
 
-    Parameters
-    ----------
-    bodies : list of Body
-        With their names and colours. [mm]
-    words : tuple of str
-        What the file says of itself, among its extras.
-
-    Returns
-    -------
-    bytes
-        Khronos glTF 2.0, one mesh for each body.
+    Args:
+        bodies: With their names and colours. [mm]
+        words: What the file says of itself, among its extras.
+    Returns: Khronos glTF 2.0, one mesh for each body.
     """
     library: Any = trimesh
     scene = library.Scene(metadata={"says": "; ".join(words)} if words else None)
@@ -114,15 +101,9 @@ def glb(bodies: list[Body], words: tuple[str, ...] = ()) -> bytes:
 def mesh(solid: Polyhedron) -> Any:
     """A solid as triangles, in metres.
 
-    Parameters
-    ----------
-    solid : Polyhedron
-        Closed. [mm]
-
-    Returns
-    -------
-    trimesh.Trimesh
-        Its outside; its volume is the solid's. [m]
+    Args:
+        solid: Closed. [mm]
+    Returns: Its outside; its volume is the solid's. [m]
     """
     corners: list[Any] = []
     for facet in solid.facets:

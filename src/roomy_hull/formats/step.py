@@ -51,17 +51,10 @@ def _n(x: float) -> str:
 def text(bodies: Iterable[Body], title: str) -> str:
     """Write some solids as a STEP file.
 
-    Parameters
-    ----------
-    bodies : iterable of Body
-        With their names. [mm]
-    title : str
-        Of the whole.
-
-    Returns
-    -------
-    str
-        AP214, in millimetres; one brep for each solid.
+    Args:
+        bodies: With their names. [mm]
+        title: Of the whole.
+    Returns: AP214, in millimetres; one brep for each solid.
     """
     w = _Writer()
     context = _context(w)

@@ -17,24 +17,13 @@ MOST_CELLS, LONGEST_CELL, LONGEST_LINE = 200, 4_000, 20_000
 def text_of(path: Path, what: str, remedy: str, largest: int) -> str:
     """Read a file's text.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-    what, remedy : str
-        What it should be, such as "a list of goods", and what to give instead.
-    largest : int
-        No such file is larger. [bytes]
-
-    Returns
-    -------
-    str
-        From UTF-8, from UTF-16 with a mark or plainly so, else from the letters of Western Europe (Windows 1252).
-
-    Raises
-    ------
-    InputError
-        It cannot be read, is no plain file, is too large, or is no text.
+    Args:
+        path: The file.
+        what, remedy: What it should be, such as "a list of goods", and what to give instead.
+        largest: No such file is larger. [bytes]
+    Returns: From UTF-8, from UTF-16 with a mark or plainly so, else from the letters of Western Europe (Windows 1252).
+    Raises:
+        InputError: It cannot be read, is no plain file, is too large, or is no text.
     """
     try:
         data = read_whole(path, largest)
@@ -67,22 +56,12 @@ def _decoded(data: bytes) -> str:
 def lines_of(text: str, name: str) -> list[str]:
     """Take a text apart into lines, within bounds.
 
-    Parameters
-    ----------
-    text : str
-        As read.
-    name : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    list of str
-        Without their ends.
-
-    Raises
-    ------
-    InputError
-        There are too many lines, or one is too long; names it.
+    Args:
+        text: As read.
+        name: What to call the file in messages.
+    Returns: Without their ends.
+    Raises:
+        InputError: There are too many lines, or one is too long; names it.
     """
     # Counted before it is taken apart: a list of millions of lines takes more room than they.
     if sum(map(text.count, ENDS)) - text.count("\r\n") > MOST_LINES:
@@ -99,10 +78,8 @@ def lines_of(text: str, name: str) -> list[str]:
 def cells_of(line: str, mark: str, place: str) -> list[str]:
     """The cells of one line; a quote that does not end runs to the line's end, and no further.
 
-    Raises
-    ------
-    InputError
-        It has too many cells, or one is too long.
+    Raises:
+        InputError: It has too many cells, or one is too long.
     """
     try:
         cells = next(csv.reader([line], delimiter=mark), [])

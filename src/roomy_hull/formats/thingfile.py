@@ -17,26 +17,14 @@ T = TypeVar("T")
 def read(data: bytes, place: str, form: str, field: str, kind: Any) -> Any:
     """Read one thing from the bytes of its file.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-    form, field : str
-        The file's format word, and the field that holds the thing.
-    kind : type
-        What the thing has to be.
-
-    Returns
-    -------
-    object
-        Of that kind, unknown fields kept.
-
-    Raises
-    ------
-    JobFileError
-        The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+        form, field: The file's format word, and the field that holds the thing.
+        kind: What the thing has to be.
+    Returns: Of that kind, unknown fields kept.
+    Raises:
+        JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
     if not data.strip():
         raise JobFileError("the file is empty", place, f"Export the {field} again.")
@@ -79,19 +67,11 @@ def listed(
 ) -> list[tuple[Path, T | None, str]]:
     """Read every file of a folder; a bad one is listed with its trouble.
 
-    Parameters
-    ----------
-    folder : Path
-        It need not exist.
-    suffix : str
-        Of the files' names.
-    load : callable
-        Reads one.
-
-    Returns
-    -------
-    list of (Path, T or None, str)
-        Sorted by name: the thing, or why it cannot be used.
+    Args:
+        folder: It need not exist.
+        suffix: Of the files' names.
+        load: Reads one.
+    Returns: Sorted by name: the thing, or why it cannot be used.
     """
     found: list[tuple[Path, T | None, str]] = []
     for path in sorted(folder.glob(f"*{suffix}")) if folder.is_dir() else []:

@@ -17,22 +17,12 @@ USE: Use = "Your own"
 def loads(data: bytes, place: str) -> Unit:
     """Read a unit from the bytes of its file.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Unit
-        The unit, unknown fields kept.
-
-    Raises
-    ------
-    JobFileError
-        The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+    Returns: The unit, unknown fields kept.
+    Raises:
+        JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
     found: Unit = thingfile.read(data, place, FORMAT, "unit", Unit)
     return found
@@ -41,20 +31,11 @@ def loads(data: bytes, place: str) -> Unit:
 def load(path: Path) -> Unit:
     """Read one unit file.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-
-    Returns
-    -------
-    Unit
-        The unit.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be read, or `loads` refuses it.
+    Args:
+        path: The file.
+    Returns: The unit.
+    Raises:
+        JobFileError: The file cannot be read, or `loads` refuses it.
     """
     return loads(read_whole(path), path.name)
 
@@ -62,17 +43,11 @@ def load(path: Path) -> Unit:
 def save(unit: Unit, path: Path) -> None:
     """Write a unit, without its place in a bay.
 
-    Parameters
-    ----------
-    unit : Unit
-        The unit.
-    path : Path
-        The file.
-
-    Raises
-    ------
-    JobFileError
-        The place cannot be written.
+    Args:
+        unit: The unit.
+        path: The file.
+    Raises:
+        JobFileError: The place cannot be written.
     """
     bare = msgspec.structs.replace(unit, bay="-", u=0.0, v=0.0, w=0.0)
     write_whole(path, thingfile.written(bare, FORMAT, "unit"), named=True)
@@ -86,15 +61,9 @@ def own_folder() -> Path:
 def own_stores(folder: Path | None = None) -> tuple[tuple[Offer, ...], tuple[str, ...]]:
     """Read the user's own stores.
 
-    Parameters
-    ----------
-    folder : Path or None
-        By default `own_folder`.
-
-    Returns
-    -------
-    (tuple of Offer, tuple of str)
-        What can be placed, and the trouble of each file that cannot.
+    Args:
+        folder: By default `own_folder`.
+    Returns: What can be placed, and the trouble of each file that cannot.
     """
     found, troubles = [], []
     for path, unit, trouble in thingfile.listed(folder or own_folder(), SUFFIX, load):

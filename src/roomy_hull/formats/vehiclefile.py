@@ -24,22 +24,12 @@ class Entry(msgspec.Struct, frozen=True):
 def loads(data: bytes, place: str) -> Vehicle:
     """Read a vehicle from the bytes of its file.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Vehicle
-        The vehicle, unknown fields kept.
-
-    Raises
-    ------
-    JobFileError
-        The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+    Returns: The vehicle, unknown fields kept.
+    Raises:
+        JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
     found: Vehicle = thingfile.read(data, place, FORMAT, "vehicle", Vehicle)
     return found
@@ -48,20 +38,11 @@ def loads(data: bytes, place: str) -> Vehicle:
 def load(path: Path) -> Vehicle:
     """Read one vehicle file.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-
-    Returns
-    -------
-    Vehicle
-        The vehicle.
-
-    Raises
-    ------
-    JobFileError
-        The file cannot be read, or `loads` refuses it.
+    Args:
+        path: The file.
+    Returns: The vehicle.
+    Raises:
+        JobFileError: The file cannot be read, or `loads` refuses it.
     """
     return loads(read_whole(path), path.name)
 
@@ -74,17 +55,11 @@ def dumps(vehicle: Vehicle) -> bytes:
 def save(vehicle: Vehicle, path: Path) -> None:
     """Export a vehicle.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle.
-    path : Path
-        The file.
-
-    Raises
-    ------
-    JobFileError
-        The place cannot be written.
+    Args:
+        vehicle: The vehicle.
+        path: The file.
+    Raises:
+        JobFileError: The place cannot be written.
     """
     write_whole(path, dumps(vehicle), named=True)
 
@@ -97,15 +72,9 @@ def own_folder() -> Path:
 def library(own: Path | None = None) -> list[Entry]:
     """List the library: what ships, then what the user added; a bad file is listed with its trouble.
 
-    Parameters
-    ----------
-    own : Path or None
-        The user's folder; by default `own_folder`.
-
-    Returns
-    -------
-    list of Entry
-        Sorted by file name within each folder.
+    Args:
+        own: The user's folder; by default `own_folder`.
+    Returns: Sorted by file name within each folder.
     """
     folders = (FOLDER / "vehicles", own or own_folder())
     return [Entry(*row) for folder in folders for row in thingfile.listed(folder, SUFFIX, load)]

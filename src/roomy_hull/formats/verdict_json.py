@@ -26,15 +26,9 @@ FORMAT = "roomy-hull-verdict/1"
 def verdict_json(verdict: Verdict) -> dict[str, Any]:
     """A verdict as built-in objects, documented in docs/formats.md.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    dict
-        Frame with format, job, scenarios, findings, items and parts. [kg, mm]
+    Args:
+        verdict: The verdict.
+    Returns: Frame with format, job, scenarios, findings, items and parts. [kg, mm]
     """
     assembly = verdict.assembly
     items: list[dict[str, Any]] = []
@@ -86,16 +80,11 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
 def cut_json(verdict: Verdict) -> dict[str, Any]:
     """What the parts need of the stock: sheets and bars, each group beside its lower bound.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-
-    Returns
-    -------
-    dict
-        ``sheets`` and ``bars``, with ``groups`` that name used and bound; ``trouble`` alone where
-        a part is larger than the stock. [mm, kg]
+    Args:
+        verdict: The verdict.
+    Returns:
+        ``sheets`` and ``bars``, with ``groups`` that name used and bound; ``trouble`` alone where a part is larger
+        than the stock. [mm, kg]
     """
     try:
         cut = cut_of(verdict.assembly)
@@ -128,16 +117,11 @@ def cut_json(verdict: Verdict) -> dict[str, Any]:
 def survey_json(verdict: Verdict) -> dict[str, Any]:
     """The adjusted survey: sizes with doubt, residuals, the plan, and what to measure again.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict on the job whose survey it is.
-
-    Returns
-    -------
-    dict
-        ``sizes``, ``readings``, ``square``, ``spread``, ``redundancy``, ``missing``; ``trouble``
-        alone where the readings make no figure. [mm]
+    Args:
+        verdict: The verdict on the job whose survey it is.
+    Returns:
+        ``sizes``, ``readings``, ``square``, ``spread``, ``redundancy``, ``missing``; ``trouble`` alone where the
+        readings make no figure. [mm]
     """
     job = verdict.job
     try:

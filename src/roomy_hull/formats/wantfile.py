@@ -60,22 +60,12 @@ class Want(Value, frozen=True, kw_only=True):
 def loads(data: bytes, place: str) -> Want:
     """Read a want file from its bytes.
 
-    Parameters
-    ----------
-    data : bytes
-        UTF-8 JSON.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Want
-        What is wanted, unknown fields kept.
-
-    Raises
-    ------
-    JobFileError
-        The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
+    Args:
+        data: UTF-8 JSON.
+        place: What to call the file in messages.
+    Returns: What is wanted, unknown fields kept.
+    Raises:
+        JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
     found: Want = thingfile.read(data, place, FORMAT, FIELD, Want)
     return found
@@ -89,24 +79,14 @@ def load(path: Path) -> Want:
 def with_want(job: Job, want: Want, place: str) -> Job:
     """Put what a file wants into a job.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    want : Want
-        What is wanted.
-    place : str
-        What to call the file in messages.
-
-    Returns
-    -------
-    Job
-        With it in `job.arrange`; wishes of the job's own stay beside it.
-
-    Raises
-    ------
-    JobFileError
-        A thing is neither of the stores nor written out, or goes into no bay, two have one id, or a wish names nobody.
+    Args:
+        job: The job.
+        want: What is wanted.
+        place: What to call the file in messages.
+    Returns: With it in `job.arrange`; wishes of the job's own stay beside it.
+    Raises:
+        JobFileError: A thing is neither of the stores nor written out, or goes into no bay, two have one id, or a wish
+            names nobody.
     """
     stores = {e.key: e for e in entries()}
     bays = list(job.arrange.bays)

@@ -145,10 +145,8 @@ def _when(heads: dict[str, int], cells: list[str], place: str) -> tuple[int, int
 def _month_and_day(month: int, day: int, place: str) -> tuple[int, int]:
     """A day of a year that is no leap year.
 
-    Raises
-    ------
-    InputError
-        There is no such day.
+    Raises:
+        InputError: There is no such day.
     """
     try:
         datetime.date(2001, month, min(day, 28) if (month, day) == (2, 29) else day)
@@ -191,24 +189,14 @@ def _read(text: str, name: str) -> tuple[dict[tuple[int, int, int], _Row], bool]
 def read_weather(path: Path, trip: Trip) -> Skies:
     """Read the hours of a trip out of a weather table.
 
-    Parameters
-    ----------
-    path : Path
-        CSV with commas, semicolons or tabs: hour, ``ghi``, ``temp_air``, and ``dni`` and ``dhi`` if they are known
-        (as typical meteorological years have them); the year does not matter. A head that says UTC is by that clock, else
-        the hours are by the place's own. [W/m², °C]
-    trip : Trip
-        Its days, and where it is.
-
-    Returns
-    -------
-    Skies
-        Every hour of the trip.
-
-    Raises
-    ------
-    InputError
-        Names the line, or the hour that is missing, and what to do.
+    Args:
+        path: CSV with commas, semicolons or tabs: hour, ``ghi``, ``temp_air``, and ``dni`` and ``dhi`` if they are
+            known (as typical meteorological years have them); the year does not matter. A head that says UTC is by that
+            clock, else the hours are by the place's own. [W/m², °C]
+        trip: Its days, and where it is.
+    Returns: Every hour of the trip.
+    Raises:
+        InputError: Names the line, or the hour that is missing, and what to do.
     """
     return weather_of(text_of(path, "the table", TYPE, LARGEST), path.name, trip)
 

@@ -24,23 +24,13 @@ MAX_BYTES = 32 * 1024 * 1024
 def read_whole(path: Path, largest: int = MAX_BYTES) -> bytes:
     """Read a file's bytes.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-    largest : int
-        No such file is larger. [bytes]
-
-    Returns
-    -------
-    bytes
-        Its contents.
-
-    Raises
-    ------
-    JobFileError
-        It cannot be read, is no plain file (a folder, a pipe, a device), or is too large to be one of ours;
-        nothing of such a one is read.
+    Args:
+        path: The file.
+        largest: No such file is larger. [bytes]
+    Returns: Its contents.
+    Raises:
+        JobFileError: It cannot be read, is no plain file (a folder, a pipe, a device), or is too large to be one of
+            ours; nothing of such a one is read.
     """
     try:  # ruff: ignore[too-many-statements-in-try-clause]  # any of it may fail
         # Opened without waiting, so that a pipe with nobody at its other end holds nothing up; looked at while open, so
@@ -74,22 +64,14 @@ def read_whole(path: Path, largest: int = MAX_BYTES) -> bytes:
 def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = False) -> None:
     """Write bytes to a new file and put it in the old one's place.
 
-    Parameters
-    ----------
-    path : Path
-        The file.
-    data : bytes
-        Its contents.
-    keep : bool
-        Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
-    named : bool
-        Whether a person named this very file: where it is a link, the file that it leads to is written. What the program
-        names itself never leads elsewhere: a link there is replaced.
-
-    Raises
-    ------
-    JobFileError
-        The place cannot be written, or the file there is read-only; what was there is untouched.
+    Args:
+        path: The file.
+        data: Its contents.
+        keep: Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
+        named: Whether a person named this very file: where it is a link, the file that it leads to is written. What the
+            program names itself never leads elsewhere: a link there is replaced.
+    Raises:
+        JobFileError: The place cannot be written, or the file there is read-only; what was there is untouched.
     """
     new: Path | None = None
     try:  # ruff: ignore[too-many-statements-in-try-clause]  # written whole or not at all: every step of it may fail
@@ -124,22 +106,13 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = Fa
 def open_own(path: Path, flags: int) -> int:
     """Open a file that the program keeps beside a person's: never through a link, and never anything but a plain file.
 
-    Parameters
-    ----------
-    path : Path
-        Its name.
-    flags : int
-        As for `os.open`.
-
-    Returns
-    -------
-    int
-        The open file.
-
-    Raises
-    ------
-    OSError
-        It cannot be opened, is a link (ELOOP), no plain file, or has other names, by which it could be another file.
+    Args:
+        path: Its name.
+        flags: As for `os.open`.
+    Returns: The open file.
+    Raises:
+        OSError: It cannot be opened, is a link (ELOOP), no plain file, or has other names, by which it could be another
+            file.
     """
     flags |= os.O_NOFOLLOW | os.O_NONBLOCK | os.O_CLOEXEC
     for _ in range(3):
@@ -192,10 +165,8 @@ def _own_name(path: Path) -> Path:
 def _mode(target: Path) -> int | None:
     """The rights of a file that is there already; none where there is none.
 
-    Raises
-    ------
-    JobFileError
-        Nobody may write it, or it is no plain file.
+    Raises:
+        JobFileError: Nobody may write it, or it is no plain file.
     """
     try:
         about = target.lstat()
@@ -277,15 +248,9 @@ def alive(pid: int) -> bool:
 def free_name(path: Path) -> Path:
     """A name beside a path that no file has yet: the path itself, or with a number before its endings.
 
-    Parameters
-    ----------
-    path : Path
-        Where one would like to write.
-
-    Returns
-    -------
-    Path
-        Such as ``ute-2.hull.json``.
+    Args:
+        path: Where one would like to write.
+    Returns: Such as ``ute-2.hull.json``.
     """
     if not path.exists():
         return path
@@ -304,16 +269,11 @@ WAIT = 10.0
 def alone(path: Path) -> Generator[None, None, None]:
     """Be the only one that writes a file for a moment: from looking at what is there to putting the new one in its place.
 
-    Parameters
-    ----------
-    path : Path
-        The file; a small one beside it is kept locked meanwhile. Or a folder that is there, which is locked itself. The lock
-        ends with its process, however that ends.
-
-    Raises
-    ------
-    JobFileError
-        Somebody else has been writing for too long.
+    Args:
+        path: The file; a small one beside it is kept locked meanwhile. Or a folder that is there, which is locked
+            itself. The lock ends with its process, however that ends.
+    Raises:
+        JobFileError: Somebody else has been writing for too long.
     """
     target = Path(os.path.realpath(path))
     try:

@@ -32,28 +32,17 @@ class Stage(NamedTuple):
 class Card(NamedTuple):
     """One job on the board.
 
-    Attributes
-    ----------
-    path : Path
-        Its file.
-    name, customer : str
-        Of the job.
-    stage : Stage
-        How far it is.
-    stops, looks : int
-        Findings that are open.
-    due, ready : date or None
-        When it is due, and when it is ended in the plan of all jobs.
-    late : float
-        By how many working days. [days]
-    because : str
-        What it waits for most, where it is late.
-    step : str
-        What comes next.
-    holder : Holder or None
-        Who has it open.
-    trouble : str
-        Why it cannot be used; empty where it can.
+    Attributes:
+        path: Its file.
+        name, customer: Of the job.
+        stage: How far it is.
+        stops, looks: Findings that are open.
+        due, ready: When it is due, and when it is ended in the plan of all jobs.
+        late: By how many working days. [days]
+        because: What it waits for most, where it is late.
+        step: What comes next.
+        holder: Who has it open.
+        trouble: Why it cannot be used; empty where it can.
     """
 
     path: Path
@@ -97,10 +86,8 @@ Memory = dict[Path, tuple[bytes, Verdict, Build]]
 def shop_of(folder: Path, usual: Shop) -> Shop:
     """The shop of a folder: that of its first shop file, else the usual one.
 
-    Raises
-    ------
-    FileError
-        Its shop file cannot be used.
+    Raises:
+        FileError: Its shop file cannot be used.
     """
     found = shopfile.in_folder(folder)
     return shopfile.load(found) if found is not None else usual
@@ -109,10 +96,8 @@ def shop_of(folder: Path, usual: Shop) -> Shop:
 def jobs_in(folder: Path) -> tuple[Path, ...]:
     """The job files of a folder, in the order of their names.
 
-    Raises
-    ------
-    FileError
-        It is no folder, or cannot be read.
+    Raises:
+        FileError: It is no folder, or cannot be read.
     """
     if not folder.is_dir():
         raise FileError(
@@ -141,28 +126,15 @@ def board_of(
 ) -> Board:
     """Read a workshop's folder.
 
-    Parameters
-    ----------
-    folder : Path
-        Where its jobs lie.
-    usual : Shop
-        Who makes them where the folder holds no shop.
-    memory : dict or None
-        Jobs judged before; files that did not change are not judged again.
-    step : callable or None
-        Told how far it is; False ends the reading where it is.
-    rounds : int
-        How often the plan of all is improved.
-
-    Returns
-    -------
-    Board
-        Every job, those that cannot be used with why; the plan of those that are begun, on the same people.
-
-    Raises
-    ------
-    FileError
-        The folder or its shop cannot be used.
+    Args:
+        folder: Where its jobs lie.
+        usual: Who makes them where the folder holds no shop.
+        memory: Jobs judged before; files that did not change are not judged again.
+        step: Told how far it is; False ends the reading where it is.
+        rounds: How often the plan of all is improved.
+    Returns: Every job, those that cannot be used with why; the plan of those that are begun, on the same people.
+    Raises:
+        FileError: The folder or its shop cannot be used.
     """
     known = memory if memory is not None else {}
     every = jobs_in(folder)

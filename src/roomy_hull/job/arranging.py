@@ -70,10 +70,8 @@ class Arranging(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse ids that stand twice, and a thing kept away from itself.
 
-        Raises
-        ------
-        ValueError
-            Names the id and the remedy.
+        Raises:
+            ValueError: Names the id and the remedy.
         """
         for words, ids in (
             ("units to be arranged", [u.id for u in self.wanted]),

@@ -67,10 +67,8 @@ class Trundle(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a drawer whose slides and sheets leave no box.
 
-        Raises
-        ------
-        ValueError
-            Says what is too small.
+        Raises:
+            ValueError: Says what is too small.
         """
         if self.width < 120 or self.height < 40:
             raise ValueError("trundle: slides and sheets leave no box; make it wider or higher")
@@ -89,10 +87,8 @@ class UnderTank(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a tank whose sheets leave no room inside.
 
-        Raises
-        ------
-        ValueError
-            Says so.
+        Raises:
+            ValueError: Says so.
         """
         if min(self.length, self.width, self.height) - 2 * self.sheet < 20:
             raise ValueError(
@@ -145,10 +141,8 @@ class Tray(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse bars whose section cannot be read.
 
-        Raises
-        ------
-        ValueError
-            Names the section.
+        Raises:
+            ValueError: Names the section.
         """
         check_sections("tray", self.rail, self.cross)
 
@@ -187,10 +181,8 @@ class Body(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a canopy whose walls are lower than the tub's, and ids used twice.
 
-        Raises
-        ------
-        ValueError
-            Names what to change.
+        Raises:
+            ValueError: Names what to change.
         """
         if self.canopy is not None and self.canopy.base >= self.canopy.height:
             raise ValueError(

@@ -14,17 +14,11 @@ Access = Literal["left", "right", "rear"]
 def check_sections(owner: str, *sections: str) -> None:
     """Refuse bars whose section cannot be read.
 
-    Parameters
-    ----------
-    owner : str
-        What they belong to, for the message.
-    *sections : str
-        Such as ``25x25x3``.
-
-    Raises
-    ------
-    ValueError
-        Names owner and section.
+    Args:
+        owner: What they belong to, for the message.
+        *sections: Such as ``25x25x3``.
+    Raises:
+        ValueError: Names owner and section.
     """
     try:
         for section in sections:
@@ -73,10 +67,8 @@ class Door(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse struts that are fixed outside the leaf.
 
-        Raises
-        ------
-        ValueError
-            Names the door.
+        Raises:
+            ValueError: Names the door.
         """
         if self.strut is not None and self.strut.leaf > self.height:
             raise ValueError(f"door {self.id}: its strut's stud lies beyond the leaf's edge")
@@ -117,10 +109,8 @@ class Bay(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse an opening without size.
 
-        Raises
-        ------
-        ValueError
-            The margins leave no opening.
+        Raises:
+            ValueError: The margins leave no opening.
         """
         if self.side in self.also or len(set(self.also)) != len(self.also):
             raise ValueError(f"bay {self.id}: a face is named twice; name each once")
@@ -171,11 +161,9 @@ class Canopy(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse doors wider than their wall and ids used twice.
 
-        Raises
-        ------
-        ValueError
-            A door does not fit its wall, the canopy has no room inside, an id stands twice, or a
-            bar's section cannot be read.
+        Raises:
+            ValueError: A door does not fit its wall, the canopy has no room inside, an id stands twice, or a bar's
+                section cannot be read.
         """
         check_sections("canopy", self.frame)
         if 2 * self.wall >= min(self.width, self.length) or self.roof >= self.height:

@@ -67,14 +67,9 @@ def heads(log: Sequence[Entry]) -> tuple[str, ...]:
 def breaks(log: Sequence[Entry]) -> tuple[Break, ...]:
     """Find where a log's chain does not hold.
 
-    Parameters
-    ----------
-    log : sequence of Entry
-        In its order.
-
-    Returns
-    -------
-    tuple of Break
+    Args:
+        log: In its order.
+    Returns:
         Entries that follow what does not stand before them, that name nothing though those before them do, that
         correct what another has corrected, or share an id; none for a log that was only ever added to.
     """
@@ -118,14 +113,9 @@ def united(
 ) -> tuple[tuple[Entry, ...], tuple[str, ...]]:
     """Lay two branches of a log together.
 
-    Parameters
-    ----------
-    mine, theirs : sequence of Entry
-        Both in their order.
-
-    Returns
-    -------
-    (tuple of Entry, tuple of str)
+    Args:
+        mine, theirs: Both in their order.
+    Returns:
         Mine with what only they have behind it, and what cannot stand together: one id with two contents, or two
         corrections of one entry, in words.
     """

@@ -109,10 +109,8 @@ class Party(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse ids that stand twice.
 
-        Raises
-        ------
-        ValueError
-            Names the id.
+        Raises:
+            ValueError: Names the id.
         """
         for words, rows in (("people", self.people), ("dogs", self.dogs), ("berths", self.berths)):
             ids = [x.id for x in rows]

@@ -10,10 +10,8 @@ from roomy_hull.job.model import Job
 class History:
     """Jobs in the order they were made, with a cursor.
 
-    Parameters
-    ----------
-    job : Job
-        The first job.
+    Args:
+        job: The first job.
     """
 
     LIMIT = 500

@@ -22,41 +22,26 @@ Figure = Annotated[float, Meta(ge=-1e6, le=1e6)]
 class Entry(Value, frozen=True, kw_only=True):
     """One entry of the log.
 
-    Attributes
-    ----------
-    id : str
-        Its own: when it was made, and something by chance, so that two machines never make the same.
-    at : str
-        By the machine's clock, as YYYY-MM-DDTHH:MM:SS. Entries count in the order in which they stand, whatever it says.
-    by : str
-        Who.
-    kind : EntryKind
-        What it tells of.
-    op : str
-        Of which operation; empty for none.
-    about : str
-        Of what: a thing's id, a released part's key, the path of a size, a check's key, what is ordered.
-    words : str
-        What is to be said of it.
-    hours : float
-        That were worked. [h]
-    done : bool
-        Whether the operation is finished with it.
-    value, was : float or None
-        Of a deviation: as built, and as it was drawn then. [mm, kg, or as the size says]
-    figures : tuple of float
-        What was measured: gaps, torque, volts, kilopascals.
-    result : str
-        Of a check: done, failed or later.
-    file, taken : str
-        A photo's name in the job's folder of photos, and the day it was taken.
-    number : str
-        A serial number, licence, certificate, batch or order.
-    corrects : str
-        The id of an earlier entry that this one takes the place of; with kind ``note`` it only strikes it out.
-    follows : tuple of str
-        The links of the entries that stood last when it was made (`job/chain.py`): one, or two where two branches were
-        laid together; empty in entries of older files.
+    Attributes:
+        id: Its own: when it was made, and something by chance, so that two machines never make the same.
+        at: By the machine's clock, as YYYY-MM-DDTHH:MM:SS. Entries count in the order in which they stand, whatever it
+            says.
+        by: Who.
+        kind: What it tells of.
+        op: Of which operation; empty for none.
+        about: Of what: a thing's id, a released part's key, the path of a size, a check's key, what is ordered.
+        words: What is to be said of it.
+        hours: That were worked. [h]
+        done: Whether the operation is finished with it.
+        value, was: Of a deviation: as built, and as it was drawn then. [mm, kg, or as the size says]
+        figures: What was measured: gaps, torque, volts, kilopascals.
+        result: Of a check: done, failed or later.
+        file, taken: A photo's name in the job's folder of photos, and the day it was taken.
+        number: A serial number, licence, certificate, batch or order.
+        corrects: The id of an earlier entry that this one takes the place of; with kind ``note`` it only strikes it
+            out.
+        follows: The links of the entries that stood last when it was made (`job/chain.py`): one, or two where two
+            branches were laid together; empty in entries of older files.
     """
 
     id: Id

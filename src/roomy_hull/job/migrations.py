@@ -31,24 +31,13 @@ def to_newest(
 ) -> dict[str, Any]:
     """Bring a decoded file to the newest version.
 
-    Parameters
-    ----------
-    raw : dict
-        Decoded JSON object with a ``version``.
-    steps : mapping
-        Version to the step that leaves it.
-    newest : int
-        The version to reach.
-
-    Returns
-    -------
-    dict
-        The same job in the newest version.
-
-    Raises
-    ------
-    JobFileError
-        The version is missing, no whole number, newer than this program, or has no step.
+    Args:
+        raw: Decoded JSON object with a ``version``.
+        steps: Version to the step that leaves it.
+        newest: The version to reach.
+    Returns: The same job in the newest version.
+    Raises:
+        JobFileError: The version is missing, no whole number, newer than this program, or has no step.
     """
     version = raw.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:

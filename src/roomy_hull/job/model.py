@@ -177,10 +177,8 @@ class Job(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse ids used twice, and units whose bay does not exist.
 
-        Raises
-        ------
-        ValueError
-            Names the unit or scenario and the remedy.
+        Raises:
+            ValueError: Names the unit or scenario and the remedy.
         """
         ids = [u.id for u in self.units] + [c.id for c in self.carried]
         ids += [r.id for r in self.body.rooms] + [r.id for r in self.body.racks]

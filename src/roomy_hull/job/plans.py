@@ -34,10 +34,8 @@ class Held(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a day that no calendar has.
 
-        Raises
-        ------
-        ValueError
-            Names the day.
+        Raises:
+            ValueError: Names the day.
         """
         _checked(day=self.day)
 
@@ -81,10 +79,8 @@ class Plan(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse extras of one id, and days that no calendar has.
 
-        Raises
-        ------
-        ValueError
-            Names the id or the day.
+        Raises:
+            ValueError: Names the id or the day.
         """
         _checked(begin=self.begin, due=self.due, vehicle_from=self.vehicle_from, vehicle_to=self.vehicle_to,
                  recheck=self.recheck)  # fmt: skip

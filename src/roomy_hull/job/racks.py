@@ -49,10 +49,8 @@ class Rack(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse bars whose section cannot be read, and a rack smaller than its own bars.
 
-        Raises
-        ------
-        ValueError
-            Names the rack and the remedy.
+        Raises:
+            ValueError: Names the rack and the remedy.
         """
         check_sections(f"rack {self.id}", self.section)
         across = self.width if self.kind == "rear wall" else min(self.width, self.height)

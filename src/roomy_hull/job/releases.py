@@ -16,24 +16,16 @@ Points = Annotated[tuple[tuple[Number, Number], ...], Meta(max_length=400)]
 class ReleasedPart(Value, frozen=True, kw_only=True):
     """One part as it was released.
 
-    Attributes
-    ----------
-    key : str
-        What it belongs to and its name: by it the part is found again.
-    count : int
-        How many.
-    sort : str
-        ``sheet``, ``bar`` or ``bought``.
-    content : str
-        A hash of all that is cut, bent and drilled.
-    state : PartState
-        How far it has come.
-    stock : str
-        Material and thickness, or section.
-    length : float
-        Of the flat, or of the bar. [mm]
-    outline, holes, openings, bends
-        Of the flat: corners; x, y, diameter; x, y, length, width; from x, y to x, y and the angle. [mm, degree]
+    Attributes:
+        key: What it belongs to and its name: by it the part is found again.
+        count: How many.
+        sort: ``sheet``, ``bar`` or ``bought``.
+        content: A hash of all that is cut, bent and drilled.
+        state: How far it has come.
+        stock: Material and thickness, or section.
+        length: Of the flat, or of the bar. [mm]
+        outline, holes, openings, bends: Of the flat: corners; x, y, diameter; x, y, length, width; from x, y to x, y
+            and the angle. [mm, degree]
     """
 
     key: Annotated[str, Meta(max_length=300)]
@@ -71,15 +63,9 @@ class Release(Value, frozen=True, kw_only=True):
 def next_revision(releases: tuple[Release, ...]) -> str:
     """The letter after the last: A to Z, then AA.
 
-    Parameters
-    ----------
-    releases : tuple of Release
-        Those there are, in their order.
-
-    Returns
-    -------
-    str
-        ``A`` where there is none.
+    Args:
+        releases: Those there are, in their order.
+    Returns: ``A`` where there is none.
     """
     if not releases:
         return "A"

@@ -43,10 +43,8 @@ class Room(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a made room that is the vehicle's own, and an alcove above its roof.
 
-        Raises
-        ------
-        ValueError
-            Names the room and the remedy.
+        Raises:
+            ValueError: Names the room and the remedy.
         """
         if self.made != (self.shell.kind == "canopy"):
             word = "canopy" if self.made else "cargo"

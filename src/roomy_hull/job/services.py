@@ -86,10 +86,8 @@ class Consumer(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a fridge that is rated at its own temperature.
 
-        Raises
-        ------
-        ValueError
-            Names the figures.
+        Raises:
+            ValueError: Names the figures.
         """
         if self.day_wh and self.rated_air <= self.box + 1:
             raise ValueError(
@@ -220,10 +218,8 @@ class Services(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse ids that stand twice.
 
-        Raises
-        ------
-        ValueError
-            Names the id.
+        Raises:
+            ValueError: Names the id.
         """
         ids = [c.id for c in self.consumers]
         ids += [x.id for x in self.sources] + [p.id for p in self.plugs]

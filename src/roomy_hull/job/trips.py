@@ -30,10 +30,8 @@ class Skies(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse columns of different lengths.
 
-        Raises
-        ------
-        ValueError
-            Names the lengths.
+        Raises:
+            ValueError: Names the lengths.
         """
         longs = [len(c) for c in (self.level, self.beam, self.diffuse, self.air)]
         if len(set(longs)) > 1:
@@ -77,10 +75,8 @@ class Trip(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a day that there is not.
 
-        Raises
-        ------
-        ValueError
-            Says how to write it.
+        Raises:
+            ValueError: Says how to write it.
         """
         try:
             year = datetime.date.fromisoformat(self.begin).year

@@ -85,10 +85,8 @@ class Springs(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse air springs whose least pressure is above their most.
 
-        Raises
-        ------
-        ValueError
-            Names both.
+        Raises:
+            ValueError: Names both.
         """
         if self.air_least >= self.air_most:
             raise ValueError(
@@ -159,10 +157,8 @@ class Hold(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a hold whose sizes contradict each other.
 
-        Raises
-        ------
-        ValueError
-            The arches leave no room between them, or reach past the tailgate.
+        Raises:
+            ValueError: The arches leave no room between them, or reach past the tailgate.
         """
         if 2 * self.arch_width >= self.width:
             raise ValueError(
@@ -255,10 +251,8 @@ class Vehicle(Value, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse a vehicle whose sizes contradict each other.
 
-        Raises
-        ------
-        ValueError
-            Two sizes contradict each other, or the tyre size cannot be read.
+        Raises:
+            ValueError: Two sizes contradict each other, or the tyre size cannot be read.
         """
         try:
             overall_diameter(self.tyre)

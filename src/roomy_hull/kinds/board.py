@@ -107,10 +107,8 @@ class Board(Placed, frozen=True, kw_only=True, tag_field="kind", tag="board"):
     def __post_init__(self) -> None:
         """Refuse ids that stand twice.
 
-        Raises
-        ------
-        ValueError
-            Names the id.
+        Raises:
+            ValueError: Names the id.
         """
         ids = [i.id for i in self.instruments]
         for one in ids:
@@ -127,17 +125,10 @@ def edge(unit: Board, site: Site) -> float:
 def trouble(unit: Board, keep: float) -> str:
     """Say which instrument cannot be cut where it is.
 
-    Parameters
-    ----------
-    unit : Board
-        The board. [mm]
-    keep : float
-        From `edge`. [mm]
-
-    Returns
-    -------
-    str
-        A hole over the edge, or two rims over each other; empty where all is well.
+    Args:
+        unit: The board. [mm]
+        keep: From `edge`. [mm]
+    Returns: A hole over the edge, or two rims over each other; empty where all is well.
     """
     for one in unit.instruments:
         x0, z0, x1, z1 = one.hole
@@ -158,22 +149,12 @@ def trouble(unit: Board, keep: float) -> str:
 def expand(unit: Board, site: Site) -> Expansion:
     """Write a board out.
 
-    Parameters
-    ----------
-    unit : Board
-        The board. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its panel with every hole, what stands behind it, masses, parts and elevation.
-
-    Raises
-    ------
-    InputError
-        A hole lies over the edge or a bend, or two instruments lie over each other.
+    Args:
+        unit: The board. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its panel with every hole, what stands behind it, masses, parts and elevation.
+    Raises:
+        InputError: A hole lies over the edge or a bend, or two instruments lie over each other.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     wrong = trouble(unit, edge(unit, site))

@@ -67,17 +67,10 @@ def can_stay(box: Sized, brake: Brake, sides: tuple[int, ...]) -> bool:
 def folded_sides(box: Sized, brake: Brake) -> tuple[int, ...]:
     """Which sides of a box are folded with its floor: as many as can be, and of as many those that save most weld.
 
-    Parameters
-    ----------
-    box : Sized
-        The box. [mm]
-    brake : Brake
-        What it is bent on.
-
-    Returns
-    -------
-    tuple of int
-        `LEFT`, `RIGHT`, `FRONT`, `REAR`.
+    Args:
+        box: The box. [mm]
+        brake: What it is bent on.
+    Returns: `LEFT`, `RIGHT`, `FRONT`, `REAR`.
     """
     if box.metal.wood:
         return ()  # of boards: nothing is folded
@@ -97,27 +90,15 @@ def open_box(
 ) -> tuple[SheetPart, ...]:  # fmt: skip
     """A box without a lid, lying with its floor down: in one piece, or of pieces that can be bent.
 
-    Parameters
-    ----------
-    name : str
-        Of the floor with what is folded from it; a plate's follows it.
-    owner : Ref
-        What it belongs to.
-    box : Sized
-        Its outside sizes. [mm]
-    brake : Brake
-        What it is bent on.
-    stand : Stand or None
-        Where its lower left front corner stands; none where nobody says. [mm]
-    group, join
-        Of all of them.
-    **floor
-        Further fields of the floor: its role, its holes and cut-outs. [mm]
-
-    Returns
-    -------
-    tuple of SheetPart
-        The floor first.
+    Args:
+        name: Of the floor with what is folded from it; a plate's follows it.
+        owner: What it belongs to.
+        box: Its outside sizes. [mm]
+        brake: What it is bent on.
+        stand: Where its lower left front corner stands; none where nobody says. [mm]
+        group, join: Of all of them.
+        **floor: Further fields of the floor: its role, its holes and cut-outs. [mm]
+    Returns: The floor first.
     """
     a, b, h, t, metal = box
     kept = folded_sides(box, brake)
@@ -165,23 +146,13 @@ def carcass(
 ) -> tuple[SheetPart, ...]:  # fmt: skip
     """A carcass behind its fronts: a floor and two sides, a back that keeps it square, and a tie or a top above.
 
-    Parameters
-    ----------
-    name, owner
-        What it is called, and what it belongs to.
-    size : Carcass
-        Its sizes. [mm]
-    site : Site
-        Whose rails it is bolted to and whose brake it is bent on. [mm]
-    full_top : bool
-        A top over all of it, where something stands on it.
-    tie : bool
-        Whether there is room for a tie above what runs in it.
-
-    Returns
-    -------
-    tuple of SheetPart
-        The one that is bolted to the rails first, with its sides where they can be folded with it.
+    Args:
+        name, owner: What it is called, and what it belongs to.
+        size: Its sizes. [mm]
+        site: Whose rails it is bolted to and whose brake it is bent on. [mm]
+        full_top: A top over all of it, where something stands on it.
+        tie: Whether there is room for a tie above what runs in it.
+    Returns: The one that is bolted to the rails first, with its sides where they can be folded with it.
     """
     w, d, h, front, t, metal = size
     deep = d - front

@@ -15,18 +15,14 @@ FieldKind = Literal[
 class Field(msgspec.Struct, frozen=True):
     """One parameter.
 
-    Attributes
-    ----------
-    name, words, tip : str
-        Field of the value (or its path in the job), its words on the card, what it means in the trade.
-    quantity : str
-        ``length``, ``mass``, ``volume`` or ``number``; ``share`` for a part shown in per cent; ``text``,
-        ``choice`` or ``yes``; ``lengths`` for several with spaces between, ``boxes`` for those of an own
-        unit; ``material`` and ``rule`` for a choice of what the shop has; ``words`` for several words.
-    choices : tuple of str
-        What a ``choice`` may be.
-    whole : bool
-        Whether a ``number`` has to be a whole one.
+    Attributes:
+        name, words, tip: Field of the value (or its path in the job), its words on the card, what it means in the
+            trade.
+        quantity: ``length``, ``mass``, ``volume`` or ``number``; ``share`` for a part shown in per cent; ``text``,
+            ``choice`` or ``yes``; ``lengths`` for several with spaces between, ``boxes`` for those of an own unit;
+            ``material`` and ``rule`` for a choice of what the shop has; ``words`` for several words.
+        choices: What a ``choice`` may be.
+        whole: Whether a ``number`` has to be a whole one.
     """
 
     name: str

@@ -32,10 +32,8 @@ class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case ra
     def __post_init__(self) -> None:
         """Refuse a rack that its cases do not fit into.
 
-        Raises
-        ------
-        ValueError
-            Says which size is short and what it has to be.
+        Raises:
+            ValueError: Says which size is short and what it has to be.
         """
         for name, have, want in self.needs():
             if have < want - 0.01:
@@ -80,17 +78,10 @@ def cases(unit: CaseRack) -> tuple[Box, ...]:
 def expand(unit: CaseRack, site: Site) -> Expansion:
     """Write a case rack out.
 
-    Parameters
-    ----------
-    unit : CaseRack
-        The rack. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, one motion for each case, and elevation.
+    Args:
+        unit: The rack. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, one motion for each case, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     step_u, step_w = pitch(unit), unit.case_height + unit.play + t

@@ -8,15 +8,9 @@ from roomy_hull.kinds.kind import Remedy
 def room_inside(unit: Any) -> float:
     """Compute the room within a folded box's sheets.
 
-    Parameters
-    ----------
-    unit : Placed
-        A unit with a `sheet`. [mm]
-
-    Returns
-    -------
-    float
-        Volume. [l]
+    Args:
+        unit: A unit with a `sheet`. [mm]
+    Returns: Volume. [l]
     """
     t: float = unit.sheet
     w, d, h = max(0.0, unit.width - 2 * t), max(0.0, unit.depth - t), max(0.0, unit.height - t)
@@ -27,15 +21,9 @@ def room_inside(unit: Any) -> float:
 def room_under_board(unit: Any) -> float:
     """Compute the room below a board.
 
-    Parameters
-    ----------
-    unit : Placed
-        A unit with a `board`. [mm]
-
-    Returns
-    -------
-    float
-        Volume. [l]
+    Args:
+        unit: A unit with a `board`. [mm]
+    Returns: Volume. [l]
     """
     t: float = unit.board
     w, d, h = max(0.0, unit.width - 2 * t), max(0.0, unit.depth - 2 * t), max(0.0, unit.height - t)
@@ -46,17 +34,10 @@ def room_under_board(unit: Any) -> float:
 def hinge_remedies(unit: Any, edges: tuple[str, ...] = ("left", "right")) -> tuple[Remedy, ...]:
     """List the other edges at which a lid or door could turn.
 
-    Parameters
-    ----------
-    unit : Placed
-        A unit with a `hinge`.
-    edges : tuple of str
-        Where it can be, as one faces it.
-
-    Returns
-    -------
-    tuple of Remedy
-        One for each edge but the present one.
+    Args:
+        unit: A unit with a `hinge`.
+        edges: Where it can be, as one faces it.
+    Returns: One for each edge but the present one.
     """
     return tuple(
         Remedy(1.0, f"Hinge {unit.name} at the {edge}", {"hinge": edge})
@@ -72,18 +53,10 @@ SLIDE_BARE, SLIDE_BY_RATING = 2.0, 0.0364
 def slides_mass(typed: float, length: float, rating: float) -> float:
     """What a pair of slides weighs.
 
-    Parameters
-    ----------
-    typed : float
-        From its data sheet; 0 where nobody looked it up. [kg]
-    length : float
-        Of the slides. [mm]
-    rating : float
-        Of the pair. [kg]
-
-    Returns
-    -------
-    float
-        As typed, or by length and rating: 110 kg and 700 mm give 4.2, 227 kg and 1 m give 10.3. [kg]
+    Args:
+        typed: From its data sheet; 0 where nobody looked it up. [kg]
+        length: Of the slides. [mm]
+        rating: Of the pair. [kg]
+    Returns: As typed, or by length and rating: 110 kg and 700 mm give 4.2, 227 kg and 1 m give 10.3. [kg]
     """
     return typed or length / 1000 * (SLIDE_BARE + SLIDE_BY_RATING * rating)

@@ -36,17 +36,10 @@ DOG_VENTS = 500.0
 def expand(unit: Compartment, site: Site) -> Expansion:
     """Write a compartment out.
 
-    Parameters
-    ----------
-    unit : Compartment
-        The compartment. [mm, cm², kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, the motion of its door, and elevation.
+    Args:
+        unit: The compartment. [mm, cm², kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, the motion of its door, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     slot = min(unit.vents * 100 / max(1.0, d * 0.6), h * 0.5)

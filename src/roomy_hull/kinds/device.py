@@ -45,17 +45,10 @@ CAUTIONS: dict[str, str] = {
 def expand(unit: Device, site: Site) -> Expansion:  # ruff: ignore[unused-function-argument]  # every kind is given its site
     """Write a device out.
 
-    Parameters
-    ----------
-    unit : Device
-        The device. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solid, its service and vent zones, mass and elevation.
+    Args:
+        unit: The device. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solid, its service and vent zones, mass and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     zones = []

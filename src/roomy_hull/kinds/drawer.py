@@ -76,24 +76,13 @@ def front_height(unit: Drawer) -> float:
 def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
     """What is cut and bought for one drawer.
 
-    Parameters
-    ----------
-    unit : Drawer
-        The drawer. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-    gap : float
-        What its front leaves free above it for that of a drawer in the same carcass. [mm]
-
-    Returns
-    -------
-    tuple of Part
-        Carcass, drawer box, front, slides.
-
-    Raises
-    ------
-    InputError
-        Carcass and slides leave no drawer box.
+    Args:
+        unit: The drawer. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+        gap: What its front leaves free above it for that of a drawer in the same carcass. [mm]
+    Returns: Carcass, drawer box, front, slides.
+    Raises:
+        InputError: Carcass and slides leave no drawer box.
     """
     box_width = inner_width(unit)
     box_depth = unit.depth - unit.front - 25.0
@@ -186,24 +175,13 @@ def runner_places(unit: Drawer) -> tuple[Box, Box]:
 def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
     """Write a drawer out.
 
-    Parameters
-    ----------
-    unit : Drawer
-        The drawer. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-    gap : float
-        What its front leaves free above it. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts and elevation.
-
-    Raises
-    ------
-    InputError
-        Carcass and slides leave no drawer box.
+    Args:
+        unit: The drawer. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+        gap: What its front leaves free above it. [mm]
+    Returns: Its solids, zones, masses, parts and elevation.
+    Raises:
+        InputError: Carcass and slides leave no drawer box.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site, gap)

@@ -41,26 +41,16 @@ class PointMass(msgspec.Struct, frozen=True):
 class Expansion(msgspec.Struct, frozen=True):
     """A unit written out.
 
-    Attributes
-    ----------
-    solids, zones, masses, parts
-        What it is made of; boxes and points from the unit's own corner. [mm, kg]
-    envelope : Box
-        Around all solids. [mm]
-    elevation : Scene
-        The unit as seen from the access face, h = u and k = w. [mm]
-    travel : float
-        How far its moving solids come out; 0 for none. [mm]
-    slide_rating, slide_load : float
-        Rating of its slides and the moving mass when full; 0 for none. [kg]
-    motions : tuple of Motion
-        What opens, in the unit's own directions. [mm]
-    plan : Scene
-        The unit as seen from above, h = u and k = v, drawn where it stands open. [mm]
-    hollow : bool
-        Whether others may stand in what its solids leave free of its envelope.
-    exact : tuple of Piece
-        Prisms that its solids are only about, where it has a slant; else empty. [mm]
+    Attributes:
+        solids, zones, masses, parts: What it is made of; boxes and points from the unit's own corner. [mm, kg]
+        envelope: Around all solids. [mm]
+        elevation: The unit as seen from the access face, h = u and k = w. [mm]
+        travel: How far its moving solids come out; 0 for none. [mm]
+        slide_rating, slide_load: Rating of its slides and the moving mass when full; 0 for none. [kg]
+        motions: What opens, in the unit's own directions. [mm]
+        plan: The unit as seen from above, h = u and k = v, drawn where it stands open. [mm]
+        hollow: Whether others may stand in what its solids leave free of its envelope.
+        exact: Prisms that its solids are only about, where it has a slant; else empty. [mm]
     """
 
     solids: tuple[Solid, ...]
@@ -88,21 +78,12 @@ def made(
 ) -> tuple[Solid, ...]:
     """The solids of a cut part where it stands.
 
-    Parameters
-    ----------
-    part : Part
-        A sheet or bar with its stands. [mm]
-    role : str
-        Of the solids.
-    moves : bool
-        Whether it travels with a drawer or slide.
-    whole : bool
-        Whether it is full of what it holds: then one box around all of it.
-
-    Returns
-    -------
-    tuple of Solid
-        Base and flanges of each; nothing of what is bought. [mm]
+    Args:
+        part: A sheet or bar with its stands. [mm]
+        role: Of the solids.
+        moves: Whether it travels with a drawer or slide.
+        whole: Whether it is full of what it holds: then one box around all of it.
+    Returns: Base and flanges of each; nothing of what is bought. [mm]
     """
     if isinstance(part, Hardware):
         return ()
@@ -141,17 +122,10 @@ def first_slot(pitch: float, phase: float) -> float:
 def rail_slots(length: float, pitch: float, phase: float) -> tuple[float, float] | None:
     """The first and the last slot of a rail under a base.
 
-    Parameters
-    ----------
-    length : float
-        Of the base along the rail. [mm]
-    pitch, phase : float
-        Of the slots, and by how much the base begins past one. [mm]
-
-    Returns
-    -------
-    (float, float) or None
-        From the base's beginning; none where it covers no two far enough inside its edges. [mm]
+    Args:
+        length: Of the base along the rail. [mm]
+        pitch, phase: Of the slots, and by how much the base begins past one. [mm]
+    Returns: From the base's beginning; none where it covers no two far enough inside its edges. [mm]
     """
     if pitch <= 0:
         return None
@@ -165,19 +139,11 @@ def rail_holes(
 ) -> tuple[tuple[float, float], ...]:
     """Place four bolt holes near a base's corners, over slots of the rails.
 
-    Parameters
-    ----------
-    length, width : float
-        Base size. [mm]
-    pitch : float
-        Rail pitch; 0 or less for none. [mm]
-    phase : float
-        By how much the base begins past a slot: 0 on the pitch. [mm]
-
-    Returns
-    -------
-    tuple of (x, y)
-        Hole centres from the base's lower left corner; empty where no pair fits. [mm]
+    Args:
+        length, width: Base size. [mm]
+        pitch: Rail pitch; 0 or less for none. [mm]
+        phase: By how much the base begins past a slot: 0 on the pitch. [mm]
+    Returns: Hole centres from the base's lower left corner; empty where no pair fits. [mm]
     """
     slots = rail_slots(length, pitch, phase)
     if slots is None or width < 4 * HOLE_EDGE:
@@ -212,21 +178,12 @@ def side_door(
 def lid(leaf: Box, hinge: str, out: float = 0.0, degrees: float = 90.0) -> Step:
     """The step that raises a lid about its back, left or right upper edge.
 
-    Parameters
-    ----------
-    leaf : Box
-        The lid, closed. [mm]
-    hinge : str
-        ``back``, ``left`` or ``right``, seen from the access face.
-    out : float
-        How far it has been slid out before. [mm]
-    degrees : float
-        How far it opens.
-
-    Returns
-    -------
-    Step
-        For the group ``lid``.
+    Args:
+        leaf: The lid, closed. [mm]
+        hinge: ``back``, ``left`` or ``right``, seen from the access face.
+        out: How far it has been slid out before. [mm]
+        degrees: How far it opens.
+    Returns: For the group ``lid``.
     """
     if hinge == "back":
         return Step("fold", 0, -degrees, ("lid",), (leaf.y1 - out, leaf.z1))
@@ -240,19 +197,11 @@ def sheet_masses(
 ) -> tuple[PointMass, ...]:
     """The masses of a made unit's sheet and of what it holds.
 
-    Parameters
-    ----------
-    parts : tuple of Part
-        What is cut for it.
-    unit : Placed
-        For its contents.
-    at : (float, float, float)
-        The middle of what it holds. [mm]
-
-    Returns
-    -------
-    tuple of PointMass
-        Sheet and contents. [kg]
+    Args:
+        parts: What is cut for it.
+        unit: For its contents.
+        at: The middle of what it holds. [mm]
+    Returns: Sheet and contents. [kg]
     """
     return (
         PointMass(

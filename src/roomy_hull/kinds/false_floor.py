@@ -51,17 +51,10 @@ def hatches(unit: FalseFloor) -> tuple[Box, ...]:
 def expand(unit: FalseFloor, site: Site) -> Expansion:
     """Write a false floor out.
 
-    Parameters
-    ----------
-    unit : FalseFloor
-        The floor; `height` is over its board. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, one motion for each hatch, and elevation.
+    Args:
+        unit: The floor; `height` is over its board. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, one motion for each hatch, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.board
     high = max(12.0, h - t)

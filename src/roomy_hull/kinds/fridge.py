@@ -44,17 +44,10 @@ class Fridge(Placed, frozen=True, kw_only=True, tag_field="kind", tag="fridge"):
 def expand(unit: Fridge, site: Site) -> Expansion:
     """Write a fridge on its slide out.
 
-    Parameters
-    ----------
-    unit : Fridge
-        The fridge; `height` runs from under the slide to the top of the lid. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts and elevation.
+    Args:
+        unit: The fridge; `height` runs from under the slide to the top of the lid. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, parts and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     s = foot(unit)

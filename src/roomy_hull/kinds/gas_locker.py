@@ -43,22 +43,12 @@ CAUTION = (
 def expand(unit: GasLocker, site: Site) -> Expansion:
     """Write a gas locker out.
 
-    Parameters
-    ----------
-    unit : GasLocker
-        The locker. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, the motion of its door, and elevation.
-
-    Raises
-    ------
-    InputError
-        The bottle does not fit into it.
+    Args:
+        unit: The locker. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, the motion of its door, and elevation.
+    Raises:
+        InputError: The bottle does not fit into it.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     bore, high, empty, gas = BOTTLES[unit.bottle]

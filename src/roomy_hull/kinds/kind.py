@@ -40,20 +40,11 @@ class Site(msgspec.Struct, frozen=True):
     def material(self, key: str) -> Material:
         """Look a material of the shop up.
 
-        Parameters
-        ----------
-        key : str
-            For example ``5052-H32``.
-
-        Returns
-        -------
-        Material
-            Its row.
-
-        Raises
-        ------
-        InputError
-            The shop has none such.
+        Args:
+            key: For example ``5052-H32``.
+        Returns: Its row.
+        Raises:
+            InputError: The shop has none such.
         """
         return self.shop.material(key)
 
@@ -118,61 +109,34 @@ def _not_around(_unit: Any, _room: Box, _side: str) -> dict[str, float | str]:
 class Kind(msgspec.Struct, frozen=True):
     """One kind of unit.
 
-    Attributes
-    ----------
-    value : type
-        Its value in the job file; the tag is its word there.
-    expand : callable
-        Unit, `Site` → `Expansion`: its solids, masses, parts, motions and elevation. Raises
-        `InputError` where its sizes leave nothing inside it.
-    fields : callable
-        → its own fields on the card, besides place, size and contents.
-    offers : callable
-        → its entries in the stores.
-    rank : int
-        Where it stands among the kinds of a use in the stores.
-    railed : bool
-        Whether its own base is drilled for the slots of its bay's rails.
-    made : bool
-        Whether the workshop makes it; else it is bought.
-    contents : bool
-        Whether it holds goods.
-    handed : tuple of str
-        Fields that say ``left`` or ``right`` as one faces it.
-    paired : tuple of (str, str)
-        Fields that change places when it is mirrored.
-    turned : callable
-        Unit → further changes when it is mirrored.
-    article : bool
-        Whether it stays the same article when it is mirrored, as a bought fridge does.
-    open_front : bool
-        Whether one looks into it while it is closed.
-    stood_on : bool
-        Whether its floor lies loose on supports, and somebody may kneel on it.
-    bearers : float
-        How far its floor spans between supports at most; 0 for its whole size. [mm]
-    hangs : bool
-        Whether it is screwed to a wall at any height, as a charger is, and need not stand on anything.
-    stance : str
-        Where it may stand when units are arranged: ``floor``, ``rest`` or ``hang``.
-    carries : bool
-        Whether another unit may rest on it.
-    use : str
-        How quickly it has to be at hand, where neither it nor its goods say so.
-    vessel : callable
-        Unit → `Vessel` where it is a welded tank, else nothing.
-    stored : callable
-        Unit → room for goods. [l]
-    air : callable
-        Unit → (open vents, vents wanted) where it needs air for an animal, else nothing. [cm²]
-    caution : callable
-        Unit → what has to be said once where it is placed; empty for most.
-    words : callable
-        Unit → what it is, where the kind alone does not say it.
-    remedies : callable
-        Unit → changes worth trying where something cannot open.
-    around : callable
-        Unit, a box from its corner [mm], side of its bay → what to set so that it leaves that room free.
+    Attributes:
+        value: Its value in the job file; the tag is its word there.
+        expand: Unit, `Site` → `Expansion`: its solids, masses, parts, motions and elevation. Raises `InputError` where
+            its sizes leave nothing inside it.
+        fields: → its own fields on the card, besides place, size and contents.
+        offers: → its entries in the stores.
+        rank: Where it stands among the kinds of a use in the stores.
+        railed: Whether its own base is drilled for the slots of its bay's rails.
+        made: Whether the workshop makes it; else it is bought.
+        contents: Whether it holds goods.
+        handed: Fields that say ``left`` or ``right`` as one faces it.
+        paired: Fields that change places when it is mirrored.
+        turned: Unit → further changes when it is mirrored.
+        article: Whether it stays the same article when it is mirrored, as a bought fridge does.
+        open_front: Whether one looks into it while it is closed.
+        stood_on: Whether its floor lies loose on supports, and somebody may kneel on it.
+        bearers: How far its floor spans between supports at most; 0 for its whole size. [mm]
+        hangs: Whether it is screwed to a wall at any height, as a charger is, and need not stand on anything.
+        stance: Where it may stand when units are arranged: ``floor``, ``rest`` or ``hang``.
+        carries: Whether another unit may rest on it.
+        use: How quickly it has to be at hand, where neither it nor its goods say so.
+        vessel: Unit → `Vessel` where it is a welded tank, else nothing.
+        stored: Unit → room for goods. [l]
+        air: Unit → (open vents, vents wanted) where it needs air for an animal, else nothing. [cm²]
+        caution: Unit → what has to be said once where it is placed; empty for most.
+        words: Unit → what it is, where the kind alone does not say it.
+        remedies: Unit → changes worth trying where something cannot open.
+        around: Unit, a box from its corner [mm], side of its bay → what to set so that it leaves that room free.
     """
 
     value: type[Placed]
@@ -214,27 +178,15 @@ def offer(
 ) -> Offer:  # fmt: skip
     """Describe an entry of the stores.
 
-    Parameters
-    ----------
-    value : type
-        The kind's value.
-    key : str
-        Its key.
-    use : str
-        Under which heading it stands.
-    name : str
-        What the workshop calls it.
-    size : (float, float, float)
-        Width, depth and height. [mm]
-    tip : str
-        What it is for.
-    **more
-        Other fields of the value; its id is the kind's word unless given.
-
-    Returns
-    -------
-    Offer
-        The entry.
+    Args:
+        value: The kind's value.
+        key: Its key.
+        use: Under which heading it stands.
+        name: What the workshop calls it.
+        size: Width, depth and height. [mm]
+        tip: What it is for.
+        **more: Other fields of the value; its id is the kind's word unless given.
+    Returns: The entry.
     """
     word = str(value.__struct_config__.tag).replace(" ", "-")
     w, d, h = size

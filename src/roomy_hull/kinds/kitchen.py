@@ -185,17 +185,10 @@ HUNG_LEFT, HUNG_RIGHT = Turned("w", "-v", "u"), Turned("w", "v", "-u")
 def expand(unit: Kitchen, site: Site) -> Expansion:
     """Write a kitchen out.
 
-    Parameters
-    ----------
-    unit : Kitchen
-        The kitchen. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts, motion and elevation.
+    Args:
+        unit: The kitchen. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, parts, motion and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, face_depth(unit)

@@ -68,10 +68,8 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
     def __post_init__(self) -> None:
         """Refuse boxes outside the unit's own size, and groups that do not go together.
 
-        Raises
-        ------
-        ValueError
-            Names the box and the side.
+        Raises:
+            ValueError: Names the box and the side.
         """
         for n, b in enumerate(self.blocks, 1):
             for name, at, size, room in (
@@ -106,17 +104,10 @@ def box_of(block: Block) -> Box:
 def expand(unit: Own, site: Site) -> Expansion:  # ruff: ignore[unused-function-argument]  # every kind is given its site
     """Write a user's own unit out.
 
-    Parameters
-    ----------
-    unit : Own
-        Its boxes, mass and motion. [mm, kg, degrees]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, motion if it has one, and elevation.
+    Args:
+        unit: Its boxes, mass and motion. [mm, kg, degrees]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, motion if it has one, and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     solids = tuple(Solid(box_of(b), b.role, b.moves or bool(b.group)) for b in unit.blocks)

@@ -65,17 +65,10 @@ def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
 def expand(unit: Pantry, site: Site) -> Expansion:
     """Write a pantry out.
 
-    Parameters
-    ----------
-    unit : Pantry
-        The pantry. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts, motion and elevation.
+    Args:
+        unit: The pantry. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, parts, motion and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front

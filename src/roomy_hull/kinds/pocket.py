@@ -25,17 +25,10 @@ class Pocket(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pocket"):
 def expand(unit: Pocket, site: Site) -> Expansion:
     """Write an open pocket out.
 
-    Parameters
-    ----------
-    unit : Pocket
-        The pocket. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, part and elevation.
+    Args:
+        unit: The pocket. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, part and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)

@@ -74,24 +74,13 @@ def handed_changes(unit: Placed) -> dict[str, object]:
 def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:
     """Write any unit out in its own frame.
 
-    Parameters
-    ----------
-    unit : Placed
-        The unit; its left and right are those of somebody facing it. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-    side : str
-        Side of its bay: on the right side u runs from right to left as one faces it.
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts, motions and elevation.
-
-    Raises
-    ------
-    InputError
-        The unit's sizes leave nothing inside it, or the shop lacks its material.
+    Args:
+        unit: The unit; its left and right are those of somebody facing it. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+        side: Side of its bay: on the right side u runs from right to left as one faces it.
+    Returns: Its solids, zones, masses, parts, motions and elevation.
+    Raises:
+        InputError: The unit's sizes leave nothing inside it, or the shop lacks its material.
     """
     found = _expanded(unit, site, side)
     for part in found.parts:

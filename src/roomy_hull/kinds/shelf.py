@@ -43,17 +43,10 @@ class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
 def expand(unit: Shelf, site: Site) -> Expansion:
     """Write a shelf out.
 
-    Parameters
-    ----------
-    unit : Shelf
-        The shelf; `height` is the space that it keeps for what lies on it. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts and elevation.
+    Args:
+        unit: The shelf; `height` is the space that it keeps for what lies on it. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, parts and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet

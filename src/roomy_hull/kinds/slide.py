@@ -64,17 +64,10 @@ def platform(unit: Slid, width: float, under: float, group: str = "") -> tuple[M
 def expand(unit: Slide, site: Site) -> Expansion:
     """Write a slide with its load out.
 
-    Parameters
-    ----------
-    unit : Slide
-        The slide; `height` is the room kept over slide and load. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, motion and elevation.
+    Args:
+        unit: The slide; `height` is the room kept over slide and load. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, motion and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     s = min(unit.slide_height, h * 0.8)

@@ -45,10 +45,8 @@ class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
     def __post_init__(self) -> None:
         """Refuse fronts that are higher together than the stack.
 
-        Raises
-        ------
-        ValueError
-            Says by how much.
+        Raises:
+            ValueError: Says by how much.
         """
         over = sum(self.heights) - self.height
         if over > 0.01:
@@ -75,22 +73,12 @@ def drawers(unit: Stack) -> tuple[tuple[float, Drawer], ...]:
 def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
     """What is cut and bought: one carcass, and box, front and slides of each drawer.
 
-    Parameters
-    ----------
-    unit : Stack
-        The stack. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    tuple of Part
-        From the carcass to the uppermost slides.
-
-    Raises
-    ------
-    InputError
-        A drawer is too low or too narrow for its box.
+    Args:
+        unit: The stack. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: From the carcass to the uppermost slides.
+    Raises:
+        InputError: A drawer is too low or too narrow for its box.
     """
     outer = Carcass(
         unit.width, unit.depth, unit.height, unit.front, unit.carcass, site.material(unit.material)
@@ -126,22 +114,12 @@ def raised(part: Part, by: float) -> Part:
 def expand(unit: Stack, site: Site) -> Expansion:
     """Write a stack out.
 
-    Parameters
-    ----------
-    unit : Stack
-        The stack. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, zones, masses, parts, one motion for each drawer, and elevation.
-
-    Raises
-    ------
-    InputError
-        A drawer is too low or too narrow for its box.
+    Args:
+        unit: The stack. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, zones, masses, parts, one motion for each drawer, and elevation.
+    Raises:
+        InputError: A drawer is too low or too narrow for its box.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     listed = parts(unit, site)

@@ -28,17 +28,10 @@ class Table(Placed, frozen=True, kw_only=True, tag_field="kind", tag="table"):
 def expand(unit: Table, site: Site) -> Expansion:
     """Write a table out.
 
-    Parameters
-    ----------
-    unit : Table
-        A pull-out table lies flat, a fold-down one stands upright. [mm]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, motion and elevation.
+    Args:
+        unit: A pull-out table lies flat, a fold-down one stands upright. [mm]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, motion and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     flat = unit.style == "pull-out"

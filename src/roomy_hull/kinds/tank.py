@@ -50,10 +50,8 @@ WELD_LAP = 15.0
 def inside(unit: Tank) -> tuple[float, float, float]:
     """The tank's inside sizes along u, v and w: each outside size less two sheets. [mm]
 
-    Raises
-    ------
-    InputError
-        The sheets leave no room inside.
+    Raises:
+        InputError: The sheets leave no room inside.
     """
     a, b, c = (x - 2 * unit.sheet for x in (unit.width, unit.depth, unit.height))
     if min(a, b, c) < 20:
@@ -73,22 +71,12 @@ def surges_along(side: str) -> int:
 def litres(unit: Tank, side: str = "left") -> float:
     """The tank's volume from the inside of the metal, less the baffles and their flanges.
 
-    Parameters
-    ----------
-    unit : Tank
-        The tank, by its outside sizes. [mm]
-    side : str
-        Of its bay: baffles stand across the vehicle, so that water surges little in braking.
-
-    Returns
-    -------
-    float
-        Volume. [l]
-
-    Raises
-    ------
-    InputError
-        The sheets leave no room inside.
+    Args:
+        unit: The tank, by its outside sizes. [mm]
+        side: Of its bay: baffles stand across the vehicle, so that water surges little in braking.
+    Returns: Volume. [l]
+    Raises:
+        InputError: The sheets leave no room inside.
     """
     if unit.style == "cans":
         return CAN_LITRES * unit.cans
@@ -112,20 +100,11 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     The lower shell is bottom and two sides in one fold, the lid lies on it, two ends close it in front and
     behind; baffles stand across the vehicle, whatever the bay.
 
-    Parameters
-    ----------
-    unit : Tank
-        The tank. [mm]
-
-    Returns
-    -------
-    tuple of Part
-        Shell, lid, two ends, baffles, filler and outlet.
-
-    Raises
-    ------
-    InputError
-        The sheets leave no room inside.
+    Args:
+        unit: The tank. [mm]
+    Returns: Shell, lid, two ends, baffles, filler and outlet.
+    Raises:
+        InputError: The sheets leave no room inside.
     """
     a, b, c = inside(unit)
     t, metal = unit.sheet, site.material(unit.material)
@@ -305,22 +284,12 @@ def slanted(unit: Tank) -> tuple[Piece, ...]:
 def expand(unit: Tank, site: Site) -> Expansion:
     """Write a tank out, its water included.
 
-    Parameters
-    ----------
-    unit : Tank
-        The tank. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts and elevation; water at 1 kg/l scales with the scenario.
-
-    Raises
-    ------
-    InputError
-        The sheets leave no room inside.
+    Args:
+        unit: The tank. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts and elevation; water at 1 kg/l scales with the scenario.
+    Raises:
+        InputError: The sheets leave no room inside.
     """
     w, d, h = unit.width, unit.depth, unit.height
     listed = parts(unit, site)

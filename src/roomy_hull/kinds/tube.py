@@ -26,17 +26,10 @@ class Tube(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tube"):
 def expand(unit: Tube, site: Site) -> Expansion:
     """Write a tube out.
 
-    Parameters
-    ----------
-    unit : Tube
-        The tube, lying inward; what it holds comes out by `reach`, or its whole depth. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, the motion of what it holds, and elevation.
+    Args:
+        unit: The tube, lying inward; what it holds comes out by `reach`, or its whole depth. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, the motion of what it holds, and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     metal = site.material(unit.material)

@@ -58,20 +58,11 @@ class Notch(NamedTuple):
 def notch(unit: Wing) -> Notch | None:
     """The room left to an arch, or nothing.
 
-    Parameters
-    ----------
-    unit : Wing
-        The wing. [mm]
-
-    Returns
-    -------
-    Notch or None
-        Through a side or an end where what would be left of it is narrower than two boards.
-
-    Raises
-    ------
-    InputError
-        The arch is as high as the wing.
+    Args:
+        unit: The wing. [mm]
+    Returns: Through a side or an end where what would be left of it is narrower than two boards.
+    Raises:
+        InputError: The arch is as high as the wing.
     """
     if min(unit.arch_length, unit.arch_width, unit.arch_height) <= 0:
         return None
@@ -158,22 +149,12 @@ def _lining(unit: Wing, wood: Material, n: Notch) -> list[SheetPart]:
 def expand(unit: Wing, site: Site) -> Expansion:
     """Write a wing out.
 
-    Parameters
-    ----------
-    unit : Wing
-        The wing, by its outside sizes. [mm, kg]
-    site : Site
-        Rail pitch of its bay, and the shop's materials and rules. [mm]
-
-    Returns
-    -------
-    Expansion
-        Its solids, masses, parts, the motion of its lid, and elevation.
-
-    Raises
-    ------
-    InputError
-        It stands around an arch as high as itself.
+    Args:
+        unit: The wing, by its outside sizes. [mm, kg]
+        site: Rail pitch of its bay, and the shop's materials and rules. [mm]
+    Returns: Its solids, masses, parts, the motion of its lid, and elevation.
+    Raises:
+        InputError: It stands around an arch as high as itself.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.board
     parts: tuple[Part, ...] = (
@@ -210,19 +191,11 @@ def expand(unit: Wing, site: Site) -> Expansion:
 def around(unit: Wing, arch: Box, side: str) -> dict[str, float | str]:
     """What to set so that a wing leaves room to an arch.
 
-    Parameters
-    ----------
-    unit : Wing
-        The wing. [mm]
-    arch : Box
-        The arch, from the wing's corner. [mm]
-    side : str
-        Of its bay: on the right one faces u from its end.
-
-    Returns
-    -------
-    dict of str to float or str
-        Its fields; empty where the arch is nearer to neither of its sides, or as high as it is. [mm]
+    Args:
+        unit: The wing. [mm]
+        arch: The arch, from the wing's corner. [mm]
+        side: Of its bay: on the right one faces u from its end.
+    Returns: Its fields; empty where the arch is nearer to neither of its sides, or as high as it is. [mm]
     """
     w, t = unit.width, unit.board
     at_low = arch.x0 <= GAP

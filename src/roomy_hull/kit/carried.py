@@ -45,15 +45,9 @@ def solids(item: Carried) -> tuple[Box, ...]:
 def motions(item: Carried) -> tuple[Motion, ...]:
     """What opens on a carried thing.
 
-    Parameters
-    ----------
-    item : Carried
-        A tent, awning, shower tent, or a wheel or can on a carrier that swings; others do not open. [mm]
-
-    Returns
-    -------
-    tuple of Motion
-        One motion, or none; x aft, y to the right, z up from the thing's own corner.
+    Args:
+        item: A tent, awning, shower tent, or a wheel or can on a carrier that swings; others do not open. [mm]
+    Returns: One motion, or none; x aft, y to the right, z up from the thing's own corner.
     """
     if item.kind == "tent":
         return (_tent(item),)

@@ -93,15 +93,9 @@ def _on_vehicle() -> tuple[Offer, ...]:
 def entry(key: str) -> Offer:
     """Look an entry of the shipped stores up.
 
-    Parameters
-    ----------
-    key : str
-        The entry's key.
-
-    Returns
-    -------
-    Offer
-        The entry.
+    Args:
+        key: The entry's key.
+    Returns: The entry.
     """
     return next(e for e in entries() if e.key == key)
 
@@ -109,10 +103,8 @@ def entry(key: str) -> Offer:
 class Samples:
     """Units of the stores expanded for their picture and mass, each once.
 
-    Parameters
-    ----------
-    shop : Shop
-        Whose materials they would be made of.
+    Args:
+        shop: Whose materials they would be made of.
     """
 
     def __init__(self, shop: Shop) -> None:

@@ -62,15 +62,9 @@ def _cab(vehicle: Vehicle, inset: float = 0.0) -> Piece:
 def solids(vehicle: Vehicle) -> tuple[VehiclePiece, ...]:
     """What of a vehicle never moves: bonnet, cab, a tub's walls, chassis rails.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-
-    Returns
-    -------
-    tuple of VehiclePiece
-        In vehicle axes. A wagon's and a tub's own floor, and a wagon's walls, belong to the body.
+    Args:
+        vehicle: The vehicle. [mm]
+    Returns: In vehicle axes. A wagon's and a tub's own floor, and a wagon's walls, belong to the body.
     """
     found = [
         VehiclePiece("cab", "bonnet", _bonnet(vehicle)),
@@ -116,15 +110,9 @@ def axle_box(vehicle: Vehicle, travel: float) -> Box:
 def insides(vehicle: Vehicle) -> tuple[tuple[Inside, Piece], ...]:
     """The rooms inside a vehicle in which things can be carried.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-
-    Returns
-    -------
-    tuple of (str, Piece)
-        Under the bonnet, in the cab, in a pickup's tub or a wagon's cargo area. [mm]
+    Args:
+        vehicle: The vehicle. [mm]
+    Returns: Under the bonnet, in the cab, in a pickup's tub or a wagon's cargo area. [mm]
     """
     s, hold = vehicle.shape, vehicle.hold
     nose = [(-s.front + SKIN, s.sill - 200), (-s.front + SKIN, s.bonnet - 130 - SKIN),
@@ -143,17 +131,10 @@ def insides(vehicle: Vehicle) -> tuple[tuple[Inside, Piece], ...]:
 def contains(room: Piece, box: Box) -> float:
     """By how much a box stands out of a room.
 
-    Parameters
-    ----------
-    room : Piece
-        A prism along y. [mm]
-    box : Box
-        The box. [mm]
-
-    Returns
-    -------
-    float
-        0 or less where it is wholly inside: then the least room that is left. [mm]
+    Args:
+        room: A prism along y. [mm]
+        box: The box. [mm]
+    Returns: 0 or less where it is wholly inside: then the least room that is left. [mm]
     """
     if room.axis != 1:
         b = room.box
@@ -180,17 +161,10 @@ def wheel_ring(x: float, radius: float, travel: float) -> tuple[tuple[float, flo
 def wheel_rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
     """The room that every wheel needs: up to its stop, and at the front as far as it turns.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its tyres and tracks. [mm]
-    travel : float
-        From kerb attitude to the stop. [mm]
-
-    Returns
-    -------
-    tuple of VehiclePiece
-        A rear wheel as one prism along y, a front wheel also turned both ways, in level slabs. [mm]
+    Args:
+        vehicle: Its tyres and tracks. [mm]
+        travel: From kerb attitude to the stop. [mm]
+    Returns: A rear wheel as one prism along y, a front wheel also turned both ways, in level slabs. [mm]
     """
     return _wheel_rooms(
         vehicle.tyre, vehicle.track_front, vehicle.track_rear, vehicle.wheelbase, travel
@@ -251,17 +225,10 @@ def tank_box(tank: FuelTank) -> tuple[Box, bool]:
 def rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
     """What nothing else may stand in: the wheels' rooms, the rear axle's, the fuel tanks.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-    travel : float
-        From kerb attitude to the stop. [mm]
-
-    Returns
-    -------
-    tuple of VehiclePiece
-        In vehicle axes. [mm]
+    Args:
+        vehicle: The vehicle. [mm]
+        travel: From kerb attitude to the stop. [mm]
+    Returns: In vehicle axes. [mm]
     """
     found = list(wheel_rooms(vehicle, travel))
     found.append(VehiclePiece("rear axle", "rear axle", block(axle_box(vehicle, travel))))

@@ -45,28 +45,15 @@ def plan(
 ) -> BarPlan:  # fmt: skip
     """Saw bar parts from stock bars, as few as can be.
 
-    Parameters
-    ----------
-    parts : list of Part
-        All parts; only bar parts count. [mm]
-    stock_length, kerf : float
-        Stock bar and saw kerf. [mm]
-    offcuts : tuple of Offcut
-        What the shop has; those of a section and material are used before a bar is bought.
-    progress : callable
-        Called with the share done; returning False gives up.
-
-    Returns
-    -------
-    BarPlan
-        Bars and bounds; each piece takes its length and one kerf, but for the last of a bar.
-
-    Raises
-    ------
-    InputError
-        A piece is longer than the stock bar.
-    GivenUp
-        The work was given up.
+    Args:
+        parts: All parts; only bar parts count. [mm]
+        stock_length, kerf: Stock bar and saw kerf. [mm]
+        offcuts: What the shop has; those of a section and material are used before a bar is bought.
+        progress: Called with the share done; returning False gives up.
+    Returns: Bars and bounds; each piece takes its length and one kerf, but for the last of a bar.
+    Raises:
+        InputError: A piece is longer than the stock bar.
+        GivenUp: The work was given up.
     """
     groups: dict[tuple[str, str], list[tuple[str, float, str]]] = {}
     materials: dict[str, Material] = {}

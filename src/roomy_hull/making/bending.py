@@ -45,20 +45,13 @@ STATES = 3000
 class Step(msgspec.Struct, frozen=True):
     """One bend in its turn.
 
-    Attributes
-    ----------
-    bend : int
-        Which of the flat's bend lines.
-    angle, radius, length : float
-        Of the bend; up on the flat where the angle is positive. [degree, mm]
-    flipped : bool
-        Whether the part lies with its other face up.
-    die : float
-        Opening of the die. [mm]
-    force : float
-        What it takes. [kN]
-    punch : tuple of float
-        Lengths of punch put together, where one that is longer would hit what is bent; else empty. [mm]
+    Attributes:
+        bend: Which of the flat's bend lines.
+        angle, radius, length: Of the bend; up on the flat where the angle is positive. [degree, mm]
+        flipped: Whether the part lies with its other face up.
+        die: Opening of the die. [mm]
+        force: What it takes. [kN]
+        punch: Lengths of punch put together, where one that is longer would hit what is bent; else empty. [mm]
     """
 
     bend: int
@@ -184,17 +177,10 @@ def _legs(job: _Job, spot: Spot) -> float:
 def plan_bends(part: SheetPart, brake: Brake) -> BendPlan:
     """Find an order in which a part can be bent.
 
-    Parameters
-    ----------
-    part : SheetPart
-        The part. [mm]
-    brake : Brake
-        What it is bent on.
-
-    Returns
-    -------
-    BendPlan
-        Its steps, or the fault with what to change; no steps for a flat part.
+    Args:
+        part: The part. [mm]
+        brake: What it is bent on.
+    Returns: Its steps, or the fault with what to change; no steps for a flat part.
     """
     metal, t = part.material, part.thickness
     return _planned(part.faces(), t, metal.k(t), metal.tensile(), metal.wood, brake)

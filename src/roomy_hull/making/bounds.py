@@ -68,17 +68,10 @@ def _value(function: tuple[str, float], x: Numbers) -> Numbers:
 def fewest_bins(sizes: list[tuple[float, float, bool]], room: tuple[float, float]) -> int:
     """A lower bound on the bins that some rectangles need.
 
-    Parameters
-    ----------
-    sizes : list of (width, height, bool)
-        And whether each may be turned by a quarter. [any unit]
-    room : (width, height)
-        Of each bin; every piece fits it. [the same]
-
-    Returns
-    -------
-    int
-        No packing has fewer.
+    Args:
+        sizes: And whether each may be turned by a quarter. [any unit]
+        room: Of each bin; every piece fits it. [the same]
+    Returns: No packing has fewer.
     """
     if not sizes:
         return 0
@@ -120,17 +113,10 @@ def together(
 def apart(sizes: list[tuple[float, float, bool]], room: tuple[float, float]) -> list[int]:
     """Rectangles of which no two lie in one bin: each needs one of its own.
 
-    Parameters
-    ----------
-    sizes : list of (width, height, bool)
-        And whether each may be turned. [any unit]
-    room : (width, height)
-        Of each bin. [the same]
-
-    Returns
-    -------
-    list of int
-        The largest such group found by taking the largest first, from each as a start.
+    Args:
+        sizes: And whether each may be turned. [any unit]
+        room: Of each bin. [the same]
+    Returns: The largest such group found by taking the largest first, from each as a start.
     """
     # What is small shares a bin with anything.
     order = sorted(range(len(sizes)), key=lambda n: -sizes[n][0] * sizes[n][1])

@@ -35,19 +35,11 @@ class Tool(NamedTuple):
 def tools_around(brake: Brake, thickness: float, die: float, half: float) -> tuple[Tool, ...]:
     """Punch, die, beam and bed around a bend.
 
-    Parameters
-    ----------
-    brake : Brake
-        The shop's. [mm]
-    thickness, die : float
-        Sheet, and the die's opening. [mm]
-    half : float
-        Half the length of punch and die. [mm]
-
-    Returns
-    -------
-    tuple of Tool
-        The sheet's outer face lies at 0, the bend's middle at the origin; beam and bed stand last. [mm]
+    Args:
+        brake: The shop's. [mm]
+        thickness, die: Sheet, and the die's opening. [mm]
+        half: Half the length of punch and die. [mm]
+    Returns: The sheet's outer face lies at 0, the bend's middle at the origin; beam and bed stand last. [mm]
     """
     far, w, t = 1e5, brake.punch_width / 2, thickness
     rise = w / math.tan(math.radians(TIP))
@@ -78,17 +70,10 @@ def meets(points: Points, tool: Tool) -> bool:
     A tool is the same all along the bend, so it is enough to look at the face's stretch beside it, seen along the bend,
     and to look for an axis that separates the two there.
 
-    Parameters
-    ----------
-    points : array of (2n, 3)
-        The face's corners, outer ring then inner, along, across and above the bend. [mm]
-    tool : Tool
-        Punch, die, beam or bed.
-
-    Returns
-    -------
-    bool
-        Whether they overlap by more than `TOUCH`.
+    Args:
+        points: The face's corners, outer ring then inner, along, across and above the bend. [mm]
+        tool: Punch, die, beam or bed.
+    Returns: Whether they overlap by more than `TOUCH`.
     """
     n = len(points) // 2
     x = points[:, 0]
@@ -123,19 +108,11 @@ def meets(points: Points, tool: Tool) -> bool:
 def die_for(brake: Brake, thickness: float, leg: float, load: float) -> float | None:
     """The die that a bend is made in: the nearest to 8 sheet thicknesses that its legs lie on and the brake can press.
 
-    Parameters
-    ----------
-    brake : Brake
-        The shop's.
-    thickness, leg : float
-        Sheet, and the shorter leg outside. [mm]
-    load : float
-        Force times opening: 1.33·TS·w·t². [N·mm]
-
-    Returns
-    -------
-    float or None
-        Its opening; none where there is none such. [mm]
+    Args:
+        brake: The shop's.
+        thickness, leg: Sheet, and the shorter leg outside. [mm]
+        load: Force times opening: 1.33·TS·w·t². [N·mm]
+    Returns: Its opening; none where there is none such. [mm]
     """
     fine = [
         v for v in brake.dies
@@ -149,17 +126,10 @@ def die_for(brake: Brake, thickness: float, leg: float, load: float) -> float | 
 def put_together(segments: tuple[float, ...], low: float, high: float) -> tuple[float, ...] | None:
     """Lengths of punch that add up to something between two lengths, as long as can be.
 
-    Parameters
-    ----------
-    segments : tuple of float
-        What there is; each once, to the millimetre. [mm]
-    low, high : float
-        The least and the greatest length. [mm]
-
-    Returns
-    -------
-    tuple of float or None
-        The lengths, the longest first; none where nothing adds up. [mm]
+    Args:
+        segments: What there is; each once, to the millimetre. [mm]
+        low, high: The least and the greatest length. [mm]
+    Returns: The lengths, the longest first; none where nothing adds up. [mm]
     """
     most = math.floor(high + 1e-9)
     ways: dict[int, tuple[float, ...]] = {0: ()}

@@ -33,15 +33,9 @@ class Lying(NamedTuple):
 def shape_of(one: Lying) -> Any:
     """A blank where it lies, as a polygon with its openings. [mm]
 
-    Parameters
-    ----------
-    one : Lying
-        The blank and its place.
-
-    Returns
-    -------
-    shapely.Polygon
-        On the sheet.
+    Args:
+        one: The blank and its place.
+    Returns: On the sheet.
     """
     b = one.blank
     rings = [b.outline, *(_rect(c.x, c.y, c.x + c.length, c.y + c.width) for c in b.cutouts)]
@@ -64,19 +58,11 @@ def _rect(x0: float, y0: float, x1: float, y1: float) -> tuple[tuple[float, floa
 def flaw(rows: list[Lying], size: tuple[float, float], trim: float, kerf: float) -> str:
     """Say what is wrong with a layout.
 
-    Parameters
-    ----------
-    rows : list of Lying
-        What lies on one sheet. [mm]
-    size : (float, float)
-        Of the sheet. [mm]
-    trim, kerf : float
-        What is left at its edges and between outlines. [mm]
-
-    Returns
-    -------
-    str
-        The first fault, or nothing.
+    Args:
+        rows: What lies on one sheet. [mm]
+        size: Of the sheet. [mm]
+        trim, kerf: What is left at its edges and between outlines. [mm]
+    Returns: The first fault, or nothing.
     """
     shapes = [shape_of(r) for r in rows]
     for row, shape in zip(rows, shapes, strict=True):

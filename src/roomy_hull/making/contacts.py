@@ -111,15 +111,9 @@ _ROUND = ((0, 1, 3, 2), (4, 6, 7, 5))
 def sides_of(items: list[Item]) -> list[Side]:
     """Every face of some parts where they stand.
 
-    Parameters
-    ----------
-    items : list of Item
-        Parts and boxes in one owner's directions. [mm]
-
-    Returns
-    -------
-    list of Side
-        In the order of the items.
+    Args:
+        items: Parts and boxes in one owner's directions. [mm]
+    Returns: In the order of the items.
     """
     found: list[Side] = []
     for number, item in enumerate(items):
@@ -289,15 +283,9 @@ ROWS = 256
 def touching(items: list[Item]) -> tuple[list[Side], list[Contact]]:
     """Find every pair of faces of different parts, or of one part, that touch.
 
-    Parameters
-    ----------
-    items : list of Item
-        Parts and boxes in one owner's directions. [mm]
-
-    Returns
-    -------
-    (list of Side, list of Contact)
-        All faces, and where two of them lie against each other. What a bend joins does not count. [mm]
+    Args:
+        items: Parts and boxes in one owner's directions. [mm]
+    Returns: All faces, and where two of them lie against each other. What a bend joins does not count. [mm]
     """
     sides = sides_of(items)
     if len(sides) < 2:

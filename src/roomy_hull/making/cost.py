@@ -58,15 +58,9 @@ class Cut(msgspec.Struct, frozen=True):
 def cut_of_blank(flat: Blank) -> Cut:
     """Measure what a blank takes of the cutter.
 
-    Parameters
-    ----------
-    flat : Blank
-        The blank. [mm]
-
-    Returns
-    -------
-    Cut
-        The length of its outline and of every opening; a pierce for each.
+    Args:
+        flat: The blank. [mm]
+    Returns: The length of its outline and of every opening; a pierce for each.
     """
     edge = sum(
         math.dist(a, b)
@@ -80,18 +74,12 @@ def cut_of_blank(flat: Blank) -> Cut:
 def cost(parts: list[Part], p: Prices) -> Cost:
     """Add up what some parts cost by themselves, without joining them.
 
-    Parameters
-    ----------
-    parts : list of Part
-        The parts.
-    p : Prices
-        The shop's prices.
-
-    Returns
-    -------
-    Cost
-        Net metal by mass, the length of every outline and opening and its pierce, every bend, every bought piece or
-        metre.
+    Args:
+        parts: The parts.
+        p: The shop's prices.
+    Returns:
+        Net metal by mass, the length of every outline and opening and its pierce, every bend, every bought piece
+        or metre.
     """
     sheet = bar = hardware = cutting = bending = 0.0
     for part in parts:
@@ -167,21 +155,12 @@ class CostSheet(msgspec.Struct, frozen=True):
 def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> CostSheet:
     """Add up what a job costs to make.
 
-    Parameters
-    ----------
-    works : Works
-        Its parts and joints, owner by owner.
-    cut : CutList
-        Its nest: what the sheets cost beyond their parts is shared by the parts' metal.
-    p : Prices
-        The shop's.
-    coat : bool
-        Whether everything is coated.
-
-    Returns
-    -------
-    CostSheet
-        In the shop's money; the owners' shares add up to the whole.
+    Args:
+        works: Its parts and joints, owner by owner.
+        cut: Its nest: what the sheets cost beyond their parts is shared by the parts' metal.
+        p: The shop's.
+        coat: Whether everything is coated.
+    Returns: In the shop's money; the owners' shares add up to the whole.
     """
     alone = [cost(list(w.parts), p) for w in works.works]
     net = sum(c.sheet for c in alone)

@@ -53,30 +53,16 @@ def cut_list(
 ) -> CutList:  # fmt: skip
     """Unfold, nest and saw some parts.
 
-    Parameters
-    ----------
-    parts : list of Part
-        All parts. [mm]
-    stock : Stock
-        What the shop buys and has. [mm]
-    progress : callable
-        Called with the share done; returning False gives up.
-    way : Way
-        How sheets are cut.
-    rounds : int
-        How often the nesting is improved at most.
-
-    Returns
-    -------
-    CutList
-        Blanks, sheets, bars, hardware.
-
-    Raises
-    ------
-    InputError
-        A blank or bar is larger than the stock.
-    GivenUp
-        The work was given up.
+    Args:
+        parts: All parts. [mm]
+        stock: What the shop buys and has. [mm]
+        progress: Called with the share done; returning False gives up.
+        way: How sheets are cut.
+        rounds: How often the nesting is improved at most.
+    Returns: Blanks, sheets, bars, hardware.
+    Raises:
+        InputError: A blank or bar is larger than the stock.
+        GivenUp: The work was given up.
     """
     blanks = tuple(blank(p) for p in parts if isinstance(p, SheetPart))
     return CutList(
@@ -93,26 +79,14 @@ def cut_of(
 ) -> CutList:
     """Everything that is cut and bought for a job, drilled for its joints.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes, and the shop that makes it.
-    progress : callable
-        Called with the share done; returning False gives up.
-    rounds : int
-        How often the nesting is improved at most.
-
-    Returns
-    -------
-    CutList
-        With joints and the brake on which it is bent.
-
-    Raises
-    ------
-    InputError
-        A blank or bar is larger than the stock.
-    GivenUp
-        The work was given up.
+    Args:
+        assembly: The job in vehicle axes, and the shop that makes it.
+        progress: Called with the share done; returning False gives up.
+        rounds: How often the nesting is improved at most.
+    Returns: With joints and the brake on which it is bent.
+    Raises:
+        InputError: A blank or bar is larger than the stock.
+        GivenUp: The work was given up.
     """
     shop, works = assembly.shop, works_of(assembly)
     found = cut_list(list(works.parts), shop.stock, progress, way_of(shop), rounds)
@@ -122,24 +96,13 @@ def cut_of(
 def shaped(cut: CutList, shop: Shop, progress: Progress = lambda _share: True) -> CutList:
     """A cut with odd outlines laid into one another, wherever that saves a sheet.
 
-    Parameters
-    ----------
-    cut : CutList
-        As found with rectangles. [mm]
-    shop : Shop
-        Its stock, and what it cuts with.
-    progress : callable
-        Called with the share done; returning False stops; what was saved till then is kept.
-
-    Returns
-    -------
-    CutList
-        The same where nothing is saved.
-
-    Raises
-    ------
-    InputError
-        The shop's shear cuts from edge to edge only.
+    Args:
+        cut: As found with rectangles. [mm]
+        shop: Its stock, and what it cuts with.
+        progress: Called with the share done; returning False stops; what was saved till then is kept.
+    Returns: The same where nothing is saved.
+    Raises:
+        InputError: The shop's shear cuts from edge to edge only.
     """
     if way_of(shop).shear:
         raise InputError(

@@ -36,17 +36,10 @@ class Fewest(NamedTuple):
 def first_fit(lengths: list[float], stock_length: float, kerf: float) -> list[list[int]]:
     """Assign lengths to bars, longest first, each to the first bar with room.
 
-    Parameters
-    ----------
-    lengths : list of float
-        Pieces, none longer than the bar. [mm]
-    stock_length, kerf : float
-        Bar length and saw kerf; the last piece of a bar may use its end. [mm]
-
-    Returns
-    -------
-    list of list of int
-        For each bar, the indices of its pieces.
+    Args:
+        lengths: Pieces, none longer than the bar. [mm]
+        stock_length, kerf: Bar length and saw kerf; the last piece of a bar may use its end. [mm]
+    Returns: For each bar, the indices of its pieces.
     """
     order = sorted(range(len(lengths)), key=lambda i: -lengths[i])
     rows: list[list[int]] = []
@@ -68,19 +61,11 @@ def fewest(
 ) -> Fewest:
     """Saw pieces from as few bought bars as can be.
 
-    Parameters
-    ----------
-    lengths : list of float
-        Pieces, none longer than the stock. [mm]
-    stock_length, kerf : float
-        Stock bar and saw kerf. [mm]
-    offcuts : list of float or None
-        Lengths that are there already, filled as full as can be, the shortest first. [mm]
-
-    Returns
-    -------
-    Fewest
-        Bars, offcuts first; and the bound on those bought. With offcuts it holds for what they leave.
+    Args:
+        lengths: Pieces, none longer than the stock. [mm]
+        stock_length, kerf: Stock bar and saw kerf. [mm]
+        offcuts: Lengths that are there already, filled as full as can be, the shortest first. [mm]
+    Returns: Bars, offcuts first; and the bound on those bought. With offcuts it holds for what they leave.
     """
     left = list(range(len(lengths)))
     rows: list[Pattern] = []
@@ -153,19 +138,11 @@ def knapsack(
 ) -> tuple[list[int], float, bool]:
     """Fill a room with the most valuable pieces, by branch and bound.
 
-    Parameters
-    ----------
-    values, sizes : array of (n,)
-        Of one piece of each sort, sizes above 0.
-    most : array of (n,)
-        How many of each there are.
-    room : float
-        What there is.
-
-    Returns
-    -------
-    (list of int, float, bool)
-        How many of each, their value, and whether it is surely the best: else the search was broken off.
+    Args:
+        values, sizes: Of one piece of each sort, sizes above 0.
+        most: How many of each there are.
+        room: What there is.
+    Returns: How many of each, their value, and whether it is surely the best: else the search was broken off.
     """
     order = sorted(range(len(values)), key=lambda n: -values[n] / sizes[n])
     order = [n for n in order if values[n] > TINY and most[n] > 0]

@@ -27,19 +27,11 @@ ANYWHERE: Rect = (-math.inf, -math.inf, math.inf, math.inf)
 def clear_of_bends(contact: Contact, faces: list[tuple[Side, Part]], diameter: float) -> Rect:
     """Where on what two faces share a hole keeps off the bends of both: edge to tangent line 2·T + R (common practice).
 
-    Parameters
-    ----------
-    contact : Contact
-        What they share. [mm]
-    faces : list of (Side, Part)
-        Both faces, with the parts that they are of.
-    diameter : float
-        The hole's. [mm]
-
-    Returns
-    -------
-    (x0, y0, x1, y1)
-        The room for its middle in the patch's directions; without an end where no bend is. [mm]
+    Args:
+        contact: What they share. [mm]
+        faces: Both faces, with the parts that they are of.
+        diameter: The hole's. [mm]
+    Returns: The room for its middle in the patch's directions; without an end where no bend is. [mm]
     """
     x0, y0, x1, y1 = ANYWHERE
     for side, part in faces:
@@ -81,20 +73,13 @@ def spots_on(
 ) -> list[tuple[float, float]]:
     """Where fasteners stand on what two parts share.
 
-    Parameters
-    ----------
-    patch : Patch
-        What they share. [mm]
-    edge, pitch : float
-        The least distance from its edge, and the greatest between two. [mm]
-    clear : (x0, y0, x1, y1)
-        Where their middles keep off bends. [mm]
-
-    Returns
-    -------
-    list of (x, y)
-        A row along the middle of what is narrow, or as near to it as the bends leave; else around it, that far inside
-        its edge. At least two where there is room for two. [mm]
+    Args:
+        patch: What they share. [mm]
+        edge, pitch: The least distance from its edge, and the greatest between two. [mm]
+        clear: Where their middles keep off bends. [mm]
+    Returns:
+        A row along the middle of what is narrow, or as near to it as the bends leave; else around it, that far
+        inside its edge. At least two where there is room for two. [mm]
     """
     x0, y0, x1, y1 = patch.bounds
     wide, high = x1 - x0, y1 - y0
@@ -154,17 +139,10 @@ def drilled(
 ) -> tuple[tuple[Part, ...], tuple[int, ...]]:
     """Put holes into parts; pieces of one part that get other holes become parts of their own.
 
-    Parameters
-    ----------
-    parts : tuple of Part
-        An owner's parts.
-    drills : list of Drill
-        The holes; one that is there already is not made twice.
-
-    Returns
-    -------
-    (tuple of Part, tuple of int)
-        The parts with their holes, and of each which of the given ones it is.
+    Args:
+        parts: An owner's parts.
+        drills: The holes; one that is there already is not made twice.
+    Returns: The parts with their holes, and of each which of the given ones it is.
     """
     by_piece: dict[tuple[int, int], list[Drill]] = {}
     for d in drills:

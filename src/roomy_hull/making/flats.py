@@ -35,17 +35,12 @@ class Blank(msgspec.Struct, frozen=True):
 def blank(part: SheetPart) -> Blank:
     """Unfold a sheet part.
 
-    Parameters
-    ----------
-    part : SheetPart
-        The part, by outside sizes. [mm]
-
-    Returns
-    -------
-    Blank
-        Outline counter-clockwise, relieved wherever two flanges meet, bend centre lines, openings. Flat
-        length = outside legs + BA - 2(R+T) at each right angle (Machinery's Handbook). A cut-out that
-        reaches the edge is a notch of the outline. [mm]
+    Args:
+        part: The part, by outside sizes. [mm]
+    Returns:
+        Outline counter-clockwise, relieved wherever two flanges meet, bend centre lines, openings. Flat length =
+        outside legs + BA - 2(R+T) at each right angle (Machinery's Handbook). A cut-out that reaches the edge is a
+        notch of the outline. [mm]
     """
     if sizeless(part):
         return Blank(part, min(part.length, part.width, 0.0), 0.0, ((0.0, 0.0),) * 3, (), (), ())

@@ -67,20 +67,13 @@ class Gap(msgspec.Struct, frozen=True):
 def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
     """The doubt of a thing's own size along one of its directions.
 
-    Parameters
-    ----------
-    thing : Thing
-        The thing.
-    axis : int
-        0 along the wall, 1 inward, 2 up.
-    shop : Shop
-        What its cutter and brake leave.
-
-    Returns
-    -------
-    Link
-        Two cut edges, and every bend of the part that spans it, with what is not known of K; where no part spans it,
-        the data sheet's.
+    Args:
+        thing: The thing.
+        axis: 0 along the wall, 1 inward, 2 up.
+        shop: What its cutter and brake leave.
+    Returns:
+        Two cut edges, and every bend of the part that spans it, with what is not known of K; where no part spans
+        it, the data sheet's.
     """
     if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
         return Link(f"{thing.value.name}, by its data sheet", BOUGHT, -1.0)
@@ -112,19 +105,11 @@ def _own_axis(part: SheetPart | BarPart, axis: int) -> int:
 def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
     """One sigma of a part's outside size along one of its own directions.
 
-    Parameters
-    ----------
-    part : SheetPart or BarPart
-        The part.
-    own : int
-        0 along its length, 1 along its width, 2 along its flanges or a bar's height.
-    shop : Shop
-        Doubts of cutter, saw and brake.
-
-    Returns
-    -------
-    float
-        The root of squares of two edges, of each bend, and of K for each. [mm]
+    Args:
+        part: The part.
+        own: 0 along its length, 1 along its width, 2 along its flanges or a bar's height.
+        shop: Doubts of cutter, saw and brake.
+    Returns: The root of squares of two edges, of each bend, and of K for each. [mm]
     """
     tools = shop.tools
     if isinstance(part, BarPart):

@@ -36,18 +36,12 @@ class Worth(msgspec.Struct, frozen=True):
 def gaps_of(assembly: Assembly, measured: Mapping[str, float] | None = None) -> tuple[Gap, ...]:
     """Every narrow gap of a job with its chain.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes, and the shop that makes it.
-    measured : mapping of str to float or None
-        One sigma of each size that the survey determines. [mm]
-
-    Returns
-    -------
-    tuple of Gap
-        Between neighbours, at a bay's ends, between and over wheel arches, in drawers and around doors; the likeliest to
-        bind first.
+    Args:
+        assembly: The job in vehicle axes, and the shop that makes it.
+        measured: One sigma of each size that the survey determines. [mm]
+    Returns:
+        Between neighbours, at a bay's ends, between and over wheel arches, in drawers and around doors; the
+        likeliest to bind first.
     """
     known = measured or {}
     found = [
@@ -190,15 +184,9 @@ def _doors(assembly: Assembly) -> list[Gap]:
 def worth(gaps: tuple[Gap, ...]) -> tuple[Worth, ...]:
     """Which measures are worth taking again before anything is cut.
 
-    Parameters
-    ----------
-    gaps : tuple of Gap
-        From `gaps_of`.
-
-    Returns
-    -------
-    tuple of Worth
-        By how many fewer gaps would bind, the most first; none that saves nothing.
+    Args:
+        gaps: From `gaps_of`.
+    Returns: By how many fewer gaps would bind, the most first; none that saves nothing.
     """
     found = []
     links = {x.measure: x for g in gaps for x in g.chain.links if x.measure}
@@ -212,15 +200,9 @@ def worth(gaps: tuple[Gap, ...]) -> tuple[Worth, ...]:
 def run(case: Case) -> tuple[Gap, ...]:
     """Find every narrow gap, with the doubts of the survey.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes.
-
-    Returns
-    -------
-    tuple of Gap
-        From `gaps_of`.
+    Args:
+        case: The job in vehicle axes.
+    Returns: From `gaps_of`.
     """
     was, now, old = case.rests_on(KEY), case.assembly, case.old(KEY)
     if (

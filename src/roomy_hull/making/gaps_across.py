@@ -13,15 +13,9 @@ from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size
 def across(assembly: Assembly) -> list[Gap]:
     """Between things of different bays, along the vehicle and across it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-
-    Returns
-    -------
-    list of Gap
-        Narrow ones.
+    Args:
+        assembly: The job in vehicle axes.
+    Returns: Narrow ones.
     """
     shop = assembly.shop
     things = _placed(assembly)
@@ -50,17 +44,10 @@ def across(assembly: Assembly) -> list[Gap]:
 def between_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
     """What stands in a row between two wheel arches, and what room it leaves in all.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    known : mapping of str to float
-        One sigma of each size that the survey determines. [mm]
-
-    Returns
-    -------
-    list of Gap
-        The width between the arches less every width in the row: it goes in or it does not, wherever it is bolted.
+    Args:
+        assembly: The job in vehicle axes.
+        known: One sigma of each size that the survey determines. [mm]
+    Returns: The width between the arches less every width in the row: it goes in or it does not, wherever it is bolted.
     """
     things = _placed(assembly)
     arches = [p for p in assembly.ground.tray if p.role == "arch"]
@@ -92,17 +79,10 @@ def between_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
 def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
     """What is held above a wheel arch without standing on it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    known : mapping of str to float
-        One sigma of each size that the survey determines. [mm]
-
-    Returns
-    -------
-    list of Gap
-        Narrow ones.
+    Args:
+        assembly: The job in vehicle axes.
+        known: One sigma of each size that the survey determines. [mm]
+    Returns: Narrow ones.
     """
     fix = Link("where it is bolted", assembly.shop.tools.doubts.assembly)
     found = []

@@ -30,28 +30,17 @@ Spot = tuple[float, float, float]
 class Joint(msgspec.Struct, frozen=True):
     """How two parts, or a part and something bought, are joined; or the edges of one folded part.
 
-    Attributes
-    ----------
-    owner : Ref
-        What they belong to.
-    one, other : str
-        Their names; the same one where a part's own edges meet.
-    pieces : tuple of (int, int)
-        For each of both: its number among the owner's parts, and which of its stands.
-    method : Method
-        How.
-    length : float
-        Of the seam, or of what lies on each other. [mm]
-    welded : float
-        Of it, what is welded. [mm]
-    spots : tuple of (u, v, w)
-        Middles of its fasteners, or the ends of its seam, in the owner's directions. [mm]
-    fastener : str
-        What they are, such as ``rivet 4.8``; empty for welds.
-    hole : float
-        Diameter of the holes in both. [mm]
-    throat : float
-        Of the weld: the thinner of both. [mm]
+    Attributes:
+        owner: What they belong to.
+        one, other: Their names; the same one where a part's own edges meet.
+        pieces: For each of both: its number among the owner's parts, and which of its stands.
+        method: How.
+        length: Of the seam, or of what lies on each other. [mm]
+        welded: Of it, what is welded. [mm]
+        spots: Middles of its fasteners, or the ends of its seam, in the owner's directions. [mm]
+        fastener: What they are, such as ``rivet 4.8``; empty for welds.
+        hole: Diameter of the holes in both. [mm]
+        throat: Of the weld: the thinner of both. [mm]
     """
 
     owner: Ref
@@ -83,17 +72,12 @@ class Joined(msgspec.Struct, frozen=True, eq=False):
 def joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
     """Join the parts of one owner.
 
-    Parameters
-    ----------
-    parts : tuple of Part
-        Its parts with their stands. [mm]
-    shop : Joining
-        How the shop joins.
-
-    Returns
-    -------
-    Joined
-        Parts with holes, joints, and the numbers of the parts of which nothing holds a piece; each equals only itself.
+    Args:
+        parts: Its parts with their stands. [mm]
+        shop: How the shop joins.
+    Returns:
+        Parts with holes, joints, and the numbers of the parts of which nothing holds a piece; each equals only
+        itself.
     """
     items = [
         Item(n, m, part, stand)

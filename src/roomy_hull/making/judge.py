@@ -23,20 +23,13 @@ KEY = "making"
 def flaws(parts: tuple[Part, ...], stock: Stock, brake: Brake | None = None) -> tuple[Finding, ...]:
     """Judge whether some parts can be made.
 
-    Parameters
-    ----------
-    parts : tuple of Part
-        Parts of one owner. [mm]
-    stock : Stock
-        What the shop buys. [mm]
-    brake : Brake or None
-        What it bends on; None to leave the order of bends aside.
-
-    Returns
-    -------
-    tuple of Finding
-        Blanks and bars larger than the stock (stop); flanges too short for the press, holes too
-        near a bend, no order in which it can be bent (look). [mm]
+    Args:
+        parts: Parts of one owner. [mm]
+        stock: What the shop buys. [mm]
+        brake: What it bends on; None to leave the order of bends aside.
+    Returns:
+        Blanks and bars larger than the stock (stop); flanges too short for the press, holes too near a bend, no
+        order in which it can be bent (look). [mm]
     """
     found: list[Finding] = []
     for part in parts:
@@ -101,15 +94,9 @@ def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
 def study(case: Case) -> dict[Ref | None, tuple[Finding, ...]]:
     """Judge the making of body and things.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes; what did not change is taken from before.
-
-    Returns
-    -------
-    dict of Ref to tuple of Finding
-        By thing, the body's under none.
+    Args:
+        case: The job in vehicle axes; what did not change is taken from before.
+    Returns: By thing, the body's under none.
     """
     assembly, before = case.assembly, case.before
     stock, brake = assembly.shop.stock, assembly.shop.tools.brake

@@ -12,18 +12,12 @@ from roomy_hull.shop.shop import Prices
 class Marking(msgspec.Struct, frozen=True):
     """What files say of themselves.
 
-    Attributes
-    ----------
-    job : str
-        Its name.
-    revision : str
-        Of the last release; empty where nothing was released.
-    changed : int
-        So many parts have changed since.
-    stops : int
-        So many stop findings were open.
-    whole : str
-        The hash of all parts together, for lists that are of all of them.
+    Attributes:
+        job: Its name.
+        revision: Of the last release; empty where nothing was released.
+        changed: So many parts have changed since.
+        stops: So many stop findings were open.
+        whole: The hash of all parts together, for lists that are of all of them.
     """
 
     job: str
@@ -62,23 +56,13 @@ def marking_of(
 ) -> Marking:
     """What files of a job as it stands say of themselves.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    works : Works
-        All that is made of it.
-    prices : Prices
-        The shop's.
-    built : frozenset of str
-        What was built otherwise and logged so, as `stale` takes it.
-    stops : int
-        So many stop findings are open.
-
-    Returns
-    -------
-    Marking
-        Of its last release.
+    Args:
+        job: The job.
+        works: All that is made of it.
+        prices: The shop's.
+        built: What was built otherwise and logged so, as `stale` takes it.
+        stops: So many stop findings are open.
+    Returns: Of its last release.
     """
     last = job.releases[-1] if job.releases else None
     changed = stale(last, works, prices, built)

@@ -20,16 +20,10 @@ pairs are tried on a larger sheet."""
 def finished(table: Table, now: list[FilledBin]) -> list[FilledBin]:
     """See to money and rests.
 
-    Parameters
-    ----------
-    table : Table
-        What is nested.
-    now : list of FilledBin
-        As they were found.
-
-    Returns
-    -------
-    list of FilledBin
+    Args:
+        table: What is nested.
+        now: As they were found.
+    Returns:
         Each on the cheapest sheet that takes it, two on a larger one where that is cheaper, the emptiest with the
         largest rest.
     """
@@ -108,22 +102,12 @@ def _rest(table: Table, puts: Bin, room: Room) -> int:
 def sheets_of(table: Table, bins: list[FilledBin]) -> list[Sheet]:
     """Write a packing out, checked.
 
-    Parameters
-    ----------
-    table : Table
-        What is nested.
-    bins : list of FilledBin
-        As they are cut.
-
-    Returns
-    -------
-    list of Sheet
-        Offcuts first; what lies in a blank's opening on that blank's sheet. [mm]
-
-    Raises
-    ------
-    InputError
-        The packing failed its check; nothing is cut by it.
+    Args:
+        table: What is nested.
+        bins: As they are cut.
+    Returns: Offcuts first; what lies in a blank's opening on that blank's sheet. [mm]
+    Raises:
+        InputError: The packing failed its check; nothing is cut by it.
     """
     inner = [b for b in bins if b.host >= 0]
     found: list[Sheet] = []
@@ -167,19 +151,11 @@ def rests(
 ) -> tuple[tuple[float, float, float, float], ...]:
     """The rectangles of a sheet worth keeping, the largest first.
 
-    Parameters
-    ----------
-    boxes : list of (x0, y0, x1, y1)
-        What is taken, with the kerf, from the trim on. [0.1 mm]
-    room : (int, int)
-        Of the whole within the trim. [0.1 mm]
-    stock : Stock
-        Kerf, trim, and the least that is kept. [mm]
-
-    Returns
-    -------
-    tuple of (x, y, length, width)
-        On the sheet. [mm]
+    Args:
+        boxes: What is taken, with the kerf, from the trim on. [0.1 mm]
+        room: Of the whole within the trim. [0.1 mm]
+        stock: Kerf, trim, and the least that is kept. [mm]
+    Returns: On the sheet. [mm]
     """
     boxes, found = list(boxes), []
     k, trim = stock.kerf, stock.trim

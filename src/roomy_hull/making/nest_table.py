@@ -38,19 +38,12 @@ class FreePlace(NamedTuple):
 class Table:
     """The blanks of one material and thickness, and what they are cut from.
 
-    Parameters
-    ----------
-    blanks : list of Blank
-        Each once for every piece. [mm]
-    stock : Stock
-        What there is to cut them from. [mm]
-    way : Way
-        How they are cut.
-
-    Raises
-    ------
-    InputError
-        One is larger than every stock sheet.
+    Args:
+        blanks: Each once for every piece. [mm]
+        stock: What there is to cut them from. [mm]
+        way: How they are cut.
+    Raises:
+        InputError: One is larger than every stock sheet.
     """
 
     def __init__(self, blanks: list[Blank], stock: Stock, way: Way) -> None:

@@ -21,30 +21,16 @@ def nest(
 ) -> Nest:  # fmt: skip
     """Nest blanks on sheets, material by material.
 
-    Parameters
-    ----------
-    blanks : list of Blank
-        Every blank once for each piece wanted. [mm]
-    stock : Stock
-        Sheet sizes, offcuts, kerf and edge trim. [mm]
-    progress : callable
-        Called with the share done; returning False gives up.
-    way : Way
-        How they are cut.
-    rounds : int
-        How often each group is improved at most.
-
-    Returns
-    -------
-    Nest
-        The sheets, and for each group the count bought beside its lower bound.
-
-    Raises
-    ------
-    InputError
-        A blank is larger than every stock sheet.
-    GivenUp
-        The work was given up.
+    Args:
+        blanks: Every blank once for each piece wanted. [mm]
+        stock: Sheet sizes, offcuts, kerf and edge trim. [mm]
+        progress: Called with the share done; returning False gives up.
+        way: How they are cut.
+        rounds: How often each group is improved at most.
+    Returns: The sheets, and for each group the count bought beside its lower bound.
+    Raises:
+        InputError: A blank is larger than every stock sheet.
+        GivenUp: The work was given up.
     """
     work = Nesting(blanks, stock, way)
     for n in range(rounds):
@@ -61,19 +47,12 @@ def nest(
 class Nesting:
     """A nesting that is improved step by step, and can be taken as it is at any time.
 
-    Parameters
-    ----------
-    blanks : list of Blank
-        Every blank once for each piece wanted. [mm]
-    stock : Stock
-        What there is to cut them from. [mm]
-    way : Way
-        How they are cut.
-
-    Raises
-    ------
-    InputError
-        A blank has no size, or is larger than every stock sheet.
+    Args:
+        blanks: Every blank once for each piece wanted. [mm]
+        stock: What there is to cut them from. [mm]
+        way: How they are cut.
+    Raises:
+        InputError: A blank has no size, or is larger than every stock sheet.
     """
 
     def __init__(self, blanks: list[Blank], stock: Stock, way: Way = USUAL) -> None:
@@ -102,15 +81,9 @@ class Nesting:
     def nest(self) -> Nest:
         """The nesting as it is now, checked.
 
-        Returns
-        -------
-        Nest
-            The sheets, and for each group the count bought beside its lower bound.
-
-        Raises
-        ------
-        InputError
-            It failed its check; nothing is cut by it.
+        Returns: The sheets, and for each group the count bought beside its lower bound.
+        Raises:
+            InputError: It failed its check; nothing is cut by it.
         """
         sheets = [s for g in self.groups for s in g.sheets()]
         return Nest(tuple(sheets), {g.words(): (g.bought(), g.bound()) for g in self.groups})
@@ -119,19 +92,12 @@ class Nesting:
 class Group:
     """The blanks of one material and thickness, packed and improved step by step.
 
-    Parameters
-    ----------
-    blanks : list of Blank
-        Each once for every piece. [mm]
-    stock : Stock
-        What there is to cut them from. [mm]
-    way : Way
-        How they are cut.
-
-    Raises
-    ------
-    InputError
-        One is larger than every stock sheet.
+    Args:
+        blanks: Each once for every piece. [mm]
+        stock: What there is to cut them from. [mm]
+        way: How they are cut.
+    Raises:
+        InputError: One is larger than every stock sheet.
     """
 
     def __init__(self, blanks: list[Blank], stock: Stock, way: Way) -> None:
@@ -200,10 +166,7 @@ class Group:
     def bound(self) -> int:
         """How many sheets no nesting does without, of the largest size in use, whatever is cut from what is free.
 
-        Returns
-        -------
-        int
-            By what fits nothing that is free, by what lies beside nothing else, and by area.
+        Returns: By what fits nothing that is free, by what lies beside nothing else, and by area.
         """
         table = self._table
         used = {b.size for b in self._final() if b.bought} or set(table.stock.sheets)
@@ -255,15 +218,9 @@ class Group:
     def sheets(self) -> list[Sheet]:
         """Write the packing out, checked.
 
-        Returns
-        -------
-        list of Sheet
-            Offcuts first. [mm]
-
-        Raises
-        ------
-        InputError
-            The packing failed its check; nothing is cut by it.
+        Returns: Offcuts first. [mm]
+        Raises:
+            InputError: The packing failed its check; nothing is cut by it.
         """
         return sheets_of(self._table, self._final())
 

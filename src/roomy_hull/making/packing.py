@@ -42,19 +42,11 @@ Decoder = Callable[[list[Piece], int, int, int], tuple[Bin, list[Piece]]]
 def skyline(pieces: list[Piece], wide: int, high: int, near: int = 0) -> tuple[Bin, list[Piece]]:
     """Fill one bin along its skyline.
 
-    Parameters
-    ----------
-    pieces : list of Piece
-        In the order in which they are preferred.
-    wide, high : int
-        Of the bin.
-    near : int
-        By how much a piece may miss a width or a wall and still count as fitting it.
-
-    Returns
-    -------
-    (list of Put, list of Piece)
-        What lies in it, and what is left over, in the same order.
+    Args:
+        pieces: In the order in which they are preferred.
+        wide, high: Of the bin.
+        near: By how much a piece may miss a width or a wall and still count as fitting it.
+    Returns: What lies in it, and what is left over, in the same order.
     """
     count = len(pieces)
     # Every piece twice: as it is, and turned.
@@ -138,19 +130,11 @@ def _merge(line: list[list[int]], at: int) -> None:
 def guillotine(pieces: list[Piece], wide: int, high: int, near: int = 0) -> tuple[Bin, list[Piece]]:
     """Fill one bin so that cuts from edge to edge part every piece from the rest.
 
-    Parameters
-    ----------
-    pieces : list of Piece
-        In the order in which they are placed.
-    wide, high : int
-        Of the bin.
-    near : int
-        What is left beside a piece by no more than this counts as nothing.
-
-    Returns
-    -------
-    (list of Put, list of Piece)
-        What lies in it, and what is left over.
+    Args:
+        pieces: In the order in which they are placed.
+        wide, high: Of the bin.
+        near: What is left beside a piece by no more than this counts as nothing.
+    Returns: What lies in it, and what is left over.
     """
     rooms = [(0, 0, wide, high)]
     found: Bin = []
@@ -196,18 +180,12 @@ def fill(pieces: list[Piece], room: tuple[int, int], decode: Decoder, near: int 
 class Search:
     """A packing that is improved step by step; it can be stopped at any time.
 
-    Parameters
-    ----------
-    pieces : list of Piece
-        What is packed; every one fits a bin.
-    room : (int, int)
-        Of each bin.
-    decode : callable
-        Fills one bin.
-    bound : int
-        No packing has fewer bins.
-    seed : int
-        Of the chance by which orders are varied.
+    Args:
+        pieces: What is packed; every one fits a bin.
+        room: Of each bin.
+        decode: Fills one bin.
+        bound: No packing has fewer bins.
+        seed: Of the chance by which orders are varied.
     """
 
     def __init__(
@@ -240,10 +218,7 @@ class Search:
     def step(self) -> bool:
         """Take some bins apart and pack them again; say whether it is better.
 
-        Returns
-        -------
-        bool
-            Whether the packing changed for the better.
+        Returns: Whether the packing changed for the better.
         """
         count = len(self.bins)
         if count < 2:

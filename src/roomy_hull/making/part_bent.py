@@ -26,17 +26,10 @@ class Spot(NamedTuple):
 def in_turn(face: Face, first: int = 0) -> Iterator[Bend]:
     """A face's bends in the order in which the flat's bend lines stand.
 
-    Parameters
-    ----------
-    face : Face
-        The face.
-    first : int
-        The edge from which its ring is walked: the root's from its first, all others from their second.
-
-    Yields
-    ------
-    Bend
-        Each of its own bends.
+    Args:
+        face: The face.
+        first: The edge from which its ring is walked: the root's from its first, all others from their second.
+    Yields: Each of its own bends.
     """
     by_edge = {b.edge: b for b in face.bends}
     count = len(face.ring)
@@ -69,18 +62,11 @@ def bent(
 ) -> tuple[list[tuple[int, Points]], dict[int, Place]]:
     """A part with some of its bends made and the others flat.
 
-    Parameters
-    ----------
-    root : Face
-        The part.
-    thickness, k : float
-        Sheet and neutral line. [mm]
-    done : frozenset of int
-        Numbers of the bends that are made.
-
-    Returns
-    -------
-    (list of (int, array of (2n, 3)), dict of int to Place)
+    Args:
+        root: The part.
+        thickness, k: Sheet and neutral line. [mm]
+        done: Numbers of the bends that are made.
+    Returns:
         The corners of every face, outer ring then inner, under the number of the bend that leads to it, -1 for the
         root; and where the face before each bend lies. [mm]
     """

@@ -59,15 +59,10 @@ def _triple(a: Vector, b: Vector, c: Vector) -> float:
 def prism(low: list[list[Vector]], high: list[list[Vector]]) -> Polyhedron:
     """A solid between two rings, and the same for each opening.
 
-    Parameters
-    ----------
-    low, high : list of list of (x, y, z)
-        The outer ring, then the openings, at both ends; the outer one counter-clockwise seen from `high`. [mm]
-
-    Returns
-    -------
-    Polyhedron
-        Closed, whichever hand the rings have: a mirrored one is turned right.
+    Args:
+        low, high: The outer ring, then the openings, at both ends; the outer one counter-clockwise seen from `high`.
+            [mm]
+    Returns: Closed, whichever hand the rings have: a mirrored one is turned right.
     """
     ends = [Facet(tuple(reversed(low[0])), tuple(tuple(reversed(r)) for r in low[1:])),
             Facet(tuple(high[0]), tuple(tuple(r) for r in high[1:]))]  # fmt: skip
@@ -112,17 +107,10 @@ def _round(h: Hole) -> list[Point]:
 def of_sheet(part: SheetPart, done: frozenset[int] | None = None) -> list[Polyhedron]:
     """A folded sheet in its own directions.
 
-    Parameters
-    ----------
-    part : SheetPart
-        The part. [mm]
-    done : frozenset of int or None
-        Which of its bends are made, as the flat's bend lines are counted; none for all of them.
-
-    Returns
-    -------
-    list of Polyhedron
-        One for each flat stretch, one for each bend. [mm]
+    Args:
+        part: The part. [mm]
+        done: Which of its bends are made, as the flat's bend lines are counted; none for all of them.
+    Returns: One for each flat stretch, one for each bend. [mm]
     """
     t, k = part.thickness, part.material.k(part.thickness)
     found: list[Polyhedron] = []
@@ -223,17 +211,10 @@ def of_bar(part: BarPart) -> list[Polyhedron]:
 def standing(part: SheetPart | BarPart, stand: Stand | None = None) -> list[Polyhedron]:
     """A part as polyhedra, in its own directions or where it stands.
 
-    Parameters
-    ----------
-    part : SheetPart or BarPart
-        The part. [mm]
-    stand : Stand or None
-        One of its stands.
-
-    Returns
-    -------
-    list of Polyhedron
-        Closed solids. [mm]
+    Args:
+        part: The part. [mm]
+        stand: One of its stands.
+    Returns: Closed solids. [mm]
     """
     solids = of_sheet(part) if isinstance(part, SheetPart) else of_bar(part)
     if stand is None:
@@ -244,17 +225,10 @@ def standing(part: SheetPart | BarPart, stand: Stand | None = None) -> list[Poly
 def placed(solid: Polyhedron, at: Callable[[Vector], Vector]) -> Polyhedron:
     """A solid carried elsewhere; turned right where that mirrors it.
 
-    Parameters
-    ----------
-    solid : Polyhedron
-        The solid. [mm]
-    at : callable
-        Carries a point.
-
-    Returns
-    -------
-    Polyhedron
-        Its faces look outward.
+    Args:
+        solid: The solid. [mm]
+        at: Carries a point.
+    Returns: Its faces look outward.
     """
     facets = tuple(
         Facet(tuple(at(p) for p in f.outer), tuple(tuple(at(p) for p in r) for r in f.inner))

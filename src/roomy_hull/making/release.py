@@ -34,22 +34,15 @@ PLAY = 0.05
 class Change(msgspec.Struct, frozen=True):
     """What became of a part since a release.
 
-    Attributes
-    ----------
-    key : str
-        The part's.
-    verdict : str
-        ``recut``: not yet cut, cut the new one. ``drill`` and ``trim``: the piece that is cut can be reworked.
-        ``scrap``: it cannot. ``built``: the log says that it was built so. ``more`` and ``spare``: the same part in
-        another number. ``new`` and ``gone``.
-    state : str
-        How far the released piece had come.
-    words : str
-        What to do.
-    count : int
-        For how many pieces.
-    cost : float
-        Of the new pieces, in the shop's money.
+    Attributes:
+        key: The part's.
+        verdict: ``recut``: not yet cut, cut the new one. ``drill`` and ``trim``: the piece that is cut can be reworked.
+            ``scrap``: it cannot. ``built``: the log says that it was built so. ``more`` and ``spare``: the same part in
+            another number. ``new`` and ``gone``.
+        state: How far the released piece had come.
+        words: What to do.
+        count: For how many pieces.
+        cost: Of the new pieces, in the shop's money.
     """
 
     key: str
@@ -64,15 +57,9 @@ class Change(msgspec.Struct, frozen=True):
 def content(part: Part) -> str:
     """A hash of all that is cut, bent and drilled of a part.
 
-    Parameters
-    ----------
-    part : Part
-        The part. [mm]
-
-    Returns
-    -------
-    str
-        The same for parts that are the same to the hundredth of a millimetre, wherever they stand.
+    Args:
+        part: The part. [mm]
+    Returns: The same for parts that are the same to the hundredth of a millimetre, wherever they stand.
     """
     return _hash(part, blank(part) if isinstance(part, SheetPart) else None)
 
@@ -128,15 +115,9 @@ def current(works: Works) -> dict[str, str]:
 def as_released(works: Works) -> tuple[ReleasedPart, ...]:
     """Every part as it is now, as a release holds it.
 
-    Parameters
-    ----------
-    works : Works
-        All parts with the holes of their joints. [mm]
-
-    Returns
-    -------
-    tuple of ReleasedPart
-        Under keys of their own; parts of one name are numbered.
+    Args:
+        works: All parts with the holes of their joints. [mm]
+    Returns: Under keys of their own; parts of one name are numbered.
     """
     return tuple(_part(key, part) for key, part in zip(part_keys(works), works.parts, strict=True))
 
@@ -178,17 +159,10 @@ def changes(
 ) -> tuple[Change, ...]:  # fmt: skip
     """Compare what was released with what is now.
 
-    Parameters
-    ----------
-    before, now : tuple of ReleasedPart
-        Of a release, and of the job as it is or of a later release. [mm]
-    prices : dict of str to float or None
-        What one piece of each part costs now, by key.
-
-    Returns
-    -------
-    tuple of Change
-        Only what is not the same, in the order of the parts.
+    Args:
+        before, now: Of a release, and of the job as it is or of a later release. [mm]
+        prices: What one piece of each part costs now, by key.
+    Returns: Only what is not the same, in the order of the parts.
     """
     price = prices or {}
     old = {p.key: p for p in before}
@@ -235,14 +209,9 @@ def _stale(was: ReleasedPart, new: ReleasedPart, each: float) -> Change:
 def rework(was: ReleasedPart, new: ReleasedPart) -> Literal["", "drill", "trim"]:
     """Whether the new part can be made of the piece that is cut.
 
-    Parameters
-    ----------
-    was, new : ReleasedPart
-        As released and as it is now. [mm]
-
-    Returns
-    -------
-    str
+    Args:
+        was, new: As released and as it is now. [mm]
+    Returns:
         ``drill`` where holes come to the same outline, ``trim`` where the new outline lies within the old one and
         nothing that was cut or bent is in the way; empty where it cannot be.
     """
@@ -321,21 +290,13 @@ def stale(
 ) -> tuple[Change, ...]:
     """What of a release is stale now.
 
-    Parameters
-    ----------
-    release : Release or None
-        The last one; none: then nothing is.
-    works : Works
-        As they are now.
-    prices : Prices
-        The shop's.
-    built : frozenset of str
-        What was built otherwise than drawn and logged so, as ``unit:ID``: its pieces that are cut are as they are.
-
-    Returns
-    -------
-    tuple of Change
-        From `changes`.
+    Args:
+        release: The last one; none: then nothing is.
+        works: As they are now.
+        prices: The shop's.
+        built: What was built otherwise than drawn and logged so, as ``unit:ID``: its pieces that are cut are as they
+            are.
+    Returns: From `changes`.
     """
     if release is None:
         return ()
@@ -359,26 +320,14 @@ def drawn_up(
 ) -> Release:
     """Draw a release up, of everything as it is now.
 
-    Parameters
-    ----------
-    before : tuple of Release
-        Those there are.
-    works : Works
-        All parts with the holes of their joints.
-    by, note : str
-        Initials, and a word on what it is for.
-    day : str
-        As YYYY-MM-DD; today where none is given.
-
-    Returns
-    -------
-    Release
-        Under the next letter.
-
-    Raises
-    ------
-    InputError
-        Initials or note are too long, or there are none.
+    Args:
+        before: Those there are.
+        works: All parts with the holes of their joints.
+        by, note: Initials, and a word on what it is for.
+        day: As YYYY-MM-DD; today where none is given.
+    Returns: Under the next letter.
+    Raises:
+        InputError: Initials or note are too long, or there are none.
     """
     day = day or datetime.now(UTC).date().isoformat()
     made = Release(

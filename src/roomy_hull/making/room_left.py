@@ -10,17 +10,10 @@ Rect = tuple[int, int, int, int]
 def largest_free(boxes: Sequence[Rect], room: tuple[int, int]) -> Rect:
     """The largest rectangle that no box reaches into.
 
-    Parameters
-    ----------
-    boxes : sequence of (x0, y0, x1, y1)
-        What is taken.
-    room : (int, int)
-        Of the whole, from the origin.
-
-    Returns
-    -------
-    (x, y, width, height)
-        By the largest rectangle under each row's heights; of no size where nothing is free.
+    Args:
+        boxes: What is taken.
+        room: Of the whole, from the origin.
+    Returns: By the largest rectangle under each row's heights; of no size where nothing is free.
     """
     xs = sorted({0, room[0], *(min(max(v, 0), room[0]) for b in boxes for v in (b[0], b[2]))})
     ys = sorted({0, room[1], *(min(max(v, 0), room[1]) for b in boxes for v in (b[1], b[3]))})
@@ -59,15 +52,9 @@ def _under(xs: list[int], floor: list[int], top: int) -> Rect:
 def whole_cuts(boxes: Sequence[tuple[float, float, float, float]]) -> bool:
     """Whether cuts from edge to edge alone part every box from the rest.
 
-    Parameters
-    ----------
-    boxes : sequence of (x0, y0, x1, y1)
-        What lies on a sheet. [mm]
-
-    Returns
-    -------
-    bool
-        By trying every cut, and the same on both sides of it: of cuts that part a group, any will do.
+    Args:
+        boxes: What lies on a sheet. [mm]
+    Returns: By trying every cut, and the same on both sides of it: of cuts that part a group, any will do.
     """
     if len(boxes) < 2:
         return True

@@ -33,15 +33,9 @@ class PlacedBlank(msgspec.Struct, frozen=True):
     def at(self, p: tuple[float, float]) -> tuple[float, float]:
         """Where a point of the blank lies on the sheet. [mm]
 
-        Parameters
-        ----------
-        p : (x, y)
-            As the blank is drawn. [mm]
-
-        Returns
-        -------
-        (x, y)
-            On the sheet. [mm]
+        Args:
+            p: As the blank is drawn. [mm]
+        Returns: On the sheet. [mm]
         """
         x, y = (self.blank.width - p[1], p[0]) if self.turned else p
         if self.about:

@@ -57,22 +57,12 @@ class Clump(NamedTuple):
 def by_shape(nest: Nest, stock: Stock, progress: Progress = lambda _share: True) -> Nest:
     """Lay odd outlines into one another wherever that saves a sheet.
 
-    Parameters
-    ----------
-    nest : Nest
-        As found with rectangles. [mm]
-    stock : Stock
-        Kerf, trim and the least offcut worth keeping. [mm]
-    progress : callable
-        Called with the share done; returning False stops, and what was saved till then is kept.
+    Args:
+        nest: As found with rectangles. [mm]
+        stock: Kerf, trim and the least offcut worth keeping. [mm]
+        progress: Called with the share done; returning False stops, and what was saved till then is kept.
+    Returns: With fewer bought sheets, or as it was. Where it was changed the bound is that of the area. [mm]
 
-    Returns
-    -------
-    Nest
-        With fewer bought sheets, or as it was. Where it was changed the bound is that of the area. [mm]
-
-    Notes
-    -----
     What lies in a blank's openings goes with it. Offcuts of the shop's stay as they are.
     """
     groups = _groups(nest)
@@ -99,17 +89,10 @@ def by_shape(nest: Nest, stock: Stock, progress: Progress = lambda _share: True)
 def hopeful(nest: Nest, stock: Stock) -> bool:
     """Whether true shape could save a sheet: outlines are odd enough, and their area would go on fewer.
 
-    Parameters
-    ----------
-    nest : Nest
-        As it is. [mm]
-    stock : Stock
-        Its trim. [mm]
-
-    Returns
-    -------
-    bool
-        False where every sheet is needed.
+    Args:
+        nest: As it is. [mm]
+        stock: Its trim. [mm]
+    Returns: False where every sheet is needed.
     """
     return any(len(bought(g)) > area_bound(g, stock) and odd(g) for g in _groups(nest).values())
 
@@ -124,17 +107,10 @@ def _groups(nest: Nest) -> dict[tuple[str, float], list[Sheet]]:
 def area_bound(sheets: list[Sheet], stock: Stock) -> int:
     """How many bought sheets no layout of any shape does without, by area alone.
 
-    Parameters
-    ----------
-    sheets : list of Sheet
-        Of one material and thickness. [mm]
-    stock : Stock
-        Its trim. [mm]
-
-    Returns
-    -------
-    int
-        Of the largest size bought; what the shop's offcuts could hold is taken off.
+    Args:
+        sheets: Of one material and thickness. [mm]
+        stock: Its trim. [mm]
+    Returns: Of the largest size bought; what the shop's offcuts could hold is taken off.
     """
 
     def room(s: Sheet) -> float:
@@ -164,19 +140,11 @@ def odd(sheets: list[Sheet]) -> bool:
 def one_less(sheets: list[Sheet], stock: Stock, progress: Progress) -> list[Sheet] | None:
     """Lay what is on the emptiest bought sheet on the others.
 
-    Parameters
-    ----------
-    sheets : list of Sheet
-        Of one material and thickness. [mm]
-    stock : Stock
-        Kerf, trim, least offcut. [mm]
-    progress : callable
-        Called with the share done; returning False stops.
-
-    Returns
-    -------
-    list of Sheet or None
-        One sheet fewer; None where it was not found, or stopped.
+    Args:
+        sheets: Of one material and thickness. [mm]
+        stock: Kerf, trim, least offcut. [mm]
+        progress: Called with the share done; returning False stops.
+    Returns: One sheet fewer; None where it was not found, or stopped.
     """
     order = sorted(bought(sheets), key=Sheet.used)
     if len(order) < 2:
@@ -209,19 +177,11 @@ def clumps(sheet: Sheet) -> list[Clump]:
 def added(sheet: Sheet, more: list[Clump], stock: Stock) -> tuple[Sheet, list[Clump]]:
     """A sheet with as much of some clumps as it takes, and what it did not take.
 
-    Parameters
-    ----------
-    sheet : Sheet
-        As it is. [mm]
-    more : list of Clump
-        The largest first.
-    stock : Stock
-        Kerf, trim, least offcut. [mm]
-
-    Returns
-    -------
-    (Sheet, list of Clump)
-        The same sheet where it takes none.
+    Args:
+        sheet: As it is. [mm]
+        more: The largest first.
+        stock: Kerf, trim, least offcut. [mm]
+    Returns: The same sheet where it takes none.
     """
     own = clumps(sheet)
     room = (sheet.length - 2 * stock.trim + stock.kerf) * (
@@ -250,21 +210,12 @@ def packed(
 ) -> tuple[PlacedBlank, ...] | None:
     """Some clumps on one sheet, by their true shape.
 
-    Parameters
-    ----------
-    rows : list of Clump
-        Where they lie now does not matter. [mm]
-    size : (length, width)
-        Of the sheet. [mm]
-    stock : Stock
-        Kerf and trim. [mm]
-    seconds : int
-        Given to the packer. [s]
-
-    Returns
-    -------
-    tuple of PlacedBlank or None
-        Checked; None where they do not go on.
+    Args:
+        rows: Where they lie now does not matter. [mm]
+        size: Of the sheet. [mm]
+        stock: Kerf and trim. [mm]
+        seconds: Given to the packer. [s]
+    Returns: Checked; None where they do not go on.
     """
     k, trim = stock.kerf, stock.trim
     high, long = size[1] - 2 * trim + k, size[0] - 2 * trim + k
@@ -294,17 +245,10 @@ def packed(
 def quarters(clump: Clump, n: int) -> list[PlacedBlank]:
     """A clump turned about the origin by quarters, against the clock.
 
-    Parameters
-    ----------
-    clump : Clump
-        Where it lies. [mm]
-    n : int
-        How many quarters, 0 to 3.
-
-    Returns
-    -------
-    list of PlacedBlank
-        Its blanks where they then lie. [mm]
+    Args:
+        clump: Where it lies. [mm]
+        n: How many quarters, 0 to 3.
+    Returns: Its blanks where they then lie. [mm]
     """
     rows = list(clump.placed)
     for _ in range(n):

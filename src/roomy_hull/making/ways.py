@@ -46,19 +46,11 @@ def of_wood(unit: Placed, shop: Shop) -> bool:
 def changes_to(unit: Placed, shop: Shop, *, ply: bool) -> dict[str, Any]:
     """The fields that turn a unit into one of ply, or of metal.
 
-    Parameters
-    ----------
-    unit : Placed
-        A unit of a kind that is built of either.
-    shop : Shop
-        Its usual sheet and ply.
-    ply : bool
-        Of which it is to be.
-
-    Returns
-    -------
-    dict
-        Material and thicknesses; nothing for a kind that is built one way only, or is so already.
+    Args:
+        unit: A unit of a kind that is built of either.
+        shop: Its usual sheet and ply.
+        ply: Of which it is to be.
+    Returns: Material and thicknesses; nothing for a kind that is built one way only, or is so already.
     """
     kind = str(type(unit).__struct_config__.tag)
     if kind not in BOTH or of_wood(unit, shop) == ply:
@@ -74,26 +66,14 @@ def both_ways(
 ) -> tuple[Built, ...]:
     """Weigh, cost and time both ways of building a unit.
 
-    Parameters
-    ----------
-    unit : Placed
-        The unit.
-    shop : Shop
-        Who builds it.
-    pitch : float
-        Of its bay's rails. [mm]
-    side : str
-        Of its bay.
-
-    Returns
-    -------
-    tuple of Built
-        As it is, then the other way; empty for a kind that is built one way only.
-
-    Raises
-    ------
-    InputError
-        The other way leaves no room inside.
+    Args:
+        unit: The unit.
+        shop: Who builds it.
+        pitch: Of its bay's rails. [mm]
+        side: Of its bay.
+    Returns: As it is, then the other way; empty for a kind that is built one way only.
+    Raises:
+        InputError: The other way leaves no room inside.
     """
     other = changes_to(unit, shop, ply=not of_wood(unit, shop))
     if not other:

@@ -90,15 +90,9 @@ def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Wor
 def works_of(assembly: Assembly) -> Works:
     """Join the parts of every owner.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes, and the shop that makes it.
-
-    Returns
-    -------
-    Works
-        The tray's and the canopy's, then each thing's that has parts.
+    Args:
+        assembly: The job in vehicle axes, and the shop that makes it.
+    Returns: The tray's and the canopy's, then each thing's that has parts.
     """
     global _LAST  # ruff: ignore[global-statement]  # the parts of the job in hand, known by themselves: hashing them all is long
     if _LAST is not None and _LAST[0] is assembly:
@@ -133,15 +127,9 @@ def _same(one: tuple[Part, ...], other: tuple[Part, ...]) -> bool:
 def questions(works: Works) -> tuple[str, ...]:
     """What a workshop would ask before it cuts: what nothing holds, fasteners' holes too near a bend.
 
-    Parameters
-    ----------
-    works : Works
-        Parts with the holes of their joints. [mm]
-
-    Returns
-    -------
-    tuple of str
-        In words; none where nothing is open.
+    Args:
+        works: Parts with the holes of their joints. [mm]
+    Returns: In words; none where nothing is open.
     """
     found = [f"nothing holds {name}" for w in works.works for name in w.alone]
     for part in works.parts:
@@ -168,15 +156,9 @@ def _body(parts: tuple[Part, ...]) -> list[tuple[Ref, str]]:
 def fasteners(joints: tuple[Joint, ...]) -> dict[str, int]:
     """Count fasteners by what they are.
 
-    Parameters
-    ----------
-    joints : tuple of Joint
-        Some joints.
-
-    Returns
-    -------
-    dict of str to int
-        Such as ``rivet 4.8``; what is bored for something bought is not one.
+    Args:
+        joints: Some joints.
+    Returns: Such as ``rivet 4.8``; what is bored for something bought is not one.
     """
     found: dict[str, int] = {}
     for j in joints:

@@ -17,14 +17,10 @@ PARTS = ("length", "width")
 class AsBuilt(NamedTuple):
     """What was built otherwise.
 
-    Attributes
-    ----------
-    job : Job
-        The job with every such size; the very same job where there is none.
-    parts : dict of str to tuple of PartBuilt
-        Parts that were cut to another size, by the id of the unit they belong to.
-    lost : tuple of (Entry, str)
-        What can no longer be placed, and why.
+    Attributes:
+        job: The job with every such size; the very same job where there is none.
+        parts: Parts that were cut to another size, by the id of the unit they belong to.
+        lost: What can no longer be placed, and why.
     """
 
     job: Job
@@ -35,15 +31,9 @@ class AsBuilt(NamedTuple):
 def as_built(job: Job) -> AsBuilt:
     """Lay what was built over what was drawn.
 
-    Parameters
-    ----------
-    job : Job
-        The job as drawn, with its log.
-
-    Returns
-    -------
-    AsBuilt
-        Sizes in the order in which they were logged; one whose thing is gone is lost.
+    Args:
+        job: The job as drawn, with its log.
+    Returns: Sizes in the order in which they were logged; one whose thing is gone is lost.
     """
     if not job.log:
         return AsBuilt(job, {}, ())

@@ -19,19 +19,13 @@ from roomy_hull.shop.workshop import LeadDays
 class Purchase(msgspec.Struct, frozen=True):
     """Something that has to come from outside.
 
-    Attributes
-    ----------
-    key : str
-        Its own, as the log names it.
-    words, much : str
-        What, and how much of it.
-    lead : float
-        How long it takes to come. [calendar days]
-    ops : tuple of str
-        Operations that cannot be begun without it.
-    ordered, arrives, received : date or None
-        The day on which it was ordered; that on which it is here, or could be if it were ordered now; that on which it
-        came.
+    Attributes:
+        key: Its own, as the log names it.
+        words, much: What, and how much of it.
+        lead: How long it takes to come. [calendar days]
+        ops: Operations that cannot be begun without it.
+        ordered, arrives, received: The day on which it was ordered; that on which it is here, or could be if it were
+            ordered now; that on which it came.
     """
 
     key: str
@@ -60,25 +54,16 @@ def purchases(
 ) -> tuple[Purchase, ...]:
     """List what a job needs from outside.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    works : Works
-        Its parts.
-    ops : dict of str to Op
-        Its operations.
-    state : State
-        What was ordered and received.
-    now : date
-        The day of the plan.
-    lead : LeadDays
-        How long things take to come. [calendar days]
-
-    Returns
-    -------
-    tuple of Purchase
-        Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits for.
+    Args:
+        assembly: The job in vehicle axes.
+        works: Its parts.
+        ops: Its operations.
+        state: What was ordered and received.
+        now: The day of the plan.
+        lead: How long things take to come. [calendar days]
+    Returns:
+        Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits
+        for.
     """
     rows = (
         _metal(works, lead)

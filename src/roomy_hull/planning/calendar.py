@@ -23,12 +23,9 @@ class When(NamedTuple):
 class Calendar:
     """A shop's working minutes from a day on.
 
-    Parameters
-    ----------
-    begin : date
-        The day from which is counted; where the shop is closed, its next open day.
-    shop : Workshop
-        Its days, its hours, when it is closed.
+    Args:
+        begin: The day from which is counted; where the shop is closed, its next open day.
+        shop: Its days, its hours, when it is closed.
     """
 
     def __init__(self, begin: date, shop: Workshop) -> None:
@@ -50,17 +47,10 @@ class Calendar:
     def at(self, minute: int, *, ends: bool = False) -> When:
         """The day and hour of a working minute.
 
-        Parameters
-        ----------
-        minute : int
-            From the calendar's beginning. [min]
-        ends : bool
-            Whether something ends then: the end of a day is then no beginning of the next.
-
-        Returns
-        -------
-        When
-            Days beyond the horizon are its last.
+        Args:
+            minute: From the calendar's beginning. [min]
+            ends: Whether something ends then: the end of a day is then no beginning of the next.
+        Returns: Days beyond the horizon are its last.
         """
         day, rest = divmod(minute, self.day_minutes)
         if ends and rest == 0 and day > 0:
@@ -83,15 +73,9 @@ class Calendar:
     def off(self, worker: Worker) -> tuple[Span, ...]:
         """When somebody is not there while the shop is open.
 
-        Parameters
-        ----------
-        worker : Worker
-            Their days of the week, and absences.
-
-        Returns
-        -------
-        tuple of (int, int)
-            From and to, in order, none touching the next. [min]
+        Args:
+            worker: Their days of the week, and absences.
+        Returns: From and to, in order, none touching the next. [min]
         """
         return _off(self, worker)
 

@@ -52,24 +52,15 @@ def ends(
 ) -> dict[str, np.ndarray]:  # fmt: skip
     """Live a plan many times over, everybody keeping their order, and see when each job is ended.
 
-    Parameters
-    ----------
-    tasks, placed : mapping
-        The operations and their places. [min]
-    spread : Three
-        What an operation takes, as parts of what is usual.
-    kinds : mapping of str to str
-        The kind of work of each operation: all of a kind share its doubt.
-    doubts : mapping of str to float
-        One sigma of each kind's rate, as a part.
-    count, seed : int
-        How often, and from where chance begins: the same seed gives the same.
-
-    Returns
-    -------
-    dict of str to array
-        By job, the working minute of its end, in ascending order. [min] Absences that lie in an operation as planned
-        lengthen it in proportion.
+    Args:
+        tasks, placed: The operations and their places. [min]
+        spread: What an operation takes, as parts of what is usual.
+        kinds: The kind of work of each operation: all of a kind share its doubt.
+        doubts: One sigma of each kind's rate, as a part.
+        count, seed: How often, and from where chance begins: the same seed gives the same.
+    Returns:
+        By job, the working minute of its end, in ascending order. [min] Absences that lie in an operation as
+        planned lengthen it in proportion.
     """
     chance = np.random.default_rng(seed)
     common = {

@@ -25,24 +25,15 @@ HELD = 0.98
 class Check(msgspec.Struct, frozen=True):
     """One item of a check sheet.
 
-    Attributes
-    ----------
-    key, group, words : str
-        Its own, its sheet, what is done.
-    wants : tuple of str
-        What is measured, each a figure.
-    unit : str
-        Of the figures.
-    expect : str
-        What should come of it.
-    limit : float or None
-        The figure behind `expect`, in `unit`.
-    rule : str
-        How figures are held against it: ``spread``, ``drop``, ``holds``, ``least``, or empty for by eye.
-    owner : Ref or None
-        What it is of.
-    licence : str
-        Who may do it, where that wants a licence.
+    Attributes:
+        key, group, words: Its own, its sheet, what is done.
+        wants: What is measured, each a figure.
+        unit: Of the figures.
+        expect: What should come of it.
+        limit: The figure behind `expect`, in `unit`.
+        rule: How figures are held against it: ``spread``, ``drop``, ``holds``, ``least``, or empty for by eye.
+        owner: What it is of.
+        licence: Who may do it, where that wants a licence.
     """
 
     key: str
@@ -88,17 +79,10 @@ RULES: dict[str, Callable[[Sequence[float], float], tuple[Result, str]]] = {
 def held_against(check: Check, figures: Sequence[float]) -> tuple[Result, str]:
     """Hold what was measured against what is expected.
 
-    Parameters
-    ----------
-    check : Check
-        The item.
-    figures : sequence of float
-        As many as it wants, in its unit.
-
-    Returns
-    -------
-    (str, str)
-        ``done`` or ``failed``, and the figure in words; nothing where figures are missing or it is judged by eye.
+    Args:
+        check: The item.
+        figures: As many as it wants, in its unit.
+    Returns: ``done`` or ``failed``, and the figure in words; nothing where figures are missing or it is judged by eye.
     """
     rule = RULES.get(check.rule)
     if rule is None or check.limit is None or len(figures) < len(check.wants):
@@ -109,17 +93,10 @@ def held_against(check: Check, figures: Sequence[float]) -> tuple[Result, str]:
 def checks_of(case: Case, works: Works) -> tuple[Check, ...]:
     """Make the check sheets of a job.
 
-    Parameters
-    ----------
-    case : Case
-        The judged job: its doors, circuits, tanks, what slides.
-    works : Works
-        Its joints, for what is tightened.
-
-    Returns
-    -------
-    tuple of Check
-        Sheet by sheet; only what the job has.
+    Args:
+        case: The judged job: its doors, circuits, tanks, what slides.
+        works: Its joints, for what is tightened.
+    Returns: Sheet by sheet; only what the job has.
     """
     return (
         *_doors(case), *_wiring(case), *_wet(case), *_gas(case), *_moving(case), *_tight(case, works), *_whole(case),

@@ -67,15 +67,9 @@ def checksum(text: str) -> str:
 def line(text: str) -> bytes:
     """A line of the protocol with its checksum.
 
-    Parameters
-    ----------
-    text : str
-        What stands before the checksum.
-
-    Returns
-    -------
-    bytes
-        The whole line with its line break.
+    Args:
+        text: What stands before the checksum.
+    Returns: The whole line with its line break.
     """
     return f"{text} *{checksum(text)}\n".encode("ascii", "replace")
 
@@ -83,15 +77,9 @@ def line(text: str) -> bytes:
 def parse(raw: bytes) -> Line | None:  # ruff: ignore[too-many-return-statements]  # one return for each kind of line
     """Read one line.
 
-    Parameters
-    ----------
-    raw : bytes
-        The line, with or without its line break.
-
-    Returns
-    -------
-    Line or None
-        What it says; none where it is noise: no such line, a wrong checksum, an impossible value.
+    Args:
+        raw: The line, with or without its line break.
+    Returns: What it says; none where it is noise: no such line, a wrong checksum, an impossible value.
     """
     try:
         text = raw.decode("ascii").strip()
@@ -133,12 +121,9 @@ def _value(found: Line) -> Line | None:
 class FileChannel:
     """A serial device or pseudo-terminal by its path.
 
-    Parameters
-    ----------
-    path : str
-        For example ``/dev/ttyUSB0``.
-    speed : int
-        Of the line; USB and radio take any. [baud]
+    Args:
+        path: For example ``/dev/ttyUSB0``.
+        speed: Of the line; USB and radio take any. [baud]
     """
 
     def __init__(self, path: str, speed: int = 9600) -> None:
@@ -167,14 +152,10 @@ class FileChannel:
 class Reader:
     """Reads one device, reconnecting when the link breaks.
 
-    Parameters
-    ----------
-    connect : callable
-        Opens the channel; raises OSError where there is none.
-    timeout : float
-        How long to wait for one answer. [s]
-    tries : int
-        How often to ask, or to connect, before giving up.
+    Args:
+        connect: Opens the channel; raises OSError where there is none.
+        timeout: How long to wait for one answer. [s]
+        tries: How often to ask, or to connect, before giving up.
     """
 
     def __init__(
@@ -194,30 +175,18 @@ class Reader:
     def distance(self) -> float:
         """Take one distance.
 
-        Returns
-        -------
-        float
-            What the laser meter answered. [mm]
-
-        Raises
-        ------
-        DeviceError
-            No link, silence, nothing but noise, or the device's own error.
+        Returns: What the laser meter answered. [mm]
+        Raises:
+            DeviceError: No link, silence, nothing but noise, or the device's own error.
         """
         return self._ask("DIST").value
 
     def wheels(self) -> dict[str, float]:
         """Take one load of each wheel.
 
-        Returns
-        -------
-        dict of str to float
-            FL, FR, RL and RR. [kg]
-
-        Raises
-        ------
-        DeviceError
-            No link, silence, a wheel that is missing, or the device's own error.
+        Returns: FL, FR, RL and RR. [kg]
+        Raises:
+            DeviceError: No link, silence, a wheel that is missing, or the device's own error.
         """
         found: dict[str, float] = {}
         for _ in range(self.tries):
@@ -234,15 +203,9 @@ class Reader:
     def battery(self) -> Line:
         """Take one reading of a battery monitor.
 
-        Returns
-        -------
-        Line
-            Volts, amperes (out below 0), and charge 0 to 1.
-
-        Raises
-        ------
-        DeviceError
-            No link, silence, nothing but noise, or the device's own error.
+        Returns: Volts, amperes (out below 0), and charge 0 to 1.
+        Raises:
+            DeviceError: No link, silence, nothing but noise, or the device's own error.
         """
         return self._ask("BATT")
 

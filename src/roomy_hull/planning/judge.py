@@ -38,15 +38,9 @@ def names_of(shop: Workshop) -> dict[str, str]:
 def judge(case: Case) -> list[Finding]:
     """List what is found of the building.
 
-    Parameters
-    ----------
-    case : Case
-        The judged job, its log and its plan in it.
-
-    Returns
-    -------
-    list of Finding
-        Of the log in any case, of the plan where it is begun.
+    Args:
+        case: The judged job, its log and its plan in it.
+    Returns: Of the log in any case, of the plan where it is begun.
     """
     found = _built(case)
     build: Build | None = case.results[KEY]

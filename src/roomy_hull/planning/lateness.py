@@ -40,19 +40,11 @@ def late(build: Build) -> Late | None:
 def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mapping[str, str]) -> str:
     """What a chain comes down to, in words: somebody or a station that was taken, what was not here, or the work itself.
 
-    Parameters
-    ----------
-    build : Build
-        The plan.
-    chain : tuple of (str, Cause)
-        From `why`.
-    names : mapping of str to str
-        Of people and stations.
-
-    Returns
-    -------
-    str
-        The cause that costs the most, the first where several do.
+    Args:
+        build: The plan.
+        chain: From `why`.
+        names: Of people and stations.
+    Returns: The cause that costs the most, the first where several do.
     """
     tasks, placed = build.tasks, build.levelled.placed
     first = build.calendar.minute(build.now)

@@ -23,16 +23,11 @@ Score = tuple[int, int, int]
 class Levelled(NamedTuple):
     """A plan within people and stations. [min]
 
-    Attributes
-    ----------
-    placed : dict of str to Placed
-        Every operation, in the order in which they were placed.
-    end : int
-        When the last one is ended.
-    late : int
-        By how much jobs are ended after they are due, together, each by its rank.
-    bound : int
-        Before which no plan at all can be ended.
+    Attributes:
+        placed: Every operation, in the order in which they were placed.
+        end: When the last one is ended.
+        late: By how much jobs are ended after they are due, together, each by its rank.
+        bound: Before which no plan at all can be ended.
     """
 
     placed: dict[str, Placed]
@@ -54,21 +49,13 @@ class Levelled(NamedTuple):
 class Problem:
     """Operations of one or more jobs on one shop's people and stations, with all that is computed of them once.
 
-    Parameters
-    ----------
-    tasks : mapping of str to Task
-        Every operation.
-    means : Means
-        Who and what is there.
-    due : mapping of str to int or None
-        When each job is due. [min]
-    rank : mapping of str to int or None
-        Which job goes first: 1 before 9.
-
-    Raises
-    ------
-    InputError
-        Operations wait for each other, or one wants more people, or a station, than there are.
+    Args:
+        tasks: Every operation.
+        means: Who and what is there.
+        due: When each job is due. [min]
+        rank: Which job goes first: 1 before 9.
+    Raises:
+        InputError: Operations wait for each other, or one wants more people, or a station, than there are.
     """
 
     def __init__(
@@ -216,12 +203,10 @@ class Problem:
     def bound(self) -> int:
         """Before which no plan can be ended: the longest path, or what people and stations have to work.
 
-        Returns
-        -------
-        int
-            The larger of the longest path and, for any group of people or any station: of all operations that cannot
-            begin before some moment and have at least so much to come after them, that moment, the time in which the
-            group can work them off, and what comes after. [min]
+        Returns:
+            The larger of the longest path and, for any group of people or any station: of all operations that
+            cannot begin before some moment and have at least so much to come after them, that moment, the time in which
+            the group can work them off, and what comes after. [min]
         """
         found = max((int(t.finish) for t in self.times.values()), default=0)
         groups = dict.fromkeys(frozenset(t.people) for t in self.tasks.values() if t.people)
@@ -269,21 +254,12 @@ class Problem:
               start: list[str] | None = None) -> Levelled:  # fmt: skip
         """Make a plan.
 
-        Parameters
-        ----------
-        rounds : int
-            How often the best is changed and tried again after the rules.
-        step : callable or None
-            Told how far it is; False ends the search.
-        seconds : float
-            The search ends then, however many rounds are left; 0 for no limit. [s]
-        start : list of str or None
-            An order to begin with beside those by rules, as of an earlier plan.
-
-        Returns
-        -------
-        Levelled
-            The best that was found; it is the same for the same problem and rounds where `seconds` is 0.
+        Args:
+            rounds: How often the best is changed and tried again after the rules.
+            step: Told how far it is; False ends the search.
+            seconds: The search ends then, however many rounds are left; 0 for no limit. [s]
+            start: An order to begin with beside those by rules, as of an earlier plan.
+        Returns: The best that was found; it is the same for the same problem and rounds where `seconds` is 0.
         """
         if not self.tasks:
             return Levelled({}, 0, 0, 0)

@@ -11,17 +11,10 @@ KEY = "measured"
 def sigmas(survey: Survey, kind: str) -> dict[str, float]:
     """One sigma of every size that some readings determine.
 
-    Parameters
-    ----------
-    survey : Survey
-        The readings. [mm]
-    kind : str
-        Of the vehicle.
-
-    Returns
-    -------
-    dict of str to float
-        By measure; empty where there are no readings, or they make no figure. [mm]
+    Args:
+        survey: The readings. [mm]
+        kind: Of the vehicle.
+    Returns: By measure; empty where there are no readings, or they make no figure. [mm]
     """
     if not survey.readings:
         return {}

@@ -28,20 +28,11 @@ class Times(NamedTuple):
 def in_sequence(after: Mapping[str, Sequence[str]]) -> list[str]:
     """Order operations so that each stands behind those that it comes after.
 
-    Parameters
-    ----------
-    after : mapping of str to sequence of str
-        For every operation, which come before it; the order of those that need not wait stays.
-
-    Returns
-    -------
-    list of str
-        All of them.
-
-    Raises
-    ------
-    InputError
-        Some wait for each other; names them in their circle.
+    Args:
+        after: For every operation, which come before it; the order of those that need not wait stays.
+    Returns: All of them.
+    Raises:
+        InputError: Some wait for each other; names them in their circle.
     """
     waits = {key: len(set(before)) for key, before in after.items()}
     follows: dict[str, list[str]] = {key: [] for key in after}
@@ -86,24 +77,13 @@ def times(
 ) -> dict[str, Times]:  # fmt: skip
     """Compute the earliest and latest times of a network.
 
-    Parameters
-    ----------
-    hours : mapping of str to float
-        How long each operation takes. [h]
-    after : mapping of str to sequence of str
-        Which have to be ended before each.
-    begins : mapping of str to float or None
-        Before when some cannot be begun. [h]
-
-    Returns
-    -------
-    dict of str to Times
-        With the latest times measured from the end of the whole.
-
-    Raises
-    ------
-    InputError
-        Some wait for each other.
+    Args:
+        hours: How long each operation takes. [h]
+        after: Which have to be ended before each.
+        begins: Before when some cannot be begun. [h]
+    Returns: With the latest times measured from the end of the whole.
+    Raises:
+        InputError: Some wait for each other.
     """
     order = in_sequence(after)
     least = begins or {}
@@ -123,17 +103,10 @@ def times(
 def critical(found: Mapping[str, Times], after: Mapping[str, Sequence[str]]) -> tuple[str, ...]:
     """One critical path, from its first operation to its last: each without slack, each begun as the one before ends.
 
-    Parameters
-    ----------
-    found : mapping of str to Times
-        From `times`.
-    after : mapping of str to sequence of str
-        Which come before each.
-
-    Returns
-    -------
-    tuple of str
-        Empty where there is nothing to do.
+    Args:
+        found: From `times`.
+        after: Which come before each.
+    Returns: Empty where there is nothing to do.
     """
     if not found:
         return ()

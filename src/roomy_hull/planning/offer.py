@@ -45,22 +45,14 @@ def lines_of(
 ) -> tuple[OfferLine, ...]:
     """Count a job up as it stands.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job, its shop and its brief.
-    ops, hours : mapping
-        Its operations, and what they take. [h]
-    sheet : CostSheet
-        What its parts cost.
-    coated : bool
-        Whether the parts are coated.
-
-    Returns
-    -------
-    tuple of OfferLine
-        Of the base, then of each option in the order of the wishes: metal, bought parts, work by the metre, hours by kind
-        of work, outside work, bought things. Before margin and tax, in the shop's money.
+    Args:
+        assembly: The job, its shop and its brief.
+        ops, hours: Its operations, and what they take. [h]
+        sheet: What its parts cost.
+        coated: Whether the parts are coated.
+    Returns:
+        Of the base, then of each option in the order of the wishes: metal, bought parts, work by the metre, hours
+        by kind of work, outside work, bought things. Before margin and tax, in the shop's money.
     """
     job, shop = assembly.job, assembly.shop
     option = {w.thing: w.option for w in job.brief.wishes if w.thing and w.option}
@@ -161,23 +153,13 @@ def content_of(lines: tuple[OfferLine, ...]) -> str:
 def drawn_up(job: Job, lines: tuple[OfferLine, ...], shop: Shop, day: date, by: str) -> Offer:
     """Draw an offer up.
 
-    Parameters
-    ----------
-    job : Job
-        The job, with the offers made before.
-    lines : tuple of OfferLine
-        From `lines_of`.
-    shop : Shop
-        Its margin, tax, and how long offers stand.
-    day : date
-        Its day.
-    by : str
-        Who makes it.
-
-    Returns
-    -------
-    Offer
-        Under the next number.
+    Args:
+        job: The job, with the offers made before.
+        lines: From `lines_of`.
+        shop: Its margin, tax, and how long offers stand.
+        day: Its day.
+        by: Who makes it.
+    Returns: Under the next number.
     """
     own = shop.workshop
     until = shifted(day, own.valid_days)

@@ -44,30 +44,18 @@ KINDS: dict[Kind, About] = {
 class Op(msgspec.Struct, frozen=True):
     """One operation.
 
-    Attributes
-    ----------
-    key : str
-        What it belongs to and what it is, such as ``unit:galley:weld``.
-    kind : Kind
-        The kind of work.
-    words : str
-        What is done to what.
-    owner : Ref or None
-        What it belongs to; none where it is of the whole job.
-    amounts : tuple of (str, float)
-        How much of what: keys of `Rates`.
-    hours : float
-        From its beginning to its end, by the shop's own rates. [h]
-    trade, station : str
-        Who may do it, and where.
-    after : tuple of str
-        Operations that come before it.
-    crew : int
-        How many people it takes at once. Logged hours are those of all of them together.
-    days : float
-        Working days that it waits for others, without a hand of the shop.
-    needs : tuple of str
-        What has to be here: keys of what is bought.
+    Attributes:
+        key: What it belongs to and what it is, such as ``unit:galley:weld``.
+        kind: The kind of work.
+        words: What is done to what.
+        owner: What it belongs to; none where it is of the whole job.
+        amounts: How much of what: keys of `Rates`.
+        hours: From its beginning to its end, by the shop's own rates. [h]
+        trade, station: Who may do it, and where.
+        after: Operations that come before it.
+        crew: How many people it takes at once. Logged hours are those of all of them together.
+        days: Working days that it waits for others, without a hand of the shop.
+        needs: What has to be here: keys of what is bought.
     """
 
     key: str

@@ -53,19 +53,11 @@ class _Maker:
 def operations_of(case: Case, works: Works, coat_days: float = 0.0) -> dict[str, Op]:
     """Derive a job's operations.
 
-    Parameters
-    ----------
-    case : Case
-        The judged job: in which order units go in, circuits, hoses and gas lines.
-    works : Works
-        Its parts and joints.
-    coat_days : float
-        Working days that coating takes; 0 where nothing is coated.
-
-    Returns
-    -------
-    dict of str to Op
-        By their keys, each behind those that it comes after.
+    Args:
+        case: The judged job: in which order units go in, circuits, hoses and gas lines.
+        works: Its parts and joints.
+        coat_days: Working days that coating takes; 0 where nothing is coated.
+    Returns: By their keys, each behind those that it comes after.
     """
     assembly = case.assembly
     make = _Maker(assembly.shop.workshop.rates)
@@ -105,15 +97,9 @@ class Amounts(NamedTuple):
 def amounts_of(made: Joined) -> Amounts:
     """Count the work at one owner's parts: metres, pierces, bends, holes, welds, fasteners, what has to be bought.
 
-    Parameters
-    ----------
-    made : Joined
-        Its parts and joints, the pattern of its work.
-
-    Returns
-    -------
-    Amounts
-        The same ones for the very same pattern.
+    Args:
+        made: Its parts and joints, the pattern of its work.
+    Returns: The same ones for the very same pattern.
     """
     sheets = [p for p in made.parts if isinstance(p, SheetPart)]
     bars = [p for p in made.parts if isinstance(p, BarPart)]

@@ -17,24 +17,15 @@ NEVER = 1 << 60
 class Task(NamedTuple):
     """An operation as it is placed. [min]
 
-    Attributes
-    ----------
-    key : str
-        Its own.
-    minutes : int
-        Of work; of waiting where nobody of the shop does it.
-    after : tuple of str
-        What has to be ended before.
-    people : tuple of str
-        Who may do it; empty where it only takes time.
-    crew : int
-        How many of them it takes at once.
-    station : str
-        Where; empty for anywhere.
-    begins : int
-        Not before.
-    job : str
-        Of which job.
+    Attributes:
+        key: Its own.
+        minutes: Of work; of waiting where nobody of the shop does it.
+        after: What has to be ended before.
+        people: Who may do it; empty where it only takes time.
+        crew: How many of them it takes at once.
+        station: Where; empty for anywhere.
+        begins: Not before.
+        job: Of which job.
     """
 
     key: str
@@ -120,15 +111,9 @@ class _Line:
     def earliest(self, start: int, minutes: int) -> tuple[int, int, str]:
         """The first time from a moment on in which so much work is done at a stretch.
 
-        Parameters
-        ----------
-        start, minutes : int
-            Not before, and how much. [min]
-
-        Returns
-        -------
-        (int, int, str)
-            From, to, and what was in the way last: an operation's key, ``away``, or nothing. [min]
+        Args:
+            start, minutes: Not before, and how much. [min]
+        Returns: From, to, and what was in the way last: an operation's key, ``away``, or nothing. [min]
         """
         starts, ends = self.starts, self.ends
         n, count, why = bisect.bisect_right(ends, start), len(starts), ""
@@ -182,10 +167,8 @@ Found = tuple[int, int, int, str, str, _Line]
 class Board:
     """People and stations with what they are taken up with so far.
 
-    Parameters
-    ----------
-    means : Means
-        Who and what is there.
+    Args:
+        means: Who and what is there.
     """
 
     def __init__(self, means: Means) -> None:
@@ -197,19 +180,11 @@ class Board:
     ) -> Placed:
         """Place one operation as early as can be.
 
-        Parameters
-        ----------
-        task : Task
-            The operation.
-        ready : int
-            Not before: what comes before it is ended. [min]
-        cause : Cause
-            Why not before.
-
-        Returns
-        -------
-        Placed
-            With what it waited for last.
+        Args:
+            task: The operation.
+            ready: Not before: what comes before it is ended. [min]
+            cause: Why not before.
+        Returns: With what it waited for last.
         """
         key, minutes, start = task.key, task.minutes, ready
         lanes = self.stations.get(task.station, ()) if task.station else ()
@@ -278,19 +253,11 @@ class Board:
 def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> dict[str, Placed]:
     """Place operations in an order in which each stands behind those that it comes after.
 
-    Parameters
-    ----------
-    tasks : mapping of str to Task
-        All of them.
-    order : sequence of str
-        Their keys, each once.
-    means : Means
-        Who and what is there.
-
-    Returns
-    -------
-    dict of str to Placed
-        In that order.
+    Args:
+        tasks: All of them.
+        order: Their keys, each once.
+        means: Who and what is there.
+    Returns: In that order.
     """
     board = Board(means)
     found: dict[str, Placed] = {}

@@ -33,36 +33,21 @@ FIRST_DAY = date(2000, 1, 3)
 class Build(msgspec.Struct, frozen=True, eq=False):
     """Everything of a job's building; each equals only itself.
 
-    Attributes
-    ----------
-    ops : dict of str to Op
-        Every operation.
-    hours : dict of str to float
-        What each takes by the recalibrated rates, or as fixed by hand. [h]
-    rates : dict of str to Tuned
-        How each kind of work turned out so far.
-    state : State
-        What the log comes to.
-    calendar : Calendar
-        The shop's working minutes, from the plan's first day.
-    now : date
-        The day from which the rest is planned: the plan's first, or that of the last entry.
-    tasks : dict of str to Task
-        What is still to do. [min]
-    levelled : Levelled
-        It, within people and stations.
-    times : dict of str to Times
-        Its earliest and latest times without regard to people. [min]
-    path : tuple of str
-        One critical path of it.
-    buying : tuple of Purchase
-        What comes from outside.
-    checks : tuple of Check
-        The check sheets.
-    due : int or None
-        The minute at which it is due.
-    trouble : str
-        Why it cannot be planned; empty where it can.
+    Attributes:
+        ops: Every operation.
+        hours: What each takes by the recalibrated rates, or as fixed by hand. [h]
+        rates: How each kind of work turned out so far.
+        state: What the log comes to.
+        calendar: The shop's working minutes, from the plan's first day.
+        now: The day from which the rest is planned: the plan's first, or that of the last entry.
+        tasks: What is still to do. [min]
+        levelled: It, within people and stations.
+        times: Its earliest and latest times without regard to people. [min]
+        path: One critical path of it.
+        buying: What comes from outside.
+        checks: The check sheets.
+        due: The minute at which it is due.
+        trouble: Why it cannot be planned; empty where it can.
     """
 
     ops: dict[str, Op]
@@ -132,15 +117,9 @@ class Todo(NamedTuple):
 def build_of(case: Case) -> Build:
     """Plan a job.
 
-    Parameters
-    ----------
-    case : Case
-        The judged job.
-
-    Returns
-    -------
-    Build
-        Where it cannot be planned, its trouble is named and nothing is placed.
+    Args:
+        case: The judged job.
+    Returns: Where it cannot be planned, its trouble is named and nothing is placed.
     """
     assembly = case.assembly
     plan, shop = assembly.job.plan, assembly.shop.workshop
@@ -214,23 +193,13 @@ def tasks_of(  # ruff: ignore[too-many-locals]  # one loop over all that holds a
 ) -> dict[str, Task]:
     """What is still to do, as it is placed.
 
-    Parameters
-    ----------
-    todo : Todo
-        The job's operations, and what is known of them.
-    shop : Workshop
-        Who may do what.
-    calendar : Calendar
-        The shop's working minutes.
-    now : date
-        Nothing is begun before.
-    job : str
-        Of which job; its keys are put before the operations'.
-
-    Returns
-    -------
-    dict of str to Task
-        [min]
+    Args:
+        todo: The job's operations, and what is known of them.
+        shop: Who may do what.
+        calendar: The shop's working minutes.
+        now: Nothing is begun before.
+        job: Of which job; its keys are put before the operations'.
+    Returns: [min]
     """
     ops, hours, plan, state, buying = todo
     first = calendar.minute(now)

@@ -26,19 +26,11 @@ def further(one: PartState, other: PartState) -> PartState:
 def part_states(job: Job, works: Works, build: Build) -> dict[tuple[Ref, str], PartState]:
     """How far each part has come.
 
-    Parameters
-    ----------
-    job : Job
-        Its last release says how far its parts have come.
-    works : Works
-        The parts.
-    build : Build
-        The work that is logged.
-
-    Returns
-    -------
-    dict of (Ref, str) to PartState
-        By owner and name: the release's word or the log's, whichever is further; of parts of one name the least.
+    Args:
+        job: Its last release says how far its parts have come.
+        works: The parts.
+        build: The work that is logged.
+    Returns: By owner and name: the release's word or the log's, whichever is further; of parts of one name the least.
     """
     known = {p.key: p.state for p in job.releases[-1].parts} if job.releases else {}
     found: dict[tuple[Ref, str], PartState] = {}

@@ -21,16 +21,10 @@ class Tuned(NamedTuple):
 def tuned(pairs: Iterable[tuple[float, float]], doubt: float) -> Tuned:
     """Recalibrate one kind of work.
 
-    Parameters
-    ----------
-    pairs : iterable of (float, float)
-        Of finished operations: hours by the rate, hours logged. [h]
-    doubt : float
-        One sigma of the rate before anything was logged, as a part of it.
-
-    Returns
-    -------
-    Tuned
+    Args:
+        pairs: Of finished operations: hours by the rate, hours logged. [h]
+        doubt: One sigma of the rate before anything was logged, as a part of it.
+    Returns:
         The rate and the operations weighted by their precision, in logarithms: with a normal beginning of sigma
         `doubt` and observations of sigma `SCATTER`, the textbook's normal result (Gelman et al., Bayesian Data
         Analysis, section 2.5: precisions add, means are weighted by them).

@@ -8,28 +8,18 @@ from roomy_hull.job.logs import Entry, Result
 class State(msgspec.Struct, frozen=True):
     """What a log comes to.
 
-    Attributes
-    ----------
-    hours : dict of str to float
-        Worked by operation. [h]
-    done : dict of str to str
-        Operations that are finished, and the day on which they were.
-    deviations : dict of (str, str) to Entry
-        The last word on each size, hole or part that was built otherwise, by what it is about and of what sort it is.
-    checks : dict of str to Entry
-        The last word on every check.
-    ordered, received : dict of str to Entry
-        What is on its way, and what is here.
-    photos, lessons, visits, signed, noted : tuple of Entry
-        As they stand, what was struck out left away.
-    struck : frozenset of str
-        Ids of entries whose place a later one takes.
-    last : str
-        The day of the last entry; empty where there is none.
-    backwards : tuple of str
-        Ids of entries whose clock stood earlier than that of one before them.
-    handed_over : str
-        The day on which it was handed over; empty before.
+    Attributes:
+        hours: Worked by operation. [h]
+        done: Operations that are finished, and the day on which they were.
+        deviations: The last word on each size, hole or part that was built otherwise, by what it is about and of what
+            sort it is.
+        checks: The last word on every check.
+        ordered, received: What is on its way, and what is here.
+        photos, lessons, visits, signed, noted: As they stand, what was struck out left away.
+        struck: Ids of entries whose place a later one takes.
+        last: The day of the last entry; empty where there is none.
+        backwards: Ids of entries whose clock stood earlier than that of one before them.
+        handed_over: The day on which it was handed over; empty before.
     """
 
     hours: dict[str, float]
@@ -74,15 +64,9 @@ PLANNED = "planned from here"
 def replayed(log: tuple[Entry, ...]) -> State:
     """Replay a log.
 
-    Parameters
-    ----------
-    log : tuple of Entry
-        All entries.
-
-    Returns
-    -------
-    State
-        The same for the same entries, whatever the clock says; remembered for the logs last asked for.
+    Args:
+        log: All entries.
+    Returns: The same for the same entries, whatever the clock says; remembered for the logs last asked for.
     """
     global _KEPT  # ruff: ignore[global-statement]  # a log of thousands has no quick hash: the last one is known by itself
     if _KEPT is None or _KEPT[0] is not log:

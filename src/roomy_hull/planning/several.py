@@ -16,14 +16,10 @@ from roomy_hull.shop.workshop import Workshop
 class Together(NamedTuple):
     """Jobs on one calendar.
 
-    Attributes
-    ----------
-    calendar : Calendar
-        Working minutes from the first of their days.
-    problem : Problem
-        Their operations, each behind its job's key and a slash.
-    levelled : Levelled
-        Them, within people and stations.
+    Attributes:
+        calendar: Working minutes from the first of their days.
+        problem: Their operations, each behind its job's key and a slash.
+        levelled: Them, within people and stations.
     """
 
     calendar: Calendar
@@ -75,28 +71,15 @@ def together(
 ) -> Together | None:  # fmt: skip
     """Plan several jobs.
 
-    Parameters
-    ----------
-    jobs : mapping of str to (Assembly, Build)
-        By a key of each; those that cannot be planned by themselves are left out.
-    shop : Workshop
-        Whose people and stations they share.
-    rounds : int
-        How often the plan is improved.
-    step : callable or None
-        Told how far it is; False ends it.
-    seconds : float
-        When it ends in any case; 0 for no limit. [s]
-
-    Returns
-    -------
-    Together or None
-        None where nothing is planned.
-
-    Raises
-    ------
-    InputError
-        The shop lacks somebody.
+    Args:
+        jobs: By a key of each; those that cannot be planned by themselves are left out.
+        shop: Whose people and stations they share.
+        rounds: How often the plan is improved.
+        step: Told how far it is; False ends it.
+        seconds: When it ends in any case; 0 for no limit. [s]
+    Returns: None where nothing is planned.
+    Raises:
+        InputError: The shop lacks somebody.
     """
     some = {k: v for k, v in jobs.items() if v[1].tasks and not v[1].trouble}
     if not some:

@@ -16,14 +16,10 @@ Answer = Callable[[random.Random], Iterator[bytes]]
 class Simulator:
     """A device at the far end of a pseudo-terminal; `path` is where a reader finds it.
 
-    Parameters
-    ----------
-    answer : callable
-        Gives the lines that answer one request.
-    silence, garbage : float
-        Chance that a request is not answered, and that a line comes damaged.
-    seed : int
-        Of the chance.
+    Args:
+        answer: Gives the lines that answer one request.
+        silence, garbage: Chance that a request is not answered, and that a line comes damaged.
+        seed: Of the chance.
     """
 
     def __init__(

@@ -98,25 +98,13 @@ class Adjusted(msgspec.Struct, frozen=True):
 def adjust(survey: Survey, kind: str) -> Adjusted:  # ruff: ignore[too-many-locals]  # a least-squares adjustment in the letters of its formulas
     """Adjust a survey.
 
-    Parameters
-    ----------
-    survey : Survey
-        The readings. [mm]
-    kind : str
-        Kind of vehicle, whose measure list is meant.
+    Args:
+        survey: The readings. [mm]
+        kind: Kind of vehicle, whose measure list is meant.
+    Returns: Sizes with doubt, residuals, the plan where its corners are determined, the suspect.
+    Raises:
+        InputError: A reading is of no known measure, or the plan's distances make no four-cornered figure.
 
-    Returns
-    -------
-    Adjusted
-        Sizes with doubt, residuals, the plan where its corners are determined, the suspect.
-
-    Raises
-    ------
-    InputError
-        A reading is of no known measure, or the plan's distances make no four-cornered figure.
-
-    Notes
-    -----
     Least squares after Gauss; residual covariance Q_v = P⁻¹ - A (AᵀPA)⁻¹ Aᵀ, w = v / √Q_v after
     Baarda (1968), from memory.
     """
@@ -327,22 +315,12 @@ def _plan(x: Array, cofactor: Array) -> Plan:
 def taken_over(vehicle: Vehicle, adjusted: Adjusted) -> Vehicle:
     """Put adjusted sizes into a vehicle.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        As it was. [mm]
-    adjusted : Adjusted
-        An adjusted survey of it.
-
-    Returns
-    -------
-    Vehicle
-        With every size that the survey determines, to half a millimetre; the rest as it was.
-
-    Raises
-    ------
-    EditError
-        The sizes make no possible vehicle.
+    Args:
+        vehicle: As it was. [mm]
+        adjusted: An adjusted survey of it.
+    Returns: With every size that the survey determines, to half a millimetre; the rest as it was.
+    Raises:
+        EditError: The sizes make no possible vehicle.
     """
     s = {k: v.value for k, v in adjusted.sizes.items()}
     base = s.get("wheelbase", vehicle.wheelbase)

@@ -74,17 +74,10 @@ def berth_fields(job: Job, key: str) -> tuple[Field, ...]:
 def access_fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of what is chosen in Access.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        ``goods.ID``, ``people.ID``, ``dogs.ID`` or ``berths.ID``; else nothing.
-
-    Returns
-    -------
-    tuple of Field
-        By their paths in the job.
+    Args:
+        job: The job.
+        key: ``goods.ID``, ``people.ID``, ``dogs.ID`` or ``berths.ID``; else nothing.
+    Returns: By their paths in the job.
     """
     group, _, name = key.partition(".")
     if group == "goods" and any(g.id == name for g in job.goods):

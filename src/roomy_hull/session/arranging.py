@@ -28,10 +28,9 @@ MOST_TRACED = 600
 def work(pipe: Pipe) -> None:
     """Do what is asked for, one thing after another, until the pipe is closed; runs in a process of its own.
 
-    Parameters
-    ----------
-    pipe : Pipe
-        Takes (task, job, shop, more) and gives (kind, what): ``told``, ``done``, ``refused`` with words, ``failed``.
+    Args:
+        pipe: Takes (task, job, shop, more) and gives (kind, what): ``told``, ``done``, ``refused`` with words,
+            ``failed``.
     """
     from roomy_hull.arrange.arranger import arrange  # read while nobody waits  # ruff: ignore[import-outside-top-level]
     from roomy_hull.arrange.reasons import why_here  # ruff: ignore[import-outside-top-level]  # as above
@@ -80,26 +79,16 @@ class _Telling:
 class ArrangeRun:
     """One run at a time, beside the job; the process is kept warm between runs.
 
-    Attributes
-    ----------
-    changed : Signal
-        Fires when anything here is another.
-    told : Told or None
-        What was told last.
-    result : Arranged or None
-        What the last run came to.
-    of : Job or None
-        The job that it began with.
-    trace : list of (float, float or None, float or None)
-        Seconds, points of the best, and bound, in their course.
-    chosen : int
-        Which of the offers is looked at.
-    reasons : dict
-        Why a thing is where it is, by its id.
-    trouble : str
-        What was refused or went wrong; empty for nothing.
-    seconds, pitch : float
-        How long the next run may take, and about how wide its cells are. [s, mm]
+    Attributes:
+        changed: Fires when anything here is another.
+        told: What was told last.
+        result: What the last run came to.
+        of: The job that it began with.
+        trace: Seconds, points of the best, and bound, in their course.
+        chosen: Which of the offers is looked at.
+        reasons: Why a thing is where it is, by its id.
+        trouble: What was refused or went wrong; empty for nothing.
+        seconds, pitch: How long the next run may take, and about how wide its cells are. [s, mm]
     """
 
     def __init__(self) -> None:
@@ -134,14 +123,10 @@ class ArrangeRun:
     def start(self, job: Job, shop: Shop, seconds: float, pitch: float) -> None:
         """Begin a run on a job and its wishes; one that goes on is ended.
 
-        Parameters
-        ----------
-        job : Job
-            What is to be arranged.
-        shop : Shop
-            Who makes it.
-        seconds, pitch : float
-            How long it may take, and about how wide a cell is. [s, mm]
+        Args:
+            job: What is to be arranged.
+            shop: Who makes it.
+            seconds, pitch: How long it may take, and about how wide a cell is. [s, mm]
         """
         if self.asking:
             self.stop()

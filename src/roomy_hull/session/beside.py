@@ -31,11 +31,9 @@ class Done(NamedTuple):
 def work(pipe: Pipe) -> None:
     """Judge whatever job is sent, until the pipe is closed; runs in a process of its own.
 
-    Parameters
-    ----------
-    pipe : Pipe
-        Takes (job, shop, whole), the shop none where it is the one before; gives the results of the long studies by
-        key, or the whole verdict, none where the job cannot be judged.
+    Args:
+        pipe: Takes (job, shop, whole), the shop none where it is the one before; gives the results of the long studies
+            by key, or the whole verdict, none where the job cannot be judged.
     """
     # Until the first verdict there is no garbage worth looking for.
     gc.disable()
@@ -74,15 +72,10 @@ def work(pipe: Pipe) -> None:
 def shared(new: Any, old: Any) -> Any:
     """A value with every part that equals its counterpart in an earlier one replaced by that: known again by identity.
 
-    Parameters
-    ----------
-    new, old : object
-        Values of one type: parts of a tuple are counterparts by their ids, or by their places where they have none.
-
-    Returns
-    -------
-    object
-        Equal to the new one.
+    Args:
+        new, old: Values of one type: parts of a tuple are counterparts by their ids, or by their places where they have
+            none.
+    Returns: Equal to the new one.
     """
     if new == old:
         return old
@@ -119,14 +112,10 @@ class Beside:
     def ask(self, job: Job, shop: Shop, *, whole: bool = False) -> None:
         """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten.
 
-        Parameters
-        ----------
-        job : Job
-            The job.
-        shop : Shop
-            Who makes it.
-        whole : bool
-            Whether the whole verdict is wanted, as when a window opens; else the long studies' results only.
+        Args:
+            job: The job.
+            shop: Who makes it.
+            whole: Whether the whole verdict is wanted, as when a window opens; else the long studies' results only.
         """
         if self._asked is not None:
             same = job is self._asked and shop is self._shop

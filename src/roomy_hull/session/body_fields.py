@@ -11,17 +11,10 @@ from roomy_hull.session.fields import body_fields, vehicle_fields
 def part_fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of the chosen part of a body.
 
-    Parameters
-    ----------
-    job : Job
-        Whose body is meant.
-    key : str
-        A room's or rack's id; else tray and canopy.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown.
+    Args:
+        job: Whose body is meant.
+        key: A room's or rack's id; else tray and canopy.
+    Returns: In the order shown.
     """
     room, rack = job.body.room(key), job.body.rack(key)
     if room is not None:

@@ -32,22 +32,12 @@ def _rows(text: str) -> list[list[str]]:
 def typed_boxes(text: str, system: System) -> tuple[Block, ...]:
     """Read the boxes of an own unit.
 
-    Parameters
-    ----------
-    text : str
-        ``u v w width depth height``, then m or a group's id; ``;`` between two boxes.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    tuple of Block
-        At least one. [mm]
-
-    Raises
-    ------
-    InputError
-        Names the box and what it lacks.
+    Args:
+        text: ``u v w width depth height``, then m or a group's id; ``;`` between two boxes.
+        system: ``metric`` or ``us``.
+    Returns: At least one. [mm]
+    Raises:
+        InputError: Names the box and what it lacks.
     """
     found = []
     for n, row in enumerate(_rows(text), 1):
@@ -81,22 +71,12 @@ def group_words(group: Group, system: System) -> str:
 def typed_groups(text: str, system: System) -> tuple[Group, ...]:
     """Read the moving groups of an own unit.
 
-    Parameters
-    ----------
-    text : str
-        ``id travel lift turn hinge``, then its name; ``;`` between two groups; empty for none.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    tuple of Group
-        In their order. [mm, degrees]
-
-    Raises
-    ------
-    InputError
-        Names the group and what it lacks.
+    Args:
+        text: ``id travel lift turn hinge``, then its name; ``;`` between two groups; empty for none.
+        system: ``metric`` or ``us``.
+    Returns: In their order. [mm, degrees]
+    Raises:
+        InputError: Names the group and what it lacks.
     """
     found: list[Group] = []
     if text.strip() == NONE:

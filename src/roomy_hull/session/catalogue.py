@@ -15,12 +15,9 @@ from roomy_hull.session.messages import Messages
 class Catalogue:
     """What can be placed; `changed` tells that the user's own units are others.
 
-    Parameters
-    ----------
-    folder : Path
-        Of the user's own units.
-    messages : Messages
-        Where a file that cannot be used is told, once.
+    Args:
+        folder: Of the user's own units.
+        messages: Where a file that cannot be used is told, once.
     """
 
     def __init__(self, folder: Path, messages: Messages) -> None:

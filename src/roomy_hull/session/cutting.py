@@ -31,12 +31,9 @@ class Cutting:
     def put(self, cut: "CutList", verdict: "Verdict") -> None:
         """Take a cut.
 
-        Parameters
-        ----------
-        cut : CutList
-            The cut.
-        verdict : Verdict
-            Of which it is.
+        Args:
+            cut: The cut.
+            verdict: Of which it is.
         """
         self._cut, self._of = cut, verdict.assembly
         self.changed.emit()

@@ -48,15 +48,9 @@ _BOLTS = (
 def fields_of(thing: Unit | Carried) -> tuple[Field, ...]:
     """The parameters that the card shows for a thing.
 
-    Parameters
-    ----------
-    thing : Unit or Carried
-        What is selected.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown.
+    Args:
+        thing: What is selected.
+    Returns: In the order shown.
     """
     if isinstance(thing, Carried):
         return _carried_fields(thing)
@@ -96,15 +90,9 @@ def _carried_fields(item: Carried) -> tuple[Field, ...]:
 def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
     """The parameters of a vehicle, by their paths in the job.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its kind decides which there are.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown: what it is, kerb and ratings, sizes.
+    Args:
+        vehicle: Its kind decides which there are.
+    Returns: In the order shown: what it is, kerb and ratings, sizes.
     """
     v = "vehicle."
 
@@ -177,15 +165,9 @@ def _plain(path: str) -> str:
 def body_fields(job: Job) -> tuple[Field, ...]:
     """The parameters of tray and canopy, by their paths in the job.
 
-    Parameters
-    ----------
-    job : Job
-        Whose body is meant.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown.
+    Args:
+        job: Whose body is meant.
+    Returns: In the order shown.
     """
     t, c = "body.tray.", "body.canopy."
     found: list[Field] = []
@@ -282,17 +264,10 @@ def body_fields(job: Job) -> tuple[Field, ...]:
 def choices_of(field: Field, shop: Shop) -> tuple[str, ...]:
     """List what a field may be, where it is a choice.
 
-    Parameters
-    ----------
-    field : Field
-        The field.
-    shop : Shop
-        Its materials and rules.
-
-    Returns
-    -------
-    tuple of str
-        Empty for a field that is typed.
+    Args:
+        field: The field.
+        shop: Its materials and rules.
+    Returns: Empty for a field that is typed.
     """
     if field.quantity == "material":
         return tuple(shop.materials)
@@ -330,24 +305,13 @@ def _figure(number: float, quantity: Quantity, system: System) -> str:
 def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[too-many-return-statements]  # one return for each quantity
     """Read what was typed into a field.
 
-    Parameters
-    ----------
-    field : Field
-        The field.
-    text : str
-        A figure or sum for quantities; otherwise the text itself.
-    system : str
-        ``metric`` or ``us``, for figures without a unit.
-
-    Returns
-    -------
-    object
-        The new value. [mm, kg, l or none]
-
-    Raises
-    ------
-    InputError
-        The text is no figure; or no whole number where one is wanted.
+    Args:
+        field: The field.
+        text: A figure or sum for quantities; otherwise the text itself.
+        system: ``metric`` or ``us``, for figures without a unit.
+    Returns: The new value. [mm, kg, l or none]
+    Raises:
+        InputError: The text is no figure; or no whole number where one is wanted.
     """
     if field.quantity in ("text", "choice", "material", "rule"):
         return text

@@ -35,17 +35,11 @@ class OnDisk(NamedTuple):
 def open_job(session: Session, path: Path) -> None:
     """Open a job file.
 
-    Parameters
-    ----------
-    session : Session
-        Which takes it in hand.
-    path : Path
-        The file.
-
-    Raises
-    ------
-    UserError
-        The file cannot be used; the job in hand stays.
+    Args:
+        session: Which takes it in hand.
+        path: The file.
+    Raises:
+        UserError: The file cannot be used; the job in hand stays.
     """
     data = read_whole(path)
     job, news = jobfile.read(data, path.name)
@@ -60,21 +54,12 @@ def open_job(session: Session, path: Path) -> None:
 def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> str:
     """Remember what a file held, and take it in hand.
 
-    Parameters
-    ----------
-    session : Session
-        Whose file it is now.
-    path : Path
-        The file.
-    data : bytes
-        What it holds; empty where that is not known.
-    log : tuple of Entry
-        What of the log it holds: no step of the session takes that back.
-
-    Returns
-    -------
-    str
-        What to say where somebody else has it open, or cannot be told that it is open here; else empty.
+    Args:
+        session: Whose file it is now.
+        path: The file.
+        data: What it holds; empty where that is not known.
+        log: What of the log it holds: no step of the session takes that back.
+    Returns: What to say where somebody else has it open, or cannot be told that it is open here; else empty.
     """
     claim = Claim.to(path)
     if session.on_disk is not None and session.on_disk.claim.path == claim.path:
@@ -97,17 +82,11 @@ def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> s
 def recover(session: Session, left: Recovery) -> None:
     """Take work in hand that an earlier run left behind; its file is not touched until it is saved.
 
-    Parameters
-    ----------
-    session : Session
-        Which takes it in hand.
-    left : Recovery
-        What `Keeping.left_behind` found.
-
-    Raises
-    ------
-    UserError
-        It cannot be read or judged; the job in hand stays, and the work is kept.
+    Args:
+        session: Which takes it in hand.
+        left: What `Keeping.left_behind` found.
+    Raises:
+        UserError: It cannot be read or judged; the job in hand stays, and the work is kept.
     """
     job = session.keeping.recover(left)
     session.take(job, left.path, saved=False)
@@ -137,21 +116,14 @@ def let_go(session: Session) -> None:
 def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     """Save the job.
 
-    Parameters
-    ----------
-    session : Session
-        Whose job.
-    path : Path
-        The file.
-    anyway : bool
-        Whether to write over what others made of it.
-
-    Raises
-    ------
-    ChangedError
-        Somebody else has changed the file since it was opened here; says when, and who has it open.
-    JobFileError
-        The place cannot be written; or the file could not hold the job, which is then kept in a rescue file.
+    Args:
+        session: Whose job.
+        path: The file.
+        anyway: Whether to write over what others made of it.
+    Raises:
+        ChangedError: Somebody else has changed the file since it was opened here; says when, and who has it open.
+        JobFileError: The place cannot be written; or the file could not hold the job, which is then kept in a rescue
+            file.
     """
     # Where the name leads is looked up once. From the look at what is there to the new file in its place nobody else writes.
     true = Path(os.path.realpath(path))
@@ -228,10 +200,8 @@ def _refuse_changed(session: Session, path: Path, there: bytes) -> None:
 def _with_their_log(session: Session, path: Path, there: bytes) -> tuple[Job, int]:
     """The job with every entry that the file's log holds, and how many came of it: a log only grows.
 
-    Raises
-    ------
-    JobFileError
-        What both logged cannot stand together.
+    Raises:
+        JobFileError: What both logged cannot stand together.
     """
     job = session.history.settled
     if not there:
@@ -256,22 +226,12 @@ def _with_their_log(session: Session, path: Path, there: bytes) -> tuple[Job, in
 def lay_together(session: Session, path: Path) -> tuple[str, ...]:
     """Take over what others saved in the file in hand, part by part, where the two edits do not touch.
 
-    Parameters
-    ----------
-    session : Session
-        Whose job becomes both, as one step of its history; nothing where there is a conflict.
-    path : Path
-        The file.
-
-    Returns
-    -------
-    tuple of str
-        Places that both changed; empty where all could be laid together.
-
-    Raises
-    ------
-    UserError
-        The file cannot be read, or what came of both is no job.
+    Args:
+        session: Whose job becomes both, as one step of its history; nothing where there is a conflict.
+        path: The file.
+    Returns: Places that both changed; empty where all could be laid together.
+    Raises:
+        UserError: The file cannot be read, or what came of both is no job.
     """
     before = _known(session, path)
     if not before:
@@ -310,9 +270,7 @@ def autosave(session: Session) -> None:
 def set_aside(session: Session) -> None:
     """Write the job aside with what its file held when it began.
 
-    Raises
-    ------
-    JobFileError
-        The place cannot be written.
+    Raises:
+        JobFileError: The place cannot be written.
     """
     session.keeping.autosave(session.history.settled, session.path, _known(session, session.path))

@@ -21,19 +21,11 @@ def side_of(station: str) -> str:
 def spaces(assembly: Assembly, made: Unit | Carried, side: str = "") -> list[FreeSpace]:
     """The free space of a unit in every bay of a side.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        What is there already.
-    made : Unit or Carried
-        What comes; a carried thing goes into no bay.
-    side : str
-        ``left``, ``right`` or ``rear``; empty for all bays.
-
-    Returns
-    -------
-    list of FreeSpace
-        One for each bay. [mm]
+    Args:
+        assembly: What is there already.
+        made: What comes; a carried thing goes into no bay.
+        side: ``left``, ``right`` or ``rear``; empty for all bays.
+    Returns: One for each bay. [mm]
     """
     if isinstance(made, Carried):
         return []
@@ -71,20 +63,13 @@ def first_place(
 ) -> tuple[str, float, float] | None:
     """Find the first place of a unit on a side where nothing is wrong with it.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job as it stands.
-    made : Unit or Carried
-        What comes from the stores.
-    side : str
-        ``left``, ``right`` or ``rear``; empty for all bays.
-
-    Returns
-    -------
-    (str, float, float) or None
-        Bay, u and w: the first of a few in which it makes no *stop*, so that it can be opened and taken
-        out as well; else the first free one; none where there is none. [mm]
+    Args:
+        verdict: The job as it stands.
+        made: What comes from the stores.
+        side: ``left``, ``right`` or ``rear``; empty for all bays.
+    Returns:
+        Bay, u and w: the first of a few in which it makes no *stop*, so that it can be opened and taken out as
+        well; else the first free one; none where there is none. [mm]
     """
     starts = [] if isinstance(made, Carried) else free_starts(verdict.assembly, made, side)
     for bay, u, w in starts[:TRIED]:
@@ -98,19 +83,11 @@ def first_place(
 def why_not(assembly: Assembly, made: Unit | Carried, side: str) -> str:
     """Say by how much a unit is too large for the bays of a side, and which other bay would take it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        What is there already.
-    made : Unit or Carried
-        What was to come.
-    side : str
-        Where it was to go; empty for all bays.
-
-    Returns
-    -------
-    str
-        Bay by bay the excess and its direction, or that no place is left.
+    Args:
+        assembly: What is there already.
+        made: What was to come.
+        side: Where it was to go; empty for all bays.
+    Returns: Bay by bay the excess and its direction, or that no place is left.
     """
     rows, others = [], []
     for space in spaces(assembly, made):

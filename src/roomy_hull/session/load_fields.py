@@ -8,17 +8,10 @@ from roomy_hull.kinds.card import Field, number
 def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of one scenario, by their paths in the job.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of one of its scenarios.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown: its name, who sits where, how full, canopy, trailer.
+    Args:
+        job: The job.
+        key: Id of one of its scenarios.
+    Returns: In the order shown: its name, who sits where, how full, canopy, trailer.
     """
     p = f"scenarios.{key}."
     canopy = job.body.canopy
@@ -58,15 +51,9 @@ def brief_fields() -> tuple[Field, ...]:
 def spring_fields(vehicle: Vehicle) -> tuple[Field, ...]:
     """The parameters of the springs that matter for the option fitted, by their paths.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its option decides.
-
-    Returns
-    -------
-    tuple of Field
-        In the order shown.
+    Args:
+        vehicle: Its option decides.
+    Returns: In the order shown.
     """
     p = "vehicle.springs."
     own = {

@@ -28,17 +28,10 @@ def stop(text: str) -> str:
 def rich(text: str, stop_colour: str = "") -> str:
     """Turn marked words into rich text.
 
-    Parameters
-    ----------
-    text : str
-        Plain words with marks; a line break begins a new line.
-    stop_colour : str
-        Of what is over a limit, as ``#rrggbb``.
-
-    Returns
-    -------
-    str
-        HTML in which every sign of the words is seen as it is.
+    Args:
+        text: Plain words with marks; a line break begins a new line.
+        stop_colour: Of what is over a limit, as ``#rrggbb``.
+    Returns: HTML in which every sign of the words is seen as it is.
     """
     shade = f' style="color:{stop_colour}"' if stop_colour else ""
     for sign, written in _WRITTEN:

@@ -15,19 +15,11 @@ from roomy_hull.verdict.verdict import Verdict
 def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     """Put a carried item where such things go: on the roof, the wall, the bonnet, or behind the tray.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job as it stands.
-    made : Carried
-        What comes from the stores. [mm]
-    station : str
-        Where one stands: awnings and brackets hang on that side.
-
-    Returns
-    -------
-    Carried
-        The same thing in its first place, clear of others behind the tray and on the roof. [mm]
+    Args:
+        verdict: The job as it stands.
+        made: What comes from the stores. [mm]
+        station: Where one stands: awnings and brackets hang on that side.
+    Returns: The same thing in its first place, clear of others behind the tray and on the roof. [mm]
     """
     if made.kind in FITTED:
         return _fitted(verdict, made)

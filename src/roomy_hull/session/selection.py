@@ -44,12 +44,9 @@ class Selection:
     def keep(self, there: frozenset[str], findings: tuple[Finding, ...]) -> None:
         """Let go of things that are gone, and follow the finding in a new verdict.
 
-        Parameters
-        ----------
-        there : frozenset of str
-            Ids of all things of the job.
-        findings : tuple of Finding
-            Of its new verdict.
+        Args:
+            there: Ids of all things of the job.
+            findings: Of its new verdict.
         """
         if not there.issuperset(self.ids()):
             self.also = tuple(k for k in self.also if k in there)

@@ -171,17 +171,10 @@ def day_fields(n: int) -> tuple[Field, ...]:
 def key_of(job: Job, thing: str) -> str:
     """What a unit is among the services, by its path there; empty where it is nothing of them.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    thing : str
-        Id of a unit.
-
-    Returns
-    -------
-    str
-        As `fields` takes it.
+    Args:
+        job: The job.
+        thing: Id of a unit.
+    Returns: As `fields` takes it.
     """
     s = job.services
     if not thing:
@@ -221,19 +214,11 @@ HEADS = {"Board": "instruments.", "Signatures": "signatures."}
 def shown_key(job: Job, look: Look, selected: str) -> str:
     """What of the services the card shows.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    look : Look
-        Its page and what is chosen.
-    selected : str
-        Id of the selected unit.
-
-    Returns
-    -------
-    str
-        As `fields` takes it: what is chosen, or is done by the unit; pages with figures of their own have these.
+    Args:
+        job: The job.
+        look: Its page and what is chosen.
+        selected: Id of the selected unit.
+    Returns: As `fields` takes it: what is chosen, or is done by the unit; pages with figures of their own have these.
     """
     page = look.page("Services")
     if page in OWN:
@@ -345,18 +330,11 @@ PAGES: dict[str, Callable[[], tuple[Field, ...]]] = {
 def fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of what is chosen among the services.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N``, ``instruments.UNIT.ID``,
-        ``signatures.WHAT``, ``runs.ID``, or one of `PAGES`; else the trip's.
-
-    Returns
-    -------
-    tuple of Field
-        By their paths in the job, in the order shown.
+    Args:
+        job: The job.
+        key: ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N``, ``instruments.UNIT.ID``,
+            ``signatures.WHAT``, ``runs.ID``, or one of `PAGES`; else the trip's.
+    Returns: By their paths in the job, in the order shown.
     """
     if key in PAGES:
         return PAGES[key]()

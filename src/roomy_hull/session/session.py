@@ -39,21 +39,14 @@ if TYPE_CHECKING:
 class Session:
     """One job in hand.
 
-    Parameters
-    ----------
-    job : Job
-        The first job.
-    keeping : Keeping
-        Where recent jobs, preferences and autosaves go.
-    path : Path or None
-        The job's file.
-    shop : Shop or None
-        Who makes it; the shipped values where none is given.
-    whole : bool
-        Whether the job is judged at once; else a first glance is taken, and everything is judged when
-        `verdict` is first asked for.
-    known : Verdict or None
-        A verdict on the very job, where somebody has one.
+    Args:
+        job: The first job.
+        keeping: Where recent jobs, preferences and autosaves go.
+        path: The job's file.
+        shop: Who makes it; the shipped values where none is given.
+        whole: Whether the job is judged at once; else a first glance is taken, and everything is judged when `verdict`
+            is first asked for.
+        known: A verdict on the very job, where somebody has one.
     """
 
     def __init__(
@@ -205,17 +198,10 @@ class Session:
     def do(self, action: str, /, **wanted: Any) -> Any:
         """Do an action, if it is enabled.
 
-        Parameters
-        ----------
-        action : str
-            Its id.
-        **wanted
-            What it takes, for those that take something.
-
-        Returns
-        -------
-        object
-            What the action gives; nothing where it is not enabled.
+        Args:
+            action: Its id.
+            **wanted: What it takes, for those that take something.
+        Returns: What the action gives; nothing where it is not enabled.
         """
         found = self.registry.get(action)
         return found.run(self, **wanted) if found.enabled(self) else None
@@ -225,19 +211,12 @@ class Session:
     def take(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
         """Take another job in hand.
 
-        Parameters
-        ----------
-        job : Job
-            The job.
-        path : Path or None
-            Its file.
-        saved : bool
-            Whether that file holds it.
-
-        Raises
-        ------
-        UserError
-            The job cannot be judged; the job in hand stays.
+        Args:
+            job: The job.
+            path: Its file.
+            saved: Whether that file holds it.
+        Raises:
+            UserError: The job cannot be judged; the job in hand stays.
         """
         self._judged = self._quick(checked(job), None, self.shop)
         self.history = History(job)
@@ -255,15 +234,10 @@ class Session:
     def set_shop(self, shop: Shop) -> None:
         """Have another shop make the job: everything is judged anew.
 
-        Parameters
-        ----------
-        shop : Shop
-            Its materials, stock, prices and rules.
-
-        Raises
-        ------
-        UserError
-            It lacks a material of the job; the shop stays as it was.
+        Args:
+            shop: Its materials, stock, prices and rules.
+        Raises:
+            UserError: It lacks a material of the job; the shop stays as it was.
         """
         self._judged = self._quick(self.job, None, shop)
         self.shop = shop

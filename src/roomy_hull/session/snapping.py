@@ -15,20 +15,12 @@ def snapped(
 ) -> tuple[float, float]:
     """Snap a unit's lower front corner.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        What stands around it.
-    thing : Thing
-        The unit that is held.
-    place : BayPlace
-        The bay it is held over.
-    u, w : float
-        Where the hand has it. [mm]
-
-    Returns
-    -------
-    (float, float)
+    Args:
+        assembly: What stands around it.
+        thing: The unit that is held.
+        place: The bay it is held over.
+        u, w: Where the hand has it. [mm]
+    Returns:
         Within the bay where it fits; u on the rail pitch, or beside a neighbour that is near; w where it comes to
         rest: on the floor, behind its sill, or on the top of what stands below it, with its running gap. [mm]
     """

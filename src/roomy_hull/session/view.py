@@ -10,54 +10,31 @@ from roomy_hull.drawing.view import Station
 class Look(msgspec.Struct, frozen=True):
     """How the job is looked at.
 
-    Attributes
-    ----------
-    stage : str
-        The stage that is shown.
-    pages : dict of str to str
-        The page shown in each stage that has pages.
-    station : str
-        Where one stands.
-    scenario : str
-        Id of the chosen scenario.
-    system : str
-        ``metric`` or ``us``.
-    dark, whole : bool
-        The dark theme; the whole vehicle rather than close up.
-    stature : float
-        Of the person beside the body, 0 for nobody. [mm]
-    opened : frozenset of str
-        Ids of the openings that stand open.
-    run, step : str, int
-        The run-through that is played, and after how many moves.
-    row : str
-        The row of the scenario board that is explained.
-    service : str
-        What is chosen among the services, by its path there; empty for the trip.
-    access, played : str, int
-        What is chosen in Access, as ``goods.ID`` or ``space.OWNER.PART``, and after how many of its moves it is shown.
-    person : str
-        Who is asked, by their id; the first of the party where empty.
-    urgent : str
-        The class of use that stands out on the drawing; empty for none.
-    part, bent : int, int
-        The number of the part that is shown, from 1, and after how many of its bends; -1 for all.
-    piece : int
-        Which sheet or bar is shown, from 0.
-    against : str
-        The revision with which the last one, or what is drawn now, is compared; empty for the last.
-    wish, question : str
-        What of the brief is chosen: a wish by its id, a question by its key.
-    op, check, entry : str
-        What of the build is chosen: an operation, a check, an entry of the log, by their keys.
-    body : str
-        The chosen room or rack on the stage Body; empty for tray and canopy.
-    setup : str
-        The chosen set-up; empty for the scenario's own.
-    swap : (str, str)
-        Between which set-ups the swap is told, by their ids; empty for the first two.
-    bars : str
-        What the rows of the plan are: ``person``, ``station`` or ``thing``.
+    Attributes:
+        stage: The stage that is shown.
+        pages: The page shown in each stage that has pages.
+        station: Where one stands.
+        scenario: Id of the chosen scenario.
+        system: ``metric`` or ``us``.
+        dark, whole: The dark theme; the whole vehicle rather than close up.
+        stature: Of the person beside the body, 0 for nobody. [mm]
+        opened: Ids of the openings that stand open.
+        run, step: The run-through that is played, and after how many moves.
+        row: The row of the scenario board that is explained.
+        service: What is chosen among the services, by its path there; empty for the trip.
+        access, played: What is chosen in Access, as ``goods.ID`` or ``space.OWNER.PART``, and after how many of its
+            moves it is shown.
+        person: Who is asked, by their id; the first of the party where empty.
+        urgent: The class of use that stands out on the drawing; empty for none.
+        part, bent: The number of the part that is shown, from 1, and after how many of its bends; -1 for all.
+        piece: Which sheet or bar is shown, from 0.
+        against: The revision with which the last one, or what is drawn now, is compared; empty for the last.
+        wish, question: What of the brief is chosen: a wish by its id, a question by its key.
+        op, check, entry: What of the build is chosen: an operation, a check, an entry of the log, by their keys.
+        body: The chosen room or rack on the stage Body; empty for tray and canopy.
+        setup: The chosen set-up; empty for the scenario's own.
+        swap: Between which set-ups the swap is told, by their ids; empty for the first two.
+        bars: What the rows of the plan are: ``person``, ``station`` or ``thing``.
     """
 
     stage: str = "Fit-out"
@@ -111,10 +88,8 @@ class View:
     def set(self, **changes: object) -> None:
         """Change how the job is looked at.
 
-        Parameters
-        ----------
-        **changes
-            Fields of `Look`.
+        Args:
+            **changes: Fields of `Look`.
         """
         new = msgspec.structs.replace(self._look, **changes)
         if new != self._look:
@@ -124,11 +99,8 @@ class View:
     def turn_to(self, stage: str, page: str, **changes: object) -> None:
         """Show a page of a stage.
 
-        Parameters
-        ----------
-        stage, page : str
-            Their titles.
-        **changes
-            Other fields of `Look`.
+        Args:
+            stage, page: Their titles.
+            **changes: Other fields of `Look`.
         """
         self.set(stage=stage, pages={**self._look.pages, stage: page}, **changes)

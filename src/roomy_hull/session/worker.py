@@ -22,10 +22,8 @@ F_SETPIPE_SZ = 1031
 class Pipe:
     """Values between two processes of this program.
 
-    Parameters
-    ----------
-    reads, writes : int
-        The files' numbers.
+    Args:
+        reads, writes: The files' numbers.
     """
 
     def __init__(self, reads: int, writes: int) -> None:
@@ -60,10 +58,8 @@ class Pipe:
 class Worker:
     """A process that runs one function, which is given the pipe to us; it ends with us.
 
-    Parameters
-    ----------
-    module : str
-        Where its `work(pipe)` is.
+    Args:
+        module: Where its `work(pipe)` is.
     """
 
     def __init__(self, module: str) -> None:
@@ -109,10 +105,8 @@ def _widen(pipe: int) -> None:
 def serve(module: str) -> None:
     """Run a module's `work`, in the process itself; what is printed there goes to the messages.
 
-    Parameters
-    ----------
-    module : str
-        Its name.
+    Args:
+        module: Its name.
     """
     import importlib  # ruff: ignore[import-outside-top-level]  # in this process only
 

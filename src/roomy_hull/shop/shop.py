@@ -62,26 +62,17 @@ class Stock(msgspec.Struct, frozen=True):
 class Rules(msgspec.Struct, frozen=True):
     """Starting values of the trade, adjustable, never hard limits.
 
-    Attributes
-    ----------
-    running_gap, moving_gap : float
-        Beside what stands and beside what turns. [mm]
-    slide_dynamic, shelf_dynamic, vertical_dynamic : float
-        By what a load counts more on a rough road: on slides, on shelves and floors, on the chassis.
-    side_imbalance, front_loss : float
-        Parts of gross and of the front axle's kerb load from which a look is worth it.
-    member_safety, sag_share : float
-        Yield over stress, and span over sag, that members should keep.
-    slope, rolling : float
-        The slope on which things are opened [degree], and what slides resist as a part of weight.
-    level_band, ssf_least : float
-        How far from level is a look [mm]; least static stability factor.
-    axis_forward, axis_rearward, axis_sideways, axis_up : float
-        Restraint as parts of weight, the last beyond weight.
-    hand_pull : float
-        What one hand may have to pull. [N]
-    cold : float
-        The cold morning on which a gas strut still has to hold. [°C]
+    Attributes:
+        running_gap, moving_gap: Beside what stands and beside what turns. [mm]
+        slide_dynamic, shelf_dynamic, vertical_dynamic: By what a load counts more on a rough road: on slides, on
+            shelves and floors, on the chassis.
+        side_imbalance, front_loss: Parts of gross and of the front axle's kerb load from which a look is worth it.
+        member_safety, sag_share: Yield over stress, and span over sag, that members should keep.
+        slope, rolling: The slope on which things are opened [degree], and what slides resist as a part of weight.
+        level_band, ssf_least: How far from level is a look [mm]; least static stability factor.
+        axis_forward, axis_rearward, axis_sideways, axis_up: Restraint as parts of weight, the last beyond weight.
+        hand_pull: What one hand may have to pull. [N]
+        cold: The cold morning on which a gas strut still has to hold. [°C]
     """
 
     running_gap: float
@@ -150,28 +141,17 @@ class Prices(msgspec.Struct, frozen=True):
 class Shop(msgspec.Struct, frozen=True):
     """One workshop.
 
-    Attributes
-    ----------
-    name : str
-        What it calls itself.
-    materials : dict of str to Material
-        By key.
-    stock : Stock
-        Sheets and bars it buys. [mm]
-    prices : Prices
-        In its own money.
-    rules : Rules
-        Gaps, factors and limits from which a look is worth it.
-    dimension_rules : dict of str to DimensionRule
-        Rules of the region on outside dimensions, by key. [mm]
-    tools : Tools
-        What it cuts, bends, saws and joins with.
-    workshop : Workshop
-        Its people, stations, working days and rates.
-    test_bends : tuple of TestBend
-        What it has bent and measured: they give K where they are.
-    sheet, bar, ply : str
-        Keys of the materials it takes where a job does not say.
+    Attributes:
+        name: What it calls itself.
+        materials: By key.
+        stock: Sheets and bars it buys. [mm]
+        prices: In its own money.
+        rules: Gaps, factors and limits from which a look is worth it.
+        dimension_rules: Rules of the region on outside dimensions, by key. [mm]
+        tools: What it cuts, bends, saws and joins with.
+        workshop: Its people, stations, working days and rates.
+        test_bends: What it has bent and measured: they give K where they are.
+        sheet, bar, ply: Keys of the materials it takes where a job does not say.
     """
 
     name: str
@@ -190,40 +170,22 @@ class Shop(msgspec.Struct, frozen=True):
     def material(self, key: str) -> Material:
         """Look a material up.
 
-        Parameters
-        ----------
-        key : str
-            For example ``5052-H32``.
-
-        Returns
-        -------
-        Material
-            Its row.
-
-        Raises
-        ------
-        InputError
-            No such material; the message lists those there are.
+        Args:
+            key: For example ``5052-H32``.
+        Returns: Its row.
+        Raises:
+            InputError: No such material; the message lists those there are.
         """
         return _with_tests(_found(self.materials, key, "material"), self.test_bends)
 
     def dimension_rule(self, key: str) -> DimensionRule:
         """Look a rule on outside dimensions up.
 
-        Parameters
-        ----------
-        key : str
-            For example ``ADR 43``.
-
-        Returns
-        -------
-        DimensionRule
-            Its row.
-
-        Raises
-        ------
-        InputError
-            No such rule; the message lists those there are.
+        Args:
+            key: For example ``ADR 43``.
+        Returns: Its row.
+        Raises:
+            InputError: No such rule; the message lists those there are.
         """
         return _found(self.dimension_rules, key, "rule")
 
@@ -264,11 +226,9 @@ def _table(name: str) -> bytes:
 def shipped_shop() -> Shop:
     """Read the shop as shipped: usual values of the trade, each table naming its source.
 
-    Returns
-    -------
-    Shop
-        Where every workshop begins. Materials: EN 485, EN 1999 and common practice, from memory; stock,
-        prices and rules: common practice.
+    Returns:
+        Where every workshop begins. Materials: EN 485, EN 1999 and common practice, from memory; stock, prices and
+        rules: common practice.
     """
     rows = msgspec.json.decode(_table("materials"))
     materials = {key: Material(key, **row) for key, row in rows.items()}

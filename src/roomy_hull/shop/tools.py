@@ -8,26 +8,16 @@ import msgspec
 class Brake(msgspec.Struct, frozen=True):
     """A press brake, or a folder that is told as one.
 
-    Attributes
-    ----------
-    bed : float
-        The longest bend. [mm]
-    force : float
-        What it presses with at most. [kN]
-    dies : tuple of float
-        Openings of its V dies. [mm]
-    die_height : float
-        From the bed to a die's top: what is bent down may hang so far. [mm]
-    die_width : float
-        A die's block is so much wider than its opening. [mm]
-    punch_width : float
-        Of a punch's blade, above its tip. [mm]
-    punch_height : float
-        From its tip to the beam, its holder included: so deep may a closed box be. [mm]
-    beam_width : float
-        Of the beam above it. [mm]
-    segments : tuple of float
-        Lengths of punch from which one is put together. [mm]
+    Attributes:
+        bed: The longest bend. [mm]
+        force: What it presses with at most. [kN]
+        dies: Openings of its V dies. [mm]
+        die_height: From the bed to a die's top: what is bent down may hang so far. [mm]
+        die_width: A die's block is so much wider than its opening. [mm]
+        punch_width: Of a punch's blade, above its tip. [mm]
+        punch_height: From its tip to the beam, its holder included: so deep may a closed box be. [mm]
+        beam_width: Of the beam above it. [mm]
+        segments: Lengths of punch from which one is put together. [mm]
     """
 
     bed: float
@@ -43,30 +33,20 @@ class Brake(msgspec.Struct, frozen=True):
     def box_depth(self, thickness: float) -> float:
         """How deep a box closed all round can be bent in one piece.
 
-        Parameters
-        ----------
-        thickness : float
-            Of its sheet. [mm]
-
-        Returns
-        -------
-        float
-            A flange that stands at a bend's end rises to √2 times its height as its wing swings up by 45 degrees, beside
-            the beam a little more: (H + T - B/2) / √2. [mm]
+        Args:
+            thickness: Of its sheet. [mm]
+        Returns:
+            A flange that stands at a bend's end rises to √2 times its height as its wing swings up by 45 degrees,
+            beside the beam a little more: (H + T - B/2) / √2. [mm]
         """
         return (self.punch_height + thickness - self.beam_width / 2) / math.sqrt(2)
 
     def channel_depth(self, thickness: float, base: float) -> float:
         """How deep a channel of two flanges can be bent, the second after the first.
 
-        Parameters
-        ----------
-        thickness, base : float
-            Of its sheet; outside width of its base. [mm]
-
-        Returns
-        -------
-        float
+        Args:
+            thickness, base: Of its sheet; outside width of its base. [mm]
+        Returns:
             The first flange swings with the base to 45 degrees, its tip at (base - h)/√2 beside and (base + h)/√2
             above the bend: beside the beam, or below it and beside the punch. [mm]
         """
@@ -101,20 +81,13 @@ class Saw(msgspec.Struct, frozen=True):
 class Joining(msgspec.Struct, frozen=True):
     """How a shop joins, where a part does not say.
 
-    Attributes
-    ----------
-    rivet, rivet_hole, rivet_pitch : float
-        Blind rivets: diameter, the hole drilled for it, how far apart at most. [mm]
-    bolt, bolt_hole, bolt_pitch : float
-        Bolts, where what is joined comes apart again. [mm]
-    screw, screw_pitch : float
-        Wood screws in ply. [mm]
-    edge : float
-        From a fastener's middle to an edge, at least: this many of its diameters.
-    stitch, stitch_pitch : float
-        A stitch of weld, and from the beginning of one to that of the next. [mm]
-    full_to : float
-        A seam no longer than this is welded whole. [mm]
+    Attributes:
+        rivet, rivet_hole, rivet_pitch: Blind rivets: diameter, the hole drilled for it, how far apart at most. [mm]
+        bolt, bolt_hole, bolt_pitch: Bolts, where what is joined comes apart again. [mm]
+        screw, screw_pitch: Wood screws in ply. [mm]
+        edge: From a fastener's middle to an edge, at least: this many of its diameters.
+        stitch, stitch_pitch: A stitch of weld, and from the beginning of one to that of the next. [mm]
+        full_to: A seam no longer than this is welded whole. [mm]
     """
 
     rivet: float

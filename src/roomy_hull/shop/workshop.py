@@ -12,18 +12,12 @@ LICENSED: tuple[Trade, ...] = ("mains", "gas", "certifying")
 class Worker(msgspec.Struct, frozen=True):
     """Somebody who works: their trades and working days (1 is Monday).
 
-    Attributes
-    ----------
-    id, name : str
-        What logs call them, and what the screen does.
-    trades : tuple of Trade
-        What they may be planned for.
-    days : tuple of int
-        Their days of the week.
-    away : tuple of (str, str)
-        First and last day of each absence, as YYYY-MM-DD.
-    outside : bool
-        Whether they come for the hours that they are needed.
+    Attributes:
+        id, name: What logs call them, and what the screen does.
+        trades: What they may be planned for.
+        days: Their days of the week.
+        away: First and last day of each absence, as YYYY-MM-DD.
+        outside: Whether they come for the hours that they are needed.
     """
 
     id: str
@@ -92,30 +86,18 @@ class LeadDays(msgspec.Struct, frozen=True):
 class Workshop(msgspec.Struct, frozen=True):
     """How a shop works.
 
-    Attributes
-    ----------
-    people, stations : tuple
-        Who, and where.
-    day_hours : float
-        Of a working day. [h]
-    days : tuple of int
-        Days of the week on which it is open; 1 is Monday.
-    closed : tuple of str
-        Days on which it is not, as YYYY-MM-DD.
-    rates : Rates
-        Hours for one of each.
-    coat_days : float
-        Working days that powder coating takes, there and back.
-    lead_days : LeadDays
-        Of what is ordered.
-    fastest, slowest : float
-        The least and the most that an operation takes, as parts of what is usual.
-    rate_doubt : float
-        One sigma of a rate before anything is logged, as a part of it.
-    margin, tax : float
-        On costs, and on what is offered, as parts.
-    valid_days : float
-        How long an offer stands.
+    Attributes:
+        people, stations: Who, and where.
+        day_hours: Of a working day. [h]
+        days: Days of the week on which it is open; 1 is Monday.
+        closed: Days on which it is not, as YYYY-MM-DD.
+        rates: Hours for one of each.
+        coat_days: Working days that powder coating takes, there and back.
+        lead_days: Of what is ordered.
+        fastest, slowest: The least and the most that an operation takes, as parts of what is usual.
+        rate_doubt: One sigma of a rate before anything is logged, as a part of it.
+        margin, tax: On costs, and on what is offered, as parts.
+        valid_days: How long an offer stands.
     """
 
     people: tuple[Worker, ...]

@@ -39,18 +39,12 @@ def said(record: Acceptance) -> str:
 def worse_than(record: Acceptance, finding: Finding) -> str:
     """Why an acceptance does not hold for a finding as it is now; empty where it does.
 
-    Parameters
-    ----------
-    record : Acceptance
-        Of the same finding.
-    finding : Finding
-        As it is now.
-
-    Returns
-    -------
-    str
-        That the figure is worse than it was then by more than its own uncertainty, or its limit another. A record without
-        a day and with a figure is one of an older file: any other figure opens it again.
+    Args:
+        record: Of the same finding.
+        finding: As it is now.
+    Returns:
+        That the figure is worse than it was then by more than its own uncertainty, or its limit another. A record
+        without a day and with a figure is one of an older file: any other figure opens it again.
     """
     if record.measured is None or finding.measured is None:
         return ""
@@ -71,17 +65,10 @@ def worse_than(record: Acceptance, finding: Finding) -> str:
 def with_figures(findings: tuple[Finding, ...], job: Job) -> Job:
     """A job whose acceptances of older files have the figures that were measured: then it is seen when these change.
 
-    Parameters
-    ----------
-    findings : tuple of Finding
-        On the job as it was before a step.
-    job : Job
-        As it is after it.
-
-    Returns
-    -------
-    Job
-        The same where there are none.
+    Args:
+        findings: On the job as it was before a step.
+        job: As it is after it.
+    Returns: The same where there are none.
     """
     known = {(f.code, f.words, f.scenario): f for f in findings if f.measured is not None}
 

@@ -14,28 +14,17 @@ from roomy_hull.verdict.verdict import Verdict, judge
 class Column(msgspec.Struct, frozen=True):
     """One layout in figures, in the chosen scenario.
 
-    Attributes
-    ----------
-    id, name : str
-        Empty id for the layout in hand.
-    units : int
-        How many units it has.
-    fitted : float
-        Mass of units and carried things, empty. [kg]
-    gross, front, rear : (float, float)
-        Mean and one-sigma doubt. [kg]
-    payload : float
-        Left of the gross rating. [kg]
-    balance : float
-        Right side less left side. [kg]
-    litres : float
-        Room for goods. [l]
-    price : float
-        Parts of units, in the shop's own money.
-    stops, looks : int
-        Open findings.
-    verdict : Verdict
-        What it rests on.
+    Attributes:
+        id, name: Empty id for the layout in hand.
+        units: How many units it has.
+        fitted: Mass of units and carried things, empty. [kg]
+        gross, front, rear: Mean and one-sigma doubt. [kg]
+        payload: Left of the gross rating. [kg]
+        balance: Right side less left side. [kg]
+        litres: Room for goods. [l]
+        price: Parts of units, in the shop's own money.
+        stops, looks: Open findings.
+        verdict: What it rests on.
     """
 
     id: str
@@ -57,19 +46,11 @@ class Column(msgspec.Struct, frozen=True):
 def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
     """Put one judged layout in figures.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The layout, judged.
-    scenario : str
-        Id of the scenario for the loads.
-    key : str
-        Id of the variant, empty for the layout in hand.
-
-    Returns
-    -------
-    Column
-        Its figures.
+    Args:
+        verdict: The layout, judged.
+        scenario: Id of the scenario for the loads.
+        key: Id of the variant, empty for the layout in hand.
+    Returns: Its figures.
     """
     job, loads = verdict.job, verdict.loads.scenario(scenario)
     parts = [p for t in verdict.assembly.things for p in t.expansion.parts]
@@ -86,19 +67,11 @@ def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
 def columns(verdict: Verdict, scenario: str, known: dict[str, Verdict]) -> list[Column]:
     """Put the layout in hand and every variant in figures.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The layout in hand.
-    scenario : str
-        Id of the scenario for the loads.
-    known : dict of str to Verdict
-        Verdicts on variants from an earlier call, by id; brought up to date here.
-
-    Returns
-    -------
-    list of Column
-        The layout in hand first.
+    Args:
+        verdict: The layout in hand.
+        scenario: Id of the scenario for the loads.
+        known: Verdicts on variants from an earlier call, by id; brought up to date here.
+    Returns: The layout in hand first.
     """
     found = [column(verdict, scenario)]
     for variant in verdict.job.variants:
@@ -127,24 +100,13 @@ class Exchange(msgspec.Struct, frozen=True):
 def other_side(verdict: Verdict, keys: tuple[str, ...], scenario: str) -> Exchange:
     """Try some things, or both whole sides, on the other side.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job as it is.
-    keys : tuple of str
-        Ids of units and carried things; none for an exchange of both sides.
-    scenario : str
-        Id of the scenario for the balance.
-
-    Returns
-    -------
-    Exchange
-        The job as it would be, the findings that would come and go, and the right side less the left. [kg]
-
-    Raises
-    ------
-    EditError
-        A bay has no counterpart.
+    Args:
+        verdict: The job as it is.
+        keys: Ids of units and carried things; none for an exchange of both sides.
+        scenario: Id of the scenario for the balance.
+    Returns: The job as it would be, the findings that would come and go, and the right side less the left. [kg]
+    Raises:
+        EditError: A bay has no counterpart.
     """
     job = verdict.job
     if keys:

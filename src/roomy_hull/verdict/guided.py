@@ -40,16 +40,11 @@ class Fact(NamedTuple):
 class Question(NamedTuple):
     """Where two schools differ.
 
-    Attributes
-    ----------
-    key, words : str
-        Its own, and what is asked.
-    ways : tuple of str
-        What each does.
-    facts : tuple of Fact
-        Figures on this job.
-    note : str
-        What no figure says.
+    Attributes:
+        key, words: Its own, and what is asked.
+        ways: What each does.
+        facts: Figures on this job.
+        note: What no figure says.
     """
 
     key: str
@@ -62,17 +57,10 @@ class Question(NamedTuple):
 def ask(verdict: Verdict, key: str) -> Question | None:
     """Compute both schools of one question.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The judged job; what an answer does is judged on variants of it.
-    key : str
-        One of `ASKED`.
-
-    Returns
-    -------
-    Question or None
-        None where the job has nothing that it is about, or cannot go one of the ways.
+    Args:
+        verdict: The judged job; what an answer does is judged on variants of it.
+        key: One of `ASKED`.
+    Returns: None where the job has nothing that it is about, or cannot go one of the ways.
     """
     try:
         return ASKED[key][1](verdict)

@@ -26,16 +26,11 @@ TRIED = 60
 class Better(msgspec.Struct, frozen=True):
     """One change that would help.
 
-    Attributes
-    ----------
-    words : str
-        What to do.
-    gain : float
-        What the axle (or the heavier side) has less of it. [kg]
-    job : Job
-        The job with it done.
-    looks : int
-        How many *look* findings more it would bring; below 0 where some would go.
+    Attributes:
+        words: What to do.
+        gain: What the axle (or the heavier side) has less of it. [kg]
+        job: The job with it done.
+        looks: How many *look* findings more it would bring; below 0 where some would go.
     """
 
     words: str
@@ -55,15 +50,9 @@ class Short(msgspec.Struct, frozen=True):
 def short_of(verdict: Verdict) -> Short:
     """Say which axle is short: the one of the board's worst cell, else the rear axle.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-
-    Returns
-    -------
-    Short
-        ``rear`` or ``front`` and the scenario that uses it most.
+    Args:
+        verdict: The job, judged.
+    Returns: ``rear`` or ``front`` and the scenario that uses it most.
     """
     found = board.worst(verdict.loads, ("rear", "front"))
     if found is None:
@@ -79,31 +68,18 @@ def better(
 ) -> tuple[Better, ...]:  # fmt: skip
     """Find the changes that gain most.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged.
-    measure : str
-        ``rear``, ``front`` or ``side``: what should become less.
-    scenario : str
-        Id of the scenario in which it counts.
-    system : str
-        ``metric`` or ``us``, for the words.
-    most : int
-        How many are wanted.
-    progress : callable
-        Takes the share that is done; False gives the search up.
-
-    Returns
-    -------
-    tuple of Better
-        The greatest gain first; none brings a *stop*. A unit is tried in every free place of every bay,
-        and pairs of units in each other's.
-
-    Raises
-    ------
-    GivenUp
-        The search was given up.
+    Args:
+        verdict: The job, judged.
+        measure: ``rear``, ``front`` or ``side``: what should become less.
+        scenario: Id of the scenario in which it counts.
+        system: ``metric`` or ``us``, for the words.
+        most: How many are wanted.
+        progress: Takes the share that is done; False gives the search up.
+    Returns:
+        The greatest gain first; none brings a *stop*. A unit is tried in every free place of every bay, and pairs
+        of units in each other's.
+    Raises:
+        GivenUp: The search was given up.
     """
     one = next(
         (s for s in verdict.assembly.job.scenarios if s.id == scenario),

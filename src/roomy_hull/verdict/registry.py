@@ -43,15 +43,9 @@ LINES = (
 def studies(*, glance: bool = False) -> tuple[Study, ...]:
     """Read the studies.
 
-    Parameters
-    ----------
-    glance : bool
-        Only those of the first quick look.
-
-    Returns
-    -------
-    tuple of Study
-        In the order in which their findings are told.
+    Args:
+        glance: Only those of the first quick look.
+    Returns: In the order in which their findings are told.
     """
     return tuple(
         importlib.import_module(f"roomy_hull.{line.module}").STUDY
@@ -69,20 +63,11 @@ def to_run(*, glance: bool = False) -> tuple[Study, ...]:
 def in_turn(some: tuple[Study, ...]) -> tuple[Study, ...]:
     """Order studies so that each runs after those whose results it needs.
 
-    Parameters
-    ----------
-    some : tuple of Study
-        Any studies; the order of those that need nothing of each other stays.
-
-    Returns
-    -------
-    tuple of Study
-        The same studies.
-
-    Raises
-    ------
-    ValueError
-        A study needs one that is not there, or two need each other: a fault of the program.
+    Args:
+        some: Any studies; the order of those that need nothing of each other stays.
+    Returns: The same studies.
+    Raises:
+        ValueError: A study needs one that is not there, or two need each other: a fault of the program.
     """
     left, done, order = list(some), set[str](), list[Study]()
     while left:

@@ -34,15 +34,9 @@ class Worn(msgspec.Struct, frozen=True, eq=False):
 def study(case: Case) -> tuple[Worn, ...]:
     """Judge what stands where in every set-up.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with the results of all other studies.
-
-    Returns
-    -------
-    tuple of Worn
-        In the order of the job; empty where it has no set-ups.
+    Args:
+        case: The job in vehicle axes, with the results of all other studies.
+    Returns: In the order of the job; empty where it has no set-ups.
     """
     job, old = case.assembly.job, {w.setup.id: w for w in case.old(KEY) or ()}
     return tuple(_worn(case, job, setup, old.get(setup.id)) for setup in job.setups)
@@ -74,16 +68,10 @@ def _kept(new: Job, old: Job) -> Job:
 def merged(case: Case, drawn: list[Finding]) -> list[Finding]:
     """What is found of what stands where, over all set-ups.
 
-    Parameters
-    ----------
-    case : Case
-        With every result.
-    drawn : list of Finding
-        What is found where everything is on at once.
-
-    Returns
-    -------
-    list of Finding
+    Args:
+        case: With every result.
+        drawn: What is found where everything is on at once.
+    Returns:
         Each once. One that is so in some set-ups only says in which; one that is so in none, as where two things
         of different set-ups share a place, is left out unless some scenario has everything on.
     """
@@ -125,17 +113,10 @@ def _key(f: Finding) -> object:
 def settling(case: Case, drawn: list[Finding]) -> list[Finding]:
     """What may be told while a hand moves: findings of things that some set-up has on together.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes.
-    drawn : list of Finding
-        What is found where everything is on at once.
-
-    Returns
-    -------
-    list of Finding
-        In their order.
+    Args:
+        case: The job in vehicle axes.
+        drawn: What is found where everything is on at once.
+    Returns: In their order.
     """
     job = case.assembly.job
     if not job.setups or any(not s.setup for s in job.scenarios):

@@ -31,24 +31,15 @@ ALONE = 25.0
 class Step(msgspec.Struct, frozen=True):
     """One thing that is done.
 
-    Attributes
-    ----------
-    do : str
-        What is done with it; what is set aside only makes room and comes back.
-    what, name : str
-        Its id and its name; for canopy and sides the set-up's own words.
-    minutes : float
-        For those who do it.
-    people : int
-        How many it takes.
-    kg : float
-        What is lifted, empty. [kg]
-    tool : str
-        What it takes besides hands.
-    plugs : tuple of str
-        What is unplugged or uncoupled, or plugged in again.
-    caution : str
-        What has to be said with it.
+    Attributes:
+        do: What is done with it; what is set aside only makes room and comes back.
+        what, name: Its id and its name; for canopy and sides the set-up's own words.
+        minutes: For those who do it.
+        people: How many it takes.
+        kg: What is lifted, empty. [kg]
+        tool: What it takes besides hands.
+        plugs: What is unplugged or uncoupled, or plugged in again.
+        caution: What has to be said with it.
     """
 
     do: Doing
@@ -87,16 +78,11 @@ def order_of(
 ) -> tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]:  # fmt: skip
     """In which order things leave and enter, and which of those that stay have to make room.
 
-    Parameters
-    ----------
-    gone, come, stay : iterable of str
-        What is taken off, what is put on, what is on before and afterwards.
-    leaving, entering : mapping of str to tuple of str
-        What has to be out before a thing can leave, or enter: as things stand before, and afterwards.
-
-    Returns
-    -------
-    (out, in, circle)
+    Args:
+        gone, come, stay: What is taken off, what is put on, what is on before and afterwards.
+        leaving, entering: What has to be out before a thing can leave, or enter: as things stand before, and
+            afterwards.
+    Returns:
         Ids in the order in which they leave and in which they enter, those that only make room among both; things
         of which each blocks another, so that there is no order: then the first two are empty. The fewest things
         possible make room: each of them is in the way of something that moves.
@@ -132,23 +118,14 @@ def order_of(
 def swap(verdict: Verdict, start: str, end: str) -> Swap:
     """What has to be done to come from one set-up to another.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job judged; its set-ups say what blocks what in each.
-    start, end : str
-        Ids of two set-ups.
-
-    Returns
-    -------
-    Swap
+    Args:
+        verdict: The job judged; its set-ups say what blocks what in each.
+        start, end: Ids of two set-ups.
+    Returns:
         The steps in their order: off what goes, aside what is in the way, the large things, on what comes, back
         what made room. Minutes are planning figures.
-
-    Raises
-    ------
-    InputError
-        There is no such set-up.
+    Raises:
+        InputError: There is no such set-up.
     """
     job = verdict.job
     here, there = _setup(job, start), _setup(job, end)
@@ -313,15 +290,9 @@ def _maker(verdict: Verdict) -> Callable[[Doing, str], Step]:
 def swap_rows(found: Swap) -> list[list[object]]:
     """A swap as a table: a head, then a row a step, then the sum.
 
-    Parameters
-    ----------
-    found : Swap
-        From `swap`.
-
-    Returns
-    -------
-    list of list of object
-        Number, what is done, with what, minutes, people, mass, tool, plugs, caution.
+    Args:
+        found: From `swap`.
+    Returns: Number, what is done, with what, minutes, people, mass, tool, plugs, caution.
     """
     rows: list[list[object]] = [
         ["step", "do", "what", "minutes", "people", "kg empty", "tool", "plugs", "caution"]

@@ -13,15 +13,9 @@ Rows = tuple[tuple[Value, tuple[str, ...]], ...]
 def study(case: Case) -> Rows:
     """List the unknown fields of every part of the job; parts that did not change are taken from before.
 
-    Parameters
-    ----------
-    case : Case
-        The job.
-
-    Returns
-    -------
-    tuple of (Value, tuple of str)
-        Each part with the paths of its unknown fields.
+    Args:
+        case: The job.
+    Returns: Each part with the paths of its unknown fields.
     """
     job = case.assembly.job
     parts: tuple[Value, ...] = (job.vehicle, job.body, *job.units, *job.carried, *job.scenarios)

@@ -187,15 +187,9 @@ class Verdict(Judged, frozen=True, eq=False):
     def within(self, key: str) -> Verdict:
         """The verdict as it stands in one set-up: what is off is not there.
 
-        Parameters
-        ----------
-        key : str
-            The set-up's id; empty, or one that is not judged, for everything on.
-
-        Returns
-        -------
-        Verdict
-            With the same findings.
+        Args:
+            key: The set-up's id; empty, or one that is not judged, for everything on.
+        Returns: With the same findings.
         """
         one = next((w for w in self.setups if w.setup.id == key), None)
         if one is None:
@@ -221,32 +215,19 @@ def judge(
 ) -> Verdict:  # fmt: skip
     """Judge a job.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    previous : Judged or None
-        A verdict on an earlier value of the same job, to reuse what did not change. Only a
-        memory, it never alters the result.
-    shop : Shop or None
-        Who makes it; that of the earlier verdict, or the shipped values, where none is given.
-    moving : bool
-        Whether a gesture goes on: what is long then stays, with its findings, as the earlier verdict has it, or empty
-        where there is none. The verdict names it as held.
-    beside : bool
-        Whether what is long is worked out elsewhere: it stays likewise, unless what its pages lay beside it is another.
-    told : callable or None
-        Is told the key of each study before it is run, and what part of them has been.
-
-    Returns
-    -------
-    Verdict
-        Assembly, every result, and the findings, the most severe first.
-
-    Raises
-    ------
-    InputError
-        The shop lacks a material or rule that the body names.
+    Args:
+        job: The job.
+        previous: A verdict on an earlier value of the same job, to reuse what did not change. Only a memory, it never
+            alters the result.
+        shop: Who makes it; that of the earlier verdict, or the shipped values, where none is given.
+        moving: Whether a gesture goes on: what is long then stays, with its findings, as the earlier verdict has it, or
+            empty where there is none. The verdict names it as held.
+        beside: Whether what is long is worked out elsewhere: it stays likewise, unless what its pages lay beside it is
+            another.
+        told: Is told the key of each study before it is run, and what part of them has been.
+    Returns: Assembly, every result, and the findings, the most severe first.
+    Raises:
+        InputError: The shop lacks a material or rule that the body names.
     """
     known = previous if isinstance(previous, Verdict) else None
     if previous is not None and shop is None:
@@ -272,17 +253,10 @@ def judge(
 def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
     """Put what was worked out elsewhere into a verdict that holds earlier results.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        A verdict of the very same job.
-    results : mapping
-        The results of the studies that it holds, of this job.
-
-    Returns
-    -------
-    Verdict
-        Whole.
+    Args:
+        verdict: A verdict of the very same job.
+        results: The results of the studies that it holds, of this job.
+    Returns: Whole.
     """
     case = Case(verdict.assembly, {**verdict.results, **results})
     return Verdict(*_told(verdict.job, case, glance=False, kept=None, held={}))
@@ -291,17 +265,10 @@ def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     """Take a first quick look at a job, so that a window can be painted.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    shop : Shop or None
-        Who makes it; the shipped values where none is given.
-
-    Returns
-    -------
-    Glance
-        Loads only; `judge` looks at everything.
+    Args:
+        job: The job.
+        shop: Who makes it; the shipped values where none is given.
+    Returns: Loads only; `judge` looks at everything.
     """
     real = as_built(resolved(job))
     assembly = assemble(real.job, opens=False, shop=shop, built=real.parts)
@@ -359,17 +326,10 @@ def _tally(findings: list[Finding]) -> Tally:
 def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict that found it.
-    finding : Finding
-        One of its findings.
-
-    Returns
-    -------
-    tuple of Fix
-        What can be set; empty where nothing by itself would help.
+    Args:
+        verdict: The verdict that found it.
+        finding: One of its findings.
+    Returns: What can be set; empty where nothing by itself would help.
     """
     case = verdict.case()
     if finding.setups:

@@ -6,16 +6,9 @@ def room(
 ) -> tuple[float, float, float]:
     """What a dog wants of its compartment.
 
-    Parameters
-    ----------
-    a, b, c, d : float
-        Nose to root of tail, ground to elbow, breadth of the broadest part, height standing. [mm]
-    bedding : float
-        Thickness of what it lies on. [mm]
-
-    Returns
-    -------
-    (float, float, float)
-        Length A + ½ B, width 2 C, height D and bedding. [mm]
+    Args:
+        a, b, c, d: Nose to root of tail, ground to elbow, breadth of the broadest part, height standing. [mm]
+        bedding: Thickness of what it lies on. [mm]
+    Returns: Length A + ½ B, width 2 C, height D and bedding. [mm]
     """
     return a + b / 2, 2 * c, d + bedding

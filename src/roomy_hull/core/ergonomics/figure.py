@@ -31,10 +31,8 @@ TOES = 120.0
 class Figure(NamedTuple):
     """One person as segments.
 
-    Parameters
-    ----------
-    stature : float
-        [mm]
+    Args:
+        stature: [mm]
     """
 
     stature: float
@@ -77,17 +75,10 @@ class Figure(NamedTuple):
     def leaning(self, height: float, angle: float) -> tuple[float, float]:
         """Where a point of the trunk or head is when one leans.
 
-        Parameters
-        ----------
-        height : float
-            Its height, standing upright: of the shoulder or the eye. [mm]
-        angle : float
-            From the upright. [°]
-
-        Returns
-        -------
-        (float, float)
-            How far forward of the hip, and its height. [mm]
+        Args:
+            height: Its height, standing upright: of the shoulder or the eye. [mm]
+            angle: From the upright. [°]
+        Returns: How far forward of the hip, and its height. [mm]
         """
         along, a = height - self.hip, math.radians(angle)
         return along * math.sin(a), self.hip + along * math.cos(a)

@@ -40,15 +40,9 @@ class Lift(NamedTuple):
 def multipliers(one: Lift) -> tuple[float, float, float, float, float, float]:
     """The six multipliers: horizontal, vertical, distance, asymmetry, frequency, coupling.
 
-    Parameters
-    ----------
-    one : Lift
-        [cm, °]
-
-    Returns
-    -------
-    tuple of float
-        25/H, 1 - 0.003|V - 75|, 0.82 + 4.5/D, 1 - 0.0032 A, as given, by table 7; 0 beyond the bounds.
+    Args:
+        one: [cm, °]
+    Returns: 25/H, 1 - 0.003|V - 75|, 0.82 + 4.5/D, 1 - 0.0032 A, as given, by table 7; 0 beyond the bounds.
     """
     out, travel = max(one.out, NEAR), max(one.travel, SHORTEST)
     return (
@@ -69,17 +63,10 @@ def limit(one: Lift) -> float:
 def index(kg: float, ends: tuple[Lift, ...]) -> float:
     """The lifting index: the mass over the least limit of its ends; infinite where one is beyond the bounds.
 
-    Parameters
-    ----------
-    kg : float
-        What is lifted. [kg]
-    ends : tuple of Lift
-        Origin and destination.
-
-    Returns
-    -------
-    float
-        Above 1 it is a strain for some, above 3 for most (the manual's words).
+    Args:
+        kg: What is lifted. [kg]
+        ends: Origin and destination.
+    Returns: Above 1 it is a strain for some, above 3 for most (the manual's words).
     """
     least = min(limit(e) for e in ends)
     return kg / least if least > 0 else math.inf
@@ -88,16 +75,9 @@ def index(kg: float, ends: tuple[Lift, ...]) -> float:
 def held_out(width: float, height: float) -> float:
     """How far the hands are out with something held close before the body.
 
-    Parameters
-    ----------
-    width : float
-        Of the load, away from the body. [cm]
-    height : float
-        Of the hands. [cm]
-
-    Returns
-    -------
-    float
-        20 + W/2, and 25 + W/2 with the hands below 25 cm (the manual's approximation). [cm]
+    Args:
+        width: Of the load, away from the body. [cm]
+        height: Of the hands. [cm]
+    Returns: 20 + W/2, and 25 + W/2 with the hands below 25 cm (the manual's approximation). [cm]
     """
     return (25.0 if height < 25.0 else 20.0) + width / 2

@@ -23,15 +23,9 @@ class Up(NamedTuple):
 def faces(piece: Piece) -> list[list[Point]]:
     """The faces of a prism.
 
-    Parameters
-    ----------
-    piece : Piece
-        [mm]
-
-    Returns
-    -------
-    list of list of Point
-        Both ends and every side, their corners in turn. [mm]
+    Args:
+        piece: [mm]
+    Returns: Both ends and every side, their corners in turn. [mm]
     """
     a, b = PLANE[piece.axis]
 
@@ -51,15 +45,9 @@ def faces(piece: Piece) -> list[list[Point]]:
 def tilted(nose_up: float, left_up: float) -> Up:
     """The direction of up in the axes of a vehicle that stands on a slope.
 
-    Parameters
-    ----------
-    nose_up, left_up : float
-        By how much front and left side stand higher. [°]
-
-    Returns
-    -------
-    Up
-        A unit vector.
+    Args:
+        nose_up, left_up: By how much front and left side stand higher. [°]
+    Returns: A unit vector.
     """
     x, y = -math.tan(math.radians(nose_up)), -math.tan(math.radians(left_up))
     long = math.sqrt(x * x + y * y + 1.0)
@@ -69,20 +57,13 @@ def tilted(nose_up: float, left_up: float) -> Up:
 def above(piece: Piece, point: Point, up: Up) -> float:
     """How much of a convex prism lies above a plane.
 
-    Parameters
-    ----------
-    piece : Piece
-        A convex prism. [mm]
-    point : (x, y, z)
-        A point of the plane. [mm]
-    up : Up
-        Its normal, on the side that counts.
-
-    Returns
-    -------
-    float
-        Exact: pyramids over what of each face is above, all to the plane's point, so that the cut itself adds nothing
-        (Sutherland & Hodgman, 1974, for the faces). [mm³]
+    Args:
+        piece: A convex prism. [mm]
+        point: A point of the plane. [mm]
+        up: Its normal, on the side that counts.
+    Returns:
+        Exact: pyramids over what of each face is above, all to the plane's point, so that the cut itself adds
+        nothing (Sutherland & Hodgman, 1974, for the faces). [mm³]
     """
     middle = _mean([p for face in faces(piece)[:2] for p in face])
     total = 0.0

@@ -24,15 +24,9 @@ class Frame(NamedTuple):
     def box(self, b: Box) -> Box:
         """Carry a box from (u, v, w) of the bay into vehicle axes.
 
-        Parameters
-        ----------
-        b : Box
-            Box in the bay's directions. [mm]
-
-        Returns
-        -------
-        Box
-            The same box in vehicle axes. [mm]
+        Args:
+            b: Box in the bay's directions. [mm]
+        Returns: The same box in vehicle axes. [mm]
         """
         u0, v0, w0, u1, v1, w1 = b
         x, y, z = self.x, self.y, self.z

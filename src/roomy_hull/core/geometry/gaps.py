@@ -14,18 +14,12 @@ FAR = 1e9
 def apart(a: Piece, b: Piece, wanted: float = 0.0) -> float:
     """How far two pieces are apart, negative by how deep they share room.
 
-    Parameters
-    ----------
-    a, b : Piece
-        Two convex prisms. [mm]
-    wanted : float
-        Where they are further apart than this, any larger figure will do. [mm]
-
-    Returns
-    -------
-    float
-        The widest gap along any separating axis (Gottschalk, Lin & Manocha, 1996): for boxes along the
-        axes exact along an axis; else at most the true distance, so never on the unsafe side. [mm]
+    Args:
+        a, b: Two convex prisms. [mm]
+        wanted: Where they are further apart than this, any larger figure will do. [mm]
+    Returns:
+        The widest gap along any separating axis (Gottschalk, Lin & Manocha, 1996): for boxes along the axes exact
+        along an axis; else at most the true distance, so never on the unsafe side. [mm]
     """
     p, q = a.box, b.box
     gap = max(q[0] - p[3], p[0] - q[3], q[1] - p[4], p[1] - q[4], q[2] - p[5], p[2] - q[5])
@@ -169,18 +163,12 @@ def nearest(
 ) -> tuple[float, int, int]:
     """The smallest gap between two sets of pieces, and which two have it.
 
-    Parameters
-    ----------
-    one, other : tuple of Piece
-        Two sets. [mm]
-    wanted : float
-        Gaps above this are not told apart. [mm]
-
-    Returns
-    -------
-    (float, int, int)
-        Gap, negative where they share room, and the two indices; (a large figure, -1, -1) where all are
-        further apart than wanted.
+    Args:
+        one, other: Two sets. [mm]
+        wanted: Gaps above this are not told apart. [mm]
+    Returns:
+        Gap, negative where they share room, and the two indices; (a large figure, -1, -1) where all are further
+        apart than wanted.
     """
     best, at, to = FAR, -1, -1
     limit = wanted

@@ -68,20 +68,13 @@ class Moved(msgspec.Struct, frozen=True):
 class Motion(msgspec.Struct, frozen=True):
     """What opens, in the owner's own directions.
 
-    Attributes
-    ----------
-    id, name : str
-        ``""`` for a thing's only motion; what the workshop calls it.
-    moved : tuple of Moved
-        What moves, closed. [mm]
-    steps : tuple of Step
-        One after another.
-    locks : bool
-        Whether it stays open by itself on a slope.
-    spread : tuple of str
-        Groups that cover all they swept once open, as an awning's cloth does.
-    added, props : tuple of Box, of Piece
-        What stands there only when open: legs, a ladder, a curtain; what holds it open: gas struts. [mm]
+    Attributes:
+        id, name: ``""`` for a thing's only motion; what the workshop calls it.
+        moved: What moves, closed. [mm]
+        steps: One after another.
+        locks: Whether it stays open by itself on a slope.
+        spread: Groups that cover all they swept once open, as an awning's cloth does.
+        added, props: What stands there only when open: legs, a ladder, a curtain; what holds it open: gas struts. [mm]
     """
 
     id: str
@@ -175,21 +168,12 @@ def _turn(ring: Ring, pivot: tuple[float, float], angle: float) -> Ring:
 def turned(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) -> Piece:
     """Turn a piece about a line along an axis.
 
-    Parameters
-    ----------
-    piece : Piece
-        A prism along that axis, or a box. [mm]
-    axis : int
-        Of the line.
-    pivot : (float, float)
-        Where the line crosses the plane of the other two axes. [mm]
-    degrees : float
-        From the first to the second of those axes.
-
-    Returns
-    -------
-    Piece
-        The turned piece; by whole quarters a box stays a box to the last digit but one.
+    Args:
+        piece: A prism along that axis, or a box. [mm]
+        axis: Of the line.
+        pivot: Where the line crosses the plane of the other two axes. [mm]
+        degrees: From the first to the second of those axes.
+    Returns: The turned piece; by whole quarters a box stays a box to the last digit but one.
     """
     flat = across(piece, axis)
     ring = _turn(flat.ring, pivot, math.radians(degrees))
@@ -242,23 +226,13 @@ def swung(
 ) -> list[Piece]:
     """All that a piece passes through when it turns about a line along an axis.
 
-    Parameters
-    ----------
-    piece : Piece
-        A prism along that axis, or a box. [mm]
-    axis : int
-        Of the line.
-    pivot : (float, float)
-        Where the line crosses the plane of the other two axes. [mm]
-    degrees : float
-        From the first to the second of those axes.
-    margin : float
-        How closely. [mm]
-
-    Returns
-    -------
-    list of Piece
-        Convex prisms that together hold the true sweep and exceed it by no more than 1.4 times the margin.
+    Args:
+        piece: A prism along that axis, or a box. [mm]
+        axis: Of the line.
+        pivot: Where the line crosses the plane of the other two axes. [mm]
+        degrees: From the first to the second of those axes.
+        margin: How closely. [mm]
+    Returns: Convex prisms that together hold the true sweep and exceed it by no more than 1.4 times the margin.
     """
     flat = across(piece, axis)
     found = []
@@ -284,22 +258,12 @@ def swung(
 def sweep_of(motion: Motion, margin: float = MARGIN) -> Sweep:
     """A motion's space, in its own directions.
 
-    Parameters
-    ----------
-    motion : Motion
-        The motion. [mm, degrees]
-    margin : float
-        How closely what turns is followed. [mm]
-
-    Returns
-    -------
-    Sweep
-        Closed, swept and open, as convex prisms.
-
-    Raises
-    ------
-    InputError
-        It has no end: a step of no size or no finite size, beyond a full circle, or more than eight.
+    Args:
+        motion: The motion. [mm, degrees]
+        margin: How closely what turns is followed. [mm]
+    Returns: Closed, swept and open, as convex prisms.
+    Raises:
+        InputError: It has no end: a step of no size or no finite size, beyond a full circle, or more than eight.
     """
     _check(motion)
     rest = tuple(block(m.box) for m in motion.moved)

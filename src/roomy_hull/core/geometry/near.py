@@ -25,10 +25,8 @@ MANY = 64
 class Boxes:
     """Boxes ordered along x, so that those near to another are found by halving.
 
-    Parameters
-    ----------
-    boxes : sequence of Box
-        In the order in which they are to be named. [mm]
+    Args:
+        boxes: In the order in which they are to be named. [mm]
     """
 
     def __init__(self, boxes: Sequence[Box]) -> None:
@@ -46,17 +44,10 @@ class Boxes:
     def near(self, box: Box, by: float) -> list[int]:
         """Those that are no further from a box than a gap along any axis.
 
-        Parameters
-        ----------
-        box : Box
-            The one. [mm]
-        by : float
-            The gap. [mm]
-
-        Returns
-        -------
-        list of int
-            Their places in the order in which they were given, ascending.
+        Args:
+            box: The one. [mm]
+            by: The gap. [mm]
+        Returns: Their places in the order in which they were given, ascending.
         """
         # A hair more than the gap, so that rounding of the ends never leaves out what `beside` keeps.
         reach = by + 1e-6

@@ -28,17 +28,10 @@ NEAR = 0.01
 def blocked(a: Array, b: Array, low: Array, high: Array) -> Flags:
     """Which ways some boxes stop.
 
-    Parameters
-    ----------
-    a, b : array
-        Both ends of each way, (ways, 3). [mm]
-    low, high : array
-        Corners of the boxes, (boxes, 3), from `skinned`. [mm]
-
-    Returns
-    -------
-    array of bool
-        (ways,): whether any box has a part of the way in it (slabs: Kay & Kajiya, 1986).
+    Args:
+        a, b: Both ends of each way, (ways, 3). [mm]
+        low, high: Corners of the boxes, (boxes, 3), from `skinned`. [mm]
+    Returns: (ways,): whether any box has a part of the way in it (slabs: Kay & Kajiya, 1986).
     """
     found = np.zeros(len(a), dtype=bool)
     if not len(low) or not len(a):
@@ -60,17 +53,10 @@ def blocked(a: Array, b: Array, low: Array, high: Array) -> Flags:
 def hidden(eyes: Array, points: Array, low: Array, high: Array) -> Flags:
     """Which points some boxes hide from eyes: `blocked` for the ways from each eye to each point.
 
-    Parameters
-    ----------
-    eyes, points : array
-        (eyes, 3) and (points, 3). [mm]
-    low, high : array
-        Corners of the boxes, (boxes, 3), from `skinned`. [mm]
-
-    Returns
-    -------
-    array of bool
-        (eyes, points).
+    Args:
+        eyes, points: (eyes, 3) and (points, 3). [mm]
+        low, high: Corners of the boxes, (boxes, 3), from `skinned`. [mm]
+    Returns: (eyes, points).
     """
     found = np.zeros((len(eyes), len(points)), dtype=bool)
     if not len(low) or not found.size:
@@ -119,17 +105,10 @@ def ends_of(low: Array, high: Array) -> Array:
 def in_fans(fans: Array, ends: Array) -> Flags:
     """Which boxes lie in hulls of beginnings and ends.
 
-    Parameters
-    ----------
-    fans : array
-        (fans, 4, 3): the lower and upper corner of the box around the ones and around the others. [mm]
-    ends : array
-        (6, boxes), from `ends_of`. [mm]
-
-    Returns
-    -------
-    array of bool
-        (fans, boxes): whether it shares room with the hull of the two.
+    Args:
+        fans: (fans, 4, 3): the lower and upper corner of the box around the ones and around the others. [mm]
+        ends: (6, boxes), from `ends_of`. [mm]
+    Returns: (fans, boxes): whether it shares room with the hull of the two.
     """
     # At the part t of the way the hull is a box whose corners go evenly from the one to the other: low + t·way.
     way = np.concatenate([fans[:, 2] - fans[:, 0], fans[:, 1] - fans[:, 3]], axis=1)

@@ -24,19 +24,11 @@ Segment = tuple[tuple[float, float], tuple[float, float]]
 def free_cells(room: Rect, blocked: Sequence[Rect], touch: float) -> list[Rect]:
     """Cut what some open rectangles leave of a room into rectangles that do not overlap.
 
-    Parameters
-    ----------
-    room : (u0, w0, u1, w1)
-        The room; it may be a line or a point. [mm]
-    blocked : sequence of (u0, w0, u1, w1)
-        Open rectangles that are not free. [mm]
-    touch : float
-        By how much a blocked rectangle may be entered. [mm]
-
-    Returns
-    -------
-    list of (u0, w0, u1, w1)
-        Free rectangles, merged where they line up. [mm]
+    Args:
+        room: The room; it may be a line or a point. [mm]
+        blocked: Open rectangles that are not free. [mm]
+        touch: By how much a blocked rectangle may be entered. [mm]
+    Returns: Free rectangles, merged where they line up. [mm]
     """
     us = _marks(room[0], room[2], [b[i] for b in blocked for i in (0, 2)])
     ws = _marks(room[1], room[3], [b[i] for b in blocked for i in (1, 3)])
@@ -52,17 +44,10 @@ def free_cells(room: Rect, blocked: Sequence[Rect], touch: float) -> list[Rect]:
 def left_of(face: Rect, holes: list[Rect]) -> list[Rect]:
     """What some holes leave of a face, in upright strips from hole's edge to hole's edge.
 
-    Parameters
-    ----------
-    face : Rect
-        The whole. [mm]
-    holes : list of Rect
-        They may overlap and reach beyond it. [mm]
-
-    Returns
-    -------
-    list of Rect
-        Rectangles that do not overlap. [mm]
+    Args:
+        face: The whole. [mm]
+        holes: They may overlap and reach beyond it. [mm]
+    Returns: Rectangles that do not overlap. [mm]
     """
     marks = sorted({
         face[0],
@@ -97,15 +82,9 @@ def _spans(face: Rect, holes: list[Rect]) -> list[tuple[float, float]]:
 def union(rects: Sequence[Rect]) -> tuple[list[Rect], list[Segment]]:
     """What some rectangles cover together, and its edge.
 
-    Parameters
-    ----------
-    rects : sequence of (h0, k0, h1, k1)
-        Rectangles, overlapping or not. [mm]
-
-    Returns
-    -------
-    (list of Rect, list of Segment)
-        The same area in rectangles that do not overlap, and the straight pieces of its edge. [mm]
+    Args:
+        rects: Rectangles, overlapping or not. [mm]
+    Returns: The same area in rectangles that do not overlap, and the straight pieces of its edge. [mm]
     """
     if not rects:
         return [], []

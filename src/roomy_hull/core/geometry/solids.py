@@ -56,15 +56,9 @@ class Box(NamedTuple):
 def hull(boxes: Iterable[Box]) -> Box:
     """The smallest box around some boxes.
 
-    Parameters
-    ----------
-    boxes : iterable of Box
-        At least one box. [mm]
-
-    Returns
-    -------
-    Box
-        Their common envelope. [mm]
+    Args:
+        boxes: At least one box. [mm]
+    Returns: Their common envelope. [mm]
     """
     lows_highs = list(zip(*boxes, strict=True))
     return Box(*(min(c) for c in lows_highs[:3]), *(max(c) for c in lows_highs[3:]))
@@ -73,17 +67,10 @@ def hull(boxes: Iterable[Box]) -> Box:
 def without(box: Box, holes: Iterable[Box]) -> list[Box]:
     """What some boxes leave of another.
 
-    Parameters
-    ----------
-    box : Box
-        The whole. [mm]
-    holes : iterable of Box
-        What is taken away; they may overlap and reach beyond it. [mm]
-
-    Returns
-    -------
-    list of Box
-        Boxes that do not overlap; the box itself where nothing is taken away. [mm]
+    Args:
+        box: The whole. [mm]
+        holes: What is taken away; they may overlap and reach beyond it. [mm]
+    Returns: Boxes that do not overlap; the box itself where nothing is taken away. [mm]
     """
     left = [box]
     for hole in holes:

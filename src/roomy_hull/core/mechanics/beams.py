@@ -14,17 +14,10 @@ POINT = 1e-6
 def changes(loads: Iterable[Load], group: int = 0) -> list[Change]:
     """Where loads begin and end.
 
-    Parameters
-    ----------
-    loads : iterable of (force, start, end)
-        [N or kg, mm]
-    group : int
-        What they scale with, for `carried`.
-
-    Returns
-    -------
-    list of Change
-        In the order of the loads.
+    Args:
+        loads: [N or kg, mm]
+        group: What they scale with, for `carried`.
+    Returns: In the order of the loads.
     """
     found: list[Change] = []
     for force, start, end in loads:
@@ -41,23 +34,14 @@ def carried(
 ) -> tuple[list[float], list[float]]:
     """The force of scaled loads left of each point, and their moment there.
 
-    Parameters
-    ----------
-    xs : sequence of n floats
-        The points, ascending. [mm]
-    sorted_changes : sequence of Change
-        Ascending. [mm, N or kg]
-    factors : sequence of float
-        What each group is taken times.
+    Args:
+        xs: The points, ascending. [mm]
+        sorted_changes: Ascending. [mm, N or kg]
+        factors: What each group is taken times.
+    Returns:
+        Force, just right of the point, and moment: the shear and bending that the loads by themselves make, with
+        their sign turned. [N, N·mm; or kg, kg·mm]
 
-    Returns
-    -------
-    (list of n floats, list of n floats)
-        Force, just right of the point, and moment: the shear and bending that the loads by themselves make,
-        with their sign turned. [N, N·mm; or kg, kg·mm]
-
-    Notes
-    -----
     Statics: force and moment are carried from place to place where a load begins or ends, as dV = q·dx and
     dM = V·dx + q·dx²/2. AISC Steel Construction Manual, table 3-23, holds special cases.
     """
@@ -87,17 +71,10 @@ def carried(
 def span_moment(w: float, span: float) -> float:
     """The greatest moment of a simply supported beam under an even load.
 
-    Parameters
-    ----------
-    w : float
-        Load. [N/mm]
-    span : float
-        Between the supports. [mm]
-
-    Returns
-    -------
-    float
-        w·l²/8. [N·mm] AISC table 3-23, case 1.
+    Args:
+        w: Load. [N/mm]
+        span: Between the supports. [mm]
+    Returns: w·l²/8. [N·mm] AISC table 3-23, case 1.
     """
     return w * span**2 / 8
 
@@ -105,21 +82,12 @@ def span_moment(w: float, span: float) -> float:
 def span_deflection(w: float, span: float, young: float, inertia: float) -> float:
     """The sag in the middle of a simply supported beam under an even load.
 
-    Parameters
-    ----------
-    w : float
-        Load. [N/mm]
-    span : float
-        Between the supports. [mm]
-    young : float
-        Modulus of elasticity. [MPa]
-    inertia : float
-        Second moment of area. [mm⁴]
-
-    Returns
-    -------
-    float
-        5·w·l⁴/(384·E·I). [mm] AISC table 3-23, case 1.
+    Args:
+        w: Load. [N/mm]
+        span: Between the supports. [mm]
+        young: Modulus of elasticity. [MPa]
+        inertia: Second moment of area. [mm⁴]
+    Returns: 5·w·l⁴/(384·E·I). [mm] AISC table 3-23, case 1.
     """
     return 5 * w * span**4 / (384 * young * inertia)
 
@@ -127,17 +95,10 @@ def span_deflection(w: float, span: float, young: float, inertia: float) -> floa
 def overhang_moments(w: float, span: float, overhang: float) -> tuple[float, float]:
     """The moments of a beam that hangs over both supports alike, under an even load.
 
-    Parameters
-    ----------
-    w : float
-        Load over the whole length. [N/mm]
-    span, overhang : float
-        Between the supports, and beyond each. [mm]
-
-    Returns
-    -------
-    (float, float)
-        Over a support w·a²/2 (hogging, given positive), and in the middle w·l²/8 - w·a²/2. [N·mm]
+    Args:
+        w: Load over the whole length. [N/mm]
+        span, overhang: Between the supports, and beyond each. [mm]
+    Returns: Over a support w·a²/2 (hogging, given positive), and in the middle w·l²/8 - w·a²/2. [N·mm]
     """
     over = w * overhang**2 / 2
     return over, w * span**2 / 8 - over
@@ -146,20 +107,13 @@ def overhang_moments(w: float, span: float, overhang: float) -> tuple[float, flo
 def overhang_tip(w: float, span: float, overhang: float, young: float, inertia: float) -> float:
     """How far the tips of a beam that hangs over both supports alike go down.
 
-    Parameters
-    ----------
-    w : float
-        Even load over the whole length. [N/mm]
-    span, overhang : float
-        Between the supports, and beyond each. [mm]
-    young, inertia : float
-        Modulus of elasticity [MPa] and second moment of area [mm⁴].
-
-    Returns
-    -------
-    float
-        a·θ + w·a⁴/8EI with the slope over the support θ = (w·a²/2·l/2 - w·l³/24)/EI; below 0 where
-        the middle's sag lifts the tips. [mm]
+    Args:
+        w: Even load over the whole length. [N/mm]
+        span, overhang: Between the supports, and beyond each. [mm]
+        young, inertia: Modulus of elasticity [MPa] and second moment of area [mm⁴].
+    Returns:
+        a·θ + w·a⁴/8EI with the slope over the support θ = (w·a²/2·l/2 - w·l³/24)/EI; below 0 where the middle's
+        sag lifts the tips. [mm]
     """
     slope = (w * overhang**2 / 2 * span / 2 - w * span**3 / 24) / (young * inertia)
     return slope * overhang + w * overhang**4 / (8 * young * inertia)

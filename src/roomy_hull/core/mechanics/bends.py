@@ -16,24 +16,13 @@ MEASURED = 0.1
 def bend_allowance(angle: float, radius: float, thickness: float, k: float) -> float:
     """The length of the neutral line through a bend.
 
-    Parameters
-    ----------
-    angle : float
-        Angle through which the sheet is bent; 90 for a right angle. [degree]
-    radius : float
-        Inside bend radius. [mm]
-    thickness : float
-        Sheet thickness. [mm]
-    k : float
-        Neutral line's place as a fraction of the thickness.
+    Args:
+        angle: Angle through which the sheet is bent; 90 for a right angle. [degree]
+        radius: Inside bend radius. [mm]
+        thickness: Sheet thickness. [mm]
+        k: Neutral line's place as a fraction of the thickness.
+    Returns: BA = A·π/180·(R + K·T). [mm]
 
-    Returns
-    -------
-    float
-        BA = A·π/180·(R + K·T). [mm]
-
-    Notes
-    -----
     Source: Machinery's Handbook, sheet-metal bend allowance.
     """
     return math.radians(angle) * (radius + k * thickness)
@@ -42,17 +31,10 @@ def bend_allowance(angle: float, radius: float, thickness: float, k: float) -> f
 def outside_setback(angle: float, radius: float, thickness: float) -> float:
     """How far a bend's tangent line lies from the corner at which the outsides of two legs meet.
 
-    Parameters
-    ----------
-    angle : float
-        Through which the sheet is bent, under 180. [degree]
-    radius, thickness : float
-        Inside radius and sheet. [mm]
-
-    Returns
-    -------
-    float
-        (R + T)·tan(A/2). [mm] Source: Machinery's Handbook, sheet-metal work.
+    Args:
+        angle: Through which the sheet is bent, under 180. [degree]
+        radius, thickness: Inside radius and sheet. [mm]
+    Returns: (R + T)·tan(A/2). [mm] Source: Machinery's Handbook, sheet-metal work.
     """
     return (radius + thickness) * math.tan(math.radians(angle) / 2)
 
@@ -62,29 +44,15 @@ def bending_force(
 ) -> float:
     """The greatest force of bending in a V die.
 
-    Parameters
-    ----------
-    thickness, width : float
-        Sheet thickness, and the bend's length. [mm]
-    tensile : float
-        Tensile strength. [MPa]
-    opening : float
-        The die's opening. [mm]
-    factor : float
-        1.33 for a V die.
+    Args:
+        thickness, width: Sheet thickness, and the bend's length. [mm]
+        tensile: Tensile strength. [MPa]
+        opening: The die's opening. [mm]
+        factor: 1.33 for a V die.
+    Returns: F = K·TS·w·t²/D. [N]
+    Raises:
+        InputError: The die has no opening.
 
-    Returns
-    -------
-    float
-        F = K·TS·w·t²/D. [N]
-
-    Raises
-    ------
-    InputError
-        The die has no opening.
-
-    Notes
-    -----
     Source: Groover, Fundamentals of Modern Manufacturing, bending force (from memory).
     """
     if opening <= 0:
@@ -97,18 +65,12 @@ def bending_force(
 class TestBend(msgspec.Struct, frozen=True):
     """A strip that a shop has bent and measured.
 
-    Attributes
-    ----------
-    material : str
-        Its key among the shop's materials.
-    thickness, radius : float
-        As measured; the inside radius. [mm]
-    angle : float
-        Through which it was bent, under 180. [degree]
-    one, other : float
-        Its legs, outside, each out to where their outsides meet. [mm]
-    flat : float
-        Its length before. [mm]
+    Attributes:
+        material: Its key among the shop's materials.
+        thickness, radius: As measured; the inside radius. [mm]
+        angle: Through which it was bent, under 180. [degree]
+        one, other: Its legs, outside, each out to where their outsides meet. [mm]
+        flat: Its length before. [mm]
     """
 
     __test__ = False  # a strip of metal, not a test of the program
@@ -138,21 +100,13 @@ class FittedK(msgspec.Struct, frozen=True):
 def fit_k(rows: Sequence[TestBend]) -> FittedK:
     """The K factor that some test bends of one sheet tell.
 
-    Parameters
-    ----------
-    rows : sequence of TestBend
-        At least one, each bent by more than a degree.
-
-    Returns
-    -------
-    FittedK
+    Args:
+        rows: At least one, each bent by more than a degree.
+    Returns:
         By least squares of BA = A·(R + K·T). The doubt is the rows' scatter about it, or what a calliper leaves
         where that is more.
-
-    Raises
-    ------
-    InputError
-        There is none, or what they tell is no K factor: not between 0 and 1.
+    Raises:
+        InputError: There is none, or what they tell is no K factor: not between 0 and 1.
     """
     if not rows:
         raise InputError(

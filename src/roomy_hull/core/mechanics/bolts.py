@@ -25,20 +25,11 @@ PARTIAL = 1.25
 def stress_area(name: str) -> float:
     """A bolt's stress area.
 
-    Parameters
-    ----------
-    name : str
-        For example ``M8``.
-
-    Returns
-    -------
-    float
-        A = π/4·(d - 0.9382·P)². [mm²] ISO 898-1.
-
-    Raises
-    ------
-    InputError
-        The table does not hold it.
+    Args:
+        name: For example ``M8``.
+    Returns: A = π/4·(d - 0.9382·P)². [mm²] ISO 898-1.
+    Raises:
+        InputError: The table does not hold it.
     """
     found = thread(name)
     return math.pi / 4 * (found.diameter - 0.9382 * found.pitch) ** 2
@@ -48,20 +39,11 @@ def stress_area(name: str) -> float:
 def strength(name: str, grade: str) -> tuple[float, float]:
     """What one bolt holds in shear and in tension.
 
-    Parameters
-    ----------
-    name, grade : str
-        For example ``M8`` and ``8.8``.
-
-    Returns
-    -------
-    (float, float)
-        F_v,Rd = α_v·f_ub·A/γ and F_t,Rd = 0.9·f_ub·A/γ. [N] EN 1993-1-8, table 3.4, from memory.
-
-    Raises
-    ------
-    InputError
-        No such bolt or grade.
+    Args:
+        name, grade: For example ``M8`` and ``8.8``.
+    Returns: F_v,Rd = α_v·f_ub·A/γ and F_t,Rd = 0.9·f_ub·A/γ. [N] EN 1993-1-8, table 3.4, from memory.
+    Raises:
+        InputError: No such bolt or grade.
     """
     if grade not in GRADES:
         raise InputError(f"there is no grade '{grade}'", remedy=f"Use one of {', '.join(GRADES)}.")
@@ -72,25 +54,13 @@ def strength(name: str, grade: str) -> tuple[float, float]:
 def bolt_use(name: str, grade: str, shear: float, tension: float) -> float:
     """How far one bolt is used.
 
-    Parameters
-    ----------
-    name, grade : str
-        For example ``M8`` and ``8.8``.
-    shear, tension : float
-        On one bolt; a push counts as no tension. [N]
+    Args:
+        name, grade: For example ``M8`` and ``8.8``.
+        shear, tension: On one bolt; a push counts as no tension. [N]
+    Returns: 1 where it is used up: the greater of F_t/F_t,Rd and F_v/F_v,Rd + F_t/(1.4·F_t,Rd).
+    Raises:
+        InputError: No such bolt or grade.
 
-    Returns
-    -------
-    float
-        1 where it is used up: the greater of F_t/F_t,Rd and F_v/F_v,Rd + F_t/(1.4·F_t,Rd).
-
-    Raises
-    ------
-    InputError
-        No such bolt or grade.
-
-    Notes
-    -----
     EN 1993-1-8, table 3.4, from memory. The bolt alone: sheet, rail and rivet nut may give way first.
     """
     holds_shear, holds_tension = strength(name, grade)

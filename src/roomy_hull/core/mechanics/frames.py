@@ -32,16 +32,11 @@ class BarShape(NamedTuple):
 class FrameResult(NamedTuple):
     """What a frame does under its loads.
 
-    Attributes
-    ----------
-    moved : (n, 6) array
-        Of every node: along x, y, z [mm], and turned about them [rad].
-    forces : (m, 12) array
-        At both ends of every bar in its own directions: force along it and across it, moments. [N, N·mm]
-    stress : (m,) array
-        The greatest of axial and bending stress at the corners of either end. [MPa]
-    reactions : (n, 6) array
-        What the supports give; 0 at free nodes. [N, N·mm]
+    Attributes:
+        moved: Of every node: along x, y, z [mm], and turned about them [rad].
+        forces: At both ends of every bar in its own directions: force along it and across it, moments. [N, N·mm]
+        stress: The greatest of axial and bending stress at the corners of either end. [MPa]
+        reactions: What the supports give; 0 at free nodes. [N, N·mm]
     """
 
     moved: Array
@@ -53,21 +48,13 @@ class FrameResult(NamedTuple):
 def both_ways(name: str) -> BarShape:
     """The properties of a rectangular tube or flat bar both ways.
 
-    Parameters
-    ----------
-    name : str
-        As `sections.section` takes it, its first side upright. [mm]
-
-    Returns
-    -------
-    BarShape
-        Torsion by Bredt for a tube: 4·A²·t / u of its middle line; for a solid bar a·b³·(1/3 - 0.21·b/a·(1 - b⁴/12a⁴))
-        with b the short side (Roark's formula, from memory). [mm²; mm⁴; mm³]
-
-    Raises
-    ------
-    InputError
-        The section cannot be read.
+    Args:
+        name: As `sections.section` takes it, its first side upright. [mm]
+    Returns:
+        Torsion by Bredt for a tube: 4·A²·t / u of its middle line; for a solid bar a·b³·(1/3 - 0.21·b/a·(1 -
+        b⁴/12a⁴)) with b the short side (Roark's formula, from memory). [mm²; mm⁴; mm³]
+    Raises:
+        InputError: The section cannot be read.
     """
     one = section(name)
     sides = name.split("x")
@@ -123,18 +110,12 @@ def _turn(a: Array, b: Array) -> Array:
 class Stiff(NamedTuple):
     """A frame that is ready to be loaded: what `stiff` gives.
 
-    Attributes
-    ----------
-    held : (n, 6) array of bool
-        Movements and turns that are held.
-    whole : (6n, 6n) array
-        Stiffness of all of it.
-    yielding : (k, k) array
-        What its free movements give under forces of one: the inverse of their stiffness.
-    bars : tuple of (array, array, array)
-        Of each bar: its places among all movements, its directions, its own stiffness.
-    shape : BarShape
-        The section of all bars.
+    Attributes:
+        held: Movements and turns that are held.
+        whole: Stiffness of all of it.
+        yielding: What its free movements give under forces of one: the inverse of their stiffness.
+        bars: Of each bar: its places among all movements, its directions, its own stiffness.
+        shape: The section of all bars.
     """
 
     held: NDArray[np.bool_]
@@ -149,30 +130,16 @@ def stiff(
 ) -> Stiff:  # fmt: skip
     """Make a frame of bars of one section and one metal ready to be loaded.
 
-    Parameters
-    ----------
-    nodes : (n, 3) array
-        Where bars meet. [mm]
-    bars : (m, 2) array of int
-        From which node to which.
-    shape : BarShape
-        The section of all of them, upright in every bar that does not stand.
-    young : float
-        Modulus of elasticity. [MPa]
-    held : (n, 6) array of 0 or 1
-        Which movements and turns of each node are held.
-    poisson : float
-        For the shear modulus.
-
-    Returns
-    -------
-    Stiff
-        For `under`, once for every way in which it is loaded.
-
-    Raises
-    ------
-    InputError
-        The frame is a mechanism, or a bar has no length.
+    Args:
+        nodes: Where bars meet. [mm]
+        bars: From which node to which.
+        shape: The section of all of them, upright in every bar that does not stand.
+        young: Modulus of elasticity. [MPa]
+        held: Which movements and turns of each node are held.
+        poisson: For the shear modulus.
+    Returns: For `under`, once for every way in which it is loaded.
+    Raises:
+        InputError: The frame is a mechanism, or a bar has no length.
     """
     n, g = len(nodes), young / 2 / (1 + poisson)
     whole = np.zeros((6 * n, 6 * n))
@@ -200,25 +167,13 @@ def stiff(
 def under(frame: Stiff, loads: Array) -> FrameResult:
     """What a frame does under loads.
 
-    Parameters
-    ----------
-    frame : Stiff
-        From `stiff`.
-    loads : (n, 6) array
-        Forces and moments at each node. [N, N·mm]
+    Args:
+        frame: From `stiff`.
+        loads: Forces and moments at each node. [N, N·mm]
+    Returns: Movements, end forces, stresses, reactions.
+    Raises:
+        InputError: The frame is a mechanism.
 
-    Returns
-    -------
-    FrameResult
-        Movements, end forces, stresses, reactions.
-
-    Raises
-    ------
-    InputError
-        The frame is a mechanism.
-
-    Notes
-    -----
     Direct stiffness method; stress as N/A + M/W both ways at each end, where with forces at nodes only it is greatest.
     """
     free, force = ~frame.held.ravel(), loads.ravel().astype(float)
@@ -241,16 +196,9 @@ def solve(
 ) -> FrameResult:
     """Solve a frame under one set of loads: `stiff`, then `under`.
 
-    Parameters
-    ----------
-    nodes, bars, shape, young, held
-        As `stiff` takes them. [mm, MPa]
-    loads : (n, 6) array
-        Forces and moments at each node. [N, N·mm]
-
-    Returns
-    -------
-    FrameResult
-        Movements, end forces, stresses, reactions.
+    Args:
+        nodes, bars, shape, young, held: As `stiff` takes them. [mm, MPa]
+        loads: Forces and moments at each node. [N, N·mm]
+    Returns: Movements, end forces, stresses, reactions.
     """
     return under(stiff(nodes, bars, shape, young, held), loads)

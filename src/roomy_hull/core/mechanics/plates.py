@@ -15,20 +15,11 @@ def cbrt(x: float) -> float:
 def coefficients(ratio: float, terms: int = 29) -> tuple[float, float]:
     """The coefficients of greatest deflection and greatest moment.
 
-    Parameters
-    ----------
-    ratio : float
-        Long side over short side, 1 or more.
-    terms : int
-        Greatest odd order of the series.
+    Args:
+        ratio: Long side over short side, 1 or more.
+        terms: Greatest odd order of the series.
+    Returns: α of w = α·q·a⁴/D and β of M = β·q·a², a the short side, Poisson's ratio 0.3.
 
-    Returns
-    -------
-    (float, float)
-        α of w = α·q·a⁴/D and β of M = β·q·a², a the short side, Poisson's ratio 0.3.
-
-    Notes
-    -----
     Navier's double series for the middle of the plate; Timoshenko and Woinowsky-Krieger, Theory of
     Plates and Shells, chapter 5, tabulates it in table 8. Beyond a ratio of 8 the plate is taken as a
     strip: 5/384 (1-ν² is in D) and 1/8.
@@ -54,25 +45,15 @@ def box_plate(
 ) -> tuple[float, float]:
     """The greatest deflection and stress of a plate whose edges stay straight but may draw in.
 
-    Parameters
-    ----------
-    pressure : float
-        Even pressure. [MPa]
-    one, other : float
-        Sides, above 0. [mm]
-    thickness : float
-        [mm]
-    young : float
-        Modulus of elasticity. [MPa]
+    Args:
+        pressure: Even pressure. [MPa]
+        one, other: Sides, above 0. [mm]
+        thickness: [mm]
+        young: Modulus of elasticity. [MPa]
+    Returns:
+        Deflection w [mm] of q = w·D/(α·a⁴) + c·E·t·w³/a⁴, and the stress in the middle, bending and membrane
+        together [MPa].
 
-    Returns
-    -------
-    (float, float)
-        Deflection w [mm] of q = w·D/(α·a⁴) + c·E·t·w³/a⁴, and the stress in the middle, bending and
-        membrane together [MPa].
-
-    Notes
-    -----
     Von Kármán's equations for simply supported edges that stay straight without pull from outside, by one
     term of Galerkin's method (textbook, from memory), with the series of `coefficients` for the part that
     bends: with r = a/b, c = π⁶/256·(1 + r⁴), and membrane stress π²/8·E·(w/a)². So is the floor of a folded
@@ -95,17 +76,10 @@ def box_plate(
 def bending_stiffness(thickness: float, young: float) -> float:
     """A plate's stiffness D = E·t³/12(1-ν²).
 
-    Parameters
-    ----------
-    thickness : float
-        [mm]
-    young : float
-        Modulus of elasticity. [MPa]
-
-    Returns
-    -------
-    float
-        [N·mm]
+    Args:
+        thickness: [mm]
+        young: Modulus of elasticity. [MPa]
+    Returns: [N·mm]
     """
     return young * thickness**3 / (12 * (1 - POISSON**2))
 
@@ -115,22 +89,14 @@ def plate(
 ) -> tuple[float, float]:
     """The greatest deflection and stress of a plate.
 
-    Parameters
-    ----------
-    pressure : float
-        Even pressure. [MPa]
-    one, other : float
-        Sides, above 0. [mm]
-    thickness : float
-        [mm]
-    young : float
-        Modulus of elasticity. [MPa]
-
-    Returns
-    -------
-    (float, float)
-        Deflection [mm] and bending stress 6·M/t² [MPa], by the theory of small deflections: beyond a
-        deflection of about half the thickness the plate is stiffer than this says.
+    Args:
+        pressure: Even pressure. [MPa]
+        one, other: Sides, above 0. [mm]
+        thickness: [mm]
+        young: Modulus of elasticity. [MPa]
+    Returns:
+        Deflection [mm] and bending stress 6·M/t² [MPa], by the theory of small deflections: beyond a deflection of
+        about half the thickness the plate is stiffer than this says.
     """
     short, long = sorted((one, other))
     alpha, beta = coefficients(round(long / short, 4))

@@ -8,18 +8,12 @@ from roomy_hull.core.errors import InputError
 class Section(msgspec.Struct, frozen=True):
     """A bar's section, bent about its level axis.
 
-    Attributes
-    ----------
-    name : str
-        As written, the first side upright: ``100x50x4``. [mm]
-    height : float
-        Its upright side. [mm]
-    area : float
-        [mm²]
-    inertia : float
-        Second moment of area. [mm⁴]
-    modulus : float
-        Section modulus to the outer fibre. [mm³]
+    Attributes:
+        name: As written, the first side upright: ``100x50x4``. [mm]
+        height: Its upright side. [mm]
+        area: [mm²]
+        inertia: Second moment of area. [mm⁴]
+        modulus: Section modulus to the outer fibre. [mm³]
     """
 
     name: str
@@ -44,23 +38,12 @@ def section_width(name: str) -> float:
 def section(name: str) -> Section:
     """The properties of a rectangular tube or flat bar with sharp corners.
 
-    Parameters
-    ----------
-    name : str
-        ``hxbxt`` for a tube, ``hxb`` for a solid bar, its first side upright. [mm]
+    Args:
+        name: ``hxbxt`` for a tube, ``hxb`` for a solid bar, its first side upright. [mm]
+    Returns: I = (b·h³ - (b-2t)·(h-2t)³)/12, W = 2I/h. [mm², mm⁴, mm³]
+    Raises:
+        InputError: The section cannot be read.
 
-    Returns
-    -------
-    Section
-        I = (b·h³ - (b-2t)·(h-2t)³)/12, W = 2I/h. [mm², mm⁴, mm³]
-
-    Raises
-    ------
-    InputError
-        The section cannot be read.
-
-    Notes
-    -----
     Closed form. Rolled tubes have rounded corners: tables give up to some 8 % less.
     """
     area = section_area(name)
@@ -80,20 +63,11 @@ LEAST, MOST = 0.1, 1000.0
 def section_area(section: str) -> float:
     """The cross-section area of a rectangular tube or flat bar with sharp corners.
 
-    Parameters
-    ----------
-    section : str
-        ``bxhxt`` for a tube, ``bxh`` for a flat or solid bar. [mm]
-
-    Returns
-    -------
-    float
-        b·h - (b-2t)(h-2t), or b·h. [mm²]
-
-    Raises
-    ------
-    InputError
-        The section cannot be read, or its wall is thicker than half its side.
+    Args:
+        section: ``bxhxt`` for a tube, ``bxh`` for a flat or solid bar. [mm]
+    Returns: b·h - (b-2t)(h-2t), or b·h. [mm²]
+    Raises:
+        InputError: The section cannot be read, or its wall is thicker than half its side.
     """
     words = section.split("x")
     plain = all(w.isascii() and w.replace(".", "", 1).isdigit() for w in words)

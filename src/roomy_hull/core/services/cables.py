@@ -65,15 +65,9 @@ BREAKS = {"blade": 1000.0, "bolt": 2000.0, "class T": 20000.0}
 def gauge_area(gauge: int) -> float:
     """The copper of an AWG size.
 
-    Parameters
-    ----------
-    gauge : int
-        0 (1/0) to 40; -1 is 2/0, -3 is 4/0.
-
-    Returns
-    -------
-    float
-        By the diameters of ASTM B258: 0.127·92^((36 - n)/39) mm. [mm²]
+    Args:
+        gauge: 0 (1/0) to 40; -1 is 2/0, -3 is 4/0.
+    Returns: By the diameters of ASTM B258: 0.127·92^((36 - n)/39) mm. [mm²]
     """
     diameter: float = 0.127 * 92.0 ** ((36 - gauge) / 39)
     return math.pi / 4 * diameter**2
@@ -89,17 +83,10 @@ GAUGES = tuple(
 def resistance(area: float, celsius: float = 20.0) -> float:
     """The resistance of one core.
 
-    Parameters
-    ----------
-    area : float
-        Copper. [mm²]
-    celsius : float
-        Its temperature. [°C]
-
-    Returns
-    -------
-    float
-        ρ(1 + α(t - 20))/A. [Ω/m]
+    Args:
+        area: Copper. [mm²]
+        celsius: Its temperature. [°C]
+    Returns: ρ(1 + α(t - 20))/A. [Ω/m]
     """
     return COPPER * (1 + ALPHA * (celsius - 20.0)) / (area * 1e-6)
 
@@ -107,21 +94,12 @@ def resistance(area: float, celsius: float = 20.0) -> float:
 def drop(area: float, amps: float, metres: float, celsius: float = 20.0) -> float:
     """The voltage lost there and back.
 
-    Parameters
-    ----------
-    area : float
-        Copper. [mm²]
-    amps : float
-        Current. [A]
-    metres : float
-        Length of the run, one way. [m]
-    celsius : float
-        Temperature of the cable. [°C]
-
-    Returns
-    -------
-    float
-        [V]
+    Args:
+        area: Copper. [mm²]
+        amps: Current. [A]
+        metres: Length of the run, one way. [m]
+        celsius: Temperature of the cable. [°C]
+    Returns: [V]
     """
     return 2 * metres * resistance(area, celsius) * amps
 
@@ -129,17 +107,10 @@ def drop(area: float, amps: float, metres: float, celsius: float = 20.0) -> floa
 def ampacity(area: float, where: Where = "cabin") -> float:
     """What a core carries for ever.
 
-    Parameters
-    ----------
-    area : float
-        Copper; between two sizes, that of the smaller. [mm²]
-    where : str
-        ``cabin`` or ``engine bay``.
-
-    Returns
-    -------
-    float
-        0 for less than the smallest size. [A]
+    Args:
+        area: Copper; between two sizes, that of the smaller. [mm²]
+        where: ``cabin`` or ``engine bay``.
+    Returns: 0 for less than the smallest size. [A]
     """
     fitting = [s.amps for s in METRIC if s.area <= area * 1.02]
     return (fitting[-1] if fitting else 0.0) * HOT[where]
@@ -156,30 +127,16 @@ def smallest(
 ) -> Section:
     """The smallest cable that neither gets hot nor loses too much.
 
-    Parameters
-    ----------
-    amps : float
-        Continuous current, or the fuse that the cable is to bear. [A]
-    metres : float
-        Length of the run, one way. [m]
-    volts : float
-        Of the system. [V]
-    share : float
-        What of it may be lost, for example 0.03.
-    where : str
-        ``cabin`` or ``engine bay``.
-    american : bool
-        AWG sizes in the place of metric ones.
-
-    Returns
-    -------
-    Section
-        The size.
-
-    Raises
-    ------
-    InputError
-        No single cable does; says what would help.
+    Args:
+        amps: Continuous current, or the fuse that the cable is to bear. [A]
+        metres: Length of the run, one way. [m]
+        volts: Of the system. [V]
+        share: What of it may be lost, for example 0.03.
+        where: ``cabin`` or ``engine bay``.
+        american: AWG sizes in the place of metric ones.
+    Returns: The size.
+    Raises:
+        InputError: No single cable does; says what would help.
     """
     for one in GAUGES if american else METRIC:
         if (
@@ -196,17 +153,10 @@ def smallest(
 def fuse(amps: float, ampacity_amps: float) -> float:
     """The fuse of a circuit: it carries the load and protects the cable.
 
-    Parameters
-    ----------
-    amps : float
-        Continuous current. [A]
-    ampacity_amps : float
-        What the cable carries. [A]
-
-    Returns
-    -------
-    float
-        The smallest size of at least 1.25 × the load that is not above the ampacity; 0 where there is none. [A]
+    Args:
+        amps: Continuous current. [A]
+        ampacity_amps: What the cable carries. [A]
+    Returns: The smallest size of at least 1.25 × the load that is not above the ampacity; 0 where there is none. [A]
     """
     fitting = [f for f in FUSES if f >= CONTINUOUS * amps - 1e-9 and f <= ampacity_amps + 1e-9]
     return float(fitting[0]) if fitting else 0.0
@@ -215,18 +165,10 @@ def fuse(amps: float, ampacity_amps: float) -> float:
 def short_circuit(volts: float, milliohms: float, metres: float, area: float) -> float:
     """The current into a dead short at the end of a cable.
 
-    Parameters
-    ----------
-    volts : float
-        Of the battery at rest. [V]
-    milliohms : float
-        Inside the battery. [mΩ]
-    metres, area : float
-        Cable to the fault, one way, and its copper. [m, mm²]
-
-    Returns
-    -------
-    float
-        By Ohm's law. [A]
+    Args:
+        volts: Of the battery at rest. [V]
+        milliohms: Inside the battery. [mΩ]
+        metres, area: Cable to the fault, one way, and its copper. [m, mm²]
+    Returns: By Ohm's law. [A]
     """
     return volts / (milliohms * 1e-3 + 2 * metres * resistance(area))

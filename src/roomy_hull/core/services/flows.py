@@ -22,19 +22,11 @@ HOSE = 1.5e-6
 def emptying(area: float, bore: float, from_head: float, to_head: float) -> float:
     """How long a tank takes to run out through a hole, without losses.
 
-    Parameters
-    ----------
-    area : float
-        The tank's, level. [m²]
-    bore : float
-        Of the hole. [m]
-    from_head, to_head : float
-        Level over the hole at the beginning and the end. [m]
-
-    Returns
-    -------
-    float
-        t = (A/a)·√(2/g)·(√h1 - √h2) (Torricelli). [s]
+    Args:
+        area: The tank's, level. [m²]
+        bore: Of the hole. [m]
+        from_head, to_head: Level over the hole at the beginning and the end. [m]
+    Returns: t = (A/a)·√(2/g)·(√h1 - √h2) (Torricelli). [s]
     """
     hole = math.pi / 4 * bore**2
     return area / hole * math.sqrt(2 / G) * (math.sqrt(from_head) - math.sqrt(to_head))
@@ -43,17 +35,10 @@ def emptying(area: float, bore: float, from_head: float, to_head: float) -> floa
 def friction(reynolds: float, roughness: float) -> float:
     """Darcy's friction factor of a pipe.
 
-    Parameters
-    ----------
-    reynolds : float
-        v·d/ν.
-    roughness : float
-        Over the bore.
-
-    Returns
-    -------
-    float
-        64/Re below 2,300 (Poiseuille); else Colebrook (1939), solved by iteration from Swamee & Jain (1976).
+    Args:
+        reynolds: v·d/ν.
+        roughness: Over the bore.
+    Returns: 64/Re below 2,300 (Poiseuille); else Colebrook (1939), solved by iteration from Swamee & Jain (1976).
     """
     if reynolds <= 0:
         return 0.0
@@ -71,19 +56,11 @@ def friction(reynolds: float, roughness: float) -> float:
 def outflow(head: float, bore: float, metres: float, fittings: float = 1.5) -> float:
     """What runs out of a hose under a head of water.
 
-    Parameters
-    ----------
-    head : float
-        Level of the water over the end of the hose. [m]
-    bore, metres : float
-        Of the hose. [m]
-    fittings : float
-        Loss of entry, tap and bends in velocity heads, besides what leaves with the jet.
-
-    Returns
-    -------
-    float
-        By Bernoulli with Darcy & Weisbach's loss; 0 without a head. [l/s]
+    Args:
+        head: Level of the water over the end of the hose. [m]
+        bore, metres: Of the hose. [m]
+        fittings: Loss of entry, tap and bends in velocity heads, besides what leaves with the jet.
+    Returns: By Bernoulli with Darcy & Weisbach's loss; 0 without a head. [l/s]
     """
     if head <= 0:
         return 0.0
@@ -104,21 +81,12 @@ def draw_time(
 ) -> float:
     """How long it takes to draw so much from a tank whose level falls meanwhile.
 
-    Parameters
-    ----------
-    litres : float
-        Drawn. [l]
-    area : float
-        Of the tank, level. [m²]
-    head : float
-        Level over the end of the hose at first. [m]
-    bore, metres, fittings : float
-        As in `outflow`.
-
-    Returns
-    -------
-    float
-        By steps of one twentieth; infinite where the head does not last. [s]
+    Args:
+        litres: Drawn. [l]
+        area: Of the tank, level. [m²]
+        head: Level over the end of the hose at first. [m]
+        bore, metres, fittings: As in `outflow`.
+    Returns: By steps of one twentieth; infinite where the head does not last. [s]
     """
     steps, time = 20, 0.0
     for n in range(steps):
@@ -135,20 +103,12 @@ def pumped(
 ) -> float:
     """What a pump gives at the end of a hose.
 
-    Parameters
-    ----------
-    rise : float
-        The end of the hose over the water's level; negative where it is below. [m]
-    bore, metres, fittings : float
-        As in `outflow`.
-    free, shut : float
-        What the pump gives into the open, and the pressure at which it gives nothing; a straight line between them
-        (common practice). [l/min, kPa]
-
-    Returns
-    -------
-    float
-        Where its pressure is what height, speed and friction take, by halving. [l/min]
+    Args:
+        rise: The end of the hose over the water's level; negative where it is below. [m]
+        bore, metres, fittings: As in `outflow`.
+        free, shut: What the pump gives into the open, and the pressure at which it gives nothing; a straight line
+            between them (common practice). [l/min, kPa]
+    Returns: Where its pressure is what height, speed and friction take, by halving. [l/min]
     """
     if free <= 0 or shut * 1000.0 <= G * 1000.0 * rise:
         return 0.0
@@ -176,17 +136,10 @@ SPOUT = 0.80
 def bucket_time(litres: float, area: float, bore: float) -> float:
     """How long a bucket takes to run out through an inlet.
 
-    Parameters
-    ----------
-    litres, area : float
-        What it holds, and its bottom. [l, m²]
-    bore : float
-        Of the inlet. [m]
-
-    Returns
-    -------
-    float
-        Torricelli's time over the discharge of a short tube. [s]
+    Args:
+        litres, area: What it holds, and its bottom. [l, m²]
+        bore: Of the inlet. [m]
+    Returns: Torricelli's time over the discharge of a short tube. [s]
     """
     return emptying(area, bore, litres / 1000.0 / area, 0.0) / SPOUT
 
@@ -194,17 +147,10 @@ def bucket_time(litres: float, area: float, bore: float) -> float:
 def warming(litres: float, by: float) -> float:
     """Heat to warm water.
 
-    Parameters
-    ----------
-    litres : float
-        [l]
-    by : float
-        [K]
-
-    Returns
-    -------
-    float
-        m·c·ΔT; 6 l by 45 K take 1,130 kJ. [kJ]
+    Args:
+        litres: [l]
+        by: [K]
+    Returns: m·c·ΔT; 6 l by 45 K take 1,130 kJ. [kJ]
     """
     return litres * WATER * by
 
@@ -212,17 +158,10 @@ def warming(litres: float, by: float) -> float:
 def heated_by_gas(kilojoules: float, efficiency: float) -> float:
     """Propane that gives so much heat.
 
-    Parameters
-    ----------
-    kilojoules : float
-        Into the water. [kJ]
-    efficiency : float
-        What of the gas's heat gets there, 0 to 1.
-
-    Returns
-    -------
-    float
-        [kg]
+    Args:
+        kilojoules: Into the water. [kJ]
+        efficiency: What of the gas's heat gets there, 0 to 1.
+    Returns: [kg]
     """
     return kilojoules / 1000.0 / PROPANE / efficiency
 
@@ -230,17 +169,10 @@ def heated_by_gas(kilojoules: float, efficiency: float) -> float:
 def burning_hours(kilograms: float, kilowatts: float) -> float:
     """How long gas burns.
 
-    Parameters
-    ----------
-    kilograms : float
-        Propane. [kg]
-    kilowatts : float
-        Of the burners. [kW]
-
-    Returns
-    -------
-    float
-        m·46.35 MJ/kg over the power; 4.5 kg at 2.5 kW 23.2 h. [h]
+    Args:
+        kilograms: Propane. [kg]
+        kilowatts: Of the burners. [kW]
+    Returns: m·46.35 MJ/kg over the power; 4.5 kg at 2.5 kW 23.2 h. [h]
     """
     return kilograms * PROPANE * 1000.0 / kilowatts / 3600.0 if kilowatts > 0 else math.inf
 
@@ -248,15 +180,9 @@ def burning_hours(kilograms: float, kilowatts: float) -> float:
 def tyre_volume(diameter: float, section: float, rim: float) -> float:
     """The air in a tyre.
 
-    Parameters
-    ----------
-    diameter, section, rim : float
-        Overall diameter, width of its section, and diameter of its rim. [mm]
-
-    Returns
-    -------
-    float
-        A ring of elliptic section: π·D·(π/4)·b·h; 265/75R16 about 79 l with the walls' thickness left out. [l]
+    Args:
+        diameter, section, rim: Overall diameter, width of its section, and diameter of its rim. [mm]
+    Returns: A ring of elliptic section: π·D·(π/4)·b·h; 265/75R16 about 79 l with the walls' thickness left out. [l]
     """
     high = (diameter - rim) / 2
     return math.pi * (diameter - high) * math.pi / 4 * section * high / 1e6
@@ -273,28 +199,15 @@ def filling_time(
 ) -> float:
     """How long a compressor takes to blow something up.
 
-    Parameters
-    ----------
-    litres : float
-        Volume of all that is filled. [l]
-    from_kpa, to_kpa : float
-        Gauge pressures. [kPa]
-    free_air : float
-        What the compressor delivers of free air at pressure. [l/min]
-    tank_litres, tank_kpa : float
-        A full air tank that gives first. [l, kPa]
-    duty : float
-        The part of the time that it may run, 0 to 1.
-
-    Returns
-    -------
-    float
-        Free air V·Δp/p0 over the delivery. [min]
-
-    Raises
-    ------
-    InputError
-        The compressor delivers nothing.
+    Args:
+        litres: Volume of all that is filled. [l]
+        from_kpa, to_kpa: Gauge pressures. [kPa]
+        free_air: What the compressor delivers of free air at pressure. [l/min]
+        tank_litres, tank_kpa: A full air tank that gives first. [l, kPa]
+        duty: The part of the time that it may run, 0 to 1.
+    Returns: Free air V·Δp/p0 over the delivery. [min]
+    Raises:
+        InputError: The compressor delivers nothing.
     """
     if free_air <= 0 or not 0 < duty <= 1:
         raise InputError(

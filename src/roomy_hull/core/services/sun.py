@@ -35,16 +35,10 @@ class Sky(NamedTuple):
 def position(unix: Array, latitude: float, longitude: float) -> tuple[Array, Array]:
     """Where the sun stands.
 
-    Parameters
-    ----------
-    unix : array
-        Seconds since 1970, UTC. [s]
-    latitude, longitude : float
-        North and east positive. [°]
-
-    Returns
-    -------
-    (array, array)
+    Args:
+        unix: Seconds since 1970, UTC. [s]
+        latitude, longitude: North and east positive. [°]
+    Returns:
         Zenith angle without refraction, and azimuth from north over east; some 0.02° off between 1950 and 2050
         (Michalsky, Solar Energy 40, 1988: the Astronomical Almanac's low-precision formulas). [°]
     """
@@ -69,21 +63,12 @@ def position(unix: Array, latitude: float, longitude: float) -> tuple[Array, Arr
 def clear(zenith: Array, day_of_year: Array, turbidity: float, altitude: float = 0.0) -> Sky:
     """How strong the sun is through clear air.
 
-    Parameters
-    ----------
-    zenith : array
-        From `position`. [°]
-    day_of_year : array
-        1 to 366.
-    turbidity : float
-        Linke's, at air mass 2: 2 clear mountain air, 3 usual, 5 haze.
-    altitude : float
-        Over the sea. [m]
-
-    Returns
-    -------
-    Sky
-        Ineichen & Perez, Solar Energy 73 (2002). [W/m²]
+    Args:
+        zenith: From `position`. [°]
+        day_of_year: 1 to 366.
+        turbidity: Linke's, at air mass 2: 2 clear mountain air, 3 usual, 5 haze.
+        altitude: Over the sea. [m]
+    Returns: Ineichen & Perez, Solar Energy 73 (2002). [W/m²]
     """
     lit = zenith < 90.0
     cosine = np.where(lit, np.cos(np.radians(zenith)), 0.0)
@@ -111,20 +96,13 @@ def clear(zenith: Array, day_of_year: Array, turbidity: float, altitude: float =
 def clouded(sky: Sky, zenith: Array, cover: Array | float) -> Sky:
     """The same sky with cloud.
 
-    Parameters
-    ----------
-    sky : Sky
-        Clear. [W/m²]
-    zenith : array
-        [°]
-    cover : array or float
-        Covered part of the sky, 0 to 1.
-
-    Returns
-    -------
-    Sky
-        On the level 1 - 0.75·n^3.4 of the clear sky's (Kasten & Czeplak, Solar Energy 24, 1980); the beam that of the
-        uncovered part, the rest from the sky. [W/m²]
+    Args:
+        sky: Clear. [W/m²]
+        zenith: [°]
+        cover: Covered part of the sky, 0 to 1.
+    Returns:
+        On the level 1 - 0.75·n^3.4 of the clear sky's (Kasten & Czeplak, Solar Energy 24, 1980); the beam that of
+        the uncovered part, the rest from the sky. [W/m²]
     """
     n = np.clip(cover, 0.0, 1.0)
     level = sky.level * (1 - 0.75 * n**3.4)
@@ -139,19 +117,13 @@ def clouded(sky: Sky, zenith: Array, cover: Array | float) -> Sky:
 def split(level: Array, zenith: Array, day_of_year: Array) -> Sky:
     """Beam and sky of what falls on the level, where only that was measured.
 
-    Parameters
-    ----------
-    level : array
-        On the level. [W/m²]
-    zenith : array
-        [°]
-    day_of_year : array
-        1 to 366.
-
-    Returns
-    -------
-    Sky
-        By the clearness of the air (Erbs, Klein & Duffie, Solar Energy 28, 1982); below 3° the sun gives no beam. [W/m²]
+    Args:
+        level: On the level. [W/m²]
+        zenith: [°]
+        day_of_year: 1 to 366.
+    Returns:
+        By the clearness of the air (Erbs, Klein & Duffie, Solar Energy 28, 1982); below 3° the sun gives no beam.
+        [W/m²]
     """
     cosine = np.cos(np.radians(zenith))
     angle = 2 * np.pi * (np.asarray(day_of_year, dtype=float) - 1) / 365.0
@@ -171,21 +143,12 @@ def on_panel(
 ) -> Array:  # fmt: skip
     """What falls on a panel.
 
-    Parameters
-    ----------
-    sky : Sky
-        [W/m²]
-    zenith, azimuth : array
-        Of the sun. [°]
-    tilt, facing : array or float
-        Of the panel: from the level, and towards which azimuth. [°]
-    lit : array or float
-        The part of it that no shadow lies on.
-
-    Returns
-    -------
-    array
-        Beam, sky (isotropic: Liu & Jordan, 1963) and ground. [W/m²]
+    Args:
+        sky: [W/m²]
+        zenith, azimuth: Of the sun. [°]
+        tilt, facing: Of the panel: from the level, and towards which azimuth. [°]
+        lit: The part of it that no shadow lies on.
+    Returns: Beam, sky (isotropic: Liu & Jordan, 1963) and ground. [W/m²]
     """
     z, a, t, f = (np.radians(v) for v in (zenith, azimuth, tilt, facing))
     square = np.cos(z) * np.cos(t) + np.sin(z) * np.sin(t) * np.cos(a - f)
@@ -199,17 +162,10 @@ def on_panel(
 def towards(zenith: Array, azimuth: Array, nose: float) -> Array:
     """The way to the sun in vehicle axes.
 
-    Parameters
-    ----------
-    zenith, azimuth : array
-        Of the sun. [°]
-    nose : float
-        Azimuth of the vehicle's nose. [°]
-
-    Returns
-    -------
-    array
-        Unit vectors, (hours, 3): x aft, y to the right, z up.
+    Args:
+        zenith, azimuth: Of the sun. [°]
+        nose: Azimuth of the vehicle's nose. [°]
+    Returns: Unit vectors, (hours, 3): x aft, y to the right, z up.
     """
     z, turn = np.radians(zenith), np.radians(azimuth - nose)
     return np.stack([-np.sin(z) * np.cos(turn), np.sin(z) * np.sin(turn), np.cos(z)], axis=-1)
@@ -218,19 +174,11 @@ def towards(zenith: Array, azimuth: Array, nose: float) -> Array:
 def unlit(points: Array, boxes: Array, ways: Array) -> Array:
     """What part of some points each way to the sun leaves in the shade of boxes.
 
-    Parameters
-    ----------
-    points : array
-        (points, 3). [mm]
-    boxes : array
-        (boxes, 6): the lower corner and the upper one. [mm]
-    ways : array
-        (hours, 3), unit vectors.
-
-    Returns
-    -------
-    array
-        (hours,), 0 to 1: of the points from which a ray meets a box (slabs: Kay & Kajiya, 1986).
+    Args:
+        points: (points, 3). [mm]
+        boxes: (boxes, 6): the lower corner and the upper one. [mm]
+        ways: (hours, 3), unit vectors.
+    Returns: (hours,), 0 to 1: of the points from which a ray meets a box (slabs: Kay & Kajiya, 1986).
     """
     found = np.zeros((len(ways), len(points)), dtype=bool)
     # A way along an axis meets a slab everywhere or nowhere: next to nothing in place of nothing says so.

@@ -13,16 +13,11 @@ FOLDER = Path(__file__).parent
 class Measure(msgspec.Struct, frozen=True):
     """One measure to take.
 
-    Attributes
-    ----------
-    key, words, how : str
-        Its key, what it is, how to take it.
-    sigma : float
-        Usual one-sigma doubt of one reading with a tape (common practice). [mm]
-    sum : dict of str to float
-        The lengths it is a sum of, with their signs; empty for a distance of the plan.
-    quad : str
-        Which distance of the plan's four corners it is; empty for a sum.
+    Attributes:
+        key, words, how: Its key, what it is, how to take it.
+        sigma: Usual one-sigma doubt of one reading with a tape (common practice). [mm]
+        sum: The lengths it is a sum of, with their signs; empty for a distance of the plan.
+        quad: Which distance of the plan's four corners it is; empty for a sum.
     """
 
     key: str
@@ -57,20 +52,11 @@ def threads() -> dict[str, Thread]:
 def thread(key: str) -> Thread:
     """Look a thread up.
 
-    Parameters
-    ----------
-    key : str
-        For example ``M8``.
-
-    Returns
-    -------
-    Thread
-        Its row.
-
-    Raises
-    ------
-    InputError
-        No such bolt; the message lists those there are.
+    Args:
+        key: For example ``M8``.
+    Returns: Its row.
+    Raises:
+        InputError: No such bolt; the message lists those there are.
     """
     if key not in threads():
         raise InputError(f"there is no bolt '{key}'", remedy=f"Use one of {', '.join(threads())}.")

@@ -22,18 +22,12 @@ class Backdrop:
     ) -> None:  # fmt: skip
         """Paint a backdrop, from memory where nothing changed.
 
-        Parameters
-        ----------
-        painter : QPainter
-            Where to.
-        scene : Scene
-            The backdrop; the same tuple for as long as it does not change.
-        area : QRectF
-            What of it is seen. [px]
-        window : Window
-            From millimetres to pixels.
-        brush : ScenePainter
-            In whose manner.
+        Args:
+            painter: Where to.
+            scene: The backdrop; the same tuple for as long as it does not change.
+            area: What of it is seen. [px]
+            window: From millimetres to pixels.
+            brush: In whose manner.
         """
         device = painter.device()
         ratio = device.devicePixelRatioF() if device is not None else 1.0

@@ -29,10 +29,8 @@ THRESHOLD = 4.0
 class Drag:
     """What the hand holds. Every move is a preview; letting go makes one step.
 
-    Parameters
-    ----------
-    session : Session
-        Whose job is moved.
+    Args:
+        session: Whose job is moved.
     """
 
     def __init__(self, session: Session) -> None:

@@ -40,19 +40,11 @@ class Window(msgspec.Struct, frozen=True):
 def fit(rect: tuple[float, float, float, float], area: QRectF, *, bottom: bool = False) -> Window:
     """Find the window that shows a rectangle of the scene in an area of the screen.
 
-    Parameters
-    ----------
-    rect : (h0, k0, h1, k1)
-        Rectangle of the scene. [mm]
-    area : QRectF
-        Area of the screen. [px]
-    bottom : bool
-        Whether the rectangle stands on the area's lower edge rather than in its middle.
-
-    Returns
-    -------
-    Window
-        At true scale, the same for both directions.
+    Args:
+        rect: Rectangle of the scene. [mm]
+        area: Area of the screen. [px]
+        bottom: Whether the rectangle stands on the area's lower edge rather than in its middle.
+    Returns: At true scale, the same for both directions.
     """
     h0, k0, h1, k1 = rect
     s = min(area.width() / max(h1 - h0, 1.0), area.height() / max(k1 - k0, 1.0))
@@ -64,12 +56,9 @@ def fit(rect: tuple[float, float, float, float], area: QRectF, *, bottom: bool =
 class ScenePainter:
     """Paints scenes; keeps pens and brushes by role.
 
-    Parameters
-    ----------
-    theme : Theme
-        Colours.
-    system : str
-        ``metric`` or ``us``, for sizes.
+    Args:
+        theme: Colours.
+        system: ``metric`` or ``us``, for sizes.
     """
 
     def __init__(self, theme: Theme, system: System) -> None:

@@ -13,18 +13,12 @@ def draw_severity(
 ) -> None:
     """Draw a severity's shape.
 
-    Parameters
-    ----------
-    painter : QPainter
-        Where to.
-    severity : str
-        ``stop``, ``look`` or ``note``.
-    centre : QPointF
-        Its middle. [px]
-    size : float
-        Its width. [px]
-    theme : Theme
-        Colours.
+    Args:
+        painter: Where to.
+        severity: ``stop``, ``look`` or ``note``.
+        centre: Its middle. [px]
+        size: Its width. [px]
+        theme: Colours.
     """
     ink = QColor(theme.severity(severity))
     r = size / 2

@@ -37,15 +37,9 @@ DRAWN = {
 def drawn_dxf(scene: Scene) -> str:
     """Write a diagram as DXF.
 
-    Parameters
-    ----------
-    scene : Scene
-        Strokes of `DRAWN`; others are left out. [mm]
-
-    Returns
-    -------
-    str
-        DXF text (R2010).
+    Args:
+        scene: Strokes of `DRAWN`; others are left out. [mm]
+    Returns: DXF text (R2010).
     """
     return DxfWriter(DRAWN).text(scene)
 
@@ -53,10 +47,8 @@ def drawn_dxf(scene: Scene) -> str:
 class DxfWriter:
     """Writes scenes, one after the other, with one document that is emptied in between.
 
-    Parameters
-    ----------
-    layers : mapping of str to str or None
-        The layer of each role; `LAYERS` where none are given.
+    Args:
+        layers: The layer of each role; `LAYERS` where none are given.
     """
 
     def __init__(self, layers: Mapping[str, str] | None = None) -> None:
@@ -80,15 +72,9 @@ class DxfWriter:
     def text(self, scene: Scene) -> str:
         """Write a scene.
 
-        Parameters
-        ----------
-        scene : Scene
-            Strokes of `LAYERS`; others are left out. [mm]
-
-        Returns
-        -------
-        str
-            DXF text (R2010), figures to a ten-thousandth of a millimetre.
+        Args:
+            scene: Strokes of `LAYERS`; others are left out. [mm]
+        Returns: DXF text (R2010), figures to a ten-thousandth of a millimetre.
         """
         doc, space = self._doc, self._doc.modelspace()
         for stroke in scene:
@@ -161,16 +147,11 @@ def _at(point: Point) -> Point:
 def polyline(outline: Outline) -> list[tuple[float, float, float]]:
     """Turn a closed outline into vertices, its round corners into quarter circles.
 
-    Parameters
-    ----------
-    outline : Outline
-        Its corners at right angles where they are round. [mm]
-
-    Returns
-    -------
-    list of (float, float, float)
-        x, y and bulge, in the outline's direction, beginning behind its first corner; bulges of a hole
-        that runs counter-clockwise are positive. [mm]
+    Args:
+        outline: Its corners at right angles where they are round. [mm]
+    Returns:
+        x, y and bulge, in the outline's direction, beginning behind its first corner; bulges of a hole that runs
+        counter-clockwise are positive. [mm]
     """
     found: list[tuple[float, float, float]] = []
     made = list(corners(outline, lambda p: p, 1.0, least=1e-9))

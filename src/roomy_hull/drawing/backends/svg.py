@@ -38,12 +38,9 @@ class _Window:
 class SvgWriter:
     """Writes strokes in a theme's manner.
 
-    Parameters
-    ----------
-    theme : Theme
-        Colours.
-    system : str
-        ``metric`` or ``us``, for sizes.
+    Args:
+        theme: Colours.
+        system: ``metric`` or ``us``, for sizes.
     """
 
     def __init__(self, theme: Theme, system: System) -> None:
@@ -53,17 +50,10 @@ class SvgWriter:
     def scene(self, scene: Scene, window: _Window) -> list[str]:
         """Write a scene from back to front, one element a stroke or more.
 
-        Parameters
-        ----------
-        scene : Scene
-            Its strokes. [mm]
-        window : _Window
-            Where on the page.
-
-        Returns
-        -------
-        list of str
-            SVG elements.
+        Args:
+            scene: Its strokes. [mm]
+            window: Where on the page.
+        Returns: SVG elements.
         """
         rows: list[str] = []
         for stroke in scene:
@@ -190,19 +180,11 @@ class SvgWriter:
 def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metric") -> str:
     """Write some drawings below each other as one SVG page.
 
-    Parameters
-    ----------
-    papers : tuple of Paper
-        The drawings. [mm]
-    theme : Theme
-        Colours.
-    system : str
-        ``metric`` or ``us``, for sizes.
-
-    Returns
-    -------
-    str
-        SVG 1.1. Every word of the job is escaped.
+    Args:
+        papers: The drawings. [mm]
+        theme: Colours.
+        system: ``metric`` or ``us``, for sizes.
+    Returns: SVG 1.1. Every word of the job is escaped.
     """
     writer = SvgWriter(theme, system)
     rows: list[str] = []
@@ -243,17 +225,10 @@ def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metri
 def fitted(text: str, size: float, room: float) -> list[str]:
     """Break words into lines no wider than the room, by the letters' mean width; a wider word is shortened.
 
-    Parameters
-    ----------
-    text : str
-        The words.
-    size, room : float
-        Size of the letters, and width there is. [px]
-
-    Returns
-    -------
-    list of str
-        The lines.
+    Args:
+        text: The words.
+        size, room: Size of the letters, and width there is. [px]
+    Returns: The lines.
     """
     most = max(1, int(room / (size * LETTER)))
     rows: list[str] = []

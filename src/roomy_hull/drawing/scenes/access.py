@@ -32,25 +32,14 @@ def reaching(
 ) -> tuple[Scene, Rect]:
     """Draw somebody at a space.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    space : Space
-        What is reached for.
-    seen : Seen
-        How.
-    stature : float
-        [mm]
-    station : str
-        From where one looks.
-    plan : bool
-        From above instead.
-
-    Returns
-    -------
-    (Scene, Rect)
-        What has to be open stands open; the room is filled, the arm's reach is a soft round. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        space: What is reached for.
+        seen: How.
+        stature: [mm]
+        station: From where one looks.
+        plan: From above instead.
+    Returns: What has to be open stands open; the room is filled, the arm's reach is a soft round. [mm]
     """
     view = (SLICE if plan else ELEVATION)[station]
     looks = Looks(frozenset(space.needs))
@@ -96,21 +85,12 @@ def where_is_what(
 ) -> tuple[Scene, Rect]:  # fmt: skip
     """Draw a side with every good's name where it is.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    goods, rows, spaces
-        Goods, where each is, and the spaces.
-    station : str
-        From where one looks.
-    chosen : frozenset of str
-        Ids of goods that stand out.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Names one under another in their space, as large as they go in; more than go in are counted. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        goods, rows, spaces: Goods, where each is, and the spaces.
+        station: From where one looks.
+        chosen: Ids of goods that stand out.
+    Returns: Names one under another in their space, as large as they go in; more than go in are counted. [mm]
     """
     view = ELEVATION[station]
     strokes: list[Stroke] = list(elevation(assembly, station))
@@ -176,19 +156,11 @@ def _lines(names: Sequence[str], rect: Rect) -> tuple[int, float, float]:
 def named_at(own: Sequence[Good], rect: Rect, k: float) -> Good | None:
     """The good whose name stands at a height of a rectangle.
 
-    Parameters
-    ----------
-    own : sequence of Good
-        What is listed in it.
-    rect : Rect
-        As it is drawn. [mm]
-    k : float
-        How high. [mm]
-
-    Returns
-    -------
-    Good or None
-        None between and beyond the names.
+    Args:
+        own: What is listed in it.
+        rect: As it is drawn. [mm]
+        k: How high. [mm]
+    Returns: None between and beyond the names.
     """
     if not own:
         return None
@@ -227,17 +199,10 @@ def _listed(names: Sequence[str], rect: Rect, marked: Sequence[bool]) -> list[Wo
 def on_legs(assembly: Assembly, off: OffOn) -> tuple[Scene, Rect]:
     """Draw the canopy on its legs from behind, and from above with what stands on each.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    off : OffOn
-        As computed.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Nothing where there is no canopy. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        off: As computed.
+    Returns: Nothing where there is no canopy. [mm]
     """
     box = assembly.ground.canopy
     if box is None:

@@ -33,20 +33,13 @@ def ground_line(rect: Rect) -> list[Stroke]:
 def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
     """Draw a standing person beside the body.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job, for where to stand.
-    view : View
-        An elevation.
-    stature : float
-        Body height. [mm]
-
-    Returns
-    -------
-    list of Stroke
-        Head, trunk, arms and legs by the fractions of Drillis & Contini (1966): eye 0.936,
-        shoulder 0.818, elbow 0.630, hand 0.377 of stature. [mm]
+    Args:
+        assembly: The job, for where to stand.
+        view: An elevation.
+        stature: Body height. [mm]
+    Returns:
+        Head, trunk, arms and legs by the fractions of Drillis & Contini (1966): eye 0.936, shoulder 0.818, elbow
+        0.630, hand 0.377 of stature. [mm]
     """
     floor = assembly.ground.floor
     c = floor.x0 * view.h[1] - view.h[1] * 480 if view.h[0] == 0 else floor.y1 + 420
@@ -71,20 +64,13 @@ def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
 def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene:
     """Draw the sizes everybody asks for first.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-    whole : bool
-        The whole vehicle, or close up to the canopy's side.
-
-    Returns
-    -------
-    Scene
-        From a side, wheelbase and rear overhang below the ground line; close up, the length and
-        height of each bay's opening. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+        whole: The whole vehicle, or close up to the canopy's side.
+    Returns:
+        From a side, wheelbase and rear overhang below the ground line; close up, the length and height of each
+        bay's opening. [mm]
     """
     view = ELEVATION[station]
     found: list[Stroke] = []

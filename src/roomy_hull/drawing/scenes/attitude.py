@@ -11,22 +11,14 @@ STILL = frozenset({"ground", "ground hatch", "person", "person mark", "person wo
 def settled(scene: Scene, vehicle: Vehicle, front: float, rear: float, sign: int = 1) -> Scene:  # ruff: ignore[complex-structure]  # one branch for each kind of stroke
     """Let a side view down at both ends.
 
-    Parameters
-    ----------
-    scene : Scene
-        The vehicle seen from a side, at kerb attitude. [mm]
-    vehicle : Vehicle
-        Its wheelbase; wheels at the axles stay.
-    front, rear : float
-        How far each end settles. [mm]
-    sign : int
-        1 seen from the left (h aft), -1 from the right.
-
-    Returns
-    -------
-    Scene
-        Every point lower by what its place settles: for the small pitch of a vehicle the same as a
-        turn, to less than a tenth of a millimetre in a metre of height at one degree.
+    Args:
+        scene: The vehicle seen from a side, at kerb attitude. [mm]
+        vehicle: Its wheelbase; wheels at the axles stay.
+        front, rear: How far each end settles. [mm]
+        sign: 1 seen from the left (h aft), -1 from the right.
+    Returns:
+        Every point lower by what its place settles: for the small pitch of a vehicle the same as a turn, to less
+        than a tenth of a millimetre in a metre of height at one degree.
     """
     base = vehicle.wheelbase
     slope = (rear - front) / base

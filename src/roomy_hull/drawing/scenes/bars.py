@@ -26,14 +26,10 @@ class Bar(NamedTuple):
 class Sheet(NamedTuple):
     """How the bars lie. [working minutes, and rows counted from above]
 
-    Attributes
-    ----------
-    rows : int
-        How many there are.
-    first, last : float
-        The stretch of time that is shown. [min]
-    high : float
-        Of one row. [units of the drawing: working minutes]
+    Attributes:
+        rows: How many there are.
+        first, last: The stretch of time that is shown. [min]
+        high: Of one row. [units of the drawing: working minutes]
     """
 
     rows: int
@@ -63,19 +59,11 @@ class Sheet(NamedTuple):
 def sheet(rows: int, first: float, last: float, aspect: float) -> Sheet:
     """Lay the rows out so that they fill a place.
 
-    Parameters
-    ----------
-    rows : int
-        How many.
-    first, last : float
-        The stretch of time. [min]
-    aspect : float
-        Width over height of the place.
-
-    Returns
-    -------
-    Sheet
-        With rows as high as there is room.
+    Args:
+        rows: How many.
+        first, last: The stretch of time. [min]
+        aspect: Width over height of the place.
+    Returns: With rows as high as there is room.
     """
     wide = max(last - first, 60.0)
     return Sheet(
@@ -89,23 +77,13 @@ def scene(
 ) -> Scene:  # fmt: skip
     """Draw a plan.
 
-    Parameters
-    ----------
-    lies : Sheet
-        How it lies.
-    names : sequence of str
-        Of the rows.
-    days : sequence of (float, str)
-        Where each working day begins, and its name. [min]
-    bars : sequence of Bar
-        What is done when.
-    now, due : float or None
-        The plan's day, and the end of the day on which it is due. [min]
-
-    Returns
-    -------
-    Scene
-        Lines of days and rows, bars with their words, marks.
+    Args:
+        lies: How it lies.
+        names: Of the rows.
+        days: Where each working day begins, and its name. [min]
+        bars: What is done when.
+        now, due: The plan's day, and the end of the day on which it is due. [min]
+    Returns: Lines of days and rows, bars with their words, marks.
     """
     found: list[Stroke] = []
     low = lies.top(lies.rows)

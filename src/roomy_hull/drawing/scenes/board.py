@@ -12,20 +12,13 @@ BELOW = 70.0
 def front(board: Board, chosen: str, aspect: float) -> tuple[Scene, Rect]:
     """Draw a board.
 
-    Parameters
-    ----------
-    board : Board
-        With its instruments. [mm]
-    chosen : str
-        Id of one.
-    aspect : float
-        Width over height of the place for it.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Its front, its lower left corner the origin; below it what stands behind, seen from above. What is too deep is
-        drawn as trouble. [mm]
+    Args:
+        board: With its instruments. [mm]
+        chosen: Id of one.
+        aspect: Width over height of the place for it.
+    Returns:
+        Its front, its lower left corner the origin; below it what stands behind, seen from above. What is too deep
+        is drawn as trouble. [mm]
     """
     w, h, d = board.width, board.height, board.depth
     strokes: list[Stroke] = [rectangle("front", 0, 0, w, h, 6)]

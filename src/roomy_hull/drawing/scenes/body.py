@@ -119,23 +119,13 @@ def leaves(view: View, box: Box, body: Canopy, side: str) -> list[Stroke]:
 def shell(view: View, box: Box, body: Canopy, side: str, *, rails: bool = True) -> list[Stroke]:
     """Draw a canopy, or another room that is made as one: its wall as seen, roof rails, doors.
 
-    Parameters
-    ----------
-    view : View
-        From where.
-    box : Box
-        Its outside in vehicle axes. [mm]
-    body : Canopy
-        Its sizes and doors.
-    side : str
-        Of the wall that one faces.
-    rails : bool
-        Whether it has roof rails.
-
-    Returns
-    -------
-    list of Stroke
-        From back to front; of a vehicle's own space its doors only. [mm]
+    Args:
+        view: From where.
+        box: Its outside in vehicle axes. [mm]
+        body: Its sizes and doors.
+        side: Of the wall that one faces.
+        rails: Whether it has roof rails.
+    Returns: From back to front; of a vehicle's own space its doors only. [mm]
     """
     h0, k0, h1, k1 = view.rect(box)
     if body.kind == "cargo":

@@ -32,17 +32,10 @@ class Handle(msgspec.Struct, frozen=True):
 def chosen_box(assembly: Assembly, part: str) -> tuple[Box, dict[str, str]] | None:
     """The chosen room's or rack's box, and the paths of its start, across, foot, length, width and height.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    part : str
-        Its id.
-
-    Returns
-    -------
-    (Box, dict) or None
-        In vehicle axes [mm]; a rear wall has neither start nor length. Nothing where there is no such part.
+    Args:
+        assembly: The job in vehicle axes.
+        part: Its id.
+    Returns: In vehicle axes [mm]; a rear wall has neither start nor length. Nothing where there is no such part.
     """
     room, rack = assembly.ground.room(part), assembly.ground.rack(part)
     if room is not None:
@@ -98,19 +91,11 @@ def _part_handles(box: Box, names: dict[str, str], station: Station) -> tuple[Ha
 def sizes(assembly: Assembly, station: Station, part: str = "") -> tuple[BodySize, ...]:
     """The sizes that are shown from a place.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands; only sides and rear show sizes.
-    part : str
-        The chosen room or rack; tray and canopy where it is none.
-
-    Returns
-    -------
-    tuple of BodySize
-        In the order in which the Tab key reaches them. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands; only sides and rear show sizes.
+        part: The chosen room or rack; tray and canopy where it is none.
+    Returns: In the order in which the Tab key reaches them. [mm]
     """
     ground, body = assembly.ground, assembly.job.body
     floor, canopy = ground.floor, ground.canopy

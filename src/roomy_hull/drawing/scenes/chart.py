@@ -62,17 +62,10 @@ WIDE = 1000.0
 def ticks(low: float, high: float, about: int = 5) -> list[float]:
     """Round figures between two, about so many.
 
-    Parameters
-    ----------
-    low, high : float
-        The range, low below high.
-    about : int
-        How many are wished.
-
-    Returns
-    -------
-    list of float
-        Multiples of 1, 2 or 5 times a power of ten.
+    Args:
+        low, high: The range, low below high.
+        about: How many are wished.
+    Returns: Multiples of 1, 2 or 5 times a power of ten.
     """
     span = max(high - low, 1e-9)
     raw = span / max(about, 1)
@@ -109,15 +102,9 @@ def _named(ends: list[tuple[float, float, Curve]]) -> list[Stroke]:
 def scene(chart: Chart) -> tuple[Scene, Rect]:  # ruff: ignore[complex-structure]  # one branch for each part of a chart
     """Draw a chart.
 
-    Parameters
-    ----------
-    chart : Chart
-        What to draw; empty curves give an empty field.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Its strokes and the stretch they take, axis figures included. [mm of its own]
+    Args:
+        chart: What to draw; empty curves give an empty field.
+    Returns: Its strokes and the stretch they take, axis figures included. [mm of its own]
     """
     tall = WIDE / chart.aspect
     points = [p for c in chart.curves for p in c.points]

@@ -24,23 +24,13 @@ def plan(
 ) -> tuple[Scene, Rect]:
     """Lay the single-line plan out: what gives power at the left, what uses it at the right, no line across another.
 
-    Parameters
-    ----------
-    circuits : sequence of Circuit
-        In the job's order.
-    services : Services
-        Of the job.
-    names : mapping of str to str
-        What each unit is called.
-    chosen : str
-        Id of a circuit.
-    aspect : float
-        Width over height of the place for it.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Fuses are drawn as IEC 60617 draws them, a box with the line through it. [mm of its own]
+    Args:
+        circuits: In the job's order.
+        services: Of the job.
+        names: What each unit is called.
+        chosen: Id of a circuit.
+        aspect: Width over height of the place for it.
+    Returns: Fuses are drawn as IEC 60617 draws them, a box with the line through it. [mm of its own]
     """
     uses = {c.id for c in services.consumers}
     gives = {s.id for s in services.sources}

@@ -16,17 +16,10 @@ LEFT = 200.0
 def waterfall(cost: Cost, ratio: float) -> tuple[Scene, Rect]:
     """Draw a cost.
 
-    Parameters
-    ----------
-    cost : Cost
-        By what it is for.
-    ratio : float
-        Width over height of where it is drawn.
-
-    Returns
-    -------
-    (Scene, Rect)
-        One bar for each kind that costs something, from the top down, and the whole. [mm of its own]
+    Args:
+        cost: By what it is for.
+        ratio: Width over height of where it is drawn.
+    Returns: One bar for each kind that costs something, from the top down, and the whole. [mm of its own]
     """
     rows = [(NAMES[n], getattr(cost, n)) for n in FIELDS if getattr(cost, n) > 0.5]
     total = max(cost.total, 1e-9)

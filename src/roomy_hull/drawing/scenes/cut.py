@@ -60,15 +60,9 @@ def _pad(blank: Blank) -> float:
 def blank_strokes(blank: Blank) -> Scene:
     """Describe a flat blank: what is cut, bent and etched, as its DXF has it.
 
-    Parameters
-    ----------
-    blank : Blank
-        The blank, its lower left corner at the origin. [mm]
-
-    Returns
-    -------
-    Scene
-        What `cut_strokes` says, and the words that are etched. [mm]
+    Args:
+        blank: The blank, its lower left corner at the origin. [mm]
+    Returns: What `cut_strokes` says, and the words that are etched. [mm]
     """
     return (*cut_strokes(blank), *etched(blank))
 
@@ -76,15 +70,9 @@ def blank_strokes(blank: Blank) -> Scene:
 def cut_strokes(blank: Blank) -> Scene:
     """Describe what is cut and bent of a flat blank, for its picture and its DXF alike.
 
-    Parameters
-    ----------
-    blank : Blank
-        The blank, its lower left corner at the origin. [mm]
-
-    Returns
-    -------
-    Scene
-        Outline, holes, openings, bend centre lines. [mm]
+    Args:
+        blank: The blank, its lower left corner at the origin. [mm]
+    Returns: Outline, holes, openings, bend centre lines. [mm]
     """
     found: list[Stroke] = [Outline("blank", blank.outline)]
     for hole in blank.holes:
@@ -142,19 +130,11 @@ MARK, WARNING, MARK_WIDE = 4.0, 40.0, 0.62
 def marked(marking: Marking, blanks: tuple[Blank, ...], size: tuple[float, float]) -> Scene:
     """What a cut file says of itself, within what it shows, so that its extent stays: on a layer that nobody cuts.
 
-    Parameters
-    ----------
-    marking : Marking
-        Job, revision, what is open.
-    blanks : tuple of Blank
-        What is cut by it.
-    size : tuple of float
-        Length and width of what is shown. [mm]
-
-    Returns
-    -------
-    Scene
-        A line each; the hash of every part, by which it is known whether the file is still the current one. [mm]
+    Args:
+        marking: Job, revision, what is open.
+        blanks: What is cut by it.
+        size: Length and width of what is shown. [mm]
+    Returns: A line each; the hash of every part, by which it is known whether the file is still the current one. [mm]
     """
     (long, wide), warnings = size, marking.warnings
     rows = [(words, WARNING) for words in warnings]
@@ -189,20 +169,13 @@ def bend_numbers(blank: Blank, plan: BendPlan) -> list[Stroke]:
 def blank_scene(blank: Blank, plan: BendPlan | None = None, system: System = "metric") -> Scene:
     """Draw a flat blank as on a shop drawing.
 
-    Parameters
-    ----------
-    blank : Blank
-        The blank, its lower left corner at the origin. [mm]
-    plan : BendPlan or None
-        In which order it is bent.
-    system : str
-        In which its sizes are written.
-
-    Returns
-    -------
-    Scene
-        Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance
-        from the blank's left and lower edges. [mm]
+    Args:
+        blank: The blank, its lower left corner at the origin. [mm]
+        plan: In which order it is bent.
+        system: In which its sizes are written.
+    Returns:
+        Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance from the blank's left
+        and lower edges. [mm]
     """
     numbers = bend_numbers(blank, plan) if plan is not None else []
     return (*cut_strokes(blank), *_sizes(blank, system), *numbers)
@@ -252,17 +225,10 @@ NAMED = 24.0
 def sheet_scene(sheet: Sheet, system: System = "metric") -> Scene:
     """Draw a nested sheet.
 
-    Parameters
-    ----------
-    sheet : Sheet
-        The sheet, its lower left corner at the origin. [mm]
-    system : str
-        In which sizes are written.
-
-    Returns
-    -------
-    Scene
-        Sheet edge, every blank in place with its bends and its name. [mm]
+    Args:
+        sheet: The sheet, its lower left corner at the origin. [mm]
+        system: In which sizes are written.
+    Returns: Sheet edge, every blank in place with its bends and its name. [mm]
     """
     found = list(sheet_strokes(sheet, etching=False))
     for x, y, long, wide in sheet.left:

@@ -33,17 +33,10 @@ class Spot(NamedTuple):
 def metal_of(blank: Blank, *, holes: bool = True) -> Any:
     """A flat's metal: its outline less openings and holes.
 
-    Parameters
-    ----------
-    blank : Blank
-        The flat. [mm]
-    holes : bool
-        Whether its holes are taken off.
-
-    Returns
-    -------
-    shapely geometry
-        In its own plane. [mm]
+    Args:
+        blank: The flat. [mm]
+        holes: Whether its holes are taken off.
+    Returns: In its own plane. [mm]
     """
     out = [shapely.box(c.x, c.y, c.x + c.length, c.y + c.width) for c in blank.cutouts]
     if holes:
@@ -54,18 +47,11 @@ def metal_of(blank: Blank, *, holes: bool = True) -> Any:
 def spot(blank: Blank, long: float, high: float, *, holes: bool = True) -> Spot:
     """Where on a blank's metal words find room.
 
-    Parameters
-    ----------
-    blank : Blank
-        The flat. [mm]
-    long, high : float
-        What the words take, lying. [mm]
-    holes : bool
-        Whether they keep clear of holes too.
-
-    Returns
-    -------
-    Spot
+    Args:
+        blank: The flat. [mm]
+        long, high: What the words take, lying. [mm]
+        holes: Whether they keep clear of holes too.
+    Returns:
         The middle, where that is metal; else the place nearest to it, lying or upright, with the words as large as
         can be; at worst in the middle of the widest metal. [mm]
     """
@@ -119,15 +105,9 @@ def _rims(blank: Blank, middle: Point) -> list[Point]:
 def etched(blank: Blank) -> list[Words]:
     """Write what is etched on a blank: name and number, sheet, bends; on its metal.
 
-    Parameters
-    ----------
-    blank : Blank
-        The flat. [mm]
-
-    Returns
-    -------
-    list of Words
-        One for each line. [mm]
+    Args:
+        blank: The flat. [mm]
+    Returns: One for each line. [mm]
     """
     part = blank.part
     height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))

@@ -25,17 +25,10 @@ class Body(NamedTuple):
 def body(stature: float, feet: Spot, shoulder: Spot, hand: Spot) -> Body:
     """Put a person together.
 
-    Parameters
-    ----------
-    stature : float
-        [mm]
-    feet, shoulder, hand : (float, float, float)
-        Where they stand, where the shoulders are, what the hand holds, in vehicle axes. [mm]
-
-    Returns
-    -------
-    Body
-        The hip over the feet, the head beyond the shoulders along the trunk. [mm]
+    Args:
+        stature: [mm]
+        feet, shoulder, hand: Where they stand, where the shoulders are, what the hand holds, in vehicle axes. [mm]
+    Returns: The hip over the feet, the head beyond the shoulders along the trunk. [mm]
     """
     upright = SHOULDER * stature
     lifted = max(0.0, shoulder[2] - feet[2] - upright)
@@ -71,19 +64,11 @@ def standing(stature: float, feet: Spot, facing: tuple[float, float]) -> Body:
 def drawn(one: Body, view: View, tag: str = "") -> list[Stroke]:
     """Draw a person.
 
-    Parameters
-    ----------
-    one : Body
-        In vehicle axes. [mm]
-    view : View
-        From where.
-    tag : str
-        Of every stroke.
-
-    Returns
-    -------
-    list of Stroke
-        Limbs of true thickness, the far arm and leg first. [mm]
+    Args:
+        one: In vehicle axes. [mm]
+        view: From where.
+        tag: Of every stroke.
+    Returns: Limbs of true thickness, the far arm and leg first. [mm]
     """
     s = one.stature
     across = (-one.facing[1], one.facing[0])

@@ -103,17 +103,10 @@ SPREAD = 0.7
 def apart(shown: list[Shown], spread: float = SPREAD) -> list[Shown]:
     """Draw things apart from the middle of all of them, so that one sees what goes where.
 
-    Parameters
-    ----------
-    shown : list of Shown
-        Where they belong. [mm]
-    spread : float
-        How far, as a part of the way from the middle.
-
-    Returns
-    -------
-    list of Shown
-        The same, moved.
+    Args:
+        shown: Where they belong. [mm]
+        spread: How far, as a part of the way from the middle.
+    Returns: The same, moved.
     """
     middles = [_middle(s) for s in shown]
     if len(shown) < 2:
@@ -144,17 +137,10 @@ def _middle(s: Shown) -> Vector:
 def folded_scene(shown: list[Shown], yaw: float = YAW, pitch: float = PITCH) -> Scene:
     """Draw solids in the round.
 
-    Parameters
-    ----------
-    shown : list of Shown
-        What is drawn. [mm]
-    yaw, pitch : float
-        Where the eye is. [degree]
-
-    Returns
-    -------
-    Scene
-        Faces from far to near, lit from above; a balloon and its leader for each that has one. [mm]
+    Args:
+        shown: What is drawn. [mm]
+        yaw, pitch: Where the eye is. [degree]
+    Returns: Faces from far to near, lit from above; a balloon and its leader for each that has one. [mm]
     """
     towards = directions(yaw, pitch)[2]
     eye = (float(towards[0]), float(towards[1]), float(towards[2]))

@@ -43,21 +43,12 @@ def frame(
 ) -> tuple[Rect, Rect]:
     """The stretch that elevation and slice show.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-    whole : bool
-        The whole vehicle, or close up to the canopy's side.
-    opened : frozenset of str
-        Ids of openings that stand open; the close-up's slice makes room for them.
-
-    Returns
-    -------
-    (rect, rect)
-        (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+        whole: The whole vehicle, or close up to the canopy's side.
+        opened: Ids of openings that stand open; the close-up's slice makes room for them.
+    Returns: (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
     """
     near = _near_hull(assembly, station)
     if not whole and near is not None and station in ("left", "right", "rear"):
@@ -128,19 +119,11 @@ def _close_up(
 def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
     """Draw what one sees from a place.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-    looks : Looks
-        What stands open, and a person's stature.
-
-    Returns
-    -------
-    Scene
-        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+        looks: What stands open, and a person's stature.
+    Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
     return backdrop(assembly, station) + things(assembly, station, looks)
 
@@ -148,19 +131,11 @@ def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> S
 def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     """Draw what stands in front of the backdrop from a place: units, carried items, a person.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-    looks : Looks
-        What stands open, and a person's stature.
-
-    Returns
-    -------
-    Scene
-        Strokes from back to front; those of a unit carry its id as tag. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+        looks: What stands open, and a person's stature.
+    Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
     view = ELEVATION[station]
     if station in ("above", "underneath"):
@@ -188,17 +163,10 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
 def backdrop(assembly: Assembly, station: Station) -> Scene:
     """Draw ground line, vehicle and body from a place.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-
-    Returns
-    -------
-    Scene
-        Strokes from back to front. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+    Returns: Strokes from back to front. [mm]
     """
     return tuple(_draw_backdrop(assembly, station))
 
@@ -213,19 +181,11 @@ class Backdrops:
     def of(self, assembly: Assembly, station: Station, *, upper: bool) -> Scene:
         """Draw the elevation's or the slice's backdrop from a place, or give the one drawn before.
 
-        Parameters
-        ----------
-        assembly : Assembly
-            The job in vehicle axes.
-        station : str
-            Where one stands.
-        upper : bool
-            The elevation's; else the slice's.
-
-        Returns
-        -------
-        Scene
-            The very same for as long as vehicle and body stay. [mm]
+        Args:
+            assembly: The job in vehicle axes.
+            station: Where one stands.
+            upper: The elevation's; else the slice's.
+        Returns: The very same for as long as vehicle and body stay. [mm]
         """
         if self._ground is not assembly.ground:
             self._ground, self._scenes = assembly.ground, {}
@@ -286,19 +246,11 @@ def _front_of(thing: Thing, view: View, *, gone: bool = False) -> Scene:
 def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
     """Draw the stretch under the elevation, seen from above, or from the side for a plan.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    station : str
-        Where one stands.
-    looks : Looks
-        What stands open.
-
-    Returns
-    -------
-    Scene
-        Strokes; those of a unit carry its id as tag. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        station: Where one stands.
+        looks: What stands open.
+    Returns: Strokes; those of a unit carry its id as tag. [mm]
     """
     return slice_backdrop(assembly, station) + slice_things(assembly, station, looks)
 

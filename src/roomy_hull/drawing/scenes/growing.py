@@ -24,25 +24,14 @@ def growing(
 ) -> Scene:  # fmt: skip
     """Draw how far a build has come.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    works : Works
-        Its parts.
-    states : mapping of (Ref, str) to PartState
-        How far each owner's part has come, by its name.
-    fitted : frozenset of str
-        Ids of bought and carried things that are in their places.
-    station : str
-        Where one stands: left, right or rear.
-    chosen : str
-        Id of a thing that stands out.
-
-    Returns
-    -------
-    Scene
-        The vehicle, then every part from far to near. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        works: Its parts.
+        states: How far each owner's part has come, by its name.
+        fitted: Ids of bought and carried things that are in their places.
+        station: Where one stands: left, right or rear.
+        chosen: Id of a thing that stands out.
+    Returns: The vehicle, then every part from far to near. [mm]
     """
     view, vehicle = ELEVATION[station], assembly.job.vehicle
     found: list[Stroke] = [*ground_line(frame(assembly, station)[0])]
@@ -127,15 +116,9 @@ def grown_frame(assembly: Assembly, station: Station) -> Rect:
 def legend(shown: Rect) -> Scene:
     """What the fills mean: a sample of each state with its name, along the lower edge.
 
-    Parameters
-    ----------
-    shown : Rect
-        The stretch that is shown. [mm]
-
-    Returns
-    -------
-    Scene
-        A small box and a word for each state. [mm]
+    Args:
+        shown: The stretch that is shown. [mm]
+    Returns: A small box and a word for each state. [mm]
     """
     h0, k0, h1, _k1 = shown
     step, high = (h1 - h0) / len(STATES), LOW * 0.5

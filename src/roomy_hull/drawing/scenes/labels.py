@@ -44,17 +44,10 @@ def _code(words: str, x: float, y: float, side: float) -> list[Stroke]:
 def label_papers(labels: list[Label], title: str) -> tuple[Paper, ...]:
     """Lay labels out on sheets.
 
-    Parameters
-    ----------
-    labels : list of Label
-        One for each piece.
-    title : str
-        Of the sheets.
-
-    Returns
-    -------
-    tuple of Paper
-        A4 lying, four by six on each. [mm]
+    Args:
+        labels: One for each piece.
+        title: Of the sheets.
+    Returns: A4 lying, four by six on each. [mm]
     """
     each = COLUMNS * ROWS
     pages = max(1, math.ceil(len(labels) / each))

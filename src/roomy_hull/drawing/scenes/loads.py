@@ -32,20 +32,13 @@ def standing(assembly: Assembly, stance: Stance) -> Scene:
 def loads_scene(assembly: Assembly, loads: ScenarioLoads, system: System) -> Scene:
     """Draw the vehicle from its left with what one scenario puts on it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : ScenarioLoads
-        The scenario. [kg, mm]
-    system : str
-        ``metric`` or ``us``, for the figures.
-
-    Returns
-    -------
-    Scene
-        Side view at the loaded attitude, an arrow under each axle with its load and limit, and the
-        centre of mass. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        loads: The scenario. [kg, mm]
+        system: ``metric`` or ``us``, for the figures.
+    Returns:
+        Side view at the loaded attitude, an arrow under each axle with its load and limit, and the centre of mass.
+        [mm]
     """
     found: list[Stroke] = list(standing(assembly, loads.stance))
     vehicle = assembly.job.vehicle
@@ -104,23 +97,13 @@ def lever_scene(
 ) -> Scene:
     """Draw every mass as a disc of its weight, and the lever of the chosen one.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    rows : tuple of Contribution
-        What is aboard.
-    chosen : Ref or None
-        Owner whose lever is drawn.
-    system : str
-        ``metric`` or ``us``.
-    measure : str
-        ``rear``, ``front`` or ``side``.
-
-    Returns
-    -------
-    Scene
-        From the left; from behind for the sides. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        rows: What is aboard.
+        chosen: Owner whose lever is drawn.
+        system: ``metric`` or ``us``.
+        measure: ``rear``, ``front`` or ``side``.
+    Returns: From the left; from behind for the sides. [mm]
     """
     view = ELEVATION["rear" if measure == "side" else "left"]
     station: Station = "rear" if measure == "side" else "left"
@@ -174,22 +157,14 @@ def chassis_scene(
 ) -> Scene:
     """Draw bending and shear under the vehicle's own picture.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : ChassisResult
-        All scenarios. [N, N·m]
-    scenario : str
-        Id of the one that is drawn full; the others are thin.
-    stance : Stance
-        How it sits there.
-
-    Returns
-    -------
-    Scene
-        Vehicle, spring forces, moment (sagging below its line, as the rails bend) with the evenly
-        spread rated load dashed, and shear. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        result: All scenarios. [N, N·m]
+        scenario: Id of the one that is drawn full; the others are thin.
+        stance: How it sits there.
+    Returns:
+        Vehicle, spring forces, moment (sagging below its line, as the rails bend) with the evenly spread rated
+        load dashed, and shear. [mm]
     """
     found: list[Stroke] = list(standing(assembly, stance))
     chosen = result.diagram(scenario)
@@ -265,21 +240,12 @@ def stability_scene(
 ) -> Scene:
     """Draw the vehicle from behind with its centre of mass and the lines over which it would tip.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    one : Stability
-        A scenario.
-    loads : ScenarioLoads
-        The same scenario, for how the ends settle.
-    system : str
-        ``metric`` or ``us``.
-
-    Returns
-    -------
-    Scene
-        From behind, let down by the rear's sag. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        one: A scenario.
+        loads: The same scenario, for how the ends settle.
+        system: ``metric`` or ``us``.
+    Returns: From behind, let down by the rear's sag. [mm]
     """
     sag = loads.stance.rear_sag
     found: list[Stroke] = list(elevation(assembly, "rear"))

@@ -80,17 +80,10 @@ def _shift(opening: Opening) -> Corner | None:
 def front(thing: Thing, opened: frozenset[str]) -> Drawn | None:
     """The front of a unit in its bay, closed or pulled out.
 
-    Parameters
-    ----------
-    thing : Thing
-        A unit; its elevation is what its kind draws.
-    opened : frozenset of str
-        Ids of openings that stand open.
-
-    Returns
-    -------
-    Drawn or None
-        Its strokes on the plane of its foremost face; nothing where it has no front, or that has turned away.
+    Args:
+        thing: A unit; its elevation is what its kind draws.
+        opened: Ids of openings that stand open.
+    Returns: Its strokes on the plane of its foremost face; nothing where it has no front, or that has turned away.
     """
     place, value = thing.place, thing.value
     if place is None or isinstance(value, Carried) or not thing.expansion.elevation:
@@ -123,15 +116,9 @@ def _on_plane(thing: Thing, place: BayPlace, by: Corner) -> Drawn:
 def vehicle(v: Vehicle) -> tuple[Drawn, ...]:
     """What is drawn on a vehicle's sides and nose.
 
-    Parameters
-    ----------
-    v : Vehicle
-        The vehicle.
-
-    Returns
-    -------
-    tuple of Drawn
-        Seams, handles and lamps on both sides, lamps and grille in front. [mm]
+    Args:
+        v: The vehicle.
+    Returns: Seams, handles and lamps on both sides, lamps and grille in front. [mm]
     """
     half = v.shape.width / 2
     found = []
@@ -154,17 +141,10 @@ def vehicle(v: Vehicle) -> tuple[Drawn, ...]:
 def wheel(piece: Piece, tyre: str) -> tuple[Drawn, ...]:
     """Rim and spokes on both faces of a wheel.
 
-    Parameters
-    ----------
-    piece : Piece
-        The tyre, a prism along its axle. [mm]
-    tyre : str
-        Its designation.
-
-    Returns
-    -------
-    tuple of Drawn
-        One for each face.
+    Args:
+        piece: The tyre, a prism along its axle. [mm]
+        tyre: Its designation.
+    Returns: One for each face.
     """
     box, axis = piece.box, piece.axis
     a, b = (n for n in range(3) if n != axis)

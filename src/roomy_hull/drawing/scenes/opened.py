@@ -31,23 +31,13 @@ def opened_things(
 ) -> Scene:
     """Draw everything that stands open.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    view : View
-        How the picture sees the axes.
-    station : str
-        Where one stands.
-    opened : frozenset of str
-        Ids of openings.
-    plan : bool
-        Whether the picture is one from above.
-
-    Returns
-    -------
-    Scene
-        Strokes from back to front, each with its owner's id as tag. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        view: How the picture sees the axes.
+        station: Where one stands.
+        opened: Ids of openings.
+        plan: Whether the picture is one from above.
+    Returns: Strokes from back to front, each with its owner's id as tag. [mm]
     """
     strokes: list[Stroke] = []
     openings = shown(assembly, opened)

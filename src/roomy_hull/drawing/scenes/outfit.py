@@ -19,19 +19,11 @@ VEHICLE_KINDS = frozenset({"bull bar", "winch", "steps", "battery", "hitch", "sn
 def rooms(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     """Draw the rooms beside the canopy as seen, the furthest first.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    view : View
-        From where.
-    side : str
-        Of the body that one faces.
-
-    Returns
-    -------
-    list of Stroke
-        Walls with their doors; a bought camper with its alcove; a room of the vehicle's own has none. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+        view: From where.
+        side: Of the body that one faces.
+    Returns: Walls with their doors; a bought camper with its alcove; a room of the vehicle's own has none. [mm]
     """
     found: list[Stroke] = []
     there = sorted(assembly.ground.rooms_there, key=lambda r: view.nearness(r.box))
@@ -150,19 +142,11 @@ def _slots(view: View, bars: tuple[Box, ...], pitch: float) -> list[Stroke]:
 def fitted(item: Carried, view: View, rect: tuple[float, float, float, float]) -> Scene:
     """Draw a thing that is bolted to the vehicle, as seen.
 
-    Parameters
-    ----------
-    item : Carried
-        What it is.
-    view : View
-        From where.
-    rect : (h0, k0, h1, k1)
-        Its outline there. [mm]
-
-    Returns
-    -------
-    Scene
-        Strokes with its id as tag. [mm]
+    Args:
+        item: What it is.
+        view: From where.
+        rect: Its outline there. [mm]
+    Returns: Strokes with its id as tag. [mm]
     """
     h0, k0, h1, k1 = rect
     tag, wide, high = item.id, h1 - h0, k1 - k0

@@ -17,21 +17,12 @@ from roomy_hull.studies.fit.in_out import InOut
 def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) -> Scene:
     """Draw where a unit may stand: the area that it could cover, and where not at all.
 
-    Parameters
-    ----------
-    space : FreeSpace
-        Its free places in one bay. [mm]
-    thing : Thing
-        The unit.
-    assembly : Assembly
-        The job.
-    view : View
-        The elevation in which the bay is seen from its access face.
-
-    Returns
-    -------
-    Scene
-        The area that the unit can cover, free places widened by its size, with its edge. [mm]
+    Args:
+        space: Its free places in one bay. [mm]
+        thing: The unit.
+        assembly: The job.
+        view: The elevation in which the bay is seen from its access face.
+    Returns: The area that the unit can cover, free places widened by its size, with its edge. [mm]
     """
     place = assembly.ground.bays[space.bay]
     e = thing.expansion.envelope
@@ -62,19 +53,11 @@ def shortfall(space: FreeSpace) -> str:
 def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:  # ruff: ignore[too-many-locals]  # the sizes on six sides of one box
     """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job.
-    thing : Thing
-        The unit that is held.
-    view : View
-        The elevation in which its bay is seen.
-
-    Returns
-    -------
-    Scene
-        A size to the left, right, below and above, where there is a gap. [mm]
+    Args:
+        assembly: The job.
+        thing: The unit that is held.
+        view: The elevation in which its bay is seen.
+    Returns: A size to the left, right, below and above, where there is a gap. [mm]
     """
     place, unit = thing.place, thing.value
     if place is None or isinstance(unit, Carried):
@@ -106,21 +89,12 @@ def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:  # ruff: ignore
 def order_badges(assembly: Assembly, found: InOut, view: View, station: str) -> Scene:
     """Draw a number on each unit of a side: the order in which they go in.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job.
-    found : InOut
-        What has to come out before what.
-    view : View
-        The elevation.
-    station : str
-        The side.
-
-    Returns
-    -------
-    Scene
-        A disc with a number on each unit; none in a bay where units block each other in a circle. [mm]
+    Args:
+        assembly: The job.
+        found: What has to come out before what.
+        view: The elevation.
+        station: The side.
+    Returns: A disc with a number on each unit; none in a bay where units block each other in a circle. [mm]
     """
     strokes: list[Stroke] = []
     for bay, order in found.order.items():

@@ -74,15 +74,9 @@ class _Table:
     def sides(self, group: list[int], planes: list[int]) -> tuple[Flags, Flags]:
         """Which faces of a group reach in front of the planes of some, and which behind them.
 
-        Parameters
-        ----------
-        group, planes : list of int
-            Places of faces in the table: n and k.
-
-        Returns
-        -------
-        (array of bool, array of bool), both n by k
-            In front, behind. One that does neither lies in the plane.
+        Args:
+            group, planes: Places of faces in the table: n and k.
+        Returns: In front, behind. One that does neither lies in the plane.
         """
         normals = np.array([self.faces[i].normal for i in planes])
         offsets = np.array([self.faces[i].offset for i in planes])
@@ -100,15 +94,9 @@ class _Table:
 def partition(made: list[Face]) -> Node | None:
     """Put faces into a binary space partition.
 
-    Parameters
-    ----------
-    made : list of Face
-        Any faces.
-
-    Returns
-    -------
-    Node or None
-        The root; none for no faces. Faces that a plane crosses are cut in two.
+    Args:
+        made: Any faces.
+    Returns: The root; none for no faces. Faces that a plane crosses are cut in two.
     """
     if not made:
         return None
@@ -189,17 +177,10 @@ def _cut(face: Face, normal: Array, offset: float) -> tuple[Face, Face]:
 def far_to_near(root: Node | None, towards: Array) -> list[Face]:
     """Walk a partition from the far side to the near one.
 
-    Parameters
-    ----------
-    root : Node or None
-        The partition.
-    towards : array of 3
-        Direction towards the eye.
-
-    Returns
-    -------
-    list of Face
-        In the order to be painted.
+    Args:
+        root: The partition.
+        towards: Direction towards the eye.
+    Returns: In the order to be painted.
     """
     found: list[Face] = []
     work: list[Node | list[Face]] = [root] if root is not None else []

@@ -38,17 +38,10 @@ class Laid(NamedTuple):
 def laid(circuits: Sequence[Circuit], runs: Sequence[Run], services: Services) -> list[Laid]:
     """Every run that has a way.
 
-    Parameters
-    ----------
-    circuits, runs : sequence of Circuit, sequence of Run
-        Of the job.
-    services : Services
-        Of the job.
-
-    Returns
-    -------
-    list of Laid
-        Cables first, in the job's order.
+    Args:
+        circuits, runs: Of the job.
+        services: Of the job.
+    Returns: Cables first, in the job's order.
     """
     gives = {s.id for s in services.sources}
     found = []
@@ -112,21 +105,12 @@ def seen(
 ) -> tuple[Scene, Rect]:
     """Draw the runs in the elevation.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    rows : sequence of Laid
-        The runs.
-    chosen : str
-        Id of one.
-    station : str
-        Where one stands.
-
-    Returns
-    -------
-    (Scene, Rect)
-        The vehicle with its runs, and the stretch it takes. [mm]
+    Args:
+        assembly: The job in vehicle axes. [mm]
+        rows: The runs.
+        chosen: Id of one.
+        station: Where one stands.
+    Returns: The vehicle with its runs, and the stretch it takes. [mm]
     """
     rect = _around(assembly, rows, chosen, station, ELEVATION[station], 0)
     return (*elevation(assembly, station), *_drawn(ELEVATION[station], rows, chosen)), rect

@@ -51,17 +51,10 @@ class Item(msgspec.Struct, frozen=True):
 def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
     """Everything in the job as prisms.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    opened : frozenset of str
-        Ids of openings that stand open.
-
-    Returns
-    -------
-    list of Item
-        Vehicle, body, doors, units, carried things.
+    Args:
+        assembly: The job in vehicle axes. [mm]
+        opened: Ids of openings that stand open.
+    Returns: Vehicle, body, doors, units, carried things.
     """
     found = _vehicle(assembly) + _body(assembly)
     for opening in assembly.ground.openings:
@@ -239,15 +232,9 @@ ALONG = 0.5
 def join(skins: list[Face]) -> set[int]:
     """Have no edge where one face goes on in the plane of another, and find those that lie between two solids.
 
-    Parameters
-    ----------
-    skins : list of Face
-        Those of one skin, of any number of solids; their corners and edges are changed. [mm]
-
-    Returns
-    -------
-    set of int
-        The identities of the faces that lie wholly on another which looks the other way.
+    Args:
+        skins: Those of one skin, of any number of solids; their corners and edges are changed. [mm]
+    Returns: The identities of the faces that lie wholly on another which looks the other way.
     """
     planes: dict[tuple[int, ...], list[Face]] = {}
     for face in skins:
@@ -307,15 +294,9 @@ def _hide(group: list[Face]) -> None:
 def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
     """The picture's right, up and towards-the-eye directions for an orthographic view.
 
-    Parameters
-    ----------
-    yaw, pitch : float
-        Where the eye is: round the vehicle from behind, and above the horizon. [degrees]
-
-    Returns
-    -------
-    (array, array, array)
-        Three unit vectors in vehicle axes.
+    Args:
+        yaw, pitch: Where the eye is: round the vehicle from behind, and above the horizon. [degrees]
+    Returns: Three unit vectors in vehicle axes.
     """
     a, b = math.radians(yaw), math.radians(pitch)
     eye = np.array([math.cos(b) * math.cos(a), math.cos(b) * math.sin(a), math.sin(b)])
@@ -340,17 +321,10 @@ def flattened(
 ) -> list[list[list[float]]]:
     """Lay shapes in space flat, as an eye far away sees them.
 
-    Parameters
-    ----------
-    shapes : list of tuple of (x, y, z)
-        Their corners. [mm]
-    yaw, pitch : float
-        Where the eye is. [°]
-
-    Returns
-    -------
-    list of list of [right, up]
-        The corners of each. [mm]
+    Args:
+        shapes: Their corners. [mm]
+        yaw, pitch: Where the eye is. [°]
+    Returns: The corners of each. [mm]
     """
     right, up, _eye = directions(yaw, pitch)
     ends = list(itertools.accumulate(len(s) for s in shapes))
@@ -371,19 +345,11 @@ class Seen(msgspec.Struct, frozen=True):
 def seen(root: Node, yaw: float, pitch: float, light: tuple[float, float, float]) -> list[Seen]:
     """What an eye far away sees, the far faces first.
 
-    Parameters
-    ----------
-    root : Node
-        The partition.
-    yaw, pitch : float
-        Where the eye is. [°]
-    light : (float, float, float)
-        Direction towards the light.
-
-    Returns
-    -------
-    list of Seen
-        Every face, those turned away too.
+    Args:
+        root: The partition.
+        yaw, pitch: Where the eye is. [°]
+        light: Direction towards the light.
+    Returns: Every face, those turned away too.
     """
     right, up, eye = directions(yaw, pitch)
     towards = np.array(light) / math.sqrt(sum(c * c for c in light))

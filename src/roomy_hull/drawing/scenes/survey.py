@@ -29,17 +29,10 @@ Where = tuple[str, Point, Point]
 def where(vehicle: Vehicle, measure: str) -> Where:
     """Where a measure is taken, by the vehicle's sizes as they are known so far.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-    measure : str
-        Key of a measure of its kind.
-
-    Returns
-    -------
-    (str, Point, Point)
-        ``side`` with (x, z), or ``plan`` with (x, y). [mm]
+    Args:
+        vehicle: The vehicle. [mm]
+        measure: Key of a measure of its kind.
+    Returns: ``side`` with (x, z), or ``plan`` with (x, y). [mm]
     """
     base, axle = vehicle.wheelbase, vehicle.axle_height()
     rail, low = vehicle.rail_top + 25, 0.0
@@ -124,19 +117,11 @@ def frame(vehicle: Vehicle, picture: str) -> Rect:
 def measure_scene(vehicle: Vehicle, measure: str, text: str = "") -> Scene:
     """Draw the vehicle and one measure on it.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-    measure : str
-        Key of the measure.
-    text : str
-        What stands on its size; its length on the drawing where nothing is given.
-
-    Returns
-    -------
-    Scene
-        From its left, or from above. [mm]
+    Args:
+        vehicle: The vehicle. [mm]
+        measure: Key of the measure.
+        text: What stands on its size; its length on the drawing where nothing is given.
+    Returns: From its left, or from above. [mm]
     """
     picture, a, b = where(vehicle, measure)
     found: list[Stroke]
@@ -168,15 +153,9 @@ def _hold_plan(hold: Hold) -> list[Stroke]:
 def square_scene(plan: Plan) -> Scene:
     """Draw the measured corners with their error drawn ten times, over a true rectangle.
 
-    Parameters
-    ----------
-    plan : Plan
-        The adjusted corners. [mm]
-
-    Returns
-    -------
-    Scene
-        h aft and k to the left, so that it stands as seen from above with the front at the left. [mm]
+    Args:
+        plan: The adjusted corners. [mm]
+    Returns: h aft and k to the left, so that it stands as seen from above with the front at the left. [mm]
     """
     (_, _), (_, wf), (rx, ry), (lx, ly) = plan.corners
     long, wide = (lx + rx) / 2, (wf + ry - ly) / 2
@@ -204,19 +183,11 @@ def square_frame(plan: Plan) -> Rect:
 def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect]:
     """Draw the towing trade-off: vehicle mass across, trailer mass up.
 
-    Parameters
-    ----------
-    found : Towing
-        Region and scenarios. [kg]
-    system : str
-        For the figures.
-    shown : str
-        Id of the scenario whose region is drawn.
-
-    Returns
-    -------
-    (Scene, Rect)
-        The picture and its frame, in kilograms.
+    Args:
+        found: Region and scenarios. [kg]
+        system: For the figures.
+        shown: Id of the scenario whose region is drawn.
+    Returns: The picture and its frame, in kilograms.
     """
     one = next((p for p in found.points if p.id == shown), found.points[0])
     # Every scenario's region is framed, so that the picture keeps its scale from one to the next.

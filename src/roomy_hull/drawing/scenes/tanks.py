@@ -85,19 +85,11 @@ def _sections(thing: Thing, unit: Tank) -> list[_Section]:
 def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[Scene, Rect] | None:
     """Draw every welded tank on every slope, one row a tank.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-    tanks : sequence of Water
-        As computed.
-    aspect : float
-        Width over height of the place for it.
-
-    Returns
-    -------
-    (Scene, Rect) or None
-        Nothing where no tank has walls of its own. The ground's slope is drawn under each. [mm]
+    Args:
+        assembly: The job in vehicle axes. [mm]
+        tanks: As computed.
+        aspect: Width over height of the place for it.
+    Returns: Nothing where no tank has walls of its own. The ground's slope is drawn under each. [mm]
     """
     strokes: list[Stroke] = []
     row, wide = 0.0, 0.0

@@ -58,25 +58,14 @@ def scene(
 ) -> tuple[Scene, Rect]:
     """Draw a trip.
 
-    Parameters
-    ----------
-    found : TripResult
-        Lived through.
-    days : sequence of Day
-        As planned.
-    usable : float
-        What the batteries hold of what one wants to draw. [Wh]
-    stocks : Stocks
-        Water and gas.
-    chosen : int
-        A day; -1 for none.
-    aspect : float
-        Width over height of the place for it.
-
-    Returns
-    -------
-    (Scene, Rect)
-        Its strokes and the stretch they take. [mm of its own]
+    Args:
+        found: Lived through.
+        days: As planned.
+        usable: What the batteries hold of what one wants to draw. [Wh]
+        stocks: Water and gas.
+        chosen: A day; -1 for none.
+        aspect: Width over height of the place for it.
+    Returns: Its strokes and the stretch they take. [mm of its own]
     """
     width = wide(len(days), aspect)
     hour = width / found.hours

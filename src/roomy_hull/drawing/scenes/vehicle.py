@@ -12,17 +12,10 @@ from roomy_hull.kit.vehicle_pieces import tank_box
 def side(vehicle: Vehicle, sign: int) -> Scene:
     """Draw the vehicle from its side.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        The vehicle. [mm]
-    sign : int
-        1 as seen from the left (front at the left), -1 from the right.
-
-    Returns
-    -------
-    Scene
-        Chassis, cab, glass, doors, lamps and wheels, h = ±x and k = z. [mm]
+    Args:
+        vehicle: The vehicle. [mm]
+        sign: 1 as seen from the left (front at the left), -1 from the right.
+    Returns: Chassis, cab, glass, doors, lamps and wheels, h = ±x and k = z. [mm]
     """
     strokes = [*_chassis(vehicle), *_cab_side(vehicle), *_wheels_side(vehicle)]
     return carried_over(tuple(strokes), sign, 0.0, 0.0)

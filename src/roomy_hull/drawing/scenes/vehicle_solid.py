@@ -48,15 +48,9 @@ def _over_wheel(
 def parts(vehicle: Vehicle) -> list[Part]:
     """The vehicle as one would know it.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its outline and tyres; wheels and chassis are drawn by themselves. [mm]
-
-    Returns
-    -------
-    list of Part
-        In vehicle axes. Only drawn: what is judged are the plainer prisms of `kit.vehicle_pieces`.
+    Args:
+        vehicle: Its outline and tyres; wheels and chassis are drawn by themselves. [mm]
+    Returns: In vehicle axes. Only drawn: what is judged are the plainer prisms of `kit.vehicle_pieces`.
     """
     return [*_nose(vehicle), *_cabin(vehicle), *_tail(vehicle)]
 

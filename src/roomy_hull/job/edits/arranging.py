@@ -27,17 +27,10 @@ def _with(job: Job, **changes: Any) -> Job:
 def wanted(job: Job, unit: Unit) -> Job:
     """Want a unit that has no place yet; its id is made unique.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    unit : Unit
-        From the stores; its place is not used.
-
-    Returns
-    -------
-    Job
-        With it among what is to be arranged.
+    Args:
+        job: The job.
+        unit: From the stores; its place is not used.
+    Returns: With it among what is to be arranged.
     """
     key = edits.free_id(job, unit.id)
     new = msgspec.structs.replace(unit, id=key, bay="-", u=0.0, v=0.0, w=0.0)
@@ -76,24 +69,13 @@ def pinned(job: Job, keys: Sequence[str], *, on: bool) -> Job:
 def in_bays(job: Job, key: str, bays: Sequence[str]) -> Job:
     """Say in which bays a unit may go; in any where none is named.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of a unit, in the layout or wanted.
-    bays : sequence of str
-        Ids of bays.
-
-    Returns
-    -------
-    Job
-        With the wish.
-
-    Raises
-    ------
-    EditError
-        There is no such bay.
+    Args:
+        job: The job.
+        key: Id of a unit, in the layout or wanted.
+        bays: Ids of bays.
+    Returns: With the wish.
+    Raises:
+        EditError: There is no such bay.
     """
     known = {b.id for b in job.body.bays()}
     unknown = [b for b in bays if b not in known]
@@ -122,24 +104,13 @@ def near(job: Job, a: str, b: str, *, on: bool) -> Job:
 def weighed(job: Job, start: dict[str, float], **changes: float) -> Job:
     """Set weights by hand; the others stay as they count now.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    start : dict of str to float
-        What counts now, part by part.
-    **changes
-        Parts with their new weights, 0 to 4.
-
-    Returns
-    -------
-    Job
-        With weights of its own.
-
-    Raises
-    ------
-    EditError
-        A weight is below 0 or above 4.
+    Args:
+        job: The job.
+        start: What counts now, part by part.
+        **changes: Parts with their new weights, 0 to 4.
+    Returns: With weights of its own.
+    Raises:
+        EditError: A weight is below 0 or above 4.
     """
     try:
         new = Weights().but(**{**start, **changes})
@@ -171,26 +142,14 @@ def wish_of(job: Job, new: Arranging) -> Job:
 def taken(job: Job, offers: Sequence[Job], index: int, *, others: bool = True) -> Job:
     """Take a layout in hand as one step; the one there was and the other offers stand beside it as variants.
 
-    Parameters
-    ----------
-    job : Job
-        The job as it is.
-    offers : sequence of Job
-        The job with each layout.
-    index : int
-        Which is taken.
-    others : bool
-        Whether the other offers become variants too.
-
-    Returns
-    -------
-    Job
-        With the layout; what was wanted and is placed is wanted no more. Variants beyond twelve are left out.
-
-    Raises
-    ------
-    EditError
-        There is no such offer.
+    Args:
+        job: The job as it is.
+        offers: The job with each layout.
+        index: Which is taken.
+        others: Whether the other offers become variants too.
+    Returns: With the layout; what was wanted and is placed is wanted no more. Variants beyond twelve are left out.
+    Raises:
+        EditError: There is no such offer.
     """
     if not 0 <= index < len(offers):
         raise EditError("there is no such layout", "arrange", "Choose one of those offered.")

@@ -13,10 +13,8 @@ CLEAR = 18.0
 def _board(job: Job, key: str) -> Board:
     """The board of an id.
 
-    Raises
-    ------
-    EditError
-        It is none.
+    Raises:
+        EditError: It is none.
     """
     unit = job.thing(key)
     if not isinstance(unit, Board):
@@ -29,24 +27,13 @@ def _board(job: Job, key: str) -> Board:
 def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
     """Put an instrument on a board.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the board.
-    what : str
-        What it is.
-
-    Returns
-    -------
-    Job
-        With it in the first free place of the grid, from the upper left.
-
-    Raises
-    ------
-    EditError
-        There is no board, or no room on it.
+    Args:
+        job: The job.
+        key: Id of the board.
+        what: What it is.
+    Returns: With it in the first free place of the grid, from the upper left.
+    Raises:
+        EditError: There is no board, or no room on it.
     """
     board = _board(job, key)
     taken = {i.id for i in board.instruments}
@@ -73,22 +60,12 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
 def without_instrument(job: Job, key: str, which: str) -> Job:
     """Take an instrument off a board.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key, which : str
-        Ids of the board and of the instrument.
-
-    Returns
-    -------
-    Job
-        Without it.
-
-    Raises
-    ------
-    EditError
-        There is no such instrument.
+    Args:
+        job: The job.
+        key, which: Ids of the board and of the instrument.
+    Returns: Without it.
+    Raises:
+        EditError: There is no such instrument.
     """
     board = _board(job, key)
     left = tuple(i for i in board.instruments if i.id != which)

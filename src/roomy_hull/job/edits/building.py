@@ -18,22 +18,12 @@ from roomy_hull.job.plans import Extra, Held, Plan
 def entry(at: str, by: str, **fields: Any) -> Entry:
     """Make an entry, with an id that no other machine makes.
 
-    Parameters
-    ----------
-    at, by : str
-        When, as YYYY-MM-DDTHH:MM:SS, and who.
-    **fields
-        The rest of it.
-
-    Returns
-    -------
-    Entry
-        Checked against what a file can hold.
-
-    Raises
-    ------
-    EditError
-        A field is too long or out of its bounds.
+    Args:
+        at, by: When, as YYYY-MM-DDTHH:MM:SS, and who.
+        **fields: The rest of it.
+    Returns: Checked against what a file can hold.
+    Raises:
+        EditError: A field is too long or out of its bounds.
     """
     key = f"{at.replace('-', '').replace(':', '')}-{secrets.token_hex(4)}"
     try:
@@ -45,22 +35,12 @@ def entry(at: str, by: str, **fields: Any) -> Entry:
 def logged(job: Job, *entries: Entry) -> Job:
     """Add entries to the log, behind all others.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    *entries : Entry
-        What is logged.
-
-    Returns
-    -------
-    Job
-        With a longer log; nothing else of it changes.
-
-    Raises
-    ------
-    EditError
-        The log is full, or an entry corrects one that is not there or was corrected before.
+    Args:
+        job: The job.
+        *entries: What is logged.
+    Returns: With a longer log; nothing else of it changes.
+    Raises:
+        EditError: The log is full, or an entry corrects one that is not there or was corrected before.
     """
     if len(job.log) + len(entries) > MOST_ENTRIES:
         raise EditError(
@@ -83,24 +63,13 @@ def logged(job: Job, *entries: Entry) -> Job:
 def held(job: Job, op: str, **changes: Any) -> Job:
     """Hold an operation by hand: not before a day, by somebody, for so many hours.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    op : str
-        The operation's key.
-    **changes
-        Of `Held`: ``day``, ``hour``, ``person``, ``hours``.
-
-    Returns
-    -------
-    Job
-        With it held.
-
-    Raises
-    ------
-    EditError
-        A value is not allowed.
+    Args:
+        job: The job.
+        op: The operation's key.
+        **changes: Of `Held`: ``day``, ``hour``, ``person``, ``hours``.
+    Returns: With it held.
+    Raises:
+        EditError: A value is not allowed.
     """
     old = next((h for h in job.plan.held if h.op == op), Held(op=op))
     try:
@@ -124,10 +93,8 @@ def let_go(job: Job, op: str) -> Job:
 def planned(job: Job, **changes: Any) -> Job:
     """Change the plan's own values, such as ``begin`` and ``due``.
 
-    Raises
-    ------
-    EditError
-        A value is not allowed.
+    Raises:
+        EditError: A value is not allowed.
     """
     try:
         plan: Plan = job.plan.but(**changes)
@@ -139,10 +106,8 @@ def planned(job: Job, **changes: Any) -> Job:
 def own_operation(job: Job, name: str, hours: float = 1.0, days: float = 0.0) -> Job:
     """Add an operation that no drawing shows, before the finishing list.
 
-    Raises
-    ------
-    EditError
-        It has no name, or the plan is full.
+    Raises:
+        EditError: It has no name, or the plan is full.
     """
     if not name.strip():
         raise EditError("an operation wants a name", "plan", "Say what is done.")
@@ -168,10 +133,8 @@ def ranked(job: Job, wish: str, by: int) -> Job:
 def chosen(job: Job, question: str, way: str, reason: str = "") -> Job:
     """Take down which way was chosen; an empty way takes the choice back.
 
-    Raises
-    ------
-    EditError
-        A word is too long.
+    Raises:
+        EditError: A word is too long.
     """
     rest = tuple(c for c in job.brief.choices if c.question != question)
     try:
@@ -185,10 +148,8 @@ def chosen(job: Job, question: str, way: str, reason: str = "") -> Job:
 def offered(job: Job, offer: Offer) -> Job:
     """Keep an offer behind those that were made before.
 
-    Raises
-    ------
-    EditError
-        Its number was given before, or there is nothing in it.
+    Raises:
+        EditError: Its number was given before, or there is nothing in it.
     """
     if any(o.number == offer.number for o in job.offers):
         raise EditError(
@@ -202,10 +163,8 @@ def offered(job: Job, offer: Offer) -> Job:
 def agreed(job: Job, number: str, taken: tuple[str, ...], day: str) -> Job:
     """Take down which options of an offer the customer took, and when.
 
-    Raises
-    ------
-    EditError
-        There is no such offer or option.
+    Raises:
+        EditError: There is no such offer or option.
     """
     found = next((o for o in job.offers if o.number == number), None)
     if found is None:

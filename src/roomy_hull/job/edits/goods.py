@@ -19,22 +19,12 @@ def _with(job: Job, goods: tuple[Good, ...]) -> Job:
 def with_goods(job: Job, new: Iterable[Good]) -> Job:
     """Add goods; an id that is taken gets a number.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    new : iterable of Good
-        What is added.
-
-    Returns
-    -------
-    Job
-        With all of them.
-
-    Raises
-    ------
-    EditError
-        They are more than a job holds.
+    Args:
+        job: The job.
+        new: What is added.
+    Returns: With all of them.
+    Raises:
+        EditError: They are more than a job holds.
     """
     rows = list(new)
     if len(job.goods) + len(rows) > MOST_GOODS:
@@ -58,10 +48,8 @@ def with_good(job: Job, name: str, place: str = "") -> Job:
 def _index(job: Job, key: str) -> int:
     """Where a good is in the list.
 
-    Raises
-    ------
-    EditError
-        There is no such good.
+    Raises:
+        EditError: There is no such good.
     """
     n = next((n for n, g in enumerate(job.goods) if g.id == key), -1)
     if n < 0:
@@ -72,24 +60,13 @@ def _index(job: Job, key: str) -> int:
 def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change a good.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the good.
-    **changes
-        New values of its fields.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such good, or a value is not allowed.
+    Args:
+        job: The job.
+        key: Id of the good.
+        **changes: New values of its fields.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such good, or a value is not allowed.
     """
     n = _index(job, key)
     try:
@@ -102,10 +79,8 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
 def stowed(job: Job, key: str, place: str, part: str = "") -> Job:
     """Put a good into a unit, a carried thing, a box under the tray, the cab, or nowhere.
 
-    Raises
-    ------
-    EditError
-        There is no such good or place.
+    Raises:
+        EditError: There is no such good or place.
     """
     if place not in ("", CAB) and place not in job.holders():
         raise EditError(
@@ -119,10 +94,8 @@ def stowed(job: Job, key: str, place: str, part: str = "") -> Job:
 def without(job: Job, key: str) -> Job:
     """Take a good off the list.
 
-    Raises
-    ------
-    EditError
-        There is no such good.
+    Raises:
+        EditError: There is no such good.
     """
     n = _index(job, key)
     return _with(job, (*job.goods[:n], *job.goods[n + 1 :]))
@@ -155,10 +128,8 @@ def with_berth(job: Job, thing: str = "") -> Job:
 def without_of_party(job: Job, key: str) -> Job:
     """Take somebody, a dog or a berth out of the party: ``people.ID``, ``dogs.ID`` or ``berths.ID``.
 
-    Raises
-    ------
-    EditError
-        There is no such one.
+    Raises:
+        EditError: There is no such one.
     """
     group, _, name = key.partition(".")
     rows = getattr(job.party, group, ()) if group in ("people", "dogs", "berths") else ()

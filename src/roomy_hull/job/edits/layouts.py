@@ -29,24 +29,13 @@ def _units(job: Job, keys: tuple[str, ...], least: int) -> list[Unit]:
 def aligned(job: Job, keys: tuple[str, ...], edge: str) -> Job:
     """Put one edge of some units where the first one's is.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    keys : tuple of str
-        Ids; the first says where.
-    edge : str
-        ``start``, ``end``, ``floor``, ``top``, ``front`` or ``back`` of the bay's directions.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        Fewer than two units, or units of several bays.
+    Args:
+        job: The job.
+        keys: Ids; the first says where.
+        edge: ``start``, ``end``, ``floor``, ``top``, ``front`` or ``back`` of the bay's directions.
+    Returns: The new job.
+    Raises:
+        EditError: Fewer than two units, or units of several bays.
     """
     units = {u.id: u for u in _units(job, keys, 2)}
     first = units[next(k for k in keys if k in units)]
@@ -64,24 +53,13 @@ def aligned(job: Job, keys: tuple[str, ...], edge: str) -> Job:
 def distributed(job: Job, keys: tuple[str, ...], pitch: float) -> Job:
     """Make the gaps between some units along the wall equal; the outer two stay.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    keys : tuple of str
-        Ids.
-    pitch : float
-        Rail pitch to keep to, 0 for none. [mm]
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        Fewer than three units, units of several bays, or no room between them.
+    Args:
+        job: The job.
+        keys: Ids.
+        pitch: Rail pitch to keep to, 0 for none. [mm]
+    Returns: The new job.
+    Raises:
+        EditError: Fewer than three units, units of several bays, or no room between them.
     """
     units = sorted(_units(job, keys, 3), key=lambda u: u.u)
     room = units[-1].u + units[-1].width - units[0].u - sum(u.width for u in units)
@@ -107,22 +85,12 @@ def shifted(job: Job, keys: tuple[str, ...], du: float, dv: float, dw: float) ->
 def copied_across(job: Job, keys: tuple[str, ...]) -> tuple[Job, tuple[str, ...]]:
     """Copy things to the mirrored place on the other side.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    keys : tuple of str
-        Ids.
-
-    Returns
-    -------
-    (Job, tuple of str)
-        The new job, and the copies' ids.
-
-    Raises
-    ------
-    EditError
-        A unit's bay has no counterpart.
+    Args:
+        job: The job.
+        keys: Ids.
+    Returns: The new job, and the copies' ids.
+    Raises:
+        EditError: A unit's bay has no counterpart.
     """
     made = []
     for key in keys:
@@ -138,20 +106,11 @@ def copied_across(job: Job, keys: tuple[str, ...]) -> tuple[Job, tuple[str, ...]
 def exchanged(job: Job) -> Job:
     """Exchange the left and the right side: every unit there, and what hangs on the walls.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no bay on one of the sides.
+    Args:
+        job: The job.
+    Returns: The new job.
+    Raises:
+        EditError: There is no bay on one of the sides.
     """
     sides = {b.id: b.side for b in job.body.bays()}
     keys = [u.id for u in job.units if sides.get(u.bay) in OTHER_SIDE]
@@ -166,24 +125,13 @@ def exchanged(job: Job) -> Job:
 def replaced(job: Job, key: str, new: Unit) -> Job:
     """Put another unit in a unit's place; place, id and note stay.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the unit to go.
-    new : Unit
-        What comes, with its own sizes.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such unit.
+    Args:
+        job: The job.
+        key: Id of the unit to go.
+        new: What comes, with its own sizes.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such unit.
     """
     old = job.thing(key)
     if not isinstance(old, Placed):
@@ -212,22 +160,12 @@ def slug(name: str, taken: set[str], nameless: str = "layout") -> str:
 def kept(job: Job, name: str) -> Job:
     """Keep the layout in hand as a variant, and go on with a copy under a new name.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    name : str
-        Of the copy that is worked on from now.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        The name is empty or taken, or there are twelve variants already.
+    Args:
+        job: The job.
+        name: Of the copy that is worked on from now.
+    Returns: The new job.
+    Raises:
+        EditError: The name is empty or taken, or there are twelve variants already.
     """
     name = name.strip()
     if not name or name in {job.layout, *(v.name for v in job.variants)}:
@@ -244,22 +182,12 @@ def kept(job: Job, name: str) -> Job:
 def taken(job: Job, key: str) -> Job:
     """Take a variant in hand; the layout in hand becomes a variant in its place.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the variant.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such variant.
+    Args:
+        job: The job.
+        key: Id of the variant.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such variant.
     """
     chosen = next((v for v in job.variants if v.id == key), None)
     if chosen is None:
@@ -299,24 +227,13 @@ def as_job(job: Job, variant: Variant) -> Job:
 def with_set(job: Job, name: str, members: tuple[str, ...]) -> Job:
     """Declare that some openings have to be open together.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    name : str
-        What the owner calls it; an earlier set of the same name is replaced.
-    members : tuple of str
-        Ids of openings.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no name or no member.
+    Args:
+        job: The job.
+        name: What the owner calls it; an earlier set of the same name is replaced.
+        members: Ids of openings.
+    Returns: The new job.
+    Raises:
+        EditError: There is no name or no member.
     """
     if not name.strip() or not members:
         raise EditError(
@@ -337,24 +254,13 @@ def without_set(job: Job, key: str) -> Job:
 def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
     """Keep a run-through; an earlier one of the same name is replaced.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    name : str
-        Its name.
-    moves : tuple of Move
-        At least one move.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no name or no move.
+    Args:
+        job: The job.
+        name: Its name.
+        moves: At least one move.
+    Returns: The new job.
+    Raises:
+        EditError: There is no name or no move.
     """
     if not name.strip() or not moves:
         raise EditError(

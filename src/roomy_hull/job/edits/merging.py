@@ -21,15 +21,9 @@ class Merged(NamedTuple):
 def merged(base: dict[str, Any], mine: dict[str, Any], theirs: dict[str, Any]) -> Merged:
     """Lay two versions of a job together.
 
-    Parameters
-    ----------
-    base, mine, theirs : dict
-        What both began with, and what became of it: decoded job files.
-
-    Returns
-    -------
-    Merged
-        Where there is a conflict, mine stands there.
+    Args:
+        base, mine, theirs: What both began with, and what became of it: decoded job files.
+    Returns: Where there is a conflict, mine stands there.
     """
     conflicts: list[str] = []
     raw = _merge(base, mine, theirs, "", conflicts)

@@ -10,22 +10,12 @@ from roomy_hull.job.releases import STATES, PartState, Release
 def released(job: Job, release: Release) -> Job:
     """Add a release; parts that did not change keep how far they have come.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    release : Release
-        What is released.
-
-    Returns
-    -------
-    Job
-        With it as the last.
-
-    Raises
-    ------
-    EditError
-        Its revision is there already, or it releases nothing.
+    Args:
+        job: The job.
+        release: What is released.
+    Returns: With it as the last.
+    Raises:
+        EditError: Its revision is there already, or it releases nothing.
     """
     if any(r.revision == release.revision for r in job.releases):
         raise EditError(
@@ -48,24 +38,13 @@ def released(job: Job, release: Release) -> Job:
 def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
     """Say how far some parts of the last release have come.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    keys : tuple of str
-        Of the parts.
-    state : PartState
-        What they are now.
-
-    Returns
-    -------
-    Job
-        With the last release's parts so.
-
-    Raises
-    ------
-    EditError
-        Nothing is released, there is no such part, or no such state.
+    Args:
+        job: The job.
+        keys: Of the parts.
+        state: What they are now.
+    Returns: With the last release's parts so.
+    Raises:
+        EditError: Nothing is released, there is no such part, or no such state.
     """
     if not job.releases:
         raise EditError("nothing is released yet", "releases", "Release the job first.")
@@ -88,20 +67,11 @@ def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
 def taken_back(job: Job) -> Job:
     """Take the last release back.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Job
-        Without it.
-
-    Raises
-    ------
-    EditError
-        Nothing is released, or parts of it are cut already.
+    Args:
+        job: The job.
+    Returns: Without it.
+    Raises:
+        EditError: Nothing is released, or parts of it are cut already.
     """
     if not job.releases:
         raise EditError("nothing is released yet", "releases", "There is nothing to take back.")

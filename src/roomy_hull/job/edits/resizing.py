@@ -24,25 +24,14 @@ LEAST = 60.0
 def set_at(value: Any, path: str, new: Any) -> Any:
     """Set one field by its path.
 
-    Parameters
-    ----------
-    value : Value
-        Where the path begins.
-    path : str
-        Field names with dots between; a part of a tuple by its id or number, for example
-        ``body.canopy.doors.left.length``.
-    new : object
-        The new value.
-
-    Returns
-    -------
-    object
-        A copy; everything off the path is shared.
-
-    Raises
-    ------
-    EditError
-        There is no such field, or the value is not allowed there.
+    Args:
+        value: Where the path begins.
+        path: Field names with dots between; a part of a tuple by its id or number, for example
+            ``body.canopy.doors.left.length``.
+        new: The new value.
+    Returns: A copy; everything off the path is shared.
+    Raises:
+        EditError: There is no such field, or the value is not allowed there.
     """
     head, _, rest = path.partition(".")
     if isinstance(value, tuple):
@@ -94,22 +83,12 @@ def _figures(values: tuple[Any, ...]) -> bool:
 def value_at(value: Any, path: str) -> Any:
     """The value at a path.
 
-    Parameters
-    ----------
-    value : Value
-        Where the path begins.
-    path : str
-        As `set_at` takes it.
-
-    Returns
-    -------
-    object
-        The value; none where something on the way is none.
-
-    Raises
-    ------
-    EditError
-        There is no such field.
+    Args:
+        value: Where the path begins.
+        path: As `set_at` takes it.
+    Returns: The value; none where something on the way is none.
+    Raises:
+        EditError: There is no such field.
     """
     left = path
     while left and value is not None:
@@ -136,24 +115,13 @@ def resized(job: Job, path: str, new: Any) -> Job:
 
     Units keep their places; one that then stands outside its bay becomes a finding.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    path : str
-        A path that begins with ``vehicle.``, ``body.``, ``scenarios.``, ``brief.`` or ``weighings.``.
-    new : object
-        The new value. [mm or as the field says]
-
-    Returns
-    -------
-    Job
-        The new job; the same job where nothing changes.
-
-    Raises
-    ------
-    EditError
-        There is no such field, the value is not allowed, or a door or bay would vanish.
+    Args:
+        job: The job.
+        path: A path that begins with ``vehicle.``, ``body.``, ``scenarios.``, ``brief.`` or ``weighings.``.
+        new: The new value. [mm or as the field says]
+    Returns: The new job; the same job where nothing changes.
+    Raises:
+        EditError: There is no such field, the value is not allowed, or a door or bay would vanish.
     """
     if path.startswith(KEPT):
         raise EditError(

@@ -16,25 +16,13 @@ MOST_MOVED = 400.0
 def rim_offset(job: Job, new: float) -> Job:
     """Fit rims of another offset: each wheel stands that much further out or in.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    new : float
-        How far the mounting face lies outward of the rim's middle. [mm]
+    Args:
+        job: The job.
+        new: How far the mounting face lies outward of the rim's middle. [mm]
+    Returns: Both tracks changed by twice the difference: a smaller offset makes them wider.
+    Raises:
+        EditError: The figure is no offset, or leaves no track.
 
-    Returns
-    -------
-    Job
-        Both tracks changed by twice the difference: a smaller offset makes them wider.
-
-    Raises
-    ------
-    EditError
-        The figure is no offset, or leaves no track.
-
-    Notes
-    -----
     The hub stays where it is, and the rim's middle lies `offset` inward of the mounting face on each side.
     """
     vehicle = job.vehicle
@@ -51,25 +39,15 @@ def rim_offset(job: Job, new: float) -> Job:
 def axle_moved(job: Job, end: Literal["front", "rear"], by: float) -> Job:
     """Move an axle along the vehicle; the wheelbase follows, and what is measured from the front axle with it.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    end : str
-        ``front`` is moved forward, ``rear`` aft.
-    by : float
-        How far; the other way below 0. [mm]
-
-    Returns
-    -------
-    Job
-        The kerb mass stays where it is in the vehicle and is shared anew by statics of two supports; body, things and
-        seats keep their places in it.
-
-    Raises
-    ------
-    EditError
-        It is no distance, too far, or leaves no vehicle.
+    Args:
+        job: The job.
+        end: ``front`` is moved forward, ``rear`` aft.
+        by: How far; the other way below 0. [mm]
+    Returns:
+        The kerb mass stays where it is in the vehicle and is shared anew by statics of two supports; body, things
+        and seats keep their places in it.
+    Raises:
+        EditError: It is no distance, too far, or leaves no vehicle.
     """
     if isinstance(by, bool) or not isinstance(by, int | float) or not abs(by) <= MOST_MOVED:
         raise EditError(

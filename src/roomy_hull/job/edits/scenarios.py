@@ -34,16 +34,11 @@ def _but(value: Part, **changes: Any) -> Part:
 def usual(job: Job) -> tuple[Scenario, ...]:
     """The scenarios that a workshop asks for, made for this vehicle.
 
-    Parameters
-    ----------
-    job : Job
-        Its seats, water, ratings and carried things decide.
-
-    Returns
-    -------
-    tuple of Scenario
-        Bare tray at work, canopy on and empty, crew of two leaving full, coming home dry, worst rear,
-        towing; one that makes no sense here (a canopy that does not come off, no tow rating) is left out.
+    Args:
+        job: Its seats, water, ratings and carried things decide.
+    Returns:
+        Bare tray at work, canopy on and empty, crew of two leaving full, coming home dry, worst rear, towing; one
+        that makes no sense here (a canopy that does not come off, no tow rating) is left out.
     """
     vehicle, canopy = job.vehicle, job.body.canopy
     two = (PERSON,) * min(2, len(vehicle.seats))
@@ -90,22 +85,12 @@ def usual(job: Job) -> tuple[Scenario, ...]:
 def added(job: Job, scenario: Scenario) -> Job:
     """Add a scenario; its id is made unique from its name.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    scenario : Scenario
-        What to add.
-
-    Returns
-    -------
-    Job
-        The new job, the scenario last.
-
-    Raises
-    ------
-    EditError
-        There are as many as a job may have, or more people than seats.
+    Args:
+        job: The job.
+        scenario: What to add.
+    Returns: The new job, the scenario last.
+    Raises:
+        EditError: There are as many as a job may have, or more people than seats.
     """
     if len(job.scenarios) >= 24:
         raise EditError("a job has at most 24 scenarios", remedy="Delete one first.")
@@ -116,24 +101,13 @@ def added(job: Job, scenario: Scenario) -> Job:
 def copied(job: Job, key: str, name: str) -> Job:
     """Add a copy of a scenario under another name.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the one to copy.
-    name : str
-        The new one's name.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        No such scenario, or too many.
+    Args:
+        job: The job.
+        key: Id of the one to copy.
+        name: The new one's name.
+    Returns: The new job.
+    Raises:
+        EditError: No such scenario, or too many.
     """
     one = next((s for s in job.scenarios if s.id == key), None)
     if one is None:
@@ -144,22 +118,12 @@ def copied(job: Job, key: str, name: str) -> Job:
 def dropped(job: Job, key: str) -> Job:
     """Take a scenario away.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Its id.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        It is the only one, or a weighing was made in it.
+    Args:
+        job: The job.
+        key: Its id.
+    Returns: The new job.
+    Raises:
+        EditError: It is the only one, or a weighing was made in it.
     """
     if len(job.scenarios) == 1:
         raise EditError("a job keeps one scenario at least", remedy="Change this one instead.")
@@ -175,22 +139,12 @@ def dropped(job: Job, key: str) -> Job:
 def weighed(job: Job, weighing: Weighing) -> Job:
     """Add what scales said; its id is made unique.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    weighing : Weighing
-        Readings of wheels or axles. [kg]
-
-    Returns
-    -------
-    Job
-        The new job; its predictions follow where the weighing counts.
-
-    Raises
-    ------
-    EditError
-        Nothing was read, or no such scenario.
+    Args:
+        job: The job.
+        weighing: Readings of wheels or axles. [kg]
+    Returns: The new job; its predictions follow where the weighing counts.
+    Raises:
+        EditError: Nothing was read, or no such scenario.
     """
     if not weighing.axles():
         raise EditError("nothing was read", remedy="Enter one axle at least, or all four wheels.")
@@ -206,22 +160,12 @@ def unweighed(job: Job, key: str) -> Job:
 def wished(job: Job, wish: Wish) -> Job:
     """Add something to the brief; its id is made unique from its name.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    wish : Wish
-        What is wished for. [kg]
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There are too many.
+    Args:
+        job: The job.
+        wish: What is wished for. [kg]
+    Returns: The new job.
+    Raises:
+        EditError: There are too many.
     """
     wishes = job.brief.wishes
     if len(wishes) >= 200:

@@ -35,21 +35,13 @@ def _with(job: Job, **changes: object) -> Job:
 def begun(job: Job) -> Job:
     """Begin the services from what is placed.
 
-    Parameters
-    ----------
-    job : Job
-        With no services yet.
-
-    Returns
-    -------
-    Job
-        Batteries, board, inverter, chargers from the alternator, fridges and pumps as they stand, with usual figures,
-        and a trip of three days; all to be corrected from the data sheets.
-
-    Raises
-    ------
-    EditError
-        Services are entered already.
+    Args:
+        job: With no services yet.
+    Returns:
+        Batteries, board, inverter, chargers from the alternator, fridges and pumps as they stand, with usual
+        figures, and a trip of three days; all to be corrected from the data sheets.
+    Raises:
+        EditError: Services are entered already.
     """
     if job.services.begun:
         raise EditError(
@@ -112,17 +104,10 @@ def begun(job: Job) -> Job:
 def with_consumer(job: Job, thing: str) -> Job:
     """Add something that uses power: a unit of the job, or a light at the middle of the body.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    thing : str
-        Id of a unit; empty for a light of its own.
-
-    Returns
-    -------
-    Job
-        Its figures are to be entered.
+    Args:
+        job: The job.
+        thing: Id of a unit; empty for a light of its own.
+    Returns: Its figures are to be entered.
     """
     known = job.thing(thing) if thing else None
     taken = {c.id for c in job.services.consumers} | {s.id for s in job.services.sources}
@@ -170,17 +155,10 @@ def with_mains(job: Job) -> Job:
 def with_plug(job: Job, crossing: Crossing) -> Job:
     """Add a plug at a crossing, wired or laid in for later.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    crossing : str
-        Where.
-
-    Returns
-    -------
-    Job
-        With a plug of two pins and 50 A.
+    Args:
+        job: The job.
+        crossing: Where.
+    Returns: With a plug of two pins and 50 A.
     """
     taken = {p.id for p in job.services.plugs}
     key = next(k for k in ("plug", *(f"plug-{n}" for n in range(2, 99))) if k not in taken)
@@ -196,17 +174,10 @@ def with_weather(job: Job, weather: Skies) -> Job:
 def with_day(job: Job, after: int) -> Job:
     """Add a day to the trip, like the one that it follows.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    after : int
-        Which day, from 0; -1 for the last.
-
-    Returns
-    -------
-    Job
-        With one day more.
+    Args:
+        job: The job.
+        after: Which day, from 0; -1 for the last.
+    Returns: With one day more.
     """
     days = job.services.trip.days
     at = after if 0 <= after < len(days) else len(days) - 1
@@ -218,22 +189,12 @@ def with_day(job: Job, after: int) -> Job:
 def without(job: Job, key: str) -> Job:
     """Take something out of the services.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N`` or ``signatures.WHAT``.
-
-    Returns
-    -------
-    Job
-        Without it.
-
-    Raises
-    ------
-    EditError
-        There is no such thing.
+    Args:
+        job: The job.
+        key: ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N`` or ``signatures.WHAT``.
+    Returns: Without it.
+    Raises:
+        EditError: There is no such thing.
     """
     s = job.services
     group, _, name = key.rpartition(".")
@@ -259,19 +220,11 @@ def without(job: Job, key: str) -> Job:
 def signed(job: Job, what: Signed, name: str, date: str) -> Job:
     """Record who signed for something; an earlier signature for it is replaced.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    what : str
-        ``mains``, ``gas``, ``low voltage`` or ``water``.
-    name, date : str
-        Who, with a number, and when.
-
-    Returns
-    -------
-    Job
-        With the signature.
+    Args:
+        job: The job.
+        what: ``mains``, ``gas``, ``low voltage`` or ``water``.
+        name, date: Who, with a number, and when.
+    Returns: With the signature.
     """
     left = tuple(x for x in job.services.signatures if x.what != what)
     return _with(job, signatures=(*left, Signature(what=what, name=name, date=date)))

@@ -15,16 +15,10 @@ from roomy_hull.job.setups import SetUp
 def absent(job: Job, setup: SetUp) -> frozenset[str]:
     """Everything that is not on the vehicle in a set-up, with what goes along.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    setup : SetUp
-        One of its set-ups, or one that is tried.
-
-    Returns
-    -------
-    frozenset of str
+    Args:
+        job: The job.
+        setup: One of its set-ups, or one that is tried.
+    Returns:
         Ids of units, carried things, rooms and racks: what the set-up names, what stands in a room or in a canopy
         that is off, and what is fixed to a rack that is off.
     """
@@ -66,15 +60,9 @@ def setup_of(job: Job, scenario: Scenario) -> SetUp | None:
 def resolved(job: Job) -> Job:
     """A job whose scenarios leave at home what their set-ups leave off.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-
-    Returns
-    -------
-    Job
-        The very same where no scenario names a set-up.
+    Args:
+        job: The job.
+    Returns: The very same where no scenario names a set-up.
     """
     parted = bool(job.body.rooms or job.body.racks)
     if not parted and not any(s.setup for s in job.scenarios):
@@ -103,17 +91,10 @@ def resolved(job: Job) -> Job:
 def worn(job: Job, setup: SetUp) -> Job:
     """A job as it stands in one set-up: what is off is not there.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    setup : SetUp
-        One of its set-ups.
-
-    Returns
-    -------
-    Job
-        Without what is off; goods in it, sets and run-throughs that need it go along. Its scenarios stay.
+    Args:
+        job: The job.
+        setup: One of its set-ups.
+    Returns: Without what is off; goods in it, sets and run-throughs that need it go along. Its scenarios stay.
     """
     off = absent(job, setup)
     body = job.body
@@ -165,22 +146,12 @@ def hung(door: Any) -> Any:
 def added(job: Job, setup: SetUp) -> Job:
     """Add a set-up; its id is made unique from its name.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    setup : SetUp
-        What to add.
-
-    Returns
-    -------
-    Job
-        The new job, the set-up last; all scenarios are in it where it is the first.
-
-    Raises
-    ------
-    EditError
-        There are as many as a job may have.
+    Args:
+        job: The job.
+        setup: What to add.
+    Returns: The new job, the set-up last; all scenarios are in it where it is the first.
+    Raises:
+        EditError: There are as many as a job may have.
     """
     if len(job.setups) >= 8:
         raise EditError("a job has at most 8 set-ups", remedy="Delete one first.")
@@ -204,22 +175,12 @@ def _known(job: Job, key: str) -> SetUp:
 def used(job: Job, key: str, scenario: str) -> Job:
     """Weigh a scenario in a set-up.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key, scenario : str
-        Ids of the set-up and of the scenario.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such set-up.
+    Args:
+        job: The job.
+        key, scenario: Ids of the set-up and of the scenario.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such set-up.
     """
     _known(job, key)
     rows = tuple(
@@ -231,24 +192,13 @@ def used(job: Job, key: str, scenario: str) -> Job:
 def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one set-up.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        The set-up's id.
-    **changes
-        New values.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such set-up, or a value is not allowed.
+    Args:
+        job: The job.
+        key: The set-up's id.
+        **changes: New values.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such set-up, or a value is not allowed.
     """
     _known(job, key)
     try:
@@ -261,24 +211,13 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
 def switched(job: Job, key: str, what: str) -> Job:
     """Take one thing off in a set-up, or put it on again.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        The set-up's id.
-    what : str
-        A unit's, carried thing's, room's or rack's id.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    EditError
-        There is no such set-up or thing.
+    Args:
+        job: The job.
+        key: The set-up's id.
+        what: A unit's, carried thing's, room's or rack's id.
+    Returns: The new job.
+    Raises:
+        EditError: There is no such set-up or thing.
     """
     body = job.body
     if job.thing(what) is None and body.room(what) is None and body.rack(what) is None:

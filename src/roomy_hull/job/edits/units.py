@@ -16,24 +16,13 @@ from roomy_hull.kinds.registry import Unit, handed_changes
 def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one unit or carried item.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the unit or carried item.
-    **changes
-        New field values. [mm, kg]
-
-    Returns
-    -------
-    Job
-        The new job; the same job where nothing changes.
-
-    Raises
-    ------
-    EditError
-        No such thing, or a value that its field does not allow.
+    Args:
+        job: The job.
+        key: Id of the unit or carried item.
+        **changes: New field values. [mm, kg]
+    Returns: The new job; the same job where nothing changes.
+    Raises:
+        EditError: No such thing, or a value that its field does not allow.
     """
     thing = job.thing(key)
     if thing is None:
@@ -55,22 +44,12 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
 def added(job: Job, thing: Unit | Carried) -> Job:
     """Add a unit or carried item; its id is made unique.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    thing : Unit or Carried
-        What to add.
-
-    Returns
-    -------
-    Job
-        The new job, the thing last in its list.
-
-    Raises
-    ------
-    EditError
-        The unit's bay does not exist.
+    Args:
+        job: The job.
+        thing: What to add.
+    Returns: The new job, the thing last in its list.
+    Raises:
+        EditError: The unit's bay does not exist.
     """
     thing = msgspec.structs.replace(thing, id=free_id(job, thing.id))
     if isinstance(thing, Carried):
@@ -91,22 +70,12 @@ def mirrored(job: Job, key: str) -> Job:
     What is made is mirrored with all that is handed. What is bought stays the same article: its vent or
     door is where it was as one faces it. A carried thing becomes that of the other hand.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Id of the unit or carried item.
-
-    Returns
-    -------
-    Job
-        The new job; doing it twice gives the first job again.
-
-    Raises
-    ------
-    EditError
-        The unit's bay has no counterpart on the other side.
+    Args:
+        job: The job.
+        key: Id of the unit or carried item.
+    Returns: The new job; doing it twice gives the first job again.
+    Raises:
+        EditError: The unit's bay has no counterpart on the other side.
     """
     thing = job.thing(key)
     if thing is None:

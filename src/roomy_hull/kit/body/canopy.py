@@ -25,17 +25,12 @@ class CanopyPiece(msgspec.Struct, frozen=True):
 class BayPlace(msgspec.Struct, frozen=True):
     """A bay with its frame, its size, and what is open of its access face.
 
-    Attributes
-    ----------
-    bay, frame, size
-        The bay, its directions, and its room in them. [mm]
-    openings : tuple of (u0, w0, u1, w1)
-        The clear openings of the doors before it, less the bay's margins; where it has no door, what
-        the margins leave of its face. [mm]
-    doorless : bool
-        Whether no door opens into it.
-    also : tuple of FaceWay
-        Further ways into it.
+    Attributes:
+        bay, frame, size: The bay, its directions, and its room in them. [mm]
+        openings: The clear openings of the doors before it, less the bay's margins; where it has no door, what the
+            margins leave of its face. [mm]
+        doorless: Whether no door opens into it.
+        also: Further ways into it.
     """
 
     bay: Bay
@@ -48,15 +43,9 @@ class BayPlace(msgspec.Struct, frozen=True):
     def opening_for(self, e: Box) -> Rect:
         """The opening behind which something stands: that which shares most of its front with it.
 
-        Parameters
-        ----------
-        e : Box
-            In the bay's directions. [mm]
-
-        Returns
-        -------
-        Rect
-            In (u, w); the nearest along the wall where it stands behind none. [mm]
+        Args:
+            e: In the bay's directions. [mm]
+        Returns: In (u, w); the nearest along the wall where it stands behind none. [mm]
         """
         if len(self.openings) == 1:
             return self.openings[0]
@@ -96,17 +85,10 @@ def clear_of(canopy: Canopy, box: Box) -> Box:
 def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
     """Every bay's place.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on.
-    body : Body
-        Tray and canopy. [mm]
-
-    Returns
-    -------
-    dict of str to BayPlace
-        By bay id, in the order of the job.
+    Args:
+        vehicle: What the body stands on.
+        body: Tray and canopy. [mm]
+    Returns: By bay id, in the order of the job.
     """
     canopy, clear = body.canopy, inside(vehicle, body)
     return bays_of(canopy, clear) if canopy is not None and clear is not None else {}
@@ -115,19 +97,11 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
 def bays_of(canopy: Canopy, clear: Box, *, own: bool = False) -> dict[str, BayPlace]:
     """The bays of a canopy, or of another room.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Walls, doors and bays. [mm]
-    clear : Box
-        Its clear inside in vehicle axes. [mm]
-    own : bool
-        Whether its walls are the vehicle's own, whose doors nobody drew.
-
-    Returns
-    -------
-    dict of str to BayPlace
-        By bay id, in the order of the job.
+    Args:
+        canopy: Walls, doors and bays. [mm]
+        clear: Its clear inside in vehicle axes. [mm]
+        own: Whether its walls are the vehicle's own, whose doors nobody drew.
+    Returns: By bay id, in the order of the job.
     """
     found = {}
     for bay in canopy.bays:
@@ -155,15 +129,9 @@ def bays_of(canopy: Canopy, clear: Box, *, own: bool = False) -> dict[str, BayPl
 def divider(canopy: Canopy) -> tuple[float, float] | None:
     """Between where the divider stands: where bays of both sides stand back to back, up to a bay from the rear.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-
-    Returns
-    -------
-    (float, float) or None
-        From the canopy's front, along; none where there is no divider. [mm]
+    Args:
+        canopy: The canopy. [mm]
+    Returns: From the canopy's front, along; none where there is no divider. [mm]
     """
     if canopy.divider <= 0:
         return None
@@ -195,17 +163,10 @@ def roof_depth(canopy: Canopy) -> float:
 def solids(canopy: Canopy, box: Box) -> tuple[CanopyPiece, ...]:
     """What of a canopy never moves: walls around the doors, roof with its insulation, divider.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy; a topper stands on a tub's walls, of a cargo space everything is the vehicle's. [mm]
-    box : Box
-        Its outside in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of CanopyPiece
-        In vehicle axes. [mm]
+    Args:
+        canopy: The canopy; a topper stands on a tub's walls, of a cargo space everything is the vehicle's. [mm]
+        box: Its outside in vehicle axes. [mm]
+    Returns: In vehicle axes. [mm]
     """
     found = [CanopyPiece("roof", "canopy roof", box._replace(z0=box.z1 - roof_depth(canopy)))]
     found += [

@@ -36,17 +36,10 @@ def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
 def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...]:
     """The motion of every leaf of a canopy's doors.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy.
-    box : Box
-        Its outside in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of (id, side, Motion)
-        A let-down half is a leaf of its own, its id ending in ``:half``.
+    Args:
+        canopy: The canopy.
+        box: Its outside in vehicle axes. [mm]
+    Returns: A let-down half is a leaf of its own, its id ending in ``:half``.
     """
     found = []
     thick = sides.depth(canopy)[0]
@@ -72,17 +65,10 @@ def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...
 def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], ...]:
     """The motion of drop sides, toolbox doors and the trundle drawer.
 
-    Parameters
-    ----------
-    tray : Tray
-        The tray.
-    solids : tuple of BodyPart
-        Its solids in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of (id, side, Motion)
-        Drop sides and tailboard hang down by 180 degrees, toolbox doors let down or lift by 100.
+    Args:
+        tray: The tray.
+        solids: Its solids in vehicle axes. [mm]
+    Returns: Drop sides and tailboard hang down by 180 degrees, toolbox doors let down or lift by 100.
     """
     found: list[tuple[str, str, Motion]] = []
     for part in parts_of(solids, "side", "tail"):

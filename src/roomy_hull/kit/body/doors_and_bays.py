@@ -18,22 +18,12 @@ LEAST_BAY = 150.0
 def shell_at(job: Job, part: str) -> tuple[str, Canopy]:
     """The shell that is meant, and where it is in the job: a room's, else the canopy's.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    part : str
-        A room's id, or anything else for the canopy.
-
-    Returns
-    -------
-    (str, Canopy)
-        Its path, and its value.
-
-    Raises
-    ------
-    InputError
-        There is neither.
+    Args:
+        job: The job.
+        part: A room's id, or anything else for the canopy.
+    Returns: Its path, and its value.
+    Raises:
+        InputError: There is neither.
     """
     room = job.body.room(part)
     if room is not None:
@@ -69,19 +59,12 @@ def body_ids(job: Job) -> set[str]:
 def need_empty(job: Job, bays: set[str], where: str, words: str) -> None:
     """Refuse to take bays away in which something stands.
 
-    Parameters
-    ----------
-    job : Job
-        The job, with its kept layouts.
-    bays : set of str
-        Their ids.
-    where, words : str
-        What is told: where it is, and what it stands in.
-
-    Raises
-    ------
-    InputError
-        Units stand in one, in this layout or a kept one; names them.
+    Args:
+        job: The job, with its kept layouts.
+        bays: Their ids.
+        where, words: What is told: where it is, and what it stands in.
+    Raises:
+        InputError: Units stand in one, in this layout or a kept one; names them.
     """
     units = (*job.units, *(u for v in job.variants for u in v.units))
     here = list(dict.fromkeys(u.name for u in units if u.bay in bays))
@@ -95,24 +78,13 @@ def need_empty(job: Job, bays: set[str], where: str, words: str) -> None:
 def with_door(job: Job, part: str, side: Access) -> Job:
     """Add a door in the largest stretch of a wall where there is none; above a tub's walls it is a window.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    part : str
-        A room's id; else the canopy is meant.
-    side : str
-        Of the wall.
-
-    Returns
-    -------
-    Job
-        The new job, the door last.
-
-    Raises
-    ------
-    InputError
-        The wall has no room for another.
+    Args:
+        job: The job.
+        part: A room's id; else the canopy is meant.
+        side: Of the wall.
+    Returns: The new job, the door last.
+    Raises:
+        InputError: The wall has no room for another.
     """
     _path, shell = shell_at(job, part)
     wall = sides.wall_length(shell, side)
@@ -145,22 +117,12 @@ def with_door(job: Job, part: str, side: Access) -> Job:
 def without_door(job: Job, key: str) -> Job:
     """Take a door away.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        The door's id.
-
-    Returns
-    -------
-    Job
-        The new job; set-ups forget its second leaf.
-
-    Raises
-    ------
-    InputError
-        There is no such door.
+    Args:
+        job: The job.
+        key: The door's id.
+    Returns: The new job; set-ups forget its second leaf.
+    Raises:
+        InputError: There is no such door.
     """
     part = _owner(job, key, "doors")
     _path, shell = shell_at(job, part)
@@ -174,24 +136,13 @@ def without_door(job: Job, key: str) -> Job:
 def with_bay(job: Job, part: str, side: Access) -> Job:
     """Add a bay along the longest stretch of a side where there is none, as deep as there is room.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    part : str
-        A room's id; else the canopy is meant.
-    side : str
-        At which it is reached.
-
-    Returns
-    -------
-    Job
-        The new job, the bay last.
-
-    Raises
-    ------
-    InputError
-        There is no room for another.
+    Args:
+        job: The job.
+        part: A room's id; else the canopy is meant.
+        side: At which it is reached.
+    Returns: The new job, the bay last.
+    Raises:
+        InputError: There is no room for another.
     """
     _path, shell = shell_at(job, part)
     long, wide = shell.length - 2 * shell.wall, shell.width - 2 * shell.wall
@@ -229,22 +180,12 @@ def with_bay(job: Job, part: str, side: Access) -> Job:
 def without_bay(job: Job, key: str) -> Job:
     """Take a bay away.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        The bay's id.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    InputError
-        Units stand in it, in this layout or a kept one, or there is no such bay.
+    Args:
+        job: The job.
+        key: The bay's id.
+    Returns: The new job.
+    Raises:
+        InputError: Units stand in it, in this layout or a kept one, or there is no such bay.
     """
     part = _owner(job, key, "bays")
     need_empty(job, {key}, key, "it")

@@ -18,14 +18,10 @@ DIRECTIONS: dict[str, dict[str, tuple[int, int]]] = {
 class FaceWay(NamedTuple):
     """A further way into a bay.
 
-    Attributes
-    ----------
-    face : str
-        ``left``, ``right``, ``rear``, ``top``, ``under`` or ``inside``.
-    axis, sense : int
-        Which of u, v, w leads out there, and whether upward.
-    openings : tuple of Rect
-        Clear openings in the two other axes, in their order. [mm]
+    Attributes:
+        face: ``left``, ``right``, ``rear``, ``top``, ``under`` or ``inside``.
+        axis, sense: Which of u, v, w leads out there, and whether upward.
+        openings: Clear openings in the two other axes, in their order. [mm]
     """
 
     face: Face
@@ -54,19 +50,11 @@ class FaceWay(NamedTuple):
 def ways_of(canopy: Canopy, bay: Bay, *, own: bool = False) -> tuple[FaceWay, ...]:
     """The further ways into a bay.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        In whose walls its doors are. [mm]
-    bay : Bay
-        One of its bays.
-    own : bool
-        Whether the walls are the vehicle's own, whose doors nobody drew: then a face is open as a whole.
-
-    Returns
-    -------
-    tuple of FaceWay
-        In the order in which the bay names them; a wall without a door has no openings.
+    Args:
+        canopy: In whose walls its doors are. [mm]
+        bay: One of its bays.
+        own: Whether the walls are the vehicle's own, whose doors nobody drew: then a face is open as a whole.
+    Returns: In the order in which the bay names them; a wall without a door has no openings.
     """
     found = []
     for face in bay.also:

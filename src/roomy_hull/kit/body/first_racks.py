@@ -123,23 +123,12 @@ _RACKS: dict[str, Callable[[Vehicle, Body, str], Rack]] = {
 def first_rack(job: Job, kind: str, key: str) -> Rack:
     """A first rack of a kind, as large as makes sense there.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    kind : str
-        One of `RACKS`.
-    key : str
-        Its id.
-
-    Returns
-    -------
-    Rack
-        To be changed. [mm]
-
-    Raises
-    ------
-    InputError
-        This body takes none, or there is no room; says why.
+    Args:
+        job: The job.
+        kind: One of `RACKS`.
+        key: Its id.
+    Returns: To be changed. [mm]
+    Raises:
+        InputError: This body takes none, or there is no room; says why.
     """
     return _RACKS[kind](job.vehicle, job.body, key)

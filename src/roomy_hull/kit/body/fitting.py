@@ -33,23 +33,14 @@ def choices(vehicle: Vehicle) -> tuple[str, ...]:
 def fitted(vehicle: Vehicle, choice: str) -> Body:
     """Fit a first body to a vehicle.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        As measured. [mm]
-    choice : str
-        One of `choices`.
-
-    Returns
-    -------
-    Body
-        Tray or hold, canopy, topper or cargo space, with doors and bays that fit it. Every size
-        is a proposal to be changed.
-
-    Raises
-    ------
-    InputError
-        The choice is not for this kind of vehicle, or its measures leave no room.
+    Args:
+        vehicle: As measured. [mm]
+        choice: One of `choices`.
+    Returns:
+        Tray or hold, canopy, topper or cargo space, with doors and bays that fit it. Every size is a proposal to
+        be changed.
+    Raises:
+        InputError: The choice is not for this kind of vehicle, or its measures leave no room.
     """
     if choice not in choices(vehicle):
         raise InputError(
@@ -95,19 +86,11 @@ def _on_tray(tray: Tray, *, full: bool) -> Canopy:
 def canopy_for(length: float, width: float, height: float, *, full: bool, start: float) -> Canopy:
     """A canopy with doors on both sides, and at the rear where it is long enough.
 
-    Parameters
-    ----------
-    length, width, height : float
-        Outside sizes. [mm]
-    full : bool
-        Whether it has a rear door and bay.
-    start : float
-        Where it begins behind the tray's front. [mm]
-
-    Returns
-    -------
-    Canopy
-        With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
+    Args:
+        length, width, height: Outside sizes. [mm]
+        full: Whether it has a rear door and bay.
+        start: Where it begins behind the tray's front. [mm]
+    Returns: With side bays back to back on a divider, and a rear bay of 400 where there is one. [mm]
     """
     # Wide roofs need the deeper bows, and so do short ones, whose few bows carry as much.
     wall, roof, bars = SHELLS[int(width > 2000) + int(not full)]
@@ -178,24 +161,13 @@ def _hold_body(vehicle: Vehicle, choice: str) -> Body:
 def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
     """Begin a job: a vehicle, a first body, and the scenarios that everybody asks for.
 
-    Parameters
-    ----------
-    name : str
-        The job's name.
-    vehicle : Vehicle
-        As measured.
-    choice : str
-        One of `choices`.
-
-    Returns
-    -------
-    Job
-        With no units yet.
-
-    Raises
-    ------
-    InputError
-        The choice is not for this kind of vehicle, or its measures leave no room.
+    Args:
+        name: The job's name.
+        vehicle: As measured.
+        choice: One of `choices`.
+    Returns: With no units yet.
+    Raises:
+        InputError: The choice is not for this kind of vehicle, or its measures leave no room.
     """
     body = fitted(vehicle, choice)
     crew = (80.0, 75.0)[: len(vehicle.seats)]
@@ -214,22 +186,12 @@ def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
 def covered(job: Job, choice: str) -> Job:
     """Put a first canopy on the tray or tub as it stands, or take the canopy away again.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    choice : str
-        ``full canopy`` or ``short canopy`` on a tray, ``topper`` on a tub; ``none`` takes it away.
-
-    Returns
-    -------
-    Job
-        The new job; the scenarios stay as they are.
-
-    Raises
-    ------
-    InputError
-        There is a canopy already, units stand in the one to be taken away, or there is no room.
+    Args:
+        job: The job.
+        choice: ``full canopy`` or ``short canopy`` on a tray, ``topper`` on a tub; ``none`` takes it away.
+    Returns: The new job; the scenarios stay as they are.
+    Raises:
+        InputError: There is a canopy already, units stand in the one to be taken away, or there is no room.
     """
     body = job.body
     if choice == "none":
@@ -275,22 +237,12 @@ UNDER = (
 def toggled(job: Job, what: str) -> Job:
     """Hang something under the tray as large as there is room for, or take it away again.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    what : str
-        One of `UNDER`.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    InputError
-        The vehicle has no tray, or there is no room; says what is in the way.
+    Args:
+        job: The job.
+        what: One of `UNDER`.
+    Returns: The new job.
+    Raises:
+        InputError: The vehicle has no tray, or there is no room; says what is in the way.
     """
     tray = job.body.tray
     if tray.kind != "tray":

@@ -62,20 +62,12 @@ def strut_starts(place: DoorPlace, strut: Strut) -> tuple[float, ...]:
 def struts(canopy: Canopy, box: Box, place: DoorPlace, *, opened: bool) -> tuple[Piece, ...]:
     """A door's gas struts.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Whose door. [mm]
-    box : Box
-        Its outside in vehicle axes. [mm]
-    place : DoorPlace
-        The door; one that is hinged at its top and names its struts.
-    opened : bool
-        With the door open, or shut.
-
-    Returns
-    -------
-    tuple of Piece
+    Args:
+        canopy: Whose door. [mm]
+        box: Its outside in vehicle axes. [mm]
+        place: The door; one that is hinged at its top and names its struts.
+        opened: With the door open, or shut.
+    Returns:
         In vehicle axes; the studs as the moments of a strut are computed, about a hinge in the plane of the leaf's
         inside. Empty where the door names none. [mm]
     """
@@ -107,17 +99,10 @@ def _round_ends(p: tuple[float, float], q: tuple[float, float]) -> list[tuple[fl
 def shut(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
     """What of all doors reaches into the bays while they are shut: struts and locks.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    box : Box
-        Its outside in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of Fitting
-        In the order of the doors.
+    Args:
+        canopy: The canopy. [mm]
+        box: Its outside in vehicle axes. [mm]
+    Returns: In the order of the doors.
     """
     found: list[Fitting] = []
     for place in sides.doors(canopy):
@@ -162,17 +147,10 @@ def lock_rects(leaf: Leaf) -> list[Rect]:
 def outside(canopy: Canopy, box: Box) -> tuple[Fitting, ...]:
     """What stands out of a canopy's walls: hinges along the leaves, sockets for jack legs at the corners.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    box : Box
-        Its outside in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of Fitting
-        Hinges in the order of the doors, then sockets.
+    Args:
+        canopy: The canopy. [mm]
+        box: Its outside in vehicle axes. [mm]
+    Returns: Hinges in the order of the doors, then sockets.
     """
     found: list[Fitting] = []
     half = HINGE / 2

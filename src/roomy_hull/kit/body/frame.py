@@ -47,21 +47,13 @@ def bow_count(canopy: Canopy) -> int:
 def from_inside(canopy: Canopy, side: str, along: float, up: float, inward: float = 0.0) -> Stand:
     """A stand on a wall, for a sheet seen from inside.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    side : str
-        Of the wall.
-    along, up : float
-        Its lower left corner as one sees it from inside, in the wall's directions as `sides` counts them. [mm]
-    inward : float
-        How far from the outside. [mm]
-
-    Returns
-    -------
-    Stand
-        In the canopy's directions.
+    Args:
+        canopy: The canopy. [mm]
+        side: Of the wall.
+        along, up: Its lower left corner as one sees it from inside, in the wall's directions as `sides` counts them.
+            [mm]
+        inward: How far from the outside. [mm]
+    Returns: In the canopy's directions.
     """
     long, wide = canopy.length, canopy.width
     corner = {
@@ -88,16 +80,10 @@ def rebates(canopy: Canopy, side: str) -> list[tuple[float, float, float, float]
 def posts(canopy: Canopy, side: str) -> list[float]:
     """Where a side wall's posts begin, along it.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    side : str
-        ``left`` or ``right``.
-
-    Returns
-    -------
-    list of float
+    Args:
+        canopy: The canopy. [mm]
+        side: ``left`` or ``right``.
+    Returns:
         At the wall's ends, on both sides of every door, and at most `POST_STEP` apart; one in the middle of a
         stretch too short for two, none where it is shorter than a post. [mm]
     """
@@ -144,16 +130,10 @@ def _lengths(
 def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
     """The bars of the frame.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    metal : Material
-        Of the frame.
-
-    Returns
-    -------
-    tuple of BarPart
+    Args:
+        canopy: The canopy. [mm]
+        metal: Of the frame.
+    Returns:
         Cant rails, sills and thresholds, posts, roof bows, end sills, each where it stands in the canopy's
         directions; none that has no length left. [mm]
     """
@@ -229,16 +209,10 @@ def _lap(a: Rect, b: Rect) -> bool:
 def cutouts(canopy: Canopy, side: str) -> tuple[Cutout, ...]:
     """What is cut out of a wall's sheet, as one sees it from inside.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    side : str
-        Of the wall.
-
-    Returns
-    -------
-    tuple of Cutout
+    Args:
+        canopy: The canopy. [mm]
+        side: Of the wall.
+    Returns:
         The rebates of its doors, from the sheet's lower left corner; those that reach its edge too, and those of
         the rear doors in a side wall that they run into. [mm]
     """

@@ -20,20 +20,13 @@ SEAL_KG_PER_M, HINGE_KG_PER_M, LOCK_KG, STRUT_KG = 0.35, 0.9, 0.9, 0.45
 def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
     """List what is cut and bought for one door: each leaf with its frame, the jambs around them, hardware.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Whose door. [mm]
-    door : Door
-        One of its doors.
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of Part
-        A leaf is a folded skin with a frame of bars inside; a let-down half is a leaf of its own. The
-        vehicle's own tailgate is not made.
+    Args:
+        canopy: Whose door. [mm]
+        door: One of its doors.
+        shop: Its materials.
+    Returns:
+        A leaf is a folded skin with a frame of bars inside; a let-down half is a leaf of its own. The vehicle's
+        own tailgate is not made.
     """
     skin, metal = shop.material(canopy.skin_material), shop.material(canopy.frame_material)
     place = sides.placed(canopy, door)
@@ -284,15 +277,9 @@ def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:
 def hardware_mass(canopy: Canopy) -> float:
     """What seals, hinges, locks and struts of all doors weigh: by the metre and by the piece.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Whose doors. [mm]
-
-    Returns
-    -------
-    float
-        A strut where the job names it, else two; two locks a leaf. [kg]
+    Args:
+        canopy: Whose doors. [mm]
+    Returns: A strut where the job names it, else two; two locks a leaf. [kg]
     """
     found = 0.0
     for place in sides.doors(canopy):

@@ -33,22 +33,12 @@ CAMPER_KG_PER_M = 170.0
 def added(job: Job, kind: str) -> Job:
     """Add a first room or rack of a kind where there is room for it.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    kind : str
-        One of `ROOMS` or `RACKS`.
-
-    Returns
-    -------
-    Job
-        The new job; the new part is the last of its list.
-
-    Raises
-    ------
-    InputError
-        There is no room for it, or this body takes none; says why.
+    Args:
+        job: The job.
+        kind: One of `ROOMS` or `RACKS`.
+    Returns: The new job; the new part is the last of its list.
+    Raises:
+        InputError: There is no room for it, or this body takes none; says why.
     """
     body = job.body
     if len(body.rooms if kind in ROOMS else body.racks) >= 12:
@@ -70,22 +60,12 @@ def added(job: Job, kind: str) -> Job:
 def taken_away(job: Job, key: str) -> Job:
     """Take a room or a rack away.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    key : str
-        Its id.
-
-    Returns
-    -------
-    Job
-        The new job; things that were fixed to a rack stay where they are, set-ups forget it.
-
-    Raises
-    ------
-    InputError
-        Units stand in the room, in this layout or a kept one.
+    Args:
+        job: The job.
+        key: Its id.
+    Returns: The new job; things that were fixed to a rack stay where they are, set-ups forget it.
+    Raises:
+        InputError: Units stand in the room, in this layout or a kept one.
     """
     body, room = job.body, job.body.room(key)
     if room is not None:

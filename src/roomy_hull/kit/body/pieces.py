@@ -20,16 +20,11 @@ UNDER: frozenset[BodyRole] = frozenset({"box", "trundle", "tank"})
 class BodyPart(msgspec.Struct, frozen=True):
     """One solid of the body or of the chassis below it.
 
-    Attributes
-    ----------
-    role : BodyRole
-        What it is.
-    box : Box
-        In vehicle axes. [mm]
-    side : str
-        ``left`` or ``right`` where there is one on each side.
-    id : str
-        Which one, where there may be several: a toolbox's id, an arch's number, ``long-range``.
+    Attributes:
+        role: What it is.
+        box: In vehicle axes. [mm]
+        side: ``left`` or ``right`` where there is one on each side.
+        id: Which one, where there may be several: a toolbox's id, an arch's number, ``long-range``.
     """
 
     role: BodyRole

@@ -64,15 +64,9 @@ class RackPlace(msgspec.Struct, frozen=True):
     def nearest(self, item: Carried) -> dict[str, float]:
         """Where a thing is put to lie on the rack, at the nearest of its holes.
 
-        Parameters
-        ----------
-        item : Carried
-            The thing. [mm]
-
-        Returns
-        -------
-        dict of str to float
-            Its new x, y or z; on a deck it keeps within it where there is room. [mm]
+        Args:
+            item: The thing. [mm]
+        Returns: Its new x, y or z; on a deck it keeps within it where there is room. [mm]
         """
         deck, pitch = self.deck, self.rack.pitch
 
@@ -180,19 +174,11 @@ def _member(name: str, box: Box, stand: Stand) -> Member:
 def place(vehicle: Vehicle, body: Body, rack: Rack) -> RackPlace:
     """Stand a rack in its place.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on. [mm]
-    body : Body
-        Tray, and the canopy that a rear wall lies on.
-    rack : Rack
-        One of the body's, or one that is tried.
-
-    Returns
-    -------
-    RackPlace
-        In vehicle axes. [mm]
+    Args:
+        vehicle: What the body stands on. [mm]
+        body: Tray, and the canopy that a rear wall lies on.
+        rack: One of the body's, or one that is tried.
+    Returns: In vehicle axes. [mm]
     """
     box = _around(vehicle, body, rack)
     bars = _bars(rack, box)
@@ -242,21 +228,12 @@ def _sheets_at(rack: Rack, b: Box) -> list[tuple[str, Box]]:
 def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, ...]:
     """What is cut and bought for a rack, standing in vehicle axes.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on. [mm]
-    body : Body
-        The body it belongs to.
-    rack : Rack
-        The rack.
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of Part
-        Bars with the holes that things are fixed in, deck, panels, feet.
+    Args:
+        vehicle: What the body stands on. [mm]
+        body: The body it belongs to.
+        rack: The rack.
+        shop: Its materials.
+    Returns: Bars with the holes that things are fixed in, deck, panels, feet.
     """
     box, metal = _around(vehicle, body, rack), shop.material(rack.bar_material)
     found: list[Part] = []
@@ -344,21 +321,12 @@ def masses(
 ) -> tuple[PointMass, ...]:
     """A rack's mass at its centre, in vehicle axes.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on. [mm]
-    body : Body
-        The body it belongs to.
-    rack : Rack
-        The rack.
-    listed : tuple of Part
-        What `parts` gave for it.
-
-    Returns
-    -------
-    tuple of PointMass
-        Bars and sheets as cut; mesh and feet. [kg, mm]
+    Args:
+        vehicle: What the body stands on. [mm]
+        body: The body it belongs to.
+        rack: The rack.
+        listed: What `parts` gave for it.
+    Returns: Bars and sheets as cut; mesh and feet. [kg, mm]
     """
     rows: list[tuple[float, tuple[float, float, float]]] = []
     for part in listed:

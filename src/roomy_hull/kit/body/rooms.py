@@ -33,19 +33,11 @@ class RoomPlace(msgspec.Struct, frozen=True):
 def place(vehicle: Vehicle, body: Body, room: Room) -> RoomPlace:
     """Stand a room in its place.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on. [mm]
-    body : Body
-        Its tray counts: rooms are placed from its front edge and its floor.
-    room : Room
-        One of the body's, or one that is tried.
-
-    Returns
-    -------
-    RoomPlace
-        In vehicle axes. [mm]
+    Args:
+        vehicle: What the body stands on. [mm]
+        body: Its tray counts: rooms are placed from its front edge and its floor.
+        room: One of the body's, or one that is tried.
+    Returns: In vehicle axes. [mm]
     """
     one = room.shell
     x0 = front_x(vehicle, body.tray) + room.start
@@ -74,17 +66,10 @@ def bays(there: tuple[RoomPlace, ...]) -> dict[str, BayPlace]:
 def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
     """What is cut and bought for a room, its parts standing in vehicle axes.
 
-    Parameters
-    ----------
-    there : RoomPlace
-        The room.
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of Part
-        As a canopy's, each the room's own; tie-downs of a bought camper.
+    Args:
+        there: The room.
+        shop: Its materials.
+    Returns: As a canopy's, each the room's own; tie-downs of a bought camper.
     """
     room, corner = there.room, there.box[:3]
     found: list[Part] = []
@@ -117,17 +102,10 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
 def masses(there: RoomPlace, shop: Shop) -> tuple[PointMass, ...]:
     """A room's own masses in vehicle axes: as it is made, or what a bought one weighs about its centre.
 
-    Parameters
-    ----------
-    there : RoomPlace
-        The room.
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of PointMass
-        Without its contents. [kg, mm]
+    Args:
+        there: The room.
+        shop: Its materials.
+    Returns: Without its contents. [kg, mm]
     """
     room, box = there.room, there.box
     if room.made:
@@ -143,15 +121,9 @@ def masses(there: RoomPlace, shop: Shop) -> tuple[PointMass, ...]:
 def solids(there: RoomPlace) -> tuple[CanopyPiece, ...]:
     """What of a room never moves, in vehicle axes; nothing of one that is the vehicle's own.
 
-    Parameters
-    ----------
-    there : RoomPlace
-        The room. [mm]
-
-    Returns
-    -------
-    tuple of CanopyPiece
-        Walls around its doors and roof; a camper's alcove. [mm]
+    Args:
+        there: The room. [mm]
+    Returns: Walls around its doors and roof; a camper's alcove. [mm]
     """
     room = there.room
     if room.kind in ("cab", "hatch"):

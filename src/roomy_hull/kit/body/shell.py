@@ -29,17 +29,10 @@ JACK_MASS = 5.5
 def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
     """List what is cut for the canopy.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of Part
-        Sides with the rebates of the doors, roof, front, rear, divider, frame bars, doors.
+    Args:
+        canopy: The canopy. [mm]
+        shop: Its materials.
+    Returns: Sides with the rebates of the doors, roof, front, rear, divider, frame bars, doors.
     """
     if canopy.kind == "cargo":
         return _rails(canopy, shop)
@@ -186,21 +179,12 @@ def masses(
 ) -> tuple[PointMass, ...]:
     """List the canopy's masses in vehicle axes: shell at its centre of mass, doors at their walls.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the body stands on.
-    body : Body
-        Tray and canopy. [mm]
-    shop : Shop
-        Its materials.
-    listed : tuple of Part or None
-        What `parts` gave for it, where somebody has asked already.
-
-    Returns
-    -------
-    tuple of PointMass
-        Shell, each door, fittings; empty without a canopy. [mm, kg]
+    Args:
+        vehicle: What the body stands on.
+        body: Tray and canopy. [mm]
+        shop: Its materials.
+        listed: What `parts` gave for it, where somebody has asked already.
+    Returns: Shell, each door, fittings; empty without a canopy. [mm, kg]
     """
     canopy, box = body.canopy, outside(vehicle, body)
     if canopy is None or box is None:
@@ -211,19 +195,11 @@ def masses(
 def masses_of(canopy: Canopy, box: Box, made: tuple[Part, ...]) -> tuple[PointMass, ...]:
     """The masses of a canopy, or of another made room, where it stands.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Walls, doors and bays. [mm]
-    box : Box
-        Its outside in vehicle axes. [mm]
-    made : tuple of Part
-        What `parts` gave for it.
-
-    Returns
-    -------
-    tuple of PointMass
-        Shell, each door, fittings; empty where nothing of it is made. [mm, kg]
+    Args:
+        canopy: Walls, doors and bays. [mm]
+        box: Its outside in vehicle axes. [mm]
+        made: What `parts` gave for it.
+    Returns: Shell, each door, fittings; empty where nothing of it is made. [mm, kg]
     """
     if canopy.kind == "cargo":
         return ()

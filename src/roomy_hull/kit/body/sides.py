@@ -28,18 +28,12 @@ LEAST_LEAF = 2.0
 class Leaf(msgspec.Struct, frozen=True):
     """One leaf of a door.
 
-    Attributes
-    ----------
-    key : str
-        Empty for the door's own leaf; ``half`` for a let-down half, which may be the tub's own tailgate.
-    rect : Rect
-        From its lower corner nearest to where the wall begins: along and up, along and up. [mm]
-    hinge : str
-        The edge about which it turns.
-    swing : float
-        How far. [degrees]
-    made : bool
-        Whether it is cut, or the vehicle's own.
+    Attributes:
+        key: Empty for the door's own leaf; ``half`` for a let-down half, which may be the tub's own tailgate.
+        rect: From its lower corner nearest to where the wall begins: along and up, along and up. [mm]
+        hinge: The edge about which it turns.
+        swing: How far. [degrees]
+        made: Whether it is cut, or the vehicle's own.
     """
 
     key: str
@@ -70,15 +64,9 @@ class DoorPlace(msgspec.Struct, frozen=True):
 def depth(canopy: Canopy) -> tuple[float, str]:
     """How deep a leaf is, and the section of its frame.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        Whose wall and skin. [mm]
-
-    Returns
-    -------
-    (float, str)
-        Depth from the outside inward; the section is empty where the wall is too thin for a frame. [mm]
+    Args:
+        canopy: Whose wall and skin. [mm]
+    Returns: Depth from the outside inward; the section is empty where the wall is too thin for a frame. [mm]
     """
     room = canopy.wall - LAND
     for bar, section in STILES.items():
@@ -90,15 +78,9 @@ def depth(canopy: Canopy) -> tuple[float, str]:
 def doors(canopy: Canopy) -> tuple[DoorPlace, ...]:
     """Every door of a canopy in its wall.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-
-    Returns
-    -------
-    tuple of DoorPlace
-        In the order of the job.
+    Args:
+        canopy: The canopy. [mm]
+    Returns: In the order of the job.
     """
     return tuple(placed(canopy, door) for door in canopy.doors)
 
@@ -106,17 +88,10 @@ def doors(canopy: Canopy) -> tuple[DoorPlace, ...]:
 def placed(canopy: Canopy, door: Door) -> DoorPlace:
     """Place one door in its wall.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    door : Door
-        A door of it, or one that is tried.
-
-    Returns
-    -------
-    DoorPlace
-        What of it is lower than a tub's walls is the tub's own tailgate.
+    Args:
+        canopy: The canopy. [mm]
+        door: A door of it, or one that is tried.
+    Returns: What of it is lower than a tub's walls is the tub's own tailgate.
     """
     clear = (door.start, door.sill, door.start + door.length, door.sill + door.height)
     a0, z0, a1, z1 = clear
@@ -165,21 +140,12 @@ def wall_length(canopy: Canopy, side: str) -> float:
 def stood(outside: Box, side: str, rect: Rect, near: float, far: float) -> Box:
     """Stand a rectangle of a wall in its place.
 
-    Parameters
-    ----------
-    outside : Box
-        The canopy's outside in vehicle axes. [mm]
-    side : str
-        Of the wall.
-    rect : Rect
-        In the wall's directions. [mm]
-    near, far : float
-        Between which depths from the outside inward. [mm]
-
-    Returns
-    -------
-    Box
-        In vehicle axes. [mm]
+    Args:
+        outside: The canopy's outside in vehicle axes. [mm]
+        side: Of the wall.
+        rect: In the wall's directions. [mm]
+        near, far: Between which depths from the outside inward. [mm]
+    Returns: In vehicle axes. [mm]
     """
     a0, z0, a1, z1 = rect
     z0, z1 = outside.z0 + z0, outside.z0 + z1
@@ -196,17 +162,10 @@ def stood(outside: Box, side: str, rect: Rect, near: float, far: float) -> Box:
 def walls(canopy: Canopy, outside: Box) -> tuple[tuple[str, Box], ...]:
     """What of the walls stands around the doors: the skin with its rebates, and behind it jambs and posts.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    outside : Box
-        Its outside in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of (side, Box)
-        Left, right, rear, front; from a tub's walls up to below the roof. [mm]
+    Args:
+        canopy: The canopy. [mm]
+        outside: Its outside in vehicle axes. [mm]
+    Returns: Left, right, rear, front; from a tub's walls up to below the roof. [mm]
     """
     thick = min(depth(canopy)[0], canopy.wall)
     found: list[tuple[str, Box]] = []
@@ -236,21 +195,12 @@ def walls(canopy: Canopy, outside: Box) -> tuple[tuple[str, Box], ...]:
 def clear_in(canopy: Canopy, side: str, along: float, up: float, face: Rect) -> tuple[Rect, ...]:
     """The clear openings of a wall's doors as a bay sees them.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        The canopy. [mm]
-    side : str
-        Of the bay.
-    along, up : float
-        Where the bay begins in the wall's directions. [mm]
-    face : Rect
-        What the bay leaves of its access face itself, in its own directions. [mm]
-
-    Returns
-    -------
-    tuple of Rect
-        In the bay's directions (u, w), in the order of the doors; those that reach into the face. [mm]
+    Args:
+        canopy: The canopy. [mm]
+        side: Of the bay.
+        along, up: Where the bay begins in the wall's directions. [mm]
+        face: What the bay leaves of its access face itself, in its own directions. [mm]
+    Returns: In the bay's directions (u, w), in the order of the doors; those that reach into the face. [mm]
     """
     found = []
     for place in doors(canopy):

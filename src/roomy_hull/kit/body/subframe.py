@@ -197,17 +197,10 @@ def _mounts(vehicle: Vehicle, tray: Tray) -> Hardware:
 def headboard_posts(vehicle: Vehicle, tray: Tray) -> tuple[Box, ...]:
     """Where the headboard's posts stand: ahead of the first cross-member, from its underside up.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What the tray stands on.
-    tray : Tray
-        The tray. [mm]
-
-    Returns
-    -------
-    tuple of Box
-        In vehicle axes, from left to right; none without a headboard. [mm]
+    Args:
+        vehicle: What the tray stands on.
+        tray: The tray. [mm]
+    Returns: In vehicle axes, from left to right; none without a headboard. [mm]
     """
     if tray.headboard <= 0:
         return ()

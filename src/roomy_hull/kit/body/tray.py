@@ -32,17 +32,10 @@ SIDES = "drop sides"
 def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     """List the tray's solids, the floor first.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What it stands on.
-    tray : Tray
-        The tray. [mm]
-
-    Returns
-    -------
-    tuple of BodyPart
-        Floor, headboard, subframe rails, drop sides and arches, in vehicle axes. [mm]
+    Args:
+        vehicle: What it stands on.
+        tray: The tray. [mm]
+    Returns: Floor, headboard, subframe rails, drop sides and arches, in vehicle axes. [mm]
     """
     x0 = front_x(vehicle, tray)
     x1, half = x0 + tray.length, tray.width / 2
@@ -122,19 +115,11 @@ def _lining(tray: Tray, floor: Box) -> list[BodyPart]:
 def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     """What is cut for the tray and hung under it; nothing for a hold.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its rails say where cross-members are cut, its tyres decide the mudguards. [mm]
-    tray : Tray
-        The tray. [mm]
-    shop : Shop
-        Its materials.
-
-    Returns
-    -------
-    tuple of Part
-        Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
+    Args:
+        vehicle: Its rails say where cross-members are cut, its tyres decide the mudguards. [mm]
+        tray: The tray. [mm]
+        shop: Its materials.
+    Returns: Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
     if tray.kind == "hold":
         return hold_parts(vehicle, tray, shop)
@@ -147,21 +132,12 @@ def masses(
 ) -> tuple[PointMass, ...]:
     """The tray's masses in vehicle axes, each at the middle of what it belongs to.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What it stands on.
-    tray : Tray
-        The tray. [mm]
-    shop : Shop
-        Its materials.
-    listed : tuple of Part or None
-        What `parts` gave for it, where somebody has asked already.
-
-    Returns
-    -------
-    tuple of PointMass
-        Frame and floor, headboard, fittings. [mm, kg]
+    Args:
+        vehicle: What it stands on.
+        tray: The tray. [mm]
+        shop: Its materials.
+        listed: What `parts` gave for it, where somebody has asked already.
+    Returns: Frame and floor, headboard, fittings. [mm, kg]
     """
     x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
     mid = x0 + tray.length / 2

@@ -55,17 +55,10 @@ def tank_parts(one: Tank, shop: Shop) -> tuple[Part, ...]:
 def solids(tray: Tray, x0: float, top: float) -> BodyParts:
     """List what hangs under the tray.
 
-    Parameters
-    ----------
-    tray : Tray
-        The tray. [mm]
-    x0, top : float
-        Where it begins, and the height of its floor. [mm]
-
-    Returns
-    -------
-    tuple of BodyPart
-        Toolboxes, trundle drawer and tank, in vehicle axes. [mm]
+    Args:
+        tray: The tray. [mm]
+        x0, top: Where it begins, and the height of its floor. [mm]
+    Returns: Toolboxes, trundle drawer and tank, in vehicle axes. [mm]
     """
     x1, half = x0 + tray.length, tray.width / 2
     low = top - max(EDGE, floor_depth(tray) + section_height(tray.cross) + HUNG_GAP)
@@ -90,18 +83,12 @@ def solids(tray: Tray, x0: float, top: float) -> BodyParts:
 def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     """List what nothing under the tray may touch.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Wheels, axle, chassis rails and fuel tanks. [mm]
-    tray : Tray
-        For the wheels' travel. [mm]
-
-    Returns
-    -------
-    tuple of BodyPart
-        In vehicle axes: the room of each rear wheel with its travel, the axle's, the rails of chassis
-        and subframe, the fuel tanks. [mm]
+    Args:
+        vehicle: Wheels, axle, chassis rails and fuel tanks. [mm]
+        tray: For the wheels' travel. [mm]
+    Returns:
+        In vehicle axes: the room of each rear wheel with its travel, the axle's, the rails of chassis and
+        subframe, the fuel tanks. [mm]
     """
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     base, half = vehicle.wheelbase, vehicle.track_rear / 2
@@ -130,19 +117,11 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
 def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part, ...]:
     """List what is cut for one toolbox: a folded body, open to the outside, and its door.
 
-    Parameters
-    ----------
-    box : UnderBox
-        Its sizes, its side. [mm]
-    shop : Shop
-        Its usual sheet.
-    place : Box or None
-        Where it hangs, in vehicle axes; none: its parts have no stand. [mm]
-
-    Returns
-    -------
-    tuple of Part
-        Body, door, what is bought.
+    Args:
+        box: Its sizes, its side. [mm]
+        shop: Its usual sheet.
+        place: Where it hangs, in vehicle axes; none: its parts have no stand. [mm]
+    Returns: Body, door, what is bought.
     """
     name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
     deep = box.depth - DOOR
@@ -185,19 +164,11 @@ def _lock_places(spots: tuple[tuple[float, float], ...], stand: Stand) -> tuple[
 def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
     """The bolts by which something hangs, through spacers under the frame's bars that cross it.
 
-    Parameters
-    ----------
-    name : str
-        What hangs.
-    place : Box
-        Where, in vehicle axes. [mm]
-    frame : tuple of Part
-        The tray's own parts.
-
-    Returns
-    -------
-    Hardware
-        A spacer near both ends of every bar's stretch over it; four without a place where none crosses it. [mm]
+    Args:
+        name: What hangs.
+        place: Where, in vehicle axes. [mm]
+        frame: The tray's own parts.
+    Returns: A spacer near both ends of every bar's stretch over it; four without a place where none crosses it. [mm]
     """
     spots: list[Box] = []
     for part in frame:
@@ -249,21 +220,12 @@ def parts(
 ) -> tuple[Part, ...]:
     """List what is cut and bought under the tray.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        What it hangs under; its tyres decide the mudguards. [mm]
-    tray : Tray
-        The tray. [mm]
-    shop : Shop
-        Its usual sheet.
-    frame : tuple of Part
-        The tray's own parts, under whose bars they hang.
-
-    Returns
-    -------
-    tuple of Part
-        Toolboxes, trundle drawer, tank, each where it hangs in vehicle axes; mudguards, which are rolled.
+    Args:
+        vehicle: What it hangs under; its tyres decide the mudguards. [mm]
+        tray: The tray. [mm]
+        shop: Its usual sheet.
+        frame: The tray's own parts, under whose bars they hang.
+    Returns: Toolboxes, trundle drawer, tank, each where it hangs in vehicle axes; mudguards, which are rolled.
     """
     made: list[Part] = []
     hung = solids(tray, front_x(vehicle, tray), floor_z(vehicle, tray))
@@ -311,18 +273,12 @@ def parts(
 def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
     """What hangs under the tray and holds goods.
 
-    Parameters
-    ----------
-    tray : Tray
-        The tray.
-    where : tuple of BodyPart
-        From `solids`. [mm]
-
-    Returns
-    -------
-    dict of str to (str, Box, float)
-        By the place that goods name: what its contents are called, where it hangs, what it holds by its own figure.
-        [mm, kg]
+    Args:
+        tray: The tray.
+        where: From `solids`. [mm]
+    Returns:
+        By the place that goods name: what its contents are called, where it hangs, what it holds by its own
+        figure. [mm, kg]
     """
     at = {(p.role, p.id): p.box for p in where}
     found = {
@@ -337,19 +293,11 @@ def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
 def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     """List the masses under the tray, each at the middle of its box; contents and water too.
 
-    Parameters
-    ----------
-    tray : Tray
-        The tray. [mm]
-    where : tuple of BodyPart
-        From `solids`. [mm]
-    shop : Shop
-        Its usual sheet.
-
-    Returns
-    -------
-    tuple of PointMass
-        In vehicle axes. [mm, kg]
+    Args:
+        tray: The tray. [mm]
+        where: From `solids`. [mm]
+        shop: Its usual sheet.
+    Returns: In vehicle axes. [mm, kg]
     """
     found: list[PointMass] = []
     at_of = {(p.role, p.id): p.box.centre() for p in where}

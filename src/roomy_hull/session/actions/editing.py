@@ -57,21 +57,12 @@ def accept(session: Session, *, finding: Finding, reason: str, initials: str) ->
 def place(session: Session, *, entry: str, bay: str = "", u: float = 0.0, w: float = 0.0) -> str:
     """Place a thing from the stores as one step.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    entry : str
-        Key of the entry.
-    bay : str
-        Id of the bay; without one it goes to the first free place on the side where one stands.
-    u, w : float
-        Where in the bay. [mm]
-
-    Returns
-    -------
-    str
-        Its id; empty where it was refused.
+    Args:
+        session: The job in hand.
+        entry: Key of the entry.
+        bay: Id of the bay; without one it goes to the first free place on the side where one stands.
+        u, w: Where in the bay. [mm]
+    Returns: Its id; empty where it was refused.
     """
     made = session.catalogue.entry(entry).make
     station = session.look.station
@@ -181,12 +172,9 @@ def drop_wish(session: Session, *, key: str) -> bool:
 def nudge(session: Session, du: float, dw: float) -> None:
     """Move the selection along the wall and up, in the directions of the picture.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
-    du, dw : float
-        To the right and up as one sees it; a carried item moves along x (or y from the ends) and z. [mm]
+    Args:
+        session: The job in hand.
+        du, dw: To the right and up as one sees it; a carried item moves along x (or y from the ends) and z. [mm]
     """
     chosen = session.selection
     thing = session.job.thing(chosen.key)

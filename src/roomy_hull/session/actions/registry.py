@@ -21,20 +21,13 @@ def always(_session: Session) -> bool:
 class Action(msgspec.Struct, frozen=True):
     """One action.
 
-    Attributes
-    ----------
-    id, words, tip : str
-        Stable id, its words in the menu, what it is for.
-    menu : str
-        The menu that holds it; empty for one that takes something, and so is done by a widget.
-    run : callable
-        Takes the session, and by name what the action takes.
-    keys : tuple of str
-        Shortcuts in the usual writing, for example ``Ctrl+S``.
-    enabled : callable
-        Takes the session.
-    everywhere : bool
-        Whether its keys work wherever the focus is, or only on the ground.
+    Attributes:
+        id, words, tip: Stable id, its words in the menu, what it is for.
+        menu: The menu that holds it; empty for one that takes something, and so is done by a widget.
+        run: Takes the session, and by name what the action takes.
+        keys: Shortcuts in the usual writing, for example ``Ctrl+S``.
+        enabled: Takes the session.
+        everywhere: Whether its keys work wherever the focus is, or only on the ground.
     """
 
     id: str

@@ -23,10 +23,7 @@ from roomy_hull.session.actions.registry import Action, Registry
 def standard() -> Registry:
     """Gather the actions of all areas.
 
-    Returns
-    -------
-    Registry
-        Every action of window, menu and key sheet, in the order of the menus; then those that take something.
+    Returns: Every action of window, menu and key sheet, in the order of the menus; then those that take something.
     """
     help_menu = [
         Action("help.keys", "Key sheet", "Every key at a glance", "Help", lambda s: s.asker.show_keys(),

@@ -17,10 +17,8 @@ _USED = {"water": "water", "fuel": "fuel", "both": "water and fuel"}
 class BoardModel:
     """What the board shows.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -92,10 +90,7 @@ class BoardModel:
     def why(self) -> tuple[tuple[str, ...], list[list[Cell]], str]:
         """Explain the chosen figure.
 
-        Returns
-        -------
-        (tuple of str, list of list of Cell, str)
-            Heads and rows of its sum, and its rule with marks.
+        Returns: Heads and rows of its sum, and its rule with marks.
         """
         session = self._session
         verdict = session.known
@@ -144,15 +139,9 @@ class BoardModel:
     def sweep(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Chart both axles from full to empty, under their title.
 
-        Parameters
-        ----------
-        aspect : float
-            Width over height of the room.
-
-        Returns
-        -------
-        (str, (Scene, Rect))
-            Title and picture.
+        Args:
+            aspect: Width over height of the room.
+        Returns: Title and picture.
         """
         session, points = self._session, self.points()
         per = KG_PER_POUND if session.look.system == "us" else 1.0

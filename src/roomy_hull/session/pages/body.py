@@ -38,17 +38,10 @@ class BodyModel(PageModel):
     def part_at(self, station: Station, at: Point) -> str | None:
         """The room or rack under a point of the elevation, the nearest one; tray and canopy under none of them.
 
-        Parameters
-        ----------
-        station : str
-            Where one stands.
-        at : (float, float)
-            On the elevation. [mm]
-
-        Returns
-        -------
-        str or None
-            Its id; empty for tray and canopy, none where nothing changes.
+        Args:
+            station: Where one stands.
+            at: On the elevation. [mm]
+        Returns: Its id; empty for tray and canopy, none where nothing changes.
         """
         view, assembly = ELEVATION[station], self._session.known.assembly
         found: list[tuple[float, str]] = []

@@ -17,15 +17,9 @@ ROOM_WORDS = {
 def body_words(session: Session) -> tuple[str, str, str, str, str]:
     """Title, kind, figure, sum and what it is made of.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand, and which part of its body is chosen.
-
-    Returns
-    -------
-    tuple of five str
-        For the card.
+    Args:
+        session: The job in hand, and which part of its body is chosen.
+    Returns: For the card.
     """
     body, key = session.job.body, session.look.body
     room, rack = body.room(key), body.rack(key)

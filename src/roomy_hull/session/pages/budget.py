@@ -13,10 +13,8 @@ NOTHING = "not decided"
 class BudgetModel:
     """The wishes, which of them is chosen, and what they leave.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

@@ -11,10 +11,8 @@ from roomy_hull.studies.strength.variations import Variation, variations
 class ChassisModel:
     """Diagrams of every scenario, and what changes the peak of the chosen one.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

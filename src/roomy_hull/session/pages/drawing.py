@@ -23,10 +23,8 @@ WORDS = {
 class DrawingModel:
     """Elevation and slice as seen from where one stands.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

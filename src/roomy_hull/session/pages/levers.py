@@ -21,10 +21,8 @@ _STEPS = {"forward": (-1.0, 0.0), "aft": (1.0, 0.0), "left": (0.0, -1.0), "right
 class LeversModel:
     """The ranking, the chosen mass, and what a change of it would do.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -112,15 +110,9 @@ class LeversModel:
     def answer(self, typed: str) -> tuple[str, str]:
         """Say what moving or leaving the chosen thing would do.
 
-        Parameters
-        ----------
-        typed : str
-            How far it would move: a length or a sum of lengths.
-
-        Returns
-        -------
-        (str, str)
-            The question and its answer.
+        Args:
+            typed: How far it would move: a length or a sum of lengths.
+        Returns: The question and its answer.
         """
         session, system = self._session, self._session.look.system
         one = next((r for r in self.rows() if r.owner == self.chosen), None)
@@ -155,10 +147,7 @@ class LeversModel:
     def search(self) -> Callable[[Callable[[float], bool]], tuple[improve.Better, ...]]:
         """Begin a search for the best changes of the job as it is.
 
-        Returns
-        -------
-        callable
-            The search: takes how far it has come, which says whether to go on; done in another thread.
+        Returns: The search: takes how far it has come, which says whether to go on; done in another thread.
         """
         session = self._session
         verdict, measure, key = session.known, self.measure, session.scenario().id

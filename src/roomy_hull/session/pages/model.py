@@ -6,10 +6,8 @@ from roomy_hull.session.session import Session
 class PageModel:  # ruff: ignore[class-as-data-structure]  # a base to build on
     """What a page shows and does, without a widget.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

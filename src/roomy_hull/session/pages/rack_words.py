@@ -11,17 +11,10 @@ from roomy_hull.studies.strength.racks import RackCheck
 def rack_words(session: Session, c: RackCheck) -> list[str]:
     """Write out what a rack carries, what it could carry and how hard its bars work.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand; says in which units.
-    c : RackCheck
-        The rack's check.
-
-    Returns
-    -------
-    list of str
-        Lines.
+    Args:
+        session: The job in hand; says in which units.
+        c: The rack's check.
+    Returns: Lines.
     """
     system = session.look.system
 
@@ -47,17 +40,10 @@ def rack_words(session: Session, c: RackCheck) -> list[str]:
 def rack_sum(session: Session, c: RackCheck) -> list[str]:
     """Write out every way in which a rack is loaded, after what it carries.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand; says in which units and under which rules.
-    c : RackCheck
-        The rack's check.
-
-    Returns
-    -------
-    list of str
-        Lines, with marks.
+    Args:
+        session: The job in hand; says in which units and under which rules.
+        c: The rack's check.
+    Returns: Lines, with marks.
     """
     rules, system = session.shop.rules, session.look.system
     rows = [

@@ -17,10 +17,8 @@ HEADS = ("", "Predicted", "Read", "More by", "Sigma")
 class SheetModel:
     """The weighings, which of them is chosen, and the sheet.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -48,15 +46,9 @@ class SheetModel:
     def enter(self, typed: dict[str, str]) -> bool:
         """Enter what the scales said in the chosen scenario, as one step; trouble is told.
 
-        Parameters
-        ----------
-        typed : dict of str to str
-            By the scale read, and ``date``, ``place``, ``scale``, ``raised_by``, ``raised_kg``.
-
-        Returns
-        -------
-        bool
-            Whether it was entered.
+        Args:
+            typed: By the scale read, and ``date``, ``place``, ``scale``, ``raised_by``, ``raised_kg``.
+        Returns: Whether it was entered.
         """
         session, system = self._session, self._session.look.system
 
@@ -135,15 +127,9 @@ class SheetModel:
     def text(self, rule_colour: str) -> str:
         """Write the sheet as rich text, as it will be on paper but for its pictures.
 
-        Parameters
-        ----------
-        rule_colour : str
-            Of the tables' lines, as ``#rrggbb``.
-
-        Returns
-        -------
-        str
-            HTML; every word of the job is escaped.
+        Args:
+            rule_colour: Of the tables' lines, as ``#rrggbb``.
+        Returns: HTML; every word of the job is escaped.
         """
         sheet, say = build(self._session.known, self._session.look.system), html.escape
         parts = [f"<h2>{say(sheet.title)}</h2><p>{say(sheet.subtitle)}</p>"]

@@ -43,15 +43,9 @@ class SpringsModel(PageModel):
     def chart(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Chart how low the tail stands in every scenario, under its title.
 
-        Parameters
-        ----------
-        aspect : float
-            Width over height of the room.
-
-        Returns
-        -------
-        (str, (Scene, Rect))
-            Title and picture.
+        Args:
+            aspect: Width over height of the room.
+        Returns: Title and picture.
         """
         session, found = self._session, self._session.known.springs
         per = MM_PER_INCH if session.look.system == "us" else 1.0

@@ -34,17 +34,10 @@ class Row(msgspec.Struct, frozen=True):
 def rows_of(found: Carrying, rules: Rules) -> list[Row]:
     """List every check, the most used first.
 
-    Parameters
-    ----------
-    found : Carrying
-        The study.
-    rules : Rules
-        Of the shop: what a hand may have to pull. [N]
-
-    Returns
-    -------
-    list of Row
-        Mounts, slides, members, struts and racks.
+    Args:
+        found: The study.
+        rules: Of the shop: what a hand may have to pull. [N]
+    Returns: Mounts, slides, members, struts and racks.
     """
     rows: list[Row] = []
     for m in found.mounts:
@@ -91,10 +84,8 @@ def _rack_use(c: RackCheck) -> float:
 class StrengthModel:
     """What the page lists, which check is chosen, and its sum.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -230,15 +221,9 @@ class StrengthModel:
     def swing(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Chart the force at the chosen door's edge over its swing; nothing for another check.
 
-        Parameters
-        ----------
-        aspect : float
-            Width over height of the room.
-
-        Returns
-        -------
-        (str, (Scene, Rect) or None)
-            Title and picture.
+        Args:
+            aspect: Width over height of the room.
+        Returns: Title and picture.
         """
         row = self.chosen()
         if row is None or not isinstance(row.check, StrutCheck):

@@ -10,17 +10,12 @@ from roomy_hull.session.view import Look
 class Page(msgspec.Struct, frozen=True):
     """One page of a stage.
 
-    Attributes
-    ----------
-    title, key, tip : str
-        Its name, its key, what it shows.
-    widget : str
-        Where its widget is: module below `desktop.pages`, and class, as ``loads.board:BoardPage``. Empty
-        for the drawing itself; a panel over the drawing begins with ``+``.
-    codes : tuple of str
-        Codes of the findings that are understood there.
-    rests : str
-        The long study that it shows, if it shows one.
+    Attributes:
+        title, key, tip: Its name, its key, what it shows.
+        widget: Where its widget is: module below `desktop.pages`, and class, as ``loads.board:BoardPage``. Empty for
+            the drawing itself; a panel over the drawing begins with ``+``.
+        codes: Codes of the findings that are understood there.
+        rests: The long study that it shows, if it shows one.
     """
 
     title: str
@@ -34,16 +29,11 @@ class Page(msgspec.Struct, frozen=True):
 class Stage(msgspec.Struct, frozen=True):
     """One stage of the work, in the order of the work.
 
-    Attributes
-    ----------
-    title : str
-        Its name, on the job line and in the menu.
-    widget : str
-        Where its widget is, as for a page; empty for one of several pages.
-    pages : tuple of Page
-        Its pages; none where the stage is one.
-    rests : str
-        The long study that all of them show, if they show one.
+    Attributes:
+        title: Its name, on the job line and in the menu.
+        widget: Where its widget is, as for a page; empty for one of several pages.
+        pages: Its pages; none where the stage is one.
+        rests: The long study that all of them show, if they show one.
     """
 
     title: str
@@ -176,19 +166,11 @@ def page(stage_title: str, look: Look) -> Page:
 def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object]:
     """Say how to stand so that a finding is seen: side, scenario, stage and page.
 
-    Parameters
-    ----------
-    finding : Finding
-        What is to be shown.
-    assembly : Assembly
-        The job in vehicle axes.
-    look : Look
-        How it is looked at now.
-
-    Returns
-    -------
-    dict of str to object
-        Changes of the look.
+    Args:
+        finding: What is to be shown.
+        assembly: The job in vehicle axes.
+        look: How it is looked at now.
+    Returns: Changes of the look.
     """
     changes: dict[str, object] = {}
     for ref in finding.subjects:

@@ -38,20 +38,13 @@ NAMED = 3
 class Effort(msgspec.Struct, frozen=True):
     """One lift of one thing by one person.
 
-    Attributes
-    ----------
-    what, name : str
-        Id of the good or carried thing, and its name.
-    person : str
-        Whose id.
-    kg : float
-        One piece. [kg]
-    out, height : float
-        How far the hands are out and how high, where it lives. [cm]
-    most : float
-        The recommended limit. [kg]
-    index : float
-        Mass over limit; infinite where the hands are beyond the equation's bounds.
+    Attributes:
+        what, name: Id of the good or carried thing, and its name.
+        person: Whose id.
+        kg: One piece. [kg]
+        out, height: How far the hands are out and how high, where it lives. [cm]
+        most: The recommended limit. [kg]
+        index: Mass over limit; infinite where the hands are beyond the equation's bounds.
     """
 
     what: str
@@ -89,23 +82,13 @@ def efforts(
 ) -> tuple[Effort, ...]:  # fmt: skip
     """Every lift that is one.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    spaces : sequence of Space
-        Of the job.
-    seen : sequence of sequence of Seen
-        Of each space, person by person.
-    rows : sequence of Stowed
-        Of each good.
-    settled : Settled
-        How the vehicle stands.
-
-    Returns
-    -------
-    tuple of Effort
-        Goods of 3 kg and more apiece, and carried things that are lifted on and off, person by person.
+    Args:
+        assembly: The job in vehicle axes.
+        spaces: Of the job.
+        seen: Of each space, person by person.
+        rows: Of each good.
+        settled: How the vehicle stands.
+    Returns: Goods of 3 kg and more apiece, and carried things that are lifted on and off, person by person.
     """
     found = []
     goods: tuple[Good, ...] = assembly.job.goods
@@ -131,17 +114,10 @@ def efforts(
 def lifts_found(assembly: Assembly, efforts: Sequence[Effort]) -> list[Finding]:
     """The worst lift of each thing, where it is a strain.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    efforts : sequence of Effort
-        Every lift.
-
-    Returns
-    -------
-    list of Finding
-        One note of all that strain some, and one finding for each that strains most.
+    Args:
+        assembly: The job in vehicle axes.
+        efforts: Every lift.
+    Returns: One note of all that strain some, and one finding for each that strains most.
     """
     worst: dict[str, Effort] = {}
     for e in efforts:

@@ -24,19 +24,13 @@ MENDED = frozenset({
 def places_for(assembly: Assembly, result: Any, found: Finding) -> tuple[Fix, ...]:
     """Offer other places for a good.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : AccessResult
-        As computed.
-    found : Finding
-        Any finding; others than `MENDED` have no fixes here.
-
-    Returns
-    -------
-    tuple of Fix
-        At most three that everybody reaches, in few enough moves, where it goes in and finds room; the nearest first.
+    Args:
+        assembly: The job in vehicle axes.
+        result: As computed.
+        found: Any finding; others than `MENDED` have no fixes here.
+    Returns:
+        At most three that everybody reaches, in few enough moves, where it goes in and finds room; the nearest
+        first.
     """
     key = next((s.id for s in found.subjects if s.kind == "good"), "")
     good = next((g for g in assembly.job.goods if g.id == key), None)
@@ -68,17 +62,10 @@ def places_for(assembly: Assembly, result: Any, found: Finding) -> tuple[Fix, ..
 def heavy_to_pull(assembly: Assembly, mounts: Any) -> list[Finding]:
     """Drawers that, full and uphill, are more than the weakest of the party pulls with one hand.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    mounts : sequence of MountCheck
-        What the study of strength says of each slide. [N]
-
-    Returns
-    -------
-    list of Finding
-        One for all of them.
+    Args:
+        assembly: The job in vehicle axes.
+        mounts: What the study of strength says of each slide. [N]
+    Returns: One for all of them.
     """
     weakest = min(people(assembly.job.party), key=lambda p: p.pull)
     heavy = [c for c in mounts if c.slide is not None and c.slide.pull > weakest.pull]

@@ -89,15 +89,9 @@ def settled_of(case: Case) -> Settled:
 def study(case: Case) -> AccessResult:
     """Find out who gets at what, and how.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, all meetings, what comes out before what, how it stands, what its services join.
-
-    Returns
-    -------
-    AccessResult
-        Complete; reach of a space about which all was so a short while ago is remembered.
+    Args:
+        case: The job in vehicle axes, all meetings, what comes out before what, how it stands, what its services join.
+    Returns: Complete; reach of a space about which all was so a short while ago is remembered.
     """
     assembly = case.assembly
     settled = settled_of(case)
@@ -131,15 +125,9 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
 def judge(case: Case) -> list[Finding]:
     """Judge access.
 
-    Parameters
-    ----------
-    case : Case
-        With the study's result.
-
-    Returns
-    -------
-    list of Finding
-        Spaces, goods, lifts, living, canopy.
+    Args:
+        case: With the study's result.
+    Returns: Spaces, goods, lifts, living, canopy.
     """
     result: AccessResult = case.results[KEY]
     assembly = case.assembly

@@ -104,17 +104,10 @@ class Living(msgspec.Struct, frozen=True):
 def living(assembly: Assembly, settled: Settled) -> Living:
     """How one lives with it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    settled : Settled
-        How the vehicle stands. [mm]
-
-    Returns
-    -------
-    Living
-        Worktops for all who cook, edges at head height, beds, dogs, standing level.
+    Args:
+        assembly: The job in vehicle axes.
+        settled: How the vehicle stands. [mm]
+    Returns: Worktops for all who cook, edges at head height, beds, dogs, standing level.
     """
     party = people(assembly.job.party)
     return Living(
@@ -204,17 +197,10 @@ def _kennels(assembly: Assembly) -> tuple[Kennel, ...]:
 def tilt(assembly: Assembly, settled: Settled) -> Tilt:
     """How the vehicle stands on the ground of the camp, and what levels it.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        With the slope of the camp among the services.
-    settled : Settled
-        How far each axle has settled. [mm]
-
-    Returns
-    -------
-    Tilt
-        The ground's slope and the vehicle's own pitch; blocks under wheels until all are as high as the highest.
+    Args:
+        assembly: With the slope of the camp among the services.
+        settled: How far each axle has settled. [mm]
+    Returns: The ground's slope and the vehicle's own pitch; blocks under wheels until all are as high as the highest.
     """
     v, uses = assembly.job.vehicle, assembly.job.services.uses
     pitch = math.degrees(math.atan((settled.rear - settled.front) / v.wheelbase))

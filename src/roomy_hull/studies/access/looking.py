@@ -57,19 +57,11 @@ class Looked(msgspec.Struct, frozen=True, eq=False):
 def looks(case: Case, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looked, ...]:
     """What of each space is reached and seen: anew only where what changed lies in somebody's way to it.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, and what was seen before.
-    rooms : tuple of Space
-        Its spaces.
-    settled : Settled
-        How the vehicle stands. [mm]
-
-    Returns
-    -------
-    tuple of Looked
-        In the order of the spaces.
+    Args:
+        case: The job in vehicle axes, and what was seen before.
+        rooms: Its spaces.
+        settled: How the vehicle stands. [mm]
+    Returns: In the order of the spaces.
     """
     assembly = case.assembly
     party = tuple((p.id, p.stature) for p in people(assembly.job.party))
@@ -120,15 +112,9 @@ def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space,
 def looked(basis: Basis) -> Looked:
     """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing.
 
-    Parameters
-    ----------
-    basis : Basis
-        All that it depends on.
-
-    Returns
-    -------
-    Looked
-        Person by person.
+    Args:
+        basis: All that it depends on.
+    Returns: Person by person.
     """
     about = Surroundings(
         np.frombuffer(basis.solid).reshape(-1, 6),

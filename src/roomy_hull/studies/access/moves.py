@@ -34,14 +34,10 @@ class Action(NamedTuple):
 class Moves(msgspec.Struct, frozen=True):
     """How one gets at a space.
 
-    Attributes
-    ----------
-    actions : tuple of Action
-        In their order; empty where it is at hand.
-    possible : bool
-        Whether there is a way at all.
-    metres : float
-        Walked from the driver's door. [m]
+    Attributes:
+        actions: In their order; empty where it is at hand.
+        possible: Whether there is a way at all.
+        metres: Walked from the driver's door. [m]
     """
 
     actions: tuple[Action, ...]
@@ -69,10 +65,8 @@ class Moves(msgspec.Struct, frozen=True):
 class Opener:
     """What has to be opened for what, and what has to do with what, looked up once.
 
-    Parameters
-    ----------
-    found : Meetings
-        What meets what on its way.
+    Args:
+        found: What meets what on its way.
     """
 
     def __init__(self, found: Meetings) -> None:
@@ -84,15 +78,9 @@ class Opener:
     def fewest(self, goal: frozenset[str]) -> tuple[Action, ...] | None:
         """The fewest openings and closings after which some openings stand open.
 
-        Parameters
-        ----------
-        goal : frozenset of str
-            What has to stand open.
-
-        Returns
-        -------
-        tuple of Action or None
-            By breadth-first search over what has to do with it; nothing where there is no way.
+        Args:
+            goal: What has to stand open.
+        Returns: By breadth-first search over what has to do with it; nothing where there is no way.
         """
         if goal not in self._opens:
             self._opens[goal] = self._searched(goal)
@@ -149,14 +137,10 @@ class Opener:
 class Ways:
     """How one gets at the spaces of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    found : Meetings
-        What meets what on its way.
-    blocked : Blocking
-        What has to come out before what.
+    Args:
+        assembly: The job in vehicle axes.
+        found: What meets what on its way.
+        blocked: What has to come out before what.
     """
 
     def __init__(self, assembly: Assembly, found: Meetings, blocked: Blocking) -> None:
@@ -167,15 +151,9 @@ class Ways:
     def to(self, space: Space) -> Moves:
         """The fewest actions to a space.
 
-        Parameters
-        ----------
-        space : Space
-            Which.
-
-        Returns
-        -------
-        Moves
-            Unlocking, opening, lifting aside, climbing; possible or not; how far one walks.
+        Args:
+            space: Which.
+        Returns: Unlocking, opening, lifting aside, climbing; possible or not; how far one walks.
         """
         opens = self._opener.fewest(space.needs)
         if opens is None:
@@ -245,16 +223,11 @@ def _side(assembly: Assembly, key: str, usual: str) -> str:
 def stations(assembly: Assembly) -> tuple[dict[str, float], float]:
     """Where one stands on a walk round the vehicle, and how long that is.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-
-    Returns
-    -------
-    (dict of str to float, float)
-        How far along, from the front left corner over left, rear and right, the middles of the sides are and the driver's
-        door, and all the way round. [mm]
+    Args:
+        assembly: The job in vehicle axes.
+    Returns:
+        How far along, from the front left corner over left, rear and right, the middles of the sides are and the
+        driver's door, and all the way round. [mm]
     """
     v = assembly.job.vehicle
     boxes = [

@@ -31,24 +31,16 @@ class Wired(Protocol):
 class OffOn(msgspec.Struct, frozen=True):
     """The canopy on its legs.
 
-    Attributes
-    ----------
-    empty, loaded : float
-        Its mass bare with units, and with contents and water as in the fullest scenario. [kg]
-    centre : (float, float, float)
-        Of the loaded canopy, in vehicle axes. [mm]
-    legs : tuple of (str, float)
-        Each leg's load, loaded: the name and what stands on it. [kg]
-    tips : float
-        The slope at which it would tip over its nearest edge of feet. [°]
-    least_leg : float
-        How long a leg has to be from its socket's foot: to lift the canopy clear of the tray at this ride height. [mm]
-    lifts : float
-        How high the canopy's lower edge then is over the ground. [mm]
-    beside : float
-        What is left on each side between legs and the widest of what drives out. [mm]
-    steps : tuple of str
-        What is done, in order.
+    Attributes:
+        empty, loaded: Its mass bare with units, and with contents and water as in the fullest scenario. [kg]
+        centre: Of the loaded canopy, in vehicle axes. [mm]
+        legs: Each leg's load, loaded: the name and what stands on it. [kg]
+        tips: The slope at which it would tip over its nearest edge of feet. [°]
+        least_leg: How long a leg has to be from its socket's foot: to lift the canopy clear of the tray at this ride
+            height. [mm]
+        lifts: How high the canopy's lower edge then is over the ground. [mm]
+        beside: What is left on each side between legs and the widest of what drives out. [mm]
+        steps: What is done, in order.
     """
 
     empty: float
@@ -67,20 +59,13 @@ def leg_loads(
 ) -> tuple[float, float, float, float]:
     """What stands on each of four legs of one stiffness under a stiff body.
 
-    Parameters
-    ----------
-    kg : float
-        Mass. [kg]
-    at : (float, float)
-        Its centre, x and y. [mm]
-    feet : (float, float, float, float)
-        The rectangle of the feet: x0, y0, x1, y1. [mm]
-
-    Returns
-    -------
-    (float, float, float, float)
-        At (x0, y0), (x0, y1), (x1, y0), (x1, y1): W/4·(1 ± 2ex/a ± 2ey/b), which sum to the mass and balance about both
-        axes; negative where it lifts off. [kg]
+    Args:
+        kg: Mass. [kg]
+        at: Its centre, x and y. [mm]
+        feet: The rectangle of the feet: x0, y0, x1, y1. [mm]
+    Returns:
+        At (x0, y0), (x0, y1), (x1, y0), (x1, y1): W/4·(1 ± 2ex/a ± 2ey/b), which sum to the mass and balance about
+        both axes; negative where it lifts off. [kg]
     """
     x0, y0, x1, y1 = feet
     u = 2 * (at[0] - (x0 + x1) / 2) / (x1 - x0)
@@ -91,17 +76,10 @@ def leg_loads(
 def tipping(at: tuple[float, float, float], feet: tuple[float, float, float, float]) -> float:
     """The slope at which a body on four legs tips.
 
-    Parameters
-    ----------
-    at : (float, float, float)
-        Its centre: x, y, and the height over the ground. [mm]
-    feet : (float, float, float, float)
-        The rectangle of the feet. [mm]
-
-    Returns
-    -------
-    float
-        atan of the nearest edge's distance over the height; below 0 where it stands over none. [°]
+    Args:
+        at: Its centre: x, y, and the height over the ground. [mm]
+        feet: The rectangle of the feet. [mm]
+    Returns: atan of the nearest edge's distance over the height; below 0 where it stands over none. [°]
     """
     x, y, high = at
     near = min(x - feet[0], feet[2] - x, y - feet[1], feet[3] - y)
@@ -111,19 +89,11 @@ def tipping(at: tuple[float, float, float], feet: tuple[float, float, float, flo
 def off_on(assembly: Assembly, services: Wired | None, settled: Settled) -> OffOn | None:
     """Take the canopy off.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    services : Wired or None
-        What comes apart.
-    settled : Settled
-        How the vehicle stands when it backs under. [mm]
-
-    Returns
-    -------
-    OffOn or None
-        Nothing where there is no canopy that comes off.
+    Args:
+        assembly: The job in vehicle axes.
+        services: What comes apart.
+        settled: How the vehicle stands when it backs under. [mm]
+    Returns: Nothing where there is no canopy that comes off.
     """
     canopy, box = assembly.job.body.canopy, assembly.ground.canopy
     if canopy is None or box is None or canopy.kind != "canopy":

@@ -36,22 +36,14 @@ SEES = 1.0 / 3.0
 class Seen(msgspec.Struct, frozen=True):
     """One person before one space.
 
-    Attributes
-    ----------
-    person : str
-        Id.
-    how : str
-        How the middle of it is reached.
-    short : float
-        By how much the hand falls short of the middle, standing; 0 where it does not. [mm]
-    reached : float
-        Part of the floor that is reached standing, leaning or not.
-    seen : float
-        Part of the floor that is seen from the best place.
-    feet, shoulder : tuple of float
-        Where one stands for it, and the shoulder then; nothing where there is no place. [mm]
-    hand : tuple of float
-        What is gripped. [mm]
+    Attributes:
+        person: Id.
+        how: How the middle of it is reached.
+        short: By how much the hand falls short of the middle, standing; 0 where it does not. [mm]
+        reached: Part of the floor that is reached standing, leaning or not.
+        seen: Part of the floor that is seen from the best place.
+        feet, shoulder: Where one stands for it, and the shoulder then; nothing where there is no place. [mm]
+        hand: What is gripped. [mm]
     """
 
     person: str
@@ -89,24 +81,15 @@ def _trunk(feet: Array, figure: Figure, height: float, hand: Array, raised: floa
 def look(space: Space, person: str, figure: Figure, feet: Array, about: Surroundings) -> Seen:
     """What somebody reaches and sees of a space.
 
-    Parameters
-    ----------
-    space : Space
-        As it stands open.
-    person : str
-        Whose id.
-    figure : Figure
-        Whose segments.
-    feet : array
-        Where one can stand, from `standing.places`. [mm]
-    about : Surroundings
-        What is in the way.
-
-    Returns
-    -------
-    Seen
-        The arm goes straight from shoulder to hand, or bent over the rim, past all but the space's own walls; the trunk
-        from hip to shoulder; the eye's way is not crossed by these walls either. [mm]
+    Args:
+        space: As it stands open.
+        person: Whose id.
+        figure: Whose segments.
+        feet: Where one can stand, from `standing.places`. [mm]
+        about: What is in the way.
+    Returns:
+        The arm goes straight from shoulder to hand, or bent over the rim, past all but the space's own walls; the
+        trunk from hip to shoulder; the eye's way is not crossed by these walls either. [mm]
     """
     hand = _middle(space)
     grip = tuple(hand.tolist())

@@ -54,28 +54,17 @@ class Meetings(Protocol):
 class Space(msgspec.Struct, frozen=True):
     """One room out of which things are taken, in vehicle axes. [mm]
 
-    Attributes
-    ----------
-    owner, part, name : str
-        The thing, the compartment of it (a motion's name, or empty), and what it is called.
-    side : str
-        From where one takes things out.
-    box, rest : Box
-        The room as it stands open, and shut.
-    top : bool
-        Whether one reaches in from above; else from its front.
-    needs : frozenset of str
-        Openings that have to be open.
-    first : tuple of str
-        Things that stand before it and have to come out.
-    walls : tuple of Box
-        Its own walls as they stand open, and its lid.
-    use : str
-        How quickly it has to be at hand, where the thing itself says so.
-    roof : bool
-        Whether it is on the roof.
-    device : bool
-        Whether it is a thing that is itself reached for.
+    Attributes:
+        owner, part, name: The thing, the compartment of it (a motion's name, or empty), and what it is called.
+        side: From where one takes things out.
+        box, rest: The room as it stands open, and shut.
+        top: Whether one reaches in from above; else from its front.
+        needs: Openings that have to be open.
+        first: Things that stand before it and have to come out.
+        walls: Its own walls as they stand open, and its lid.
+        use: How quickly it has to be at hand, where the thing itself says so.
+        roof: Whether it is on the roof.
+        device: Whether it is a thing that is itself reached for.
     """
 
     owner: str
@@ -116,17 +105,10 @@ def outward(side: str) -> tuple[int, int]:
 def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
     """Every space of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    found : Meetings
-        What opens, and what has to be open before it.
-
-    Returns
-    -------
-    tuple of Space
-        In the job's order; a stack has one for each of its drawers.
+    Args:
+        assembly: The job in vehicle axes.
+        found: What opens, and what has to be open before it.
+    Returns: In the job's order; a stack has one for each of its drawers.
     """
     doors = [o for o in assembly.ground.openings if o.kind == "door"]
     near = _Neighbours(assembly)

@@ -34,18 +34,12 @@ GROUND = {"ground"}
 class Surroundings:
     """What stands about a space as one takes something out of it: boxes, (boxes, 6). [mm]
 
-    Parameters
-    ----------
-    solid : array
-        What is in the way of people, arms and eyes.
-    own : array
-        The walls and lid of the space itself, in the way of trunks and eyes.
-
-    Attributes
-    ----------
-    watched : list of array
-        Of everything asked so far, (4, 3): the corners of the box around where ways begin and of that around where they
-        end. What lies between none of these pairs has no part in any answer.
+    Args:
+        solid: What is in the way of people, arms and eyes.
+        own: The walls and lid of the space itself, in the way of trunks and eyes.
+    Attributes:
+        watched: Of everything asked so far, (4, 3): the corners of the box around where ways begin and of that around
+            where they end. What lies between none of these pairs has no part in any answer.
     """
 
     def __init__(self, solid: Array, own: Array) -> None:
@@ -101,10 +95,8 @@ class Settled(NamedTuple):
 class Obstacles:
     """All that is solid in a job, with each thing's openings.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
+    Args:
+        assembly: The job in vehicle axes.
     """
 
     def __init__(self, assembly: Assembly) -> None:
@@ -125,15 +117,9 @@ class Obstacles:
     def about(self, space: Space) -> Surroundings:
         """What stands about a space, with open what has to be open for it.
 
-        Parameters
-        ----------
-        space : Space
-            Which.
-
-        Returns
-        -------
-        Surroundings
-            Units and carried things, what never moves, and doors as they then stand.
+        Args:
+            space: Which.
+        Returns: Units and carried things, what never moves, and doors as they then stand.
         """
         region = _region(space)
         opens = {self._moving[key] for key in space.needs if key in self._moving}
@@ -219,22 +205,13 @@ def places(
 ) -> Array:
     """Where somebody can stand to take something out of a space.
 
-    Parameters
-    ----------
-    space : Space
-        As it stands open.
-    figure : Figure
-        Who.
-    about : Surroundings
-        What stands there.
-    settled : Settled
-        How the vehicle stands.
-    body : tuple of Box
-        The body's outsides, from `outsides`. [mm]
-
-    Returns
-    -------
-    array
+    Args:
+        space: As it stands open.
+        figure: Who.
+        about: What stands there.
+        settled: How the vehicle stands.
+        body: The body's outsides, from `outsides`. [mm]
+    Returns:
         (places, 3): the middle between the feet, in vehicle axes; the trunk is clear of all that is lower than the
         shoulders and higher than the knees. [mm]
     """

@@ -25,16 +25,11 @@ OVER_HEAD = 1530.0
 class Stowed(msgspec.Struct, frozen=True):
     """One good in its place.
 
-    Attributes
-    ----------
-    good : str
-        Its id.
-    space : int
-        Which of the spaces; -1 where it is in none.
-    moves : Moves or None
-        The fewest moves to it; nothing in the cab or where it is not stowed.
-    where : str
-        ``space``, ``cab``, ``nowhere``, or ``lost`` where its place does not exist.
+    Attributes:
+        good: Its id.
+        space: Which of the spaces; -1 where it is in none.
+        moves: The fewest moves to it; nothing in the cab or where it is not stowed.
+        where: ``space``, ``cab``, ``nowhere``, or ``lost`` where its place does not exist.
     """
 
     good: str
@@ -67,17 +62,10 @@ def stowed(
 ) -> tuple[Stowed, ...]:
     """Where every good is.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    spaces, moves : sequence of Space, sequence of Moves
-        In the same order.
-
-    Returns
-    -------
-    tuple of Stowed
-        In the job's order.
+    Args:
+        assembly: The job in vehicle axes.
+        spaces, moves: In the same order.
+    Returns: In the job's order.
     """
     found, holders = [], assembly.job.holders()
     parts = {s.key: n for n, s in reversed(list(enumerate(spaces)))}
@@ -137,19 +125,11 @@ def ill_stowed(
 ) -> tuple[Beside, ...]:
     """Wet or dirty over or beside clean, fuel or gas with food.
 
-    Parameters
-    ----------
-    goods : sequence of Good
-        Of the job.
-    rows : sequence of Stowed
-        In the same order.
-    spaces : sequence of Space
-        Where they are.
-
-    Returns
-    -------
-    tuple of Beside
-        Each pair of spaces once, by its first two goods.
+    Args:
+        goods: Of the job.
+        rows: In the same order.
+        spaces: Where they are.
+    Returns: Each pair of spaces once, by its first two goods.
     """
     placed = [(g, r.space) for g, r in zip(goods, rows, strict=True) if r.space >= 0 and g.nature]
     found: dict[tuple[int, int, str], Beside] = {}

@@ -62,15 +62,9 @@ class Bodies(msgspec.Struct, frozen=True):
 def study(case: Case) -> Bodies:
     """Hold rooms and racks against what stands there, and things against their racks.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes. [mm]
-
-    Returns
-    -------
-    Bodies
-        Empty where there are neither.
+    Args:
+        case: The job in vehicle axes. [mm]
+    Returns: Empty where there are neither.
     """
     assembly = case.assembly
     ground = assembly.ground

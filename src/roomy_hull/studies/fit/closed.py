@@ -57,15 +57,9 @@ class FitResult(msgspec.Struct, frozen=True):
 def study(case: Case) -> FitResult:
     """Judge the closed fit of a whole assembly.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
-
-    Returns
-    -------
-    FitResult
-        Every flaw.
+    Args:
+        case: The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
+    Returns: Every flaw.
     """
     assembly = case.assembly
     things = assembly.things
@@ -148,15 +142,9 @@ def _pair(a: Thing, b: Thing) -> Iterable[Flaw]:
 def parting(some: Sequence[Box], others: Sequence[Box]) -> float:
     """The shortest move along an axis by which some boxes come free of others.
 
-    Parameters
-    ----------
-    some, others : sequence of Box
-        Two sets. [mm]
-
-    Returns
-    -------
-    float
-        0 where they share no room. [mm]
+    Args:
+        some, others: Two sets. [mm]
+    Returns: 0 where they share no room. [mm]
     """
     shortest = math.inf
     for axis in range(3):

@@ -16,16 +16,11 @@ from roomy_hull.kit.body.pieces import parts_of
 class FreeSpace(msgspec.Struct, frozen=True):
     """The places open to a unit's lower front corner, as (u, w) at one v. [mm]
 
-    Attributes
-    ----------
-    bay : str
-        The bay.
-    room : tuple or None
-        Bounds (u0, w0, u1, w1) that bay and opening leave; none where it is too large.
-    blocked : tuple of tuple
-        Open rectangles inside which the corner may not lie.
-    short : tuple of float
-        By how much the unit is too large along u, v and w; 0 where it is not.
+    Attributes:
+        bay: The bay.
+        room: Bounds (u0, w0, u1, w1) that bay and opening leave; none where it is too large.
+        blocked: Open rectangles inside which the corner may not lie.
+        short: By how much the unit is too large along u, v and w; 0 where it is not.
     """
 
     bay: str
@@ -48,17 +43,10 @@ class FreeSpace(msgspec.Struct, frozen=True):
     def nearest(self, u: float, w: float, pitch: float) -> float | None:
         """Find the nearest free place along the wall at height w.
 
-        Parameters
-        ----------
-        u, w : float
-            The wished place. [mm]
-        pitch : float
-            Rail pitch; 0 for none (then 5 mm steps are tried). [mm]
-
-        Returns
-        -------
-        float or None
-            The nearest free u on the pitch, or none. [mm]
+        Args:
+            u, w: The wished place. [mm]
+            pitch: Rail pitch; 0 for none (then 5 mm steps are tried). [mm]
+        Returns: The nearest free u on the pitch, or none. [mm]
         """
         if self.room is None:
             return None
@@ -84,24 +72,15 @@ def free_space(
 ) -> FreeSpace:  # fmt: skip
     """Find where a unit may stand in a bay.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        What is there already.
-    thing : Thing
-        The unit, expanded anywhere; its own place is not used. [mm]
-    place : BayPlace
-        The bay.
-    v : float
-        Depth at which its front stands. [mm]
-    leave_out : sequence of str
-        Ids not to be counted as obstacles, besides the unit itself.
-
-    Returns
-    -------
-    FreeSpace
-        The exact set of conflict-free places on that depth: no overlap, no keep-clear zone
-        broken either way, inside bay and, for what slides, its opening. [mm]
+    Args:
+        assembly: What is there already.
+        thing: The unit, expanded anywhere; its own place is not used. [mm]
+        place: The bay.
+        v: Depth at which its front stands. [mm]
+        leave_out: Ids not to be counted as obstacles, besides the unit itself.
+    Returns:
+        The exact set of conflict-free places on that depth: no overlap, no keep-clear zone broken either way,
+        inside bay and, for what slides, its opening. [mm]
     """
     own = thing.expansion
     e, size = own.envelope, place.size

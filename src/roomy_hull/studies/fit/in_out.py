@@ -88,15 +88,9 @@ class InOut(msgspec.Struct, frozen=True):
 def study(case: Case) -> InOut:
     """Find what blocks what in every bay.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
-
-    Returns
-    -------
-    InOut
-        Blockers, orders of fitting, circles.
+    Args:
+        case: The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
+    Returns: Blockers, orders of fitting, circles.
     """
     previous: InOut | None = case.old(KEY)
     members: dict[str, list[Thing]] = {}

@@ -28,15 +28,9 @@ _FRAME_WORDS = {
 def judge(case: Case) -> list[Finding]:
     """Turn the flaws of a fit study into findings.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with the study's result.
-
-    Returns
-    -------
-    list of Finding
-        In the job's order. [mm]
+    Args:
+        case: The job in vehicle axes, with the study's result.
+    Returns: In the job's order. [mm]
     """
     result: FitResult = case.results[KEY]
     things = {t.id: t for t in case.assembly.things}
@@ -199,17 +193,10 @@ def _inside_before(
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
-    Parameters
-    ----------
-    case : Case
-        The job as it was judged.
-    finding : Finding
-        Any finding; those of other studies have no fixes here.
-
-    Returns
-    -------
-    tuple of Fix
-        What to set, each by itself enough where it is a move. [mm]
+    Args:
+        case: The job as it was judged.
+        finding: Any finding; those of other studies have no fixes here.
+    Returns: What to set, each by itself enough where it is a move. [mm]
     """
     assembly = case.assembly
     things = [t for s in finding.subjects if (t := assembly.thing(s)) is not None]

@@ -33,18 +33,12 @@ class Change(msgspec.Struct, frozen=True):
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Find the cheapest changes by which a set would hold, or by which something could open.
 
-    Parameters
-    ----------
-    case : Case
-        The job as it was judged, with all meetings.
-    finding : Finding
-        Any finding; those of other studies have no fixes here.
-
-    Returns
-    -------
-    tuple of Fix
-        At most three that were tried and hold, the cheapest first: a bracket of the other hand or a
-        mirrored lid, then a hinge moved, then a move along rail or wall, then the other side.
+    Args:
+        case: The job as it was judged, with all meetings.
+        finding: Any finding; those of other studies have no fixes here.
+    Returns:
+        At most three that were tried and hold, the cheapest first: a bracket of the other hand or a mirrored lid,
+        then a hinge moved, then a move along rail or wall, then the other side.
     """
     if finding.code not in ("move.set", "move.blocked", "move.near"):
         return ()
@@ -75,22 +69,12 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
 def applied(job: Job, fix: Fix) -> Job:
     """Apply a fix to a job.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    fix : Fix
-        On a unit, a carried thing, or the body by the paths of its sizes.
-
-    Returns
-    -------
-    Job
-        The new job.
-
-    Raises
-    ------
-    UserError
-        A value is not allowed there.
+    Args:
+        job: The job.
+        fix: On a unit, a carried thing, or the body by the paths of its sizes.
+    Returns: The new job.
+    Raises:
+        UserError: A value is not allowed there.
     """
     if fix.subject != BODY:
         return edits.changed(job, fix.subject.id, **fix.changes)

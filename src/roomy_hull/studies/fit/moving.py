@@ -37,16 +37,10 @@ def judge(case: Case) -> list[Finding]:
 
     Run-throughs that stop, and units that each have to come out before the other, are told too.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with all meetings, what has to come out before what, and the closed fit:
-        what overlaps at rest is not told twice.
-
-    Returns
-    -------
-    list of Finding
-        In the order of the openings. [mm]
+    Args:
+        case: The job in vehicle axes, with all meetings, what has to come out before what, and the closed fit: what
+            overlaps at rest is not told twice.
+    Returns: In the order of the openings. [mm]
     """
     assembly = case.assembly
     found: Togetherness = case.results[KEY]

@@ -46,18 +46,12 @@ class Passage(msgspec.Struct, frozen=True):
 class Flat(NamedTuple):
     """The search in one plane. Inward is the first axis, the wall fills from minus `WALL` to 0. [mm]
 
-    Attributes
-    ----------
-    deep, tall : float
-        The outline as it stands.
-    gap : (float, float)
-        The opening along the second axis.
-    room : (float, float)
-        Depth and breadth of the empty room.
-    home : (float, float)
-        Lower corner of where it is to stand.
-    inside : tuple of (float, float, float, float)
-        What stands in the room already.
+    Attributes:
+        deep, tall: The outline as it stands.
+        gap: The opening along the second axis.
+        room: Depth and breadth of the empty room.
+        home: Lower corner of where it is to stand.
+        inside: What stands in the room already.
     """
 
     deep: float
@@ -75,23 +69,13 @@ def passage(
 ) -> Passage:  # fmt: skip
     """Find how a unit can be got into its bay.
 
-    Parameters
-    ----------
-    size : (width, depth, height)
-        Outside sizes of the unit as it stands. [mm]
-    bay : (length, depth, height)
-        Of the empty bay. [mm]
-    opening : (u0, w0, u1, w1)
-        Of the access face. [mm]
-    home : (u, v, w)
-        Where its lower corner is to stand. [mm]
-    inside : tuple of (u0, v0, w0, u1, v1, w1)
-        What stands in the bay already when it goes in. [mm]
-
-    Returns
-    -------
-    Passage
-        The plainest way that there is.
+    Args:
+        size: Outside sizes of the unit as it stands. [mm]
+        bay: Of the empty bay. [mm]
+        opening: Of the access face. [mm]
+        home: Where its lower corner is to stand. [mm]
+        inside: What stands in the bay already when it goes in. [mm]
+    Returns: The plainest way that there is.
     """
     a, b, c = size
     u, v, w = home
@@ -112,15 +96,9 @@ def passage(
 def way_in(flat: Flat) -> bool:
     """Search a way from outside to where it is to stand.
 
-    Parameters
-    ----------
-    flat : Flat
-        The plane. [mm]
-
-    Returns
-    -------
-    bool
-        Whether there is one; that none is found may be wrong where a turn leaves less than some millimetres.
+    Args:
+        flat: The plane. [mm]
+    Returns: Whether there is one; that none is found may be wrong where a turn leaves less than some millimetres.
     """
     deep, tall, gap, room = flat.deep, flat.tall, flat.gap, flat.room
     if min(deep, tall) > gap[1] - gap[0] or deep > room[0] or tall > room[1]:

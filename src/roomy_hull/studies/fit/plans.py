@@ -28,17 +28,10 @@ class Plan(msgspec.Struct, frozen=True):
 def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore[complex-structure, too-many-branches]  # one search with its ways of failing
     """Find an order in which some openings can be opened and all stay open.
 
-    Parameters
-    ----------
-    found : Togetherness
-        All meetings.
-    members : tuple of str
-        Ids of openings.
-
-    Returns
-    -------
-    Plan
-        The order, with what has to be opened besides; or the conflicts.
+    Args:
+        found: All meetings.
+        members: Ids of openings.
+    Returns: The order, with what has to be opened besides; or the conflicts.
     """
     known = {o.id for o in found.openings}
     missing = tuple(m for m in members if m not in known)
@@ -89,17 +82,10 @@ def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore
 def most_open(found: Togetherness, wished: tuple[str, ...]) -> tuple[str, ...]:
     """As many of some openings as can be open together, taken in their order.
 
-    Parameters
-    ----------
-    found : Togetherness
-        All meetings.
-    wished : tuple of str
-        Ids of openings, the most wanted first.
-
-    Returns
-    -------
-    tuple of str
-        Those that hold together, with what they need; what can never open is left out.
+    Args:
+        found: All meetings.
+        wished: Ids of openings, the most wanted first.
+    Returns: Those that hold together, with what they need; what can never open is left out.
     """
     chosen: tuple[str, ...] = ()
     for one in wished:

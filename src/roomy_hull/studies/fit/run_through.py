@@ -15,22 +15,14 @@ from roomy_hull.studies.fit.together import Meeting, Togetherness
 class Played(msgspec.Struct, frozen=True):
     """One move as it was played.
 
-    Attributes
-    ----------
-    move : Move
-        What was to be done.
-    words : str
-        It in words; where it fails, why.
-    fine : bool
-        Whether it went through.
-    opened : frozenset of str
-        What stands open after it.
-    out : frozenset of str
-        What is out of the vehicle after it.
-    canopy : bool
-        Whether the canopy is on after it.
-    where : tuple of Box
-        Where it failed, in vehicle axes. [mm]
+    Attributes:
+        move: What was to be done.
+        words: It in words; where it fails, why.
+        fine: Whether it went through.
+        opened: What stands open after it.
+        out: What is out of the vehicle after it.
+        canopy: Whether the canopy is on after it.
+        where: Where it failed, in vehicle axes. [mm]
     """
 
     move: Move
@@ -70,21 +62,12 @@ class _State(msgspec.Struct):
 def play(assembly: Assembly, found: Togetherness, blocked: InOut, run: RunThrough) -> RunResult:
     """Play a run-through from everything closed.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    found : Togetherness
-        All meetings.
-    blocked : InOut
-        What has to come out before what.
-    run : RunThrough
-        The moves.
-
-    Returns
-    -------
-    RunResult
-        Every move up to the first that fails, that one included.
+    Args:
+        assembly: The job in vehicle axes.
+        found: All meetings.
+        blocked: What has to come out before what.
+        run: The moves.
+    Returns: Every move up to the first that fails, that one included.
     """
     state = _State(set(), set())
     played = []

@@ -47,18 +47,12 @@ class Meeting(msgspec.Struct, frozen=True):
 class Togetherness(msgspec.Struct, frozen=True):
     """All meetings of a job.
 
-    Attributes
-    ----------
-    openings : tuple of Opening
-        Everything that opens.
-    shut, opened : dict
-        (x, y) to what x meets of y closed, and of y open, where nearer than wanted.
-    still : dict
-        x to (what, meeting) of what stays where it is.
-    needs : dict
-        x to those that have to be open before it.
-    circles : tuple of tuple of str
-        Openings that each wait for the other.
+    Attributes:
+        openings: Everything that opens.
+        shut, opened: (x, y) to what x meets of y closed, and of y open, where nearer than wanted.
+        still: x to (what, meeting) of what stays where it is.
+        needs: x to those that have to be open before it.
+        circles: Openings that each wait for the other.
     """
 
     openings: tuple[Opening, ...]
@@ -74,16 +68,11 @@ class Togetherness(msgspec.Struct, frozen=True):
     def relation(self, x: str, y: str) -> str:
         """Say how two openings stand to each other.
 
-        Parameters
-        ----------
-        x, y : str
-            Ids of openings.
-
-        Returns
-        -------
-        str
-            ``clear``, ``near`` (below the wanted gap), ``x first``, ``y first`` (only opened in that order
-            are both open), or ``never``.
+        Args:
+            x, y: Ids of openings.
+        Returns:
+            ``clear``, ``near`` (below the wanted gap), ``x first``, ``y first`` (only opened in that order are
+            both open), or ``never``.
         """
         if any(self._hits(self.shut, p) and self._hits(self.opened, p) for p in ((x, y), (y, x))):
             return "never"
@@ -120,15 +109,9 @@ MOST_PAIRS, MOST_NEAR = 10_000, 200
 def study(case: Case) -> Togetherness:
     """Hold every opening against every other, and against what stays.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
-
-    Returns
-    -------
-    Togetherness
-        Every meeting nearer than wanted.
+    Args:
+        case: The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
+    Returns: Every meeting nearer than wanted.
     """
     assembly, before = case.assembly, case.before
     openings = tuple(assembly.openings())

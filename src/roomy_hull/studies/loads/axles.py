@@ -92,16 +92,11 @@ class LoadResult(msgspec.Struct, frozen=True):
     def moved_by(self, mass: Mass) -> float:
         """Compute by how much weighings correct one mass: by its part of the doubt. [kg]
 
-        Parameters
-        ----------
-        mass : Mass
-            At full scale, in vehicle axes. [kg, mm]
-
-        Returns
-        -------
-        float
-            σ²·Σ f·(a + b·x + c·y)·w over all readings; summed over the masses aboard it is what the
-            scenario's figures moved by. 0 without a weighing. [kg]
+        Args:
+            mass: At full scale, in vehicle axes. [kg, mm]
+        Returns:
+            σ²·Σ f·(a + b·x + c·y)·w over all readings; summed over the masses aboard it is what the scenario's
+            figures moved by. 0 without a weighing. [kg]
         """
         if self.evidence is None:
             return 0.0
@@ -140,15 +135,9 @@ class LoadResult(msgspec.Struct, frozen=True):
     def owners(self, scenario: Scenario) -> dict[Ref, tuple[float, float, float]]:
         """What each owner weighs in a scenario.
 
-        Parameters
-        ----------
-        scenario : Scenario
-            Any scenario of the job.
-
-        Returns
-        -------
-        dict of Ref to (float, float, float)
-            Mass, rear-axle load, and right less left. [kg]
+        Args:
+            scenario: Any scenario of the job.
+        Returns: Mass, rear-axle load, and right less left. [kg]
         """
         found: dict[Ref, tuple[float, float, float]] = {}
         r = self.readings
@@ -169,17 +158,10 @@ class LoadResult(msgspec.Struct, frozen=True):
 def shares_of(masses: tuple[Mass, ...], on_roof: bool) -> tuple[Share, ...]:
     """Sum masses by owner, fill and mount.
 
-    Parameters
-    ----------
-    masses : tuple of Mass
-        Masses in vehicle axes. [kg, mm]
-    on_roof : bool
-        Whether they count as roof load.
-
-    Returns
-    -------
-    tuple of Share
-        One for each owner, fill and mount that occurs.
+    Args:
+        masses: Masses in vehicle axes. [kg, mm]
+        on_roof: Whether they count as roof load.
+    Returns: One for each owner, fill and mount that occurs.
     """
     sums: dict[tuple[Ref, Fill, MassMount], list[float]] = {}
     spreads: dict[tuple[Ref, Fill, MassMount], list[float]] = {}
@@ -213,15 +195,9 @@ def factor(scenario: Scenario, share: Share) -> float:
 def study(case: Case) -> LoadResult:
     """Weigh every scenario.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes; shares of things that did not change are taken from before.
-
-    Returns
-    -------
-    LoadResult
-        Loads with doubt and limit for each scenario. [kg, mm]
+    Args:
+        case: The job in vehicle axes; shares of things that did not change are taken from before.
+    Returns: Loads with doubt and limit for each scenario. [kg, mm]
     """
     assembly, before = case.assembly, case.before
     job, vehicle = assembly.job, assembly.job.vehicle
@@ -295,23 +271,13 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
 ) -> ScenarioLoads:  # fmt: skip
     """Weigh one scenario, of the job or a trial one.
 
-    Parameters
-    ----------
-    job : Job
-        For the ratings.
-    scenario : Scenario
-        What is aboard and how full.
-    totals : sequence of Share
-        The shares, added up by what scenarios scale alike.
-    how : Readings
-        How the figures are read.
-    proof : Evidence or None
-        What scales said; predictions follow it.
-
-    Returns
-    -------
-    ScenarioLoads
-        Every figure with its doubt and limit. [kg, mm]
+    Args:
+        job: For the ratings.
+        scenario: What is aboard and how full.
+        totals: The shares, added up by what scenarios scale alike.
+        how: How the figures are read.
+        proof: What scales said; predictions follow it.
+    Returns: Every figure with its doubt and limit. [kg, mm]
     """
     total, spread = [0.0] * 5, [0.0] * 7
     for share in totals:

@@ -33,17 +33,10 @@ LOOK_CHANCE = 0.05
 def cell(loads: ScenarioLoads, key: str) -> Figure | None:
     """One figure of a scenario.
 
-    Parameters
-    ----------
-    loads : ScenarioLoads
-        The scenario.
-    key : str
-        A row's key.
-
-    Returns
-    -------
-    Figure or None
-        None where the scenario has none such, as a ball mass without a trailer. [kg; level in mm]
+    Args:
+        loads: The scenario.
+        key: A row's key.
+    Returns: None where the scenario has none such, as a ball mass without a trailer. [kg; level in mm]
     """
     if key in WHEELS:
         return loads.wheels[WHEELS.index(key)]
@@ -82,18 +75,12 @@ class Worst(msgspec.Struct, frozen=True):
 def worst(result: LoadResult, keys: tuple[str, ...] = LIMITED) -> Worst | None:
     """Find the cell that governs the whole board.
 
-    Parameters
-    ----------
-    result : LoadResult
-        The study.
-    keys : tuple of str
-        The rows that are looked at.
-
-    Returns
-    -------
-    Worst or None
-        The one with the greatest chance of being over its limit, to a thousandth; of equals the one
-        that uses its limit most. None where nothing has a limit.
+    Args:
+        result: The study.
+        keys: The rows that are looked at.
+    Returns:
+        The one with the greatest chance of being over its limit, to a thousandth; of equals the one that uses its
+        limit most. None where nothing has a limit.
     """
     found = [
         Worst(s.id, key, figure, chance(figure), figure.value / figure.limit)
@@ -107,20 +94,13 @@ def worst(result: LoadResult, keys: tuple[str, ...] = LIMITED) -> Worst | None:
 class Line(msgspec.Struct, frozen=True):
     """One term of a sum: what, its mass in the scenario, where, its part, what it comes to.
 
-    Attributes
-    ----------
-    owner : Ref or None
-        What it belongs to; none for a rating or a sum.
-    words : str
-        What it is.
-    kg : float
-        Mass in this scenario. [kg]
-    at : float
-        Where that matters: aft of the front axle, or right of the centre plane. [mm]
-    part : float
-        The factor by which it counts.
-    amount, doubt : float
-        What it adds, and its one-sigma doubt. [unit of the sum]
+    Attributes:
+        owner: What it belongs to; none for a rating or a sum.
+        words: What it is.
+        kg: Mass in this scenario. [kg]
+        at: Where that matters: aft of the front axle, or right of the centre plane. [mm]
+        part: The factor by which it counts.
+        amount, doubt: What it adds, and its one-sigma doubt. [unit of the sum]
     """
 
     owner: Ref | None
@@ -150,21 +130,12 @@ class Why(msgspec.Struct, frozen=True):
 def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) -> Why:
     """The sum behind one figure of the board.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    result : LoadResult
-        The study.
-    scenario : Scenario
-        One of the job's.
-    key : str
-        A row's key.
-
-    Returns
-    -------
-    Why
-        Its lines, the heaviest first; their amounts add up to the figure. [kg, or mm for level]
+    Args:
+        assembly: The job in vehicle axes.
+        result: The study.
+        scenario: One of the job's.
+        key: A row's key.
+    Returns: Its lines, the heaviest first; their amounts add up to the figure. [kg, or mm for level]
     """
     loads = result.scenario(scenario.id)
     vehicle, title = assembly.job.vehicle, f"{dict(ROWS)[key]}: {scenario.name}"
@@ -316,23 +287,13 @@ def sweep(
 ) -> tuple[SweepPoint, ...]:
     """Follow the axles while water, fuel or both run from full to empty.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        For the job's ratings.
-    result : LoadResult
-        The study.
-    scenario : Scenario
-        Everything else stays as in it.
-    what : str
-        ``water``, ``fuel`` or ``both``.
-    steps : int
-        How many steps, 1 or more.
-
-    Returns
-    -------
-    tuple of SweepPoint
-        From full to empty. [kg]
+    Args:
+        assembly: For the job's ratings.
+        result: The study.
+        scenario: Everything else stays as in it.
+        what: ``water``, ``fuel`` or ``both``.
+        steps: How many steps, 1 or more.
+    Returns: From full to empty. [kg]
     """
     points = []
     for n in range(steps, -1, -1):

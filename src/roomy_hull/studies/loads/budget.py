@@ -31,24 +31,16 @@ class BudgetRow(msgspec.Struct, frozen=True):
 class Budget(msgspec.Struct, frozen=True):
     """The budget in the scenario that is heaviest.
 
-    Attributes
-    ----------
-    rows : tuple of BudgetRow
-        Every wish.
-    scenario : str
-        Name of the heaviest scenario.
-    left : float
-        Payload left there as the job stands. [kg]
-    doubt : float
-        Of what would be left with all needed and wanted. [kg]
-    open : dict of Need to float
-        Still to come, by ``needed``, ``wanted`` and ``later``. [kg]
-    over : dict of Need to float
-        What decided things came to beyond what was allowed for them, by need. [kg]
-    left_needed, left_wanted, left_all : float
-        Left once the needed is there too, then the wanted, then what is for later. [kg]
-    rear_wanted : float
-        What the rear axle has left once needed and wanted are there, at their places. [kg]
+    Attributes:
+        rows: Every wish.
+        scenario: Name of the heaviest scenario.
+        left: Payload left there as the job stands. [kg]
+        doubt: Of what would be left with all needed and wanted. [kg]
+        open: Still to come, by ``needed``, ``wanted`` and ``later``. [kg]
+        over: What decided things came to beyond what was allowed for them, by need. [kg]
+        left_needed, left_wanted, left_all: Left once the needed is there too, then the wanted, then what is for later.
+            [kg]
+        rear_wanted: What the rear axle has left once needed and wanted are there, at their places. [kg]
     """
 
     rows: tuple[BudgetRow, ...]
@@ -66,15 +58,9 @@ class Budget(msgspec.Struct, frozen=True):
 def study(case: Case) -> Budget:
     """Hold the brief against what the rating leaves.
 
-    Parameters
-    ----------
-    case : Case
-        The job, with what its scenarios weigh; a wish is decided where its `thing` is one of the job's.
-
-    Returns
-    -------
-    Budget
-        In the scenario with the least payload left. [kg]
+    Args:
+        case: The job, with what its scenarios weigh; a wish is decided where its `thing` is one of the job's.
+    Returns: In the scenario with the least payload left. [kg]
     """
     assembly, job = case.assembly, case.assembly.job
     result: LoadResult = case.results[axles.KEY]

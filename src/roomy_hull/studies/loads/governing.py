@@ -17,17 +17,10 @@ class Governing(msgspec.Struct, frozen=True):
 def governing(vehicle: Vehicle, axle: str) -> Governing:
     """Find what an axle may carry.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its ratings and tyres; a rating of 0 was not given.
-    axle : str
-        ``front`` or ``rear``.
-
-    Returns
-    -------
-    Governing
-        The lowest of the axle's rating, two tyres by load index, two wheels, its springs. [kg]
+    Args:
+        vehicle: Its ratings and tyres; a rating of 0 was not given.
+        axle: ``front`` or ``rear``.
+    Returns: The lowest of the axle's rating, two tyres by load index, two wheels, its springs. [kg]
     """
     r = vehicle.ratings
     own, spring = (

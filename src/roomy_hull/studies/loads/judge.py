@@ -17,16 +17,11 @@ RATING = "the vehicle's rating plate, as entered"
 def judge(case: Case) -> list[Finding]:
     """Turn weighed scenarios into findings.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with what the scenarios weigh.
-
-    Returns
-    -------
-    list of Finding
-        Ratings exceeded or nearly so, balance, front axle relief, ball, trailer and roof
-        limits, slides beyond their rating. [kg]
+    Args:
+        case: The job in vehicle axes, with what the scenarios weigh.
+    Returns:
+        Ratings exceeded or nearly so, balance, front axle relief, ball, trailer and roof limits, slides beyond
+        their rating. [kg]
     """
     assembly, found = case.assembly, list[Finding]()
     result: LoadResult = case.results[KEY]

@@ -37,19 +37,11 @@ def contributions(
 ) -> tuple[Contribution, ...]:
     """Every owner's part of front, rear and sides.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        For the names.
-    result : LoadResult
-        The study.
-    scenario : Scenario
-        What is aboard.
-
-    Returns
-    -------
-    tuple of Contribution
-        Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
+    Args:
+        assembly: For the names.
+        result: The study.
+        scenario: What is aboard.
+    Returns: Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
     """
     names = {t.ref: t.value.name for t in assembly.things}
     names |= {
@@ -100,19 +92,11 @@ class Change(msgspec.Struct, frozen=True):
 def if_moved(result: LoadResult, one: Contribution, dx: float, dy: float = 0.0) -> Change:
     """Say what moving a thing would do.
 
-    Parameters
-    ----------
-    result : LoadResult
-        The study, for the wheelbase and tracks.
-    one : Contribution
-        The thing in a scenario.
-    dx, dy : float
-        How far aft and to the right; forward and to the left are negative. [mm]
-
-    Returns
-    -------
-    Change
-        rear += m·Δx/L, front -= the same; the sides by the lean. [kg]
+    Args:
+        result: The study, for the wheelbase and tracks.
+        one: The thing in a scenario.
+        dx, dy: How far aft and to the right; forward and to the left are negative. [mm]
+    Returns: rear += m·Δx/L, front -= the same; the sides by the lean. [kg]
     """
     r = result.readings
     delta = (0.0, one.kg * dx, one.kg * dy)

@@ -32,17 +32,12 @@ class Readings(msgspec.Struct, frozen=True):
 def readings(vehicle: Vehicle) -> Readings:
     """How every figure is read from the three sums.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Wheelbase, tracks and roll stiffness.
-
-    Returns
-    -------
-    Readings
-        front = Σm - Σm·x/L, rear = Σm·x/L. What leans to one side, Σm·y, is carried by both axles in
-        the proportion of their roll stiffness: a front wheel has half its axle ± φ·Σm·y/T_f, a rear
-        wheel ± (1-φ)·Σm·y/T_r, for a chassis that does not twist.
+    Args:
+        vehicle: Wheelbase, tracks and roll stiffness.
+    Returns:
+        front = Σm - Σm·x/L, rear = Σm·x/L. What leans to one side, Σm·y, is carried by both axles in the
+        proportion of their roll stiffness: a front wheel has half its axle ± φ·Σm·y/T_f, a rear wheel ± (1-φ)·Σm·y/T_r,
+        for a chassis that does not twist.
     """
     base, phi = vehicle.wheelbase, roll_front(vehicle)
     ahead, behind = phi / vehicle.track_front, (1 - phi) / vehicle.track_rear

@@ -19,19 +19,11 @@ def predicted(
 ) -> dict[str, tuple[float, float]]:
     """What was predicted for a scenario before any weighing.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        For job and scenario.
-    loads : LoadResult
-        The study.
-    scenario : str
-        Id of one of the job's.
-
-    Returns
-    -------
-    dict of str to (float, float)
-        Value and doubt of the axles, the gross mass and each wheel. [kg]
+    Args:
+        assembly: For job and scenario.
+        loads: The study.
+        scenario: Id of one of the job's.
+    Returns: Value and doubt of the axles, the gross mass and each wheel. [kg]
     """
     one = next(s for s in assembly.job.scenarios if s.id == scenario)
     s = weigh(assembly.job, one, loads.totals, loads.readings)
@@ -43,15 +35,9 @@ def predicted(
 def compared(case: Case) -> tuple[tuple[Against, ...], ...]:
     """Set every weighing of the job against its prediction.
 
-    Parameters
-    ----------
-    case : Case
-        The job, with what its scenarios weigh.
-
-    Returns
-    -------
-    tuple of tuple of Against
-        In the order of the job's weighings. [kg]
+    Args:
+        case: The job, with what its scenarios weigh.
+    Returns: In the order of the job's weighings. [kg]
     """
     loads: LoadResult = case.results[axles.KEY]
     return tuple(

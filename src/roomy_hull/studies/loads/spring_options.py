@@ -11,15 +11,9 @@ KEY = "springs"
 def study(case: Case) -> SpringStudy:
     """Compare the options in every scenario.
 
-    Parameters
-    ----------
-    case : Case
-        The vehicle, with what its scenarios weigh.
-
-    Returns
-    -------
-    SpringStudy
-        Stance, pressure and bounce by option and scenario. [mm, kPa, Hz]
+    Args:
+        case: The vehicle, with what its scenarios weigh.
+    Returns: Stance, pressure and bounce by option and scenario. [mm, kPa, Hz]
     """
     loads: LoadResult = case.results[axles.KEY]
     rows = tuple((s.id, s.front.value, s.rear.value) for s in loads.scenarios)

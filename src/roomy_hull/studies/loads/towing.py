@@ -44,21 +44,14 @@ def most_trailer(
 ) -> tuple[float, str]:  # fmt: skip
     """Find the heaviest trailer that a vehicle of a certain mass may tow.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Ratings and where the ball is. [kg, mm]
-    solo, front, rear : float
-        The vehicle's mass and axle loads without a trailer. [kg]
-    share : float
-        The part of the trailer's mass that stands on the ball.
-
-    Returns
-    -------
-    (float, str)
-        The heaviest trailer [kg, never below 0], and which limit sets it: towed, ball, gross
-        (solo + ball), combination (solo + trailer, the ball counted once), rear axle (ball at its
-        lever) or front axle being left with nothing.
+    Args:
+        vehicle: Ratings and where the ball is. [kg, mm]
+        solo, front, rear: The vehicle's mass and axle loads without a trailer. [kg]
+        share: The part of the trailer's mass that stands on the ball.
+    Returns:
+        The heaviest trailer [kg, never below 0], and which limit sets it: towed, ball, gross (solo + ball),
+        combination (solo + trailer, the ball counted once), rear axle (ball at its lever) or front axle being left with
+        nothing.
     """
     found: list[tuple[float, str]] = []
     for name, a, b, limit in _limits(vehicle, solo, front, rear, share):
@@ -76,21 +69,14 @@ def region(
 ) -> tuple[tuple[float, float], ...]:  # fmt: skip
     """Every pair of vehicle and trailer mass that keeps all limits.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Ratings, kerb masses and where the ball is. [kg, mm]
-    solo, front, rear : float
-        The vehicle's mass and axle loads in one scenario, without a trailer. Between kerb and this
-        mass, and beyond it, each axle's load is taken to grow along a straight line. [kg]
-    share : float
-        The part of the trailer's mass that stands on the ball.
-
-    Returns
-    -------
-    tuple of (float, float)
-        Corners of a convex polygon of (vehicle without ball load, trailer), anticlockwise; empty
-        where nothing is allowed. Its upper edge at `solo` is what `most_trailer` gives. [kg]
+    Args:
+        vehicle: Ratings, kerb masses and where the ball is. [kg, mm]
+        solo, front, rear: The vehicle's mass and axle loads in one scenario, without a trailer. Between kerb and this
+            mass, and beyond it, each axle's load is taken to grow along a straight line. [kg]
+        share: The part of the trailer's mass that stands on the ball.
+    Returns:
+        Corners of a convex polygon of (vehicle without ball load, trailer), anticlockwise; empty where nothing is
+        allowed. Its upper edge at `solo` is what `most_trailer` gives. [kg]
     """
     start, gross = min(vehicle.kerb.front + vehicle.kerb.rear, solo), vehicle.ratings.gross
     most = 2 * gross
@@ -145,18 +131,10 @@ def _kept(
 def study(case: Case, share: float = BALL_SHARE) -> Towing:
     """Draw the towing trade-off of a job.
 
-    Parameters
-    ----------
-    case : Case
-        The job's ratings and scenarios, with what each scenario weighs. [kg]
-    share : float
-        The part of a trailer's mass on the ball.
-
-    Returns
-    -------
-    Towing
-        Each scenario's point and its region under gross, combination, towed, ball and axle limits
-        together. [kg]
+    Args:
+        case: The job's ratings and scenarios, with what each scenario weighs. [kg]
+        share: The part of a trailer's mass on the ball.
+    Returns: Each scenario's point and its region under gross, combination, towed, ball and axle limits together. [kg]
     """
     job, points = case.assembly.job, []
     loads: LoadResult = case.results[axles.KEY]

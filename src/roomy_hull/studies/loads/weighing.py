@@ -37,15 +37,9 @@ class Evidence(msgspec.Struct, frozen=True):
     ) -> tuple[Triple, tuple[float, ...]]:
         """By how much a scenario's sums move, and what its covariance loses.
 
-        Parameters
-        ----------
-        here : sequence of (float, tuple)
-            The scenario's factor and the covariance of each total.
-
-        Returns
-        -------
-        ((float, float, float), tuple of float)
-            Added to Σm, Σm·x, Σm·y [kg, kg·mm]; the covariance that is gone, as 11, 12, 13, 22, 23, 33.
+        Args:
+            here: The scenario's factor and the covariance of each total.
+        Returns: Added to Σm, Σm·x, Σm·y [kg, kg·mm]; the covariance that is gone, as 11, 12, 13, 22, 23, 33.
         """
         cross = np.array([
             _matrix([f * o for (f, _), o in zip(here, one, strict=True)], [s for _, s in here])
@@ -76,24 +70,13 @@ def evidence(
 ) -> Evidence | None:
     """Set readings against what the totals predict.
 
-    Parameters
-    ----------
-    job : Job
-        Whose readings they are.
-    readings : sequence of (Triple, Scenario, float, float)
-        How each figure is read, in which scenario, what was read and its one-sigma doubt. [kg]
-    totals : sequence of Share
-        The shares, added up by what scenarios scale alike.
-    factor : callable
-        Gives what a scenario makes of a share.
+    Args:
+        job: Whose readings they are.
+        readings: How each figure is read, in which scenario, what was read and its one-sigma doubt. [kg]
+        totals: The shares, added up by what scenarios scale alike.
+        factor: Gives what a scenario makes of a share.
+    Returns: None where nothing was read.
 
-    Returns
-    -------
-    Evidence or None
-        None where nothing was read.
-
-    Notes
-    -----
     Generalised least squares with a prior (Gauss-Markov); the same as one step of a Kalman filter.
     """
     if not readings or not job.weighings:
@@ -146,17 +129,10 @@ class Against(msgspec.Struct, frozen=True):
 def against(weighing: Weighing, predicted: dict[str, tuple[float, float]]) -> tuple[Against, ...]:
     """Set a weighing against the figures predicted without it.
 
-    Parameters
-    ----------
-    weighing : Weighing
-        What was read.
-    predicted : dict of str to (float, float)
-        Value and doubt of ``front``, ``rear``, ``gross`` and each wheel, no weighing counted. [kg]
-
-    Returns
-    -------
-    tuple of Against
-        Wheels where read, axles, and gross where both axles were read.
+    Args:
+        weighing: What was read.
+        predicted: Value and doubt of ``front``, ``rear``, ``gross`` and each wheel, no weighing counted. [kg]
+    Returns: Wheels where read, axles, and gross where both axles were read.
     """
     wheels, axles = weighing.wheels(), weighing.axles()
     rows = [Against(k, *predicted[k], kg, weighing.scale) for k, kg in wheels.items()]
@@ -172,26 +148,14 @@ def raised_height(
 ) -> float:
     """The height of the centre of mass from a weighing with one axle raised.
 
-    Parameters
-    ----------
-    kg : float
-        Mass of the whole. [kg]
-    lower, lower_raised : float
-        Load of the axle that stays down, level and with the other axle raised. [kg]
-    base : float
-        Wheelbase. [mm]
-    lift : float
-        How much higher the raised wheels stand, above 0 and below the wheelbase. [mm]
-    hub : float
-        Height of the wheel centres over what they stand on. [mm]
+    Args:
+        kg: Mass of the whole. [kg]
+        lower, lower_raised: Load of the axle that stays down, level and with the other axle raised. [kg]
+        base: Wheelbase. [mm]
+        lift: How much higher the raised wheels stand, above 0 and below the wheelbase. [mm]
+        hub: Height of the wheel centres over what they stand on. [mm]
+    Returns: h = hub + L·(F' - F)/(m·tan θ), sin θ = lift/L. [mm]
 
-    Returns
-    -------
-    float
-        h = hub + L·(F' - F)/(m·tan θ), sin θ = lift/L. [mm]
-
-    Notes
-    -----
     ISO 10392, from memory; the suspension is blocked and the brakes are off.
     """
     angle = math.asin(min(0.999, lift / base))

@@ -18,15 +18,9 @@ LEAST_BAY = 60.0
 def judge(case: Case) -> list[Finding]:
     """Turn an outline into findings.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with its outline.
-
-    Returns
-    -------
-    list of Finding
-        Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
+    Args:
+        case: The job in vehicle axes, with its outline.
+    Returns: Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
     """
     assembly = case.assembly
     result: Outline = case.results[KEY]
@@ -166,17 +160,10 @@ def _ratings(assembly: Assembly) -> list[Finding]:
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one outline finding.
 
-    Parameters
-    ----------
-    case : Case
-        The job as it was judged.
-    finding : Finding
-        Any finding; those of other studies have none here.
-
-    Returns
-    -------
-    tuple of Fix
-        Sizes of the body to set, by path; empty where none helps by itself. [mm]
+    Args:
+        case: The job as it was judged.
+        finding: Any finding; those of other studies have none here.
+    Returns: Sizes of the body to set, by path; empty where none helps by itself. [mm]
     """
     assembly, body = case.assembly, case.assembly.job.body
     canopy, tray = body.canopy, body.tray

@@ -71,14 +71,10 @@ class Step(msgspec.Struct, frozen=True):
 class WheelRoom(msgspec.Struct, frozen=True):
     """How a rear tyre stands to the tray above and beside it.
 
-    Attributes
-    ----------
-    above : float
-        From the tyre's top, as it stands, to the floor's underside, negative where it is through it. [mm]
-    needed : float
-        Its travel, and the mudguard's sheet over it. [mm]
-    outside : float
-        How far it stands out of the tray, below 0 where the tray covers it. [mm]
+    Attributes:
+        above: From the tyre's top, as it stands, to the floor's underside, negative where it is through it. [mm]
+        needed: Its travel, and the mudguard's sheet over it. [mm]
+        outside: How far it stands out of the tray, below 0 where the tray covers it. [mm]
     """
 
     above: float
@@ -108,22 +104,12 @@ class Outline(msgspec.Struct, frozen=True):
 def tangent_angle(distance: float, height: float, radius: float) -> float:
     """The slope at which a hard point beyond a wheel just meets the ground with the tyre.
 
-    Parameters
-    ----------
-    distance : float
-        How far the point is beyond the wheel's centre, above 0. [mm]
-    height : float
-        Its height over level ground. [mm]
-    radius : float
-        Loaded radius of the tyre, its centre that high over the ground. [mm]
+    Args:
+        distance: How far the point is beyond the wheel's centre, above 0. [mm]
+        height: Its height over level ground. [mm]
+        radius: Loaded radius of the tyre, its centre that high over the ground. [mm]
+    Returns: asin(R/√(d² + (h-R)²)) + atan2(h-R, d), never below 0. [degree]
 
-    Returns
-    -------
-    float
-        asin(R/√(d² + (h-R)²)) + atan2(h-R, d), never below 0. [degree]
-
-    Notes
-    -----
     The plane through the point tangent to the tyre's static loaded outline, the definition of
     approach and departure angle in ISO 612, from memory.
     """
@@ -190,23 +176,13 @@ def angles(
 ) -> Angles:  # fmt: skip
     """The angles at one attitude.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Its wheels and lowest points. [mm]
-    hard : sequence of (str, float, float)
-        Hard points behind the rear axle: name, x, z. [mm]
-    scenario : str
-        Its name, for the result.
-    front_sag, rear_sag : float
-        How far each axle settles from kerb attitude. [mm]
-    other : sequence of (str, float, float)
-        Hard points ahead of the front axle, and between the axles, besides the vehicle's own. [mm]
-
-    Returns
-    -------
-    Angles
-        Ramp angle is the sum of the slopes to both wheels over the lowest point between them.
+    Args:
+        vehicle: Its wheels and lowest points. [mm]
+        hard: Hard points behind the rear axle: name, x, z. [mm]
+        scenario: Its name, for the result.
+        front_sag, rear_sag: How far each axle settles from kerb attitude. [mm]
+        other: Hard points ahead of the front axle, and between the axles, besides the vehicle's own. [mm]
+    Returns: Ramp angle is the sum of the slopes to both wheels over the lowest point between them.
     """
     base, radius = vehicle.wheelbase, vehicle.axle_height()
     low = low_points(vehicle)
@@ -238,17 +214,11 @@ def angles(
 def study(case: Case) -> Outline:
     """Measure the outline.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, and how far its axles settle in each scenario. [mm]
-
-    Returns
-    -------
-    Outline
-        Sizes, overhang with its limit (the lesser of the rule's share of the wheelbase and its
-        absolute limit; 0 where there is none), angles at kerb and in each scenario, what hangs
-        where it may not, and the roof line.
+    Args:
+        case: The job in vehicle axes, and how far its axles settle in each scenario. [mm]
+    Returns:
+        Sizes, overhang with its limit (the lesser of the rule's share of the wheelbase and its absolute limit; 0
+        where there is none), angles at kerb and in each scenario, what hangs where it may not, and the roof line.
     """
     assembly = case.assembly
     job, ground = assembly.job, assembly.ground
@@ -300,15 +270,9 @@ def _guessed(vehicle: Vehicle, key: str) -> bool:
 def wheel_room(assembly: Assembly) -> WheelRoom | None:
     """How the rear tyres stand to the tray: what is above them up to their stop, and what covers them.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-
-    Returns
-    -------
-    WheelRoom or None
-        None on a tub's or wagon's own floor. Over a hump of the tray the room is up to the hump's top. [mm]
+    Args:
+        assembly: The job in vehicle axes. [mm]
+    Returns: None on a tub's or wagon's own floor. Over a hump of the tray the room is up to the hump's top. [mm]
     """
     tray, vehicle, floor = assembly.job.body.tray, assembly.job.vehicle, assembly.ground.floor
     if tray.kind == "hold":
@@ -349,16 +313,11 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
 def roof_line(assembly: Assembly) -> tuple[tuple[Step, ...], float, float]:
     """The heights that should make one level line, and the rack leg that comes nearest.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
-
-    Returns
-    -------
-    (tuple of Step, float, float)
-        Cab roof, cab rack on its best leg, headboard with its rack, canopy roof; the leg; the
-        step that remains between the highest and the lowest of rack, headboard and canopy. [mm]
+    Args:
+        assembly: The job in vehicle axes. [mm]
+    Returns:
+        Cab roof, cab rack on its best leg, headboard with its rack, canopy roof; the leg; the step that remains
+        between the highest and the lowest of rack, headboard and canopy. [mm]
     """
     ground, vehicle = assembly.ground, assembly.job.vehicle
     steps = [Step("cab roof", vehicle.shape.height)]

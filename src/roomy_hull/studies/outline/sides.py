@@ -34,15 +34,9 @@ class Flaw(msgspec.Struct, frozen=True):
 def study(case: Case) -> tuple[Flaw, ...]:
     """Judge the sides of a canopy.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes. [mm]
-
-    Returns
-    -------
-    tuple of Flaw
-        In the order of doors, then bays.
+    Args:
+        case: The job in vehicle axes. [mm]
+    Returns: In the order of doors, then bays.
     """
     found: list[Flaw] = []
     for shell in case.assembly.ground.shells:
@@ -144,15 +138,9 @@ def _beside(one: tuple[float, ...], other: tuple[float, ...]) -> bool:
 def judge(case: Case) -> list[Finding]:
     """Word what is wrong with the sides.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with this study's result.
-
-    Returns
-    -------
-    list of Finding
-        In the order of the flaws. [mm]
+    Args:
+        case: The job in vehicle axes, with this study's result.
+    Returns: In the order of the flaws. [mm]
     """
     found: list[Finding] = []
     flaws: tuple[Flaw, ...] = case.results[KEY]
@@ -197,17 +185,10 @@ def judge(case: Case) -> list[Finding]:
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of what is wrong with a side.
 
-    Parameters
-    ----------
-    case : Case
-        The job as it was judged.
-    finding : Finding
-        Any finding; those of other studies have none here.
-
-    Returns
-    -------
-    tuple of Fix
-        Sizes of doors to set, by path. [mm]
+    Args:
+        case: The job as it was judged.
+        finding: Any finding; those of other studies have none here.
+    Returns: Sizes of doors to set, by path. [mm]
     """
     shells = case.assembly.ground.shells
     of_door = {f"door:{d.id}": s for s in shells for d in s.value.doors}

@@ -32,16 +32,12 @@ MOST = {"lithium iron": 0.5, "AGM": 0.2, "lead-acid": 0.15}
 class Lived(msgspec.Struct, frozen=True):
     """A trip, hour by hour: arrays of as many hours. [W; Wh at the end of each hour]
 
-    Attributes
-    ----------
-    load, drive, panels : array
-        What is wanted, and what driving (with mains where it is plugged in) and sun offer after their chargers.
-    charged, spilled, unserved : array
-        What went in, what found no room, what was wanted and not there.
-    given : array
-        What the batteries gave up, which for lead is more than came out the faster it is drawn (Peukert).
-    left : array
-        In the batteries at the end of each hour, of what one wants to draw.
+    Attributes:
+        load, drive, panels: What is wanted, and what driving (with mains where it is plugged in) and sun offer after
+            their chargers.
+        charged, spilled, unserved: What went in, what found no room, what was wanted and not there.
+        given: What the batteries gave up, which for lead is more than came out the faster it is drawn (Peukert).
+        left: In the batteries at the end of each hour, of what one wants to draw.
     """
 
     load: Array
@@ -59,19 +55,11 @@ def live(
 ) -> Lived:
     """Go through the hours.
 
-    Parameters
-    ----------
-    services : Services
-        With its batteries.
-    load, drive, panels, air : array
-        Hours last; trips may stand before them. [W, °C]
-    start : float
-        What is there at first, of what one wants to draw, 0 to 1.
-
-    Returns
-    -------
-    Lived
-        In every hour what comes in is used, charged or spilled, and what is used comes in, is drawn or is missing.
+    Args:
+        services: With its batteries.
+        load, drive, panels, air: Hours last; trips may stand before them. [W, °C]
+        start: What is there at first, of what one wants to draw, 0 to 1.
+    Returns: In every hour what comes in is used, charged or spilled, and what is used comes in, is drawn or is missing.
     """
     shape = np.broadcast(load, drive, panels, air).shape
     load, drive, panels, air = (np.broadcast_to(v, shape) for v in (load, drive, panels, air))

@@ -23,32 +23,19 @@ PANEL_VOLTS = 1.4
 class Circuit(msgspec.Struct, frozen=True):
     """One circuit.
 
-    Attributes
-    ----------
-    id, name : str
-        Its id, and what it serves.
-    ends : (str, str)
-        The units it joins, or words where it is none.
-    amps : float
-        Continuous. [A]
-    way : Way or None
-        Nothing where an end is nowhere in the job.
-    metres : float
-        One way, computed or by hand. [m]
-    section : str
-        Name of the cable.
-    area : float
-        [mm²]
-    ampacity, fuse : float
-        [A]
-    drop, share : float
-        What is lost, and what of it may be. [V, of the voltage]
-    trouble : str
-        Why there is no cable or fuse.
-    fused : bool
-        Whether it has a fuse at all.
-    fuse_at : float
-        How far that is from where the power comes from. [mm]
+    Attributes:
+        id, name: Its id, and what it serves.
+        ends: The units it joins, or words where it is none.
+        amps: Continuous. [A]
+        way: Nothing where an end is nowhere in the job.
+        metres: One way, computed or by hand. [m]
+        section: Name of the cable.
+        area: [mm²]
+        ampacity, fuse: [A]
+        drop, share: What is lost, and what of it may be. [V, of the voltage]
+        trouble: Why there is no cable or fuse.
+        fused: Whether it has a fuse at all.
+        fuse_at: How far that is from where the power comes from. [mm]
     """
 
     id: str
@@ -132,23 +119,13 @@ def sized(
 ) -> Circuit:
     """Choose cable and fuse of one circuit, or take those that are given.
 
-    Parameters
-    ----------
-    need : Need
-        What it is for.
-    wire : Wire
-        What is given by hand.
-    way : Way or None
-        Its way, where there is one.
-    volts : float
-        Of the system. [V]
-    american : bool
-        Whether cables are chosen among AWG sizes.
-
-    Returns
-    -------
-    Circuit
-        With its trouble where no cable or fuse does.
+    Args:
+        need: What it is for.
+        wire: What is given by hand.
+        way: Its way, where there is one.
+        volts: Of the system. [V]
+        american: Whether cables are chosen among AWG sizes.
+    Returns: With its trouble where no cable or fuse does.
     """
     where: cables.Where = "engine bay" if wire.engine_bay else "cabin"
     metres = wire.metres or (way.metres if way is not None else 0.0)
@@ -172,15 +149,9 @@ def sized(
 def laid_out(assembly: Assembly) -> tuple[tuple[Circuit, ...], tuple[Run, ...]]:
     """Lay out every circuit and every hose of a job, over one network.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-
-    Returns
-    -------
-    (tuple of Circuit, tuple of Run)
-        Battery to board, battery to inverter, chargers, then what uses power, in the job's order; water, gas, air.
+    Args:
+        assembly: The job in vehicle axes.
+    Returns: Battery to board, battery to inverter, chargers, then what uses power, in the job's order; water, gas, air.
     """
     maker = _Maker(assembly)
     return _circuits(maker), runs(assembly, maker.network)

@@ -34,32 +34,19 @@ class Hot(msgspec.Struct, frozen=True):
 class Fluids(msgspec.Struct, frozen=True):
     """Water, gas and air of a job and its trip.
 
-    Attributes
-    ----------
-    tanks : tuple of Water
-        In the job's order.
-    day_litres : tuple of float
-        What each day of the trip takes. [l]
-    dry_at : float or None
-        The day, counted from 0, in which the water ends; nothing where it lasts.
-    gas_kg, gas_hours, gas_days : float
-        Aboard, how long one burner runs on it, and how many days of the trip.
-    gas_out : float or None
-        As `dry_at`.
-    vents : tuple of (str, float, float)
-        Each locker, the area of its vents, and the least that they need. [cm²]
-    tyres_minutes, tyres_ah : float
-        Four tyres from low to high, the air tank first; 0 without a compressor. [min, Ah]
-    hot : Hot or None
-        Water heated once; nothing where none is.
-    levels : tuple of Level
-        Air springs set for the slope of the camp in each scenario; none without air springs.
-    runs : tuple of Run
-        Every hose and pipe.
-    burnt : tuple of float
-        What each day of the trip burns. [kg]
-    charge_litres : float
-        What the pump gives on one charge of the batteries; 0 where it is no consumer. [l]
+    Attributes:
+        tanks: In the job's order.
+        day_litres: What each day of the trip takes. [l]
+        dry_at: The day, counted from 0, in which the water ends; nothing where it lasts.
+        gas_kg, gas_hours, gas_days: Aboard, how long one burner runs on it, and how many days of the trip.
+        gas_out: As `dry_at`.
+        vents: Each locker, the area of its vents, and the least that they need. [cm²]
+        tyres_minutes, tyres_ah: Four tyres from low to high, the air tank first; 0 without a compressor. [min, Ah]
+        hot: Water heated once; nothing where none is.
+        levels: Air springs set for the slope of the camp in each scenario; none without air springs.
+        runs: Every hose and pipe.
+        burnt: What each day of the trip burns. [kg]
+        charge_litres: What the pump gives on one charge of the batteries; 0 where it is no consumer. [l]
     """
 
     tanks: tuple[Water, ...]
@@ -95,15 +82,9 @@ def _ends(stock: float, days: list[float]) -> float | None:
 def hot(services: Services) -> Hot | None:
     """Heat the water that is heated at a time.
 
-    Parameters
-    ----------
-    services : Services
-        With how it is heated.
-
-    Returns
-    -------
-    Hot or None
-        m·c·ΔT over what gets there; by gas with the burner's power.
+    Args:
+        services: With how it is heated.
+    Returns: m·c·ΔT over what gets there; by gas with the burner's power.
     """
     u = services.uses
     if not u.hot_by:
@@ -123,21 +104,12 @@ def fluids(
 ) -> Fluids:  # fmt: skip
     """Water, gas and air of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    laid : tuple of Run
-        Its hoses and pipes.
-    tanks : tuple of Water or None
-        Those of before, where neither they nor hose and tap have changed.
-    loads : tuple of (str, float, float)
-        Each scenario's rear axle and how far the front settles. [kg, mm]
-
-    Returns
-    -------
-    Fluids
-        Everything at once.
+    Args:
+        assembly: The job in vehicle axes.
+        laid: Its hoses and pipes.
+        tanks: Those of before, where neither they nor hose and tap have changed.
+        loads: Each scenario's rear axle and how far the front settles. [kg, mm]
+    Returns: Everything at once.
     """
     services = assembly.job.services
     u, trip = services.uses, services.trip

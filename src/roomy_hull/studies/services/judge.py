@@ -37,15 +37,9 @@ class ServicesResult(msgspec.Struct, frozen=True):
 def study(case: Case) -> ServicesResult:
     """Lay out circuits, live the trip, and see to water, gas and air.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes; what depends on nothing that changed is taken from before.
-
-    Returns
-    -------
-    ServicesResult
-        Empty where no services are entered.
+    Args:
+        case: The job in vehicle axes; what depends on nothing that changed is taken from before.
+    Returns: Empty where no services are entered.
     """
     assembly = case.assembly
     services = assembly.job.services
@@ -100,15 +94,9 @@ def _same_places(a: Assembly, b: Assembly, keys: set[str]) -> bool:
 def judge(case: Case) -> list[Finding]:
     """Judge the services.
 
-    Parameters
-    ----------
-    case : Case
-        With the study's result.
-
-    Returns
-    -------
-    list of Finding
-        Circuits, places, trip, signatures.
+    Args:
+        case: With the study's result.
+    Returns: Circuits, places, trip, signatures.
     """
     result: ServicesResult = case.results[KEY]
     services = case.assembly.job.services

@@ -11,16 +11,11 @@ from roomy_hull.job.vehicle import Vehicle
 class Level(msgspec.Struct, frozen=True):
     """One scenario on the slope of the camp.
 
-    Attributes
-    ----------
-    scenario : str
-        Its id.
-    left, right : float
-        Pressure of each air spring over the air's. [kPa]
-    lift : float
-        By how much the rear rises from how it stands. [mm]
-    ahead, side : float
-        The slope that is left, front and left so much higher. [°]
+    Attributes:
+        scenario: Its id.
+        left, right: Pressure of each air spring over the air's. [kPa]
+        lift: By how much the rear rises from how it stands. [mm]
+        ahead, side: The slope that is left, front and left so much higher. [°]
     """
 
     scenario: str
@@ -36,25 +31,16 @@ def level(
 ) -> Level:
     """Set both air springs of the rear so that it stands as level as they can.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        With air springs.
-    scenario : str
-        Id of what is aboard.
-    rear : float
-        Load of the rear axle. [kg]
-    sag : float
-        How far the front settles. [mm]
-    slope : (float, float)
-        The ground rises to the front and to the left by so much. [°]
-
-    Returns
-    -------
-    Level
-        Statics on the wheels' rates: the rear rises by L·tan θ as both springs take 2k of it more; the body rolls by φ
-        as their couple (F_right - F_left)·T/2 turns k·T²/2 of both axles. Loads count as on the level: to 10 degrees
-        the error is some hundredths.
+    Args:
+        vehicle: With air springs.
+        scenario: Id of what is aboard.
+        rear: Load of the rear axle. [kg]
+        sag: How far the front settles. [mm]
+        slope: The ground rises to the front and to the left by so much. [°]
+    Returns:
+        Statics on the wheels' rates: the rear rises by L·tan θ as both springs take 2k of it more; the body rolls
+        by φ as their couple (F_right - F_left)·T/2 turns k·T²/2 of both axles. Loads count as on the level: to 10
+        degrees the error is some hundredths.
     """
     s = vehicle.springs
     stands = rear_spring(vehicle, "air", rear, sag)

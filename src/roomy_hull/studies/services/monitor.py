@@ -41,21 +41,13 @@ class Use(msgspec.Struct, frozen=True):
 def recalibrated(services: Services) -> tuple[Use, ...]:
     """Find what each use takes by what was measured while nothing charged.
 
-    Parameters
-    ----------
-    services : Services
-        With a trip and readings of it.
-
-    Returns
-    -------
-    tuple of Use
+    Args:
+        services: With a trip and readings of it.
+    Returns:
         Least squares over the readings, held near what was entered as far as that was known (a Gaussian prior of
         `BEFORE`), no factor below 0; doubts from the same normal equations.
-
-    Raises
-    ------
-    InputError
-        There are too few readings in the dark with the engine off.
+    Raises:
+        InputError: There are too few readings in the dark with the engine off.
     """
     from scipy.optimize import lsq_linear  # ruff: ignore[import-outside-top-level]  # only where one recalibrates
 
@@ -88,17 +80,10 @@ def recalibrated(services: Services) -> tuple[Use, ...]:
 def applied(services: Services, found: tuple[Use, ...]) -> Services:
     """Have the uses take what the monitor says.
 
-    Parameters
-    ----------
-    services : Services
-        As they are.
-    found : tuple of Use
-        From `recalibrated`.
-
-    Returns
-    -------
-    Services
-        A fridge's day, and every other's share of its hours or, beyond all of them, its watts are scaled.
+    Args:
+        services: As they are.
+        found: From `recalibrated`.
+    Returns: A fridge's day, and every other's share of its hours or, beyond all of them, its watts are scaled.
     """
     factors = {u.id: u.factor for u in found}
     return services.but(

@@ -123,17 +123,10 @@ def _set(s: Services, changes: Changes) -> Services:
 def ways_out(s: Services, shade: tuple[Shade, ...] = ()) -> tuple[WayOut, ...]:
     """Find what would keep a trip from going flat.
 
-    Parameters
-    ----------
-    s : Services
-        With a trip that goes flat, or may.
-    shade : tuple of Shade
-        On the panels.
-
-    Returns
-    -------
-    tuple of WayOut
-        For each thing that can be changed the least step that does, found by halving; by money, then by mass.
+    Args:
+        s: With a trip that goes flat, or may.
+        shade: On the panels.
+    Returns: For each thing that can be changed the least step that does, found by halving; by money, then by mass.
     """
     found = []
     for knob in _knobs(s):
@@ -160,17 +153,10 @@ def ways_out(s: Services, shade: tuple[Shade, ...] = ()) -> tuple[WayOut, ...]:
 def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:
     """Offer what keeps the trip from going flat.
 
-    Parameters
-    ----------
-    case : Case
-        As it was judged.
-    found : Finding
-        Any finding; others than a flat battery have no fixes here.
-
-    Returns
-    -------
-    tuple of Fix
-        At most three, the cheapest first, each with what it weighs and costs about.
+    Args:
+        case: As it was judged.
+        found: Any finding; others than a flat battery have no fixes here.
+    Returns: At most three, the cheapest first, each with what it weighs and costs about.
     """
     if found.code not in ("services.flat", "services.flat_chance"):
         return ()

@@ -27,14 +27,10 @@ THROUGH = 200.0
 class Way(msgspec.Struct, frozen=True):
     """A way from one place to another.
 
-    Attributes
-    ----------
-    points : tuple of Point
-        Its corners in vehicle axes. [mm]
-    metres : float
-        How long to cut it, slack at the ends and for what moves included. [m]
-    plugs : tuple of str
-        The crossings at which it has to come apart when the canopy comes off.
+    Attributes:
+        points: Its corners in vehicle axes. [mm]
+        metres: How long to cut it, slack at the ends and for what moves included. [m]
+        plugs: The crossings at which it has to come apart when the canopy comes off.
     """
 
     points: tuple[Point, ...]
@@ -50,10 +46,8 @@ class _Node(NamedTuple):
 class Network:
     """Where runs may lie: corners and edges of the bays, the roof's edges, the chassis, the engine bay.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [mm]
+    Args:
+        assembly: The job in vehicle axes. [mm]
     """
 
     def __init__(self, assembly: Assembly) -> None:
@@ -148,17 +142,10 @@ class Network:
     def port(self, at: Point, bay: str = "") -> int:
         """A place of its own, joined to the nearest edges of its bay, or of all there is.
 
-        Parameters
-        ----------
-        at : Point
-            Where. [mm]
-        bay : str
-            The bay it is in; empty for none.
-
-        Returns
-        -------
-        int
-            Its node.
+        Args:
+            at: Where. [mm]
+            bay: The bay it is in; empty for none.
+        Returns: Its node.
         """
         edges = self._edges.get(bay) or [e for rows in self._edges.values() for e in rows]
         near = []
@@ -185,17 +172,10 @@ class Network:
     def way(self, a: int, b: int, slack: float = 0.0) -> Way:
         """The shortest way between two places.
 
-        Parameters
-        ----------
-        a, b : int
-            Nodes.
-        slack : float
-            Further length for what moves. [mm]
-
-        Returns
-        -------
-        Way
-            By Dijkstra's algorithm over what there is.
+        Args:
+            a, b: Nodes.
+            slack: Further length for what moves. [mm]
+        Returns: By Dijkstra's algorithm over what there is.
         """
         if a not in self._known:
             self._known[a] = self._from(a)

@@ -23,18 +23,12 @@ BORE = {"gas": 8.0, "air": 8.0}
 class Run(msgspec.Struct, frozen=True):
     """One hose or pipe.
 
-    Attributes
-    ----------
-    sort : str
-        ``water``, ``gas`` or ``air``.
-    id, name : str
-        Its id, and from where to where.
-    ends : (str, str)
-        The units it joins; a corner of the body is none.
-    way : Way
-        Through the body, with its length. [mm, m]
-    bore : float
-        [mm]
+    Attributes:
+        sort: ``water``, ``gas`` or ``air``.
+        id, name: Its id, and from where to where.
+        ends: The units it joins; a corner of the body is none.
+        way: Through the body, with its length. [mm, m]
+        bore: [mm]
     """
 
     sort: Sort
@@ -84,18 +78,12 @@ def _ends(assembly: Assembly) -> _Ends:
 def runs(assembly: Assembly, network: Network) -> tuple[Run, ...]:
     """Lay out every hose and pipe of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    network : Network
-        Where runs may lie.
-
-    Returns
-    -------
-    tuple of Run
-        Each tank to the nearest pump, or to the nearest tap where there is none; pumps to taps; each locker to what
-        burns; the compressor to its tank, and from there to the corners of the body.
+    Args:
+        assembly: The job in vehicle axes.
+        network: Where runs may lie.
+    Returns:
+        Each tank to the nearest pump, or to the nearest tap where there is none; pumps to taps; each locker to
+        what burns; the compressor to its tank, and from there to the corners of the body.
     """
     found: list[Run] = []
     bore = assembly.job.services.uses.hose
@@ -154,19 +142,11 @@ def _corners(assembly: Assembly, network: Network, tank: Thing) -> list[Run]:
 def hose_metres(assembly: Assembly, laid: tuple[Run, ...], tank: str) -> float:
     """How long the hose from a tank to its tap is: as typed, or along its ways.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    laid : tuple of Run
-        All of it.
-    tank : str
-        Id of the tank.
-
-    Returns
-    -------
-    float
-        From the tank over the pump to the first tap; `UNLAID` where no way is known. [m]
+    Args:
+        assembly: The job in vehicle axes.
+        laid: All of it.
+        tank: Id of the tank.
+    Returns: From the tank over the pump to the first tap; `UNLAID` where no way is known. [m]
     """
     typed = assembly.job.services.uses.hose_metres
     if typed:

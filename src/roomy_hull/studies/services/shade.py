@@ -67,17 +67,10 @@ def roof(assembly: Assembly) -> tuple[float, float, float]:
 def panel(assembly: Assembly, one: Source) -> Panel:
     """Where a panel lies.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    one : Source
-        A source of the kind ``sun``.
-
-    Returns
-    -------
-    Panel
-        On top of its thing, else on the roof; its lower edge rests there.
+    Args:
+        assembly: The job in vehicle axes.
+        one: A source of the kind ``sun``.
+    Returns: On top of its thing, else on the roof; its lower edge rests there.
     """
     thing = assembly.thing(one.thing) if one.thing else None
     long, wide = size(one)
@@ -125,17 +118,10 @@ def beside(assembly: Assembly, one: Source, at: Panel) -> tuple[Box, ...]:
 def shades(assembly: Assembly, old: tuple[Shade, ...] = ()) -> tuple[Shade, ...]:
     """The shade on every panel over the trip.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    old : tuple of Shade
-        Those of before: taken where nothing that they were computed from has changed.
-
-    Returns
-    -------
-    tuple of Shade
-        Those panels only that something stands beside.
+    Args:
+        assembly: The job in vehicle axes.
+        old: Those of before: taken where nothing that they were computed from has changed.
+    Returns: Those panels only that something stands beside.
     """
     trip = assembly.job.services.trip
     found = []

@@ -41,28 +41,17 @@ LONG = 240
 class TripResult(msgspec.Struct, frozen=True):
     """What a trip comes to.
 
-    Attributes
-    ----------
-    hours : int
-        Of the trip.
-    lived : Lived
-        With the weather that is expected.
-    low, high : tuple of float
-        What is left in nine and in one of ten trips with weather by chance, hour by hour. [Wh]
-    lowest : float
-        The least that is left. [Wh]
-    lowest_at : int
-        The hour.
-    flat_at : int or None
-        The first hour in which something has to go without.
-    flat_chance : float
-        Of being flat at any time.
-    still : float
-        How long the full batteries last with the engine off and no sun, from the evening. [h]
-    still_sun : float
-        The same with the sun; infinite where it lasts.
-    day_wh : tuple of (str, float)
-        What each takes on a usual day, the largest first. [Wh]
+    Attributes:
+        hours: Of the trip.
+        lived: With the weather that is expected.
+        low, high: What is left in nine and in one of ten trips with weather by chance, hour by hour. [Wh]
+        lowest: The least that is left. [Wh]
+        lowest_at: The hour.
+        flat_at: The first hour in which something has to go without.
+        flat_chance: Of being flat at any time.
+        still: How long the full batteries last with the engine off and no sun, from the evening. [h]
+        still_sun: The same with the sun; infinite where it lasts.
+        day_wh: What each takes on a usual day, the largest first. [Wh]
     """
 
     hours: int
@@ -82,16 +71,10 @@ class TripResult(msgspec.Struct, frozen=True):
 def fridge(one: Consumer, air: Array) -> Array:
     """What a fridge takes, hour by hour.
 
-    Parameters
-    ----------
-    one : Consumer
-        With what it takes a day at one air temperature, its box, and what is put in warm.
-    air : array
-        [°C]
-
-    Returns
-    -------
-    array
+    Args:
+        one: With what it takes a day at one air temperature, its box, and what is put in warm.
+        air: [°C]
+    Returns:
         Heat that leaks in over a COP that falls as the air gets warmer, calibrated by the data sheet, and the heat
         of what is put in over the same COP. [W]
     """
@@ -111,17 +94,10 @@ def fridge(one: Consumer, air: Array) -> Array:
 def uses(services: Services, air: Array) -> dict[str, Array]:
     """What each takes from the batteries, hour by hour.
 
-    Parameters
-    ----------
-    services : Services
-        With its trip.
-    air : array
-        Hours last. [°C]
-
-    Returns
-    -------
-    dict of str to array
-        By id; the inverter's own under ``inverter``. [W]
+    Args:
+        services: With its trip.
+        air: Hours last. [°C]
+    Returns: By id; the inverter's own under ``inverter``. [W]
     """
     days = len(services.trip.days)
     clock = np.arange(24)
@@ -166,19 +142,11 @@ def by_chance(
 ) -> Lived:
     """Live many trips whose clouds and uses differ by chance.
 
-    Parameters
-    ----------
-    services : Services
-        With its trip.
-    count, seed : int
-        How many, and of which series.
-    shade : tuple of Shade
-        On the panels.
-
-    Returns
-    -------
-    Lived
-        Trips first, hours last.
+    Args:
+        services: With its trip.
+        count, seed: How many, and of which series.
+        shade: On the panels.
+    Returns: Trips first, hours last.
     """
     every = _every(services, count, seed, shade)[0]
     return Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
@@ -202,17 +170,10 @@ def _every(
 def trip(services: Services, shade: tuple[Shade, ...] = ()) -> TripResult | None:
     """Live a trip through.
 
-    Parameters
-    ----------
-    services : Services
-        With its trip.
-    shade : tuple of Shade
-        On the panels.
-
-    Returns
-    -------
-    TripResult or None
-        Nothing where there are no days or no batteries.
+    Args:
+        services: With its trip.
+        shade: On the panels.
+    Returns: Nothing where there are no days or no batteries.
     """
     days = len(services.trip.days)
     if not days or not services.batteries:
@@ -242,17 +203,10 @@ def trip(services: Services, shade: tuple[Shade, ...] = ()) -> TripResult | None
 def lasts(services: Services, load: Array, panels: Array) -> float:
     """How long full batteries last without driving, over and over the same hours.
 
-    Parameters
-    ----------
-    services : Services
-        With its batteries.
-    load, panels : array
-        Hour by hour from when one begins. [W]
-
-    Returns
-    -------
-    float
-        To a part of an hour; with sun infinite where they last for ten days. [h]
+    Args:
+        services: With its batteries.
+        load, panels: Hour by hour from when one begins. [W]
+    Returns: To a part of an hour; with sun infinite where they last for ten days. [h]
     """
     if not panels.any():
         paid = load * cost(services, load)

@@ -64,17 +64,10 @@ def inner(thing: Thing, unit: Tank) -> Piece | None:
 def usable(thing: Thing, unit: Tank) -> tuple[float, ...]:
     """What runs out of a tank on each slope.
 
-    Parameters
-    ----------
-    thing : Thing
-        Where it stands.
-    unit : Tank
-        Its value.
-
-    Returns
-    -------
-    tuple of float
-        Above the plane through the outlet, low in the middle of its front; all of a bladder or of cans. [l]
+    Args:
+        thing: Where it stands.
+        unit: Its value.
+    Returns: Above the plane through the outlet, low in the middle of its front; all of a bladder or of cans. [l]
     """
     whole = litres(unit, thing.place.bay.side if thing.place is not None else "left")
     piece = inner(thing, unit)
@@ -91,17 +84,10 @@ def usable(thing: Thing, unit: Tank) -> tuple[float, ...]:
 def water(assembly: Assembly, laid: tuple[Run, ...]) -> tuple[Water, ...]:
     """Every tank of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    laid : tuple of Run
-        The hoses.
-
-    Returns
-    -------
-    tuple of Water
-        In the job's order.
+    Args:
+        assembly: The job in vehicle axes.
+        laid: The hoses.
+    Returns: In the job's order.
     """
     u = assembly.job.services.uses
     pump = any(isinstance(t.value, Device) and t.value.what == "pump" for t in assembly.things)

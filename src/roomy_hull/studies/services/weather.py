@@ -52,19 +52,11 @@ def weather(
 ) -> Weather:
     """Air and sun over a trip.
 
-    Parameters
-    ----------
-    services : Services
-        With its trip and sources.
-    cover : array or None
-        Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
-    lit : mapping of str to array
-        What of a panel is lit hour by hour, by its id; all of it where nothing is said.
-
-    Returns
-    -------
-    Weather
-        Hours last. [°C, W]
+    Args:
+        services: With its trip and sources.
+        cover: Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
+        lit: What of a panel is lit hour by hour, by its id; all of it where nothing is said.
+    Returns: Hours last. [°C, W]
     """
     trip = services.trip
     unix = hours_of(trip)
@@ -153,22 +145,12 @@ def _share(spans: list[tuple[float, float]]) -> Array:
 def hour_now(trip: Trip, unix: float) -> float:
     """Which hour of a trip it is.
 
-    Parameters
-    ----------
-    trip : Trip
-        With its first day.
-    unix : float
-        [s since 1970]
-
-    Returns
-    -------
-    float
-        From midnight of the first day, by the sun's own time. [h]
-
-    Raises
-    ------
-    InputError
-        It is no hour of the trip.
+    Args:
+        trip: With its first day.
+        unix: [s since 1970]
+    Returns: From midnight of the first day, by the sun's own time. [h]
+    Raises:
+        InputError: It is no hour of the trip.
     """
     first = hours_of(trip)
     hour = (unix - float(first[0]) + 1800.0) / 3600.0 if len(first) else -1.0

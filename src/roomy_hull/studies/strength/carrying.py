@@ -49,15 +49,9 @@ class Carrying(msgspec.Struct, frozen=True):
 def study(case: Case) -> Carrying:
     """Study what carries the load.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with what its scenarios weigh; what did not change is taken from before.
-
-    Returns
-    -------
-    Carrying
-        Typed and complete.
+    Args:
+        case: The job in vehicle axes, with what its scenarios weigh; what did not change is taken from before.
+    Returns: Typed and complete.
     """
     assembly, before = case.assembly, case.before
     loads: Loads = case.results[LOADS]

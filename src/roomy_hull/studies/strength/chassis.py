@@ -30,22 +30,14 @@ PERSON = 75.0
 class Diagram(msgspec.Struct, frozen=True):
     """One scenario's diagram, the dynamic factor in it.
 
-    Attributes
-    ----------
-    scenario, name : str
-        Its id and name.
-    shear : tuple of float
-        Just right of each point. [N]
-    moment : tuple of float
-        Positive where the chassis sags, negative where it hogs. [N·m]
-    peak, peak_x : float
-        The greatest moment behind the cab, with its sign, and where. [N·m, mm]
-    ratio : float
-        Its size over that of the rated payload spread evenly over the tray.
-    axle : float
-        The moment over the rear axle, where it matters how the springs bear. [N·m]
-    pushes : tuple of Push
-        What the springs push up with.
+    Attributes:
+        scenario, name: Its id and name.
+        shear: Just right of each point. [N]
+        moment: Positive where the chassis sags, negative where it hogs. [N·m]
+        peak, peak_x: The greatest moment behind the cab, with its sign, and where. [N·m, mm]
+        ratio: Its size over that of the rated payload spread evenly over the tray.
+        axle: The moment over the rear axle, where it matters how the springs bear. [N·m]
+        pushes: What the springs push up with.
     """
 
     scenario: str
@@ -137,25 +129,15 @@ def study(
 ) -> ChassisResult:  # fmt: skip
     """Compute shear and bending of the chassis.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes. [kg, mm]
-    loads : Weighed
-        What scales say of single masses.
-    scenarios : tuple of Scenario or None
-        Others than the job's.
-    leave_out : frozenset of Ref
-        Owners that are thought away.
+    Args:
+        assembly: The job in vehicle axes. [kg, mm]
+        loads: What scales say of single masses.
+        scenarios: Others than the job's.
+        leave_out: Owners that are thought away.
+    Returns:
+        Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of the rated
+        payload: a person on every seat, the rest spread evenly over the tray.
 
-    Returns
-    -------
-    ChassisResult
-        Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of
-        the rated payload: a person on every seat, the rest spread evenly over the tray.
-
-    Notes
-    -----
     Statics of a straight beam; AISC table 3-23 holds its special cases. The rails' own strength is not
     judged: the ratio says how the build compares with what the maker rated it for.
     """

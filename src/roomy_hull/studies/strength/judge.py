@@ -22,15 +22,9 @@ RESTRAINT = "Load Restraint Guide, EN 12195-1 (0.8 forward, 0.5 other ways, 0.2 
 def judge(case: Case) -> list[Finding]:
     """Turn the results into findings.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes, with what carries it.
-
-    Returns
-    -------
-    list of Finding
-        With what was measured, the limit and its source.
+    Args:
+        case: The job in vehicle axes, with what carries it.
+    Returns: With what was measured, the limit and its source.
     """
     assembly, rules = case.assembly, case.assembly.shop.rules
     found: Carrying = case.results[KEY]
@@ -213,17 +207,10 @@ def _stability(found: Carrying, r: Rules) -> list[Finding]:
 def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding.
 
-    Parameters
-    ----------
-    case : Case
-        The job in vehicle axes.
-    finding : Finding
-        One of `judge`'s.
-
-    Returns
-    -------
-    tuple of Fix
-        Locks on the slides, the next larger bolt, a thicker sheet; empty for the others.
+    Args:
+        case: The job in vehicle axes.
+        finding: One of `judge`'s.
+    Returns: Locks on the slides, the next larger bolt, a thicker sheet; empty for the others.
     """
     thing = case.assembly.thing(finding.subjects[0]) if finding.subjects else None
     if thing is None or isinstance(thing.value, Carried):

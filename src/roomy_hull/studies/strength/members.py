@@ -34,24 +34,15 @@ practice). [kg]"""
 class MemberCheck(msgspec.Struct, frozen=True):
     """One member under its load.
 
-    Attributes
-    ----------
-    owner : Ref
-        What it belongs to.
-    name, what : str
-        The owner's name, and which member.
-    load : str
-        The load in words.
-    form : str
-        The formula in words.
-    span : float
-        Short side of a plate, or between supports. [mm]
-    stress, allowed : float
-        With the dynamic factor, and what yield over the safety allows. [MPa]
-    sag, allowed_sag : float
-        At rest, and span over the usual share. [mm]
-    welded : bool
-        Whether the yield beside a weld was taken.
+    Attributes:
+        owner: What it belongs to.
+        name, what: The owner's name, and which member.
+        load: The load in words.
+        form: The formula in words.
+        span: Short side of a plate, or between supports. [mm]
+        stress, allowed: With the dynamic factor, and what yield over the safety allows. [MPa]
+        sag, allowed_sag: At rest, and span over the usual share. [mm]
+        welded: Whether the yield beside a weld was taken.
     """
 
     owner: Ref
@@ -126,22 +117,14 @@ def _floor(thing: Thing, loads: Weighed, r: Rules) -> list[MemberCheck]:
 def head(height: float, length: float, baffles: int, r: Rules) -> tuple[float, float]:
     """The water's mean pressure on a tank wall, moving and at rest.
 
-    Parameters
-    ----------
-    height : float
-        Of the water. [mm]
-    length : float
-        Of the tank in the direction of surge. [mm]
-    baffles : int
-        That divide it.
-    r : Rules
-        Dynamic factor of shelves, and braking.
-
-    Returns
-    -------
-    (float, float)
-        Half of ρ·g·h times the dynamic factor, and ρ·0.8·g·l of the water between two baffles that the
-        wall stops in braking; and half of ρ·g·h alone. [MPa]
+    Args:
+        height: Of the water. [mm]
+        length: Of the tank in the direction of surge. [mm]
+        baffles: That divide it.
+        r: Dynamic factor of shelves, and braking.
+    Returns:
+        Half of ρ·g·h times the dynamic factor, and ρ·0.8·g·l of the water between two baffles that the wall stops
+        in braking; and half of ρ·g·h alone. [MPa]
     """
     rest = WATER * G * height / 2
     surge = WATER * r.axis_forward * G * length / (baffles + 1)
@@ -154,25 +137,14 @@ def tank_walls(
 ) -> list[MemberCheck]:  # fmt: skip
     """Check the walls of a welded tank.
 
-    Parameters
-    ----------
-    owner : Ref
-        Of the tank.
-    name : str
-        Its name.
-    size : (float, float, float)
-        Length across which the baffles stand, width, height. [mm]
-    sheet : (Material, float)
-        Material and thickness. [mm]
-    baffles : int
-        How many.
-    r : Rules
-        Factors and safety.
-
-    Returns
-    -------
-    list of MemberCheck
-        The end, and the side between two baffles; yields beside a weld.
+    Args:
+        owner: Of the tank.
+        name: Its name.
+        size: Length across which the baffles stand, width, height. [mm]
+        sheet: Material and thickness. [mm]
+        baffles: How many.
+        r: Factors and safety.
+    Returns: The end, and the side between two baffles; yields beside a weld.
     """
     long, wide, high = size
     moving, rest = head(high, long, baffles, r)
@@ -198,19 +170,11 @@ def tank_walls(
 def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
     """Check what carries in one unit.
 
-    Parameters
-    ----------
-    thing : Thing
-        In vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    shop : Shop
-        Its materials and rules.
-
-    Returns
-    -------
-    tuple of MemberCheck
-        Empty for what is bought or carried outside.
+    Args:
+        thing: In vehicle axes.
+        loads: What scales say of single masses.
+        shop: Its materials and rules.
+    Returns: Empty for what is bought or carried outside.
     """
     value = thing.value
     if isinstance(value, Carried) or thing.trouble:
@@ -243,17 +207,10 @@ def _floor_load(assembly: Assembly, loads: Weighed) -> float:
 def body(assembly: Assembly, loads: Weighed) -> tuple[MemberCheck, ...]:
     """Check the body's own members: floor, cross-members, roof bows, false floor, tank under the tray.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-
-    Returns
-    -------
-    tuple of MemberCheck
-        With everything aboard.
+    Args:
+        assembly: The job in vehicle axes.
+        loads: What scales say of single masses.
+    Returns: With everything aboard.
     """
     job, shop, r = assembly.job, assembly.shop, assembly.shop.rules
     tray, vehicle = job.body.tray, job.vehicle
@@ -334,19 +291,11 @@ def study(
 ) -> dict[str, tuple[MemberCheck, ...]]:  # fmt: skip
     """Check every member.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    previous : (Assembly, dict) or None
-        An earlier study; things that only moved keep their checks. Only a memory.
-
-    Returns
-    -------
-    dict of str to tuple of MemberCheck
-        By thing; the body's under an empty key.
+    Args:
+        assembly: The job in vehicle axes.
+        loads: What scales say of single masses.
+        previous: An earlier study; things that only moved keep their checks. Only a memory.
+    Returns: By thing; the body's under an empty key.
     """
     known = {t.id: t for t in previous[0].things} if previous is not None else {}
     found: dict[str, tuple[MemberCheck, ...]] = {"": body(assembly, loads)}

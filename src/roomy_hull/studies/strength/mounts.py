@@ -23,20 +23,13 @@ WAYS = ("forward", "rearward", "left", "right", "up")
 class Way(msgspec.Struct, frozen=True):
     """One direction of restraint.
 
-    Attributes
-    ----------
-    way : str
-        Which way the load wants to go; ``up`` is beyond its weight.
-    factor : float
-        As a part of weight.
-    force : float
-        To be held. [N]
-    tips : float
-        Tipping moment left over after its weight. [N·m]
-    shear, tension : float
-        On the bolt that carries most; no friction is counted. [N]
-    use : float
-        Of that bolt, 1 where it is used up; 0 where there are no bolts.
+    Attributes:
+        way: Which way the load wants to go; ``up`` is beyond its weight.
+        factor: As a part of weight.
+        force: To be held. [N]
+        tips: Tipping moment left over after its weight. [N·m]
+        shear, tension: On the bolt that carries most; no friction is counted. [N]
+        use: Of that bolt, 1 where it is used up; 0 where there are no bolts.
     """
 
     way: str
@@ -51,26 +44,16 @@ class Way(msgspec.Struct, frozen=True):
 class SlideCheck(msgspec.Struct, frozen=True):
     """A slide at full extension and on a slope.
 
-    Attributes
-    ----------
-    load, rating : float
-        Moving mass when full, and what the pair carries. [kg]
-    factor : float
-        Dynamic factor on the load.
-    overhang : float
-        How far its middle stands out before the face. [mm]
-    moment : float
-        That it tips the unit with about its front edge, less what the unit's own weight holds. [N·m]
-    tension : float
-        On each bolt at the back. [N]
-    use : float
-        Of such a bolt.
-    pull : float
-        To draw it out uphill. [N]
-    runs : float
-        With what it runs away downhill; above 0 it wants a lock. [N]
-    locks : bool
-        Whether it has one.
+    Attributes:
+        load, rating: Moving mass when full, and what the pair carries. [kg]
+        factor: Dynamic factor on the load.
+        overhang: How far its middle stands out before the face. [mm]
+        moment: That it tips the unit with about its front edge, less what the unit's own weight holds. [N·m]
+        tension: On each bolt at the back. [N]
+        use: Of such a bolt.
+        pull: To draw it out uphill. [N]
+        runs: With what it runs away downhill; above 0 it wants a lock. [N]
+        locks: Whether it has one.
     """
 
     load: float
@@ -113,26 +96,16 @@ def tipping(
 ) -> tuple[float, float]:
     """What tips a box about the edge of its base, and the pull in the far row of bolts.
 
-    Parameters
-    ----------
-    force : float
-        Level force at its middle. [N]
-    height : float
-        Of its middle over the base. [mm]
-    weight : float
-        That holds it down. [N]
-    lever : float
-        From its middle to the edge it tips about. [mm]
-    base : float
-        Length of the base in the force's direction. [mm]
-    inset : float
-        Of both rows of bolts from the base's edges. [mm]
-
-    Returns
-    -------
-    (float, float)
-        Moment left over [N·mm, 0 where its weight holds it], and the pull of the whole far row [N]:
-        M·d/(d² + i²), the rows stretched in proportion to their distance from the edge.
+    Args:
+        force: Level force at its middle. [N]
+        height: Of its middle over the base. [mm]
+        weight: That holds it down. [N]
+        lever: From its middle to the edge it tips about. [mm]
+        base: Length of the base in the force's direction. [mm]
+        inset: Of both rows of bolts from the base's edges. [mm]
+    Returns:
+        Moment left over [N·mm, 0 where its weight holds it], and the pull of the whole far row [N]: M·d/(d² + i²),
+        the rows stretched in proportion to their distance from the edge.
     """
     moment = max(0.0, force * height - weight * lever)
     far = max(base - inset, inset)
@@ -142,19 +115,11 @@ def tipping(
 def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]:
     """The pull uphill, and what remains downhill.
 
-    Parameters
-    ----------
-    kg : float
-        Moving mass. [kg]
-    degrees : float
-        Slope along the slide.
-    rolling : float
-        What the slides resist as a part of weight.
-
-    Returns
-    -------
-    (float, float)
-        m·g·(sin θ + μ·cos θ) and m·g·(sin θ - μ·cos θ). [N]
+    Args:
+        kg: Moving mass. [kg]
+        degrees: Slope along the slide.
+        rolling: What the slides resist as a part of weight.
+    Returns: m·g·(sin θ + μ·cos θ) and m·g·(sin θ - μ·cos θ). [N]
     """
     a = math.radians(degrees)
     along, against = kg * G * math.sin(a), kg * G * rolling * math.cos(a)
@@ -164,22 +129,12 @@ def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]
 def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff: ignore[too-many-locals]  # a mount in the letters of its formulas
     """Check one unit or carried thing at full load.
 
-    Parameters
-    ----------
-    thing : Thing
-        In vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    r : Rules
-        Restraint factors, slope, rolling resistance.
+    Args:
+        thing: In vehicle axes.
+        loads: What scales say of single masses.
+        r: Restraint factors, slope, rolling resistance.
+    Returns: None for what weighs nothing.
 
-    Returns
-    -------
-    MountCheck or None
-        None for what weighs nothing.
-
-    Notes
-    -----
     Restraint factors: Load Restraint Guide (Australia) and EN 12195-1, from memory: 0.8 forward, 0.5
     rearward and sideways, 0.2 up beyond weight. Its weight counts once for tipping, friction not at all.
     """
@@ -254,19 +209,11 @@ def study(
 ) -> tuple[MountCheck, ...]:  # fmt: skip
     """Check every unit and carried thing.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    previous : (Assembly, tuple of MountCheck) or None
-        An earlier study; things that did not change keep their check. Only a memory.
-
-    Returns
-    -------
-    tuple of MountCheck
-        In the order of the job.
+    Args:
+        assembly: The job in vehicle axes.
+        loads: What scales say of single masses.
+        previous: An earlier study; things that did not change keep their check. Only a memory.
+    Returns: In the order of the job.
     """
     checks: dict[Ref, MountCheck] = {}
     things: dict[Ref, Thing] = {}

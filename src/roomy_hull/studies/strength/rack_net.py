@@ -35,22 +35,12 @@ def bars_of(place: RackPlace) -> Bars:
 def ready(bars: Bars, young: float) -> tuple["Net", frames.Stiff]:
     """A rack's net, ready to be loaded; kept, since a rack changes less often than what lies on it.
 
-    Parameters
-    ----------
-    bars : Bars
-        From `bars_of`. [mm]
-    young : float
-        Modulus of elasticity. [MPa]
-
-    Returns
-    -------
-    (Net, Stiff)
-        Nodes and pieces, and the frame made of them.
-
-    Raises
-    ------
-    InputError
-        It is a mechanism.
+    Args:
+        bars: From `bars_of`. [mm]
+        young: Modulus of elasticity. [MPa]
+    Returns: Nodes and pieces, and the frame made of them.
+    Raises:
+        InputError: It is a mechanism.
     """
     grid = net(bars)
     return grid, frames.stiff(
@@ -70,15 +60,9 @@ class Net(msgspec.Struct, frozen=True):
 def net(bars: Bars) -> Net:
     """A rack as a net of nodes and pieces.
 
-    Parameters
-    ----------
-    bars : Bars
-        Where they stand. [mm]
-
-    Returns
-    -------
-    Net
-        Bars that touch share a node; feet are hinges, those of a hoop and of a rear wall clamped. [mm]
+    Args:
+        bars: Where they stand. [mm]
+    Returns: Bars that touch share a node; feet are hinges, those of a hoop and of a rear wall clamped. [mm]
     """
     reach = 1.2 * max(section_height(bars.section), section_width(bars.section))
     ends = _ends(bars, reach)

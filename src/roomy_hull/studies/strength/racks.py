@@ -35,28 +35,17 @@ class Case(msgspec.Struct, frozen=True):
 class RackCheck(msgspec.Struct, frozen=True):
     """A rack under what it carries.
 
-    Attributes
-    ----------
-    rack : Ref
-        Which.
-    name, form : str
-        Its name; its bars and how it is computed, in words.
-    kg, still_kg : float
-        What it carries on the road at most, and standing still with those who sleep on it. [kg]
-    rating, rating_still : float
-        What it is rated for; 0 where nobody rated it. [kg]
-    cases : tuple of Case
-        Down, forward, rearward, sideways, and still.
-    allowed : float
-        Yield beside a weld over the usual safety. [MPa]
-    could, could_still : float
-        What it could carry in the same places until a bar reaches that. [kg]
-    sag, span : float
-        How far its bars go down at rest, and between its feet. [mm]
-    wind : float
-        Its area and that of what stands on it, as seen from ahead. [m²]
-    trouble : str
-        Why it could not be computed.
+    Attributes:
+        rack: Which.
+        name, form: Its name; its bars and how it is computed, in words.
+        kg, still_kg: What it carries on the road at most, and standing still with those who sleep on it. [kg]
+        rating, rating_still: What it is rated for; 0 where nobody rated it. [kg]
+        cases: Down, forward, rearward, sideways, and still.
+        allowed: Yield beside a weld over the usual safety. [MPa]
+        could, could_still: What it could carry in the same places until a bar reaches that. [kg]
+        sag, span: How far its bars go down at rest, and between its feet. [mm]
+        wind: Its area and that of what stands on it, as seen from ahead. [m²]
+        trouble: Why it could not be computed.
     """
 
     rack: Ref
@@ -155,19 +144,11 @@ def ways(r: Rules) -> tuple[tuple[str, tuple[float, float, float]], ...]:
 def check(assembly: Assembly, place: RackPlace, loads: Weighed) -> RackCheck:
     """Check a rack's bars under what it carries.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes; its scenarios say what is aboard together.
-    place : RackPlace
-        The rack.
-    loads : Weighed
-        What scales say of single masses.
-
-    Returns
-    -------
-    RackCheck
-        On the road with the dynamic factors of the shop's rules, still with those who sleep in a tent on it.
+    Args:
+        assembly: The job in vehicle axes; its scenarios say what is aboard together.
+        place: The rack.
+        loads: What scales say of single masses.
+    Returns: On the road with the dynamic factors of the shop's rules, still with those who sleep in a tent on it.
     """
     rack, shop = place.rack, assembly.shop
     r, metal = shop.rules, shop.material(rack.bar_material)
@@ -296,16 +277,9 @@ def _could(base: RackCheck, bare: frames.FrameResult, load: frames.FrameResult, 
 def study(assembly: Assembly, loads: Weighed) -> tuple[RackCheck, ...]:
     """Check every rack of a job.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-
-    Returns
-    -------
-    tuple of RackCheck
-        In the order of the job.
+    Args:
+        assembly: The job in vehicle axes.
+        loads: What scales say of single masses.
+    Returns: In the order of the job.
     """
     return tuple(check(assembly, place, loads) for place in assembly.ground.racks)

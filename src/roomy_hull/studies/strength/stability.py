@@ -37,19 +37,13 @@ class Settled(Protocol):
 class Stability(msgspec.Struct, frozen=True):
     """One scenario.
 
-    Attributes
-    ----------
-    scenario, name : str
-        Its id and name.
-    x, y, height : float
-        Centre of mass: aft of the front axle, right of the middle, over level ground on loaded
-        springs. [mm]
-    track : float
-        Mean of both. [mm]
-    factor : float
-        T/2h.
-    tilt_left, tilt_right : float
-        At which it tips over its left and its right wheels, rigid. [degree]
+    Attributes:
+        scenario, name: Its id and name.
+        x, y, height: Centre of mass: aft of the front axle, right of the middle, over level ground on loaded springs.
+            [mm]
+        track: Mean of both. [mm]
+        factor: T/2h.
+        tilt_left, tilt_right: At which it tips over its left and its right wheels, rigid. [degree]
     """
 
     scenario: str
@@ -66,20 +60,11 @@ class Stability(msgspec.Struct, frozen=True):
 def stability(vehicle: Vehicle, loads: Settled) -> Stability:
     """Compute one scenario.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Tracks and wheelbase.
-    loads : Settled
-        Centre of mass at kerb attitude, and how the ends settle. [mm]
+    Args:
+        vehicle: Tracks and wheelbase.
+        loads: Centre of mass at kerb attitude, and how the ends settle. [mm]
+    Returns: SSF = T/2h and tilt = atan((T/2 ∓ y)/h), the springs taken as settled and then rigid.
 
-    Returns
-    -------
-    Stability
-        SSF = T/2h and tilt = atan((T/2 ∓ y)/h), the springs taken as settled and then rigid.
-
-    Notes
-    -----
     Static stability factor: NHTSA, rollover resistance (from memory).
     """
     x, y, z = loads.centre

@@ -20,15 +20,11 @@ DEAD = 90.0
 class Instant(msgspec.Struct, frozen=True):
     """One angle of the swing.
 
-    Attributes
-    ----------
-    angle : float
-        From closed. [degree]
-    hold : float
-        What one hand at the leaf's edge has to add to hold it there, level: above 0 it wants to fall,
-        below 0 it opens by itself. [N]
-    low, high : float
-        The same, the least and the greatest over the side slope both ways and the cold morning. [N]
+    Attributes:
+        angle: From closed. [degree]
+        hold: What one hand at the leaf's edge has to add to hold it there, level: above 0 it wants to fall, below 0 it
+            opens by itself. [N]
+        low, high: The same, the least and the greatest over the side slope both ways and the cold morning. [N]
     """
 
     angle: float
@@ -40,26 +36,16 @@ class Instant(msgspec.Struct, frozen=True):
 class StrutCheck(msgspec.Struct, frozen=True):
     """One door on its struts.
 
-    Attributes
-    ----------
-    door : str
-        Its id.
-    mass, height : float
-        Of the leaf. [kg, mm]
-    strut : Strut
-        What was entered, or what is proposed.
-    proposed : bool
-        Whether it is only a proposal.
-    swing : tuple of Instant
-        From closed to open.
-    stays : bool
-        Whether it stays open on the slope and in the cold.
-    lift, draw : float
-        The greatest force to lift it and to draw it down, at its edge. [N]
-    closed, opened : float
-        The strut's length with the door closed and open. [mm]
-    trouble : str
-        Why such a strut cannot be; empty where it can.
+    Attributes:
+        door: Its id.
+        mass, height: Of the leaf. [kg, mm]
+        strut: What was entered, or what is proposed.
+        proposed: Whether it is only a proposal.
+        swing: From closed to open.
+        stays: Whether it stays open on the slope and in the cold.
+        lift, draw: The greatest force to lift it and to draw it down, at its edge. [N]
+        closed, opened: The strut's length with the door closed and open. [mm]
+        trouble: Why such a strut cannot be; empty where it can.
     """
 
     door: str
@@ -92,19 +78,11 @@ def strut_length(strut: Strut, angle: float) -> float:
 def strut_moment(strut: Strut, angle: float, swing: float, cold: float | None = None) -> float:
     """The opening moment of all struts about the hinge.
 
-    Parameters
-    ----------
-    strut : Strut
-        Force at full length, growth, studs. [N, mm]
-    angle, swing : float
-        Of the door from closed, and at most. [degree]
-    cold : float or None
-        Temperature of a cold morning: the force goes with the absolute temperature. [°C]
-
-    Returns
-    -------
-    float
-        Above 0 it opens. [N·mm]
+    Args:
+        strut: Force at full length, growth, studs. [N, mm]
+        angle, swing: Of the door from closed, and at most. [degree]
+        cold: Temperature of a cold morning: the force goes with the absolute temperature. [°C]
+    Returns: Above 0 it opens. [N·mm]
     """
     bx, by, lx, ly = _studs(strut, angle)
     dx, dy = lx - bx, ly - by
@@ -124,19 +102,11 @@ def strut_moment(strut: Strut, angle: float, swing: float, cold: float | None = 
 def leaf_moment(mass: float, height: float, angle: float, lean: float) -> float:
     """The closing moment of a leaf's weight.
 
-    Parameters
-    ----------
-    mass, height : float
-        Of the leaf. [kg, mm]
-    angle : float
-        From closed. [degree]
-    lean : float
-        By how much the vehicle leans towards the door's side. [degree]
-
-    Returns
-    -------
-    float
-        m·g·(h/2)·sin(angle + lean); below 0 it opens by its weight. [N·mm]
+    Args:
+        mass, height: Of the leaf. [kg, mm]
+        angle: From closed. [degree]
+        lean: By how much the vehicle leans towards the door's side. [degree]
+    Returns: m·g·(h/2)·sin(angle + lean); below 0 it opens by its weight. [N·mm]
     """
     return mass * G * height / 2 * math.sin(math.radians(angle + lean))
 
@@ -144,20 +114,13 @@ def leaf_moment(mass: float, height: float, angle: float, lean: float) -> float:
 def proposal(mass: float, height: float, swing: float, r: Rules) -> Strut:
     """Propose struts for a door hinged at its top.
 
-    Parameters
-    ----------
-    mass, height : float
-        Of the leaf. [kg, mm]
-    swing : float
-        [degree]
-    r : Rules
-        The slope, and the cold morning.
-
-    Returns
-    -------
-    Strut
-        Two, in the next steps of 50 N and 10 mm, that hold it open on the slope and in the cold with a
-        tenth to spare.
+    Args:
+        mass, height: Of the leaf. [kg, mm]
+        swing: [degree]
+        r: The slope, and the cold morning.
+    Returns:
+        Two, in the next steps of 50 N and 10 mm, that hold it open on the slope and in the cold with a tenth to
+        spare.
     """
     trial = Strut(force=100.0, body=max(160.0, round(height * 0.55 / 10) * 10), leaf=40.0)
     for share, leaf in itertools.product(
@@ -178,21 +141,12 @@ def proposal(mass: float, height: float, swing: float, r: Rules) -> Strut:
 def check(canopy: Canopy, door: Door, shop: Shop, steps: int = 24) -> StrutCheck:
     """Check a door hinged at its top over its whole swing.
 
-    Parameters
-    ----------
-    canopy : Canopy
-        For the leaf's mass.
-    door : Door
-        The door; struts are proposed where none are entered.
-    shop : Shop
-        Its materials and rules.
-    steps : int
-        How many steps of the swing.
-
-    Returns
-    -------
-    StrutCheck
-        Forces at the leaf's edge. [N]
+    Args:
+        canopy: For the leaf's mass.
+        door: The door; struts are proposed where none are entered.
+        shop: Its materials and rules.
+        steps: How many steps of the swing.
+    Returns: Forces at the leaf's edge. [N]
     """
     mass = door_mass(canopy, door, shop)
     height, swing = door.height + 30.0 - door.split, door.swing
@@ -234,15 +188,9 @@ def _trouble(closed: float, opened: float) -> str:
 def study(assembly: Assembly) -> tuple[StrutCheck, ...]:
     """Check every door that is hinged at its top and is the canopy's own.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job.
-
-    Returns
-    -------
-    tuple of StrutCheck
-        In the order of the doors.
+    Args:
+        assembly: The job.
+    Returns: In the order of the doors.
     """
     return tuple(
         check(canopy, d, assembly.shop)

@@ -23,18 +23,12 @@ def kerb_spread(
 ) -> tuple[tuple[float, float, float], ...]:
     """Spread the bare vehicle's sprung mass so that it weighs on the axles what it was weighed at.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Unsprung masses and outline. [kg, mm]
-    front, rear : float
-        Axle masses of the bare vehicle, without what was aboard at the weighing. [kg]
-
-    Returns
-    -------
-    tuple of (kg, start, end)
-        One even load from the nose to the cab's back and one from there to the chassis' end; at the
-        axles where no such pair does it.
+    Args:
+        vehicle: Unsprung masses and outline. [kg, mm]
+        front, rear: Axle masses of the bare vehicle, without what was aboard at the weighing. [kg]
+    Returns:
+        One even load from the nose to the cab's back and one from there to the chassis' end; at the axles where no
+        such pair does it.
     """
     s, base = vehicle.springs, vehicle.wheelbase
     front, rear = front - s.unsprung_front, rear - s.unsprung_rear
@@ -68,19 +62,11 @@ def points(vehicle: Vehicle, tray: tuple[float, float]) -> tuple[float, ...]:
 def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tuple[Push, ...]:
     """What the springs push up with under sprung loads, static.
 
-    Parameters
-    ----------
-    vehicle : Vehicle
-        Springs and wheelbase.
-    front, rear : float
-        Sprung loads of the axles. [N]
-    pressure : float
-        Of the air springs, 0 for none. [kPa]
-
-    Returns
-    -------
-    tuple of Push
-        Together they carry front at 0 and rear at the wheelbase: force and moment both. [N, mm]
+    Args:
+        vehicle: Springs and wheelbase.
+        front, rear: Sprung loads of the axles. [N]
+        pressure: Of the air springs, 0 for none. [kPa]
+    Returns: Together they carry front at 0 and rear at the wheelbase: force and moment both. [N, mm]
     """
     s, base = vehicle.springs, vehicle.wheelbase
     found = [Push(0.0, front, "front springs")]

@@ -26,20 +26,13 @@ class Variation(msgspec.Struct, frozen=True):
 def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[Variation, ...]:
     """Say what overhang, ball and air springs do to one scenario's peak.
 
-    Parameters
-    ----------
-    assembly : Assembly
-        The job in vehicle axes.
-    loads : Weighed
-        What scales say of single masses.
-    scenario : Scenario
-        One of the job's.
-
-    Returns
-    -------
-    tuple of Variation
-        As it is, without the ball mass, without what hangs behind the tray, with air springs over the
-        axle, and with them 150 mm to either side; each against the same baseline. [N·m]
+    Args:
+        assembly: The job in vehicle axes.
+        loads: What scales say of single masses.
+        scenario: One of the job's.
+    Returns:
+        As it is, without the ball mass, without what hangs behind the tray, with air springs over the axle, and
+        with them 150 mm to either side; each against the same baseline. [N·m]
     """
     vehicle = assembly.job.vehicle
     floor = assembly.ground.floor

@@ -182,20 +182,13 @@ class Grid(QTableWidget):
     ) -> None:
         """Fill the table.
 
-        Parameters
-        ----------
-        theme : Theme
-            For the weights' colours.
-        heads : sequence of str
-            Column heads.
-        rows : sequence of sequence of Cell
-            The cells.
-        names : sequence of str
-            Row heads; none where empty.
-        shaded : callable
-            Whether the cell of a row and column is shaded as chosen.
-        widths : sequence of int
-            Widths of the first columns in pixels; the others share the rest.
+        Args:
+            theme: For the weights' colours.
+            heads: Column heads.
+            rows: The cells.
+            names: Row heads; none where empty.
+            shaded: Whether the cell of a row and column is shaded as chosen.
+            widths: Widths of the first columns in pixels; the others share the rest.
         """
         self.setRowCount(len(rows))
         self.setColumnCount(len(heads))
@@ -228,21 +221,12 @@ def choice_row(
 ) -> tuple[QHBoxLayout, dict[str, QPushButton]]:
     """A row of buttons of which one is down.
 
-    Parameters
-    ----------
-    items : sequence of (str, str)
-        Key and words of each.
-    chosen : str
-        The one that is down at first.
-    pick : callable
-        Takes the key of the one that was clicked.
-    parent : QWidget
-        Where they belong.
-
-    Returns
-    -------
-    (QHBoxLayout, dict of str to QPushButton)
-        The row, and the buttons by key.
+    Args:
+        items: Key and words of each.
+        chosen: The one that is down at first.
+        pick: Takes the key of the one that was clicked.
+        parent: Where they belong.
+    Returns: The row, and the buttons by key.
     """
     row, buttons = QHBoxLayout(), {}
     row.setContentsMargins(6, 2, 6, 2)

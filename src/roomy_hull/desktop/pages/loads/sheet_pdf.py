@@ -149,28 +149,15 @@ def _picture(verdict: Verdict, name: str, system: System, scenario: str) -> tupl
 def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, scenario: str) -> int:
     """Write the sheet as PDF.
 
-    Parameters
-    ----------
-    sheet : LoadSheet
-        The sheet.
-    verdict : Verdict
-        For its pictures.
-    path : Path
-        The file.
-    system : str
-        ``metric`` or ``us``.
-    scenario : str
-        Id of the one that is drawn.
-
-    Returns
-    -------
-    int
-        How many pages.
-
-    Raises
-    ------
-    FileError
-        The place cannot be written.
+    Args:
+        sheet: The sheet.
+        verdict: For its pictures.
+        path: The file.
+        system: ``metric`` or ``us``.
+        scenario: Id of the one that is drawn.
+    Returns: How many pages.
+    Raises:
+        FileError: The place cannot be written.
     """
     # In memory first: what is on disk is replaced by a whole file or not at all.
     kept = QBuffer()
@@ -216,26 +203,14 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
 def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tuple[Path, Path]:
     """Write the sheet as PDF and CSV into a folder.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The job, judged whole.
-    folder : Path
-        Where to; made if it is not there.
-    system : str
-        ``metric`` or ``us``.
-    scenario : str
-        Id of the one that is drawn.
-
-    Returns
-    -------
-    (Path, Path)
-        The PDF and the CSV.
-
-    Raises
-    ------
-    FileError
-        The place cannot be written.
+    Args:
+        verdict: The job, judged whole.
+        folder: Where to; made if it is not there.
+        system: ``metric`` or ``us``.
+        scenario: Id of the one that is drawn.
+    Returns: The PDF and the CSV.
+    Raises:
+        FileError: The place cannot be written.
     """
     sheet = build(verdict, system)
     pdf, text = folder / "load-sheet.pdf", folder / "load-sheet.csv"
@@ -249,28 +224,15 @@ def write_job(
 ) -> tuple[Path, Path]:
     """Judge a job and write its sheet.
 
-    Parameters
-    ----------
-    job : Job
-        The job.
-    folder : Path
-        Where to.
-    scenario : str
-        Id of the one that is drawn; the heaviest where empty.
-    shop : Shop or None
-        Who makes it; the shipped values where none is given.
-
-    Returns
-    -------
-    (Path, Path)
-        The PDF and the CSV.
-
-    Raises
-    ------
-    InputError
-        There is no such scenario.
-    FileError
-        The place cannot be written.
+    Args:
+        job: The job.
+        folder: Where to.
+        scenario: Id of the one that is drawn; the heaviest where empty.
+        shop: Who makes it; the shipped values where none is given.
+    Returns: The PDF and the CSV.
+    Raises:
+        InputError: There is no such scenario.
+        FileError: The place cannot be written.
     """
     verdict = judge(job, shop=shop)
     ids = [s.id for s in job.scenarios]

@@ -23,10 +23,8 @@ ORDER = ("in reach", "crouching", "on tiptoe", "by climbing", "not at all")
 class GoodsModel:
     """The goods of a job, one chosen, some searched for.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

@@ -12,10 +12,8 @@ from roomy_hull.verdict.verdict import Verdict
 class BriefModel:
     """The wishes in their rank, what they come to, the questions.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

@@ -97,10 +97,8 @@ class ChecksModel(PageModel):
 class PackModel:
     """The hand-over pack, page by page, and what still stands in its way.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

@@ -28,10 +28,8 @@ BUYING_HEADS = ("What", "How much", "How far", "Wanted", "Order by", "Here on")
 class OfferModel:
     """What is offered now, and what was.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -118,10 +116,8 @@ class OfferModel:
 class ProgressModel:
     """How far every part has come, drawn where it stands.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

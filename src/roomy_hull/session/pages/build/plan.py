@@ -28,10 +28,8 @@ SHOWN = 8.0
 class PlanModel:
     """Bars and rows of the plan, what is dragged, its words.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

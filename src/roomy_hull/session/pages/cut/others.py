@@ -158,10 +158,8 @@ class GapsModel(PageModel):
 class CostModel:
     """What the job costs to make, as a waterfall and by what it is for.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:
@@ -234,10 +232,8 @@ class CostModel:
 class ReleaseModel:
     """The revisions, what of the last one is stale, and how far each part has come.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

@@ -94,19 +94,11 @@ class BoardModel(PageModel):
     def moved(self, job: Job, which: str, x: float, z: float) -> Job:
         """A job with an instrument moved onto the grid, kept on the panel.
 
-        Parameters
-        ----------
-        job : Job
-            Before the gesture.
-        which : str
-            Id of the instrument.
-        x, z : float
-            Where its middle is wanted. [mm]
-
-        Returns
-        -------
-        Job
-            The new job.
+        Args:
+            job: Before the gesture.
+            which: Id of the instrument.
+            x, z: Where its middle is wanted. [mm]
+        Returns: The new job.
         """
         board = self.board()
         if board is None:

@@ -14,10 +14,8 @@ STEP = 0.25
 class TripModel:
     """The trip: its picture, what is dragged in it, what takes how much.
 
-    Parameters
-    ----------
-    session : Session
-        The job in hand.
+    Args:
+        session: The job in hand.
     """
 
     def __init__(self, session: Session) -> None:

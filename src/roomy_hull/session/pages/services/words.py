@@ -171,17 +171,10 @@ SORTS: dict[str, Callable[[Verdict, str, str], Words | None]] = {
 def service_words(verdict: Verdict, key: str) -> tuple[str, str, str, str, str]:
     """What the card says of what is chosen: title, kind, figure, sum, hint.
 
-    Parameters
-    ----------
-    verdict : Verdict
-        The verdict.
-    key : str
-        As `service_fields.fields` takes it.
-
-    Returns
-    -------
-    tuple of str
-        Five texts.
+    Args:
+        verdict: The verdict.
+        key: As `service_fields.fields` takes it.
+    Returns: Five texts.
     """
     if key in PAGES:
         return (*PAGES[key], LICENSED)
