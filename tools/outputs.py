@@ -3,6 +3,7 @@
     tools/outputs.py make JOBS            sixty jobs made by chance, and the demos
     tools/outputs.py json JOBS OUT        JSON of every command that judges, of each
     tools/outputs.py write JOBS OUT       verdict, cut files and load sheet of each
+    tools/outputs.py pages JOBS OUT       the words of every page of the window, for each
     diff -r OUT OTHER                     nothing may differ
 
 What differs by itself at every run (dates, marks of a drawing's making) is taken out.
@@ -14,7 +15,12 @@ import os
 import re
 import sys
 import zlib
+from collections.abc import Iterator
 from pathlib import Path
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from PyQt6.QtWidgets import QWidget
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -89,6 +95,67 @@ def write(jobs: Path, out: Path) -> None:
         print(name, file=sys.stderr)
 
 
+def words_of(widget: "QWidget") -> Iterator[str]:
+    """All words that can be seen in a widget, line by line, those of its tables cell by cell."""
+    from PyQt6.QtCore import QAbstractListModel, Qt
+    from PyQt6.QtWidgets import (
+        QAbstractButton,
+        QAbstractItemView,
+        QComboBox,
+        QHeaderView,
+        QLabel,
+        QLineEdit,
+        QWidget,
+    )
+
+    for child in widget.findChildren(QWidget):
+        if not child.isVisibleTo(widget):
+            continue
+        if isinstance(child, QLabel | QAbstractButton | QLineEdit):
+            yield child.text()
+        elif isinstance(child, QComboBox):
+            yield " | ".join(child.itemText(n) for n in range(child.count()))
+        elif isinstance(child, QHeaderView):
+            continue  # its words are those of its table
+        elif isinstance(child, QAbstractItemView) and (model := child.model()) is not None:
+            columns = range(1 if isinstance(model, QAbstractListModel) else model.columnCount())
+            across = Qt.Orientation.Horizontal
+            yield " | ".join(str(model.headerData(n, across) or "") for n in columns)
+            for row in range(model.rowCount()):
+                yield " | ".join(str(model.index(row, n).data() or "") for n in columns)
+        if child.toolTip():
+            yield f"({child.toolTip()})"
+
+
+def write_pages(jobs: Path, out: Path) -> None:
+    """Write the words of every page for each job."""
+    from PyQt6.QtWidgets import QApplication
+
+    from roomy_hull.desktop.application import window_for
+    from roomy_hull.formats import jobfile
+    from roomy_hull.formats.keeping import Keeping
+    from roomy_hull.session.pages.table import STAGES, Page
+    from roomy_hull.session.session import Session
+
+    application = QApplication.instance() or QApplication([])
+    for path in sorted(jobs.glob("*.hull.json")):
+        there = out / path.name.removesuffix(".hull.json")
+        there.mkdir(parents=True, exist_ok=True)
+        session = Session(jobfile.load(path), Keeping(there / "config", there / "state"))
+        window = window_for(session)
+        window.show()
+        window.settle()
+        for stage in STAGES:
+            for page in stage.pages or (Page(stage.title, "", ""),):
+                session.view.turn_to(stage.title, page.title)
+                application.processEvents()
+                rows = "\n".join(words_of(window))
+                (there / f"{stage.title} {page.title}.txt").write_text(f"{rows}\n", "utf-8")
+        session.history.mark_saved()
+        window.close()
+        print(there.name, file=sys.stderr)
+
+
 if __name__ == "__main__":
     if os.environ.get("PYTHONHASHSEED") != "0":  # the DXF library lists its classes as a set
         os.execve(
@@ -98,5 +165,7 @@ if __name__ == "__main__":
         make(Path(sys.argv[2]))
     elif sys.argv[1:2] == ["json"]:
         write_json(Path(sys.argv[2]), Path(sys.argv[3]))
+    elif sys.argv[1:2] == ["pages"]:
+        write_pages(Path(sys.argv[2]), Path(sys.argv[3]))
     else:
         write(Path(sys.argv[2]), Path(sys.argv[3]))
