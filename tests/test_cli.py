@@ -81,7 +81,7 @@ def test_check_of_a_clash_exits_with_one(
 ) -> None:
     assert command("check", str(clashing)) == 1
     assert (
-        "STOP  Sample fridge and Tool drawer overlap [47.0 against 0.0 mm]"
+        "STOP  Sample fridge and Tool drawer overlap [47.0 mm]"
         in capsys.readouterr().out
     )
 

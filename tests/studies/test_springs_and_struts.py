@@ -204,7 +204,7 @@ def test_a_doubt_tells_its_source(source: str) -> None:
 def test_findings_know_their_page(
     code: str, page: str, row: str | None, demo_verdict: Verdict
 ) -> None:
-    finding = Finding(code, "look", "", stage="Loads")
+    finding = Finding(code, "look", "")
     found = facing(finding, demo_verdict.assembly, Look(pages={"Fit-out": "Solid"}))
     assert found["pages"] == {"Fit-out": "Solid", "Loads": page}
     assert found.get("row") == row

@@ -149,17 +149,47 @@ def assemble(
     same_mount = old is not None and old.mounts == ground.mounts
     things = []
     values: tuple[Placed | Carried, ...] = (*job.units, *job.carried)
+    twins = _told_apart(values)
     for value in values:
         known = before.get(value.id)
         goods = stowed.get(value.id, ())
-        same = known is not None and known.value is value and known.goods == goods
+        which = twins.get(value.id, "")
+        same = (
+            known is not None
+            and known.value is value
+            and known.goods == goods
+            and known.which == which
+        )
         if known is not None and same and same_mount and _stands(known, ground):
             things.append(known)
         else:
-            things.append(
-                _thing(value, ground, shop, known, goods, opens=opens, built=cut.get(value.id, ()))
+            new = _thing(
+                value, ground, shop, known, goods, opens=opens, built=cut.get(value.id, ())
             )
+            things.append(msgspec.structs.replace(new, which=which) if which else new)
     return Assembly(job, shop, ground, tuple(things), opens, cut)
+
+
+def _told_apart(values: tuple[Placed | Carried, ...]) -> dict[str, str]:
+    """Which each is of several with one name, by id: the bay or the side it is on where that tells them apart."""
+    named: dict[str, list[Placed | Carried]] = {}
+    for value in values:
+        named.setdefault(value.name, []).append(value)
+    found: dict[str, str] = {}
+    for twins in named.values():
+        if len(twins) > 1:
+            words = [_where(value) for value in twins]
+            if len(set(words)) < len(words):
+                words = [str(n) for n in range(1, len(words) + 1)]
+            found |= {value.id: word for value, word in zip(twins, words, strict=True)}
+    return found
+
+
+def _where(value: Placed | Carried) -> str:
+    if not isinstance(value, Carried):
+        return f"bay {value.bay}"
+    middle = carried_kit.box_of(value).centre()[1]
+    return "left" if middle < 0 else "right" if middle > 0 else "middle"
 
 
 def _under(job: Job) -> tuple[Good, ...]:

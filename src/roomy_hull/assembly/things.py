@@ -60,6 +60,7 @@ class Thing(msgspec.Struct, frozen=True):
         trouble: Why it could not be written out (it is then a plain block), else empty.
         openings: What opens on it.
         goods: What is carried in it.
+        which: Which it is of several with one name, else empty.
     """
 
     id: str
@@ -75,6 +76,12 @@ class Thing(msgspec.Struct, frozen=True):
     trouble: str = ""
     openings: tuple[Opening, ...] = ()
     goods: tuple[Good, ...] = ()
+    which: str = ""
+
+    @property
+    def name(self) -> str:
+        """What it is called; of several that are called the same, with the word that tells it apart."""
+        return f"{self.value.name} ({self.which})" if self.which else self.value.name
 
     @property
     def contents(self) -> float:

@@ -43,9 +43,8 @@ def _scenario_rows(loads: ScenarioLoads) -> list[str]:
 
 def finding_line(finding: Finding) -> str:
     """Write one finding."""
-    figures = ""
-    if finding.measured is not None:
-        figures = f" [{finding.measured:,.1f} against {finding.limit or 0:,.1f} {finding.unit}]"
+    figures = " against ".join(f"{v:,.1f}" for v in finding.figures)
+    figures = f" [{figures} {finding.unit}]" if figures else ""
     accepted = f" (accepted: {finding.accepted})" if finding.accepted else ""
     if finding.reopened:
         accepted = f" (was accepted: {finding.reopened})"

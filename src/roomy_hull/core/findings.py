@@ -4,6 +4,7 @@ from typing import Literal
 
 import msgspec
 
+from roomy_hull.core.codes import CODES
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 
@@ -40,7 +41,6 @@ class Finding(msgspec.Struct, frozen=True):
         measured, limit: The two figures compared, in `unit`.
         unit: Unit of both figures.
         source: Where the rule comes from.
-        stage: The stage whose badge counts it.
         where: Places to show, in vehicle axes. [mm]
         scenario: Id of the scenario concerned, or empty.
         accepted: Why, by whom, when and at what figure a *look* was accepted, where it was and still is, else empty.
@@ -58,7 +58,6 @@ class Finding(msgspec.Struct, frozen=True):
     limit: float | None = None
     unit: str = ""
     source: str = ""
-    stage: str = "Fit-out"
     where: tuple[Box, ...] = ()
     scenario: str = ""
     accepted: str = ""
@@ -66,6 +65,18 @@ class Finding(msgspec.Struct, frozen=True):
     uncertainty: float = 0.0
     rising: bool | None = None
     reopened: str = ""
+
+    @property
+    def stage(self) -> str:
+        """The stage whose badge counts it."""
+        return CODES[self.code].stage
+
+    @property
+    def figures(self) -> tuple[float, ...]:
+        """What was measured, in `unit`, and what it is held against, where that is more than nothing at all."""
+        if self.measured is None:
+            return ()
+        return (self.measured, self.limit) if self.limit else (self.measured,)
 
     @property
     def key(self) -> tuple[str, tuple[Ref, ...], str]:

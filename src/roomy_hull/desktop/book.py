@@ -6,6 +6,7 @@ from pathlib import Path
 from PyQt6.QtCore import QBuffer, QIODevice, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QImage, QImageReader, QPainter, QPdfWriter, QPen
 
+from roomy_hull import __version__
 from roomy_hull.core.errors import JobFileError, PictureError
 from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
@@ -94,7 +95,7 @@ class _Sheets:
         p.setFont(font(9))
         p.setPen(QColor(LIGHT.faint))
         low = QRectF(MARGIN, self._device.height() - MARGIN, wide, 16)
-        p.drawText(low, Qt.AlignmentFlag.AlignLeft, self._foot)
+        p.drawText(low, Qt.AlignmentFlag.AlignLeft, f"{self._foot} · Roomy Hull {__version__}")
         p.drawText(low, Qt.AlignmentFlag.AlignRight, f"page {self._number}")
         self._y = MARGIN + 26
 

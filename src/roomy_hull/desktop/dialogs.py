@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
 
+from roomy_hull import __version__
 from roomy_hull.desktop.text import plain
 from roomy_hull.formats.folders import home
 from roomy_hull.formats.jobfile import SUFFIX
@@ -17,6 +18,13 @@ from roomy_hull.session.session import Session
 if TYPE_CHECKING:
     from roomy_hull.desktop.window import MainWindow
 
+ABOUT = (
+    "Lays out trays, canopies, drawers, fridges, kitchens and tanks within a vehicle, and checks fit, access and loads "
+    "before metal is cut. It computes and warns; it never certifies: plates, papers, local codes and licensed people decide."
+)
+LICENCE = (
+    "Free software under the GNU General Public License, version 3 or later; without any warranty."
+)
 FILES = f"Roomy Hull jobs (*{SUFFIX});;All files (*)"
 Writes = Callable[[Path], None]
 
@@ -117,6 +125,14 @@ class Dialogs:
         """What text is on the clipboard; empty for none."""
         board = QGuiApplication.clipboard()
         return board.text() if board is not None else ""
+
+    def show_about(self) -> None:
+        """Show what this is, and of which version."""
+        QMessageBox.about(
+            self._window,
+            "About Roomy Hull",
+            f"<b>Roomy Hull {__version__}</b><p>{ABOUT}</p><p>{LICENCE}</p>",
+        )
 
     def show_keys(self) -> None:
         """Show the key sheet."""

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 import msgspec
 
+from roomy_hull import __version__
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.core.value import put_back
@@ -24,6 +25,8 @@ from roomy_hull.job.model import FORMAT, VERSION, Job
 from roomy_hull.kinds.placed import Placed
 
 SUFFIX = ".hull.json"
+WRITTEN_BY = "written_by"
+"""The field that says which version of the program wrote a file; it is no part of the job."""
 
 
 class Opened(NamedTuple):
@@ -64,6 +67,7 @@ def read(data: bytes, place: str = "the file") -> Opened:
     except JobFileError as trouble:
         inner = f"{place}, {trouble.place}" if trouble.place else place
         raise JobFileError(trouble.what, inner, trouble.remedy) from None
+    raw.pop(WRITTEN_BY, None)
     job: Job = converted(
         raw, Job, place, "Mend the value; docs/formats.md says what each field may hold."
     )
@@ -119,7 +123,9 @@ def dumps(job: Job) -> bytes:
         job: The job.
     Returns: JSON ending in a line break.
     """
-    return encode(put_back(msgspec.to_builtins(job)))
+    rows = put_back(msgspec.to_builtins(job))
+    head = {key: rows.pop(key) for key in ("format", "version")}
+    return encode({**head, WRITTEN_BY: __version__, **rows})
 
 
 def checked(job: Job) -> Job:
@@ -205,6 +211,9 @@ def schema() -> dict[str, Any]:
     found = msgspec.json.schema(Job)
     for body in found["$defs"].values():
         body.get("properties", {}).pop("extra", None)
+    found["$defs"]["Job"]["properties"][WRITTEN_BY] = {
+        "type": "string", "description": "Which version of the program wrote the file."
+    }  # fmt: skip
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": f"Roomy Hull job file, version {VERSION}",

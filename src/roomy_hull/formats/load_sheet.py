@@ -170,7 +170,7 @@ def _sides(verdict: Verdict, kg: Write, word: str) -> Section:
 
 def _masses(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> Section:
     """List every mass with its place and its source."""
-    names = {t.ref: t.value.name for t in verdict.assembly.things}
+    names = {t.ref: t.name for t in verdict.assembly.things}
     rows = []
     for m in verdict.assembly.masses():
         if m.fill.entered:
@@ -305,7 +305,7 @@ def _budget(verdict: Verdict, kg: Write, word: str) -> Section:
 def _findings(verdict: Verdict) -> Section:
     """List what is found on loads, accepted looks with their reason."""
     rows = tuple(
-        (f.severity, f.title, f"{f.measured:,.1f} / {f.limit or 0:,.1f} {f.unit}" if f.measured is not None else "",
+        (f.severity, f.title, " / ".join(f"{v:,.1f}" for v in f.figures) + f" {f.unit}" * bool(f.figures),
          f.accepted or "open", f.source)
         for f in verdict.findings
         if f.code.startswith("loads.")

@@ -228,12 +228,12 @@ def plug_table(verdict: Verdict) -> str:
 def _name(verdict: Verdict, key: str) -> str:
     """What a unit is called, or the word for what is none."""
     thing = verdict.assembly.thing(key) if key else None
-    return thing.value.name if thing is not None else key
+    return thing.name if thing is not None else key
 
 
 def plan_paper(verdict: Verdict) -> Paper:
     """The single-line plan, to be printed and stuck inside the door."""
-    names = {t.id: t.value.name for t in verdict.assembly.things}
+    names = {t.id: t.name for t in verdict.assembly.things}
     services = verdict.job.services
     scene, frame = circuit_scene.plan(verdict.services.circuits, services, names, "", PLAN_ASPECT)
     title = f"{verdict.job.name}, {services.volts} V: every line is plus and minus"

@@ -44,7 +44,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         thing = things.get(owner)
         items.append({
             "id": owner.word,
-            "name": thing.value.name if thing else owner.word,
+            "name": thing.name if thing else owner.word,
             "mass_kg": _r(kg),
             "doubt_kg": _r(sum(r[1] ** 2 for r in masses) ** 0.5),
             "centre_mm": [_r(c) for c in centre],

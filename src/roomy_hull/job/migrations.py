@@ -47,10 +47,12 @@ def to_newest(
             remedy="A job file starts with its format and version; see docs/formats.md.",
         )
     if version > newest:
+        by = raw.get("written_by")
+        newer = f"Roomy Hull {by}" if isinstance(by, str) and by else "a newer Roomy Hull"
         raise JobFileError(
             f"the file is of version {version}, and this program reads up to {newest}",
             place="version",
-            remedy="Open it with a newer Roomy Hull; the file was not touched.",
+            remedy=f"Open it with {newer}; the file was not touched.",
         )
     while version < newest:
         if version not in steps:

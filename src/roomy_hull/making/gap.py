@@ -76,10 +76,10 @@ def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
         it, the data sheet's.
     """
     if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
-        return Link(f"{thing.value.name}, by its data sheet", BOUGHT, -1.0)
+        return Link(f"{thing.name}, by its data sheet", BOUGHT, -1.0)
     part = _spanning(thing.expansion)[axis]
     sigma = part_doubt(part, _own_axis(part, axis), shop) if part is not None else BOUGHT
-    return Link(f"{thing.value.name}, {AXES[axis]}", sigma, -1.0)
+    return Link(f"{thing.name}, {AXES[axis]}", sigma, -1.0)
 
 
 @by_identity(2048)

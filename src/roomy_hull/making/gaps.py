@@ -83,10 +83,10 @@ def _beside(
         if gaps:
             apart, n = min(gaps, key=lambda g: g[0])
             other, box = things[n], boxes[n]
-            links = (size, fixing, Link(f"where {other.value.name} is bolted", fixing.sigma))
+            links = (size, fixing, Link(f"where {other.name} is bolted", fixing.sigma))
             if axis == 2 and apart < 0.05:
                 continue  # one stands on the other
-            title = f"{thing.value.name} to {other.value.name}"
+            title = f"{thing.name} to {other.name}"
             where = _between(place.frame.box, own, box, axis)
             found.append(Gap(title, (thing.ref, other.ref), Chain(apart, links), where))
             continue
@@ -94,7 +94,7 @@ def _beside(
         if 0 <= apart <= NEAR:
             links = (size, fixing, _end(assembly, place.bay.side, axis, known))
             end = "the bay's end" if axis == 0 else "the bay's top"
-            found.append(Gap(f"{thing.value.name} to {end}", (thing.ref,), Chain(apart, links),
+            found.append(Gap(f"{thing.name} to {end}", (thing.ref,), Chain(apart, links),
                              _between(place.frame.box, own, place.size, axis)))  # fmt: skip
     return found
 
@@ -224,7 +224,7 @@ def judge(case: Case) -> list[Finding]:
     """List gaps that are clear as drawn and likely to bind as built."""
     return [
         Finding("making.gap", "look", f"{g.title}: likely to bind as built, {g.words()}", g.refs, g.chain.nominal,
-                2 * g.chain.sigma, "mm", f"{PRACTICE}, doubts of cutting, bending and putting together", "Cut",
+                2 * g.chain.sigma, "mm", f"{PRACTICE}, doubts of cutting, bending and putting together",
                 () if g.where is None else (g.where,))
         for g in case.results[KEY]
         if g.likely

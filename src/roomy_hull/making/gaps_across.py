@@ -33,9 +33,9 @@ def across(assembly: Assembly) -> list[Gap]:
                 if 0 <= apart <= NEAR and level(low.envelope, high.envelope, axis):
                     links = (
                         made_size(low, _own(low, axis), shop), made_size(high, _own(high, axis), shop),
-                        Link(f"where {low.value.name} is bolted", fix), Link(f"where {high.value.name} is bolted", fix),
+                        Link(f"where {low.name} is bolted", fix), Link(f"where {high.name} is bolted", fix),
                     )  # fmt: skip
-                    title = f"{low.value.name} to {high.value.name}"
+                    title = f"{low.name} to {high.name}"
                     where = _room(low.envelope, high.envelope, axis)
                     found.append(Gap(title, (low.ref, high.ref), Chain(apart, links), where))
     return found
@@ -68,8 +68,8 @@ def between_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
                 *(made_size(t, _own(t, 1), assembly.shop) for t in row),
                 _of_arches(assembly, known, "between", "width between the arches"),
             )
-            names = ", ".join(t.value.name for t in row[:-1])
-            title = f"{names}{' and ' if names else ''}{row[-1].value.name} between the arches"
+            names = ", ".join(t.name for t in row[:-1])
+            title = f"{names}{' and ' if names else ''}{row[-1].name} between the arches"
             where = _room(row[-1].envelope, right.box, 1)
             key = tuple(t.value.id for t in row)
             found[key] = Gap(title, tuple(t.ref for t in row), Chain(room, links), where)
@@ -91,7 +91,7 @@ def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
             apart = t.envelope[2] - arch.box[5]
             if 0.05 < apart <= NEAR and level(arch.box, t.envelope, 2):
                 links = (fix, _of_arches(assembly, known, "arch_height", "height of the arches"))
-                found.append(Gap(f"{t.value.name} over {arch.words}", (t.ref,), Chain(apart, links),
+                found.append(Gap(f"{t.name} over {arch.words}", (t.ref,), Chain(apart, links),
                                  _room(arch.box, t.envelope, 2)))  # fmt: skip
     return found
 

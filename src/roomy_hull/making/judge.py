@@ -39,7 +39,7 @@ def flaws(parts: tuple[Part, ...], stock: Stock, brake: Brake | None = None) -> 
             found.append(
                 Finding("making.bar_stock", "stop", f"{part.name} is longer than the stock bar",
                         (part.owner,), part.length, stock.bar_length, "mm",
-                        "the shop's stock list", "Cut")
+                        "the shop's stock list")
             )  # fmt: skip
     return tuple(found)
 
@@ -49,33 +49,33 @@ def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
     if sizeless(part):
         return [
             Finding("making.nothing", "stop", f"{part.name} has no size left", (part.owner,),
-                    min(part.length, part.width), 0.0, "mm", "its sizes and sheets", "Cut")
+                    min(part.length, part.width), 0.0, "mm", "its sizes and sheets")
         ]  # fmt: skip
     found = []
     bent, least = flanges(part), least_flange(part)
     if bent and min(bent) < least - 1e-9:
         found.append(
             Finding("making.flange", "look", f"{part.name}: a flange is too short to bend",
-                    (part.owner,), min(bent), least, "mm", f"{PRACTICE}, 4·T + R", "Cut")
+                    (part.owner,), min(bent), least, "mm", f"{PRACTICE}, 4·T + R")
         )  # fmt: skip
     twice = overlaps(part)
     if twice > 1:
         found.append(
             Finding("making.overlap", "stop", f"{part.name}: its faces overlap on the flat",
-                    (part.owner,), twice, 0.0, "mm²", "the flat itself", "Cut")
+                    (part.owner,), twice, 0.0, "mm²", "the flat itself")
         )  # fmt: skip
     gap, wanted = hole_to_bend(part), wanted_to_bend(part)
     if gap is not None and gap < wanted - 1e-9:
         found.append(
             Finding("making.hole", "look", f"{part.name}: a hole is too near a bend",
-                    (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R", "Cut")
+                    (part.owner,), gap, wanted, "mm", f"{PRACTICE}, 2·T + R")
         )  # fmt: skip
     if brake is not None and not found:
         bends = plan_bends(part, brake)
         if bends.fault:
             found.append(
                 Finding("making.bend", "look", f"{part.name}: {bends.fault}", (part.owner,), bends.measured, bends.limit,
-                        bends.unit, f"the shop's brake. {bends.remedy}", "Cut")
+                        bends.unit, f"the shop's brake. {bends.remedy}")
             )  # fmt: skip
     flat = part.developed()
     if not any(lies_on(flat, size, shop.trim, grain=part.grain) for size in shop.sheets):
@@ -86,7 +86,7 @@ def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
         measured, limit = (long, largest) if long > largest else (short, widest)
         found.append(
             Finding("making.sheet_stock", "stop", f"{part.name} is larger than every stock sheet",
-                    (part.owner,), measured, limit, "mm", "the shop's stock list", "Cut")
+                    (part.owner,), measured, limit, "mm", "the shop's stock list")
         )  # fmt: skip
     return found
 

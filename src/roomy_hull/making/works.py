@@ -101,7 +101,7 @@ def works_of(assembly: Assembly) -> Works:
     rows: list[tuple[Ref, str, tuple[Part, ...]]] = []
     for ref, title in _body(assembly.ground.parts):
         rows.append((ref, title, tuple(p for p in assembly.ground.parts if p.owner == ref)))
-    rows += [(t.ref, t.value.name, t.expansion.parts) for t in assembly.things if t.expansion.parts]
+    rows += [(t.ref, t.name, t.expansion.parts) for t in assembly.things if t.expansion.parts]
     known = {} if _LAST is None or _LAST[2] is not shop else _LAST[3]
     given: dict[Ref, tuple[tuple[Part, ...], Work]] = {}
     for ref, title, parts in rows:

@@ -129,7 +129,7 @@ def _hardware(works: Works, lead: LeadDays) -> Row:
 def _things(assembly: Assembly, lead: LeadDays) -> Row:
     carried = {c.id for c in assembly.job.carried}
     return {
-        f"thing:{t.id}": (t.value.name, "1", lead.outside if t.id in carried else lead.bought)
+        f"thing:{t.id}": (t.name, "1", lead.outside if t.id in carried else lead.bought)
         for t in assembly.things
         if not is_made(t)
     }

@@ -164,7 +164,7 @@ def _moving(case: Case) -> list[Check]:
     slope = case.assembly.shop.rules.slope
     return [
         Check(f"slope:{t.id}", "Slides and locks",
-              f"{t.value.name}: full load, on a slope of {slope:g} degrees, out and in", (), "", "locks both ways",
+              f"{t.name}: full load, on a slope of {slope:g} degrees, out and in", (), "", "locks both ways",
               owner=t.ref)
         for t in case.assembly.things
         if t.moves and not isinstance(t.value, Carried)

@@ -62,7 +62,7 @@ def judge(case: Case) -> list[Finding]:
 
 def _finding(code: str, severity: str, title: str, refs: tuple[Ref, ...] = (), measured: float | None = None,
              limit: float | None = None, unit: str = "", source: str = PRACTICE) -> Finding:  # fmt: skip
-    return Finding(code, severity, title, refs, measured, limit, unit, source, "Build")  # type: ignore[arg-type]
+    return Finding(code, severity, title, refs, measured, limit, unit, source)  # type: ignore[arg-type]
 
 
 def _late(case: Case, build: Build) -> list[Finding]:

@@ -126,9 +126,9 @@ def _bought(option: str, assembly: Assembly, options: Mapping[str, str]) -> list
             continue
         money = price.get(thing.id, 0.0)
         if money:
-            rows.append(OfferLine(words=thing.value.name, option=option, price=money))
+            rows.append(OfferLine(words=thing.name, option=option, price=money))
         else:
-            open_.append(thing.value.name)
+            open_.append(thing.name)
     here = {t.id for t in assembly.things}
     rows += [
         OfferLine(words=w.name, option=option, price=w.price)

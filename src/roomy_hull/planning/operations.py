@@ -225,7 +225,7 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
             "fit_outside" if outside else "fit_made" if is_made(thing) else "fit_bought": 1.0
         }
         needs = () if is_made(thing) else (f"thing:{key}",)
-        found[key] = make.add(f"{owner_key(thing.ref)}:fit", "fit", f"Fit {value.name}", amounts,
+        found[key] = make.add(f"{owner_key(thing.ref)}:fit", "fit", f"Fit {thing.name}", amounts,
                               (own, *mounts, *blocked), thing.ref, needs=needs)  # fmt: skip
         for other in in_out.blockers(key):
             behind.setdefault(other, []).append(found[key])

@@ -42,6 +42,9 @@ class Asker(Protocol):
     def pasted(self) -> str:
         """What text is on the clipboard; empty for none."""
 
+    def show_about(self) -> None:
+        """Show what this is, and of which version."""
+
     def show_keys(self) -> None:
         """Show the key sheet."""
 
@@ -113,6 +116,9 @@ class Nobody:
     def pasted(self) -> str:
         """Nothing."""
         return ""
+
+    def show_about(self) -> None:
+        """Show nothing."""
 
     def show_keys(self) -> None:
         """Show nothing."""

@@ -155,7 +155,7 @@ def _moves(
                         job = functools.partial(
                             edits.changed, verdict.job, thing.id, bay=place.bay.id, u=u, w=w0
                         )
-                        words = f"{value.name}: to the {place.bay.name} bay"
+                        words = f"{thing.name}: to the {place.bay.name} bay"
                         if place is thing.place:
                             words = _words(value, u - value.u, w0 - value.w, place.bay, system)
                         best = (gain, thing.id, words, job)

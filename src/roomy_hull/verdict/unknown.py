@@ -37,7 +37,7 @@ def judge(case: Case) -> list[Finding]:
         paths += [f"{type(part).__name__.lower()} {name}: {path}" for path in own]
     return [
         Finding("file.unknown", "note", f"The file's field '{path}' is not known; it is kept",
-                (Ref("field", path),), source="docs/formats.md", stage="Survey")
+                (Ref("field", path),), source="docs/formats.md")
         for path in paths
     ] + _absent(case.assembly.job)  # fmt: skip
 
@@ -51,8 +51,7 @@ def _absent(job: Job) -> list[Finding]:
     return [
         Finding("file.absent", "look", f"Scenario '{s.name}' leaves '{key}' at home, but there is no such thing; "
                 "correct its id, or take it out of left_behind",
-                (Ref("field", f"scenarios {s.id} left_behind {key}"),), source="docs/formats.md", scenario=s.id,
-                stage="Loads")
+                (Ref("field", f"scenarios {s.id} left_behind {key}"),), source="docs/formats.md", scenario=s.id)
         for s in job.scenarios
         for key in s.left_behind
         if key not in known

@@ -378,7 +378,7 @@ class Ground(QWidget):
         kg = sum(m.kg for m in thing.masses)
         sizes = " × ".join(show(v, "length", system, unit=False) for v in (a, b, c))
         unit = "in" if system == "us" else "mm"
-        return f"{thing.value.name}\n{sizes} {unit}, {show(kg, 'mass', system)} when full"
+        return f"{thing.name}\n{sizes} {unit}, {show(kg, 'mass', system)} when full"
 
     # From the stores
 

@@ -175,7 +175,7 @@ class FindingsPanel(QWidget):
     def refresh(self) -> None:
         """Fill the list where the findings changed."""
         found = self._session.sight.findings
-        keys: list[object] = [(f.key, f.title, f.accepted) for f in found]
+        keys: list[object] = [(f.key, f.title, f.accepted, f.reopened) for f in found]
         keys.append(self._session.sight.complete)
         changed, self._keys = keys != self._keys, keys
         self._findings = found
@@ -214,7 +214,9 @@ class FindingsPanel(QWidget):
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
                 self.list.addItem(item)
                 severity = head
-            item = QListWidgetItem(finding.title)
+            item = QListWidgetItem(
+                finding.title + (" (accepted before)" if finding.reopened else "")
+            )
             item.setData(ROW, finding)
             self.list.addItem(item)
         if not rows:
@@ -260,12 +262,8 @@ class FindingsPanel(QWidget):
         self.detail.setVisible(finding is not None)
         if finding is None:
             return
-        rows = []
-        if finding.measured is not None:
-            rows.append(
-                f"Measured {self._figure(finding.measured, finding.unit)}, "
-                f"limit {self._figure(finding.limit or 0.0, finding.unit)}"
-            )
+        written = [self._figure(v, finding.unit) for v in finding.figures]
+        rows = [", limit ".join(["Measured " + written[0], *written[1:]])] if written else []
         if finding.source:
             rows.append(f"Source: {finding.source}")
         if finding.accepted:

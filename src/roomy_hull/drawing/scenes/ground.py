@@ -346,6 +346,6 @@ def _names(assembly: Assembly, view: View, off: frozenset[str]) -> list[Stroke]:
         if not covered:
             h0, k0, h1, k1 = view.rect(e)
             at = ((h0 + h1) / 2, (k0 + k1) / 2)
-            found.append(Words("unit name", at, thing.value.name, 10.5, fit=h1 - h0 - 16,
+            found.append(Words("unit name", at, thing.name, 10.5, fit=h1 - h0 - 16,
                                tag=thing.id))  # fmt: skip
     return found

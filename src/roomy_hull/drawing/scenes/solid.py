@@ -134,7 +134,7 @@ def _body(assembly: Assembly) -> list[Item]:
 
 def _thing(thing: Thing, opened: frozenset[str], tyre: str) -> list[Item]:
     """A unit or carried thing: one block while it is closed, its true boxes where it is open."""
-    value, name = thing.value, thing.value.name
+    value, name = thing.value, thing.name
     if isinstance(value, Carried):
         role = {"spare wheel": "tyre", "jerry": "jerry", "tent": "canvas", "awning": "canvas"}.get(
             value.kind, "load"

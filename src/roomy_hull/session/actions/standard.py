@@ -30,6 +30,7 @@ def standard() -> Registry:
                ("F1",)),
         Action("help.find", "Find an action…", "Search all actions by their words", "Help",
                lambda s: s.asker.find_action(), ("Ctrl+K",)),
+        Action("help.about", "About Roomy Hull", "What it is, and which version", "Help", lambda s: s.asker.show_about()),
     ]  # fmt: skip
     return Registry((
         *files.actions(),

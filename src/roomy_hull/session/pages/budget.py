@@ -43,7 +43,7 @@ class BudgetModel:
 
     def things(self) -> list[tuple[str, str]]:
         """List what a wish may have been decided to be: words and id, nothing first."""
-        found = [(t.value.name, t.id) for t in self._session.known.assembly.things]
+        found = [(t.name, t.id) for t in self._session.known.assembly.things]
         return [(NOTHING, ""), *found]
 
     def typed(self, field: str) -> str:
@@ -96,7 +96,7 @@ class BudgetModel:
     def cells(self) -> list[list[Cell]]:
         """Lay the wishes out as a table."""
         session, rows = self._session, []
-        names = {t.id: t.value.name for t in session.known.assembly.things}
+        names = {t.id: t.name for t in session.known.assembly.things}
         self.wish()
         for r in session.known.budget.rows:
             more = "" if r.decided is None else kg_of(session, r.decided - r.allowed)

@@ -41,9 +41,7 @@ class LeversModel:
             return self._rows[2]
         found = ranking.contributions(verdict.assembly, verdict.loads, one)
         home = tuple(
-            Contribution(
-                t.ref, f"{t.value.name} (at home)", *(0.0, *t.envelope.centre()), 0.0, 0.0, 0.0
-            )
+            Contribution(t.ref, f"{t.name} (at home)", *(0.0, *t.envelope.centre()), 0.0, 0.0, 0.0)
             for t in verdict.assembly.things
             if t.id in one.left_behind
         )

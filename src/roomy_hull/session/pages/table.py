@@ -3,6 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.core.codes import CODES
 from roomy_hull.core.findings import Finding
 from roomy_hull.session.view import Look
 
@@ -14,7 +15,6 @@ class Page(msgspec.Struct, frozen=True):
         title, key, tip: Its name, its key, what it shows.
         widget: Where its widget is: module below `desktop.pages`, and class, as ``loads.board:BoardPage``. Empty for
             the drawing itself; a panel over the drawing begins with ``+``.
-        codes: Codes of the findings that are understood there.
         rests: The long study that it shows, if it shows one.
     """
 
@@ -22,7 +22,6 @@ class Page(msgspec.Struct, frozen=True):
     key: str
     tip: str
     widget: str = ""
-    codes: tuple[str, ...] = ()
     rests: str = ""
 
 
@@ -66,82 +65,57 @@ STAGES: tuple[Stage, ...] = (
         Page("Solid", "F12", "The job in the round", "fitout.solid:SolidPage"),
     )),
     Stage("Services", "", (
-        Page("Trip", "Ctrl+Alt+Shift+1", "How long until flat, until dry", "services.trip:TripPage",
-             ("services.flat", "services.flat_chance", "services.cold", "services.hot", "services.weather_ends")),
-        Page("Runs", "Ctrl+Alt+Shift+2", "Where cables, hoses and pipes lie, how long to cut them", "services.runs:RunsPage",
-             ("services.short_lead", "services.plug", "services.plug_amps", "services.hose_over", "services.side")),
-        Page("Circuits", "Ctrl+Alt+Shift+3", "Which wire, which fuse", "services.circuits:CircuitsPage",
-             ("services.cable", "services.fuse", "services.fuse_small", "services.drop", "services.short",
-              "services.unfused", "services.fuse_far", "services.switch", "services.reach", "services.unknown",
-              "services.places", "services.inverter", "services.leakage")),
-        Page("Board", "Ctrl+Alt+Shift+4", "Instruments on a panel that is cut with the rest", "services.board:BoardPage",
-             ("services.board_deep",)),
-        Page("Water", "Ctrl+Alt+Shift+5", "What runs out, on a slope too", "services.fluids:WaterPage",
-             ("services.dry", "services.water_over")),
-        Page("Gas and air", "Ctrl+Alt+Shift+6", "What burns how long; tyres and air springs", "services.fluids:GasPage",
-             ("services.gas_out", "services.vent", "services.ignition")),
-        Page("Signatures", "Ctrl+Alt+Shift+7", "Who answers for what", "services.signing:SignaturesPage",
-             ("services.sign",)),
+        Page("Trip", "Ctrl+Alt+Shift+1", "How long until flat, until dry", "services.trip:TripPage"),
+        Page("Runs", "Ctrl+Alt+Shift+2", "Where cables, hoses and pipes lie, how long to cut them",
+             "services.runs:RunsPage"),
+        Page("Circuits", "Ctrl+Alt+Shift+3", "Which wire, which fuse", "services.circuits:CircuitsPage"),
+        Page("Board", "Ctrl+Alt+Shift+4", "Instruments on a panel that is cut with the rest", "services.board:BoardPage"),
+        Page("Water", "Ctrl+Alt+Shift+5", "What runs out, on a slope too", "services.fluids:WaterPage"),
+        Page("Gas and air", "Ctrl+Alt+Shift+6", "What burns how long; tyres and air springs", "services.fluids:GasPage"),
+        Page("Signatures", "Ctrl+Alt+Shift+7", "Who answers for what", "services.signing:SignaturesPage"),
     )),
     Stage("Loads", "", (
         Page("Board", "Ctrl+Alt+1", "Every scenario against every limit",
              "loads.board:BoardPage"),
         Page("Levers", "Ctrl+Alt+2", "What weighs what, and what moving it would do",
-             "loads.levers:LeversPage", ("loads.sides",)),
+             "loads.levers:LeversPage"),
         Page("Budget", "Ctrl+Alt+3", "The brief: wanted, needed, decided",
              "loads.budget:BudgetPage"),
-        Page("Springs", "Ctrl+Alt+4", "How it stands on each kind of springs", "loads.springs:SpringsPage",
-             ("loads.level", "loads.air")),
+        Page("Springs", "Ctrl+Alt+4", "How it stands on each kind of springs", "loads.springs:SpringsPage"),
         Page("Chassis", "Ctrl+Alt+5", "Shear and bending of the rails",
-             "loads.chassis:ChassisPage", ("loads.chassis",)),
+             "loads.chassis:ChassisPage"),
         Page("Strength", "Ctrl+Alt+6", "Mounts, slides, members and gas struts",
-             "loads.strength:StrengthPage",
-             ("loads.mount", "loads.mount_out", "loads.loose", "loads.lock", "loads.pull", "loads.member",
-              "loads.sag", "loads.strut", "loads.strut_falls", "loads.strut_heavy")),
-        Page("Stability", "Ctrl+Alt+7", "Centre of mass, tilt, angles, towing", "loads.stability:StabilityPage",
-             ("loads.stability", "loads.towed")),
-        Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage",
-             ("loads.scales",)),
+             "loads.strength:StrengthPage"),
+        Page("Stability", "Ctrl+Alt+7", "Centre of mass, tilt, angles, towing", "loads.stability:StabilityPage"),
+        Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage"),
     )),
     Stage("Access", "", (
-        Page("Goods", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage",
-             ("access.full", "access.size", "access.nature", "access.lost", "access.bogged", "access.recovery_off",
-              "access.heavy_high")),
-        Page("Reach and sight", "Ctrl+Shift+2", "Who gets at what, and sees it", "access.reach:ReachPage",
-             ("access.reach", "access.sight", "access.out_of_reach")),
-        Page("Moves", "Ctrl+Shift+3", "In how many moves a thing is in the hand", "access.moves:MovesPage",
-             ("access.moves", "access.way")),
-        Page("Lifting", "Ctrl+Shift+4", "What is lifted from where, with which strain", "access.lifting:LiftingPage",
-             ("access.lift", "access.pull")),
-        Page("Living", "Ctrl+Shift+5", "Worktops, heads, beds, dogs, standing level", "access.living:LivingPage",
-             ("access.worktop", "access.head", "access.berth", "access.dog", "access.level")),
-        Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage",
-             ("access.leg_short", "access.tips", "access.beside")),
+        Page("Goods", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage"),
+        Page("Reach and sight", "Ctrl+Shift+2", "Who gets at what, and sees it", "access.reach:ReachPage"),
+        Page("Moves", "Ctrl+Shift+3", "In how many moves a thing is in the hand", "access.moves:MovesPage"),
+        Page("Lifting", "Ctrl+Shift+4", "What is lifted from where, with which strain", "access.lifting:LiftingPage"),
+        Page("Living", "Ctrl+Shift+5", "Worktops, heads, beds, dogs, standing level", "access.living:LivingPage"),
+        Page("Off and on", "Ctrl+Shift+6", "How the canopy comes off", "access.off_on:OffOnPage"),
     ), "access"),
     Stage("Cut", "", (
-        Page("Parts", "Ctrl+Shift+F1", "Every part flat and folded, its bends in order", "cutting.parts:PartsPage",
-             ("making.flange", "making.bend", "making.hole", "making.overlap", "making.nothing", "making.sheet_stock",
-              "making.bar_stock")),
+        Page("Parts", "Ctrl+Shift+F1", "Every part flat and folded, its bends in order", "cutting.parts:PartsPage"),
         Page("Sheets", "Ctrl+Shift+F2", "How blanks lie on sheets, beside the fewest that could do",
              "cutting.sheets:SheetsPage"),
         Page("Bars", "Ctrl+Shift+F3", "How bars are sawn and drilled", "cutting.sheets:BarsPage"),
         Page("Joints", "Ctrl+Shift+F4", "How parts go together", "cutting.others:JointsPage"),
-        Page("Gaps", "Ctrl+Shift+F5", "How likely each gap binds as built, what to measure again", "cutting.others:GapsPage",
-             ("making.gap",), "gaps"),
+        Page("Gaps", "Ctrl+Shift+F5", "How likely each gap binds as built, what to measure again",
+             "cutting.others:GapsPage", "gaps"),
         Page("Cost", "Ctrl+Shift+F6", "What it costs to make", "cutting.others:CostPage"),
         Page("Release", "Ctrl+Shift+F7", "Revisions, what is stale, how far every part has come",
              "cutting.others:ReleasePage"),
     )),
     Stage("Build", "", (
         Page("Offer", "Alt+Shift+1", "What it costs, with options; what was offered before", "build.offer:OfferPage"),
-        Page("Plan", "Alt+Shift+2", "Who does what when; what is late and why", "build.plan:PlanPage",
-             ("build.late", "build.trouble", "build.vehicle", "build.unknown")),
+        Page("Plan", "Alt+Shift+2", "Who does what when; what is late and why", "build.plan:PlanPage"),
         Page("Progress", "Alt+Shift+3", "The vehicle as it grows", "build.progress:ProgressPage"),
-        Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage",
-             ("build.deviation", "build.as_built", "build.hole", "build.clock", "build.log")),
-        Page("Buying", "Alt+Shift+5", "What comes from outside, and by when to order it", "build.buying:BuyingPage",
-             ("build.order", "build.missing")),
-        Page("Checks", "Alt+Shift+6", "What is tested before it leaves", "build.checks:ChecksPage", ("build.failed",)),
+        Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage"),
+        Page("Buying", "Alt+Shift+5", "What comes from outside, and by when to order it", "build.buying:BuyingPage"),
+        Page("Checks", "Alt+Shift+6", "What is tested before it leaves", "build.checks:ChecksPage"),
         Page("Hand-over", "Alt+Shift+7", "What the customer is given, page by page", "build.pack:PackPage"),
         Page("Workshop", "Alt+Shift+8", "All jobs of the workshop", "build.board:BoardPage"),
     ), "build"),
@@ -180,13 +154,14 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
             break
     if finding.scenario:
         changes["scenario"] = finding.scenario
-    there = next((s for s in STAGES if s.title == finding.stage), None)
-    if there is not None:
-        changes["stage"] = there.title
-        if there.title in ("Loads", "Services", "Access", "Cut", "Build"):
-            own = next((p for p in there.pages if finding.code in p.codes), there.pages[0])
-            changes["pages"] = {**look.pages, there.title: own.title}
-            row = _ROWS.get(finding.code.removeprefix("loads."))
-            if row is not None:
-                changes["row"] = row
+    about = CODES[finding.code]
+    changes["stage"] = about.stage
+    shown = look.page(about.stage)
+    # What lies over the drawing stays: the drawing below it shows the finding.
+    over = any(p.title == shown and p.widget.startswith("+") for p in stage(about.stage).pages)
+    if about.page and not (about.page == "Drawing" and over):
+        changes["pages"] = {**look.pages, about.stage: about.page}
+    row = _ROWS.get(finding.code.removeprefix("loads."))
+    if row is not None:
+        changes["row"] = row
     return changes

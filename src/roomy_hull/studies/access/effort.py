@@ -106,7 +106,7 @@ def efforts(
             if kg >= LIGHT:
                 width = min(thing.value.length, thing.value.width)
                 found += [
-                    _lift(thing.id, thing.value.name, kg, width, s, settled, space) for s in seen[n]
+                    _lift(thing.id, thing.name, kg, width, s, settled, space) for s in seen[n]
                 ]
     return tuple(found)
 

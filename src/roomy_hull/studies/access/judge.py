@@ -32,7 +32,7 @@ from roomy_hull.studies.access.stowing import (
     ill_stowed,
     stowed,
 )
-from roomy_hull.studies.access.told import finding, ref
+from roomy_hull.studies.access.told import Figures, finding, ref
 
 TOGETHER, IN_OUT, LOADS, SERVICES, STRENGTH = (
     "together",
@@ -152,7 +152,7 @@ def _spaces(assembly: Assembly, result: AccessResult) -> list[Finding]:
             if worst and space.use in ("now", "each stop"):
                 found.append(
                     finding("reach", "look", f"{space.name} is not in reach of everybody", subjects,
-                             (worst[0].short, 0.0, "mm"), GEOMETRY, where)
+                             _short(worst[0].short), GEOMETRY, where)
                 )  # fmt: skip
         kitchen = thing is not None and isinstance(thing.value, Kitchen)
         if (
@@ -169,9 +169,14 @@ def _spaces(assembly: Assembly, result: AccessResult) -> list[Finding]:
         if not space.device and not kitchen and seen and all(s.how == "not at all" for s in seen):
             found.append(
                 finding("out_of_reach", "note", f"Nobody reaches the middle of {space.name} from where one can stand",
-                         subjects, (min(s.short for s in seen), 0.0, "mm"), GEOMETRY, where)
+                         subjects, _short(min(s.short for s in seen)), GEOMETRY, where)
             )  # fmt: skip
     return found
+
+
+def _short(by: float) -> Figures:
+    """By how much a hand falls short; nothing where something else is in its way."""
+    return (by, 0.0, "mm") if by > 0 else (None, None, "")
 
 
 def _class(
@@ -213,7 +218,7 @@ def _goods(assembly: Assembly, result: AccessResult) -> list[Finding]:
         ):
             worst = max(seen, key=lambda s: s.short)
             found.append(
-                finding("reach", "look", f"{good.name} is not in reach of everybody", subjects, (worst.short, 0.0, "mm"),
+                finding("reach", "look", f"{good.name} is not in reach of everybody", subjects, _short(worst.short),
                          GEOMETRY, where)
             )  # fmt: skip
         if not goes_in(good, space):

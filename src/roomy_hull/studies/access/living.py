@@ -129,7 +129,7 @@ def _worktops(
         for one in party:
             if one.cooks:
                 below = Figure(one.stature).elbow - height
-                found.append(Worktop(thing.id, thing.value.name, one.id, height, below))
+                found.append(Worktop(thing.id, thing.name, one.id, height, below))
     return tuple(found)
 
 
@@ -157,7 +157,7 @@ def _beds(assembly: Assembly, party: tuple[Person, ...]) -> tuple[Bed, ...]:
         berths = tuple(
             Berth(
                 id=t.id,
-                name=t.value.name,
+                name=t.name,
                 thing=t.id,
                 length=max(t.value.length, t.value.reach),
                 width=t.value.width,

@@ -276,11 +276,5 @@ def words(assembly: Assembly, action: Action) -> str:
     """An action in words."""
     opening = assembly.opening(action.what)
     thing = assembly.thing(action.what)
-    name = (
-        opening.name
-        if opening is not None
-        else thing.value.name
-        if thing is not None
-        else action.what
-    )
+    name = opening.name if opening is not None else thing.name if thing is not None else action.what
     return f"{action.do.capitalize()} {'to ' if action.do == 'climb' else ''}{name}"

@@ -137,7 +137,7 @@ def _steps(assembly: Assembly, services: Wired | None, jacks: bool) -> tuple[str
         if getattr(t.value, "mount", "") == "canopy" and getattr(t.value, "on_roof", False)
     ]
     if tied:
-        found.append("Take off the roof: " + ", ".join(t.value.name for t in tied) + ".")
+        found.append("Take off the roof: " + ", ".join(t.name for t in tied) + ".")
     plugs: dict[str, list[str]] = {}
     for c in services.circuits if services is not None else ():
         for crossing in c.way.plugs if c.way is not None else ():

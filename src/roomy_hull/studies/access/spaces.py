@@ -219,7 +219,7 @@ def _inside(
     door = _door(thing.envelope, side, doors)
     needs = closure([*(o.id for o in lids), *([door] if door else [])], found.needs)
     return [Space(
-        thing.id, "", thing.value.name, side, box, box, above or any(_is_lid(o, thing) for o in lids), needs, first,
+        thing.id, "", thing.name, side, box, box, above or any(_is_lid(o, thing) for o in lids), needs, first,
         (*(p.box for o in lids for p in o.opened), *_sheets(thing)), getattr(thing.value, "use", ""), False, device,
     )]  # fmt: skip
 

@@ -6,9 +6,6 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 from roomy_hull.studies.access.spaces import opening_of
 
-STAGE = "Access"
-
-
 Figures = tuple[float | None, float | None, str]
 
 
@@ -17,7 +14,7 @@ def finding(
     source: str = PRACTICE, where: tuple[Box, ...] = (),
 ) -> Finding:  # fmt: skip
     """A finding of this stage; its figures are what was measured, the limit, the unit."""
-    return Finding(f"access.{code}", severity, title, subjects, *figures, source, STAGE, where)
+    return Finding(f"access.{code}", severity, title, subjects, *figures, source, where)
 
 
 def ref(assembly: Assembly, key: str) -> tuple[Ref, ...]:

@@ -221,12 +221,12 @@ def judge(case: Case) -> list[Finding]:
     found: Bodies = case.results[KEY]
     rows = [
         Finding("body.meets", "stop", f"{m.name} and {m.words} share {m.amount:.0f} mm", (m.ref, m.other), m.amount,
-                0.0, "mm", GEOMETRY, "Body", (m.where,))
+                0.0, "mm", GEOMETRY, (m.where,))
         for m in found.meetings
     ]  # fmt: skip
     rows += [
         Finding("body.cab_bay", "look", f"{words} stands {out:.0f} mm out of the cab's inside as it is known",
-                (ref,), out, 0.0, "mm", GEOMETRY, "Body", (box,))
+                (ref,), out, 0.0, "mm", GEOMETRY, (box,))
         for ref, words, out, box in found.standing_out
     ]  # fmt: skip
     for h in found.held:
@@ -242,12 +242,12 @@ def judge(case: Case) -> list[Finding]:
                         (h.thing, h.rack), abs(h.pitch), OFF_PITCH, "mm", PRACTICE, where=(h.where,))
             )  # fmt: skip
     rows += [
-        Finding("body.on_rack", "stop", f"{t.value.name} is fixed to '{getattr(t.value, 'on', '')}', which is not there",
+        Finding("body.on_rack", "stop", f"{t.name} is fixed to '{getattr(t.value, 'on', '')}', which is not there",
                 (t.ref,), source=GEOMETRY, where=(t.envelope,))
         for t in found.lost
     ]  # fmt: skip
     rows += [
-        Finding("body.spare", "note", f"{t.value.name} is {has:.0f} mm across, the tyres {tyre:.0f} mm: ledge and carrier "
+        Finding("body.spare", "note", f"{t.name} is {has:.0f} mm across, the tyres {tyre:.0f} mm: ledge and carrier "
                 "have to hold one of these", (t.ref,), has, tyre, "mm", PRACTICE, where=(t.envelope,))
         for t, has, tyre in found.spares
     ]  # fmt: skip

@@ -53,7 +53,7 @@ def judge(case: Case) -> list[Finding]:
 
 def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
     """Word one flaw between two things."""
-    names = f"{a.value.name} and {b.value.name}"
+    names = f"{a.name} and {b.name}"
     if flaw.kind == "overlap":
         return Finding(
             "fit.overlap", "stop", f"{names} overlap", (b.ref, a.ref),
@@ -61,13 +61,13 @@ def _pair(a: Thing, b: Thing, flaw: Flaw) -> Finding:
         )  # fmt: skip
     owner, other = (a, b) if flaw.other == a.ref else (b, a)
     if flaw.kind == "vent":
-        title = f"{other.value.name} stands in the vent of {owner.value.name}"
+        title = f"{other.name} stands in the vent of {owner.name}"
         source = "its data sheet"
     elif flaw.kind == "service":
-        title = f"{other.value.name} stands in the way of serving {owner.value.name}"
+        title = f"{other.name} stands in the way of serving {owner.name}"
         source = "its data sheet"
     else:
-        title = f"{owner.value.name} runs too near to {other.value.name}"
+        title = f"{owner.name} runs too near to {other.name}"
         source = f"{PRACTICE}, running gap"
     return Finding(
         f"fit.{flaw.kind}", "look", title, (owner.ref, other.ref), flaw.amount, flaw.limit, "mm",
@@ -85,7 +85,7 @@ def _in_solids(thing: Thing, flaws: list[Flaw]) -> Finding:
     names = [ref.word for ref in met]
     words = " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
     return Finding(
-        "fit.body", "stop", f"{thing.value.name} stands in the {words}", (thing.ref, *met),
+        "fit.body", "stop", f"{thing.name} stands in the {words}", (thing.ref, *met),
         max(f.amount for f in flaws), 0.0, "mm", GEOMETRY, where=tuple(b for f in flaws for b in f.where),
     )  # fmt: skip
 
@@ -128,7 +128,7 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
 
 def _alone(thing: Thing, flaw: Flaw, case: Case) -> Finding:
     """Word one flaw of a thing by itself."""
-    name, own = thing.value.name, (thing.ref,)
+    name, own = thing.name, (thing.ref,)
     if flaw.kind == "unit":
         return Finding(
             "fit.unit", "stop", f"{name}: {flaw.how}", own, source=GEOMETRY, where=flaw.where
@@ -207,7 +207,7 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     if finding.code == "fit.pitch":
         return _on_pitch(things[0])
     if finding.code == "fit.slots" and finding.limit is not None:
-        words = f"Make {things[0].value.name} {finding.limit:.0f} mm wide"
+        words = f"Make {things[0].name} {finding.limit:.0f} mm wide"
         return (Fix(words, things[0].ref, {"width": finding.limit}),)
     moves: tuple[Fix, ...] = ()
     if finding.code == "fit.opening":

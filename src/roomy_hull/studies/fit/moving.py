@@ -46,7 +46,7 @@ def judge(case: Case) -> list[Finding]:
     found: Togetherness = case.results[KEY]
     blocked: InOut = case.results[in_out.KEY]
     fit: FitResult = case.results[closed.KEY]
-    names = {o.id: o.name for o in found.openings} | {t.id: t.value.name for t in assembly.things}
+    names = {o.id: o.name for o in found.openings} | {t.id: t.name for t in assembly.things}
     return [
         *_meetings(assembly, found, fit, names),
         *_deadlocks(assembly, found, blocked, fit, names),
@@ -73,7 +73,7 @@ def _meetings(
     for x, rows in found.still.items():
         for what, meeting in rows:
             thing = assembly.thing(what)
-            name = thing.value.name if thing is not None else _fixed_name(assembly, what)
+            name = thing.name if thing is not None else _fixed_name(assembly, what)
             if meeting.clashes and not _told(by_id[x].owner, what, fit):
                 seen.add((x, what.id if what.is_thing else what.word))
                 add(x, "late" if meeting.late else "blocked", Cause(what, name, meeting))
@@ -175,7 +175,7 @@ def _circles(assembly: Assembly, blocked: InOut) -> list[Finding]:
     result = []
     for group in blocked.circles:
         things = [t for t in assembly.things if t.id in group]
-        words = " and ".join(t.value.name for t in things)
+        words = " and ".join(t.name for t in things)
         refs = {t.id: t.ref for t in things}
         result.append(
             Finding("out.circle", "stop", f"{words} each have to come out before the other",
@@ -313,7 +313,7 @@ def _broken(
                        (*members, own), source="the owner's sets")  # fmt: skip
     x, y, meeting = found.conflicts[0]
     thing = assembly.thing(y) if isinstance(y, Ref) else None
-    met = names[y] if isinstance(y, str) else thing.value.name if thing is not None else y.word
+    met = names[y] if isinstance(y, str) else thing.name if thing is not None else y.word
     more = len(found.conflicts) - 1
     tail = f", and {more} more" if more else ""
     other = y if isinstance(y, Ref) else _thing_ref(assembly, y) or Ref("opening", y)

@@ -103,7 +103,7 @@ def _name(assembly: Assembly, key: str) -> str:
     if opening is not None:
         return opening.name
     thing = assembly.thing(key)
-    return thing.value.name if thing is not None else key
+    return thing.name if thing is not None else key
 
 
 def on_canopy(thing: Thing) -> bool:
@@ -157,7 +157,7 @@ def _in_the_way(
         there = (what.id not in gone) if what.is_thing else _stays(what, state)
         if meeting.clashes and there:
             thing = assembly.thing(what)
-            return meeting, f"it meets {thing.value.name if thing is not None else what.word}"
+            return meeting, f"it meets {thing.name if thing is not None else what.word}"
     for other in found.openings:
         if other.id == key or other.id in gone:
             continue
@@ -199,7 +199,7 @@ def _take_out(
     thing = assembly.thing(key)
     if thing is None:
         return f"There is no '{key}' to take out", ()
-    name = thing.value.name
+    name = thing.name
     if key in gone:
         return f"{name} is not there any more", ()
     first = [b for b in blocked.before(key) if b not in state.out]

@@ -168,7 +168,7 @@ def _lines(
     assembly: Assembly, result: LoadResult, scenario: Scenario, part: str, sign: float
 ) -> list[Line]:
     """List every mass aboard with what it adds to one figure, the greatest first."""
-    names = {t.ref: t.value.name for t in assembly.things}
+    names = {t.ref: t.name for t in assembly.things}
     names |= {VEHICLE: "Vehicle", TRAY: "Tray", CANOPY: "Canopy", TRAILER: "Trailer"}
     roof = {t.ref for t in assembly.things if t.on_roof}
     sideways = part in ("left", "right")

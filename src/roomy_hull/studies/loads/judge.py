@@ -58,7 +58,7 @@ def _against(
     if severity == "stop":
         return [
             Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
-                    (), figure.value, limit, "kg", source, "Loads",
+                    (), figure.value, limit, "kg", source,
                     scenario=scenario.id)
         ]  # fmt: skip
     if severity == "look":
@@ -66,7 +66,7 @@ def _against(
             Finding(f"loads.{code}", "look",
                     f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
-                    f"{source}; normal distribution of the masses' doubt", "Loads",
+                    f"{source}; normal distribution of the masses' doubt",
                     scenario=scenario.id, uncertainty=figure.doubt, rising=True)
         ]  # fmt: skip
     return []
@@ -91,7 +91,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult, limits: Rules) -> list[Fi
         found.append(
             Finding("loads.sides", "look", f"{loads.name}: the {heavy} side is the heavier",
                     (), lean * 100, limits.side_imbalance * 100, "% of gross",
-                    PRACTICE, "Loads", scenario=loads.id)
+                    PRACTICE, scenario=loads.id)
         )  # fmt: skip
     lost = (result.kerb_front - loads.front.value) / max(result.kerb_front, 1e-9)
     if lost > limits.front_loss:
@@ -99,7 +99,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult, limits: Rules) -> list[Fi
             Finding("loads.front_light", "look",
                     f"{loads.name}: the build lifts the front axle below its kerb load",
                     (), loads.front.value, result.kerb_front * (1 - limits.front_loss), "kg",
-                    PRACTICE, "Loads", scenario=loads.id, uncertainty=loads.front.doubt)
+                    PRACTICE, scenario=loads.id, uncertainty=loads.front.doubt)
         )  # fmt: skip
     return found
 
@@ -115,7 +115,7 @@ def _towing(assembly: Assembly, scenario: Scenario) -> list[Finding]:
         if limit > 0 and value > limit:
             found.append(
                 Finding(f"loads.{code}", "stop", f"{scenario.name}: {words} is over its limit",
-                        (), value, limit, "kg", RATING, "Loads", scenario=scenario.id)
+                        (), value, limit, "kg", RATING, scenario=scenario.id)
             )  # fmt: skip
     return found
 
@@ -130,11 +130,10 @@ def _slides(assembly: Assembly, result: LoadResult) -> list[Finding]:
             over = load > rating
             found.append(
                 Finding("loads.slide", "stop" if over else "look",
-                        f"{thing.value.name}: its slides are "
+                        f"{thing.name}: its slides are "
                         + ("overloaded" if over else "short of strength on rough roads"),
                         (thing.ref,), load * factor, rating, "kg",
-                        f"the slide's data sheet; dynamic factor {factor:g} (common practice)",
-                        "Fit-out", where=(thing.envelope,))
+                        f"the slide's data sheet; dynamic factor {factor:g} (common practice)", where=(thing.envelope,))
             )  # fmt: skip
     return found
 
@@ -149,7 +148,7 @@ def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
         way = "tail low" if low > 0 else "nose low"
         found.append(
             Finding("loads.level", "look", f"{worst.name}: {way}; compare springs on the page Springs",
-                    (), abs(low), band, "mm", PRACTICE, "Loads", scenario=worst.id, uncertainty=worst.stance.doubt)
+                    (), abs(low), band, "mm", PRACTICE, scenario=worst.id, uncertainty=worst.stance.doubt)
         )  # fmt: skip
     s = vehicle.springs
     if s.school == "air":
@@ -157,8 +156,7 @@ def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
         if high.stance.pressure >= s.air_most - 1e-6:
             found.append(
                 Finding("loads.air", "look", f"{high.name}: air springs at their most pressure",
-                        (), high.stance.pressure, s.air_most, "kPa", "the air springs' data sheet",
-                        "Loads", scenario=high.id)
+                        (), high.stance.pressure, s.air_most, "kPa", "the air springs' data sheet", scenario=high.id)
             )  # fmt: skip
     return found
 

@@ -43,7 +43,7 @@ def contributions(
         scenario: What is aboard.
     Returns: Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
     """
-    names = {t.ref: t.value.name for t in assembly.things}
+    names = {t.ref: t.name for t in assembly.things}
     names |= {
         VEHICLE: "Vehicle, fuel, people",
         TRAY: "Tray",

@@ -55,7 +55,7 @@ def judge(case: Case) -> list[Finding]:
                 Finding("loads.scales", "look",
                         f"The scales of {weighing.date or weighing.id} say another {far.words} than was predicted",
                         (Ref("weighing", weighing.id),), far.read, far.predicted, "kg",
-                        f"{SURPRISE:g} sigma of prediction and scale together", "Loads",
+                        f"{SURPRISE:g} sigma of prediction and scale together",
                         scenario=weighing.scenario)
             )  # fmt: skip
     return made

@@ -34,13 +34,13 @@ def judge(case: Case) -> list[Finding]:
         if limit > 0 and value > limit + 0.5:
             found.append(
                 Finding(f"outline.{code}", "stop", f"{words.capitalize()} is over the limit of {rule.name}",
-                        (TRAY,), value, limit, "mm", rule.source, "Body")
+                        (TRAY,), value, limit, "mm", rule.source)
             )  # fmt: skip
     for one in result.conflicts:
         found.append(
             Finding("outline.under", "look" if one.guessed else "stop", f"The {one.name} stands in the {one.other}",
                     (Ref("body part", one.name), Ref("body part", one.other)), one.amount, 0.0, "mm",
-                    GUESSED if one.guessed else GEOMETRY, "Body", where=(one.where,))
+                    GUESSED if one.guessed else GEOMETRY, where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
     found += _wheels(result)
@@ -49,15 +49,14 @@ def judge(case: Case) -> list[Finding]:
     if assembly.job.body.tray.kind == "tray" and result.behind_cab < gap - 0.5:
         found.append(
             Finding("outline.cab", "stop", "The tray stands too near to the cab, which moves",
-                    (TRAY,), result.behind_cab, gap, "mm", "the vehicle's body builder's guide, as entered",
-                    "Body")
+                    (TRAY,), result.behind_cab, gap, "mm", "the vehicle's body builder's guide, as entered")
         )  # fmt: skip
     worst = min(result.angles, key=lambda a: a.departure)
     if worst.departure < LEAST_DEPARTURE:
         found.append(
             Finding("outline.departure", "look",
                     f"{worst.scenario}: the departure angle is small, at the {worst.departs_at}",
-                    (Ref("body part", worst.departs_at),), worst.departure, LEAST_DEPARTURE, "°", PRACTICE, "Body")
+                    (Ref("body part", worst.departs_at),), worst.departure, LEAST_DEPARTURE, "°", PRACTICE)
         )  # fmt: skip
     return found + _ratings(assembly) + running.judge(assembly)
 
@@ -72,7 +71,7 @@ def _canopy(result: Outline) -> list[Finding]:
         if over > 0.5:
             found.append(
                 Finding(f"outline.{code}", "stop", f"The canopy stands {words}", (CANOPY,), over, 0.0,
-                        "mm", GEOMETRY, "Body")
+                        "mm", GEOMETRY)
             )  # fmt: skip
     return found
 
@@ -86,17 +85,17 @@ def _wheels(result: Outline) -> list[Finding]:
     if room.above < -0.5:
         found.append(
             Finding("outline.wheel", "stop", "The rear tyres stand through the tray's floor", wheels, room.above,
-                    room.needed, "mm", GEOMETRY, "Body")
+                    room.needed, "mm", GEOMETRY)
         )  # fmt: skip
     elif room.above < room.needed - 0.5:
         found.append(
             Finding("outline.wheel", "look", "The rear tyres and their guards meet the tray's floor before the axle's stop",
-                    wheels, room.above, room.needed, "mm", f"{GEOMETRY}; the wheel travel as entered", "Body")
+                    wheels, room.above, room.needed, "mm", f"{GEOMETRY}; the wheel travel as entered")
         )  # fmt: skip
     if room.outside > 0.5:
         found.append(
             Finding("outline.tyre", "look", "The rear tyres stand out of the tray that should cover them", wheels,
-                    room.outside, 0.0, "mm", f"{PRACTICE}; the local road authority decides", "Body")
+                    room.outside, 0.0, "mm", f"{PRACTICE}; the local road authority decides")
         )  # fmt: skip
     return found
 
@@ -132,7 +131,7 @@ def _bays(assembly: Assembly) -> list[Finding]:
         if over > 0.5:
             found.append(
                 Finding("outline.bay", "stop", _out_words(assembly, place, size),
-                        (Ref("bay", place.bay.id),), over, 0.0, "mm", GEOMETRY, "Body",
+                        (Ref("bay", place.bay.id),), over, 0.0, "mm", GEOMETRY,
                         where=(place.frame.box(place.size),))
             )  # fmt: skip
     return found
@@ -146,13 +145,13 @@ def _ratings(assembly: Assembly) -> list[Finding]:
         found.append(
             Finding("survey.certificate", "look",
                     "Upgraded ratings want a certificate and the name of who signed it", (VEHICLE,),
-                    source="the certifying engineer decides", stage="Survey")
+                    source="the certifying engineer decides")
         )  # fmt: skip
     axles = r.front_axle + r.rear_axle
     if axles < r.gross:
         found.append(
             Finding("survey.axles", "look", "The two axle ratings together are below the gross rating",
-                    (VEHICLE,), axles, r.gross, "kg", "the rating plate; read it again", "Survey")
+                    (VEHICLE,), axles, r.gross, "kg", "the rating plate; read it again")
         )  # fmt: skip
     return found
 

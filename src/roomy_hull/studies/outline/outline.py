@@ -148,7 +148,7 @@ def hard_points(assembly: Assembly) -> list[tuple[str, float, float]]:
             and thing.envelope.x1 > base
             and not thing.value.on_roof
         ):
-            found.append((thing.value.name, thing.envelope.x1, thing.envelope.z0))
+            found.append((thing.name, thing.envelope.x1, thing.envelope.z0))
     return found
 
 
@@ -164,9 +164,9 @@ def other_points(assembly: Assembly) -> list[tuple[str, float, float]]:
         ):
             continue
         if box.x0 < 0:
-            found.append((thing.value.name, box.x0, box.z0))
+            found.append((thing.name, box.x0, box.z0))
         elif box.x1 < base and box.z0 < assembly.ground.floor.z0:
-            found += [(thing.value.name, x, box.z0) for x in (box.x0, box.x1)]
+            found += [(thing.name, x, box.z0) for x in (box.x0, box.x1)]
     return found
 
 

@@ -24,10 +24,10 @@ def judge(assembly: Assembly) -> list[Finding]:
         code: str,
         severity: Severity,
         title: str,
-        figures: tuple[float, float | None, str],
+        figures: tuple[float | None, float | None, str],
         source: str,
     ) -> None:
-        found.append(Finding(code, severity, title, (VEHICLE,), *figures, source, "Survey"))
+        found.append(Finding(code, severity, title, (VEHICLE,), *figures, source))
 
     inside = v.track_rear / 2 - parts_of(v.tyre)[0] / 2 - (v.rail_spread + v.rail_width) / 2
     if v.kind == "cab-chassis" and inside < LEAST_INSIDE:
@@ -51,5 +51,5 @@ def judge(assembly: Assembly) -> list[Finding]:
     for s in gone:
         if s.mass <= 0:
             tell("survey.seat_mass", "look", f"The {s.name} is taken out; nobody said what it weighs: it still counts",
-                 (0.0, None, "kg"), "weigh it with belts and bolts")  # fmt: skip
+                 (None, None, ""), "weigh it with belts and bolts")  # fmt: skip
     return found

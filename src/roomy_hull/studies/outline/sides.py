@@ -149,7 +149,7 @@ def judge(case: Case) -> list[Finding]:
             name = case.assembly.ground.bays[flaw.doors[0]].bay.name
             found.append(
                 Finding("side.bay", "stop", f"No door opens into the bay {name}", (Ref("bay", flaw.doors[0]),),
-                        source=GEOMETRY, stage="Body", where=flaw.where)
+                        source=GEOMETRY, where=flaw.where)
             )  # fmt: skip
             continue
         refs: tuple[Ref, ...] = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
@@ -176,7 +176,7 @@ def judge(case: Case) -> list[Finding]:
         )
         severity: Severity = "stop" if flaw.kind in ("roof", "leaves") else "look"
         found.append(
-            Finding(f"side.{flaw.kind}", severity, words, refs, flaw.measured, flaw.limit, "mm", source, "Body",
+            Finding(f"side.{flaw.kind}", severity, words, refs, flaw.measured, flaw.limit, "mm", source,
                     where=flaw.where)
         )  # fmt: skip
     return found

@@ -218,7 +218,7 @@ def _charging(maker: _Maker) -> list[_Plan]:
             chargers[one.charger] = max(chargers.get(one.charger, 0.0), one.amps)
     for key, amps in chargers.items():
         thing = maker.assembly.thing(key)
-        name = thing.value.name if thing is not None else key
+        name = thing.name if thing is not None else key
         need = Need(f"{key}-out", f"{name} to battery", (key, battery), amps)
         found.append(_Plan(need, Wire(), (maker.node(key), maker.node(battery))))
     return found

@@ -56,7 +56,7 @@ def gas(assembly: Assembly, found_of: Fluids | None) -> list[Finding]:
         far = gap(locker.envelope, spark.envelope)
         if far < FROM_GAS:
             found.append(
-                finding("ignition", "look", f"{spark.value.name} can ignite gas beside {locker.value.name}",
+                finding("ignition", "look", f"{spark.name} can ignite gas beside {locker.name}",
                          (spark.ref, locker.ref), (far, FROM_GAS, "mm"), f"{PRACTICE}; the local gas code decides",
                          (spark.envelope, locker.envelope))
             )  # fmt: skip
@@ -85,7 +85,7 @@ def under_water(assembly: Assembly) -> list[Finding]:
             and b.z1 <= a.z0 + 1
         ):
             found.append(
-                finding("water_over", "look", f"{tank.value.name} leaks onto {device.value.name}",
+                finding("water_over", "look", f"{tank.name} leaks onto {device.name}",
                          (device.ref, tank.ref), source=GEOMETRY, where=(b, a))
             )  # fmt: skip
     return found
@@ -106,7 +106,7 @@ def reached(case: Case) -> list[Finding]:
             out = case.results[IN_OUT].before(thing.id)
             if len(out) > FEW_OUT:
                 found.append(
-                    finding("reach", "look", f"{len(out)} things come out before {thing.value.name} is reached",
+                    finding("reach", "look", f"{len(out)} things come out before {thing.name} is reached",
                              (thing.ref,), (len(out), FEW_OUT, "things"), GEOMETRY)
                 )  # fmt: skip
     return found
@@ -137,7 +137,7 @@ def served(assembly: Assembly) -> list[Finding]:
 def boards(assembly: Assembly) -> list[Finding]:
     """Instruments that reach further back than there is room behind their board."""
     return [
-        finding("board_deep", "stop", f"{i.name or i.what} reaches further back than the room behind {t.value.name}",
+        finding("board_deep", "stop", f"{i.name or i.what} reaches further back than the room behind {t.name}",
                 (t.ref,), (i.cut.behind, t.value.depth, "mm"), "the device's data sheet", (t.envelope,))
         for t in assembly.things
         if isinstance(t.value, Board)
@@ -174,7 +174,7 @@ def hoses_over(assembly: Assembly, laid: tuple[Run, ...]) -> list[Finding]:
             over = min(a[2], b[2]) >= box.z1 - 1
             if over and crosses(box, a, b):
                 found.append(
-                    finding("hose_over", "look", f"The hose {run.name} passes above {thing.value.name}",
+                    finding("hose_over", "look", f"The hose {run.name} passes above {thing.name}",
                             (thing.ref,), source=GEOMETRY, where=(box,))
                 )  # fmt: skip
                 break

@@ -116,7 +116,7 @@ def _nearest(
     a, b = (other, one) if turned else (one, other)
     if turned:
         way = Way(way.points[::-1], way.metres, way.plugs[::-1])
-    name = f"{a.value.name} to {b.value.name}"
+    name = f"{a.name} to {b.name}"
     return [Run(sort, f"{sort}.{a.id}.{b.id}", name, (a.id, b.id), way, bore)]
 
 
@@ -134,7 +134,7 @@ def _corners(assembly: Assembly, network: Network, tank: Thing) -> list[Run]:
     for x, where in zip(ends, ("front", "rear"), strict=True):
         for y, side in ((-wide, "left"), (wide, "right")):
             way = network.way(start, network.port((x, y, v.rail_top)), moving_slack(tank))
-            name = f"{tank.value.name} to the {side} {where} corner"
+            name = f"{tank.name} to the {side} {where} corner"
             found.append(Run("air", f"air.{tank.id}.{side}-{where}", name, (tank.id, ""), way, BORE["air"]))  # fmt: skip
     return found
 

@@ -5,8 +5,6 @@ from roomy_hull.core.findings import PRACTICE, Finding, Severity
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 
-STAGE = "Services"
-
 
 def ref(assembly: Assembly, key: str) -> tuple[Ref, ...]:
     """The reference of a unit, where there is one."""
@@ -22,4 +20,4 @@ def finding(
     source: str = PRACTICE, where: tuple[Box, ...] = (),
 ) -> Finding:  # fmt: skip
     """A finding of this stage; its figures are what was measured, the limit, the unit."""
-    return Finding(f"services.{code}", severity, title, subjects, *figures, source, STAGE, where)
+    return Finding(f"services.{code}", severity, title, subjects, *figures, source, where)

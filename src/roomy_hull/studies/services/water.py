@@ -107,6 +107,6 @@ def water(assembly: Assembly, laid: tuple[Run, ...]) -> tuple[Water, ...]:
         rate = flows.outflow(head, bore, hose)
         ten = flows.draw_time(min(10.0, holds), floor, head, bore, hose) if head > 0 else math.inf
         pumped = flows.pumped(-head, bore, hose, u.pump_flow, u.pump_kpa) if pump else 0.0
-        found.append(Water(thing.id, thing.value.name, holds, usable(thing, unit), head, rate, ten, hose, pumped,
+        found.append(Water(thing.id, thing.name, holds, usable(thing, unit), head, rate, ten, hose, pumped,
                            holds / BUCKET * bucket))  # fmt: skip
     return tuple(found)

@@ -48,7 +48,7 @@ def _chassis(assembly: Assembly, found: Carrying) -> list[Finding]:
         Finding("loads.chassis", "look",
                 f"{worst.name}: the chassis bends more behind the cab than under its rated load spread evenly",
                 (), abs(worst.peak) * 1e-3, abs(found.chassis.baseline.peak) * 1e-3, "kN·m",
-                f"statics; dynamic factor {found.chassis.factor:g} on both (common practice)", "Loads",
+                f"statics; dynamic factor {found.chassis.factor:g} on both (common practice)",
                 scenario=worst.scenario)
     ]  # fmt: skip
 
@@ -60,12 +60,12 @@ def _mount(c: MountCheck, r: Rules) -> list[Finding]:
     if c.fixed and c.bolts == 0:
         found.append(
             Finding("loads.loose", "look", f"{c.name}: nothing holds it in braking", (c.ref,),
-                    0.0, way.force, "N", RESTRAINT, "Loads")
+                    0.0, way.force, "N", RESTRAINT)
         )  # fmt: skip
     elif way.use > 1:
         found.append(
             Finding("loads.mount", "stop", f"{c.name}: its {c.bolts} × {c.bolt} do not hold it going {way.way}",
-                    (c.ref,), way.use * 100, 100.0, "% of the bolt", RESTRAINT, "Loads")
+                    (c.ref,), way.use * 100, 100.0, "% of the bolt", RESTRAINT)
         )  # fmt: skip
     s = c.slide
     if s is None:
@@ -73,17 +73,17 @@ def _mount(c: MountCheck, r: Rules) -> list[Finding]:
     if s.use > 1:
         found.append(
             Finding("loads.mount_out", "stop", f"{c.name}: pulled out, it tears at its rear bolts", (c.ref,),
-                    s.use * 100, 100.0, "% of the bolt", "statics", "Loads")
+                    s.use * 100, 100.0, "% of the bolt", "statics")
         )  # fmt: skip
     if not s.locks and s.runs > 0:
         found.append(
             Finding("loads.lock", "look", f"{c.name}: on a slope it rolls out, or back on your fingers; it has no lock",
-                    (c.ref,), s.runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})", "Loads")
+                    (c.ref,), s.runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})")
         )  # fmt: skip
     if s.pull > r.hand_pull:
         found.append(
             Finding("loads.pull", "look", f"{c.name}: heavy to draw out uphill", (c.ref,), s.pull,
-                    r.hand_pull, "N", f"{r.slope:g}° slope, one hand ({PRACTICE})", "Loads")
+                    r.hand_pull, "N", f"{r.slope:g}° slope, one hand ({PRACTICE})")
         )  # fmt: skip
     return found
 
@@ -98,12 +98,12 @@ def _member(c: MemberCheck, r: Rules) -> list[Finding]:
             Finding("loads.member", "stop" if bends else "look",
                     f"{c.name}: the {c.what} " + ("bends for good" if bends else "has less in reserve than usual"),
                     subjects, c.stress, c.allowed, "MPa",
-                    f"{where} over {r.member_safety:g} ({PRACTICE}); {c.form}", "Loads")
+                    f"{where} over {r.member_safety:g} ({PRACTICE}); {c.form}")
         ]  # fmt: skip
     if c.sag > c.allowed_sag:
         return [
             Finding("loads.sag", "look", f"{c.name}: the {c.what} sags", subjects, c.sag, c.allowed_sag,
-                    "mm", f"span/{r.sag_share:g} ({PRACTICE}); {c.form}", "Loads")
+                    "mm", f"span/{r.sag_share:g} ({PRACTICE}); {c.form}")
         ]  # fmt: skip
     return []
 
@@ -116,18 +116,18 @@ def _struts(found: Carrying, r: Rules) -> list[Finding]:
             continue
         if c.trouble:
             made.append(Finding("loads.strut", "stop", f"Door {c.door}: {c.trouble}", (Ref("door", c.door),),
-                                source="lengths from the studs", stage="Loads"))  # fmt: skip
+                                source="lengths from the studs"))  # fmt: skip
         elif not c.stays:
             made.append(
                 Finding("loads.strut_falls", "look",
                         f"Door {c.door}: its struts do not hold it open on a slope or in the cold", (Ref("door", c.door),),
                         c.swing[-1].high, 0.0, "N at its edge",
-                        f"moments about the hinge; {r.slope:g}° side slope, {r.cold:g} °C ({PRACTICE})", "Loads")
+                        f"moments about the hinge; {r.slope:g}° side slope, {r.cold:g} °C ({PRACTICE})")
             )  # fmt: skip
         if not c.trouble and max(c.lift, c.draw) > r.hand_pull:
             made.append(
                 Finding("loads.strut_heavy", "look", f"Door {c.door}: heavy to lift or to draw down", (Ref("door", c.door),),
-                        max(c.lift, c.draw), r.hand_pull, "N", f"one hand ({PRACTICE})", "Loads")
+                        max(c.lift, c.draw), r.hand_pull, "N", f"one hand ({PRACTICE})")
             )  # fmt: skip
     return made
 
@@ -147,7 +147,7 @@ def _trundle(assembly: Assembly, r: Rules) -> list[Finding]:
         return []
     return [
         Finding("loads.lock", "look", "Trundle drawer: on a slope it rolls out, or back on your fingers; it has no lock",
-                (Ref("body part", part.words),), runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})", "Loads",
+                (Ref("body part", part.words),), runs, 0.0, "N", f"{r.slope:g}° slope ({PRACTICE})",
                 where=(part.box,))
     ]  # fmt: skip
 
@@ -161,7 +161,7 @@ def _rack(c: RackCheck, r: Rules) -> list[Finding]:
         if rating and kg > rating:
             made.append(
                 Finding(f"loads.{code}", "stop", f"{c.name} carries more than its rating {words}", own, kg, rating, "kg",
-                        "the rack's rating", "Loads")
+                        "the rack's rating")
             )  # fmt: skip
     if c.trouble:
         made.append(
@@ -171,7 +171,6 @@ def _rack(c: RackCheck, r: Rules) -> list[Finding]:
                 f"{c.name}: {c.trouble}",
                 own,
                 source=c.form,
-                stage="Loads",
             )
         )
     worst = c.worst()
@@ -180,13 +179,12 @@ def _rack(c: RackCheck, r: Rules) -> list[Finding]:
         words = "bends for good" if bends else "has less in reserve than usual"
         made.append(
             Finding("loads.rack_bar", "stop" if bends else "look", f"{c.name}: its {worst.bar} {words}, {worst.words}", own,
-                    worst.stress, c.allowed, "MPa", f"yield beside a weld over {r.member_safety:g} ({PRACTICE}); {c.form}",
-                    "Loads")
+                    worst.stress, c.allowed, "MPa", f"yield beside a weld over {r.member_safety:g} ({PRACTICE}); {c.form}")
         )  # fmt: skip
     if (c.kg or c.still_kg) and not c.rating:
         made.append(
             Finding("loads.rack_unrated", "note", f"{c.name}: nobody rated it; its maker or an engineer does", own, c.kg,
-                    None, "kg", "roof loads are rated by their maker", "Loads")
+                    None, "kg", "roof loads are rated by their maker")
         )  # fmt: skip
     return made
 
@@ -200,7 +198,7 @@ def _stability(found: Carrying, r: Rules) -> list[Finding]:
     return [
         Finding("loads.stability", "look", f"{worst.name}: its centre of mass is high for its track", (),
                 worst.factor, least, "T/2h", f"static stability factor (NHTSA); its limit is {PRACTICE}",
-                "Loads", scenario=worst.scenario)
+                scenario=worst.scenario)
     ]  # fmt: skip
 
 

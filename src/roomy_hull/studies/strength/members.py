@@ -108,7 +108,7 @@ def _floor(thing: Thing, loads: Weighed, r: Rules) -> list[MemberCheck]:
         if rest <= 0:
             continue
         found.append(
-            _sheet_check(thing.ref, value.name, short_name(sheet), (sheet.material, sheet.thickness),
+            _sheet_check(thing.ref, thing.name, short_name(sheet), (sheet.material, sheet.thickness),
                          (span, sheet.width), (moving, rest, words), r, loose=kind.stood_on)
         )  # fmt: skip
     return found
@@ -183,7 +183,7 @@ def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
     if v is not None:
         sheet = (shop.material(v.material), v.sheet)
         walls = tank_walls(
-            thing.ref, value.name, (v.long, v.wide, v.high), sheet, v.baffles, shop.rules
+            thing.ref, thing.name, (v.long, v.wide, v.high), sheet, v.baffles, shop.rules
         )
         return tuple(walls)
     return tuple(_floor(thing, loads, shop.rules))

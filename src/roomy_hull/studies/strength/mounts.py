@@ -168,7 +168,7 @@ def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff:
     ways.append(Way("up", r.axis_up, force, 0.0, 0.0, each, use))
     return MountCheck(
         thing.id,
-        value.name,
+        thing.name,
         kg,
         height,
         count,

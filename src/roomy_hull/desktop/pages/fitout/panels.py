@@ -179,7 +179,7 @@ class InOutPanel(QWidget):
             return
         session = self._session
         found, assembly = in_setup(session).in_out, in_setup(session).assembly
-        names = {t.id: t.value.name for t in assembly.things}
+        names = {t.id: t.name for t in assembly.things}
         rows = []
         for bay, order in found.order.items():
             place = assembly.ground.bays[bay]
@@ -198,10 +198,10 @@ class InOutPanel(QWidget):
         before = found.before(thing.id)
         if before:
             self.out.setText(
-                f"To take out {thing.value.name}, first take out {', '.join(names[b] for b in before)}."
+                f"To take out {thing.name}, first take out {', '.join(names[b] for b in before)}."
             )
         else:
-            self.out.setText(f"{thing.value.name} comes out by itself.")
+            self.out.setText(f"{thing.name} comes out by itself.")
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Fill on being shown."""

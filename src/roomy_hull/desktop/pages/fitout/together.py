@@ -309,7 +309,7 @@ class TogetherPage(QWidget):
         """Name every opening by its id, one that is all of a thing by the thing."""
         verdict = in_setup(self._session)
         return {o.id: o.name for o in verdict.together.openings} | {
-            t.id: t.value.name for t in verdict.assembly.things
+            t.id: t.name for t in verdict.assembly.things
         }
 
     def _met(self, what: str | Ref, names: dict[str, str]) -> str:
@@ -317,7 +317,7 @@ class TogetherPage(QWidget):
         if isinstance(what, str):
             return names.get(what, what)
         thing = in_setup(self._session).assembly.thing(what)
-        return thing.value.name if thing is not None else what.word
+        return thing.name if thing is not None else what.word
 
     def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
         """Fill on being shown."""

@@ -5,6 +5,7 @@ from pathlib import Path
 from PyQt6.QtCore import QBuffer, QIODevice, QMarginsF, QRectF, QSizeF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter, QPdfWriter
 
+from roomy_hull import __version__
 from roomy_hull.core.errors import FileError, InputError, UserError
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE
 from roomy_hull.core.strokes import Rect, Scene
@@ -43,7 +44,9 @@ class _Page:
         self.p.setPen(QColor(LIGHT.faint))
         self.p.setFont(font(9))
         area = QRectF(MARGIN, TALL - MARGIN + 8, WIDE - 2 * MARGIN, 16)
-        self.p.drawText(area, Qt.AlignmentFlag.AlignLeft, f"{self.words} · {FOOT}")
+        self.p.drawText(
+            area, Qt.AlignmentFlag.AlignLeft, f"{self.words} · {FOOT} · Roomy Hull {__version__}"
+        )
         self.p.drawText(area, Qt.AlignmentFlag.AlignRight, f"page {self.number}")
 
     def room(self, height: float) -> None:

@@ -73,7 +73,7 @@ class BriefModel:
     def cells(self) -> list[list[Cell]]:
         """Every wish, the first in rank first."""
         session = self._session
-        names = {t.id: t.value.name for t in session.known.assembly.things}
+        names = {t.id: t.name for t in session.known.assembly.things}
         rows: list[list[Cell]] = []
         for n, w in enumerate(session.job.brief.wishes, 1):
             came = self.came_to(w)

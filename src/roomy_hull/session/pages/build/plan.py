@@ -72,7 +72,7 @@ class PlanModel:
     def _called(self, owner: str) -> str:
         thing = self._session.known.assembly.thing(owner)
         return (
-            thing.value.name
+            thing.name
             if thing is not None
             else {"job": "The whole job"}.get(owner, owner.capitalize())
         )

@@ -208,14 +208,14 @@ class CostModel:
         try:
             rows = both_ways(thing.value, session.shop, thing.place.bay.pitch, thing.place.bay.side)
         except UserError as trouble:
-            return f"{thing.value.name} the other way: {trouble} "
+            return f"{thing.name} the other way: {trouble} "
         if not rows:
             return ""
         system = session.look.system
         told = "; ".join(
             f"{b.words} {show(b.kg, 'mass', system)}, {b.money:,.0f}, {b.hours:.1f} h" for b in rows
         )
-        return f"{thing.value.name}: {told}. "
+        return f"{thing.name}: {told}. "
 
     def words(self) -> str:
         """What it is counted from."""

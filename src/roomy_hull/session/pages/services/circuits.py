@@ -46,7 +46,7 @@ class CircuitsModel(PageModel):
                 else "No circuit: enter a battery, a fuse board and what uses power.",
                 None,
             )
-        name = {t.id: t.value.name for t in verdict.assembly.things}
+        name = {t.id: t.name for t in verdict.assembly.things}
         chosen = self._session.look.service.rpartition(".")[2]
         drawn = circuit_scene.plan(
             verdict.services.circuits, verdict.job.services, name, chosen, aspect

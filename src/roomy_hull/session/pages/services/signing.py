@@ -29,7 +29,7 @@ class SignaturesModel(PageModel):
             return "inverter" if s.inverter.thing else ", ".join(by)
         if what == "gas":
             return ", ".join(
-                t.value.name for t in verdict.assembly.things if isinstance(t.value, GasLocker)
+                t.name for t in verdict.assembly.things if isinstance(t.value, GasLocker)
             )
         if what == "low voltage":
             return f"{len(verdict.services.circuits)} circuits" if verdict.services.circuits else ""

@@ -75,7 +75,7 @@ def _battery(verdict: Verdict, _group: str, name: str) -> Words | None:
         return None
     b = s.batteries[int(name)]
     thing = verdict.assembly.thing(b.thing)
-    title = thing.value.name if thing is not None else b.thing
+    title = thing.name if thing is not None else b.thing
     return (
         title,
         f"battery, {b.chemistry}",
