@@ -80,10 +80,7 @@ def test_check_of_a_clash_exits_with_one(
     clashing: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
     assert command("check", str(clashing)) == 1
-    assert (
-        "STOP  Sample fridge and Tool drawer overlap [47.0 mm]"
-        in capsys.readouterr().out
-    )
+    assert "STOP  Sample fridge and Tool drawer overlap [47.0 mm]" in capsys.readouterr().out
 
 
 def test_json_carries_what_the_window_shows(

@@ -29,7 +29,8 @@ def test_every_picture_is_linked_from_the_readme() -> None:
 
 
 @pytest.mark.parametrize("name", ["README.md", "CONTRIBUTING.md", "CHANGELOG.md", "docs/architecture.md",
-                                  "docs/formats.md", "docs/numbers.md", "docs/performance.md"])  # fmt: skip
+                                  "docs/formats.md", "docs/numbers.md", "docs/performance.md", "docs/guide.md",
+                                  "docs/words.md"])  # fmt: skip
 def test_links_between_documents_lead_somewhere(name: str) -> None:
     text = (ROOT / name).read_text()
     for target in re.findall(r"\]\((?!https?:)([^)#]+)", text):
@@ -122,11 +123,11 @@ def test_the_core_is_free_of_qt() -> None:
     subprocess.run([sys.executable, "-c", code], check=True)
 
 
-def test_keys_in_the_readme_are_keys_of_the_program() -> None:
+def test_keys_in_the_guide_are_keys_of_the_program() -> None:
     keys = {k for a in standard().all() for k in a.keys}
     named = set(
         re.findall(
-            r"`([^`]+)`", (ROOT / "README.md").read_text().split("## Keys")[1].split("##")[0]
+            r"`([^`]+)`", (ROOT / "docs/guide.md").read_text().split("## Keys")[1].split("##")[0]
         )
     )
     assert named

@@ -242,7 +242,7 @@ def test_a_photo_wants_a_saved_job_and_moves_with_it(begun: Session, tmp_path: P
     assert LogModel(begun).photos()[0][1] == other.parent / "copy.photos" / begun.job.log[0].file
     (other.parent / "copy.photos" / begun.job.log[0].file).unlink()
     assert LogModel(begun).photos()[0][1] is None
-    assert "1 photos are missing" in LogModel(begun).words()
+    assert "1 photo missing" in LogModel(begun).words()
     (tmp_path / "x.png").write_text("no picture")
     assert not begun.do("build.add_photo", path=tmp_path / "x.png")
     assert "no picture" in begun.messages.text

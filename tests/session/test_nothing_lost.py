@@ -166,7 +166,7 @@ def test_a_release_is_not_written_over_what_was_saved_meanwhile(
     logged = building.logged(clean, Entry(id="e", at="2026-06-01T08:00:00", words="theirs"))
     jobfile.save(logged, there)
     monkeypatch.setattr(Args, "out", str(there))
-    with pytest.raises(JobFileError, match="1 entries that would be lost"):
+    with pytest.raises(JobFileError, match="1 entry that would be lost"):
         making.release(Args, None)  # type: ignore[arg-type]
     assert [e.words for e in jobfile.load(there).log] == ["theirs"]
 

@@ -220,7 +220,7 @@ def test_how_long_a_fridge_runs_by_hand() -> None:
     assert found is not None
     assert found.still == pytest.approx(24.0)
     assert found.flat_at == 24
-    assert found.day_wh == (("F", pytest.approx(1080.0)),)
+    assert found.day_wh == (("f", "F", pytest.approx(1080.0)),)
     through = trips.trip(
         services.but(consumers=(one.but(mains=True),), inverter=Inverter(efficiency=0.9, idle=10))
     )

@@ -24,12 +24,16 @@ from roomy_hull.session.session import Session
 def opened(qtbot: QtBot, session: Session) -> Iterator[MainWindow]:
     """The window of a session, shown; closed and gone when it is let go."""
     made = window_for(session)
+    asker = session.asker
     made.ground.turn_ms = 0
     made.resize(1280, 800)
     made.show()
     made.settle()
     qtbot.waitExposed(made)
     yield made
+    session.asker = (
+        asker  # whoever was asked in a test: the window closes, and what goes on beside it ends
+    )
     session.history.mark_saved()
     made.close()
     made.deleteLater()

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QMimeData, QPointF, Qt
-from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent
+from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent, QGuiApplication
 from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
 from pytestqt.qtbot import QtBot
 
@@ -15,7 +15,7 @@ from roomy_hull.desktop.pages.access.living import LivingPage
 from roomy_hull.desktop.pages.access.moves import MovesPage
 from roomy_hull.desktop.pages.access.off_on import OffOnPage
 from roomy_hull.desktop.pages.access.reach import ReachPage
-from roomy_hull.desktop.pages.loads.parts import Grid
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.keeping import Keeping
@@ -24,7 +24,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.session.pages.table import facing
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict
-from tests.ui.loads import text
+from tests.ui.loads import text, typed
 
 from .conftest import Hand
 
@@ -38,8 +38,8 @@ def session(stocked: Job, stocked_verdict: Verdict, keeping: Keeping) -> Session
 
 
 def goods_page(window: MainWindow) -> GoodsPage:
-    window.session.view.turn_to("Access", "Goods", access="", station="left")
-    found = window.page("Access", "Goods")
+    window.session.view.turn_to("Access", "Gear", access="", station="left")
+    found = window.page("Access", "Gear")
     assert isinstance(found, GoodsPage)
     return found
 
@@ -49,11 +49,9 @@ def good(window: MainWindow, key: str) -> Good:
 
 
 def click(qtbot: QtBot, table: Grid, row: int, column: int = 0) -> None:
-    item, port = table.item(row, column), table.viewport()
-    assert item is not None
+    port = table.viewport()
     assert port is not None
-    table.scrollToItem(item)
-    qtbot.mouseClick(port, LEFT, pos=table.visualItemRect(item).center())
+    qtbot.mouseClick(port, LEFT, pos=table.rect_of(row, column).center())
 
 
 def drop(page: GoodsPage, at: QPointF, data: QMimeData, on: QWidget | None = None) -> None:
@@ -134,7 +132,7 @@ def test_where_is_the_tin_opener(window: MainWindow, qtbot: QtBot) -> None:
     assert page.table.rowCount() == 1
     click(qtbot, page.table, 0)
     assert session.look.access == "goods.cutlery"
-    assert "Galley drawers 2" in text(page.table, 0, 4)
+    assert "Galley drawers 2" in text(page.table, 0, 5)
     edit = window.card.edit_of("goods.cutlery.mass")
     assert isinstance(edit, QLineEdit)
     edit.setFocus()
@@ -291,3 +289,50 @@ def test_a_finding_turns_to_its_page(window: MainWindow) -> None:
     finding = next(f for f in session.verdict.findings if f.code == "access.lift")
     session.view.set(**facing(finding, session.verdict.assembly, session.look))
     assert (session.look.stage, session.look.page("Access")) == ("Access", "Lifting")
+
+
+def test_a_good_is_changed_added_and_taken_off_in_its_table(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Gear")
+    page = window.page("Access", "Gear")
+    assert isinstance(page, GoodsPage)
+    table, goods = page.table, session.job.goods
+    typed(qtbot, table, 1, 1, "3")
+    typed(qtbot, table, 1, 2, "2*0.75")
+    typed(qtbot, table, 1, 4, "rarely")
+    one = good(window, goods[1].id)
+    assert (one.count, one.mass, one.use) == (3, 1.5, "rarely")
+    typed(qtbot, table, 1, 5, session.job.holders()["tools"])
+    assert good(window, goods[1].id).place == "tools"
+    typed(qtbot, table, 1, 1, "2.5")
+    assert session.messages.trouble
+    assert good(window, goods[1].id).count == 3
+    last = len(goods)
+    typed(qtbot, table, last, 2, "4")
+    assert len(session.job.goods) == last, "it has no name yet"
+    typed(qtbot, table, last, 0, "Kite")
+    assert (session.job.goods[-1].name, session.job.goods[-1].mass) == ("Kite", 4.0)
+    assert session.history.undo_words() == "add Kite"
+    click(qtbot, table, last)
+    qtbot.keyClick(table, Qt.Key.Key_Delete)
+    assert len(session.job.goods) == last
+
+
+def test_goods_of_a_spreadsheet_are_pasted_into_the_table(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Gear")
+    page = window.page("Access", "Gear")
+    assert isinstance(page, GoodsPage)
+    board, count = QGuiApplication.clipboard(), len(session.job.goods)
+    assert board is not None
+    board.setText("Kite\t2\t0.4\t\trarely\tin the cab\nDrum\t1\t3\t\teach stop\tnot stowed yet\n")
+    page.table.setCurrentIndex(page.table.index_of(count, 0))
+    page.table.setFocus()
+    qtbot.keyClick(page.table, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    assert [(g.name, g.count, g.mass, g.use, g.place) for g in session.job.goods[count:]] == [
+        ("Kite", 2, 0.4, "rarely", "cab"), ("Drum", 1, 3.0, "each stop", ""),
+    ]  # fmt: skip
+    session.undo()
+    assert len(session.job.goods) == count

@@ -200,7 +200,7 @@ def test_photos_are_dropped_and_shown_and_a_missing_one_is_named(
     assert session.path is not None
     (session.path.parent / "ute.photos" / photos[0].file).unlink()
     page.refresh()
-    assert "1 photos are missing" in page.words.text()
+    assert "1 photo missing" in page.words.text()
     book = pack(session.verdict, session.path)
     assert any(p.images for p in book.pages)
     assert any("Missing beside the job" in w for p in book.pages for w in p.words)
@@ -241,7 +241,7 @@ def test_the_pack_is_turned_sheet_by_sheet(shop: MainWindow, qtbot: QtBot) -> No
 
 
 def test_the_offer_is_made_and_written(shop: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
-    page = turn(shop, "Offer")
+    page = turn(shop, "Quote")
     assert isinstance(page, OfferPage)
     qtbot.waitUntil(lambda: page.idle and page.model.lines() is not None, timeout=30_000)
     assert page.make.isEnabled()

@@ -185,9 +185,9 @@ def test_an_arrow_moves_by_an_hour_and_with_shift_by_a_quarter(
 def test_todays_list_chooses_its_operation_and_the_other_way_round(page: PlanPage) -> None:
     keys = page.model.today_keys()
     assert len(keys) == page.today.rowCount() > 1
-    page.today.cellClicked.emit(1, 0)
+    page.today.cell_clicked.emit(1, 0)
     assert page.session.look.op == keys[1]
-    assert built(page.session).ops[keys[1]].words == page.today.item(1, 1).text()  # type: ignore[union-attr]
+    assert built(page.session).ops[keys[1]].words == page.today.text_at(1, 1)
 
 
 def test_a_day_without_work_says_what_comes_first(page: PlanPage) -> None:

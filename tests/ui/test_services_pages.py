@@ -16,7 +16,7 @@ from roomy_hull.planning.simulator import Simulator, monitor
 from roomy_hull.session.actions import servicing
 from roomy_hull.studies.services import weather
 from tests.ui.conftest import Hand
-from tests.ui.loads import text
+from tests.ui.loads import text, typed
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -123,11 +123,9 @@ def test_a_circuit_is_chosen_in_the_schedule_and_its_cable_given_by_hand(
     page = window.page("Services", "Circuits")
     assert isinstance(page, CircuitsPage)
     row = page.model.keys().index("consumers.lab-outlet")
-    item = page.table.item(row, 0)
-    assert item is not None
     port = page.table.viewport()
     assert port is not None
-    qtbot.mouseClick(port, LEFT, pos=page.table.visualItemRect(item).center())
+    qtbot.mouseClick(port, LEFT, pos=page.table.rect_of(row, 0).center())
     assert session.look.service == "consumers.lab-outlet"
     edit = window.card.edit_of("services.consumers.lab-outlet.wire.area")
     assert isinstance(edit, QLineEdit)
@@ -231,3 +229,33 @@ def test_the_monitor_is_read_beside_the_window_and_its_reading_drawn(
     qtbot.mouseClick(page.recalibrate, LEFT)
     assert session.messages.text.startswith("By the monitor: Sample fridge")
     assert session.job.services.consumers[0].day_wh > before
+
+
+def test_what_takes_power_is_changed_and_added_in_its_table(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    session = window.session
+    session.view.turn_to("Services", "Trip")
+    page = window.page("Services", "Trip")
+    assert isinstance(page, TripPage)
+    uses = page.model.entries()
+    row = next(
+        n
+        for n, u in enumerate(uses)
+        if any(c.id == u.id and not c.day_wh for c in session.job.services.consumers)
+    )
+    before = uses[row].wh
+    typed(qtbot, page.table, row, 1, "2*150")
+    one = next(c for c in session.job.services.consumers if c.id == uses[row].id)
+    assert one.watts == 300
+    assert sum(u.wh for u in page.model.entries() if u.id == one.id) != before
+    last = page.table.rowCount()
+    typed(qtbot, page.table, last, 1, "40")
+    typed(qtbot, page.table, last, 4, "3")
+    typed(qtbot, page.table, last, 0, "Drying fan")
+    new = session.job.services.consumers[-1]
+    assert (new.name, new.watts, new.hours) == ("Drying fan", 40, 3)
+    inverter = [n for n, u in enumerate(page.model.entries()) if u.id == "inverter"]
+    for row in inverter:
+        typed(qtbot, page.table, row, 1, "5")
+        assert session.messages.trouble

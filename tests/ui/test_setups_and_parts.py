@@ -58,9 +58,7 @@ def test_a_cell_takes_a_thing_off_and_undo_puts_it_on(flatbed: MainWindow, qtbot
     row = keys.index("steps")
     qtbot.mouseClick(shown.table.viewport(), LEFT, pos=cell(shown.table, row, 1))
     assert "steps" in absent(session.job, session.job.setups[0])
-    item = shown.table.item(row, 1)
-    assert item is not None
-    assert item.text() == "off"
+    assert shown.table.text_at(row, 1) == "off"
     qtbot.keyClick(flatbed, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert "steps" not in absent(session.job, session.job.setups[0])
 
@@ -84,9 +82,7 @@ def test_the_swap_is_told_both_ways(flatbed: MainWindow, qtbot: QtBot) -> None:
     shown.end.setCurrentIndex(0)
     shown.start.activated.emit(1)
     assert flatbed.session.look.swap == ("flatbed-work", "fen-camp")
-    first = shown.steps.item(0, 1)
-    assert first is not None
-    assert "Reed bundles" in first.text()
+    assert "Reed bundles" in shown.steps.text_at(0, 1)
 
 
 def test_the_drawing_follows_the_scenarios_set_up(flatbed: MainWindow, qtbot: QtBot) -> None:

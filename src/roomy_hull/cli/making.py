@@ -13,6 +13,7 @@ from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import finding_line
 from roomy_hull.core.days import now_words
 from roomy_hull.core.errors import InputError, JobFileError, UserError
+from roomy_hull.core.wording import counted
 from roomy_hull.formats import cutfiles, jobfile
 from roomy_hull.formats.claims import Claim
 from roomy_hull.formats.making_json import making_json
@@ -204,7 +205,7 @@ def _refuse_shorter(job: Job, target: Path) -> None:
     lost = sum(e.id not in known for e in theirs)
     if lost:
         raise JobFileError(
-            f"its log holds {lost} entries that would be lost",
+            f"its log holds {counted(lost, 'entry', 'entries')} that would be lost",
             str(target),
             "Write to another file.",
         )

@@ -160,7 +160,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
         "loads.towed": "The trailer is over its limit",
     },
     ("Loads", "Sheet"): {"loads.scales": "A weighing differs from what is worked out"},
-    ("Access", "Goods"): {
+    ("Access", "Gear"): {
         "access.full": "More is in a place than it has room for",
         "access.size": "A thing is larger than the place it is in",
         "access.nature": "A thing may not be in the place it is in",

@@ -15,6 +15,7 @@ from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
+from roomy_hull.desktop.table_view import WIDTHS
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing import manner
 from roomy_hull.formats import shopfile
@@ -209,8 +210,13 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     Raises:
         JobFileError: The file cannot be used.
     """
-    session = session_for(path, Keeping(), shop)
+    keeping = Keeping()
+    session = session_for(path, keeping, shop)
     session.settle_beside(beside)
+    drawn = keeping.preferences().get("widths")
+    WIDTHS.update(
+        {k: v for k, v in drawn.items() if isinstance(v, int)} if isinstance(drawn, dict) else {}
+    )
     app = application()
     window = window_for(session)
     catch_faults(session, window)
@@ -219,4 +225,7 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     offer_recovery(session, window)
     if first and session.keeping.preferences().get("welcomed") is not True:
         QTimer.singleShot(REST_MS, lambda: welcome(session, window))
-    return int(app.exec())
+    code = int(app.exec())
+    if WIDTHS:
+        keeping.keep_preferences(widths=WIDTHS)
+    return code

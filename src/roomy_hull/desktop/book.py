@@ -58,7 +58,7 @@ class _Album:
         """Of a sheet. [px]"""
         return self._size[1]
 
-    def newPage(self) -> bool:  # ruff: ignore[invalid-function-name]  # as Qt's writers have it
+    def newPage(self) -> bool:
         """Go on on the next sheet; only the wanted one is kept."""
         self.count += 1
         self.painter.end()

@@ -32,7 +32,7 @@ def counted(verdict: Verdict, by: str) -> Offer:
 
 
 def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
-    """Write an offer of a job as it stands; the job itself keeps what was offered before.
+    """Write an offer of a job as it stands; the job itself keeps what was quoted before.
 
     Args:
         job: The job.

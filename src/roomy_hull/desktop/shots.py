@@ -197,7 +197,7 @@ def _reach(window: MainWindow) -> None:
 
 
 def _goods(window: MainWindow) -> None:
-    window.session.view.turn_to("Access", "Goods", access="", station="left")
+    window.session.view.turn_to("Access", "Gear", access="", station="left")
 
 
 def _plan(window: MainWindow) -> None:

@@ -115,7 +115,7 @@ class Paged(QWidget):
             self.stack.turn_to(below)
             below.setFocus()  # else Qt gives it to the first button of the bar
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Take the focus, that Qt would else give to the first button of the bar."""
         if (shown := self.stack.current()) is not None:
             shown.setFocus()

@@ -326,7 +326,7 @@ class MainWindow(QMainWindow):
             except UserError as trouble:
                 self.session.say(str(trouble), trouble=True)
 
-    def closeEvent(self, event: QCloseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def closeEvent(self, event: QCloseEvent | None) -> None:
         """Ask about unsaved work before closing."""
         if event is None:
             return

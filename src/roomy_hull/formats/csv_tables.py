@@ -16,7 +16,7 @@ def table(rows: list[list[object]]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     for row in rows:
-        writer.writerow([_safe(cell) for cell in row])
+        writer.writerow([safe(cell) for cell in row])
     return out.getvalue()
 
 
@@ -27,7 +27,7 @@ FILLERS = '\u115f\u1160\u3164\uffa0\u2800"'
 FIGURE = re.compile(r"[+-]?\d+(?:[.,]\d+)*%?")
 
 
-def _safe(cell: object) -> object:
+def safe(cell: object) -> object:
     """Keep a spreadsheet from running a name that reads like a formula; a figure stays one."""
     if not isinstance(cell, str):
         return cell
@@ -62,7 +62,7 @@ def headed(text: str, marking: Marking) -> str:
     writer.writerows([words] for words in marking.warnings)
     writer.writerow([*head, *more])
     # A list of nothing says of what it is, too.
-    writer.writerows([*row, *map(_safe, more.values())] for row in rows or [[""] * len(head)])
+    writer.writerows([*row, *map(safe, more.values())] for row in rows or [[""] * len(head)])
     return out.getvalue()
 
 

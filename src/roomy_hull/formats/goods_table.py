@@ -125,7 +125,7 @@ def unread(text: str) -> tuple[str, ...]:
 def _rows(text: str, name: str) -> list[tuple[int, list[str]]]:
     """The lines that are not empty, with their numbers, in cells."""
     if len(text) > LARGEST:
-        raise InputError("it is too long for a list of goods", name, f"Give {HOW}.")
+        raise InputError("it is too long for a list of gear", name, f"Give {HOW}.")
     rows = lines_of(text.lstrip("\ufeff"), name)
     lines = [(n, line) for n, line in enumerate(rows, 1) if line.strip()]
     if len(lines) > MOST_ROWS:
@@ -222,7 +222,7 @@ def goods_text(path: Path) -> str:
     Raises:
         InputError: It cannot be read, or is too long.
     """
-    return text_of(path, "the list of goods", HOW, LARGEST)
+    return text_of(path, "the list of gear", HOW, LARGEST)
 
 
 def aboard(job: Job, scenario: Scenario) -> tuple[Good, ...]:

@@ -91,7 +91,7 @@ def _assumptions(verdict: Verdict) -> Section:
         "rest. A mass behind the rear axle lifts the front.",
         f"Sides: what leans is shared by roll stiffness, {springs.roll_front(v):.0%} at the front, on a chassis "
         "that does not twist.",
-        f"Every mass has a one-sigma doubt by its source: {doubts}. Doubts add as root of squares; chances are "
+        f"Every mass has a one-sigma uncertainty by its source: {doubts}. Uncertainties add as root of squares; chances are "
         "those of a normal distribution.",
         "What was aboard at the kerb weighing is taken off where it sat, so that nothing counts twice. Ball mass "
         "counts on the vehicle and is part of the trailer.",

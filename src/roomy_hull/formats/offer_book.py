@@ -32,7 +32,7 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     brief = job.brief
     who = f"For {brief.customer}. " if brief.customer else ""
     words = [
-        f"{who}{job.vehicle.name}. Offer {offer.number} of {_day(offer.day)}, open until {_day(offer.until)}."
+        f"{who}{job.vehicle.name}. Quote {offer.number} of {_day(offer.day)}, open until {_day(offer.until)}."
     ]
     if brief.purpose:
         words.append(f"What it is for: {brief.purpose}")
@@ -53,7 +53,7 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
             f"{agreed:,.2f}",
         ))
     first = BookPage(
-        f"Offer {offer.number}: {job.name}", (*words, CAUTION), (),
+        f"Quote {offer.number}: {job.name}", (*words, CAUTION), (),
         (Table(("", "net", f"with {100 * offer.tax:.0f} % tax"), tuple(rows)),),
     )  # fmt: skip
     pages = [first]
@@ -83,7 +83,7 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
                 (Table(("wish", "", "in", "why"), wished),),
             )
         )
-    foot = f"{shop.name}; offer {offer.number} of {offer.day}; prices in the shop's own money"
+    foot = f"{shop.name}; quote {offer.number} of {offer.day}; prices in the shop's own money"
     return Book(f"Offer {offer.number}", foot, tuple(pages))
 
 

@@ -38,7 +38,7 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
             "name": services.trip.name, "hours": t.hours, "usable_wh": _r(services.usable, 1),
             "lowest_wh": _r(t.lowest, 1), "lowest_hour": t.lowest_at, "flat_hour": t.flat_at,
             "flat_chance": _r(t.flat_chance), "still_h": _r(t.still, 2), "still_with_sun_h": _r(t.still_sun, 2),
-            "day_wh": {name: _r(wh, 1) for name, wh in t.day_wh},
+            "day_wh": {use.name: _r(sum(u.wh for u in t.day_wh if u.name == use.name), 1) for use in t.day_wh},
             "left_wh": [_r(v, 1) for v in lived.left.tolist()], "load_w": [_r(v, 1) for v in lived.load.tolist()],
             "sun_w": [_r(v, 1) for v in lived.panels.tolist()], "drive_w": [_r(v, 1) for v in lived.drive.tolist()],
             "low_wh": [_r(v, 1) for v in t.low.tolist()], "high_wh": [_r(v, 1) for v in t.high.tolist()],
@@ -132,7 +132,7 @@ def services_report(verdict: Verdict) -> str:
             f"{s.trip.name or 'Trip'}: least left {least}, {100 * t.flat_chance:.0f} % chance of being flat"
         )
         rows.append(f"  engine off, no sun: {_long(t.still)}; with sun: {_long(t.still_sun)}")
-        rows += [f"  {name:<32}{wh:>8,.0f} Wh a day" for name, wh in t.day_wh]
+        rows += [f"  {use.name:<32}{use.wh:>8,.0f} Wh a day" for use in t.day_wh]
     if found.fluids is not None:
         f = found.fluids
         rows += [

@@ -228,7 +228,7 @@ def next_step(job: Job, build: Build) -> str:
         first = build.levelled.order[0]
         return f"{build.ops[first].words} ({build.begins(first).day.isoformat()})"
     if job.offers and not job.offers[-1].agreed:
-        return "have the offer agreed"
+        return "have the quote agreed"
     return "begin its plan" if job.units else "lay it out"
 
 

@@ -53,6 +53,13 @@ class History:
         self._at = len(self._steps) - 1
         return True
 
+    def fold(self, words: str, since: Job) -> None:
+        """Make one step of all that were made since a job was settled."""
+        at = next((n for n in range(self._at, -1, -1) if self._steps[n][1] is since), self._at)
+        if self._at - at > 1:
+            self._steps[at + 1 : self._at + 1] = [(words, self.settled)]
+            self._at = at + 1
+
     def preview(self, job: Job) -> None:
         """Show a job while a gesture goes on; `push` or `cancel` ends it."""
         self._preview = job

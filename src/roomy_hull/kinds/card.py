@@ -63,7 +63,7 @@ def yes(name: str, words: str, tip: str = "") -> Field:
     return Field(name, words, "yes", tip)
 
 
-def source(name: str, words: str = "Mass known by", tip: str = "Decides its doubt") -> Field:
+def source(name: str, words: str = "Mass known by", tip: str = "Decides its uncertainty") -> Field:
     """Describe where a mass is known from."""
     return choice(name, words, tip, *RELATIVE_DOUBT)
 

@@ -121,7 +121,7 @@ def _sign(text: str, h: float, k: float) -> list[Stroke]:
 def fields() -> tuple[Field, ...]:
     """Describe what the card shows of a device."""
     return (
-        card.choice("what", "What it is", "", *DeviceKind.__args__),  # type: ignore[attr-defined]  # a Literal
+        card.choice("what", "Description", "", *DeviceKind.__args__),  # type: ignore[attr-defined]  # a Literal
         card.mass("mass", "Mass", "From its data sheet"), card.source("mass_source"),
         card.length("service", "Room to serve it", "Kept clear in front of it"),
         card.length("vent", "Air around it", "At its sides and above"),

@@ -270,9 +270,9 @@ def offers() -> tuple[Offer, ...]:
     """List the drawers in the stores."""
     return (
         offer(Drawer, "drawer-low", "Drawers", "Low drawer", (600, 800, 250),
-              "Full-length drawer for heavy and bulky goods", contents=35, id="drawer-low"),
+              "Full-length drawer for heavy and bulky gear", contents=35, id="drawer-low"),
         offer(Drawer, "drawer", "Drawers", "Drawer", (450, 700, 220), "Drawer on a pair of slides", contents=20),
-        offer(Drawer, "drawer-small", "Drawers", "Small drawer", (450, 600, 150), "For small goods, up high",
+        offer(Drawer, "drawer-small", "Drawers", "Small drawer", (450, 600, 150), "For small gear, up high",
               contents=8, id="drawer-small"),
         offer(Drawer, "drawer-table", "Drawers", "Drawer with table", (500, 700, 260),
               "A board pulls out above the box", contents=18, table=True, id="drawer-table"),

@@ -213,7 +213,7 @@ def offers() -> tuple[Offer, ...]:
         offer(Fridge, "fridge-upright", "Cold", "Upright 85 l", (475, 500, 620),
               "As at home, without a slide; wants room for its door", style="upright", litres=85, mass=22,
               contents=30, slide_mass=0),
-        offer(Fridge, "fridge-drawer", "Cold", "Drawer 50 l", (500, 560, 440),
+        offer(Fridge, "fridge-drawer", "Cold", "Drawer fridge 50 l", (500, 560, 440),
               "Pulls out by itself, without a slide", style="drawer", litres=50, mass=23, contents=22, slide_mass=0),
     )  # fmt: skip
 

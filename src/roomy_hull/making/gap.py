@@ -22,7 +22,7 @@ BOUGHT = 1.0
 """One sigma of what is bought, by its data sheet (common practice). [mm]"""
 TAPE = 1.5
 """One sigma of a size of the vehicle that nobody has measured twice (common practice). [mm]"""
-AXES = ("along the wall", "inward", "up")
+AXES = ("position along", "position in depth", "position in height")
 
 
 LIKELY = 0.02

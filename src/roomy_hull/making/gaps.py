@@ -224,7 +224,7 @@ def judge(case: Case) -> list[Finding]:
     """List gaps that are clear as drawn and likely to bind as built."""
     return [
         Finding("making.gap", "look", f"{g.title}: likely to bind as built, {g.words()}", g.refs, g.chain.nominal,
-                2 * g.chain.sigma, "mm", f"{PRACTICE}, doubts of cutting, bending and putting together",
+                2 * g.chain.sigma, "mm", f"{PRACTICE}, uncertainties of cutting, bending and putting together",
                 () if g.where is None else (g.where,))
         for g in case.results[KEY]
         if g.likely

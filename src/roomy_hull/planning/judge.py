@@ -7,6 +7,7 @@ from roomy_hull.core.days import day_of, spoken
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.refs import CANOPY, TRAY, Ref
+from roomy_hull.core.wording import counted
 from roomy_hull.job.chain import breaks
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.as_built import as_built
@@ -192,7 +193,8 @@ def _built(case: Case) -> list[Finding]:
     if state.backwards:
         found.append(_finding(
             "build.clock", "note",
-            f"The clock stood earlier than before at {len(state.backwards)} entries of the log; they count in their order",
+            f"The clock stood earlier than before at {counted(len(state.backwards), 'entry', 'entries')} of the log; "
+            "they count in their order",
         ))  # fmt: skip
     return found
 

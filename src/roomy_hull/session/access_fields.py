@@ -11,10 +11,10 @@ def good_fields(job: Job, key: str) -> tuple[Field, ...]:
     p = f"goods.{key}."
     places = ["", CAB, *job.holders()]
     return (
-        Field(p + "name", "What it is", "text"),
+        Field(p + "name", "Description", "text"),
         Field(p + "mass", "One piece", "mass"),
         number(p + "count", "Pieces", "How many"),
-        choice(p + "mass_source", "Mass known by", "Decides its doubt", *RELATIVE_DOUBT),
+        choice(p + "mass_source", "Mass known by", "Decides its uncertainty", *RELATIVE_DOUBT),
         Field(p + "length", "Long", "length", "0 where nobody measured"),
         Field(p + "width", "Wide", "length", "0 where nobody measured"),
         Field(p + "height", "High", "length", "0 where nobody measured"),

@@ -21,7 +21,7 @@ def brief_page_fields(job: Job, wish: str) -> tuple[Field, ...]:
             Field(p + "name", "Wish", "text"),
             choice(p + "need", "How", "Needed, wanted, or later", *NEEDS),
             mass(p + "mass", "Allowed for it", "What it may weigh"),
-            choice(p + "mass_source", "Known by", "Decides its doubt", *RELATIVE_DOUBT),
+            choice(p + "mass_source", "Known by", "Decides its uncertainty", *RELATIVE_DOUBT),
             Field(p + "x", "Aft of front axle", "length", "Where it would be"),
             choice(p + "thing", "Decided as", "The unit or carried thing that fulfils it", *things),
             number(p + "price", "Costs", "Bought or as agreed; 0 where its parts say", whole=False),
@@ -29,7 +29,7 @@ def brief_page_fields(job: Job, wish: str) -> tuple[Field, ...]:
             Field(p + "place", "Where", "text", "Before it is decided"),
             Field(
                 p + "option",
-                "Offered with",
+                "Quoted with",
                 "text",
                 f"Empty: in any case. So far: {', '.join(o for o in options if o) or 'none'}",
             ),
@@ -108,7 +108,7 @@ def build_words(session: Session) -> tuple[str, str, str, str, str]:
         )
         rows.append(f"{who}, {when}, from hour {begin.minute / 60:.1f}.")
         rows.append(
-            f"May slip by {build.times[op.key].slack / 60:.1f} h."
+            f"Float {build.times[op.key].slack / 60:.1f} h."
             if op.key not in build.path
             else "On the critical path."
         )

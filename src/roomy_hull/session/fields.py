@@ -109,7 +109,7 @@ def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
         own_mass("kerb.driver", "… with driver of", "Was a driver aboard? Then it is not counted twice"),
         Field(v + "kerb.fuel", "… with fuel of", "volume", "How much fuel was in it"),
         own_mass("kerb.tools", "… with tools of", "What else was aboard"),
-        Field(v + "kerb.source", "Kerb known by", "choice", "Decides its doubt", tuple(RELATIVE_DOUBT)),
+        Field(v + "kerb.source", "Kerb known by", "choice", "Decides its uncertainty", tuple(RELATIVE_DOUBT)),
         Field(v + "fuel.litres", "Fuel tank", "volume", "The main tank, full"),
         length(v + "fuel.x", "… behind front axle", "Its middle"),
         length(v + "fuel.length", "… length", "Along the vehicle; 0 where nobody measured it: guessed from its volume"),

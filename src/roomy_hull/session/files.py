@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 import msgspec
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.core.wording import counted
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.claims import Claim
 from roomy_hull.formats.keeping import Recovery
@@ -145,7 +146,7 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     session.keeping.add_recent(path)
     words = [f"Saved {path.name}."]
     if more:
-        words.append(f"{more} entries that others logged there are kept.")
+        words.append(f"{counted(more, 'entry', 'entries')} that others logged there: kept.")
     if lost:
         words.append(f"{len(lost)} photos could not be brought along.")
     if linked:

@@ -25,7 +25,11 @@ def _wire(path: str) -> tuple[Field, ...]:
         _figure(f"{path}.wire.metres", "Length, m", "0 for the way through the body"),
         _figure(f"{path}.wire.area", "Cable, mm²", "0 for the smallest that does"),
         _figure(f"{path}.wire.fuse", "Fuse, A", "0 for the smallest that carries it"),
-        yes(f"{path}.wire.careful", "Minds a drop", "3 % of the voltage may be lost; else 10 %"),
+        yes(
+            f"{path}.wire.careful",
+            "Voltage-drop sensitive",
+            "3 % of the voltage may be lost; else 10 %",
+        ),
         yes(f"{path}.wire.fused", "Has a fuse", "The fuse protects the cable"),
         Field(
             f"{path}.wire.fuse_at",
@@ -109,7 +113,7 @@ def instrument_fields(key: str) -> tuple[Field, ...]:
     p = f"units.{unit}.instruments.{which}."
     return (
         Field(p + "name", "What it says", "text"),
-        choice(p + "what", "What it is", "Decides its hole", *CUTS),
+        choice(p + "what", "Description", "Decides its hole", *CUTS),
         Field(p + "x", "From the left", "length", "Its middle"),
         Field(p + "z", "From below", "length", "Its middle"),
         Field(p + "wide", "Hole wide", "length", "0 for the usual one; measure the one in hand"),
@@ -121,7 +125,7 @@ def instrument_fields(key: str) -> tuple[Field, ...]:
 def plug_fields(path: str) -> tuple[Field, ...]:
     """Of one plug."""
     return (
-        Field(path + ".name", "What it is", "text"),
+        Field(path + ".name", "Description", "text"),
         choice(path + ".crossing", "Where", "", *CROSSINGS),
         number(path + ".pins", "Pins", "Two for each circuit"),
         _figure(path + ".amps", "Each carries, A", "From its data sheet"),
@@ -260,7 +264,7 @@ def _consumer(job: Job, path: str, name: str) -> tuple[Field, ...]:
         (("x", "Aft of front axle"), ("y", "To the right"), ("z", "Over the ground"))
     )  # fmt: skip
     return (
-        Field(path + ".name", "What it is", "text"),
+        Field(path + ".name", "Description", "text"),
         _figure(path + ".watts", "Watts", "While it runs"),
         *cold,
         Field(path + ".share", "Runs, % of the time", "share", "Within its hours"),
@@ -302,7 +306,7 @@ def _source(job: Job, path: str, name: str) -> tuple[Field, ...]:
         yes(path + ".shaded", "Count the shade", "Of what stands beside it on the roof"),
     ) if sun else ()  # fmt: skip
     return (
-        Field(path + ".name", "What it is", "text"),
+        Field(path + ".name", "Description", "text"),
         _figure(path + ".amps", "Charger, A", "Its limit; 0 for none"),
         *panel,
         *_wire(path),

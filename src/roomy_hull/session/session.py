@@ -269,6 +269,14 @@ class Session:
             self.saved.emit()
         return True
 
+    def as_one(self, words: str, make: Callable[[], None]) -> None:
+        """Do several edits as one step of the history."""
+        before = self.history.settled
+        try:
+            make()
+        finally:
+            self.history.fold(words, before)
+
     def attempt(self, words: str, make: Callable[[], Job]) -> bool:
         """Make a step from a function that may refuse; a refusal is told, not raised."""
         try:

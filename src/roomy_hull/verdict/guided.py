@@ -232,8 +232,8 @@ def _water(verdict: Verdict) -> Question | None:
     tank = next(iter(fluids.tanks), None) if fluids is not None else None
     if tank is None:
         return None
-    day = dict(verdict.services.trip.day_wh) if verdict.services.trip is not None else {}
-    pumps = sum(wh for name, wh in day.items() if "pump" in name.lower())
+    day = verdict.services.trip.day_wh if verdict.services.trip is not None else ()
+    pumps = sum(use.wh for use in day if "pump" in use.name.lower())
     facts = (
         Fact(
             "At the tap",

@@ -74,7 +74,7 @@ class Ground(QWidget):
         follow(self, self.update, session.changed, session.selection.changed)
         follow(self, self._look_changed, session.view.changed)
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """The usual size."""
         return QSize(720, 640)
 
@@ -136,7 +136,7 @@ class Ground(QWidget):
 
     # Painting
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint both pictures and what is held, found and chosen."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -252,7 +252,7 @@ class Ground(QWidget):
         hits.sort(key=lambda hit: hit[:2])
         return (hits[0][2] if hits else None), upper
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Select what is under the pointer and take hold of it; elsewhere, hold the picture."""
         if event is None:
             return
@@ -276,7 +276,7 @@ class Ground(QWidget):
         self.drag.press(thing, self.views()[0 if upper else 1],
                         window.mm(event.position().x(), event.position().y()), event.position())  # fmt: skip
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Move what is held."""
         if event is None:
             return
@@ -300,21 +300,21 @@ class Ground(QWidget):
             self.setCursor(Qt.CursorShape.OpenHandCursor if thing else Qt.CursorShape.ArrowCursor)
             self.setToolTip(plain(self._tip(thing)) if thing else "")
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         """Let go: one gesture is one step."""
         self._pan_from = None
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
             self.drag.release()
             self.update()
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """Open or close what is under the pointer."""
         if event is not None:
             thing, _ = self.at(event.position())
             if thing is not None and thing.openings:
                 self._session.do("view.open", key=thing.id)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Let go without a step on Escape; it else selects nothing."""
         if event is None:
             return
@@ -327,7 +327,7 @@ class Ground(QWidget):
             return
         super().keyPressEvent(event)
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         """Zoom about the pointer."""
         if event is None:
             return
@@ -357,7 +357,7 @@ class Ground(QWidget):
         """Say whether a point is in the elevation."""
         return pos.y() < where.lower.top() - HEAD
 
-    def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def resizeEvent(self, _event: QResizeEvent | None) -> None:
         """Keep the walkabout in its corner."""
         self._place_walkabout()
 

@@ -30,7 +30,7 @@ class Walkabout(QWidget):
         self.setToolTip("Where you stand. Click a place, or step round with [ and ]")
         follow(self, self.update, session.view.changed)
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """The size."""
         return QSize(176, 80)
 
@@ -41,7 +41,7 @@ class Walkabout(QWidget):
             "right": QPointF(72, 11), "above": QPointF(157, 24), "underneath": QPointF(157, 57),
         }  # fmt: skip
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the plan and the places: once for each place where one stands, for it is painted with the ground."""
         key = (self.theme.name, self._session.look.station, self.devicePixelRatioF())
         if self._picture is None or self._picture[0] != key:
@@ -77,7 +77,7 @@ class Walkabout(QWidget):
         p.end()
         return found
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Stand at the place clicked."""
         if event is None:
             return

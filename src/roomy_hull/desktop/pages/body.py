@@ -78,7 +78,7 @@ class BodyDrawing(QWidget):
         area = QRectF(10, 30, self.width() - 20, self.height() - 40)
         return fit((h0, k0 - 130, h1, k1 + 120), area)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint body, sizes and dots."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -117,7 +117,7 @@ class BodyDrawing(QWidget):
                 return size
         return None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take hold of a dot, or begin to type a size."""
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
@@ -135,7 +135,7 @@ class BodyDrawing(QWidget):
             if key is not None:
                 self._session.do("body.choose", key=key)
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Change the size while a dot is held; everything that depends on it goes along."""
         if event is None:
             return
@@ -157,7 +157,7 @@ class BodyDrawing(QWidget):
         except UserError as trouble:
             self._session.say(str(trouble), trouble=True)
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         """Let go: one gesture is one step."""
         if event is not None and self._held is not None:
             name = self._held.path.split(".", 1)[1].replace(".", " ")
@@ -165,7 +165,7 @@ class BodyDrawing(QWidget):
             self._session.do("edit.gesture", words=f"change {name}")
             self.update()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Let go without a step on Escape."""
         if event is not None and event.key() == Qt.Key.Key_Escape and self._held is not None:
             self._held = None
@@ -209,7 +209,7 @@ class BodyDrawing(QWidget):
             self._typing = ""
             self.edit.hide()
 
-    def resizeEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def resizeEvent(self, _event: object) -> None:
         """Keep the walkabout in its corner."""
         self.place_walkabout()
 
@@ -256,7 +256,7 @@ class Facts(QWidget):
             ("Roof line", roof),
         ]
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the columns."""
         p = QPainter(self)
         t = self.theme
@@ -377,6 +377,6 @@ class BodyStage(QWidget):
             self.drawing.update()
             self.facts.update()
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Refresh on being shown."""
         self.refresh()

@@ -48,7 +48,7 @@ class SurveyPicture(QWidget):
         self.setMinimumSize(320, 220)
         self.setAccessibleName("Where the measure is taken")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the measure where it is taken."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -82,7 +82,7 @@ class Below(QWidget):
         self.setMinimumHeight(190)
         self.setAccessibleName("Out of square, and towing")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint both."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -214,7 +214,7 @@ class SurveyStage(QWidget):
         self._of = None
         self.refresh()
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Adjust on being shown; nothing is computed for a hidden stage."""
         self._list_devices()
         self.refresh()
@@ -375,7 +375,7 @@ class SurveyStage(QWidget):
     def _take(self) -> None:
         self._session.do("survey.take")
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Give a half-typed reading up on Escape."""
         if event is not None and event.key() == Qt.Key.Key_Escape:
             self.entry.clear()

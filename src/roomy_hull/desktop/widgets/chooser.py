@@ -13,7 +13,7 @@ class Chooser(QComboBox):
         # Not by the wheel: by a click, or by Tab.
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         """Leave the wheel to what lies around, unless the box has been taken in hand."""
         if event is None:
             return

@@ -82,7 +82,7 @@ class ActionSearch(QDialog):
         item = self.list.currentItem()
         return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 
-    def eventFilter(self, _watched: QObject | None, event: QEvent | None) -> bool:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def eventFilter(self, _watched: QObject | None, event: QEvent | None) -> bool:
         """Move in the list with the arrow keys while typing."""
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))

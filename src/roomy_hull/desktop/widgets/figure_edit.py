@@ -54,7 +54,7 @@ class FigureEdit(QLineEdit):
                 style.unpolish(self)
                 style.polish(self)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Give up what was typed on Escape."""
         if event is not None and event.key() == Qt.Key.Key_Escape:
             self.setModified(False)

@@ -41,7 +41,7 @@ class FindingDelegate(QStyledItemDelegate):
         # As narrow as a scroll bar leaves it, whether there is one yet or not.
         return self._view.width() - 14 - 40
 
-    def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:
         """A row as many lines as its title needs."""
         if index.data(ROW) is None and index.row() + 1 < self._view.count():
             return QSize(100, 25)
@@ -103,6 +103,8 @@ class AcceptDialog(QDialog):
         form.addRow(buttons)
 
 
+MEASURED = {"mm", "kg", "N", "kN·m", "MPa", "l", "°", "%", "% of gross", "% of the bolt"}
+"""What is measured in these is told in the row; counts and days stand in the words already."""
 MANY, REST_MS = 24, 110
 """A list longer than this is filled anew only when the hand rests for so long. [ms]"""
 
@@ -180,6 +182,8 @@ class FindingsPanel(QWidget):
         changed, self._keys = keys != self._keys, keys
         self._findings = found
         if not changed:
+            if self._session.job is self._session.history.settled:
+                self._refigure()
             self._mark()
             return
         self._count()
@@ -193,6 +197,18 @@ class FindingsPanel(QWidget):
         """Fill the list, and show which one is chosen."""
         self._fill()
         self._mark()
+
+    def _refigure(self) -> None:
+        """Write the figures anew of what is told as before, once the hand rests."""
+        now = {f.key: f for f in self._findings}
+        for n in range(self.list.count()):
+            item = self.list.item(n)
+            old = item.data(ROW) if item is not None else None
+            new = now.get(old.key) if old is not None else None
+            if item is not None and new is not None and new is not old:
+                item.setData(ROW, new)
+                if item.text() != self._row(new):
+                    item.setText(self._row(new))
 
     def _count(self) -> None:
         """Say how many there are."""
@@ -214,9 +230,7 @@ class FindingsPanel(QWidget):
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
                 self.list.addItem(item)
                 severity = head
-            item = QListWidgetItem(
-                finding.title + (" (accepted before)" if finding.reopened else "")
-            )
+            item = QListWidgetItem(self._row(finding))
             item.setData(ROW, finding)
             self.list.addItem(item)
         if not rows:
@@ -271,6 +285,15 @@ class FindingsPanel(QWidget):
         if finding.reopened:
             rows.append(f"Was accepted: {finding.reopened}")
         self.detail.setText("\n".join(rows))
+
+    def _row(self, finding: Finding) -> str:
+        """What is wrong, by how much, of what limit; whether it had been accepted before."""
+        row = finding.title
+        if finding.unit in MEASURED and f"{abs(finding.measured or 0):.0f}" not in row.replace(
+            ",", ""
+        ):
+            row += " · " + ", limit ".join(self._figure(v, finding.unit) for v in finding.figures)
+        return row + (" (accepted before)" if finding.reopened else "")
 
     def _figure(self, value: float, unit: str) -> str:
         system = self._session.look.system

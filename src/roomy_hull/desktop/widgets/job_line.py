@@ -33,7 +33,7 @@ class JobLine(QWidget):
             self._tally = self._session.sight.tally
             self.update()
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """The usual size."""
         return QSize(98, 560)
 
@@ -42,7 +42,7 @@ class JobLine(QWidget):
         step = min(72.0, (self.height() - 20) / len(STAGES))
         return QRectF(0, 10 + n * step, self.width(), step)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the line, its stations, and the counts."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -92,14 +92,14 @@ class JobLine(QWidget):
     def _go(self, n: int) -> None:
         self._session.view.set(stage=STAGES[n % len(STAGES)].title)
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Go to the stage clicked."""
         if event is not None:
             for n in range(len(STAGES)):
                 if self._row(n).contains(event.position()):
                     self._go(n)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Step with the arrow keys."""
         if event is None:
             return

@@ -40,7 +40,7 @@ class Elevation(QWidget):
         self._job: Job | None = None
         self.words = ""
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """The usual size."""
         return QSize(460, 250)
 
@@ -49,7 +49,7 @@ class Elevation(QWidget):
         self._job, self.words = job, words
         self.update()
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the vehicle with its first body."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -58,15 +58,15 @@ class Pile(QWidget):
         if before is not None:
             before.hide()
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """What the shown one wishes."""
         return self._current.sizeHint() if self._current is not None else LEAST
 
-    def minimumSizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def minimumSizeHint(self) -> QSize:
         """The same for every page, so that the window never grows by turning to one."""
         return LEAST
 
-    def resizeEvent(self, _event: QResizeEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def resizeEvent(self, _event: QResizeEvent | None) -> None:
         """Let the shown one fill the pile."""
         if self._current is not None:
             self._current.setGeometry(self.rect())

@@ -50,7 +50,7 @@ class StoreDelegate(QStyledItemDelegate):
         self._session, self.theme, self._view = session, theme, view
         self._samples = Samples(session.shop)
 
-    def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self, _o: QStyleOptionViewItem, index: QModelIndex) -> QSize:
         """An entry's size; a heading is lower."""
         return QSize(150, 64 if index.data(KEY) else 27)
 
@@ -124,14 +124,14 @@ class StoresList(QListWidget):
         self.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Remember where the hand took hold."""
         super().mousePressEvent(event)
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
             item = self.itemAt(event.position().toPoint())
             self._from = event.position() if item is not None and item.data(KEY) else None
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Carry the entry once the hand has moved."""
         if event is None or self._from is None:
             return
@@ -144,7 +144,7 @@ class StoresList(QListWidget):
         if self._carries:
             self.carried.emit(self._carries, event.globalPosition().toPoint())
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         """Put the entry down."""
         super().mouseReleaseEvent(event)
         key, self._carries, self._from = self._carries, "", None
@@ -157,13 +157,13 @@ class StoresList(QListWidget):
         item = self.currentItem()
         return str(item.data(KEY) or "") if item is not None else ""
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """Place the entry in the first free place."""
         item = self.itemAt(event.position().toPoint()) if event is not None else None
         if item is not None and item.data(KEY):
             self.chosen.emit(item.data(KEY))
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Place with Enter; give a carried entry up with Escape."""
         if event is None:
             return
@@ -185,7 +185,7 @@ class SearchField(QLineEdit):
     down = pyqtSignal()
     enter = pyqtSignal()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Hand Down, Enter and Escape on."""
         if event is None:
             return

@@ -113,7 +113,7 @@ class WeighScale(QWidget):
              f"{unit_word('length', system)} {end}"),
         ]  # fmt: skip
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw all cells."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from roomy_hull.core.errors import UserError
+from roomy_hull.core.wording import counted
 from roomy_hull.formats.access_tables import write_papers
 from roomy_hull.formats.goods_table import goods_text, packing_list, read_goods, unread
 from roomy_hull.formats.whole import write_whole
@@ -55,10 +56,12 @@ def _take(session: Session, given: Callable[[], str], name: str) -> None:
     except UserError as trouble:
         session.say(str(trouble), trouble=True)
         return
-    if session.attempt(f"add {len(new)} goods", lambda: edits.with_goods(session.job, new)):
+    if session.attempt(
+        f"add {counted(len(new), 'item')}", lambda: edits.with_goods(session.job, new)
+    ):
         left = unread(text)
         words = f" Not read: the columns {', '.join(left)}." if left else ""
-        session.say(f"{len(new)} goods are added from {name}.{words}")
+        session.say(f"Added {counted(len(new), 'item')} from {name}.{words}")
 
 
 def pack(session: Session) -> None:
@@ -165,9 +168,9 @@ def actions() -> list[Action]:
     menu = "Access"
     return [
         *pages("Access", menu, "access_page"),
-        Action("access.add", "Add a good…", "Into the selected unit, or not stowed yet", menu, add, ("Ctrl+Shift+G",)),
-        Action("access.paste", "Paste goods", "A table on the clipboard: name, kg, number", menu, paste),
-        Action("access.read", "Goods from a file…", "A table: name, kg, number, place, wanted", menu, read),
+        Action("access.add", "Add item…", "Into the selected unit, or not stowed yet", menu, add, ("Ctrl+Shift+G",)),
+        Action("access.paste", "Paste items", "A table on the clipboard: name, kg, number", menu, paste),
+        Action("access.read", "Items from a file…", "A table: name, kg, number, place, wanted", menu, read),
         Action("access.remove", "Take it off the list", "Or out of the party", menu, remove, (), _may_remove),
         Action("access.urgent", "What is wanted now stands out", "Then each stop, each camp, rarely, nothing", menu,
                _everything_now, (), _has_goods),
@@ -184,7 +187,7 @@ def taking() -> list[Action]:
     """Declare those that take something."""
     return [
         Action("access.choose", "Choose in Access", "The card shows it", "", choose),
-        Action("access.stow", "Stow a good", "In a unit", "", stow),
+        Action("access.stow", "Stow an item", "In a unit", "", stow),
         Action("access.play", "Play its moves", "After so many of them", "", play),
         Action("access.ask", "Ask somebody", "Of the party", "", ask),
     ]

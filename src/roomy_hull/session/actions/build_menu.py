@@ -131,7 +131,7 @@ def actions() -> list[Action]:
         ),
         Action(
             "build.agree",
-            "The offer is agreed…",
+            "The quote is agreed…",
             "Which options the customer took",
             MENU,
             handing.agree,
@@ -140,7 +140,7 @@ def actions() -> list[Action]:
         ),
         Action(
             "build.write_offer",
-            "Write the last offer…",
+            "Write the last quote…",
             "PDF and CSV",
             MENU,
             handing.paper("offer"),

@@ -50,7 +50,7 @@ def hold(session: Session, *, op: str, day: str, hour: float, person: str = "") 
 
 def let_go(session: Session) -> None:
     """Let the chosen operation go where the plan puts it."""
-    session.attempt("let it go", lambda: edits.let_go(session.job, session.look.op))
+    session.attempt("unlock", lambda: edits.let_go(session.job, session.look.op))
 
 
 def held_by_hand(session: Session) -> bool:

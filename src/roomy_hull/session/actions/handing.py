@@ -111,7 +111,7 @@ def offer(session: Session, *, lines: tuple[OfferLine, ...]) -> bool:
 def agree(session: Session) -> None:
     """Take down which options the customer took."""
     if not session.job.offers:
-        session.say("Nothing is offered yet.", trouble=True)
+        session.say("Nothing is quoted yet.", trouble=True)
         return
     last = session.job.offers[-1]
     told = session.asker.name(
@@ -151,7 +151,7 @@ def paper(kind: str) -> Any:
 
 
 WORDS = {
-    "offer": "Write the offer to", "pack": "Write the hand-over pack to", "lists": "Write today's lists to",
+    "offer": "Write the quote to", "pack": "Write the hand-over pack to", "lists": "Write today's lists to",
     "checks": "Write the check sheets to", "progress": "Write the progress page to", "board": "Write the board to",
 }  # fmt: skip
 """What is written, and what is said when it is asked where to."""

@@ -1,60 +1,26 @@
 """The page Budget: the brief with its masses, held against what the gross rating leaves."""
 
+from collections.abc import Mapping, Sequence
+from typing import Literal
+
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import parse, show
-from roomy_hull.job.brief import NEEDS, Need, Wish
+from roomy_hull.job.brief import NEEDS
 from roomy_hull.session.marks import stop, strong
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
-from roomy_hull.session.session import Session
+from roomy_hull.session.pages.cells import Cell, kg_of, mass_word, mm_of
+from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.model import PageModel
+from roomy_hull.studies.loads.budget import BudgetRow
 
 NOTHING = "not decided"
 
 
-class BudgetModel:
-    """The wishes, which of them is chosen, and what they leave.
+class BudgetModel(PageModel):
+    """The wishes: what they leave, each changed where it stands, new ones below."""
 
-    Args:
-        session: The job in hand.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
-        self.at = ""
-
-    def wish(self) -> Wish | None:
-        """Find the chosen wish; the first where the one that was chosen is gone."""
-        wishes = self._session.job.brief.wishes
-        found = next((w for w in wishes if w.id == self.at), None)
-        if found is None and wishes:
-            found = wishes[0]
-        self.at = found.id if found is not None else ""
-        return found
-
-    def row(self) -> int:
-        """Find the row of the chosen wish; -1 for none."""
-        ids = [w.id for w in self._session.job.brief.wishes]
-        return ids.index(self.at) if self.at in ids else -1
-
-    def choose(self, row: int) -> None:
-        """Choose a wish by its row."""
-        wishes = self._session.job.brief.wishes
-        if 0 <= row < len(wishes):
-            self.at = wishes[row].id
-
-    def things(self) -> list[tuple[str, str]]:
-        """List what a wish may have been decided to be: words and id, nothing first."""
-        found = [(t.name, t.id) for t in self._session.known.assembly.things]
-        return [(NOTHING, ""), *found]
-
-    def typed(self, field: str) -> str:
-        """Write a field of the chosen wish as it is typed."""
-        one, system = self.wish(), self._session.look.system
-        if one is None:
-            return ""
-        if field == "name":
-            return one.name
-        value, quantity = (one.mass, "mass") if field == "mass" else (one.x, "length")
-        return show(value, quantity, system, unit=False).replace(",", "")  # type: ignore[arg-type]  # one of both
+    def _names(self) -> dict[str, str]:
+        """What a wish may have been decided to be: words by id, nothing first."""
+        return {"": NOTHING} | {t.id: t.name for t in self._session.known.assembly.things}
 
     def title(self) -> str:
         """Write what the vehicle is for, and for how many."""
@@ -80,78 +46,87 @@ class BudgetModel:
             f"The rear axle then has {kg(found.rear_wanted)} left."
         )
 
-    def heads(self) -> tuple[str, ...]:
-        """Write the column heads."""
-        word = mass_word(self._session)
+    def columns(self) -> tuple[Column[BudgetRow], ...]:
+        """What is told of a wish."""
+        session, word, names = self._session, mass_word(self._session), self._names()
+
+        def kg(value: float) -> str:
+            return kg_of(session, value)
+
+        def came(r: BudgetRow) -> Cell:
+            return (kg(r.decided) if r.decided is not None else "", "")
+
+        def more(r: BudgetRow) -> Cell:
+            if r.decided is None:
+                return ("", "")
+            return (kg(r.decided - r.allowed), "look" if r.decided > r.allowed * 1.1 else "")
+
         return (
-            "Wish",
-            "",
-            f"Allowed, {word}",
-            "Decided",
-            f"Came to, {word}",
-            "More by",
-            "Front / rear",
-        )
+            Column("Wish", lambda r: (r.wish.name, ""), "name", needed=True),
+            Column("Need", lambda r: (r.wish.need, ""), "need", choices=lambda: NEEDS),
+            Column(f"Allowed, {word}", lambda r: (f"{kg(r.allowed)} ± {kg(r.doubt)}", ""), "mass",
+                   lambda r: self._typed(r.wish.mass, "mass"), needed=True),
+            Column("Aft of axle", lambda r: (mm_of(session, r.wish.x) if r.wish.x else "", ""), "x",
+                   lambda r: self._typed(r.wish.x, "length")),
+            Column("Decided", lambda r: (names.get(r.wish.thing, NOTHING), "" if r.decided is not None else "note"), "thing",
+                   choices=lambda: tuple(self._names().values())),
+            Column(f"Came to, {word}", came),
+            Column("More by", more),
+            Column("Front / rear", lambda r: (f"{kg(r.front)} / {kg(r.rear)}" if r.wish.x else "", "")),
+        )  # fmt: skip
 
-    def cells(self) -> list[list[Cell]]:
-        """Lay the wishes out as a table."""
-        session, rows = self._session, []
-        names = {t.id: t.name for t in session.known.assembly.things}
-        self.wish()
-        for r in session.known.budget.rows:
-            more = "" if r.decided is None else kg_of(session, r.decided - r.allowed)
-            severity = "look" if r.decided is not None and r.decided > r.allowed * 1.1 else ""
-            row: list[Cell] = [
-                (r.wish.name, "bold" if r.wish.id == self.at else ""), (r.wish.need, ""),
-                (f"{kg_of(session, r.allowed)} ± {kg_of(session, r.doubt)}", ""),
-                (names.get(r.wish.thing, NOTHING), "" if r.decided is not None else "note"),
-                (kg_of(session, r.decided) if r.decided is not None else "", ""), (more, severity),
-                (f"{kg_of(session, r.front)} / {kg_of(session, r.rear)}" if r.wish.x else "", ""),
-            ]  # fmt: skip
-            rows.append(row)
-        return rows
+    def entries(self) -> tuple[BudgetRow, ...]:
+        """The wishes with what they came to."""
+        return self._session.known.budget.rows
 
-    # Edits
-
-    def set(self, field: str, text: str) -> None:
-        """Change a field of the chosen wish from what was typed or picked; trouble is told."""
-        if self.wish() is None:
-            return
+    def change(self, entry: BudgetRow, field: str, text: str) -> None:
+        """Change a field of a wish from what was typed or picked; trouble is told."""
         try:
             value = self._value(field, text)
         except UserError as trouble:
             self._session.say(str(trouble), trouble=True)
             return
-        self._session.do("edit.size", path=f"brief.wishes.{self.at}.{field}", value=value)
+        self._session.do("edit.size", path=f"brief.wishes.{entry.wish.id}.{field}", value=value)
 
-    def add(self, name: str, mass: str, place: str, need: str) -> bool:
-        """Add a wish from what was typed, and choose it; trouble is told."""
+    def add(self, typed: Mapping[str, str]) -> bool:
+        """Add a wish from what was typed; trouble is told."""
         session = self._session
-        if not name.strip():
-            session.say("Type what is wished for first.", trouble=True)
-            return False
         try:
-            kg, x = self._value("mass", mass), self._value("x", place)
+            found = {field: self._value(field, text) for field, text in typed.items()}
         except UserError as trouble:
             session.say(str(trouble), trouble=True)
             return False
-        wanted: Need = next(n for n in NEEDS if n == need)
-        made = session.do("wish.add", name=name.strip(), need=wanted, mass=kg, x=x)
-        if made:
-            self.at = session.job.brief.wishes[-1].id
+        need = found.get("need") if found.get("need") in NEEDS else "wanted"
+        made = session.do(
+            "wish.add",
+            name=found["name"],
+            need=need,
+            mass=found.get("mass", 0.0),
+            x=found.get("x", 0.0),
+        )
+        if made and found.get("thing"):
+            key = session.job.brief.wishes[-1].id
+            session.do("edit.size", path=f"brief.wishes.{key}.thing", value=found["thing"])
         return bool(made)
 
-    def drop(self) -> None:
-        """Delete the chosen wish."""
-        one = self.wish()
-        if one is not None:
-            self._session.do("wish.drop", key=one.id)
+    def delete(self, some: Sequence[BudgetRow]) -> None:
+        """Delete wishes."""
+        for row in some:
+            self._session.do("wish.drop", key=row.wish.id)
+
+    def _typed(self, value: float, quantity: Literal["mass", "length"]) -> str:
+        return show(value, quantity, self._session.look.system, unit=False).replace(",", "")
 
     def _value(self, field: str, text: str) -> object:
         """Read what was typed in one field."""
         system = self._session.look.system
-        if field == "mass":
-            return parse(text or "0", "mass", system)
-        if field == "x":
-            return parse(text or "0", "length", system)
+        if field in {"mass", "x"}:
+            # What is copied from the table has its uncertainty beside it.
+            return parse(
+                text.partition("±")[0].strip() or "0",
+                "mass" if field == "mass" else "length",
+                system,
+            )
+        if field == "thing":
+            return next((key for key, name in self._names().items() if name == text), "")
         return text.strip()

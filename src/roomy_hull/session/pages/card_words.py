@@ -39,7 +39,7 @@ def made_words(placed: Thing) -> str:
         names = ", ".join(g.name for g in placed.goods[:6]) + (
             " …" if len(placed.goods) > 6 else ""
         )
-        held = f"Holds {placed.contents:g} kg of goods: {names}"
+        held = f"Holds {placed.contents:g} kg of gear: {names}"
     made = "Made of\n" + "\n".join(rows) if rows else ""
     return "\n\n".join(words for words in (warned, held, made) if words)
 

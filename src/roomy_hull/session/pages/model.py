@@ -1,9 +1,11 @@
 """What every page's model begins with: the job in hand."""
 
+from collections.abc import Callable
+
 from roomy_hull.session.session import Session
 
 
-class PageModel:  # ruff: ignore[class-as-data-structure]  # a base to build on
+class PageModel:
     """What a page shows and does, without a widget.
 
     Args:
@@ -12,3 +14,7 @@ class PageModel:  # ruff: ignore[class-as-data-structure]  # a base to build on
 
     def __init__(self, session: Session) -> None:
         self._session = session
+
+    def as_one(self, words: str, make: Callable[[], None]) -> None:
+        """Do several edits as one step of the history."""
+        self._session.as_one(words, make)

@@ -48,7 +48,7 @@ class Stage(msgspec.Struct, frozen=True):
 STAGES: tuple[Stage, ...] = (
     Stage("Survey", "", (
         Page("Brief", "Ctrl+Shift+F8", "What it is for, what is wished for, where schools differ", "build.brief:BriefPage"),
-        Page("Measures", "Ctrl+Shift+F9", "What the tape says, with its doubt", "survey:SurveyStage"),
+        Page("Measures", "Ctrl+Shift+F9", "What the tape says, with its uncertainty", "survey:SurveyStage"),
     )),
     Stage("Body", "body:BodyStage"),
     Stage("Fit-out", "", (
@@ -90,7 +90,7 @@ STAGES: tuple[Stage, ...] = (
         Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage"),
     )),
     Stage("Access", "", (
-        Page("Goods", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage"),
+        Page("Gear", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage"),
         Page("Reach and sight", "Ctrl+Shift+2", "Who gets at what, and sees it", "access.reach:ReachPage"),
         Page("Moves", "Ctrl+Shift+3", "In how many moves a thing is in the hand", "access.moves:MovesPage"),
         Page("Lifting", "Ctrl+Shift+4", "What is lifted from where, with which strain", "access.lifting:LiftingPage"),
@@ -110,7 +110,7 @@ STAGES: tuple[Stage, ...] = (
              "cutting.others:ReleasePage"),
     )),
     Stage("Build", "", (
-        Page("Offer", "Alt+Shift+1", "What it costs, with options; what was offered before", "build.offer:OfferPage"),
+        Page("Quote", "Alt+Shift+1", "What it costs, with options; what was quoted before", "build.offer:OfferPage"),
         Page("Plan", "Alt+Shift+2", "Who does what when; what is late and why", "build.plan:PlanPage"),
         Page("Progress", "Alt+Shift+3", "The vehicle as it grows", "build.progress:ProgressPage"),
         Page("Log", "Alt+Shift+4", "What was done, found and built otherwise; photos", "build.log:LogPage"),

@@ -66,7 +66,7 @@ def _against(
             Finding(f"loads.{code}", "look",
                     f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
-                    f"{source}; normal distribution of the masses' doubt",
+                    f"{source}; normal distribution of the masses' uncertainty",
                     scenario=scenario.id, uncertainty=figure.doubt, rising=True)
         ]  # fmt: skip
     return []

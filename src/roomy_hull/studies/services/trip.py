@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import msgspec
 
@@ -38,6 +38,14 @@ LONG = 240
 """What lasts so long without driving lasts. [h]"""
 
 
+class Use(NamedTuple):
+    """What something takes on a usual day: by its id, ``inverter`` or ``hot water``. [Wh]"""
+
+    id: str
+    name: str
+    wh: float
+
+
 class TripResult(msgspec.Struct, frozen=True):
     """What a trip comes to.
 
@@ -65,7 +73,7 @@ class TripResult(msgspec.Struct, frozen=True):
     flat_chance: float
     still: float
     still_sun: float
-    day_wh: tuple[tuple[str, float], ...]
+    day_wh: tuple[Use, ...]
 
 
 def fridge(one: Consumer, air: Array) -> Array:
@@ -191,7 +199,7 @@ def trip(services: Services, shade: tuple[Shade, ...] = ()) -> TripResult | None
         "hot water": "Hot water",
     }
     a_day = sorted(
-        ((names[k], float(v.sum()) / days) for k, v in taken.items()), key=lambda row: -row[1]
+        (Use(k, names[k], float(v.sum()) / days) for k, v in taken.items()), key=lambda use: -use.wh
     )
     return TripResult(
         24 * days, lived, air, low, high, float(lived.left[at]), at,

@@ -6,6 +6,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.services import cables
+from roomy_hull.core.wording import counted
 from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import Circuit
 from roomy_hull.studies.services.routes import END_SLACK
@@ -123,8 +124,9 @@ def plugs(circuits: tuple[Circuit, ...], s: Services) -> list[Finding]:
         where = (Ref("field", f"services plugs {crossing}"),)
         if pins < PINS * count:
             words = "have too few pins" if own else "are missing"
+            cross = counted(count, "circuit") + (" crosses" if count == 1 else " cross")
             found.append(
-                finding("plug", "look", f"Plugs {words} where {count} circuits cross {crossing}", where,
+                finding("plug", "look", f"Plugs {words} where {cross} {crossing}", where,
                         (pins, PINS * count, "pins"), GEOMETRY)
             )  # fmt: skip
             continue

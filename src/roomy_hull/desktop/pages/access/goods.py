@@ -5,12 +5,13 @@ from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent, QMou
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import HOW, Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.goods import Good
-from roomy_hull.session.pages.access.goods import GOOD_HEADS, GoodsModel
+from roomy_hull.session.pages.access.goods import GoodsModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -54,29 +55,29 @@ class GoodsGrid(Grid):
             port.setAcceptDrops(True)
         self._from = QPoint()
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Remember where the hand took hold."""
         if event is not None:
             self._from = event.position().toPoint()
         super().mousePressEvent(event)
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Begin to drag once the hand has moved."""
-        item = self.itemAt(self._from)
-        if far(event, self._from) and item is not None:
-            carry(self, self._model.keys()[item.row()].removeprefix("goods."))
+        row = self.row_at(self._from)
+        if far(event, self._from) and row >= 0:
+            carry(self, self._model.keys()[row].removeprefix("goods."))
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         """Take goods, and nothing else."""
         if event is not None and carried(event):
             event.acceptProposedAction()
 
-    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
         """Take goods from the drawing; dropped from the list they stay."""
         if event is not None:
             event.ignore() if event.source() is self else event.acceptProposedAction()
 
-    def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dropEvent(self, event: QDropEvent | None) -> None:
         """Take it out of where it was stowed."""
         key = carried(event)
         if event is not None and key and event.source() is not self:
@@ -88,7 +89,7 @@ class GoodsPicture(Picture):
     """Where is what; a good is dropped into what is under the hand."""
 
     def __init__(self, session: Session, theme: Theme, model: GoodsModel) -> None:
-        super().__init__(session, theme, "Where every good is", model.picture)
+        super().__init__(session, theme, "Where all the gear is", model.picture)
         self._model = model
         self._from = QPoint()
         self.setAcceptDrops(True)
@@ -99,12 +100,12 @@ class GoodsPicture(Picture):
         _title, drawn = self._model.picture(1.0)
         return fit(drawn[1], area) if drawn is not None else None
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         """Take goods, and nothing else."""
         if event is not None and carried(event):
             event.acceptProposedAction()
 
-    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
         """Say whether there is something to stow it in."""
         if event is None:
             return
@@ -116,7 +117,7 @@ class GoodsPicture(Picture):
         )
         event.acceptProposedAction() if n >= 0 else event.ignore()
 
-    def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dropEvent(self, event: QDropEvent | None) -> None:
         """Stow it there."""
         key, lies = carried(event), self.window()
         if event is None or not key or lies is None:
@@ -127,7 +128,7 @@ class GoodsPicture(Picture):
             self._session.do("access.stow", key=key, place=space.owner, part=space.part)
             event.acceptProposedAction()
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose the good under the pointer, else the space."""
         lies = self.window()
         if event is None or lies is None:
@@ -147,27 +148,27 @@ class GoodsPicture(Picture):
         lies = self.window()
         return self._model.good_at(*lies.mm(at.x(), at.y())) if lies is not None else None
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Carry a good by its name to another place, or back to the list."""
         good = self._under(self._from) if far(event, self._from) else None
         if good is not None:
             carry(self, good.id)
 
 
-class GoodsPage(LoadsPage):
+class GoodsPage(SessionPage):
     """The drawing beside the list."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.model = GoodsModel(session)
         self.picture = GoodsPicture(session, theme, self.model)
-        self.table = GoodsGrid("Every good", session, self.model)
-        self.table.cellClicked.connect(
+        self.table = GoodsGrid("All the gear", session, self.model)
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
         self.search = QLineEdit()
         self.search.setPlaceholderText("Where is …?")
-        self.search.setAccessibleName("Search the goods")
+        self.search.setAccessibleName("Search the gear")
         self.search.textChanged.connect(self._searched)
         self.words = Label()
         self.words.setFont(font(12))
@@ -177,10 +178,10 @@ class GoodsPage(LoadsPage):
         above.addWidget(self.words, 3)
         row = QHBoxLayout()
         row.setContentsMargins(8, 2, 8, 2)
-        self.add = self.ask("Add a good…", "access.add", "Into the selected unit")
+        self.add = self.ask("Add item…", "access.add", "Into the selected unit")
         self.remove = self.ask("Take it off the list", "access.remove")
         buttons = [
-            self.add, self.ask("Paste goods", "access.paste", "A table on the clipboard"),
+            self.add, self.ask("Paste items", "access.paste", "A table on the clipboard"),
             self.ask("From a file…", "access.read"), self.remove,
             self.ask("What is wanted now", "access.urgent", "Then each stop, each camp, rarely"),
             self.ask("Papers…", "access.papers", "Packing lists, where is what, the canopy off and on"),
@@ -194,9 +195,12 @@ class GoodsPage(LoadsPage):
         left.addWidget(self.table, 1)
         across = QHBoxLayout()
         across.setSpacing(2)
-        across.addWidget(self.picture, 8)
+        across.addWidget(self.picture, 6)
         across.addLayout(left, 9)
-        self.stack(CAUTION, (across, 1), (row, 0))
+        self.how = Label(HOW)
+        self.how.setFont(font(11))
+        self.how.setContentsMargins(8, 0, 8, 0)
+        self.stack(CAUTION, (across, 1), (row, 0), (self.how, 0))
 
     def _searched(self, text: str) -> None:
         self.model.search = text
@@ -204,8 +208,6 @@ class GoodsPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring the list up to date."""
-        self.table.fill(
-            self._theme, GOOD_HEADS, self.model.cells(), (), widths=(0, 32, 52, 76, 86, 52, 56)
-        )
+        self.table.work_on(self._theme, self.model)
         self.words.setText(self.model.mass_words())
         self.remove.setEnabled(self._session.look.access.startswith("goods."))

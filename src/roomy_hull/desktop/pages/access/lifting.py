@@ -1,6 +1,7 @@
 """The page Lifting: every lift of every person, the worst first."""
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -14,7 +15,7 @@ SAID = (
 )
 
 
-class LiftingPage(LoadsPage):
+class LiftingPage(SessionPage):
     """A sentence above the table."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -25,13 +26,11 @@ class LiftingPage(LoadsPage):
         words.setFont(font(13))
         words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("What is lifted", rows_chosen=True)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
         self.stack(CAUTION, (words, 0), (self.table, 1))
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(
-            self._theme, LIFT_HEADS, self.model.cells(), (), widths=(0, 150, 80, 104, 110, 80, 100)
-        )
+        self.table.fill(self._theme, LIFT_HEADS, self.model.cells())

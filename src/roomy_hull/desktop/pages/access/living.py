@@ -2,7 +2,8 @@
 
 from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -11,7 +12,7 @@ from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
 
-class LivingPage(LoadsPage):
+class LivingPage(SessionPage):
     """The table of all, the party below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -23,7 +24,7 @@ class LivingPage(LoadsPage):
         self.words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("Worktops, heads, beds, dogs")
         self.party = Grid("The party", rows_chosen=True)
-        self.party.cellClicked.connect(
+        self.party.cell_clicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.party_keys()[row])
         )
         self.remove = self.ask("Take out of the party", "access.remove")
@@ -40,12 +41,8 @@ class LivingPage(LoadsPage):
     def fill(self) -> None:
         """Bring words and tables up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, LIVING_HEADS, self.model.cells(), (), widths=(0, 150, 190, 190, 130)
-        )
-        self.party.fill(
-            self._theme, PARTY_HEADS, self.model.party_cells(), (), widths=(0, 120, 240)
-        )
+        self.table.fill(self._theme, LIVING_HEADS, self.model.cells())
+        self.party.fill(self._theme, PARTY_HEADS, self.model.party_cells())
         self.remove.setEnabled(
             self._session.look.access.partition(".")[0] in ("people", "dogs", "berths")
         )

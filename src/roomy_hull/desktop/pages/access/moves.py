@@ -3,7 +3,8 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -12,7 +13,7 @@ from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
 
-class MovesPage(LoadsPage):
+class MovesPage(SessionPage):
     """The drawing above with its steps, the table below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -24,7 +25,7 @@ class MovesPage(LoadsPage):
         self.words.setFont(font(13))
         self.words.setContentsMargins(10, 2, 10, 2)
         self.table = Grid("In how many moves a thing is in the hand", rows_chosen=True)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
         self.back, self.on = QPushButton("One move back"), QPushButton("One move on")
@@ -44,9 +45,7 @@ class MovesPage(LoadsPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, MOVE_HEADS, self.model.cells(), (), widths=(190, 80, 66, 70, 90, 74, 0)
-        )
+        self.table.fill(self._theme, MOVE_HEADS, self.model.cells())
         step, steps = self.model.step(), self.model.steps()
         self.back.setEnabled(step > 0)
         self.begin.setEnabled(step > 0)

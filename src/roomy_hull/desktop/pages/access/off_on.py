@@ -2,7 +2,7 @@
 
 from PyQt6.QtCore import Qt
 
-from roomy_hull.desktop.pages.loads.parts import LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -11,7 +11,7 @@ from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
 
-class OffOnPage(LoadsPage):
+class OffOnPage(SessionPage):
     """The picture above the steps."""
 
     def __init__(self, session: Session, theme: Theme) -> None:

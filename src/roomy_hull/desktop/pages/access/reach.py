@@ -2,14 +2,15 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.access.reach import ReachModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
 
-class ReachPage(LoadsPage):
+class ReachPage(SessionPage):
     """Both pictures beside the table."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -18,7 +19,7 @@ class ReachPage(LoadsPage):
         self.profile = Picture(session, theme, "Somebody reaching, in profile", self.model.profile)
         self.above = Picture(session, theme, "The same from above", self.model.above)
         self.table = Grid("Who reaches and sees what", rows_chosen=True)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
         )
         self.person = self.ask("Ask the next of the party", "access.person", "Whose reach is drawn")
@@ -39,5 +40,4 @@ class ReachPage(LoadsPage):
     def fill(self) -> None:
         """Bring the table up to date."""
         heads = self.model.heads()
-        widths = (0, *([68, 56, 46] * ((len(heads) - 1) // 3)))
-        self.table.fill(self._theme, heads, self.model.cells(), (), widths=widths)
+        self.table.fill(self._theme, heads, self.model.cells())

@@ -3,8 +3,9 @@
 from PyQt6.QtWidgets import QProgressBar, QPushButton
 
 from roomy_hull.desktop.following import follow
+from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
@@ -18,7 +19,7 @@ ROUNDS = 60
 """How often the plan of all jobs is improved while the board is read."""
 
 
-class BoardPage(LoadsPage):
+class BoardPage(SessionPage):
     """Words, the board, what was learnt."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -26,7 +27,7 @@ class BoardPage(LoadsPage):
         self.model = BoardModel(session)
         self.words, self.lessons = words(), words(12)
         self.table = Grid("All jobs of the workshop", rows_chosen=True)
-        self.table.cellDoubleClicked.connect(self._open)
+        self.table.cell_opened.connect(self._open)
         self.read = QPushButton("Read it again")
         self.open = QPushButton("Open the chosen job")
         for button, run in (
@@ -105,8 +106,6 @@ class BoardPage(LoadsPage):
         ):
             self.reading()
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, BOARD_HEADS, self.model.cells(), widths=(150, 0, 104, 60, 60, 60, 0, 0, 80)
-        )
+        self.table.fill(self._theme, BOARD_HEADS, self.model.cells())
         self.lessons.setText(self.model.lessons())
         self.open.setEnabled(bool(self.model.cards()))

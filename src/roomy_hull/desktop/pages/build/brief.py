@@ -2,8 +2,9 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
 
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
@@ -13,7 +14,7 @@ from roomy_hull.session.session import Session
 CAUTION = "Planning figures. The rating plates, the certifying engineer and local road law decide."
 
 
-class BriefPage(LoadsPage):
+class BriefPage(SessionPage):
     """Words above, wishes, then the question with its figures."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -21,7 +22,7 @@ class BriefPage(LoadsPage):
         self.model = BriefModel(session)
         self.words, self.note = words(), words()
         self.table = Grid("Wishes, the first in rank first", rows_chosen=True)
-        self.table.cellClicked.connect(self._chose)
+        self.table.cell_clicked.connect(self._chose)
         buttons = asked(self, (("Wish for something…", "brief.wish"), ("Up", "brief.up"), ("Down", "brief.down"),
                                ("Delete", "brief.drop")))  # fmt: skip
         self.whole = QPushButton("The brief's own figures")
@@ -62,11 +63,9 @@ class BriefPage(LoadsPage):
         """Bring words and both tables up to date."""
         model, session = self.model, self.session
         self.words.setText(model.words())
-        self.table.fill(
-            self._theme, model.heads(), model.cells(), widths=(24, 0, 70, 66, 116, 66, 66, 0, 110)
-        )
+        self.table.fill(self._theme, model.heads(), model.cells())
         heads, rows = model.facts()
-        self.facts.fill(self._theme, heads, rows, widths=(190,))
+        self.facts.fill(self._theme, heads, rows)
         self.note.setText(model.note())
         one = model.question()
         for button in self._ways:

@@ -2,8 +2,9 @@
 
 from PyQt6.QtWidgets import QLineEdit, QPushButton
 
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.build.others import BUYING_HEADS, BuyingModel
@@ -11,7 +12,7 @@ from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
 
-class BuyingPage(LoadsPage):
+class BuyingPage(SessionPage):
     """The table, and what became of its chosen rows."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -43,11 +44,7 @@ class BuyingPage(LoadsPage):
     def chosen(self) -> tuple[str, ...]:
         """The keys of the chosen rows."""
         keys = self.model.keys()
-        return tuple(
-            keys[n]
-            for n in sorted({i.row() for i in self.table.selectedIndexes()})
-            if n < len(keys)
-        )
+        return tuple(keys[n] for n in self.table.chosen_rows() if n < len(keys))
 
     def _open(self) -> None:
         self.table.clearSelection()
@@ -65,6 +62,4 @@ class BuyingPage(LoadsPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, BUYING_HEADS, self.model.cells(), widths=(0, 120, 80, 120, 120, 120)
-        )
+        self.table.fill(self._theme, BUYING_HEADS, self.model.cells())

@@ -4,8 +4,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import parse
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.logs import Result
@@ -21,7 +22,7 @@ BUTTONS: tuple[tuple[Result, str], ...] = (
 )
 
 
-class ChecksPage(LoadsPage):
+class ChecksPage(SessionPage):
     """The question and its buttons above, the sheets below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -56,7 +57,7 @@ class ChecksPage(LoadsPage):
         line.addWidget(self.note, 3)
         line.addWidget(self.verdict, 3)
         self.table = Grid("The check sheets", rows_chosen=True)
-        self.table.cellClicked.connect(self._chose)
+        self.table.cell_clicked.connect(self._chose)
         buttons = asked(self, (("Check sheets on paper…", "build.sheets"), ("Sign…", "build.sign")))
         self.stack(
             CAUTION,
@@ -129,9 +130,7 @@ class ChecksPage(LoadsPage):
         self.figures.setPlaceholderText(asks or "nothing to measure")
         self.figures.setEnabled(bool(asks))
         self.words.setText(model.words())
-        self.table.fill(
-            self._theme, CHECK_HEADS, model.cells(), widths=(104, 0, 140, 150, 66, 44, 84)
-        )
+        self.table.fill(self._theme, CHECK_HEADS, model.cells())
         one, rows = model.chosen(), model.checks()
         if one is not None:
             blocked = self.table.blockSignals(True)

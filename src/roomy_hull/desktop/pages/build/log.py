@@ -16,8 +16,9 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.desktop.book import scaled
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.build.others import LOG_HEADS, LogModel
@@ -40,7 +41,7 @@ class Strip(QWidget):
         self.setAccessibleName("Photos of the build")
         self.setToolTip("Drop picture files here to log them")
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """As wide as there is room."""
         return QSize(400, HIGH)
 
@@ -59,14 +60,14 @@ class Strip(QWidget):
             for n, (e, _path) in enumerate(self._model.photos()[: max(1, int(self.width() / wide))])
         ]
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose the entry of the photo under the hand."""
         if event is not None:
             for box, key in self.boxes():
                 if box.contains(event.position()):
                     self._session.view.set(entry=key)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the photos, each with the day it was taken; one that is missing is named."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -106,18 +107,18 @@ class Strip(QWidget):
                 p.fontMetrics().elidedText(said, Qt.TextElideMode.ElideRight, int(box.width())),
             )
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         """Take files."""
         data = event.mimeData() if event is not None else None
         if event is not None and data is not None and data.hasUrls():
             event.acceptProposedAction()
 
-    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
         """Take them anywhere on the strip."""
         if event is not None:
             event.acceptProposedAction()
 
-    def dropEvent(self, event: QDropEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def dropEvent(self, event: QDropEvent | None) -> None:
         """Log every file that was dropped."""
         data = event.mimeData() if event is not None else None
         for url in data.urls() if data is not None else []:
@@ -125,7 +126,7 @@ class Strip(QWidget):
                 self._session.do("build.add_photo", path=Path(url.toLocalFile()))
 
 
-class LogPage(LoadsPage):
+class LogPage(SessionPage):
     """Buttons, words, the strip of photos, the entries."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -134,7 +135,7 @@ class LogPage(LoadsPage):
         self.words = words()
         self.strip = Strip(session, theme, self.model)
         self.table = Grid("The log, the newest first", rows_chosen=True)
-        self.table.cellClicked.connect(self._chose)
+        self.table.cell_clicked.connect(self._chose)
         buttons = asked(self, (("Photo…", "build.photo"), ("Size as built…", "build.deviation"), ("Number…", "build.number"),
                                ("Note…", "build.note"), ("Lesson…", "build.lesson"), ("Sign…", "build.sign"),
                                ("Correct it…", "build.correct")))  # fmt: skip
@@ -154,7 +155,5 @@ class LogPage(LoadsPage):
         self.words.setText(self.model.words())
         self.strip.theme = self._theme
         self.strip.update()
-        self.table.fill(
-            self._theme, LOG_HEADS, self.model.cells(), widths=(128, 44, 120, 0, 0, 52, 130)
-        )
+        self.table.fill(self._theme, LOG_HEADS, self.model.cells())
         self.correct.setEnabled(self.session.registry.get("build.correct").enabled(self.session))

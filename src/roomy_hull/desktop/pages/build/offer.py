@@ -4,7 +4,7 @@ from PyQt6.QtWidgets import QPushButton
 
 from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.pages.cutting.base import NestedPage
-from roomy_hull.desktop.pages.loads.parts import Grid
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.build.others import OFFER_HEADS, OfferModel
@@ -20,11 +20,11 @@ class OfferPage(NestedPage):
         self.model = OfferModel(session)
         self.words = words(14)
         self.table = Grid("What it costs, line by line")
-        self.make = QPushButton("Offer it as it stands")
+        self.make = QPushButton("Quote it as it stands")
         self.make.setFont(font(11))
         self.make.clicked.connect(lambda _on: self._offer())
         buttons = asked(
-            self, (("Write the last offer…", "build.write_offer"), ("It is agreed…", "build.agree"))
+            self, (("Write the last quote…", "build.write_offer"), ("It is agreed…", "build.agree"))
         )
         self.more = buttons
         self.stack(
@@ -41,9 +41,7 @@ class OfferPage(NestedPage):
     def fill(self) -> None:
         """Bring words and lines up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, OFFER_HEADS, self.model.cells(), widths=(0, 140, 90, 90, 90, 110)
-        )
+        self.table.fill(self._theme, OFFER_HEADS, self.model.cells())
         self.make.setEnabled(self.model.lines() is not None)
         for button in self.more:
             button.setEnabled(bool(self.session.job.offers))

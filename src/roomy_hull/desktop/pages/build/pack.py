@@ -5,8 +5,8 @@ from PyQt6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QPushButton, QWidget
 
 from roomy_hull.desktop.book import preview
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import LoadsPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -25,7 +25,7 @@ class Leaf(QWidget):
         self.setMinimumSize(300, 200)
         self.setAccessibleName("A sheet of the hand-over pack")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the sheet in the middle."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -45,7 +45,7 @@ class Leaf(QWidget):
         p.drawRect(box)
 
 
-class PackPage(LoadsPage):
+class PackPage(SessionPage):
     """Words and buttons above, the sheet below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -77,7 +77,7 @@ class PackPage(LoadsPage):
         self.model.page = min(self.count, max(1, self.model.page + by))
         self.refresh()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Page up and down turn the sheets."""
         steps = {Qt.Key.Key_PageUp: -1, Qt.Key.Key_PageDown: 1}
         if event is not None and event.key() in steps:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
-from roomy_hull.desktop.pages.loads.parts import LoadsPage
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 
@@ -29,7 +29,7 @@ def row(*widgets: QWidget, stretch: bool = True) -> QHBoxLayout:
     return box
 
 
-def asked(page: LoadsPage, rows: Sequence[tuple[str, str]]) -> list[QPushButton]:
+def asked(page: SessionPage, rows: Sequence[tuple[str, str]]) -> list[QPushButton]:
     """A button for each action, its words and its id; its tip is the action's."""
     session = page.session
     return [page.ask(said, action, session.registry.get(action).tip) for said, action in rows]

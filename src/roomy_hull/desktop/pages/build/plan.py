@@ -5,8 +5,9 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
+from roomy_hull.desktop.page import Picture, SessionPage, choice_row
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, choice_row
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
@@ -41,7 +42,7 @@ class PlanPicture(Picture):
         lies = self.window()
         return lies.mm(event.position().x(), event.position().y()) if lies is not None else None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose a bar, and take hold of it."""
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
@@ -53,7 +54,7 @@ class PlanPicture(Picture):
         self._from = (key, at[0], float(placed[key].start)) if key else None
         self._session.view.set(op=key)
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the bar follow the hand, and what follows it move along."""
         at = self._at(event) if event is not None else None
         if at is None:
@@ -65,7 +66,7 @@ class PlanPicture(Picture):
         self._model.hold(key, start + at[0] - h, at[1])
         self.update()
 
-    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Put it down: that is one step."""
         self._from = None
         if self._model.dragged:
@@ -75,7 +76,7 @@ class PlanPicture(Picture):
                 self._session.do("build.hold", op=op, day=day, hour=hour, person=person)
             self.update()
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         """Look at later or earlier days; with Ctrl at more or fewer."""
         at = self._at(event) if event is not None else None
         if event is None or at is None:
@@ -87,7 +88,7 @@ class PlanPicture(Picture):
             self._model.scroll(-turns * max(0.5, self._model.days / 8))
         self.update()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Escape puts a dragged bar back; Left and Right move the chosen one by an hour, with Shift by a quarter."""
         if event is None:
             return
@@ -118,7 +119,7 @@ class PlanPicture(Picture):
         )
 
 
-class PlanPage(LoadsPage):
+class PlanPage(SessionPage):
     """Buttons and bars above, words and today's list below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -128,7 +129,7 @@ class PlanPage(LoadsPage):
         self.words = words()
         self.today = Grid("What everybody does on the plan's day", rows_chosen=True)
         self.today.setMaximumWidth(470)
-        self.today.cellClicked.connect(self._chose)
+        self.today.cell_clicked.connect(self._chose)
         choice, self.by = choice_row(
             ROWS, session.look.bars, lambda k: session.view.set(bars=k), self
         )
@@ -151,7 +152,7 @@ class PlanPage(LoadsPage):
         self._busy(on=False)
         buttons = asked(self, (("Begin the plan…", "build.begin"), ("From today", "build.today"),
                                ("Finish it…", "build.done"),
-                               ("Log hours…", "build.work"), ("How long…", "build.hours"), ("Let it go", "build.let_go"),
+                               ("Log hours…", "build.work"), ("How long…", "build.hours"), ("Unlock", "build.let_go"),
                                ("Something else…", "build.own"), ("Today's lists…", "build.lists")))  # fmt: skip
         self.begin = buttons[0]
         self.acts = dict(
@@ -242,7 +243,7 @@ class PlanPage(LoadsPage):
         for key, button in self.by.items():
             button.setChecked(key == session.look.bars)
         self.words.setText(self.model.words())
-        self.today.fill(self._theme, TODAY_HEADS, self.model.today(), widths=(130, 0, 36, 100))
+        self.today.fill(self._theme, TODAY_HEADS, self.model.today())
         self.begin.setText("Begin the plan…" if not session.job.plan.begin else "Begins on…")
         for key in ("done", "work", "hours", "let_go"):
             self.acts[key].setEnabled(session.registry.get(f"build.{key}").enabled(session))

@@ -4,8 +4,9 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QMouseEvent
 
 from roomy_hull.desktop.ground.scene_painter import fit
+from roomy_hull.desktop.page import Picture, SessionPage, choice_row
 from roomy_hull.desktop.pages.build.parts import asked, row, words
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, choice_row
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.build.others import PROGRESS_HEADS, ProgressModel
 from roomy_hull.session.pages.build.words import SHOP_CAUTION
@@ -21,7 +22,7 @@ class Grown(Picture):
         super().__init__(session, theme, "The vehicle as it grows", model.picture)
         self._model = model
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose what is under the hand."""
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
@@ -40,7 +41,7 @@ class Grown(Picture):
         )
 
 
-class ProgressPage(LoadsPage):
+class ProgressPage(SessionPage):
     """The picture above, operations below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -49,7 +50,7 @@ class ProgressPage(LoadsPage):
         self.picture = Grown(session, theme, self.model)
         self.words = words()
         self.table = Grid("Operations of what is chosen, or what can be begun", rows_chosen=True)
-        self.table.cellClicked.connect(self._chose)
+        self.table.cell_clicked.connect(self._chose)
         sides, self.sides = choice_row(SIDES, "right", lambda k: session.view.set(station=k), self)
         buttons = asked(self, (("Finish it…", "build.done"), ("Log hours…", "build.work"), ("A photo…", "build.photo"),
                                ("A size as built…", "build.deviation"), ("Progress for the "
@@ -75,7 +76,7 @@ class ProgressPage(LoadsPage):
         for key, button in self.sides.items():
             button.setChecked(key == session.look.station)
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, PROGRESS_HEADS, self.model.cells(), widths=(0, 0, 84, 84, 130))
+        self.table.fill(self._theme, PROGRESS_HEADS, self.model.cells())
         for button, action in ((self.done, "build.done"), (self.work, "build.work")):
             button.setEnabled(session.registry.get(action).enabled(session))
         self.picture.update()

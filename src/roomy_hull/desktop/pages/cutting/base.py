@@ -6,7 +6,7 @@ from typing import Any
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton
 
 from roomy_hull.desktop.following import follow
-from roomy_hull.desktop.pages.loads.parts import LoadsPage
+from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
@@ -14,7 +14,7 @@ from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.session.session import Session
 
 
-class NestedPage(LoadsPage):
+class NestedPage(SessionPage):
     """A page that shows what is nested; it nests on being shown, and nothing for a hidden page."""
 
     def __init__(self, session: Session, theme: Theme) -> None:

@@ -2,8 +2,9 @@
 
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
+from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.pages.cutting.base import NestedPage
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -30,7 +31,7 @@ def _words() -> Label:
     return label
 
 
-class JointsPage(LoadsPage):
+class JointsPage(SessionPage):
     """What is chosen drawn apart, and how its parts are joined."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -68,10 +69,10 @@ class JointsPage(LoadsPage):
         self.choice.setCurrentText(self.model.chosen())
         self.choice.blockSignals(False)
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, JOINT_HEADS, self.model.cells(), widths=(124, 124, 80, 52, 0))
+        self.table.fill(self._theme, JOINT_HEADS, self.model.cells())
 
 
-class GapsPage(LoadsPage):
+class GapsPage(SessionPage):
     """Every narrow gap with its doubt, and what to measure again."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -79,7 +80,7 @@ class GapsPage(LoadsPage):
         self.model = GapsModel(session)
         self.words = _words()
         self.table = Grid("Gaps and how likely they bind", rows_chosen=True)
-        self.table.cellClicked.connect(self._chose)
+        self.table.cell_clicked.connect(self._chose)
         self.stack(CAUTION, (self.words, 0), (self.table, 1))
 
     def _chose(self, row: int, _column: int) -> None:
@@ -90,7 +91,7 @@ class GapsPage(LoadsPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, GAP_HEADS, self.model.cells(), widths=(0, 74, 84, 84, 136, 0))
+        self.table.fill(self._theme, GAP_HEADS, self.model.cells())
 
 
 class CostPage(NestedPage):
@@ -107,10 +108,10 @@ class CostPage(NestedPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, COST_HEADS, self.model.cells(), widths=(150, *(62,) * 9, 0))
+        self.table.fill(self._theme, COST_HEADS, self.model.cells())
 
 
-class ReleasePage(LoadsPage):
+class ReleasePage(SessionPage):
     """The revisions, what is stale, and how far every part has come."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -158,7 +159,7 @@ class ReleasePage(LoadsPage):
 
     def _come_to(self, state: str) -> None:
         keys = self.model.keys()
-        chosen = sorted({i.row() for i in self.table.selectedIndexes()})
+        chosen = self.table.chosen_rows()
         self._session.do(
             "making.state", keys=tuple(keys[n] for n in chosen if n < len(keys)), state=state
         )
@@ -166,9 +167,7 @@ class ReleasePage(LoadsPage):
     def fill(self) -> None:
         """Bring words, choice and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(
-            self._theme, RELEASE_HEADS, self.model.cells(), widths=(0, 44, 190, 80, 0, 70)
-        )
+        self.table.fill(self._theme, RELEASE_HEADS, self.model.cells())
         releases = self._session.job.releases
         rows = [("Against the last", "")] + [
             (f"Between {r.revision} and the last", r.revision) for r in releases[:-1]

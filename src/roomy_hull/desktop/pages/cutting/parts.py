@@ -5,7 +5,8 @@ from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
 
 from roomy_hull.core.strokes import Rect, Scene
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -36,12 +37,12 @@ class Turned(Picture):
             self._kept = key, self._model.folded(self.yaw, self.pitch)
         return self._kept[1]
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take hold of the part."""
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
             self._from = event.position()
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Turn it with the hand."""
         if event is None or self._from is None:
             return
@@ -51,12 +52,12 @@ class Turned(Picture):
         self.pitch = min(89.0, max(-89.0, self.pitch + way.y() * TURN))
         self.update()
 
-    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let it go."""
         self._from = None
 
 
-class PartsPage(LoadsPage):
+class PartsPage(SessionPage):
     """List at the left, pictures above their tables."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -64,7 +65,7 @@ class PartsPage(LoadsPage):
         self.model = PartsModel(session)
         self.list = Grid("Parts that are cut and sawn", rows_chosen=True)
         self.list.setFixedWidth(300)
-        self.list.cellClicked.connect(self._chose)
+        self.list.cell_clicked.connect(self._chose)
         self.flat = Picture(session, theme, "The part flat", self.model.picture)
         self.folded = Turned(session, theme, self.model)
         self.words = Label()
@@ -113,18 +114,14 @@ class PartsPage(LoadsPage):
     def fill(self) -> None:
         """Bring list, words and tables up to date."""
         self.words.setText(self.model.words())
-        self.list.fill(self._theme, LIST_HEADS, self.model.rows(), widths=(36, 32, 0, 96))
+        self.list.fill(self._theme, LIST_HEADS, self.model.rows())
         chosen = self.model.chosen()
         if chosen is not None and chosen[0] in (numbers := self.model.numbers()):
             row = numbers.index(chosen[0])
             self.list.selectRow(row)
-            item = self.list.item(row, 0)
-            if item is not None:
-                self.list.scrollToItem(item)
-        self.bends.fill(
-            self._theme, BEND_HEADS, self.model.bends(), widths=(40, 70, 46, 50, 58, 46, 44, 0)
-        )
-        self.holes.fill(self._theme, HOLE_HEADS, self.model.holes(), widths=(60, 60, 0))
+            self.list.scrollTo(self.list.index_of(row, 0))
+        self.bends.fill(self._theme, BEND_HEADS, self.model.bends())
+        self.holes.fill(self._theme, HOLE_HEADS, self.model.holes())
         step, steps = self.model.step(), self.model.steps()
         for button in (self.begin, self.back):
             button.setEnabled(step > 0)

@@ -8,8 +8,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton
 
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import exact, show
+from roomy_hull.desktop.page import Picture
 from roomy_hull.desktop.pages.cutting.base import NestedPage
-from roomy_hull.desktop.pages.loads.parts import Grid, Picture
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step
@@ -290,4 +291,4 @@ class BarsPage(_Listed):
                     slot = f" × {self._size(h.length)} slot" if h.length else ""
                     rows.append([(part.name, ""), (h.words, ""), (self._size(h.along), ""), (self._size(h.across), ""),
                                  (f"ø {self._size(h.diameter)}{slot}", "")])  # fmt: skip
-        self.table.fill(self._theme, DRILL_HEADS, rows, widths=(0, 100, 90, 90, 160))
+        self.table.fill(self._theme, DRILL_HEADS, rows)

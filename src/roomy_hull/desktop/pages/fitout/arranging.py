@@ -15,7 +15,8 @@ from PyQt6.QtWidgets import (
 from roomy_hull.arrange.instance import PARTS
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
@@ -48,7 +49,7 @@ class Layout(QWidget):
         self.setMinimumHeight(130)
         self.setAccessibleName("The layout that is looked at")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the sides beside one another, each as large as its bays ask."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -99,7 +100,7 @@ class Course(QWidget):
         self.setMinimumSize(150, 44)
         self.setAccessibleName("The course of the search")
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint both lines over the seconds."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -165,7 +166,7 @@ class Weight(QWidget):
         self.figure.setText(self._model.figures(self.part))
 
 
-class ArrangePage(LoadsPage):
+class ArrangePage(SessionPage):
     """Everything about a run on one page."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -206,15 +207,15 @@ class ArrangePage(LoadsPage):
         for label in (self.words, self.pairs, self.why):
             label.setWordWrap(True)
         self.list = Grid("What has to go in", rows_chosen=True)
-        self.list.cellClicked.connect(self._pressed)
+        self.list.cell_clicked.connect(self._pressed)
         self.list.row_height(20)
         self.list.setFixedWidth(292)
         self.list.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.weights = [Weight(self.model, session, part) for part in PARTS]
         self.layout_, self.course = Layout(self.model, session, theme), Course(self.model, theme)
         self.table = Grid("Layouts to choose from", rows_chosen=True)
-        self.table.cellClicked.connect(lambda row, _c: self.model.choose(row))
-        self.table.currentCellChanged.connect(lambda row, _c, _r0, _c0: self.model.choose(row))
+        self.table.cell_clicked.connect(lambda row, _c: self.model.choose(row))
+        self.table.cell_taken.connect(lambda row, _c, _r0, _c0: self.model.choose(row))
         self.two = (self._pair("Apart…", "arrange.apart"), self._pair("Near", "arrange.near"))
         self._lay_out()
         self._clock = QTimer(self)
@@ -287,13 +288,13 @@ class ArrangePage(LoadsPage):
         )  # fmt: skip
 
     def _pressed(self, row: int, column: int) -> None:
-        many = {i.row() for i in self.list.selectedIndexes()}
+        many = set(self.list.chosen_rows())
         if len(many) < 2:
             self.model.press(row, column)
 
     def _of_two(self, action: str) -> None:
         """Make a wish about two rows."""
-        rows = sorted({i.row() for i in self.list.selectedIndexes()})
+        rows = self.list.chosen_rows()
         things = self.model.things()
         if len(rows) != 2:
             self._session.say(
@@ -314,7 +315,7 @@ class ArrangePage(LoadsPage):
         if not self.run.pump():
             self._clock.stop()
 
-    def showEvent(self, event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, event: object) -> None:
         """Have the search ready, and fill."""
         self.run.warm()
         super().showEvent(event)
@@ -341,7 +342,7 @@ class ArrangePage(LoadsPage):
         now = (self._session.job, self._theme)
         if self._job_seen is None or self._job_seen != now:
             self._job_seen = now
-            self.list.fill(theme, HEADS, model.rows(), widths=(0, 64, 66, 52))
+            self.list.fill(theme, HEADS, model.rows())
             for w in self.weights:
                 w.fill()
             self.pairs.setFont(font(11))
@@ -360,7 +361,6 @@ class ArrangePage(LoadsPage):
             OFFER_HEADS,
             rows,
             shaded=lambda r, _c: r == run.chosen,
-            widths=(104, 54, 60, 56, 50, 48, 44, 76),
         )
         self.table.blockSignals(False)
         seen = (model.job(), model.pinned(), self._theme, self._session.look)

@@ -112,11 +112,11 @@ class RunPanel(QWidget):
         else:
             self.count.setText(f"Stops after {result.actions} of {result.total} actions.")
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Fill on being shown."""
         self.refresh()
 
-    def hideEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def hideEvent(self, _event: object) -> None:
         """Stop playing when it is not seen."""
         self._beat.stop()
 
@@ -203,6 +203,6 @@ class InOutPanel(QWidget):
         else:
             self.out.setText(f"{thing.name} comes out by itself.")
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Fill on being shown."""
         self.refresh()

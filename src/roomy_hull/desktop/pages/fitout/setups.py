@@ -2,7 +2,8 @@
 
 from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
@@ -11,7 +12,7 @@ from roomy_hull.session.pages.setups import CAUTION, STEP_HEADS, SetupsModel
 from roomy_hull.session.session import Session
 
 
-class SetupsPage(LoadsPage):
+class SetupsPage(SessionPage):
     """What is on when above, the swap below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -21,7 +22,7 @@ class SetupsPage(LoadsPage):
         self.words.setWordWrap(True)
         self.words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("What is on in which set-up")
-        self.table.cellClicked.connect(self.model.press)
+        self.table.cell_clicked.connect(self.model.press)
         self.start, self.end = Chooser(), Chooser()
         self.start.setAccessibleName("Swap from")
         self.end.setAccessibleName("Swap to")
@@ -69,9 +70,7 @@ class SetupsPage(LoadsPage):
         self.table.setVisible(bool(setups))
         rows = [model.uses(), *model.cells()] if setups else []
         # The row of scenarios stands last, so that rows and things are numbered alike.
-        self.table.fill(
-            self._theme, model.heads(), [*rows[1:], *rows[:1]], (), model.shaded, widths=(220,)
-        )
+        self.table.fill(self._theme, model.heads(), [*rows[1:], *rows[:1]], (), model.shaded)
         keys = model.between()
         for box, key in zip((self.start, self.end), keys, strict=True):
             box.clear()
@@ -83,6 +82,4 @@ class SetupsPage(LoadsPage):
         self.sum.setFont(font(14, bold=True))
         self.sum.setText(model.swap_words(found))
         self.steps.setVisible(found is not None and bool(found.steps))
-        self.steps.fill(
-            self._theme, STEP_HEADS, model.steps(found), (), widths=(82, 170, 60, 46, 160, 0, 250)
-        )
+        self.steps.fill(self._theme, STEP_HEADS, model.steps(found))

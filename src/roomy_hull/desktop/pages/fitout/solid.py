@@ -91,7 +91,7 @@ class SolidView(QWidget):
             self._built = (assembly, opened)
         self.update()
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Build on being shown."""
         self.build()
 
@@ -99,7 +99,7 @@ class SolidView(QWidget):
         """The colour of what is drawn in a role: the job's own, or the theme's."""
         return self._session.job.body.finish.of(role) or self.theme.roles[role].fill
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the faces from the far side to the near one."""
         p = QPainter(self)
         p.fillRect(self.rect(), QColor(self.theme.paper))
@@ -225,40 +225,40 @@ class SolidView(QWidget):
                 return tag
         return ""
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take hold, and select what is there."""
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
             self._from = event.position()
             tag = self.tag_at(event.position())
             self._session.selection.select(tag if self._session.job.thing(tag) is not None else "")
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Turn."""
         if event is not None and self._from is not None:
             by = event.position() - self._from
             self._from, self._turning = event.position(), True
             self.turn(-by.x() * 0.4, by.y() * 0.4)
 
-    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let go, and paint smoothly again."""
         self._from, self._turning = None, False
         self.update()
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """Open or close what is under the pointer."""
         if event is not None:
             tag = self.tag_at(event.position())
             if tag:
                 self._session.do("view.open", key=tag)
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         """Come nearer or go back."""
         if event is not None:
             self.zoom = min(6.0, max(0.5, self.zoom * 1.0015 ** event.angleDelta().y()))
             self.update()
             event.accept()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Turn with the arrow keys."""
         step = {
             Qt.Key.Key_Left: (-10, 0),

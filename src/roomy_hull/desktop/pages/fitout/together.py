@@ -63,7 +63,7 @@ class Grid(QWidget):
             self.at = None
         self.update()
 
-    def sizeHint(self) -> QSize:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def sizeHint(self) -> QSize:
         """The size for all rows."""
         return self.minimumSize()
 
@@ -91,7 +91,7 @@ class Grid(QWidget):
         first, second = (x, y) if relation == "x first" else (y, x)
         return f"{first.name} has to be opened before {second.name}"
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint names and cells."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -172,18 +172,18 @@ class Grid(QWidget):
             return True
         return super().event(event)
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose a pair."""
         if event is not None:
             self._choose(self.cell(event.position()))
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """Show a pair on the drawing."""
         if event is not None and self.at is not None:
             rows = self.rows()
             self.wanted.emit(rows[self.at[0]].id, rows[self.at[1]].id)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk over the cells with the arrows; Enter shows the pair on the drawing."""
         if event is None:
             return
@@ -319,7 +319,7 @@ class TogetherPage(QWidget):
         thing = in_setup(self._session).assembly.thing(what)
         return thing.name if thing is not None else what.word
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Fill on being shown."""
         self.refresh()
 

@@ -26,7 +26,7 @@ from roomy_hull.verdict.compare import Column, columns
 from roomy_hull.verdict.verdict import Verdict
 
 ROWS = ("Units", "Fittings, empty", "Gross", "Front axle", "Rear axle", "Payload left", "Right less left",
-        "Room for goods", "Parts at starting prices", "Stops", "Looks")  # fmt: skip
+        "Room for gear", "Parts at starting prices", "Stops", "Looks")  # fmt: skip
 
 
 class LayoutPicture(QWidget):
@@ -38,7 +38,7 @@ class LayoutPicture(QWidget):
         self.column: Column | None = None
         self.setMinimumHeight(180)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the layout as seen from where one stands."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -111,7 +111,7 @@ class VariantsPage(QWidget):
         self.note.setFont(font(11))
         self.refresh()
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Fill on being shown."""
         self.refresh()
 

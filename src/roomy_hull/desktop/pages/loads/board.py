@@ -3,7 +3,8 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QHeaderView, QStackedWidget, QVBoxLayout, QWidget
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution, choice_row
+from roomy_hull.desktop.page import Picture, SessionPage, caution, choice_row
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -13,7 +14,7 @@ from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import board
 
 
-class BoardPage(LoadsPage):
+class BoardPage(SessionPage):
     """Picture and sweep or sum above, the board below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
@@ -30,7 +31,7 @@ class BoardPage(LoadsPage):
         self.table = Grid("Scenarios against limits")
         self.table.row_height(20)
         self.why.row_height(19)
-        self.table.cellClicked.connect(self._clicked)
+        self.table.cell_clicked.connect(self._clicked)
         across = self.table.horizontalHeader()
         if across is not None:
             across.setSectionsClickable(True)
@@ -117,7 +118,7 @@ class BoardPage(LoadsPage):
             return c == here and keys[r] == session.look.row
 
         names = [w for _, w in board.ROWS]
-        self.table.fill(self._theme, heads, model.cells(), names, shaded, (62,))
+        self.table.fill(self._theme, heads, model.cells(), names, shaded)
         across = self.table.horizontalHeader()
         if across is not None:
             across.setFixedHeight(44)
@@ -133,6 +134,6 @@ class BoardPage(LoadsPage):
             model.points()  # computed here, not while painting
             return
         titles, rows, rule = model.why()
-        self.why.fill(self._theme, titles, rows, (), widths=(0, 52, 58, 78))
+        self.why.fill(self._theme, titles, rows)
         self.rule.setFont(font(11))
         self.rule.show_marked(rule)

@@ -2,7 +2,8 @@
 
 from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -10,7 +11,7 @@ from roomy_hull.session.pages.chassis import ChassisModel
 from roomy_hull.session.session import Session
 
 
-class ChassisPage(LoadsPage):
+class ChassisPage(SessionPage):
     """Diagrams above, scenarios and variations below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -21,7 +22,7 @@ class ChassisPage(LoadsPage):
         self.words.setWordWrap(True)
         self.words.setContentsMargins(10, 2, 10, 2)
         self.table = Grid("Peak bending by scenario", rows_chosen=True)
-        self.table.cellClicked.connect(lambda row, _c: self.model.choose(row))
+        self.table.cell_clicked.connect(lambda row, _c: self.model.choose(row))
         self.effects = Grid("What overhang, ball and air springs do to it")
         below = QHBoxLayout()
         below.setSpacing(2)
@@ -39,9 +40,8 @@ class ChassisPage(LoadsPage):
     def fill(self) -> None:
         """Bring both tables up to date."""
         model = self.model
-        self.table.fill(self._theme, ("Scenario", "Peak, kN·m", "Of rated", "Aft of axle"), model.cells(), (),
-                        widths=(0, 84, 60, 78))  # fmt: skip
+        self.table.fill(self._theme, ("Scenario", "Peak, kN·m", "Of rated", "Aft of axle"), model.cells())  # fmt: skip
         self.effects.fill(self._theme, ("In this scenario", "Peak", "Of rated", "Over axle", "One spring, kN"),
-                          model.effects(), (), widths=(0, 42, 62, 68, 102))  # fmt: skip
+                          model.effects())  # fmt: skip
         self.words.setFont(font(12))
         self.words.setText(model.words())

@@ -10,7 +10,8 @@ from PyQt6.QtWidgets import (
     QVBoxLayout,
 )
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, choice_row
+from roomy_hull.desktop.page import Picture, SessionPage, choice_row
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label, plain
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Work
@@ -20,7 +21,7 @@ from roomy_hull.session.session import Session
 from roomy_hull.verdict.improve import Better
 
 
-class LeversPage(LoadsPage):
+class LeversPage(SessionPage):
     """Picture with levers, ranking, what-if, best changes."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -30,7 +31,7 @@ class LeversPage(LoadsPage):
         self.picture = Picture(session, theme, "Levers drawn on the vehicle", self.model.drawn)
         self.picture.setMinimumHeight(180)
         self.table = Grid("What weighs what", rows_chosen=True)
-        self.table.currentCellChanged.connect(self._picked)
+        self.table.cell_taken.connect(self._picked)
         bar, self.buttons = choice_row(tuple(WORDS.items()), "rear", self.rank_by, self)
         self.by = QLineEdit("300")
         self.by.setFixedWidth(84)
@@ -96,7 +97,7 @@ class LeversPage(LoadsPage):
         model = self.model
         model.follow_selection()
         blocked = self.table.blockSignals(True)
-        self.table.fill(self._theme, model.heads(), model.cells(), (), widths=(0, 54, 54, 54, 62))
+        self.table.fill(self._theme, model.heads(), model.cells())
         if model.at() >= 0:
             self.table.selectRow(model.at())
         self.table.blockSignals(blocked)

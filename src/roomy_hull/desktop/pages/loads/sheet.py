@@ -15,7 +15,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, caution
+from roomy_hull.desktop.page import SessionPage, caution
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -26,7 +27,7 @@ WORDS = {"front": "Front axle", "rear": "Rear axle"}
 REST_MS = 150
 
 
-class SheetPage(LoadsPage):
+class SheetPage(SessionPage):
     """Weighing at the left, the sheet's text at the right."""
 
     def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
@@ -52,7 +53,7 @@ class SheetPage(LoadsPage):
             form.addWidget(edit, n // 2, 2 * (n % 2) + 1)
         for n, (key, words, tip) in enumerate((
             ("date", "Date", "Of the weighing"), ("place", "Scale", "Which scale, and where"),
-            ("scale", "± one reading", "One-sigma doubt of the scale"),
+            ("scale", "± one reading", "One-sigma uncertainty of the scale"),
             ("raised_by", "Front up by", "Of a second weighing with the front wheels raised; 0 for none"),
             ("raised_kg", "… rear then", "What the rear axle carried with the front raised"),
         )):  # fmt: skip
@@ -171,6 +172,6 @@ class SheetPage(LoadsPage):
         self.counts.setEnabled(one is not None)
         self.drop_button.setEnabled(one is not None)
         self.counts.setChecked(one is not None and one.counts)
-        self.table.fill(self._theme, HEADS, self.model.cells(), (), widths=(0, 92, 62, 66, 52))
+        self.table.fill(self._theme, HEADS, self.model.cells())
         self.words.setFont(font(12))
         self.words.setText(self.model.words())

@@ -3,7 +3,8 @@
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from roomy_hull.assembly.springs import CAUTIONS
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -12,7 +13,7 @@ from roomy_hull.session.pages.springs import SpringsModel
 from roomy_hull.session.session import Session
 
 
-class SpringsPage(LoadsPage):
+class SpringsPage(SessionPage):
     """Stance picture, chart of the tail, table of all options."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -62,6 +63,6 @@ class SpringsPage(LoadsPage):
         self.words.setFont(font(12))
         self.words.setText(model.words())
         self.table.clearSpans()
-        self.table.fill(self._theme, model.heads(), model.cells(), (), widths=(186, *(52,) * 12))
+        self.table.fill(self._theme, model.heads(), model.cells())
         for n in range(len(SPRING_OPTIONS)):
             self.table.setSpan(0, 1 + 3 * n, 1, 3)

@@ -2,14 +2,15 @@
 
 from PyQt6.QtWidgets import QHBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.stability import HEADS, StabilityModel
 from roomy_hull.session.session import Session
 from roomy_hull.studies.strength.stability import WORDS
 
 
-class StabilityPage(LoadsPage):
+class StabilityPage(SessionPage):
     """From behind and towing above, all scenarios below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -18,7 +19,7 @@ class StabilityPage(LoadsPage):
         self.picture = Picture(session, theme, "Centre of mass from behind", self.model.behind)
         self.towing = Picture(session, theme, "Towing", self.model.towing)
         self.table = Grid("Stability and clearances in every scenario", rows_chosen=True)
-        self.table.cellClicked.connect(lambda row, _c: self.model.choose(row))
+        self.table.cell_clicked.connect(lambda row, _c: self.model.choose(row))
         above = QHBoxLayout()
         above.setSpacing(2)
         above.addWidget(self.picture, 5)
@@ -29,4 +30,4 @@ class StabilityPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(self._theme, HEADS, self.model.cells(), (), widths=(178,))
+        self.table.fill(self._theme, HEADS, self.model.cells())

@@ -3,7 +3,8 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, choice_row
+from roomy_hull.desktop.page import Picture, SessionPage, choice_row
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -11,14 +12,14 @@ from roomy_hull.session.pages.strength import StrengthModel
 from roomy_hull.session.session import Session
 
 
-class StrengthPage(LoadsPage):
+class StrengthPage(SessionPage):
     """List of checks at the left, the chosen one's sum at the right."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.model = StrengthModel(session)
         self.table = Grid("Everything that carries, the most used first", rows_chosen=True)
-        self.table.currentCellChanged.connect(self._picked)
+        self.table.cell_taken.connect(self._picked)
         self.words = Label()
         self.words.setWordWrap(True)
         self.words.setContentsMargins(12, 10, 12, 6)
@@ -68,7 +69,7 @@ class StrengthPage(LoadsPage):
             button.setChecked(kind == self.model.kind)
         cells, chosen = self.model.cells(), self.model.chosen()
         blocked = self.table.blockSignals(True)
-        self.table.fill(self._theme, ("", "What", "", "Used"), cells, (), widths=(66, 0, 0, 56))
+        self.table.fill(self._theme, ("", "What", "", "Used"), cells)
         if chosen is not None:
             self.table.selectRow(self.model.at)
         self.table.blockSignals(blocked)

@@ -6,7 +6,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.manner import Theme
@@ -39,7 +40,7 @@ class BoardPicture(Picture):
         _title, drawn = self._model.drawn(area.width() / area.height())
         return fit(drawn[1], area) if drawn is not None else None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Choose and take an instrument."""
         lies = self.window()
         if event is None or lies is None or event.button() != Qt.MouseButton.LeftButton:
@@ -50,7 +51,7 @@ class BoardPicture(Picture):
         self._off, self._moved = (x - h, z - k), False
         self._session.do("services.choose", key=self._model.key(self._held))
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the instrument follow the hand."""
         lies = self.window()
         if event is None or lies is None or not self._held:
@@ -66,13 +67,13 @@ class BoardPicture(Picture):
         self._moved = True
         self._session.preview(new)
 
-    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let go: what was dragged is one step."""
         if self._held and self._moved:
             self._session.do("edit.gesture", words="move an instrument")
         self._held = ""
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Move the chosen one by the grid, with Shift by a millimetre; Delete takes it off."""
         if event is None:
             return
@@ -87,7 +88,7 @@ class BoardPicture(Picture):
             super().keyPressEvent(event)
 
 
-class BoardPage(LoadsPage):
+class BoardPage(SessionPage):
     """The panel, and beside it the table and what can be added."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -95,7 +96,7 @@ class BoardPage(LoadsPage):
         self.model = BoardModel(session)
         self.picture = BoardPicture(session, theme, self.model)
         self.table = Grid("Instruments on the board", rows_chosen=True)
-        self.table.cellClicked.connect(self._choose)
+        self.table.cell_clicked.connect(self._choose)
         self.what = Chooser()
         self.what.addItems(list(CUTS))
         self.what.setFont(font(11))
@@ -128,9 +129,7 @@ class BoardPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(
-            self._theme, BOARD_HEADS, self.model.cells(), (), widths=(0, 82, 38, 38, 62, 46, 46)
-        )
+        self.table.fill(self._theme, BOARD_HEADS, self.model.cells())
         there = self.model.board() is not None
         self.add.setEnabled(there)
         self.remove.setEnabled(bool(self.model.chosen()))

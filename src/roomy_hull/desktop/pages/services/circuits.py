@@ -2,7 +2,8 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.session.pages.services.circuits import CIRCUIT_HEADS, CircuitsModel
@@ -10,7 +11,7 @@ from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
 
-class CircuitsPage(LoadsPage):
+class CircuitsPage(SessionPage):
     """Plan above, schedule below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -18,7 +19,7 @@ class CircuitsPage(LoadsPage):
         self.model = CircuitsModel(session)
         self.plan = Picture(session, theme, "Single-line plan of all circuits", self.model.plan)
         self.table = Grid("Schedule of circuits", rows_chosen=True)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
         )
         self.add = self.ask(
@@ -42,7 +43,5 @@ class CircuitsPage(LoadsPage):
             self._theme,
             CIRCUIT_HEADS,
             self.model.cells(),
-            (),
-            widths=(0, 50, 52, 76, 62, 84, 64, 46, 130),
         )
         self.remove.setEnabled(bool(self._session.look.service))

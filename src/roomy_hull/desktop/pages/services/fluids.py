@@ -3,7 +3,8 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture, caution
+from roomy_hull.desktop.page import Picture, SessionPage, caution
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -22,7 +23,7 @@ def _sentences() -> Label:
     return words
 
 
-class WaterPage(LoadsPage):
+class WaterPage(SessionPage):
     """Sentences, what stays in each tank on a slope, the table."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -35,12 +36,11 @@ class WaterPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring table and words up to date."""
-        widths = (0, 56, 56, 76, 66, 58, 62, 66, 66, 52, 76, 92)
-        self.table.fill(self._theme, TANK_HEADS, self.model.cells(), (), widths=widths)
+        self.table.fill(self._theme, TANK_HEADS, self.model.cells())
         self.words.setText("\n".join(self.model.words()))
 
 
-class GasPage(LoadsPage):
+class GasPage(SessionPage):
     """Sentences above, pressures for level below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -58,8 +58,6 @@ class GasPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring table and words up to date."""
-        self.table.fill(
-            self._theme, LEVEL_HEADS, self.model.cells(), (), widths=(0, 90, 90, 110, 190)
-        )
+        self.table.fill(self._theme, LEVEL_HEADS, self.model.cells())
         self.table.setVisible(bool(self.model.cells()))
         self.words.setText("\n\n".join(self.model.words()))

@@ -2,7 +2,8 @@
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -11,7 +12,7 @@ from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
 
-class RunsPage(LoadsPage):
+class RunsPage(SessionPage):
     """Elevation above, slice below, the table beside them."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -20,7 +21,7 @@ class RunsPage(LoadsPage):
         self.above = Picture(session, theme, "Runs in the elevation", self.model.elevation)
         self.slice = Picture(session, theme, "Runs from above", self.model.slice)
         self.table = Grid("Every cable, hose and pipe", rows_chosen=True)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
         )
         self.plug = self.ask(
@@ -46,4 +47,4 @@ class RunsPage(LoadsPage):
     def fill(self) -> None:
         """Bring the table up to date."""
         self.legend.setText(self.model.legend())
-        self.table.fill(self._theme, RUN_HEADS, self.model.cells(), (), widths=(22, 0, 44, 88, 92))
+        self.table.fill(self._theme, RUN_HEADS, self.model.cells())

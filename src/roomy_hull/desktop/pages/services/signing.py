@@ -3,7 +3,8 @@
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage
+from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
@@ -15,7 +16,7 @@ ACTIONS = {"mains": "services.sign_mains", "gas": "services.sign_gas", "low volt
            "water": "services.sign_water"}  # fmt: skip
 
 
-class SignaturesPage(LoadsPage):
+class SignaturesPage(SessionPage):
     """The table, sentences below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -23,7 +24,7 @@ class SignaturesPage(LoadsPage):
         self.model = SignaturesModel(session)
         self.table = Grid("Who signs for what", rows_chosen=True)
         self.table.row_height(30)
-        self.table.cellClicked.connect(
+        self.table.cell_clicked.connect(
             lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
         )
         self.words = Label()
@@ -49,9 +50,7 @@ class SignaturesPage(LoadsPage):
 
     def fill(self) -> None:
         """Bring table and words up to date."""
-        self.table.fill(
-            self._theme, SIGN_HEADS, self.model.cells(), (), widths=(110, 150, 0, 150, 90, 190)
-        )
+        self.table.fill(self._theme, SIGN_HEADS, self.model.cells())
         self.words.setText("\n\n".join(self.model.words()))
         signed = {x.what for x in self._session.job.services.signatures}
         what = self.model.chosen()

@@ -5,14 +5,15 @@ from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
 
 from roomy_hull.desktop.ground.scene_painter import Window, fit
-from roomy_hull.desktop.pages.loads.parts import Grid, LoadsPage, Picture
+from roomy_hull.desktop.page import Picture, SessionPage
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.planning.devices import FileChannel, Line, Reader
-from roomy_hull.session.pages.services.trip import USE_HEADS, TripModel
+from roomy_hull.session.pages.services.trip import TripModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
@@ -38,7 +39,7 @@ class TripPicture(Picture):
         _title, drawn = self._model.drawn(area.width() / area.height())
         return fit(drawn[1], area) if drawn is not None else None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take the end of a bar, or choose a day."""
         lies = self.window()
         if event is None or lies is None or event.button() != Qt.MouseButton.LeftButton:
@@ -48,7 +49,7 @@ class TripPicture(Picture):
         n = self._day if self._day >= 0 else self._model.day_at(h)
         self._session.do("services.choose", key=f"trip.days.{n}" if n >= 0 else "")
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the day's driving follow the hand."""
         lies = self.window()
         if event is None or lies is None:
@@ -63,14 +64,14 @@ class TripPicture(Picture):
             resized(self._session.history.settled, f"services.trip.days.{self._day}.drive", hours)
         )
 
-    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let go: what was dragged is one step."""
         if self._day >= 0:
             self._session.do("edit.gesture", words=f"drive on day {self._day + 1}")
         self._day = -1
 
 
-class TripPage(LoadsPage):
+class TripPage(SessionPage):
     """The picture above, words and what takes how much below."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -82,7 +83,7 @@ class TripPage(LoadsPage):
         self.words.setFont(font(13))
         self.words.setContentsMargins(10, 4, 10, 4)
         self.table = Grid("What takes how much a day", rows_chosen=True)
-        self.table.setMaximumWidth(330)
+        self.table.setMinimumWidth(430)
         self.begin = self.ask("Begin from what is placed", "services.begin")
         self.add_day: QPushButton = self.ask("Add a day", "services.day", "Like the chosen one")
         self.add_panel: QPushButton = self.ask("Add a panel on the roof", "services.panel")
@@ -121,10 +122,9 @@ class TripPage(LoadsPage):
         buttons.addStretch(1)
         below = QHBoxLayout()
         below.setSpacing(2)
-        below.addWidget(self.table)
+        below.addWidget(self.table, 1)
         below.addLayout(buttons)
         below.addLayout(monitor)
-        below.addStretch(1)
         self.stack(LICENSED, (self.picture, 7), (self.words, 0), (below, 3))
 
     def _read(self) -> None:
@@ -166,7 +166,7 @@ class TripPage(LoadsPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, USE_HEADS, self.model.cells(), (), widths=(0, 80))
+        self.table.work_on(self._theme, self.model)
         self.begin.setVisible(not self._session.job.services.begun)
         for button in (self.whole, self.add_day, self.add_panel, self.remove):
             button.setEnabled(self._session.job.services.begun)

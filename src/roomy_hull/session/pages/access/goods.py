@@ -1,15 +1,27 @@
 """The page Goods: the list, where is what, what is dragged where."""
 
+import functools
+from collections.abc import Mapping, Sequence
+
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import show
+from roomy_hull.core.wording import counted
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import ELEVATION, Station
-from roomy_hull.job.goods import Good
+from roomy_hull.job.edits import goods as edits
+from roomy_hull.job.goods import CAB, WHENS, Good
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.card import Field
+from roomy_hull.session.access_fields import good_fields
 from roomy_hull.session.pages.access.words import SIDES, chosen_good, where_words
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.cells import Cell, mass_word
+from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.worked import Worked
 from roomy_hull.session.session import Session
+from roomy_hull.studies.access.stowing import Stowed
 
-GOOD_HEADS = ("Good", "No.", "Mass", "Wanted", "Where", "Moves", "Reach")
+Row = tuple[Good, Stowed]
+"""A good, and where it is."""
 SHORT = {
     "in reach": "all",
     "crouching": "crouch",
@@ -20,15 +32,11 @@ SHORT = {
 ORDER = ("in reach", "crouching", "on tiptoe", "by climbing", "not at all")
 
 
-class GoodsModel:
-    """The goods of a job, one chosen, some searched for.
-
-    Args:
-        session: The job in hand.
-    """
+class GoodsModel(Worked[Row]):
+    """The goods of a job, one chosen, some searched for."""
 
     def __init__(self, session: Session) -> None:
-        self._session = session
+        super().__init__(session)
         self.search = ""
 
     def rows(self) -> list[int]:
@@ -45,33 +53,91 @@ class GoodsModel:
         goods = self._session.job.goods
         return [f"goods.{goods[n].id}" for n in self.rows()]
 
-    def cells(self) -> list[list[Cell]]:
-        """Every good in a row."""
-        session = self._session
-        verdict, system = session.known, session.look.system
-        found = verdict.access
-        rows: list[list[Cell]] = []
-        for n in self.rows():
-            good = verdict.job.goods[n]
-            row = found.stowed[n]
-            bold = "bold" if session.look.access == f"goods.{good.id}" else ""
-            moves = (
-                ""
-                if row.moves is None
-                else f"{row.moves.count}"
-                if row.moves.possible
-                else "no way"
+    def entries(self) -> list[Row]:
+        """The goods that are listed, each with where it is and how one gets at it."""
+        verdict = self._session.known
+        return [(verdict.job.goods[n], verdict.access.stowed[n]) for n in self.rows()]
+
+    def fields(self, entry: Row) -> tuple[Field, ...]:
+        """The fields that the card has of a good."""
+        return good_fields(self._session.job, f"{entry[0].id}")
+
+    def columns(self) -> tuple[Column[Row], ...]:
+        """What is told of a good."""
+        session, verdict = self._session, self._session.known
+
+        def moves(row: Row) -> Cell:
+            good, there = row
+            found = there.moves
+            text = "" if found is None else f"{found.count}" if found.possible else "no way"
+            return (text, "look" if there.over(good.use) else "")
+
+        def reach(row: Row) -> Cell:
+            seen = verdict.access.seen[row[1].space] if row[1].space >= 0 else ()
+            worst = max((s.how for s in seen), key=ORDER.index) if seen else ""
+            return (SHORT.get(worst, ""), "look" if worst in ORDER[3:] else "")
+
+        def where(row: Row) -> Cell:
+            return (
+                where_words(verdict, row[0], row[1].space),
+                "look" if row[1].where in {"lost", "nowhere"} else "",
             )
-            worst = ""
-            if row.space >= 0 and found.seen[row.space]:
-                worst = max((s.how for s in found.seen[row.space]), key=ORDER.index)
-            late = row.over(good.use)
-            rows.append([
-                (good.name, bold), (f"{good.count}", ""), (show(good.kg, "mass", system), ""), (good.use, ""),
-                (where_words(verdict, good, row.space), "look" if row.where in ("lost", "nowhere") else ""),
-                (moves, "look" if late else ""), (SHORT.get(worst, ""), "look" if worst in ORDER[3:] else ""),
-            ])  # fmt: skip
-        return rows
+
+        def name(row: Row) -> Cell:
+            return (row[0].name, "bold" if session.look.access == f"goods.{row[0].id}" else "")
+
+        return (
+            self.column("Item", "name", name, needed=True),
+            self.column("No.", "count"),
+            self.column(f"Each, {mass_word(session)}", "mass"),
+            Column(
+                f"All, {mass_word(session)}",
+                lambda r: (show(r[0].kg, "mass", session.look.system, unit=False), ""),
+            ),
+            self.column("Wanted", "use", choices=lambda: WHENS),
+            self.column("Where", "place", where, choices=lambda: tuple(self._places().values())),
+            Column("Moves", moves),
+            Column("Reach", reach),
+        )
+
+    def _places(self) -> dict[str, str]:
+        """What each place that goods can be in is called."""
+        return {"": "not stowed yet", CAB: "in the cab"} | self._session.job.holders()
+
+    def read(self, name: str, text: str) -> str:
+        """The place that is meant."""
+        return (
+            next((key for key, words in self._places().items() if words == text), text)
+            if name == "place"
+            else text
+        )
+
+    def add(self, typed: Mapping[str, str]) -> bool:
+        """Add a good from what was typed."""
+        session, made = self._session, False
+
+        def make() -> None:
+            nonlocal made
+            made = session.attempt(
+                f"add {typed['name']}", lambda: edits.with_good(session.job, typed["name"].strip())
+            )
+            if made:
+                verdict = session.known
+                new = (verdict.job.goods[-1], verdict.access.stowed[-1])
+                for field, text in typed.items():
+                    if field != "name" and text.strip():
+                        self.change(new, field, text)
+
+        self.as_one(f"add {typed['name']}", make)
+        return made
+
+    def delete(self, some: Sequence[Row]) -> None:
+        """Take goods off the list."""
+        for good, _there in some:
+            self._session.attempt("take off the list", functools.partial(self._without, good.id))
+
+    def _without(self, key: str) -> Job:
+        return edits.without(self._session.job, key)
 
     def station(self) -> Station:
         """The side that is drawn: where the chosen good is, else where one stands."""
@@ -97,7 +163,7 @@ class GoodsModel:
             station,
             frozenset(marked),
         )
-        return f"{title}: drag a good from the list onto it", drawn
+        return f"{title}: drag an item from the list onto it", drawn
 
     def space_at(self, h: float, k: float) -> int:
         """The space at a point of the picture; -1 for none. [mm]"""
@@ -128,7 +194,7 @@ class GoodsModel:
         loose = sum(r.where == "nowhere" for r in rows)
         lost = sum(r.where == "lost" for r in rows)
         kg = sum(g.kg for g in goods)
-        words = f"{len(goods)} goods, {show(kg, 'mass', self._session.look.system)}"
+        words = f"{counted(len(goods), 'item')}, {show(kg, 'mass', self._session.look.system)}"
         if loose:
             words += f", {loose} not stowed yet"
         return words + (f", {lost} lost" if lost else "")

@@ -2,6 +2,7 @@
 
 import math
 
+from roomy_hull.core.wording import counted
 from roomy_hull.drawing.view import Station
 from roomy_hull.job.goods import CAB, Good, Person, people
 from roomy_hull.session.session import Session
@@ -166,8 +167,8 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
         return (space.name, f"taken from the {space.side}", "", " ".join(rows), CAUTION)
     goods = verdict.job.goods
     words_ = (
-        f"{len(goods)} goods, {sum(g.kg for g in goods):.0f} kg."
+        f"{counted(len(goods), 'item')}, {sum(g.kg for g in goods):.0f} kg."
         if goods
-        else "No goods are listed yet: add them, or paste a list."
+        else "No gear is listed yet: add items, or paste a list."
     )
     return ("Access", "who gets at what", "", words_, CAUTION)

@@ -4,6 +4,7 @@ from pathlib import Path
 
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.strokes import Panel, Rect, Scene
+from roomy_hull.core.wording import counted
 from roomy_hull.drawing.scenes import growing
 from roomy_hull.formats.photos import path_of
 from roomy_hull.job.brief import Offer, OfferLine
@@ -20,7 +21,7 @@ from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 
-OFFER_HEADS = ("What", "In", "How much", "Cost", "Net", "As offered")
+OFFER_HEADS = ("What", "In", "How much", "Cost", "Net", "As quoted")
 LOG_HEADS = ("When", "By", "", "Of", "What", "h", "Figure")
 BUYING_HEADS = ("What", "How much", "How far", "Wanted", "Order by", "Here on")
 
@@ -100,7 +101,7 @@ class OfferModel:
             told += f"The customer's budget is {budget:,.0f}: {abs(over):,.0f} {'over' if over > 0 else 'left'}. "
         last = self.last()
         if last is None:
-            return told + "Nothing is offered yet."
+            return told + "Nothing is quoted yet."
         taken = (
             f", agreed on {said(last.agreed)} with {', '.join(last.taken) or 'no option'}"
             if last.agreed
@@ -110,7 +111,7 @@ class OfferModel:
         more = (
             f"{len(changed)} lines have changed since." if changed else "Nothing has changed since."
         )
-        return f"{told}Offer {last.number} of {said(last.day)}: {last.gross():,.0f}{taken}. {more}"
+        return f"{told}Quote {last.number} of {said(last.day)}: {last.gross():,.0f}{taken}. {more}"
 
 
 class ProgressModel:
@@ -257,10 +258,11 @@ class LogModel(PageModel):
                 "Nothing is logged yet. Work, photos, what was built otherwise: each is an entry, and none is "
                 "ever changed."
             )
-        told = f"{len(job.log):,} entries, {sum(state.hours.values()):.1f} h, {len(state.photos)} photos"
+        told = f"{counted(len(job.log), 'entry', 'entries')}, {sum(state.hours.values()):.1f} h, "
+        told += counted(len(state.photos), "photo")
         told += f", built otherwise: {len(state.deviations)}" if state.deviations else ""
         lost = sum(p is None for _e, p in self.photos())
-        told += f". {lost} photos are missing beside the job" if lost else ""
+        told += f". {counted(lost, 'photo')} missing beside the job" if lost else ""
         return told + ". An entry is corrected by a later one."
 
 

@@ -1,5 +1,6 @@
 """The page Signatures: what a licensed or skilled person answers for, and who has signed for it."""
 
+from roomy_hull.core.wording import counted
 from roomy_hull.job.services import Signed
 from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.session.pages.cells import Cell
@@ -32,7 +33,11 @@ class SignaturesModel(PageModel):
                 t.name for t in verdict.assembly.things if isinstance(t.value, GasLocker)
             )
         if what == "low voltage":
-            return f"{len(verdict.services.circuits)} circuits" if verdict.services.circuits else ""
+            return (
+                counted(len(verdict.services.circuits), "circuit")
+                if verdict.services.circuits
+                else ""
+            )
         f = verdict.services.fluids
         return (
             f"{len(f.tanks)} tank" + ("s" if len(f.tanks) > 1 else "")

@@ -1,25 +1,29 @@
 """The page Trip: its picture, what is dragged in it, the answer in words."""
 
+import functools
+from collections.abc import Mapping, Sequence
+
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.job.edits import services as edits
+from roomy_hull.job.model import Job
+from roomy_hull.kinds.card import Field
+from roomy_hull.session import service_fields
+from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.services.words import NOTHING, lasting
+from roomy_hull.session.pages.worked import Worked
 from roomy_hull.session.session import Session
+from roomy_hull.studies.services.trip import Use
 
-USE_HEADS = ("What takes", "Wh a day")
 STEP = 0.25
 """Hours driven follow the hand in such steps. [h]"""
 
 
-class TripModel:
-    """The trip: its picture, what is dragged in it, what takes how much.
-
-    Args:
-        session: The job in hand.
-    """
+class TripModel(Worked[Use]):
+    """The trip: its picture, what is dragged in it, what takes how much."""
 
     def __init__(self, session: Session) -> None:
-        self._session = session
+        super().__init__(session)
         self.aspect = 2.0
 
     def chosen(self) -> int:
@@ -99,12 +103,55 @@ class TripModel:
             rows.append(f"Weather by {s.trip.weather.name}.")
         return " ".join(rows) if s.batteries else ""
 
-    def cells(self) -> list[list[Cell]]:
-        """What takes how much a day."""
-        t = self._session.known.services.trip
-        return [
-            [(name, ""), (f"{wh:,.0f}", "")] for name, wh in (t.day_wh if t is not None else ())
-        ]
+    def entries(self) -> tuple[Use, ...]:
+        """What takes how much, the most first."""
+        t, consumers = self._session.known.services.trip, self._session.job.services.consumers
+        return t.day_wh if t is not None else tuple(Use(c.id, c.name, 0.0) for c in consumers)
+
+    def fields(self, entry: Use) -> tuple[Field, ...]:
+        """The fields that the card has of what uses power."""
+        return service_fields.fields(self._session.job, f"consumers.{entry.id}")
+
+    def columns(self) -> tuple[Column[Use], ...]:
+        """What is told of what takes power."""
+        return (
+            self.column("What takes", "name", lambda u: (u.name, ""), needed=True),
+            self.column("Watts", "watts"),
+            self.column("Runs, %", "share"),
+            self.column("From, h", "begin"),
+            self.column("For, h", "hours"),
+            Column("Wh a day", lambda u: (f"{u.wh:,.0f}" if u.wh else "", "")),
+        )
+
+    def add(self, typed: Mapping[str, str]) -> bool:
+        """Add what uses power from what was typed."""
+        session, made = self._session, False
+
+        def make() -> None:
+            nonlocal made
+            made = session.attempt(
+                f"add {typed['name']}", lambda: edits.with_consumer(session.job, "")
+            )
+            if made:
+                new = session.job.services.consumers[-1]
+                for field, text in typed.items():
+                    if text.strip():
+                        self.change(Use(new.id, new.name, 0.0), field, text)
+
+        self.as_one(f"add {typed['name']}", make)
+        return made
+
+    def delete(self, some: Sequence[Use]) -> None:
+        """Take what uses power out."""
+        known = {c.id for c in self._session.job.services.consumers}
+        for use in some:
+            if use.id in known:
+                self._session.attempt(
+                    "take out", functools.partial(self._without, f"consumers.{use.id}")
+                )
+
+    def _without(self, key: str) -> Job:
+        return edits.without(self._session.job, key)
 
     def end_near(self, h: float, k: float, reach: float) -> int:
         """The day whose driving ends at a point of the picture; -1 for none. [mm of its own]"""

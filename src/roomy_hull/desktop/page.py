@@ -1,18 +1,14 @@
-"""What the pages of Loads are built from: a page that follows the session, pictures of scenes, tables."""
+"""What pages are built from: a page that follows the session, and pictures of scenes."""
 
 from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
-    QAbstractItemView,
     QButtonGroup,
     QHBoxLayout,
-    QHeaderView,
     QLayout,
     QPushButton,
-    QTableWidget,
-    QTableWidgetItem,
     QVBoxLayout,
     QWidget,
 )
@@ -20,15 +16,14 @@ from PyQt6.QtWidgets import (
 from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
-from roomy_hull.desktop.text import Label, plain
-from roomy_hull.desktop.theme import colour, font
+from roomy_hull.desktop.text import Label
+from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.paper import Paper
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
 
 
-class LoadsPage(QWidget):
+class SessionPage(QWidget):
     """A page that follows the session while it is seen, and nothing while it is not."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -97,7 +92,7 @@ class LoadsPage(QWidget):
                 box.addWidget(row, share)
         box.addWidget(caution(words))
 
-    def showEvent(self, _event: object) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def showEvent(self, _event: object) -> None:
         """Fill on being shown."""
         self._follow()
 
@@ -125,7 +120,7 @@ class Picture(QWidget):
         title, drawn = self._draw(max(self.width() - 16, 10) / max(self.height() - 34, 10))
         return () if drawn is None else (Paper(title, *drawn),)
 
-    def paintEvent(self, _event: QPaintEvent | None) -> None:  # ruff: ignore[invalid-function-name]  # Qt's name
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint title and scene."""
         p = QPainter(self)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -140,80 +135,6 @@ class Picture(QWidget):
         p.setPen(QColor(self.theme.ink))
         p.setFont(font(13, bold=True))
         p.drawText(QRectF(12, 6, self.width() - 20, 20), Qt.AlignmentFlag.AlignLeft, title)
-
-
-class Grid(QTableWidget):
-    """A table of words that is filled whole."""
-
-    def __init__(self, words: str, *, rows_chosen: bool = False) -> None:
-        super().__init__()
-        self.setAccessibleName(words)
-        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
-        self.setHorizontalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
-        self.setWordWrap(False)
-        if rows_chosen:
-            self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-            self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
-        else:
-            self.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
-        down, across = self.verticalHeader(), self.horizontalHeader()
-        if down is not None and across is not None:
-            down.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
-            down.setDefaultSectionSize(22)
-            down.setMinimumSectionSize(18)
-            across.setFixedHeight(24)
-            across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
-
-    def row_height(self, px: int) -> None:
-        """Make the rows lower or higher than usual."""
-        down = self.verticalHeader()
-        if down is not None:
-            down.setDefaultSectionSize(px)
-
-    def fill(
-        self,
-        theme: Theme,
-        heads: Sequence[str],
-        rows: Sequence[Sequence[Cell]],
-        names: Sequence[str] = (),
-        shaded: Callable[[int, int], bool] = lambda _r, _c: False,
-        widths: Sequence[int] = (),
-    ) -> None:
-        """Fill the table.
-
-        Args:
-            theme: For the weights' colours.
-            heads: Column heads.
-            rows: The cells.
-            names: Row heads; none where empty.
-            shaded: Whether the cell of a row and column is shaded as chosen.
-            widths: Widths of the first columns in pixels; the others share the rest.
-        """
-        self.setRowCount(len(rows))
-        self.setColumnCount(len(heads))
-        self.setHorizontalHeaderLabels(list(heads))
-        down, across = self.verticalHeader(), self.horizontalHeader()
-        if down is None or across is None:
-            return
-        down.setVisible(bool(names))
-        if names:
-            self.setVerticalHeaderLabels(list(names))
-        across.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
-        for n, width in enumerate(widths):
-            if width:
-                across.setSectionResizeMode(n, QHeaderView.ResizeMode.Fixed)
-                self.setColumnWidth(n, width)
-        for r, row in enumerate(rows):
-            for c, (text, severity) in enumerate(row):
-                item = QTableWidgetItem(text)
-                item.setFont(font(12, bold=bool(severity)))
-                if severity in ("stop", "look", "note"):
-                    item.setForeground(QColor(theme.severity(severity)))
-                if shaded(r, c):
-                    item.setBackground(colour(theme.accent, 40))
-                item.setToolTip(plain(text))
-                self.setItem(r, c, item)
 
 
 def choice_row(

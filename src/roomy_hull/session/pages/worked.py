@@ -1,0 +1,74 @@
+"""Tables whose cells are fields of the card: written, read and bounded as these are."""
+
+from collections.abc import Callable, Sequence
+from typing import Generic, TypeVar
+
+from roomy_hull.core.errors import UserError
+from roomy_hull.job.edits.resizing import value_at
+from roomy_hull.kinds.card import Field
+from roomy_hull.session.fields import shown, typed
+from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.model import PageModel
+
+T = TypeVar("T")
+
+
+class Worked(PageModel, Generic[T]):
+    """Entries of which the card has the fields: a cell is edited by the field's own rules."""
+
+    def fields(self, entry: T) -> tuple[Field, ...]:
+        """The fields that the card has of an entry."""
+        raise NotImplementedError
+
+    def field(self, entry: T, name: str) -> Field | None:
+        """One of them, by the end of its path; none where it has none such."""
+        return next((f for f in self.fields(entry) if f.name.rsplit(".", 1)[-1] == name), None)
+
+    def read(self, name: str, text: str) -> str:  # ruff: ignore[unused-method-argument]  # for a table that shows other words
+        """What a field holds for the words that the table shows."""
+        return text
+
+    def column(
+        self, header: str, name: str, cell: Callable[[T], Cell] | None = None, *,
+        choices: Callable[[], Sequence[str]] | None = None, needed: bool = False,
+    ) -> Column[T]:  # fmt: skip
+        """A column that is edited as a field of the card.
+
+        Args:
+            header: What stands over it.
+            name: The field, by the end of its path.
+            cell: What stands in it; what the card shows where it is not said.
+            choices: What can be chosen; what the card offers where it is not said.
+            needed: Whether a new entry has to have it.
+        """
+
+        def words(entry: T) -> str:
+            one = self.field(entry, name)
+            return (
+                ""
+                if one is None
+                else shown(one, value_at(self._session.job, one.name), self._session.look.system)
+            )
+
+        return Column(
+            header,
+            cell or (lambda e: (words(e), "")),
+            name,
+            None if choices else words,
+            choices,
+            needed,
+        )
+
+    def change(self, entry: T, field: str, text: str) -> None:
+        """Change a field of an entry from what was typed; trouble is told."""
+        one = self.field(entry, field)
+        if one is None:
+            self._session.say("That follows from the rest: there is nothing to type.", trouble=True)
+            return
+        try:
+            value = typed(one, self.read(field, text), self._session.look.system)
+        except UserError as trouble:
+            self._session.say(str(trouble), trouble=True)
+            return
+        self._session.do("edit.size", path=one.name, value=value)
