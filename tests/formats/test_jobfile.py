@@ -103,7 +103,7 @@ def test_places_that_cannot_be_used(tmp_path: Path, demo: Job) -> None:
 
 def test_the_file_is_readable_and_ends_in_a_line_break(demo: Job) -> None:
     text = jobfile.dumps(demo).decode()
-    assert text.startswith('{\n "format": "roomy-hull-job",\n "version": 3,\n "written_by": "0.2.0",\n "name": ')
+    assert text.startswith(f'{{\n "format": "roomy-hull-job",\n "version": 3,\n "written_by": "{__version__}",\n "name": ')
     assert text.endswith("}\n")
     assert '"extra"' not in text
 

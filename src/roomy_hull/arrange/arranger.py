@@ -64,7 +64,6 @@ class Arranger:
     """One run.
 
     Args:
-        verdict: The job, judged.
         wish: What is wanted.
         seconds: How long it may take. [s]
         pitch: About how wide a cell is. [mm]
@@ -342,7 +341,6 @@ def arrange(
     """Arrange a job's units.
 
     Args:
-        verdict: The job, judged.
         wish: What is wanted, what stays, how much each part counts.
         seconds: How long it may take. [s]
         pitch: About how wide a cell is. [mm]

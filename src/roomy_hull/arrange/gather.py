@@ -70,7 +70,6 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     """Put a job's wishes in figures.
 
     Args:
-        verdict: The job, judged.
         wish: What is to be arranged, and how.
         pitch: About how wide a cell should be; it becomes a multiple of the rails' pitch. [mm]
     Returns: Everything the search needs.

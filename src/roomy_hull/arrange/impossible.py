@@ -72,7 +72,6 @@ def by_area(instance: Instance, units: Sequence[int]) -> tuple[int, ...] | None:
     """Find bays whose faces are smaller than those of the units that can only go there.
 
     Args:
-        instance: What has to go where.
         units: Which of its units are asked about.
     Returns:
         The bays, or none where the faces are no proof. A unit's face is what it takes of the bay: its own outside
@@ -94,7 +93,6 @@ def reason(
     """Say why the units cannot all go in.
 
     Args:
-        instance: What has to go where.
         most: Units a strip may have, for the proof by strips.
         alive: False ends it with what is known.
     Returns: The simplest proof, on the smallest set that it holds for; none where there is no proof.

@@ -82,7 +82,6 @@ class Judge:
 
     Args:
         verdict: The job as it is: a memory for what does not change.
-        gathered: What is arranged.
         alive: False ends the learning.
     """
 
@@ -104,8 +103,6 @@ class Judge:
     def judge(self, layout: Layout) -> Judged:
         """Judge a layout.
 
-        Args:
-            layout: A place for each unit.
         Returns: With the findings that concern arranged units.
         """
         if layout not in self._known:
@@ -242,7 +239,6 @@ def rule_watch(instance: Instance, rules: Rules) -> tuple[Watch, tuple[Clash, ..
     """Rules as the search takes them, beside the wishes that keep things apart.
 
     Args:
-        instance: What has to go where.
         rules: What may not be.
     Returns: Pairs within a bay and the units to be watched; exact places that may not be together.
     """

@@ -24,7 +24,6 @@ def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
     Args:
         gathered: Of which the layout is.
         job: What was asked for; what stays is taken from it.
-        layout: A place for each unit.
     Returns: With every unit in its place: those of the job in their order, then what was wanted besides.
     """
     there = {gathered.units[n].id: standing(gathered, n, at) for n, at in enumerate(layout)}
@@ -47,9 +46,6 @@ def standing(gathered: Gathered, n: int, at: At) -> Unit:
 def as_it_stands(gathered: Gathered, job: Job) -> Value | None:
     """Value the job's own places, on whatever pitch.
 
-    Args:
-        gathered: What is arranged.
-        job: The job.
     Returns: None where some of it is not in the layout yet, or in a bay where it may not be.
     """
     instance = gathered.instance
@@ -79,9 +75,6 @@ def _item_at(instance: Instance, n: int, bay: int, v: float) -> int:
 def in_cells(gathered: Gathered, job: Job) -> Layout | None:
     """The job's own layout pushed together onto cells, every unit beside and above the same ones.
 
-    Args:
-        gathered: What is arranged.
-        job: The job.
     Returns: None where it cannot be had so.
     """
     instance = gathered.instance

@@ -54,7 +54,6 @@ class Master:
     """The linear programme of an instance.
 
     Args:
-        instance: What has to go where.
         strips: Its strips.
         named: Units that a rule names, as the strips were listed with.
     """

@@ -15,7 +15,6 @@ def to_place(job: Job, wish: Arranging) -> tuple[Unit, ...]:
     """What is to be placed: what is not pinned, then what is wanted besides.
 
     Args:
-        job: The job.
         wish: The wishes about it.
     Returns: In the order of an instance.
     Raises:

@@ -86,7 +86,6 @@ class Search:
     """One search, step by step; it may be asked again with more rules.
 
     Args:
-        instance: What has to go where.
         most: How many units a strip may have.
         progress: Takes `Progress`; False ends it with what there is.
         wanted: Stop where the gap is so small a part of the best. [1]

@@ -15,7 +15,6 @@ def alike(instance: Instance, named: Iterable[int] = ()) -> list[list[int]]:
     """Groups of units that may change places without anybody noticing.
 
     Args:
-        instance: What has to go where.
         named: Units that a rule names, besides those that a run, a wish or a form behind another names.
     Returns: Every unit in one group, most of them alone.
     """
@@ -45,7 +44,6 @@ class Sets:
     """Sets of units as whole numbers: a bit for what is alone, a count for what is alike.
 
     Args:
-        instance: What has to go where.
         groups: As of `alike`.
     """
 

@@ -74,7 +74,6 @@ def list_strips(
     """List the strips of an instance.
 
     Args:
-        instance: What has to go where.
         places: Its free cells.
         most: How many units a strip may have.
         watch: Units whose exact place matters, and what may not stand so in one bay.

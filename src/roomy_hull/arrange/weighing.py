@@ -19,8 +19,6 @@ CODES: dict[str, tuple[str, ...]] = {
 def suggested(verdict: Verdict) -> Weights:
     """Weights that follow a job's own findings.
 
-    Args:
-        verdict: The job, judged.
     Returns: 2 for what is found wrong or nearly so, 3 for an axle over its limit, else 1.
     """
     worst = board.worst(verdict.loads, ("rear", "front"))

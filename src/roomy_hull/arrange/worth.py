@@ -34,9 +34,6 @@ class Place(NamedTuple):
 def value(instance: Instance, layout: Layout) -> Value:
     """Value a layout, by itself and from nothing but where things are.
 
-    Args:
-        instance: What has to go where.
-        layout: A place for each unit.
     Returns: Parts, and their sum in points; less is better. The free wall counts the other way.
     """
     places = [
@@ -50,7 +47,6 @@ def valued(instance: Instance, places: Sequence[Place]) -> Value:
     """Value units where they are, on any pitch.
 
     Args:
-        instance: What has to go where.
         places: One for each unit, in order. [mm]
     Returns: As of `value`.
     """
@@ -110,7 +106,6 @@ def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...
     """Say which rules a layout breaks, by itself and from nothing but where things are.
 
     Args:
-        instance: What has to go where.
         layout: A place for each.
     Returns: ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
     """

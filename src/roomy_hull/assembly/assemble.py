@@ -113,7 +113,6 @@ def assemble(
     """Expand a job, reusing from an earlier assembly whatever did not change.
 
     Args:
-        job: The job.
         previous: An assembly of an earlier value of the job; only a memory, it never alters the result.
         opens: Whether what opens is worked out too; without, for a first quick look.
         shop: Who makes it; the shop of the earlier assembly, or the shipped values, where none is given.

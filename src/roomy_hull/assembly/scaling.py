@@ -13,7 +13,6 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -
 
     Args:
         scenario: What is aboard and how full.
-        owner: What it belongs to.
         fill: What scales it.
         mount: What it comes off with.
     Returns: 0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
@@ -58,7 +57,6 @@ def slide_load(thing: Thing, loads: Weighed) -> float:
     """Compute what a thing's slides carry when full, weighings in it.
 
     Args:
-        thing: In vehicle axes.
         loads: What scales found.
     Returns: Moving mass, 0 where nothing slides. [kg]
     """

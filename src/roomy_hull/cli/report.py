@@ -8,8 +8,6 @@ from roomy_hull.verdict.verdict import Verdict
 def report(verdict: Verdict) -> str:
     """Write a verdict for people.
 
-    Args:
-        verdict: The verdict.
     Returns: One block per scenario, then the findings with their figures and sources.
     """
     rows = [verdict.job.name, ""]

@@ -156,7 +156,6 @@ def places(
     """Every face of a part folded up, the root first.
 
     Args:
-        root: The part.
         thickness: Of the sheet. [mm]
         place: Of the root.
         before: What leads to the root.
@@ -172,7 +171,6 @@ def with_holes(root: Face, drilled: tuple[tuple[int, Hole], ...]) -> Face:
     """A part with more holes in its faces.
 
     Args:
-        root: The part.
         drilled: In which face, as `places` counts them, and where in it. [mm]
     Returns: The same tree.
     """
@@ -202,7 +200,6 @@ def prisms(root: Face, thickness: float) -> list[list[Vector]]:
     """A part folded up: each face as the corners of a prism of the sheet's thickness, out to its bends' corners.
 
     Args:
-        root: The part.
         thickness: Of the sheet. [mm]
     Returns:
         The outer ring of each face, then its inner one: at a bend the face goes on to the outside corner, so that
@@ -287,7 +284,6 @@ def checked(root: Face, name: str) -> Face:
     """Refuse a tree that is no part.
 
     Args:
-        root: The part.
         name: What to call it.
     Returns: The same.
     Raises:

@@ -66,7 +66,6 @@ def unfolded(root: Face, thickness: float, k: float) -> Flat:
     """Lay a folded part flat.
 
     Args:
-        root: The part.
         thickness: Of the sheet. [mm]
         k: The neutral line's part of the thickness; every bend takes A·π/180·(R + K·T) of sheet.
     Returns: In the root's directions. [mm]

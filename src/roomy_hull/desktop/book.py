@@ -232,7 +232,6 @@ def pdf(book: Book, system: System = "metric") -> bytes:
     """Paint a book.
 
     Args:
-        book: Its pages.
         system: ``metric`` or ``us``, for sizes.
     Returns: A PDF, A4 lying, as lines and letters.
     """
@@ -250,7 +249,6 @@ def preview(book: Book, number: int, system: System = "metric") -> tuple[QImage,
     """Paint one sheet of a book as a picture.
 
     Args:
-        book: Its pages.
         number: Which sheet, from 1.
         system: ``metric`` or ``us``.
     Returns: The sheet, and how many there are.
@@ -267,8 +265,6 @@ def write_book(book: Book, path: Path, system: System = "metric") -> Path:
     """Write a book as PDF.
 
     Args:
-        book: Its pages.
-        path: The file.
         system: ``metric`` or ``us``.
     Returns: The file.
     Raises:
@@ -284,10 +280,6 @@ def write_book(book: Book, path: Path, system: System = "metric") -> Path:
 def write_job(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
     """Write a job's book, and its labels.
 
-    Args:
-        job: The job.
-        folder: Where to; made if it is not there.
-        shop: Who makes it.
     Returns: The two files.
     Raises:
         PictureError: The place cannot be written.
@@ -301,8 +293,6 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
     """Write the book of a judged job, and its labels.
 
     Args:
-        verdict: The verdict.
-        folder: Where to.
         cut: Its cut, with joints.
         system: ``metric`` or ``us``.
     Returns: ``book.pdf`` and ``labels.pdf``.

@@ -35,9 +35,6 @@ def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
     """Write an offer of a job as it stands; the job itself keeps what was quoted before.
 
     Args:
-        job: The job.
-        folder: Where to.
-        shop: Who makes it.
         by: Who offers it.
     Returns: PDF and CSV.
     Raises:
@@ -69,8 +66,6 @@ def pack_of(
     """Write the hand-over pack and the check sheets.
 
     Args:
-        verdict: The judged job.
-        folder: Where to.
         job_file: The job's file, beside which its photos are.
         system: ``metric`` or ``us``.
     Returns: ``hand-over.pdf`` and ``check-sheets.pdf``.
@@ -88,9 +83,7 @@ def write_told(session: Session, kind: str, folder: Path) -> None:
     """Write a paper of the job in hand, and say where it is; trouble is told.
 
     Args:
-        session: The job in hand.
         kind: ``offer``, ``pack``, ``lists``, ``checks``, ``progress`` or ``board``.
-        folder: Where to.
     """
     try:
         files = _written(session, kind, folder)

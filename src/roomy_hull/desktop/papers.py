@@ -33,8 +33,6 @@ class Drawn(Protocol):
 def papers_of(widget: QWidget) -> tuple[Paper, ...]:
     """Gather what a view draws: its own scenes, or those of its parts that are seen.
 
-    Args:
-        widget: A page or stage.
     Returns: From the top left on; empty where it draws no scene.
     """
     if isinstance(widget, Drawn):
@@ -50,7 +48,6 @@ def write(widget: QWidget, path: Path, system: System) -> None:
     """Write a view as SVG or PDF, by the file's ending.
 
     Args:
-        widget: A page or stage.
         path: The file; ends in ``.svg`` or ``.pdf``.
         system: ``metric`` or ``us``, for sizes.
     Raises:
@@ -160,8 +157,6 @@ def write_told(session: Session, widget: QWidget, path: Path) -> None:
 
     Args:
         session: Where it is told.
-        widget: A page or stage.
-        path: The file.
     """
     try:
         write(widget, path, session.look.system)

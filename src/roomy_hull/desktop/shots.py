@@ -257,7 +257,6 @@ def write(path: Path | None, folder: Path) -> list[Path]:
 
     Args:
         path: Job file, or the demo job where there is none.
-        folder: Where to; made if it is not there.
     Returns: The pictures, in the order of `VIEWS`.
     Raises:
         UserError: The job cannot be used.

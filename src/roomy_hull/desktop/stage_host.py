@@ -29,7 +29,6 @@ class Paged(QWidget):
     """A stage of several pages: its bar, the panels over the drawing, and the page that is shown.
 
     Args:
-        session: The job in hand.
         theme: The colours.
         about: Its row of the table.
         drawing: What stands for the pages without a widget of their own.
@@ -125,7 +124,6 @@ class StageHost(Pile):
     """The stage that is shown, out of those that were built so far.
 
     Args:
-        session: The job in hand.
         theme: The colours.
         first: Stands for the stage Fit-out, whose drawing is there from the start.
     """

@@ -22,8 +22,6 @@ SIDES: tuple[Station, ...] = ("left", "right", "rear")
 def access_json(verdict: Verdict) -> dict[str, Any]:
     """Access as built-in objects, documented in docs/formats.md.
 
-    Args:
-        verdict: The verdict.
     Returns:
         ``people``, ``spaces`` with their moves, reach and sight, ``goods``, ``lifts``, ``living``, ``canopy``.
         [mm, kg]
@@ -177,9 +175,6 @@ def canopy_sheet(verdict: Verdict) -> str:
 def write_papers(verdict: Verdict, folder: Path) -> list[Path]:
     """Write every paper of Access.
 
-    Args:
-        verdict: The verdict.
-        folder: Where to.
     Returns: ``goods.csv``, a packing list for each scenario, a map of each side, ``canopy-off.txt``.
     Raises:
         UserError: The folder cannot be written.

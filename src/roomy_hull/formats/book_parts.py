@@ -132,7 +132,6 @@ def part_page(part: SheetPart, flat: Blank, plan: BendPlan, number: int, owner: 
         flat: Its flat.
         plan: In which order it is bent.
         number: In the part list.
-        owner: What it belongs to.
     Returns: Its drawing.
     """
     papers = [Paper("flat", cut_scene.blank_scene(flat, plan), cut_scene.blank_frame(flat))]

@@ -38,7 +38,6 @@ def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
     """Today's list of every person, to print.
 
     Args:
-        verdict: The judged job.
         build: Its plan.
         day: Which day.
     Returns: A page for each who has something to do.

@@ -70,7 +70,6 @@ def part_list(cut: CutList, files: dict[int, str]) -> str:
     """Write the part list.
 
     Args:
-        cut: The cut.
         files: For each blank's index, the name of its DXF file.
     Returns:
         CSV: number, name, count, kind, material, thickness or section, blank size, bends, mass of one and of all,

@@ -38,8 +38,6 @@ def write(
     """Write all files of a cut, in the place of those of the cut before: all of them or none.
 
     Args:
-        cut: The cut.
-        folder: Where to; made if it is not there.
         marking: What every file says of itself.
         progress: Called with the share done; returning False ends it, and nothing is written.
         solids: The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the

@@ -44,9 +44,6 @@ def loads(data: bytes, place: str = "the file") -> Job:
 def read(data: bytes, place: str = "the file") -> Opened:
     """Read a job from the bytes of its file.
 
-    Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
     Returns: The job, unknown fields kept in each value's `extra`; and the news.
     Raises:
         JobFileError: The file is empty, damaged, truncated, foreign or newer, or a value in it is not allowed; the
@@ -95,8 +92,6 @@ def _refuse_reserved(job: Job, place: str) -> None:
 def load(path: Path) -> Job:
     """Read a job file.
 
-    Args:
-        path: The file.
     Returns: The job.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
@@ -107,8 +102,6 @@ def load(path: Path) -> Job:
 def opened(path: Path) -> Opened:
     """Read a job file with what means something else since it was written.
 
-    Args:
-        path: The file.
     Returns: Job and news.
     Raises:
         JobFileError: The file cannot be read, or `read` refuses it.
@@ -119,8 +112,6 @@ def opened(path: Path) -> Opened:
 def dumps(job: Job) -> bytes:
     """Write a job as the bytes of its file: indented, UTF-8, unknown fields back in place.
 
-    Args:
-        job: The job.
     Returns: JSON ending in a line break.
     """
     rows = put_back(msgspec.to_builtins(job))
@@ -131,8 +122,6 @@ def dumps(job: Job) -> bytes:
 def checked(job: Job) -> Job:
     """Hold a job against all that its file may hold, as it would be when it is read again.
 
-    Args:
-        job: The job.
     Returns: The same.
     Raises:
         JobFileError: A figure is out of its bounds, a list or text is too long; names the field.
@@ -153,8 +142,6 @@ def save(job: Job, path: Path, *, keep: bool = True) -> None:
     """Write a job file whole or not at all, the previous version kept beside it.
 
     Args:
-        job: The job.
-        path: The file.
         keep: Whether the version on disk is kept as ``NAME.previous``.
     Raises:
         JobFileError: The place cannot be written; what was there is untouched.
@@ -170,8 +157,6 @@ class UnwritableError(JobFileError):
 def tried(job: Job) -> bytes:
     """Write a job as the bytes of its file, and read them again before anything is done with them.
 
-    Args:
-        job: The job.
     Returns: What `loads` takes.
     Raises:
         UnwritableError: It would not be taken; says why.
@@ -192,7 +177,6 @@ def rescue(job: Job, path: Path) -> None:
     """Write a job that its file could not hold as near to it as can be: every value that it has.
 
     Args:
-        job: The job.
         path: Of the rescue file; it may have to be mended by hand before it opens.
     Raises:
         JobFileError: The place cannot be written.

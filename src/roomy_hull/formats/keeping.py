@@ -174,8 +174,6 @@ class Keeping:
     def rescue(self, job: Job) -> Path:
         """Write a job that its file cannot hold as near to it as can be.
 
-        Args:
-            job: The job.
         Returns: The rescue file, a new one each time.
         Raises:
             JobFileError: The place cannot be written.

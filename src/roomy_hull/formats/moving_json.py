@@ -12,8 +12,6 @@ from roomy_hull.verdict.verdict import Verdict
 def moving_json(verdict: Verdict) -> dict[str, Any]:
     """All that opens as built-in objects, documented in docs/formats.md.
 
-    Args:
-        verdict: The verdict.
     Returns:
         ``openings``, ``together`` (pairs that are not clear), ``sets``, ``runs``, ``in_and_out`` and ``layouts``.
         [mm, kg, l]

@@ -26,7 +26,6 @@ def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     Args:
         job: What it is of.
         offer: The offer.
-        shop: Who makes it.
     Returns: What is offered and for how much; then what is behind it, part by part.
     """
     brief = job.brief

@@ -172,8 +172,6 @@ def _table(section: Section) -> Table:
 def advice(verdict: Verdict) -> tuple[str, ...]:
     """What may still be taken along in each scenario, and what to leave at home where it is too much.
 
-    Args:
-        verdict: The judged job.
     Returns:
         A sentence for each scenario: room left by the tighter of gross and rear axle; else the goods that bring
         most.

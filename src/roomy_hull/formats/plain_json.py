@@ -44,7 +44,6 @@ def decode(data: bytes, place: str) -> Any:
 
     Args:
         data: UTF-8 text.
-        place: What to call the file in messages.
     Returns: What it holds.
     Raises:
         JobFileError: Line and column of what is broken, a figure that is none, a field that stands twice.

@@ -14,7 +14,6 @@ def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
     """Tell a plan.
 
     Args:
-        verdict: The judged job.
         build: Its plan.
     Returns:
         ``begin``, ``now``, ``end``, ``due``, ``bound_end``, ``gap``, ``ready`` by chance, ``hours``, ``late``,

@@ -20,8 +20,6 @@ from roomy_hull.verdict.verdict import Verdict
 def services_json(verdict: Verdict) -> dict[str, Any]:
     """The services as built-in objects, documented in docs/formats.md.
 
-    Args:
-        verdict: The verdict.
     Returns:
         ``circuits``, ``trip``, ``water``, ``hot_water``, ``gas``, ``air``, ``runs``, ``shade`` and ``plugs``;
         nothing of what is not entered. [A, V, m, mm², Wh, l, kg]
@@ -106,8 +104,6 @@ def _circuit(c: Circuit, services: Services) -> dict[str, Any]:
 def services_report(verdict: Verdict) -> str:
     """The services for people.
 
-    Args:
-        verdict: The verdict.
     Returns: Circuits, the trip, water and gas, a line each.
     Raises:
         InputError: No services are entered.

@@ -30,7 +30,6 @@ def put(
     """Put a set of files in the place of the one that the folder's manifest names.
 
     Args:
-        folder: Where to; made if it is not there.
         files: By their names in it.
         manifest: The manifest's name.
         head: What it says above the files.

@@ -34,9 +34,6 @@ _SIGNED = frozenset({"cold"})
 def loads(data: bytes, place: str = "the shop file") -> Shop:
     """Read a shop from the bytes of its file; fields that it leaves out stay as shipped.
 
-    Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
     Returns: With every value set.
     Raises:
         FileError: The file is damaged, foreign or newer, has a field that there is not, or a value that is not allowed;
@@ -255,8 +252,6 @@ def dumps(shop: Shop) -> bytes:
 def load(path: Path) -> Shop:
     """Read a shop file.
 
-    Args:
-        path: The file.
     Returns: With every value set.
     Raises:
         FileError: The file cannot be read, or `loads` refuses it.
@@ -280,7 +275,6 @@ def save(shop: Shop, path: Path) -> None:
 
     Args:
         shop: The shop.
-        path: The file.
     Raises:
         FileError: The place cannot be written; what was there is untouched.
     """

@@ -54,9 +54,6 @@ def mesh(piece: Piece) -> Any:
 def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
     """The whole job as a scene of named, coloured meshes.
 
-    Args:
-        assembly: The job in vehicle axes.
-        opened: Ids of openings that stand open.
     Returns: In metres, y up.
     """
     made = trimesh.Scene()
@@ -86,10 +83,6 @@ def _material(item: Item, own: str = "") -> Any:
 def write(assembly: Assembly, path: Path, opened: frozenset[str] = frozenset()) -> None:
     """Write a job as GLB.
 
-    Args:
-        assembly: The job in vehicle axes.
-        path: The file.
-        opened: Ids of openings that stand open.
     Raises:
         FileError: The place cannot be written.
     """

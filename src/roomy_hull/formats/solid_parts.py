@@ -37,8 +37,6 @@ def step_of(part: SheetPart | BarPart, words: str = "") -> str:
 def whole_bodies(assembly: Assembly) -> list[Body]:
     """Every part of a job where it stands, in vehicle axes, without the holes of its fasteners.
 
-    Args:
-        assembly: The job in vehicle axes.
     Returns: The tray's and the canopy's, then each thing's; what has no place is left out. [mm]
     """
     found: list[Body] = []

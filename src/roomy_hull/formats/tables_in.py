@@ -18,7 +18,6 @@ def text_of(path: Path, what: str, remedy: str, largest: int) -> str:
     """Read a file's text.
 
     Args:
-        path: The file.
         what, remedy: What it should be, such as "a list of goods", and what to give instead.
         largest: No such file is larger. [bytes]
     Returns: From UTF-8, from UTF-16 with a mark or plainly so, else from the letters of Western Europe (Windows 1252).

@@ -18,8 +18,6 @@ def read(data: bytes, place: str, form: str, field: str, kind: Any) -> Any:
     """Read one thing from the bytes of its file.
 
     Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
         form, field: The file's format word, and the field that holds the thing.
         kind: What the thing has to be.
     Returns: Of that kind, unknown fields kept.

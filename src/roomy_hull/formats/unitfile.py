@@ -17,9 +17,6 @@ USE: Use = "Your own"
 def loads(data: bytes, place: str) -> Unit:
     """Read a unit from the bytes of its file.
 
-    Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
     Returns: The unit, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
@@ -31,8 +28,6 @@ def loads(data: bytes, place: str) -> Unit:
 def load(path: Path) -> Unit:
     """Read one unit file.
 
-    Args:
-        path: The file.
     Returns: The unit.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
@@ -45,7 +40,6 @@ def save(unit: Unit, path: Path) -> None:
 
     Args:
         unit: The unit.
-        path: The file.
     Raises:
         JobFileError: The place cannot be written.
     """

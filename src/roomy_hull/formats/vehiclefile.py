@@ -24,9 +24,6 @@ class Entry(msgspec.Struct, frozen=True):
 def loads(data: bytes, place: str) -> Vehicle:
     """Read a vehicle from the bytes of its file.
 
-    Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
     Returns: The vehicle, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
@@ -38,8 +35,6 @@ def loads(data: bytes, place: str) -> Vehicle:
 def load(path: Path) -> Vehicle:
     """Read one vehicle file.
 
-    Args:
-        path: The file.
     Returns: The vehicle.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
@@ -57,7 +52,6 @@ def save(vehicle: Vehicle, path: Path) -> None:
 
     Args:
         vehicle: The vehicle.
-        path: The file.
     Raises:
         JobFileError: The place cannot be written.
     """

@@ -26,8 +26,6 @@ FORMAT = "roomy-hull-verdict/1"
 def verdict_json(verdict: Verdict) -> dict[str, Any]:
     """A verdict as built-in objects, documented in docs/formats.md.
 
-    Args:
-        verdict: The verdict.
     Returns: Frame with format, job, scenarios, findings, items and parts. [kg, mm]
     """
     assembly = verdict.assembly
@@ -80,8 +78,6 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
 def cut_json(verdict: Verdict) -> dict[str, Any]:
     """What the parts need of the stock: sheets and bars, each group beside its lower bound.
 
-    Args:
-        verdict: The verdict.
     Returns:
         ``sheets`` and ``bars``, with ``groups`` that name used and bound; ``trouble`` alone where a part is larger
         than the stock. [mm, kg]

@@ -60,9 +60,6 @@ class Want(Value, frozen=True, kw_only=True):
 def loads(data: bytes, place: str) -> Want:
     """Read a want file from its bytes.
 
-    Args:
-        data: UTF-8 JSON.
-        place: What to call the file in messages.
     Returns: What is wanted, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
@@ -80,9 +77,7 @@ def with_want(job: Job, want: Want, place: str) -> Job:
     """Put what a file wants into a job.
 
     Args:
-        job: The job.
         want: What is wanted.
-        place: What to call the file in messages.
     Returns: With it in `job.arrange`; wishes of the job's own stay beside it.
     Raises:
         JobFileError: A thing is neither of the stores nor written out, or goes into no bay, two have one id, or a wish

@@ -25,7 +25,6 @@ def read_whole(path: Path, largest: int = MAX_BYTES) -> bytes:
     """Read a file's bytes.
 
     Args:
-        path: The file.
         largest: No such file is larger. [bytes]
     Returns: Its contents.
     Raises:
@@ -65,7 +64,6 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = Fa
     """Write bytes to a new file and put it in the old one's place.
 
     Args:
-        path: The file.
         data: Its contents.
         keep: Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
         named: Whether a person named this very file: where it is a link, the file that it leads to is written. What the

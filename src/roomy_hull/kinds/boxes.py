@@ -69,7 +69,6 @@ def folded_sides(box: Sized, brake: Brake) -> tuple[int, ...]:
 
     Args:
         box: The box. [mm]
-        brake: What it is bent on.
     Returns: `LEFT`, `RIGHT`, `FRONT`, `REAR`.
     """
     if box.metal.wood:
@@ -92,9 +91,7 @@ def open_box(
 
     Args:
         name: Of the floor with what is folded from it; a plate's follows it.
-        owner: What it belongs to.
         box: Its outside sizes. [mm]
-        brake: What it is bent on.
         stand: Where its lower left front corner stands; none where nobody says. [mm]
         group, join: Of all of them.
         **floor: Further fields of the floor: its role, its holes and cut-outs. [mm]

@@ -179,7 +179,6 @@ def plan_bends(part: SheetPart, brake: Brake) -> BendPlan:
 
     Args:
         part: The part. [mm]
-        brake: What it is bent on.
     Returns: Its steps, or the fault with what to change; no steps for a flat part.
     """
     metal, t = part.material, part.thickness

@@ -80,7 +80,6 @@ def cut_of(
     """Everything that is cut and bought for a job, drilled for its joints.
 
     Args:
-        assembly: The job in vehicle axes, and the shop that makes it.
         progress: Called with the share done; returning False gives up.
         rounds: How often the nesting is improved at most.
     Returns: With joints and the brake on which it is bent.

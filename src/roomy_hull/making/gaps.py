@@ -37,7 +37,6 @@ def gaps_of(assembly: Assembly, measured: Mapping[str, float] | None = None) -> 
     """Every narrow gap of a job with its chain.
 
     Args:
-        assembly: The job in vehicle axes, and the shop that makes it.
         measured: One sigma of each size that the survey determines. [mm]
     Returns:
         Between neighbours, at a bay's ends, between and over wheel arches, in drawers and around doors; the
@@ -200,8 +199,6 @@ def worth(gaps: tuple[Gap, ...]) -> tuple[Worth, ...]:
 def run(case: Case) -> tuple[Gap, ...]:
     """Find every narrow gap, with the doubts of the survey.
 
-    Args:
-        case: The job in vehicle axes.
     Returns: From `gaps_of`.
     """
     was, now, old = case.rests_on(KEY), case.assembly, case.old(KEY)

@@ -13,8 +13,6 @@ from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size
 def across(assembly: Assembly) -> list[Gap]:
     """Between things of different bays, along the vehicle and across it.
 
-    Args:
-        assembly: The job in vehicle axes.
     Returns: Narrow ones.
     """
     shop = assembly.shop
@@ -45,7 +43,6 @@ def between_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
     """What stands in a row between two wheel arches, and what room it leaves in all.
 
     Args:
-        assembly: The job in vehicle axes.
         known: One sigma of each size that the survey determines. [mm]
     Returns: The width between the arches less every width in the row: it goes in or it does not, wherever it is bolted.
     """
@@ -80,7 +77,6 @@ def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
     """What is held above a wheel arch without standing on it.
 
     Args:
-        assembly: The job in vehicle axes.
         known: One sigma of each size that the survey determines. [mm]
     Returns: Narrow ones.
     """

@@ -57,7 +57,6 @@ def marking_of(
     """What files of a job as it stands say of themselves.
 
     Args:
-        job: The job.
         works: All that is made of it.
         prices: The shop's.
         built: What was built otherwise and logged so, as `stale` takes it.

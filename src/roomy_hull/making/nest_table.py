@@ -41,7 +41,6 @@ class Table:
     Args:
         blanks: Each once for every piece. [mm]
         stock: What there is to cut them from. [mm]
-        way: How they are cut.
     Raises:
         InputError: One is larger than every stock sheet.
     """

@@ -25,7 +25,6 @@ def nest(
         blanks: Every blank once for each piece wanted. [mm]
         stock: Sheet sizes, offcuts, kerf and edge trim. [mm]
         progress: Called with the share done; returning False gives up.
-        way: How they are cut.
         rounds: How often each group is improved at most.
     Returns: The sheets, and for each group the count bought beside its lower bound.
     Raises:
@@ -50,7 +49,6 @@ class Nesting:
     Args:
         blanks: Every blank once for each piece wanted. [mm]
         stock: What there is to cut them from. [mm]
-        way: How they are cut.
     Raises:
         InputError: A blank has no size, or is larger than every stock sheet.
     """
@@ -95,7 +93,6 @@ class Group:
     Args:
         blanks: Each once for every piece. [mm]
         stock: What there is to cut them from. [mm]
-        way: How they are cut.
     Raises:
         InputError: One is larger than every stock sheet.
     """

@@ -63,7 +63,6 @@ def bent(
     """A part with some of its bends made and the others flat.
 
     Args:
-        root: The part.
         thickness, k: Sheet and neutral line. [mm]
         done: Numbers of the bends that are made.
     Returns:

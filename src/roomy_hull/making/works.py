@@ -90,8 +90,6 @@ def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Wor
 def works_of(assembly: Assembly) -> Works:
     """Join the parts of every owner.
 
-    Args:
-        assembly: The job in vehicle axes, and the shop that makes it.
     Returns: The tray's and the canopy's, then each thing's that has parts.
     """
     global _LAST  # ruff: ignore[global-statement]  # the parts of the job in hand, known by themselves: hashing them all is long

@@ -55,7 +55,6 @@ def purchases(
     """List what a job needs from outside.
 
     Args:
-        assembly: The job in vehicle axes.
         works: Its parts.
         ops: Its operations.
         state: What was ordered and received.

@@ -51,7 +51,6 @@ class Problem:
 
     Args:
         tasks: Every operation.
-        means: Who and what is there.
         due: When each job is due. [min]
         rank: Which job goes first: 1 before 9.
     Raises:

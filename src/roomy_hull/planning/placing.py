@@ -165,11 +165,7 @@ Found = tuple[int, int, int, str, str, _Line]
 
 
 class Board:
-    """People and stations with what they are taken up with so far.
-
-    Args:
-        means: Who and what is there.
-    """
+    """People and stations with what they are taken up with so far."""
 
     def __init__(self, means: Means) -> None:
         self.people = {k: _Line(off) for k, off in means.people.items()}
@@ -256,7 +252,6 @@ def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> di
     Args:
         tasks: All of them.
         order: Their keys, each once.
-        means: Who and what is there.
     Returns: In that order.
     """
     board = Board(means)

@@ -75,7 +75,6 @@ def access_fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of what is chosen in Access.
 
     Args:
-        job: The job.
         key: ``goods.ID``, ``people.ID``, ``dogs.ID`` or ``berths.ID``; else nothing.
     Returns: By their paths in the job.
     """

@@ -125,7 +125,6 @@ class ArrangeRun:
 
         Args:
             job: What is to be arranged.
-            shop: Who makes it.
             seconds, pitch: How long it may take, and about how wide a cell is. [s, mm]
         """
         if self.asking:

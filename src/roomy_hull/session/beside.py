@@ -113,8 +113,6 @@ class Beside:
         """Have a job worked out: at once, or next where another is in hand; one that waited already is forgotten.
 
         Args:
-            job: The job.
-            shop: Who makes it.
             whole: Whether the whole verdict is wanted, as when a window opens; else the long studies' results only.
         """
         if self._asked is not None:

@@ -32,7 +32,6 @@ class Cutting:
         """Take a cut.
 
         Args:
-            cut: The cut.
             verdict: Of which it is.
         """
         self._cut, self._of = cut, verdict.assembly

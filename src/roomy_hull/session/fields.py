@@ -266,7 +266,6 @@ def choices_of(field: Field, shop: Shop) -> tuple[str, ...]:
 
     Args:
         field: The field.
-        shop: Its materials and rules.
     Returns: Empty for a field that is typed.
     """
     if field.quantity == "material":

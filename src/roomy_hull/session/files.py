@@ -38,7 +38,6 @@ def open_job(session: Session, path: Path) -> None:
 
     Args:
         session: Which takes it in hand.
-        path: The file.
     Raises:
         UserError: The file cannot be used; the job in hand stays.
     """
@@ -57,7 +56,6 @@ def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> s
 
     Args:
         session: Whose file it is now.
-        path: The file.
         data: What it holds; empty where that is not known.
         log: What of the log it holds: no step of the session takes that back.
     Returns: What to say where somebody else has it open, or cannot be told that it is open here; else empty.
@@ -119,7 +117,6 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
 
     Args:
         session: Whose job.
-        path: The file.
         anyway: Whether to write over what others made of it.
     Raises:
         ChangedError: Somebody else has changed the file since it was opened here; says when, and who has it open.
@@ -229,7 +226,6 @@ def lay_together(session: Session, path: Path) -> tuple[str, ...]:
 
     Args:
         session: Whose job becomes both, as one step of its history; nothing where there is a conflict.
-        path: The file.
     Returns: Places that both changed; empty where all could be laid together.
     Raises:
         UserError: The file cannot be read, or what came of both is no job.

@@ -22,7 +22,6 @@ def spaces(assembly: Assembly, made: Unit | Carried, side: str = "") -> list[Fre
     """The free space of a unit in every bay of a side.
 
     Args:
-        assembly: What is there already.
         made: What comes; a carried thing goes into no bay.
         side: ``left``, ``right`` or ``rear``; empty for all bays.
     Returns: One for each bay. [mm]
@@ -84,7 +83,6 @@ def why_not(assembly: Assembly, made: Unit | Carried, side: str) -> str:
     """Say by how much a unit is too large for the bays of a side, and which other bay would take it.
 
     Args:
-        assembly: What is there already.
         made: What was to come.
         side: Where it was to go; empty for all bays.
     Returns: Bay by bay the excess and its direction, or that no place is left.

@@ -9,7 +9,6 @@ def scenario_fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of one scenario, by their paths in the job.
 
     Args:
-        job: The job.
         key: Id of one of its scenarios.
     Returns: In the order shown: its name, who sits where, how full, canopy, trailer.
     """

@@ -176,7 +176,6 @@ def key_of(job: Job, thing: str) -> str:
     """What a unit is among the services, by its path there; empty where it is nothing of them.
 
     Args:
-        job: The job.
         thing: Id of a unit.
     Returns: As `fields` takes it.
     """
@@ -219,7 +218,6 @@ def shown_key(job: Job, look: Look, selected: str) -> str:
     """What of the services the card shows.
 
     Args:
-        job: The job.
         look: Its page and what is chosen.
         selected: Id of the selected unit.
     Returns: As `fields` takes it: what is chosen, or is done by the unit; pages with figures of their own have these.
@@ -335,7 +333,6 @@ def fields(job: Job, key: str) -> tuple[Field, ...]:
     """The parameters of what is chosen among the services.
 
     Args:
-        job: The job.
         key: ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N``, ``instruments.UNIT.ID``,
             ``signatures.WHAT``, ``runs.ID``, or one of `PAGES`; else the trip's.
     Returns: By their paths in the job, in the order shown.

@@ -43,7 +43,6 @@ class Session:
         job: The first job.
         keeping: Where recent jobs, preferences and autosaves go.
         path: The job's file.
-        shop: Who makes it; the shipped values where none is given.
         whole: Whether the job is judged at once; else a first glance is taken, and everything is judged when `verdict`
             is first asked for.
         known: A verdict on the very job, where somebody has one.
@@ -212,7 +211,6 @@ class Session:
         """Take another job in hand.
 
         Args:
-            job: The job.
             path: Its file.
             saved: Whether that file holds it.
         Raises:

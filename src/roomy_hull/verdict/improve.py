@@ -50,8 +50,6 @@ class Short(msgspec.Struct, frozen=True):
 def short_of(verdict: Verdict) -> Short:
     """Say which axle is short: the one of the board's worst cell, else the rear axle.
 
-    Args:
-        verdict: The job, judged.
     Returns: ``rear`` or ``front`` and the scenario that uses it most.
     """
     found = board.worst(verdict.loads, ("rear", "front"))
@@ -69,7 +67,6 @@ def better(
     """Find the changes that gain most.
 
     Args:
-        verdict: The job, judged.
         measure: ``rear``, ``front`` or ``side``: what should become less.
         scenario: Id of the scenario in which it counts.
         system: ``metric`` or ``us``, for the words.

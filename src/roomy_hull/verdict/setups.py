@@ -114,7 +114,6 @@ def settling(case: Case, drawn: list[Finding]) -> list[Finding]:
     """What may be told while a hand moves: findings of things that some set-up has on together.
 
     Args:
-        case: The job in vehicle axes.
         drawn: What is found where everything is on at once.
     Returns: In their order.
     """

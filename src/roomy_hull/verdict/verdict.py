@@ -216,7 +216,6 @@ def judge(
     """Judge a job.
 
     Args:
-        job: The job.
         previous: A verdict on an earlier value of the same job, to reuse what did not change. Only a memory, it never
             alters the result.
         shop: Who makes it; that of the earlier verdict, or the shipped values, where none is given.
@@ -265,9 +264,6 @@ def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     """Take a first quick look at a job, so that a window can be painted.
 
-    Args:
-        job: The job.
-        shop: Who makes it; the shipped values where none is given.
     Returns: Loads only; `judge` looks at everything.
     """
     real = as_built(resolved(job))

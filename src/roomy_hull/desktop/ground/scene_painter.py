@@ -57,7 +57,6 @@ class ScenePainter:
     """Paints scenes; keeps pens and brushes by role.
 
     Args:
-        theme: Colours.
         system: ``metric`` or ``us``, for sizes.
     """
 

@@ -18,7 +18,6 @@ def draw_severity(
         severity: ``stop``, ``look`` or ``note``.
         centre: Its middle. [px]
         size: Its width. [px]
-        theme: Colours.
     """
     ink = QColor(theme.severity(severity))
     r = size / 2

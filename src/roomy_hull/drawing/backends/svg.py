@@ -39,7 +39,6 @@ class SvgWriter:
     """Writes strokes in a theme's manner.
 
     Args:
-        theme: Colours.
         system: ``metric`` or ``us``, for sizes.
     """
 
@@ -182,7 +181,6 @@ def svg(papers: tuple[Paper, ...], theme: Theme = LIGHT, system: System = "metri
 
     Args:
         papers: The drawings. [mm]
-        theme: Colours.
         system: ``metric`` or ``us``, for sizes.
     Returns: SVG 1.1. Every word of the job is escaped.
     """

@@ -33,7 +33,6 @@ def reaching(
     """Draw somebody at a space.
 
     Args:
-        assembly: The job in vehicle axes.
         space: What is reached for.
         seen: How.
         stature: [mm]
@@ -86,7 +85,6 @@ def where_is_what(
     """Draw a side with every good's name where it is.
 
     Args:
-        assembly: The job in vehicle axes.
         goods, rows, spaces: Goods, where each is, and the spaces.
         station: From where one looks.
         chosen: Ids of goods that stand out.
@@ -200,7 +198,6 @@ def on_legs(assembly: Assembly, off: OffOn) -> tuple[Scene, Rect]:
     """Draw the canopy on its legs from behind, and from above with what stands on each.
 
     Args:
-        assembly: The job in vehicle axes.
         off: As computed.
     Returns: Nothing where there is no canopy. [mm]
     """

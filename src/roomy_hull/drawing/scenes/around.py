@@ -65,8 +65,6 @@ def overall_sizes(assembly: Assembly, station: Station, *, whole: bool) -> Scene
     """Draw the sizes everybody asks for first.
 
     Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
         whole: The whole vehicle, or close up to the canopy's side.
     Returns:
         From a side, wheelbase and rear overhang below the ground line; close up, the length and height of each

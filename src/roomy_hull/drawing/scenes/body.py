@@ -120,7 +120,6 @@ def shell(view: View, box: Box, body: Canopy, side: str, *, rails: bool = True) 
     """Draw a canopy, or another room that is made as one: its wall as seen, roof rails, doors.
 
     Args:
-        view: From where.
         box: Its outside in vehicle axes. [mm]
         body: Its sizes and doors.
         side: Of the wall that one faces.

@@ -33,7 +33,6 @@ def chosen_box(assembly: Assembly, part: str) -> tuple[Box, dict[str, str]] | No
     """The chosen room's or rack's box, and the paths of its start, across, foot, length, width and height.
 
     Args:
-        assembly: The job in vehicle axes.
         part: Its id.
     Returns: In vehicle axes [mm]; a rear wall has neither start nor length. Nothing where there is no such part.
     """
@@ -92,7 +91,6 @@ def sizes(assembly: Assembly, station: Station, part: str = "") -> tuple[BodySiz
     """The sizes that are shown from a place.
 
     Args:
-        assembly: The job in vehicle axes.
         station: Where one stands; only sides and rear show sizes.
         part: The chosen room or rack; tray and canopy where it is none.
     Returns: In the order in which the Tab key reaches them. [mm]

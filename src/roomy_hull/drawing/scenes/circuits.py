@@ -29,7 +29,6 @@ def plan(
         services: Of the job.
         names: What each unit is called.
         chosen: Id of a circuit.
-        aspect: Width over height of the place for it.
     Returns: Fuses are drawn as IEC 60617 draws them, a box with the line through it. [mm of its own]
     """
     uses = {c.id for c in services.consumers}

@@ -44,8 +44,6 @@ def frame(
     """The stretch that elevation and slice show.
 
     Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
         whole: The whole vehicle, or close up to the canopy's side.
         opened: Ids of openings that stand open; the close-up's slice makes room for them.
     Returns: (h0, k0, h1, k1) of the elevation and of the slice, with one common h. [mm]
@@ -120,8 +118,6 @@ def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> S
     """Draw what one sees from a place.
 
     Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
         looks: What stands open, and a person's stature.
     Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
@@ -132,8 +128,6 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     """Draw what stands in front of the backdrop from a place: units, carried items, a person.
 
     Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
         looks: What stands open, and a person's stature.
     Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
@@ -163,9 +157,6 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
 def backdrop(assembly: Assembly, station: Station) -> Scene:
     """Draw ground line, vehicle and body from a place.
 
-    Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
     Returns: Strokes from back to front. [mm]
     """
     return tuple(_draw_backdrop(assembly, station))
@@ -182,8 +173,6 @@ class Backdrops:
         """Draw the elevation's or the slice's backdrop from a place, or give the one drawn before.
 
         Args:
-            assembly: The job in vehicle axes.
-            station: Where one stands.
             upper: The elevation's; else the slice's.
         Returns: The very same for as long as vehicle and body stay. [mm]
         """
@@ -247,8 +236,6 @@ def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) ->
     """Draw the stretch under the elevation, seen from above, or from the side for a plan.
 
     Args:
-        assembly: The job in vehicle axes.
-        station: Where one stands.
         looks: What stands open.
     Returns: Strokes; those of a unit carry its id as tag. [mm]
     """

@@ -25,7 +25,6 @@ def growing(
     """Draw how far a build has come.
 
     Args:
-        assembly: The job in vehicle axes.
         works: Its parts.
         states: How far each owner's part has come, by its name.
         fitted: Ids of bought and carried things that are in their places.

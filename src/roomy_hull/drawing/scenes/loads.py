@@ -33,7 +33,6 @@ def loads_scene(assembly: Assembly, loads: ScenarioLoads, system: System) -> Sce
     """Draw the vehicle from its left with what one scenario puts on it.
 
     Args:
-        assembly: The job in vehicle axes.
         loads: The scenario. [kg, mm]
         system: ``metric`` or ``us``, for the figures.
     Returns:
@@ -98,7 +97,6 @@ def lever_scene(
     """Draw every mass as a disc of its weight, and the lever of the chosen one.
 
     Args:
-        assembly: The job in vehicle axes.
         rows: What is aboard.
         chosen: Owner whose lever is drawn.
         system: ``metric`` or ``us``.
@@ -158,7 +156,6 @@ def chassis_scene(
     """Draw bending and shear under the vehicle's own picture.
 
     Args:
-        assembly: The job in vehicle axes.
         result: All scenarios. [N, N·m]
         scenario: Id of the one that is drawn full; the others are thin.
         stance: How it sits there.
@@ -241,7 +238,6 @@ def stability_scene(
     """Draw the vehicle from behind with its centre of mass and the lines over which it would tip.
 
     Args:
-        assembly: The job in vehicle axes.
         one: A scenario.
         loads: The same scenario, for how the ends settle.
         system: ``metric`` or ``us``.

@@ -82,7 +82,6 @@ def front(thing: Thing, opened: frozenset[str]) -> Drawn | None:
 
     Args:
         thing: A unit; its elevation is what its kind draws.
-        opened: Ids of openings that stand open.
     Returns: Its strokes on the plane of its foremost face; nothing where it has no front, or that has turned away.
     """
     place, value = thing.place, thing.value

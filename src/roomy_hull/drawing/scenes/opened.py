@@ -32,9 +32,7 @@ def opened_things(
     """Draw everything that stands open.
 
     Args:
-        assembly: The job in vehicle axes.
         view: How the picture sees the axes.
-        station: Where one stands.
         opened: Ids of openings.
         plan: Whether the picture is one from above.
     Returns: Strokes from back to front, each with its owner's id as tag. [mm]

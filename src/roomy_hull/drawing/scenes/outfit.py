@@ -20,8 +20,6 @@ def rooms(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     """Draw the rooms beside the canopy as seen, the furthest first.
 
     Args:
-        assembly: The job in vehicle axes.
-        view: From where.
         side: Of the body that one faces.
     Returns: Walls with their doors; a bought camper with its alcove; a room of the vehicle's own has none. [mm]
     """
@@ -144,7 +142,6 @@ def fitted(item: Carried, view: View, rect: tuple[float, float, float, float]) -
 
     Args:
         item: What it is.
-        view: From where.
         rect: Its outline there. [mm]
     Returns: Strokes with its id as tag. [mm]
     """

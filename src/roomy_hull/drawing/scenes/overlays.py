@@ -20,7 +20,6 @@ def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) 
     Args:
         space: Its free places in one bay. [mm]
         thing: The unit.
-        assembly: The job.
         view: The elevation in which the bay is seen from its access face.
     Returns: The area that the unit can cover, free places widened by its size, with its edge. [mm]
     """
@@ -54,7 +53,6 @@ def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:  # ruff: ignore
     """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
 
     Args:
-        assembly: The job.
         thing: The unit that is held.
         view: The elevation in which its bay is seen.
     Returns: A size to the left, right, below and above, where there is a gap. [mm]
@@ -90,7 +88,6 @@ def order_badges(assembly: Assembly, found: InOut, view: View, station: str) -> 
     """Draw a number on each unit of a side: the order in which they go in.
 
     Args:
-        assembly: The job.
         found: What has to come out before what.
         view: The elevation.
         station: The side.

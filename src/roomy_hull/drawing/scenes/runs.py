@@ -109,7 +109,6 @@ def seen(
         assembly: The job in vehicle axes. [mm]
         rows: The runs.
         chosen: Id of one.
-        station: Where one stands.
     Returns: The vehicle with its runs, and the stretch it takes. [mm]
     """
     rect = _around(assembly, rows, chosen, station, ELEVATION[station], 0)

@@ -53,7 +53,6 @@ def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
 
     Args:
         assembly: The job in vehicle axes. [mm]
-        opened: Ids of openings that stand open.
     Returns: Vehicle, body, doors, units, carried things.
     """
     found = _vehicle(assembly) + _body(assembly)

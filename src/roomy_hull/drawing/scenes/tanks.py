@@ -88,7 +88,6 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
     Args:
         assembly: The job in vehicle axes. [mm]
         tanks: As computed.
-        aspect: Width over height of the place for it.
     Returns: Nothing where no tank has walls of its own. The ground's slope is drawn under each. [mm]
     """
     strokes: list[Stroke] = []

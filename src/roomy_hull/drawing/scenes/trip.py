@@ -64,7 +64,6 @@ def scene(
         usable: What the batteries hold of what one wants to draw. [Wh]
         stocks: Water and gas.
         chosen: A day; -1 for none.
-        aspect: Width over height of the place for it.
     Returns: Its strokes and the stretch they take. [mm of its own]
     """
     width = wide(len(days), aspect)

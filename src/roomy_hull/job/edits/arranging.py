@@ -28,7 +28,6 @@ def wanted(job: Job, unit: Unit) -> Job:
     """Want a unit that has no place yet; its id is made unique.
 
     Args:
-        job: The job.
         unit: From the stores; its place is not used.
     Returns: With it among what is to be arranged.
     """
@@ -70,7 +69,6 @@ def in_bays(job: Job, key: str, bays: Sequence[str]) -> Job:
     """Say in which bays a unit may go; in any where none is named.
 
     Args:
-        job: The job.
         key: Id of a unit, in the layout or wanted.
         bays: Ids of bays.
     Returns: With the wish.
@@ -105,7 +103,6 @@ def weighed(job: Job, start: dict[str, float], **changes: float) -> Job:
     """Set weights by hand; the others stay as they count now.
 
     Args:
-        job: The job.
         start: What counts now, part by part.
         **changes: Parts with their new weights, 0 to 4.
     Returns: With weights of its own.

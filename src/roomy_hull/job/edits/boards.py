@@ -28,7 +28,6 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
     """Put an instrument on a board.
 
     Args:
-        job: The job.
         key: Id of the board.
         what: What it is.
     Returns: With it in the first free place of the grid, from the upper left.
@@ -61,7 +60,6 @@ def without_instrument(job: Job, key: str, which: str) -> Job:
     """Take an instrument off a board.
 
     Args:
-        job: The job.
         key, which: Ids of the board and of the instrument.
     Returns: Without it.
     Raises:

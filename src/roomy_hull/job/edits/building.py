@@ -36,7 +36,6 @@ def logged(job: Job, *entries: Entry) -> Job:
     """Add entries to the log, behind all others.
 
     Args:
-        job: The job.
         *entries: What is logged.
     Returns: With a longer log; nothing else of it changes.
     Raises:
@@ -64,7 +63,6 @@ def held(job: Job, op: str, **changes: Any) -> Job:
     """Hold an operation by hand: not before a day, by somebody, for so many hours.
 
     Args:
-        job: The job.
         op: The operation's key.
         **changes: Of `Held`: ``day``, ``hour``, ``person``, ``hours``.
     Returns: With it held.

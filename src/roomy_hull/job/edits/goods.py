@@ -20,7 +20,6 @@ def with_goods(job: Job, new: Iterable[Good]) -> Job:
     """Add goods; an id that is taken gets a number.
 
     Args:
-        job: The job.
         new: What is added.
     Returns: With all of them.
     Raises:
@@ -61,10 +60,8 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change a good.
 
     Args:
-        job: The job.
         key: Id of the good.
         **changes: New values of its fields.
-    Returns: The new job.
     Raises:
         EditError: There is no such good, or a value is not allowed.
     """

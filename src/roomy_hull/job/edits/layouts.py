@@ -30,10 +30,8 @@ def aligned(job: Job, keys: tuple[str, ...], edge: str) -> Job:
     """Put one edge of some units where the first one's is.
 
     Args:
-        job: The job.
         keys: Ids; the first says where.
         edge: ``start``, ``end``, ``floor``, ``top``, ``front`` or ``back`` of the bay's directions.
-    Returns: The new job.
     Raises:
         EditError: Fewer than two units, or units of several bays.
     """
@@ -54,10 +52,8 @@ def distributed(job: Job, keys: tuple[str, ...], pitch: float) -> Job:
     """Make the gaps between some units along the wall equal; the outer two stay.
 
     Args:
-        job: The job.
         keys: Ids.
         pitch: Rail pitch to keep to, 0 for none. [mm]
-    Returns: The new job.
     Raises:
         EditError: Fewer than three units, units of several bays, or no room between them.
     """
@@ -86,7 +82,6 @@ def copied_across(job: Job, keys: tuple[str, ...]) -> tuple[Job, tuple[str, ...]
     """Copy things to the mirrored place on the other side.
 
     Args:
-        job: The job.
         keys: Ids.
     Returns: The new job, and the copies' ids.
     Raises:
@@ -106,9 +101,6 @@ def copied_across(job: Job, keys: tuple[str, ...]) -> tuple[Job, tuple[str, ...]
 def exchanged(job: Job) -> Job:
     """Exchange the left and the right side: every unit there, and what hangs on the walls.
 
-    Args:
-        job: The job.
-    Returns: The new job.
     Raises:
         EditError: There is no bay on one of the sides.
     """
@@ -126,10 +118,8 @@ def replaced(job: Job, key: str, new: Unit) -> Job:
     """Put another unit in a unit's place; place, id and note stay.
 
     Args:
-        job: The job.
         key: Id of the unit to go.
         new: What comes, with its own sizes.
-    Returns: The new job.
     Raises:
         EditError: There is no such unit.
     """
@@ -161,9 +151,7 @@ def kept(job: Job, name: str) -> Job:
     """Keep the layout in hand as a variant, and go on with a copy under a new name.
 
     Args:
-        job: The job.
         name: Of the copy that is worked on from now.
-    Returns: The new job.
     Raises:
         EditError: The name is empty or taken, or there are twelve variants already.
     """
@@ -183,9 +171,7 @@ def taken(job: Job, key: str) -> Job:
     """Take a variant in hand; the layout in hand becomes a variant in its place.
 
     Args:
-        job: The job.
         key: Id of the variant.
-    Returns: The new job.
     Raises:
         EditError: There is no such variant.
     """
@@ -228,10 +214,8 @@ def with_set(job: Job, name: str, members: tuple[str, ...]) -> Job:
     """Declare that some openings have to be open together.
 
     Args:
-        job: The job.
         name: What the owner calls it; an earlier set of the same name is replaced.
         members: Ids of openings.
-    Returns: The new job.
     Raises:
         EditError: There is no name or no member.
     """
@@ -255,10 +239,8 @@ def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
     """Keep a run-through; an earlier one of the same name is replaced.
 
     Args:
-        job: The job.
         name: Its name.
         moves: At least one move.
-    Returns: The new job.
     Raises:
         EditError: There is no name or no move.
     """

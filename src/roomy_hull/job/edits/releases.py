@@ -11,7 +11,6 @@ def released(job: Job, release: Release) -> Job:
     """Add a release; parts that did not change keep how far they have come.
 
     Args:
-        job: The job.
         release: What is released.
     Returns: With it as the last.
     Raises:
@@ -39,7 +38,6 @@ def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
     """Say how far some parts of the last release have come.
 
     Args:
-        job: The job.
         keys: Of the parts.
         state: What they are now.
     Returns: With the last release's parts so.
@@ -67,8 +65,6 @@ def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
 def taken_back(job: Job) -> Job:
     """Take the last release back.
 
-    Args:
-        job: The job.
     Returns: Without it.
     Raises:
         EditError: Nothing is released, or parts of it are cut already.

@@ -116,7 +116,6 @@ def resized(job: Job, path: str, new: Any) -> Job:
     Units keep their places; one that then stands outside its bay becomes a finding.
 
     Args:
-        job: The job.
         path: A path that begins with ``vehicle.``, ``body.``, ``scenarios.``, ``brief.`` or ``weighings.``.
         new: The new value. [mm or as the field says]
     Returns: The new job; the same job where nothing changes.

@@ -17,7 +17,6 @@ def rim_offset(job: Job, new: float) -> Job:
     """Fit rims of another offset: each wheel stands that much further out or in.
 
     Args:
-        job: The job.
         new: How far the mounting face lies outward of the rim's middle. [mm]
     Returns: Both tracks changed by twice the difference: a smaller offset makes them wider.
     Raises:
@@ -40,7 +39,6 @@ def axle_moved(job: Job, end: Literal["front", "rear"], by: float) -> Job:
     """Move an axle along the vehicle; the wheelbase follows, and what is measured from the front axle with it.
 
     Args:
-        job: The job.
         end: ``front`` is moved forward, ``rear`` aft.
         by: How far; the other way below 0. [mm]
     Returns:

@@ -86,7 +86,6 @@ def added(job: Job, scenario: Scenario) -> Job:
     """Add a scenario; its id is made unique from its name.
 
     Args:
-        job: The job.
         scenario: What to add.
     Returns: The new job, the scenario last.
     Raises:
@@ -102,10 +101,8 @@ def copied(job: Job, key: str, name: str) -> Job:
     """Add a copy of a scenario under another name.
 
     Args:
-        job: The job.
         key: Id of the one to copy.
         name: The new one's name.
-    Returns: The new job.
     Raises:
         EditError: No such scenario, or too many.
     """
@@ -118,10 +115,6 @@ def copied(job: Job, key: str, name: str) -> Job:
 def dropped(job: Job, key: str) -> Job:
     """Take a scenario away.
 
-    Args:
-        job: The job.
-        key: Its id.
-    Returns: The new job.
     Raises:
         EditError: It is the only one, or a weighing was made in it.
     """
@@ -140,7 +133,6 @@ def weighed(job: Job, weighing: Weighing) -> Job:
     """Add what scales said; its id is made unique.
 
     Args:
-        job: The job.
         weighing: Readings of wheels or axles. [kg]
     Returns: The new job; its predictions follow where the weighing counts.
     Raises:
@@ -161,9 +153,7 @@ def wished(job: Job, wish: Wish) -> Job:
     """Add something to the brief; its id is made unique from its name.
 
     Args:
-        job: The job.
         wish: What is wished for. [kg]
-    Returns: The new job.
     Raises:
         EditError: There are too many.
     """

@@ -105,7 +105,6 @@ def with_consumer(job: Job, thing: str) -> Job:
     """Add something that uses power: a unit of the job, or a light at the middle of the body.
 
     Args:
-        job: The job.
         thing: Id of a unit; empty for a light of its own.
     Returns: Its figures are to be entered.
     """
@@ -156,7 +155,6 @@ def with_plug(job: Job, crossing: Crossing) -> Job:
     """Add a plug at a crossing, wired or laid in for later.
 
     Args:
-        job: The job.
         crossing: Where.
     Returns: With a plug of two pins and 50 A.
     """
@@ -175,7 +173,6 @@ def with_day(job: Job, after: int) -> Job:
     """Add a day to the trip, like the one that it follows.
 
     Args:
-        job: The job.
         after: Which day, from 0; -1 for the last.
     Returns: With one day more.
     """
@@ -190,7 +187,6 @@ def without(job: Job, key: str) -> Job:
     """Take something out of the services.
 
     Args:
-        job: The job.
         key: ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N`` or ``signatures.WHAT``.
     Returns: Without it.
     Raises:
@@ -221,7 +217,6 @@ def signed(job: Job, what: Signed, name: str, date: str) -> Job:
     """Record who signed for something; an earlier signature for it is replaced.
 
     Args:
-        job: The job.
         what: ``mains``, ``gas``, ``low voltage`` or ``water``.
         name, date: Who, with a number, and when.
     Returns: With the signature.

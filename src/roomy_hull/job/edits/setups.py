@@ -16,7 +16,6 @@ def absent(job: Job, setup: SetUp) -> frozenset[str]:
     """Everything that is not on the vehicle in a set-up, with what goes along.
 
     Args:
-        job: The job.
         setup: One of its set-ups, or one that is tried.
     Returns:
         Ids of units, carried things, rooms and racks: what the set-up names, what stands in a room or in a canopy
@@ -60,8 +59,6 @@ def setup_of(job: Job, scenario: Scenario) -> SetUp | None:
 def resolved(job: Job) -> Job:
     """A job whose scenarios leave at home what their set-ups leave off.
 
-    Args:
-        job: The job.
     Returns: The very same where no scenario names a set-up.
     """
     parted = bool(job.body.rooms or job.body.racks)
@@ -92,7 +89,6 @@ def worn(job: Job, setup: SetUp) -> Job:
     """A job as it stands in one set-up: what is off is not there.
 
     Args:
-        job: The job.
         setup: One of its set-ups.
     Returns: Without what is off; goods in it, sets and run-throughs that need it go along. Its scenarios stay.
     """
@@ -147,7 +143,6 @@ def added(job: Job, setup: SetUp) -> Job:
     """Add a set-up; its id is made unique from its name.
 
     Args:
-        job: The job.
         setup: What to add.
     Returns: The new job, the set-up last; all scenarios are in it where it is the first.
     Raises:
@@ -176,9 +171,7 @@ def used(job: Job, key: str, scenario: str) -> Job:
     """Weigh a scenario in a set-up.
 
     Args:
-        job: The job.
         key, scenario: Ids of the set-up and of the scenario.
-    Returns: The new job.
     Raises:
         EditError: There is no such set-up.
     """
@@ -193,10 +186,8 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one set-up.
 
     Args:
-        job: The job.
         key: The set-up's id.
         **changes: New values.
-    Returns: The new job.
     Raises:
         EditError: There is no such set-up, or a value is not allowed.
     """
@@ -212,10 +203,8 @@ def switched(job: Job, key: str, what: str) -> Job:
     """Take one thing off in a set-up, or put it on again.
 
     Args:
-        job: The job.
         key: The set-up's id.
         what: A unit's, carried thing's, room's or rack's id.
-    Returns: The new job.
     Raises:
         EditError: There is no such set-up or thing.
     """

@@ -17,7 +17,6 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one unit or carried item.
 
     Args:
-        job: The job.
         key: Id of the unit or carried item.
         **changes: New field values. [mm, kg]
     Returns: The new job; the same job where nothing changes.
@@ -45,7 +44,6 @@ def added(job: Job, thing: Unit | Carried) -> Job:
     """Add a unit or carried item; its id is made unique.
 
     Args:
-        job: The job.
         thing: What to add.
     Returns: The new job, the thing last in its list.
     Raises:
@@ -71,7 +69,6 @@ def mirrored(job: Job, key: str) -> Job:
     door is where it was as one faces it. A carried thing becomes that of the other hand.
 
     Args:
-        job: The job.
         key: Id of the unit or carried item.
     Returns: The new job; doing it twice gives the first job again.
     Raises:

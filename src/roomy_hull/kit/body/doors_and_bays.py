@@ -19,7 +19,6 @@ def shell_at(job: Job, part: str) -> tuple[str, Canopy]:
     """The shell that is meant, and where it is in the job: a room's, else the canopy's.
 
     Args:
-        job: The job.
         part: A room's id, or anything else for the canopy.
     Returns: Its path, and its value.
     Raises:
@@ -79,9 +78,7 @@ def with_door(job: Job, part: str, side: Access) -> Job:
     """Add a door in the largest stretch of a wall where there is none; above a tub's walls it is a window.
 
     Args:
-        job: The job.
         part: A room's id; else the canopy is meant.
-        side: Of the wall.
     Returns: The new job, the door last.
     Raises:
         InputError: The wall has no room for another.
@@ -118,7 +115,6 @@ def without_door(job: Job, key: str) -> Job:
     """Take a door away.
 
     Args:
-        job: The job.
         key: The door's id.
     Returns: The new job; set-ups forget its second leaf.
     Raises:
@@ -137,7 +133,6 @@ def with_bay(job: Job, part: str, side: Access) -> Job:
     """Add a bay along the longest stretch of a side where there is none, as deep as there is room.
 
     Args:
-        job: The job.
         part: A room's id; else the canopy is meant.
         side: At which it is reached.
     Returns: The new job, the bay last.
@@ -181,9 +176,7 @@ def without_bay(job: Job, key: str) -> Job:
     """Take a bay away.
 
     Args:
-        job: The job.
         key: The bay's id.
-    Returns: The new job.
     Raises:
         InputError: Units stand in it, in this layout or a kept one, or there is no such bay.
     """

@@ -124,9 +124,7 @@ def first_rack(job: Job, kind: str, key: str) -> Rack:
     """A first rack of a kind, as large as makes sense there.
 
     Args:
-        job: The job.
         kind: One of `RACKS`.
-        key: Its id.
     Returns: To be changed. [mm]
     Raises:
         InputError: This body takes none, or there is no room; says why.

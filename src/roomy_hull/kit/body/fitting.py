@@ -187,7 +187,6 @@ def covered(job: Job, choice: str) -> Job:
     """Put a first canopy on the tray or tub as it stands, or take the canopy away again.
 
     Args:
-        job: The job.
         choice: ``full canopy`` or ``short canopy`` on a tray, ``topper`` on a tub; ``none`` takes it away.
     Returns: The new job; the scenarios stay as they are.
     Raises:
@@ -238,9 +237,7 @@ def toggled(job: Job, what: str) -> Job:
     """Hang something under the tray as large as there is room for, or take it away again.
 
     Args:
-        job: The job.
         what: One of `UNDER`.
-    Returns: The new job.
     Raises:
         InputError: The vehicle has no tray, or there is no room; says what is in the way.
     """

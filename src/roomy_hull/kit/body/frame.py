@@ -49,7 +49,6 @@ def from_inside(canopy: Canopy, side: str, along: float, up: float, inward: floa
 
     Args:
         canopy: The canopy. [mm]
-        side: Of the wall.
         along, up: Its lower left corner as one sees it from inside, in the wall's directions as `sides` counts them.
             [mm]
         inward: How far from the outside. [mm]
@@ -211,7 +210,6 @@ def cutouts(canopy: Canopy, side: str) -> tuple[Cutout, ...]:
 
     Args:
         canopy: The canopy. [mm]
-        side: Of the wall.
     Returns:
         The rebates of its doors, from the sheet's lower left corner; those that reach its edge too, and those of
         the rear doors in a side wall that they run into. [mm]

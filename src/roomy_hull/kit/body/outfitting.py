@@ -34,7 +34,6 @@ def added(job: Job, kind: str) -> Job:
     """Add a first room or rack of a kind where there is room for it.
 
     Args:
-        job: The job.
         kind: One of `ROOMS` or `RACKS`.
     Returns: The new job; the new part is the last of its list.
     Raises:
@@ -60,9 +59,6 @@ def added(job: Job, kind: str) -> Job:
 def taken_away(job: Job, key: str) -> Job:
     """Take a room or a rack away.
 
-    Args:
-        job: The job.
-        key: Its id.
     Returns: The new job; things that were fixed to a rack stay where they are, set-ups forget it.
     Raises:
         InputError: Units stand in the room, in this layout or a kept one.

@@ -232,7 +232,6 @@ def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, .
         vehicle: What the body stands on. [mm]
         body: The body it belongs to.
         rack: The rack.
-        shop: Its materials.
     Returns: Bars with the holes that things are fixed in, deck, panels, feet.
     """
     box, metal = _around(vehicle, body, rack), shop.material(rack.bar_material)

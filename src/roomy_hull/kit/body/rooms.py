@@ -68,7 +68,6 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
 
     Args:
         there: The room.
-        shop: Its materials.
     Returns: As a canopy's, each the room's own; tie-downs of a bought camper.
     """
     room, corner = there.room, there.box[:3]
@@ -104,7 +103,6 @@ def masses(there: RoomPlace, shop: Shop) -> tuple[PointMass, ...]:
 
     Args:
         there: The room.
-        shop: Its materials.
     Returns: Without its contents. [kg, mm]
     """
     room, box = there.room, there.box

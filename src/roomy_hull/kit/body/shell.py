@@ -31,7 +31,6 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
 
     Args:
         canopy: The canopy. [mm]
-        shop: Its materials.
     Returns: Sides with the rebates of the doors, roof, front, rear, divider, frame bars, doors.
     """
     if canopy.kind == "cargo":
@@ -182,7 +181,6 @@ def masses(
     Args:
         vehicle: What the body stands on.
         body: Tray and canopy. [mm]
-        shop: Its materials.
         listed: What `parts` gave for it, where somebody has asked already.
     Returns: Shell, each door, fittings; empty without a canopy. [mm, kg]
     """

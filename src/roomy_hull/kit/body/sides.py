@@ -142,7 +142,6 @@ def stood(outside: Box, side: str, rect: Rect, near: float, far: float) -> Box:
 
     Args:
         outside: The canopy's outside in vehicle axes. [mm]
-        side: Of the wall.
         rect: In the wall's directions. [mm]
         near, far: Between which depths from the outside inward. [mm]
     Returns: In vehicle axes. [mm]

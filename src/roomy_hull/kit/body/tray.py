@@ -118,7 +118,6 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
     Args:
         vehicle: Its rails say where cross-members are cut, its tyres decide the mudguards. [mm]
         tray: The tray. [mm]
-        shop: Its materials.
     Returns: Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
     if tray.kind == "hold":
@@ -135,7 +134,6 @@ def masses(
     Args:
         vehicle: What it stands on.
         tray: The tray. [mm]
-        shop: Its materials.
         listed: What `parts` gave for it, where somebody has asked already.
     Returns: Frame and floor, headboard, fittings. [mm, kg]
     """

@@ -119,7 +119,6 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
 
     Args:
         box: Its sizes, its side. [mm]
-        shop: Its usual sheet.
         place: Where it hangs, in vehicle axes; none: its parts have no stand. [mm]
     Returns: Body, door, what is bought.
     """
@@ -223,7 +222,6 @@ def parts(
     Args:
         vehicle: What it hangs under; its tyres decide the mudguards. [mm]
         tray: The tray. [mm]
-        shop: Its usual sheet.
         frame: The tray's own parts, under whose bars they hang.
     Returns: Toolboxes, trundle drawer, tank, each where it hangs in vehicle axes; mudguards, which are rolled.
     """
@@ -296,7 +294,6 @@ def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     Args:
         tray: The tray. [mm]
         where: From `solids`. [mm]
-        shop: Its usual sheet.
     Returns: In vehicle axes. [mm, kg]
     """
     found: list[PointMass] = []

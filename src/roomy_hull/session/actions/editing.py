@@ -58,7 +58,6 @@ def place(session: Session, *, entry: str, bay: str = "", u: float = 0.0, w: flo
     """Place a thing from the stores as one step.
 
     Args:
-        session: The job in hand.
         entry: Key of the entry.
         bay: Id of the bay; without one it goes to the first free place on the side where one stands.
         u, w: Where in the bay. [mm]
@@ -173,7 +172,6 @@ def nudge(session: Session, du: float, dw: float) -> None:
     """Move the selection along the wall and up, in the directions of the picture.
 
     Args:
-        session: The job in hand.
         du, dw: To the right and up as one sees it; a carried item moves along x (or y from the ends) and z. [mm]
     """
     chosen = session.selection

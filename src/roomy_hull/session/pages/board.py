@@ -15,11 +15,7 @@ _USED = {"water": "water", "fuel": "fuel", "both": "water and fuel"}
 
 
 class BoardModel:
-    """What the board shows.
-
-    Args:
-        session: The job in hand.
-    """
+    """What the board shows."""
 
     def __init__(self, session: Session) -> None:
         self._session = session
@@ -139,8 +135,6 @@ class BoardModel:
     def sweep(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Chart both axles from full to empty, under their title.
 
-        Args:
-            aspect: Width over height of the room.
         Returns: Title and picture.
         """
         session, points = self._session, self.points()

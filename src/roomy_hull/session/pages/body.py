@@ -39,7 +39,6 @@ class BodyModel(PageModel):
         """The room or rack under a point of the elevation, the nearest one; tray and canopy under none of them.
 
         Args:
-            station: Where one stands.
             at: On the elevation. [mm]
         Returns: Its id; empty for tray and canopy, none where nothing changes.
         """

@@ -9,11 +9,7 @@ from roomy_hull.studies.strength.variations import Variation, variations
 
 
 class ChassisModel:
-    """Diagrams of every scenario, and what changes the peak of the chosen one.
-
-    Args:
-        session: The job in hand.
-    """
+    """Diagrams of every scenario, and what changes the peak of the chosen one."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -21,11 +21,7 @@ WORDS = {
 
 
 class DrawingModel:
-    """Elevation and slice as seen from where one stands.
-
-    Args:
-        session: The job in hand.
-    """
+    """Elevation and slice as seen from where one stands."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -19,11 +19,7 @@ _STEPS = {"forward": (-1.0, 0.0), "aft": (1.0, 0.0), "left": (0.0, -1.0), "right
 
 
 class LeversModel:
-    """The ranking, the chosen mass, and what a change of it would do.
-
-    Args:
-        session: The job in hand.
-    """
+    """The ranking, the chosen mass, and what a change of it would do."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

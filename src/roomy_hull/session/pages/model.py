@@ -6,11 +6,7 @@ from roomy_hull.session.session import Session
 
 
 class PageModel:
-    """What a page shows and does, without a widget.
-
-    Args:
-        session: The job in hand.
-    """
+    """What a page shows and does, without a widget."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -15,11 +15,7 @@ HEADS = ("", "Predicted", "Read", "More by", "Sigma")
 
 
 class SheetModel:
-    """The weighings, which of them is chosen, and the sheet.
-
-    Args:
-        session: The job in hand.
-    """
+    """The weighings, which of them is chosen, and the sheet."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -43,8 +43,6 @@ class SpringsModel(PageModel):
     def chart(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
         """Chart how low the tail stands in every scenario, under its title.
 
-        Args:
-            aspect: Width over height of the room.
         Returns: Title and picture.
         """
         session, found = self._session, self._session.known.springs

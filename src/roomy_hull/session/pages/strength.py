@@ -82,11 +82,7 @@ def _rack_use(c: RackCheck) -> float:
 
 
 class StrengthModel:
-    """What the page lists, which check is chosen, and its sum.
-
-    Args:
-        session: The job in hand.
-    """
+    """What the page lists, which check is chosen, and its sum."""
 
     def __init__(self, session: Session) -> None:
         self._session = session
@@ -221,8 +217,6 @@ class StrengthModel:
     def swing(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
         """Chart the force at the chosen door's edge over its swing; nothing for another check.
 
-        Args:
-            aspect: Width over height of the room.
         Returns: Title and picture.
         """
         row = self.chosen()

@@ -142,7 +142,6 @@ def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object
 
     Args:
         finding: What is to be shown.
-        assembly: The job in vehicle axes.
         look: How it is looked at now.
     Returns: Changes of the look.
     """

@@ -83,7 +83,6 @@ def efforts(
     """Every lift that is one.
 
     Args:
-        assembly: The job in vehicle axes.
         spaces: Of the job.
         seen: Of each space, person by person.
         rows: Of each good.
@@ -115,7 +114,6 @@ def lifts_found(assembly: Assembly, efforts: Sequence[Effort]) -> list[Finding]:
     """The worst lift of each thing, where it is a strain.
 
     Args:
-        assembly: The job in vehicle axes.
         efforts: Every lift.
     Returns: One note of all that strain some, and one finding for each that strains most.
     """

@@ -25,7 +25,6 @@ def places_for(assembly: Assembly, result: Any, found: Finding) -> tuple[Fix, ..
     """Offer other places for a good.
 
     Args:
-        assembly: The job in vehicle axes.
         result: As computed.
         found: Any finding; others than `MENDED` have no fixes here.
     Returns:
@@ -63,7 +62,6 @@ def heavy_to_pull(assembly: Assembly, mounts: Any) -> list[Finding]:
     """Drawers that, full and uphill, are more than the weakest of the party pulls with one hand.
 
     Args:
-        assembly: The job in vehicle axes.
         mounts: What the study of strength says of each slide. [N]
     Returns: One for all of them.
     """

@@ -105,7 +105,6 @@ def living(assembly: Assembly, settled: Settled) -> Living:
     """How one lives with it.
 
     Args:
-        assembly: The job in vehicle axes.
         settled: How the vehicle stands. [mm]
     Returns: Worktops for all who cook, edges at head height, beds, dogs, standing level.
     """

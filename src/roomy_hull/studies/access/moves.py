@@ -138,7 +138,6 @@ class Ways:
     """How one gets at the spaces of a job.
 
     Args:
-        assembly: The job in vehicle axes.
         found: What meets what on its way.
         blocked: What has to come out before what.
     """
@@ -223,8 +222,6 @@ def _side(assembly: Assembly, key: str, usual: str) -> str:
 def stations(assembly: Assembly) -> tuple[dict[str, float], float]:
     """Where one stands on a walk round the vehicle, and how long that is.
 
-    Args:
-        assembly: The job in vehicle axes.
     Returns:
         How far along, from the front left corner over left, rear and right, the middles of the sides are and the
         driver's door, and all the way round. [mm]

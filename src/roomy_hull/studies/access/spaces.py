@@ -106,7 +106,6 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
     """Every space of a job.
 
     Args:
-        assembly: The job in vehicle axes.
         found: What opens, and what has to be open before it.
     Returns: In the job's order; a stack has one for each of its drawers.
     """

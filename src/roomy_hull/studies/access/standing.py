@@ -93,11 +93,7 @@ class Settled(NamedTuple):
 
 
 class Obstacles:
-    """All that is solid in a job, with each thing's openings.
-
-    Args:
-        assembly: The job in vehicle axes.
-    """
+    """All that is solid in a job, with each thing's openings."""
 
     def __init__(self, assembly: Assembly) -> None:
         self._things = assembly.things

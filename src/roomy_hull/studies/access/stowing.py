@@ -63,7 +63,6 @@ def stowed(
     """Where every good is.
 
     Args:
-        assembly: The job in vehicle axes.
         spaces, moves: In the same order.
     Returns: In the job's order.
     """

@@ -73,7 +73,6 @@ def free_space(
     """Find where a unit may stand in a bay.
 
     Args:
-        assembly: What is there already.
         thing: The unit, expanded anywhere; its own place is not used. [mm]
         place: The bay.
         v: Depth at which its front stands. [mm]

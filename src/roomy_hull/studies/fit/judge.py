@@ -194,7 +194,6 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
     Args:
-        case: The job as it was judged.
         finding: Any finding; those of other studies have no fixes here.
     Returns: What to set, each by itself enough where it is a move. [mm]
     """

@@ -70,9 +70,7 @@ def applied(job: Job, fix: Fix) -> Job:
     """Apply a fix to a job.
 
     Args:
-        job: The job.
         fix: On a unit, a carried thing, or the body by the paths of its sizes.
-    Returns: The new job.
     Raises:
         UserError: A value is not allowed there.
     """

@@ -29,7 +29,6 @@ def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore
     """Find an order in which some openings can be opened and all stay open.
 
     Args:
-        found: All meetings.
         members: Ids of openings.
     Returns: The order, with what has to be opened besides; or the conflicts.
     """
@@ -83,7 +82,6 @@ def most_open(found: Togetherness, wished: tuple[str, ...]) -> tuple[str, ...]:
     """As many of some openings as can be open together, taken in their order.
 
     Args:
-        found: All meetings.
         wished: Ids of openings, the most wanted first.
     Returns: Those that hold together, with what they need; what can never open is left out.
     """

@@ -63,8 +63,6 @@ def play(assembly: Assembly, found: Togetherness, blocked: InOut, run: RunThroug
     """Play a run-through from everything closed.
 
     Args:
-        assembly: The job in vehicle axes.
-        found: All meetings.
         blocked: What has to come out before what.
         run: The moves.
     Returns: Every move up to the first that fails, that one included.

@@ -76,7 +76,6 @@ def worst(result: LoadResult, keys: tuple[str, ...] = LIMITED) -> Worst | None:
     """Find the cell that governs the whole board.
 
     Args:
-        result: The study.
         keys: The rows that are looked at.
     Returns:
         The one with the greatest chance of being over its limit, to a thousandth; of equals the one that uses its
@@ -131,8 +130,6 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
     """The sum behind one figure of the board.
 
     Args:
-        assembly: The job in vehicle axes.
-        result: The study.
         scenario: One of the job's.
         key: A row's key.
     Returns: Its lines, the heaviest first; their amounts add up to the figure. [kg, or mm for level]
@@ -289,7 +286,6 @@ def sweep(
 
     Args:
         assembly: For the job's ratings.
-        result: The study.
         scenario: Everything else stays as in it.
         what: ``water``, ``fuel`` or ``both``.
         steps: How many steps, 1 or more.

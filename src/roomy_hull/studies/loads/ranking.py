@@ -39,7 +39,6 @@ def contributions(
 
     Args:
         assembly: For the names.
-        result: The study.
         scenario: What is aboard.
     Returns: Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
     """

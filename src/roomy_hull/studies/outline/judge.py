@@ -160,7 +160,6 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one outline finding.
 
     Args:
-        case: The job as it was judged.
         finding: Any finding; those of other studies have none here.
     Returns: Sizes of the body to set, by path; empty where none helps by itself. [mm]
     """

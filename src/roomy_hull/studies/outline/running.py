@@ -13,8 +13,6 @@ AUTHORITY = "the local road authority and a certifying engineer decide"
 def judge(assembly: Assembly) -> list[Finding]:
     """Judge wheels against the chassis, and tell what was changed of the vehicle as delivered.
 
-    Args:
-        assembly: The job in vehicle axes.
     Returns: Tyres near the rails; another track or tyre than delivered; seats taken out.
     """
     v = assembly.job.vehicle

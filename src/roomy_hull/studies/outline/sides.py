@@ -186,7 +186,6 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of what is wrong with a side.
 
     Args:
-        case: The job as it was judged.
         finding: Any finding; those of other studies have none here.
     Returns: Sizes of doors to set, by path. [mm]
     """

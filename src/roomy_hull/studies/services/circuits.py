@@ -149,8 +149,6 @@ def sized(
 def laid_out(assembly: Assembly) -> tuple[tuple[Circuit, ...], tuple[Run, ...]]:
     """Lay out every circuit and every hose of a job, over one network.
 
-    Args:
-        assembly: The job in vehicle axes.
     Returns: Battery to board, battery to inverter, chargers, then what uses power, in the job's order; water, gas, air.
     """
     maker = _Maker(assembly)

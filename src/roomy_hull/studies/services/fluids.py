@@ -105,7 +105,6 @@ def fluids(
     """Water, gas and air of a job.
 
     Args:
-        assembly: The job in vehicle axes.
         laid: Its hoses and pipes.
         tanks: Those of before, where neither they nor hose and tap have changed.
         loads: Each scenario's rear axle and how far the front settles. [kg, mm]

@@ -125,7 +125,6 @@ def ways_out(s: Services, shade: tuple[Shade, ...] = ()) -> tuple[WayOut, ...]:
 
     Args:
         s: With a trip that goes flat, or may.
-        shade: On the panels.
     Returns: For each thing that can be changed the least step that does, found by halving; by money, then by mass.
     """
     found = []

@@ -79,7 +79,6 @@ def runs(assembly: Assembly, network: Network) -> tuple[Run, ...]:
     """Lay out every hose and pipe of a job.
 
     Args:
-        assembly: The job in vehicle axes.
         network: Where runs may lie.
     Returns:
         Each tank to the nearest pump, or to the nearest tap where there is none; pumps to taps; each locker to
@@ -143,7 +142,6 @@ def hose_metres(assembly: Assembly, laid: tuple[Run, ...], tank: str) -> float:
     """How long the hose from a tank to its tap is: as typed, or along its ways.
 
     Args:
-        assembly: The job in vehicle axes.
         laid: All of it.
         tank: Id of the tank.
     Returns: From the tank over the pump to the first tap; `UNLAID` where no way is known. [m]

@@ -68,7 +68,6 @@ def panel(assembly: Assembly, one: Source) -> Panel:
     """Where a panel lies.
 
     Args:
-        assembly: The job in vehicle axes.
         one: A source of the kind ``sun``.
     Returns: On top of its thing, else on the roof; its lower edge rests there.
     """
@@ -119,7 +118,6 @@ def shades(assembly: Assembly, old: tuple[Shade, ...] = ()) -> tuple[Shade, ...]
     """The shade on every panel over the trip.
 
     Args:
-        assembly: The job in vehicle axes.
         old: Those of before: taken where nothing that they were computed from has changed.
     Returns: Those panels only that something stands beside.
     """

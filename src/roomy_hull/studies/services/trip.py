@@ -103,7 +103,6 @@ def uses(services: Services, air: Array) -> dict[str, Array]:
     """What each takes from the batteries, hour by hour.
 
     Args:
-        services: With its trip.
         air: Hours last. [°C]
     Returns: By id; the inverter's own under ``inverter``. [W]
     """
@@ -151,9 +150,7 @@ def by_chance(
     """Live many trips whose clouds and uses differ by chance.
 
     Args:
-        services: With its trip.
         count, seed: How many, and of which series.
-        shade: On the panels.
     Returns: Trips first, hours last.
     """
     every = _every(services, count, seed, shade)[0]
@@ -178,9 +175,6 @@ def _every(
 def trip(services: Services, shade: tuple[Shade, ...] = ()) -> TripResult | None:
     """Live a trip through.
 
-    Args:
-        services: With its trip.
-        shade: On the panels.
     Returns: Nothing where there are no days or no batteries.
     """
     days = len(services.trip.days)

@@ -85,7 +85,6 @@ def water(assembly: Assembly, laid: tuple[Run, ...]) -> tuple[Water, ...]:
     """Every tank of a job.
 
     Args:
-        assembly: The job in vehicle axes.
         laid: The hoses.
     Returns: In the job's order.
     """

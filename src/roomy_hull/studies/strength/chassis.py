@@ -131,7 +131,6 @@ def study(
 
     Args:
         assembly: The job in vehicle axes. [kg, mm]
-        loads: What scales say of single masses.
         scenarios: Others than the job's.
         leave_out: Owners that are thought away.
     Returns:

@@ -206,7 +206,6 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding.
 
     Args:
-        case: The job in vehicle axes.
         finding: One of `judge`'s.
     Returns: Locks on the slides, the next larger bolt, a thicker sheet; empty for the others.
     """

@@ -170,10 +170,6 @@ def tank_walls(
 def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
     """Check what carries in one unit.
 
-    Args:
-        thing: In vehicle axes.
-        loads: What scales say of single masses.
-        shop: Its materials and rules.
     Returns: Empty for what is bought or carried outside.
     """
     value = thing.value
@@ -207,9 +203,6 @@ def _floor_load(assembly: Assembly, loads: Weighed) -> float:
 def body(assembly: Assembly, loads: Weighed) -> tuple[MemberCheck, ...]:
     """Check the body's own members: floor, cross-members, roof bows, false floor, tank under the tray.
 
-    Args:
-        assembly: The job in vehicle axes.
-        loads: What scales say of single masses.
     Returns: With everything aboard.
     """
     job, shop, r = assembly.job, assembly.shop, assembly.shop.rules
@@ -292,8 +285,6 @@ def study(
     """Check every member.
 
     Args:
-        assembly: The job in vehicle axes.
-        loads: What scales say of single masses.
         previous: An earlier study; things that only moved keep their checks. Only a memory.
     Returns: By thing; the body's under an empty key.
     """

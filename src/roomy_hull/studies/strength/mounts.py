@@ -130,8 +130,6 @@ def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff:
     """Check one unit or carried thing at full load.
 
     Args:
-        thing: In vehicle axes.
-        loads: What scales say of single masses.
         r: Restraint factors, slope, rolling resistance.
     Returns: None for what weighs nothing.
 
@@ -210,8 +208,6 @@ def study(
     """Check every unit and carried thing.
 
     Args:
-        assembly: The job in vehicle axes.
-        loads: What scales say of single masses.
         previous: An earlier study; things that did not change keep their check. Only a memory.
     Returns: In the order of the job.
     """

@@ -147,7 +147,6 @@ def check(assembly: Assembly, place: RackPlace, loads: Weighed) -> RackCheck:
     Args:
         assembly: The job in vehicle axes; its scenarios say what is aboard together.
         place: The rack.
-        loads: What scales say of single masses.
     Returns: On the road with the dynamic factors of the shop's rules, still with those who sleep in a tent on it.
     """
     rack, shop = place.rack, assembly.shop
@@ -277,9 +276,6 @@ def _could(base: RackCheck, bare: frames.FrameResult, load: frames.FrameResult, 
 def study(assembly: Assembly, loads: Weighed) -> tuple[RackCheck, ...]:
     """Check every rack of a job.
 
-    Args:
-        assembly: The job in vehicle axes.
-        loads: What scales say of single masses.
     Returns: In the order of the job.
     """
     return tuple(check(assembly, place, loads) for place in assembly.ground.racks)

@@ -144,7 +144,6 @@ def check(canopy: Canopy, door: Door, shop: Shop, steps: int = 24) -> StrutCheck
     Args:
         canopy: For the leaf's mass.
         door: The door; struts are proposed where none are entered.
-        shop: Its materials and rules.
         steps: How many steps of the swing.
     Returns: Forces at the leaf's edge. [N]
     """
@@ -188,8 +187,6 @@ def _trouble(closed: float, opened: float) -> str:
 def study(assembly: Assembly) -> tuple[StrutCheck, ...]:
     """Check every door that is hinged at its top and is the canopy's own.
 
-    Args:
-        assembly: The job.
     Returns: In the order of the doors.
     """
     return tuple(

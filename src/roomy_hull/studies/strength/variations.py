@@ -27,8 +27,6 @@ def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[
     """Say what overhang, ball and air springs do to one scenario's peak.
 
     Args:
-        assembly: The job in vehicle axes.
-        loads: What scales say of single masses.
         scenario: One of the job's.
     Returns:
         As it is, without the ball mass, without what hangs behind the tray, with air springs over the axle, and

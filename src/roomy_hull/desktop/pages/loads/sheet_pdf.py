@@ -155,7 +155,6 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
     Args:
         sheet: The sheet.
         verdict: For its pictures.
-        path: The file.
         system: ``metric`` or ``us``.
         scenario: Id of the one that is drawn.
     Returns: How many pages.
@@ -208,7 +207,6 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
 
     Args:
         verdict: The job, judged whole.
-        folder: Where to; made if it is not there.
         system: ``metric`` or ``us``.
         scenario: Id of the one that is drawn.
     Returns: The PDF and the CSV.
@@ -228,10 +226,7 @@ def write_job(
     """Judge a job and write its sheet.
 
     Args:
-        job: The job.
-        folder: Where to.
         scenario: Id of the one that is drawn; the heaviest where empty.
-        shop: Who makes it; the shipped values where none is given.
     Returns: The PDF and the CSV.
     Raises:
         InputError: There is no such scenario.

@@ -10,11 +10,7 @@ from roomy_hull.verdict.verdict import Verdict
 
 
 class BriefModel:
-    """The wishes in their rank, what they come to, the questions.
-
-    Args:
-        session: The job in hand.
-    """
+    """The wishes in their rank, what they come to, the questions."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

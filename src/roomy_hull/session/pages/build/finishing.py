@@ -95,11 +95,7 @@ class ChecksModel(PageModel):
 
 
 class PackModel:
-    """The hand-over pack, page by page, and what still stands in its way.
-
-    Args:
-        session: The job in hand.
-    """
+    """The hand-over pack, page by page, and what still stands in its way."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

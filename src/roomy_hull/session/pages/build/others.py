@@ -27,11 +27,7 @@ BUYING_HEADS = ("What", "How much", "How far", "Wanted", "Order by", "Here on")
 
 
 class OfferModel:
-    """What is offered now, and what was.
-
-    Args:
-        session: The job in hand.
-    """
+    """What is offered now, and what was."""
 
     def __init__(self, session: Session) -> None:
         self._session = session
@@ -115,11 +111,7 @@ class OfferModel:
 
 
 class ProgressModel:
-    """How far every part has come, drawn where it stands.
-
-    Args:
-        session: The job in hand.
-    """
+    """How far every part has come, drawn where it stands."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -26,11 +26,7 @@ SHOWN = 8.0
 
 
 class PlanModel:
-    """Bars and rows of the plan, what is dragged, its words.
-
-    Args:
-        session: The job in hand.
-    """
+    """Bars and rows of the plan, what is dragged, its words."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

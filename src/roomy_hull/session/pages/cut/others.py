@@ -156,11 +156,7 @@ class GapsModel(PageModel):
 
 
 class CostModel:
-    """What the job costs to make, as a waterfall and by what it is for.
-
-    Args:
-        session: The job in hand.
-    """
+    """What the job costs to make, as a waterfall and by what it is for."""
 
     def __init__(self, session: Session) -> None:
         self._session = session
@@ -230,11 +226,7 @@ class CostModel:
 
 
 class ReleaseModel:
-    """The revisions, what of the last one is stale, and how far each part has come.
-
-    Args:
-        session: The job in hand.
-    """
+    """The revisions, what of the last one is stale, and how far each part has come."""
 
     def __init__(self, session: Session) -> None:
         self._session = session

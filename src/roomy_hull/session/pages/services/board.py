@@ -98,7 +98,6 @@ class BoardModel(PageModel):
             job: Before the gesture.
             which: Id of the instrument.
             x, z: Where its middle is wanted. [mm]
-        Returns: The new job.
         """
         board = self.board()
         if board is None:

@@ -172,7 +172,6 @@ def service_words(verdict: Verdict, key: str) -> tuple[str, str, str, str, str]:
     """What the card says of what is chosen: title, kind, figure, sum, hint.
 
     Args:
-        verdict: The verdict.
         key: As `service_fields.fields` takes it.
     Returns: Five texts.
     """
