@@ -11,7 +11,7 @@ import msgspec
 from jobs import frozen
 from pace import paced
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.job.edits import goods as goods_edits
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.goods import Good, Party, Person
@@ -65,17 +65,17 @@ def main() -> None:
     for _ in range(5):
         looking.looked.cache_clear()
         with paced(nothing):
-            access.study(Case(assembly, results, None))
+            access.study(Context(assembly, results, None))
     times: dict[str, list[float]] = {"unit": [], "good": []}
     for what, after in edited(job):
         told = judge(after, verdict, moving=True)  # all but Access
-        case = Case(
+        context = Context(
             assemble(after, verdict.assembly),
             dict(told.results),
             Before(verdict.assembly, verdict.results),
         )
         with paced(times[what]):
-            access.study(case)
+            access.study(context)
         verdict = judge(after, verdict)
     json.dump(
         {

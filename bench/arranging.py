@@ -10,7 +10,7 @@ import sys
 import time
 from typing import Any
 
-from arranging_cases import CASES, case
+from arranging_cases import CASES, context
 from arranging_reference import solve
 from roomy_hull.arrange.arranger import arrange
 from roomy_hull.arrange.judging import Rules, rule_watch
@@ -30,7 +30,7 @@ REFERENCES = (0, 2, 6, 9, 13, 17, 21, 24, 27)
 def one(number: int) -> dict[str, Any]:
     """One case: its best, its bound, when the first was there and when three per cent were proved."""
     seed, many, length, fill, rear = CASES[number]
-    instance = case(seed, many, length, fill, rear=rear)
+    instance = context(seed, many, length, fill, rear=rear)
     watch, clashes = rule_watch(instance, Rules())
     within: list[float] = []
     bounds: list[float] = []
@@ -79,10 +79,10 @@ def window() -> dict[str, float]:
     from PyQt6.QtCore import QEventLoop, QTimer  # ruff: ignore[import-outside-top-level]  # only this part has a window
 
     from roomy_hull.desktop.application import window_for  # ruff: ignore[import-outside-top-level]
-    from roomy_hull.formats.keeping import Keeping  # ruff: ignore[import-outside-top-level]
+    from roomy_hull.formats.settings import Settings  # ruff: ignore[import-outside-top-level]
     from roomy_hull.session.session import Session  # ruff: ignore[import-outside-top-level]
 
-    session = Session(demo_job("tarn"), Keeping())
+    session = Session(demo_job("tarn"), Settings())
     shown = window_for(session)
     shown.resize(1280, 800)
     shown.show()

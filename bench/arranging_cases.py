@@ -107,7 +107,9 @@ def named(chance: random.Random, blocks: list[Block]) -> list[str]:
     ]
 
 
-def case(seed: int, many: int, length: int, fill: float, *, rear: bool, cell: int = 50) -> Instance:
+def context(
+    seed: int, many: int, length: int, fill: float, *, rear: bool, cell: int = 50
+) -> Instance:
     """One case.
 
     Args:

@@ -13,7 +13,7 @@ from edit import p95
 from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 
@@ -22,7 +22,7 @@ def main() -> None:
     """Print the figures as JSON."""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    session = Session(frozen(), Keeping(where, where), whole=False)
+    session = Session(frozen(), Settings(where, where), whole=False)
     session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     window.resize(1280, 800)

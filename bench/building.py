@@ -81,13 +81,13 @@ def main() -> None:
     """Print the figures as JSON."""
     job = frozen()
     verdict = judge(job)
-    case = verdict.case()
+    context = verdict.context()
     fresh = msgspec.structs.replace(job, log=(), releases=())
-    fresh_case = judge(fresh, verdict).case()
+    fresh_case = judge(fresh, verdict).context()
     made: dict[str, list[float]] = {"begun": [], "fresh": []}
     for _ in range(TIMES):
         with paced(made["begun"]):
-            build_of(case)
+            build_of(context)
         with paced(made["fresh"]):
             build_of(fresh_case)
     gaps, rules = [], []

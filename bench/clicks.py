@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QApplication
 from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.session.asking import Nobody
 from roomy_hull.session.beside import Beside
 from roomy_hull.session.pages.table import STAGES
@@ -31,7 +31,7 @@ ROUNDS = 5
 def main() -> None:
     """Print the figures as JSON. [ms of processor]"""
     folder = Path(tempfile.mkdtemp())
-    session = Session(frozen(), Keeping(folder / "c", folder / "s"), whole=False)
+    session = Session(frozen(), Settings(folder / "c", folder / "s"), whole=False)
     session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     session.asker = Nobody()  # whatever an action asks, nobody answers: a bench has no hands

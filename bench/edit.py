@@ -13,7 +13,7 @@ from jobs import crowded, frozen
 from pace import paced
 from reference import judge as reference
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.studies.fit import closed
@@ -50,7 +50,7 @@ def moves(job: Job, count: int, *, quick: bool) -> list[float]:
 def same_studies(units: int, count: int) -> list[float]:
     """Time what the reference judges too, closed fit and axles, with the memory of the move before. [ms of processor]"""
     job = crowded(units)
-    case = Case(assemble(job), {}, None)
+    context = Context(assemble(job), {}, None)
     chance = random.Random(7)
     times: list[float] = []
     for n in range(count + 1):
@@ -58,10 +58,10 @@ def same_studies(units: int, count: int) -> list[float]:
         with paced(times):
             if n:
                 job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-            known = Before(case.assembly, case.results) if n else None
-            case = Case(assemble(job, case.assembly), {}, known)
-            case.results[closed.KEY] = closed.study(case)
-            case.results[axles.KEY] = axles.study(case)
+            known = Before(context.assembly, context.results) if n else None
+            context = Context(assemble(job, context.assembly), {}, known)
+            context.results[closed.KEY] = closed.study(context)
+            context.results[axles.KEY] = axles.study(context)
     return times[1:]
 
 

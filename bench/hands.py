@@ -38,7 +38,7 @@ from roomy_hull.desktop.application import window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.chain import united
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.beside import Beside
@@ -263,7 +263,7 @@ def shut_dialogs() -> None:
 def opened(folder: Path) -> MainWindow:
     """A window with the demo job."""
     qInstallMessageHandler(lambda *_said: None)
-    session = Session(demo_job(), Keeping(folder / "config", folder / "state"))
+    session = Session(demo_job(), Settings(folder / "config", folder / "state"))
     window = window_for(session)
     window.ground.turn_ms = 0
     window.show()

@@ -18,7 +18,7 @@ from typing import Any, NoReturn
 
 import msgspec
 
-from roomy_hull.formats import jobfile, whole
+from roomy_hull.formats import atomic, jobfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.model import Job
 
@@ -85,7 +85,7 @@ class _Piecewise:
 
 def write(job: Job, path: Path, n: int, ready: int, seen: mmap.mmap) -> NoReturn:
     """Save again and again until killed; the first byte of what is seen says whether a save goes on."""
-    vars(whole)["os"] = Slowed(seen)  # as it looks to the writer
+    vars(atomic)["os"] = Slowed(seen)  # as it looks to the writer
     os.write(ready, b".")
     while True:
         n += 1

@@ -17,10 +17,10 @@ from edit import p95
 from jobs import crowded, frozen
 from pace import paced
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.study import Case
-from roomy_hull.core.doubt import chance_over
+from roomy_hull.assembly.study import Context
+from roomy_hull.core.uncertainty import chance_over
 from roomy_hull.desktop import application
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
@@ -50,9 +50,9 @@ STUDIED = in_turn(
 
 def study(assembly: Assembly) -> None:
     """Study all of the loads and what carries them, as a verdict does, nothing remembered."""
-    case = Case(assembly, {}, None)
+    context = Context(assembly, {}, None)
     for one in STUDIED:
-        case.results[one.key] = one.run(case)
+        context.results[one.key] = one.run(context)
 
 
 def plainly(assembly: Assembly) -> float:
@@ -98,8 +98,8 @@ def draws(count: int) -> dict[str, float]:
         figure = board.cell(verdict.loads.scenario(scenario.id), row)
         assert figure is not None
         for sigmas in (-1.5, -0.5, 0.0, 0.8, 1.7, 2.4):
-            limit = figure.value + sigmas * figure.doubt
-            p = chance_over(figure.value, figure.doubt, limit)
+            limit = figure.value + sigmas * figure.uncertainty
+            p = chance_over(figure.value, figure.uncertainty, limit)
             error = math.sqrt(p * (1 - p) / count)
             worst = max(worst, abs(float((total > limit).mean()) - p) / error)
     return {"draws": count, "worst": worst}
@@ -109,7 +109,7 @@ def strip(job: Job, key: str) -> dict[str, float]:
     """Time from a new job value to the painted weigh strip. [ms]"""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    window = application.window_for(Session(job, Keeping(where, where)))
+    window = application.window_for(Session(job, Settings(where, where)))
     window.resize(1280, 800)
     window.show()
     window.settle()

@@ -21,7 +21,7 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.application import session_for
 from roomy_hull.formats import unitfile, vehiclefile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.kit.body.fitting import begun, choices
 from roomy_hull.verdict.verdict import glance
 
@@ -69,7 +69,7 @@ def unit(folder: Path, data: bytes) -> str:
 
 def preferences(folder: Path, data: bytes) -> str:
     """Preferences at a start."""
-    keeping = Keeping(folder / "config", folder / "state")
+    keeping = Settings(folder / "config", folder / "state")
     keeping.config.mkdir(exist_ok=True)
     (keeping.config / "preferences.json").write_bytes(data)
     session_for(None, keeping)
@@ -81,7 +81,7 @@ def preferences(folder: Path, data: bytes) -> str:
 
 def autosave(folder: Path, data: bytes) -> str:
     """Work left behind by a run that ended."""
-    keeping = Keeping(folder / "config", folder / "state")
+    keeping = Settings(folder / "config", folder / "state")
     keeping.state.mkdir(exist_ok=True)
     file = keeping.state / "autosave-1-1.json"
     file.write_bytes(data)
@@ -103,7 +103,7 @@ def samples() -> dict[str, tuple[Attack, list[bytes]]]:
     jobs = [demo_job(n) for n in ("brackwater", "lowfold", "tarn")]
     with tempfile.TemporaryDirectory() as where:
         folder = Path(where)
-        keeping = Keeping(folder / "config", folder / "state")
+        keeping = Settings(folder / "config", folder / "state")
         keeping.keep_preferences(
             dark=True, system="us", welcomed=True, recent=[str(folder / "a"), "b"], split=[3, 4]
         )

@@ -14,7 +14,7 @@ from jobs import busy, crowded, frozen
 from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.drawing.view import ELEVATION
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.beside import Beside
@@ -25,7 +25,7 @@ def drag(job: Job, key: str) -> dict[str, float]:
     """Hold a unit and move it to and fro, painting the whole window at every step. [ms]"""
     app = application.application()
     where = Path(tempfile.mkdtemp())
-    session = Session(job, Keeping(where, where), whole=False)
+    session = Session(job, Settings(where, where), whole=False)
     session.settle_beside(Beside())  # as the program does
     window = application.window_for(session)
     window.ground.turn_ms = 0

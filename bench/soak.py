@@ -12,7 +12,7 @@ import psutil
 
 from jobs import frozen
 from roomy_hull.core.errors import UserError
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import layouts
 from roomy_hull.job.edits import units as edits
@@ -58,7 +58,7 @@ def main() -> None:
     """Print the figures as JSON."""
     chance = random.Random(3)
     where = Path(tempfile.mkdtemp())
-    session = Session(frozen(), Keeping(where, where))
+    session = Session(frozen(), Settings(where, where))
     session.settle_beside(Beside())  # as a window does
     early = 0.0
     for n in range(EDITS):

@@ -10,7 +10,7 @@ from edit import p95
 from jobs import busy, crowded, frozen
 from pace import paced
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.studies.fit import together
@@ -22,27 +22,27 @@ SAMPLES = 36
 
 def scratch(job: Job) -> float:
     """Time the table from nothing. [ms]"""
-    case = Case(assemble(job), {}, None)
+    context = Context(assemble(job), {}, None)
     times: list[float] = []
     for _ in range(5):
         with paced(times):
-            together.study(case)
+            together.study(context)
     return statistics.median(times)
 
 
 def after_edits(job: Job, count: int = 200) -> list[float]:
     """Time the table after moves of random units. [ms]"""
     chance = random.Random(11)
-    case = Case(assemble(job), {}, None)
-    case.results[together.KEY] = together.study(case)
+    context = Context(assemble(job), {}, None)
+    context.results[together.KEY] = together.study(context)
     times: list[float] = []
     for n in range(count):
         unit = chance.choice(job.units)
         job = edits.changed(job, unit.id, u=unit.u + (25.0 if n % 2 else -25.0))
-        known = Before(case.assembly, case.results)
-        case = Case(assemble(job, case.assembly), {}, known)
+        known = Before(context.assembly, context.results)
+        context = Context(assemble(job, context.assembly), {}, known)
         with paced(times):
-            case.results[together.KEY] = together.study(case)
+            context.results[together.KEY] = together.study(context)
     return times
 
 
@@ -80,7 +80,7 @@ def main() -> None:
     theirs: list[float] = []
     with paced(theirs):
         closed, opened = clashes(assembly, SAMPLES)
-    table = together.study(Case(assembly, {}, None))
+    table = together.study(Context(assembly, {}, None))
     mine = {("shut", *p) for p, m in table.shut.items() if m.clashes}
     mine |= {("open", *p) for p, m in table.opened.items() if m.clashes}
     seen = {("shut", *p) for p in closed} | {("open", *p) for p in opened}

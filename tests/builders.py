@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Before, Case, Study
+from roomy_hull.assembly.study import Before, Context, Study
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.job.canopy import Bay, Canopy
 from roomy_hull.job.edits import units as edits
@@ -35,21 +35,21 @@ def other_handed(unit: Any) -> Any:
     return msgspec.structs.replace(unit, **registry.handed_changes(unit))
 
 
-def case(assembly: Assembly, **results: Any) -> Case:
+def context(assembly: Assembly, **results: Any) -> Context:
     """A study what it reads: an assembly, and results of other studies by key."""
-    return Case(assembly, dict(results))
+    return Context(assembly, dict(results))
 
 
-def again(study: Study, assembly: Assembly, before: Case) -> Case:
+def again(study: Study, assembly: Assembly, before: Context) -> Context:
     """Run a study with the memory of an earlier case in which it was run; its result is in the case given."""
-    made = Case(assembly, {}, Before(before.assembly, before.results))
+    made = Context(assembly, {}, Before(before.assembly, before.results))
     made.results[study.key] = study.run(made)
     return made
 
 
-def once(study: Study, assembly: Assembly) -> Case:
+def once(study: Study, assembly: Assembly) -> Context:
     """Run a study from nothing; its result is in the case given."""
-    made = Case(assembly, {}, None)
+    made = Context(assembly, {}, None)
     made.results[study.key] = study.run(made)
     return made
 

@@ -14,7 +14,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 sys.path.insert(0, str(Path(__file__).parent.parent / "bench"))
 
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.goods import Party
 from roomy_hull.job.model import Job
 from roomy_hull.job.plans import Plan
@@ -71,12 +71,12 @@ def demo_verdict(demo: Job) -> Verdict:
 
 
 @pytest.fixture
-def keeping(tmp_path: Path) -> Keeping:
+def keeping(tmp_path: Path) -> Settings:
     """Preferences and autosaves in a folder of the test's own."""
-    return Keeping(tmp_path / "config", tmp_path / "state")
+    return Settings(tmp_path / "config", tmp_path / "state")
 
 
 @pytest.fixture
-def session(demo: Job, demo_verdict: Verdict, keeping: Keeping) -> Session:
+def session(demo: Job, demo_verdict: Verdict, keeping: Settings) -> Session:
     """A session with the demo job."""
     return Session(demo, keeping, known=demo_verdict)

@@ -4,11 +4,11 @@ import manifold3d
 import numpy as np
 
 from roomy_hull.core.folded import Bend, Face, places, to_corners
-from roomy_hull.core.parts import BarPart, SheetPart, Stand
-from roomy_hull.core.standing import carried, folded
+from roomy_hull.core.parts import BarPart, Pose, SheetPart
+from roomy_hull.core.poses import carried, folded
 
 
-def of_part(part: SheetPart | BarPart, stand: Stand) -> manifold3d.Manifold:
+def of_part(part: SheetPart | BarPart, pose: Pose) -> manifold3d.Manifold:
     """A part in one of its places: every face of the sheet's thickness less its openings, or a bar's box. [mm]"""
     if isinstance(part, BarPart):
         (box,) = folded(part)
@@ -19,8 +19,8 @@ def of_part(part: SheetPart | BarPart, stand: Stand) -> manifold3d.Manifold:
             for face, place, before in places(part.faces(), part.thickness)
         ]
         whole = sum(made[1:], made[0])
-    origin = np.array(carried((0.0, 0.0, 0.0), stand))
-    axes = [np.array(carried(tuple(row), stand)) - origin for row in np.eye(3)]
+    origin = np.array(carried((0.0, 0.0, 0.0), pose))
+    axes = [np.array(carried(tuple(row), pose)) - origin for row in np.eye(3)]
     return whole.transform(np.column_stack([*axes, origin]))
 
 

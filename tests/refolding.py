@@ -8,8 +8,8 @@ import shapely
 from scipy.spatial.transform import Rotation
 
 from roomy_hull.core.mechanics.bends import bend_allowance
-from roomy_hull.core.parts import Stand
-from roomy_hull.core.standing import WAYS
+from roomy_hull.core.parts import Pose
+from roomy_hull.core.poses import WAYS
 from roomy_hull.making.flats import Blank
 
 Array = npt.NDArray[np.float64]
@@ -81,8 +81,8 @@ def _beyond(one, other, bend, pose, t, k):  # type: ignore[no-untyped-def]  # in
     return turn * rotation, turn.apply(local_shift) + shift
 
 
-def right_handed(stand: Stand) -> bool:
+def right_handed(pose: Pose) -> bool:
     """Say whether a real part can stand so: a folded sheet has no mirror image."""
-    (a, p), (b, q), (c, r) = (WAYS[w] for w in (stand.x, stand.y, stand.z))
+    (a, p), (b, q), (c, r) = (WAYS[w] for w in (pose.x, pose.y, pose.z))
     even = (a, b, c) in ((0, 1, 2), (1, 2, 0), (2, 0, 1))
     return (p * q * r > 0) == even

@@ -96,7 +96,7 @@ def test_json_carries_what_the_window_shows(
             ("left_kg", loads.left), ("right_kg", loads.right), ("payload_left_kg", loads.payload_left),
         ):  # fmt: skip
             assert row[key]["value"] == pytest.approx(figure.value, abs=1e-3)
-            assert row[key]["doubt"] == pytest.approx(figure.doubt, abs=1e-3)
+            assert row[key]["doubt"] == pytest.approx(figure.uncertainty, abs=1e-3)
             assert row[key]["limit"] == figure.limit
         assert row["tail_low_mm"] == pytest.approx(loads.stance.tail_low, abs=1e-3)
         assert sum(o["mass_kg"] for o in row["owners"].values()) == pytest.approx(

@@ -133,7 +133,7 @@ def write_pages(jobs: Path, out: Path) -> None:
 
     from roomy_hull.desktop.application import window_for
     from roomy_hull.formats import jobfile
-    from roomy_hull.formats.keeping import Keeping
+    from roomy_hull.formats.settings import Settings
     from roomy_hull.session.pages.table import STAGES, Page
     from roomy_hull.session.session import Session
 
@@ -141,7 +141,7 @@ def write_pages(jobs: Path, out: Path) -> None:
     for path in sorted(jobs.glob("*.hull.json")):
         there = out / path.name.removesuffix(".hull.json")
         there.mkdir(parents=True, exist_ok=True)
-        session = Session(jobfile.load(path), Keeping(there / "config", there / "state"))
+        session = Session(jobfile.load(path), Settings(there / "config", there / "state"))
         window = window_for(session)
         window.show()
         window.settle()

@@ -8,12 +8,12 @@ import random
 
 import pytest
 
-from arranging_cases import CASES, case
+from arranging_cases import CASES, context
 from arranging_reference import solve
 from roomy_hull.arrange.impossible import reason
 from roomy_hull.arrange.judging import Rules, rule_watch
+from roomy_hull.arrange.objective import broken, value
 from roomy_hull.arrange.search import Search
-from roomy_hull.arrange.worth import broken, value
 from tests.arrange.test_impossible import stuff
 from tests.sweeping import some
 
@@ -26,7 +26,7 @@ BEYOND = 0.035
 @pytest.mark.parametrize("number", some([0, 1, 2, 3, 4, 7], 2))
 def test_nothing_anywhere_is_much_better_than_the_best_of_stacks(number: int) -> None:
     seed, many, length, fill, rear = CASES[number]
-    instance = case(seed, many, length, fill, rear=rear)
+    instance = context(seed, many, length, fill, rear=rear)
     found = Search(instance, 4).run(*rule_watch(instance, Rules()))
     assert found.proved
     best, layout = found.layouts[0]

@@ -5,11 +5,11 @@ import random
 import pytest
 
 from roomy_hull.arrange.gather import Gathered, gather
+from roomy_hull.arrange.greedy import rough
 from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands, in_cells, placed
-from roomy_hull.arrange.rough import rough
+from roomy_hull.arrange.objective import broken, value
 from roomy_hull.arrange.search import Search
-from roomy_hull.arrange.worth import broken, value
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.job.edits import arranging as edits
 from roomy_hull.job.model import Job

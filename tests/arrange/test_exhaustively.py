@@ -13,11 +13,11 @@ import pytest
 from roomy_hull.arrange.instance import PARTS, At, Instance, Layout
 from roomy_hull.arrange.judging import Rules, rule_watch, wished_bars
 from roomy_hull.arrange.master import Master, Prices
+from roomy_hull.arrange.objective import broken, value
 from roomy_hull.arrange.places import Places
 from roomy_hull.arrange.search import Found, Progress, Search
 from roomy_hull.arrange.strips import list_strips
 from roomy_hull.arrange.watching import Watch
-from roomy_hull.arrange.worth import broken, value
 from tests.arrange.small import layouts, small
 from tests.sweeping import some
 

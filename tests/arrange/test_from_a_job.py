@@ -8,9 +8,9 @@ import pytest
 from roomy_hull.arrange.gather import USE, Gathered, cells_for, gather, use_of
 from roomy_hull.arrange.instance import At, Layout, Weights
 from roomy_hull.arrange.layouts import as_it_stands, in_cells, placed
+from roomy_hull.arrange.objective import broken, value
 from roomy_hull.arrange.search import Search
 from roomy_hull.arrange.weighing import suggested, weights_of
-from roomy_hull.arrange.worth import broken, value
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.formats.demo import demo_job

@@ -8,7 +8,7 @@ import pytest
 
 from roomy_hull.arrange.impossible import Reason, by_area, reason, too_large, worded
 from roomy_hull.arrange.instance import BayRoom, Instance, Item, Spot
-from roomy_hull.arrange.worth import broken
+from roomy_hull.arrange.objective import broken
 from roomy_hull.studies.fit.free_space import FreeSpace
 from tests.arrange.small import layouts
 from tests.sweeping import some

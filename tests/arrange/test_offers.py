@@ -4,8 +4,8 @@ import pytest
 
 from roomy_hull.arrange.choosing import chosen, differ
 from roomy_hull.arrange.instance import At
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.offers import Offer, Sort, in_order, sentence
-from roomy_hull.arrange.worth import Value
 from roomy_hull.formats.demo import demo_job
 from tests.arrange.test_impossible import stuff
 

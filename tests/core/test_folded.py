@@ -2,6 +2,7 @@
 
 import math
 
+import msgspec
 import numpy as np
 import pytest
 import shapely
@@ -15,11 +16,11 @@ from roomy_hull.core import folded, shapes
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Bend, Cutout, Face, Hole
 from roomy_hull.core.geometry.solids import hull
-from roomy_hull.core.parts import SheetPart, Stand, mirrored
+from roomy_hull.core.parts import Pose, SheetPart, mirrored
+from roomy_hull.core.poses import around, corners
+from roomy_hull.core.poses import folded as boxes_of
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.shapes import Sheet
-from roomy_hull.core.standing import around, corners
-from roomy_hull.core.standing import folded as boxes_of
 from roomy_hull.core.unfolding import unfolded
 from roomy_hull.making.flats import blank, flanges, hole_to_bend, overlaps, sizeless
 
@@ -60,8 +61,8 @@ def test_a_flat_has_every_face_once_and_folds_back_to_what_stands(name: str) -> 
     origin = one.flat().outline
     x, y = -min(p[0] for p in origin), -min(p[1] for p in origin)
     inner = shapely.Polygon(shape.ring).representative_point()
-    stands = np.array([p for prism in folded.prisms(shape, 2.0) for p in prism])
-    low, high = stands.min(axis=0), stands.max(axis=0)
+    poses = np.array([p for prism in folded.prisms(shape, 2.0) for p in prism])
+    low, high = poses.min(axis=0), poses.max(axis=0)
     for surfaces in folded_back(flat, (inner.x + x, inner.y + y)):
         for points in surfaces:
             moved = points - np.array([x, y, 0.0])
@@ -189,16 +190,16 @@ def _sorted(rows: tuple[tuple[float, ...], ...]) -> list[tuple[float, ...]]:
 
 def test_a_mirrored_part_stands_in_the_same_room_and_is_cut_the_other_way() -> None:
     one = SheetPart("X: pan", Ref("unit", "x"), 300.0, 200.0, 2.0, METAL, left=40.0, holes=(Hole(30, 50, 8),),
-                    cutouts=(Cutout(50, 60, 40, 20),), stands=(Stand((7.0, 8.0, 9.0), "u", "v", "w"),))  # fmt: skip
+                    cutouts=(Cutout(50, 60, 40, 20),), poses=(Pose((7.0, 8.0, 9.0), "u", "v", "w"),))  # fmt: skip
     other = mirrored(one)
     assert isinstance(other, SheetPart)
     assert (other.left, other.right) == (0, 40)
     assert (other.holes[0].x, other.cutouts[0].x) == (270, 300 - 50 - 40)
-    assert other.stands == (Stand((307.0, 8.0, 9.0), "-u", "v", "w"),)
+    assert other.poses == (Pose((307.0, 8.0, 9.0), "-u", "v", "w"),)
     for kept in (one, _by_faces(one)):
         again = mirrored(kept)
         room, turned = (
-            sorted(np.round(around(face), 6).tolist() for face in corners(p, p.stands[0]))  # type: ignore[arg-type, union-attr]
+            sorted(np.round(around(face), 6).tolist() for face in corners(p, p.poses[0]))  # type: ignore[arg-type, union-attr]
             for p in (kept, again)
         )
         assert room == turned
@@ -206,7 +207,7 @@ def test_a_mirrored_part_stands_in_the_same_room_and_is_cut_the_other_way() -> N
 
 def _by_faces(one: SheetPart) -> SheetPart:
     return SheetPart(
-        one.name, one.owner, 300.0, 200.0, 2.0, METAL, shape=one.faces(), stands=one.stands
+        one.name, one.owner, 300.0, 200.0, 2.0, METAL, shape=one.faces(), poses=one.poses
     )
 
 
@@ -244,3 +245,13 @@ def test_a_pan_narrower_than_its_bends_has_no_size() -> None:
     assert not sizeless(
         SheetPart("X", Ref("unit", "x"), 11.0, 200.0, 2.0, METAL, left=40.0, right=40.0)
     )
+
+
+def test_an_edge_without_length_moves_nothing() -> None:
+    root = Face(((0.0, 0.0), (100.0, 0.0), (100.0, 50.0), (100.0, 50.0), (0.0, 50.0)))
+    bent = msgspec.structs.replace(
+        root, bends=(Bend(0, 90.0, 3.0, Face(shapes.rectangle(100.0, 20.0))),)
+    )
+    ring = folded.to_corners(bent, None, 2.0)
+    assert (100.0, 50.0) in ring
+    assert min(y for _x, y in ring) == pytest.approx(-folded.setback(90.0, 3.0, 2.0))

@@ -10,23 +10,23 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core import lazily
-from roomy_hull.core.doubt import RELATIVE_DOUBT, chance_over, doubt_of, source_of
 from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.plates import bending_stiffness, box_plate, coefficients, plate
 from roomy_hull.core.shipped import shipped
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY, chance_over, source_of, uncertainty_of
 from roomy_hull.core.value import Fraction, Value, put_back, set_aside
 from roomy_hull.shop.shop import shipped_shop
 
 mm = st.floats(-3000, 3000)
 
 
-def test_doubt_follows_where_a_mass_is_known_from() -> None:
-    assert doubt_of(100, "weighed") == pytest.approx(0.5)
-    assert doubt_of(100, "data sheet") == pytest.approx(3)
-    assert doubt_of(100, "geometry") == pytest.approx(5)
-    assert doubt_of(-100, "estimate") == pytest.approx(15)
+def test_uncertainty_follows_where_a_mass_is_known_from() -> None:
+    assert uncertainty_of(100, "weighed") == pytest.approx(0.5)
+    assert uncertainty_of(100, "data sheet") == pytest.approx(3)
+    assert uncertainty_of(100, "geometry") == pytest.approx(5)
+    assert uncertainty_of(-100, "estimate") == pytest.approx(15)
 
 
 @pytest.mark.parametrize(
@@ -37,7 +37,7 @@ def test_the_chance_over_a_limit_is_the_normal_tail(z: float, chance: float) -> 
     assert chance_over(1000, 20, 1000 + 20 * z) == pytest.approx(chance, abs=1e-6)
 
 
-def test_without_doubt_the_chance_is_yes_or_no() -> None:
+def test_without_uncertainty_the_chance_is_yes_or_no() -> None:
     assert chance_over(10, 0, 9) == 1.0
     assert chance_over(9, 0, 9) == 0.0
 
@@ -107,9 +107,13 @@ def test_shipped_files_are_there() -> None:
         shipped("nothing")
 
 
-@given(st.floats(1, 900), st.sampled_from(sorted(RELATIVE_DOUBT)), st.sampled_from((1.0, -1.0)))
-def test_a_doubt_tells_where_the_mass_is_known_from(kg: float, source: str, sign: float) -> None:
-    assert source_of(sign * kg, doubt_of(kg, source)) == source
+@given(
+    st.floats(1, 900), st.sampled_from(sorted(RELATIVE_UNCERTAINTY)), st.sampled_from((1.0, -1.0))
+)
+def test_a_uncertainty_tells_where_the_mass_is_known_from(
+    kg: float, source: str, sign: float
+) -> None:
+    assert source_of(sign * kg, uncertainty_of(kg, source)) == source
     assert source_of(0.0, 5.0) == "estimate"
 
 

@@ -4,7 +4,7 @@ import itertools
 
 import pytest
 
-from roomy_hull.core.strokes import Words
+from roomy_hull.core.primitives import Words
 from roomy_hull.drawing.scenes.access import named_at, where_is_what
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.formats.demo import demo_job

@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.strokes import Disc, Outline, Panel, Words
-from roomy_hull.drawing.manner import DARK, LIGHT
+from roomy_hull.core.primitives import Disc, Outline, Panel, Words
 from roomy_hull.drawing.scenes import bars
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.drawing.scenes.growing import growing, grown_frame, legend, pieces
+from roomy_hull.drawing.style import DARK, LIGHT
 from roomy_hull.job.releases import STATES
 from roomy_hull.making.works import works_of
 from roomy_hull.verdict.verdict import Verdict

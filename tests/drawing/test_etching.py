@@ -10,9 +10,9 @@ from tests.builders import SHOP
 
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.parts import SheetPart
+from roomy_hull.core.primitives import Words
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.shapes import gusset
-from roomy_hull.core.strokes import Words
 from roomy_hull.drawing.scenes.cut import placed_strokes
 from roomy_hull.drawing.scenes.etching import LETTER, LINE, etched, metal_of
 from roomy_hull.making.flats import Blank, blank

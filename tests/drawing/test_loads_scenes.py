@@ -7,8 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.refs import VEHICLE, Ref
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Disc,
     Lines,
     Outline,
@@ -20,6 +19,7 @@ from roomy_hull.core.strokes import (
     line,
     rectangle,
 )
+from roomy_hull.core.refs import VEHICLE, Ref
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes import loads as loads_scene
 from roomy_hull.drawing.scenes.attitude import settled, settled_point

@@ -1,13 +1,13 @@
 """What lies over the drawing, and the elevation of what hangs outside."""
 
 import pytest
-from tests.builders import case
+from tests.builders import context
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Panel, Size, Words
-from roomy_hull.drawing import manner
+from roomy_hull.core.primitives import Disc, Panel, Size, Words
+from roomy_hull.drawing import style
 from roomy_hull.drawing.scenes import body as body_scene
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes import overlays
@@ -38,8 +38,8 @@ def test_what_hangs_outside_is_drawn_in_its_place_from_everywhere(item: Carried,
         assert scene
         h0, k0, h1, k1 = view.rect(box)
         for stroke in scene:
-            assert stroke.role in manner.LIGHT.roles
-            assert stroke.role in manner.DARK.roles
+            assert stroke.role in style.LIGHT.roles
+            assert stroke.role in style.DARK.roles
             assert stroke.tag == item.id
             if isinstance(stroke, Panel) and stroke.role != "trim":
                 assert h0 - 1 <= stroke.h0 <= stroke.h1 <= h1 + 1
@@ -47,7 +47,7 @@ def test_what_hangs_outside_is_drawn_in_its_place_from_everywhere(item: Carried,
 
 
 def test_each_unit_of_a_side_gets_its_number_once(assembly: Assembly) -> None:
-    found = in_out.study(case(assembly))
+    found = in_out.study(context(assembly))
     for station, bay in (("left", "L"), ("right", "R"), ("rear", "B")):
         scene = overlays.order_badges(assembly, found, ELEVATION[station], station)
         numbers = [s.text for s in scene if isinstance(s, Words)]
@@ -87,7 +87,7 @@ def test_whatever_stands_open_is_drawn_in_known_roles_and_finite(
     for plan, views in ((False, ELEVATION), (True, SLICE)):
         scene = opened_things(assembly, views[station], station, everything, plan=plan)
         assert {s.tag for s in scene} >= {o.owner or o.id for o in assembly.openings()}
-        assert {s.role for s in scene} <= set(manner.LIGHT.roles)
+        assert {s.role for s in scene} <= set(style.LIGHT.roles)
     upper, lower = ground_scene.frame(assembly, station, whole=True, opened=everything)  # type: ignore[arg-type]
     shut = ground_scene.frame(assembly, station, whole=True)[0]  # type: ignore[arg-type]
     assert upper[2] - upper[0] >= shut[2] - shut[0]

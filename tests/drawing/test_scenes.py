@@ -6,15 +6,15 @@ from tests.builders import SHOP
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Scene, Size, Words
+from roomy_hull.core.primitives import Disc, Lines, Outline, Panel, Scene, Size, Words
 from roomy_hull.core.tyres import overall_diameter
-from roomy_hull.drawing.manner import DARK, LIGHT
 from roomy_hull.drawing.scenes import cut as cut_scene
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes import loads as loads_scene
 from roomy_hull.drawing.scenes import overlays
 from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.style import DARK, LIGHT
 from roomy_hull.drawing.view import ELEVATION, SLICE, STATIONS, carried_over
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
@@ -90,8 +90,8 @@ def test_one_sees_the_units_of_the_side_where_one_stands(assembly: Assembly, sta
 def test_a_unit_is_drawn_where_it_stands(assembly: Assembly) -> None:
     thing = assembly.thing("sample-fridge")
     assert thing is not None
-    strokes = [s for s in ground_scene.elevation(assembly, "right") if s.tag == "sample-fridge"]
-    hs, ks = zip(*points(tuple(strokes)), strict=True)
+    primitives = [s for s in ground_scene.elevation(assembly, "right") if s.tag == "sample-fridge"]
+    hs, ks = zip(*points(tuple(primitives)), strict=True)
     h0, k0, h1, k1 = ELEVATION["right"].rect(thing.envelope)
     assert (min(hs), max(hs)) == (h0, h1)
     assert min(ks) == k0
@@ -140,12 +140,12 @@ def test_backdrops_are_the_same_tuple_until_the_body_changes(demo: Job, assembly
 
 def test_a_persons_marks_are_at_the_published_fractions(assembly: Assembly) -> None:
     # Drillis & Contini (1966) after Winter: eye 0.936, shoulder 0.818, elbow 0.630 of stature.
-    strokes = ground_scene.person(assembly, ELEVATION["left"], 1000.0)  # type: ignore[attr-defined]
-    marks = sorted(p[1] for s in strokes if s.role == "person mark" for p in s.points[:1])  # type: ignore[union-attr]
+    primitives = ground_scene.person(assembly, ELEVATION["left"], 1000.0)  # type: ignore[attr-defined]
+    marks = sorted(p[1] for s in primitives if s.role == "person mark" for p in s.points[:1])  # type: ignore[union-attr]
     assert marks == pytest.approx([630, 936])
-    trunk = next(s for s in strokes if isinstance(s, Outline) and s.closed)
+    trunk = next(s for s in primitives if isinstance(s, Outline) and s.closed)
     assert max(p[1] for p in trunk.points) == pytest.approx(818)
-    assert strokes[0].centre[1] + strokes[0].radius == pytest.approx(1000)  # type: ignore[union-attr]
+    assert primitives[0].centre[1] + primitives[0].radius == pytest.approx(1000)  # type: ignore[union-attr]
 
 
 def test_gaps_are_the_distances_to_neighbours_and_walls(assembly: Assembly) -> None:

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from roomy_hull.core.strokes import Outline, Panel
+from roomy_hull.core.primitives import Outline, Panel
 from roomy_hull.drawing.scenes import circuits as scenes
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.formats.demo import demo_job

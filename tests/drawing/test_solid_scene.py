@@ -11,7 +11,7 @@ from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.errors import FileError
 from roomy_hull.core.geometry.motion import block, round_piece
 from roomy_hull.core.geometry.solids import Box, hull
-from roomy_hull.drawing import manner
+from roomy_hull.drawing import style
 from roomy_hull.drawing.scenes.opened import opened_things, outline
 from roomy_hull.drawing.scenes.partition import Face, far_to_near, partition
 from roomy_hull.drawing.scenes.solid import Item, bounds, directions, faces, items, seen
@@ -48,7 +48,7 @@ def test_everything_is_there_once_closed_and_open(assembly: Assembly) -> None:
         tags = {i.tag for i in found if i.tag}
         assert tags >= {t.id for t in assembly.things}
         assert all(0 < i.solid <= 1 for i in found)
-        assert {i.role for i in found} <= set(manner.LIGHT.roles)
+        assert {i.role for i in found} <= set(style.LIGHT.roles)
     assert min(i.piece.box.y0 for i in wide) < min(i.piece.box.y0 for i in shut) - 1500
 
 

@@ -7,13 +7,13 @@ import msgspec
 import pytest
 
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.core.strokes import Disc, Outline, Panel, Point, Scene, Size, Words
+from roomy_hull.core.primitives import Disc, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.tables.read import measures
-from roomy_hull.drawing.manner import DARK, LIGHT
 from roomy_hull.drawing.scenes import body as body_scene
 from roomy_hull.drawing.scenes import body_sizes
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes import survey as survey_scene
+from roomy_hull.drawing.style import DARK, LIGHT
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Trundle, UnderTank

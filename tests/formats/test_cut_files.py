@@ -15,11 +15,11 @@ from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
+from roomy_hull.core.primitives import Outline
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.strokes import Outline
 from roomy_hull.drawing.backends.dxf import LAYERS, DxfWriter, polyline
 from roomy_hull.drawing.scenes.cut import blank_scene, blank_strokes, sheet_scene, sheet_strokes
-from roomy_hull.formats import csv_tables, cutfiles, solid3d, whole
+from roomy_hull.formats import atomic, csv_tables, cutfiles, solid3d
 from roomy_hull.formats.csv_tables import bar_list, part_list
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.making.cutlist import CutList, cut_list
@@ -253,7 +253,7 @@ def test_a_full_disk_leaves_the_old_files(
     def full(_handle: int) -> None:
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(whole.os, "fsync", full)  # type: ignore[attr-defined]
+    monkeypatch.setattr(atomic.os, "fsync", full)  # type: ignore[attr-defined]
     with pytest.raises(JobFileError, match="No space left"):
         solid3d.write(assemble(demo_job()), solid)
     with pytest.raises(JobFileError, match="No space left"):

@@ -6,6 +6,7 @@ import jsonschema
 import msgspec
 import pytest
 
+from roomy_hull import __version__
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
@@ -103,7 +104,9 @@ def test_places_that_cannot_be_used(tmp_path: Path, demo: Job) -> None:
 
 def test_the_file_is_readable_and_ends_in_a_line_break(demo: Job) -> None:
     text = jobfile.dumps(demo).decode()
-    assert text.startswith(f'{{\n "format": "roomy-hull-job",\n "version": 3,\n "written_by": "{__version__}",\n "name": ')
+    assert text.startswith(
+        f'{{\n "format": "roomy-hull-job",\n "version": 3,\n "written_by": "{__version__}",\n "name": '
+    )
     assert text.endswith("}\n")
     assert '"extra"' not in text
 

@@ -6,7 +6,7 @@ import pytest
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.keeping import RECENT_LIMIT, Keeping
+from roomy_hull.formats.settings import RECENT_LIMIT, Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 
@@ -17,12 +17,12 @@ def test_folders_follow_the_desktop_standard(
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "c"))
     monkeypatch.delenv("XDG_STATE_HOME", raising=False)
     monkeypatch.setenv("HOME", str(tmp_path))
-    found = Keeping()
+    found = Settings()
     assert found.config == tmp_path / "c" / "roomy-hull"
     assert found.state == tmp_path / ".local" / "state" / "roomy-hull"
 
 
-def test_preferences_merge_and_damage_counts_as_none(keeping: Keeping) -> None:
+def test_preferences_merge_and_damage_counts_as_none(keeping: Settings) -> None:
     assert keeping.preferences() == {}
     keeping.keep_preferences(dark=True)
     keeping.keep_preferences(system="us")
@@ -33,7 +33,9 @@ def test_preferences_merge_and_damage_counts_as_none(keeping: Keeping) -> None:
     assert keeping.preferences() == {}
 
 
-def test_recent_jobs_are_the_newest_that_exist(keeping: Keeping, tmp_path: Path, demo: Job) -> None:
+def test_recent_jobs_are_the_newest_that_exist(
+    keeping: Settings, tmp_path: Path, demo: Job
+) -> None:
     paths = [tmp_path / f"{n}.hull.json" for n in range(RECENT_LIMIT + 3)]
     for path in paths:
         jobfile.save(demo, path)
@@ -45,7 +47,7 @@ def test_recent_jobs_are_the_newest_that_exist(keeping: Keeping, tmp_path: Path,
     assert paths[5] not in keeping.recent()
 
 
-def left_by_a_dead_process(keeping: Keeping, job: Job, path: Path | None) -> None:
+def left_by_a_dead_process(keeping: Settings, job: Job, path: Path | None) -> None:
     """What an interrupted run leaves: an autosave of a process that is gone."""
     keeping.autosave(job, path)
     own = next(keeping.state.glob("autosave-*.json"))
@@ -56,7 +58,7 @@ def left_by_a_dead_process(keeping: Keeping, job: Job, path: Path | None) -> Non
 
 
 def test_work_of_a_run_that_died_is_recovered_whole(
-    keeping: Keeping, tmp_path: Path, demo: Job
+    keeping: Settings, tmp_path: Path, demo: Job
 ) -> None:
     job = edits.changed(demo, "tools", u=500.0)
     left_by_a_dead_process(keeping, job, tmp_path / "j.hull.json")
@@ -67,9 +69,9 @@ def test_work_of_a_run_that_died_is_recovered_whole(
     assert keeping.left_behind() == []
 
 
-def test_work_of_runs_that_go_on_is_left_alone(keeping: Keeping, demo: Job) -> None:
+def test_work_of_runs_that_go_on_is_left_alone(keeping: Settings, demo: Job) -> None:
     keeping.autosave(demo, None)
-    other = Keeping(keeping.config, keeping.state)
+    other = Settings(keeping.config, keeping.state)
     assert other.left_behind() == []
     assert os.getpid() in [json.loads(p.read_text())["pid"] for p in keeping.state.glob("*.json")]
     keeping.drop_autosave()
@@ -77,7 +79,7 @@ def test_work_of_runs_that_go_on_is_left_alone(keeping: Keeping, demo: Job) -> N
     assert list(keeping.state.glob("*.json")) == []
 
 
-def test_damaged_autosaves_are_passed_over_or_told(keeping: Keeping, demo: Job) -> None:
+def test_damaged_autosaves_are_passed_over_or_told(keeping: Settings, demo: Job) -> None:
     left_by_a_dead_process(keeping, demo, None)
     (keeping.state / "autosave-broken.json").write_text("{")
     (keeping.state / "autosave-strange.json").write_text('{"pid": "x"}')

@@ -57,7 +57,7 @@ def test_the_sheet_holds_what_an_engineer_asks_for(weighed: Verdict) -> None:
     axles = section(sheet, "Axles")
     full = next(r for r in axles.rows if r[0].startswith("Leaving full"))
     figure = weighed.loads.scenario("full").rear
-    assert full[2] == f"{figure.value:,.0f} ± {figure.doubt:,.0f}"
+    assert full[2] == f"{figure.value:,.0f} ± {figure.uncertainty:,.0f}"
     assert section(sheet, "Weighings").words == (
         "All tables above follow the weighings that count.",
     )

@@ -10,7 +10,7 @@ import pytest
 
 from roomy_hull.core.errors import FileError, InputError
 from roomy_hull.formats import shopfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.model import Job
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
@@ -132,7 +132,7 @@ def test_the_published_schema_takes_what_is_written() -> None:
     assert list(checker.iter_errors(json.loads(text(prices={"bent": 3.0}))))
 
 
-def test_the_shop_is_kept_from_one_start_to_the_next(keeping: Keeping, tmp_path: Path) -> None:
+def test_the_shop_is_kept_from_one_start_to_the_next(keeping: Settings, tmp_path: Path) -> None:
     assert keeping.shop() == SHOP
     own = shopfile.loads(text(name="Ours", prices={"bend": 9.0}))
     keeping.keep_shop(own)

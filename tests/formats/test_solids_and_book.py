@@ -8,8 +8,8 @@ import pytest
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.parts import BarPart, EndCut, Hardware, SheetPart
+from roomy_hull.core.primitives import Words
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.strokes import Words
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.formats import book, solid_parts, step
 from roomy_hull.formats.book_parts import Order, labels, numbered
@@ -45,8 +45,8 @@ def test_a_parts_volume_is_its_mass_over_its_density(offer) -> None:  # type: ig
         solids = standing(part)
         volume = sum(s.volume() for s in solids)
         assert volume == pytest.approx(part.mass() / part.material.density * 1e9, rel=1e-3)
-        if part.stands:
-            assert sum(s.volume() for s in standing(part, part.stands[0])) == pytest.approx(volume)
+        if part.poses:
+            assert sum(s.volume() for s in standing(part, part.poses[0])) == pytest.approx(volume)
         for solid in solids[:2]:
             mesh = solid_parts.mesh(solid)
             assert mesh.is_watertight

@@ -13,9 +13,9 @@ from pathlib import Path
 import pytest
 
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.formats import whole
-from roomy_hull.formats.claims import Claim
-from roomy_hull.formats.whole import free_name, read_whole, write_whole
+from roomy_hull.formats import atomic
+from roomy_hull.formats.atomic import free_name, read_whole, write_whole
+from roomy_hull.formats.locks import Lock
 
 
 def test_a_link_stays_a_link_and_what_it_leads_to_is_written(tmp_path: Path) -> None:
@@ -69,7 +69,7 @@ def test_the_kept_version_is_there_at_every_instant(
             seen.append(kept.read_text())
             return found
 
-        monkeypatch.setattr(whole.os, name, watched)  # type: ignore[attr-defined]
+        monkeypatch.setattr(atomic.os, name, watched)  # type: ignore[attr-defined]
     write_whole(path, b"4", keep=True)
     assert set(seen) == {"2", "3"}
     assert (path.read_text(), kept.read_text()) == ("4", "3")
@@ -81,7 +81,7 @@ def test_where_there_are_no_links_the_kept_version_is_a_copy(
     def refuse(*_args: object) -> None:
         raise OSError(1, "Operation not permitted")
 
-    monkeypatch.setattr(whole.os, "link", refuse)  # type: ignore[attr-defined]
+    monkeypatch.setattr(atomic.os, "link", refuse)  # type: ignore[attr-defined]
     path = tmp_path / "job.json"
     write_whole(path, b"1", keep=True)
     write_whole(path, b"2", keep=True)
@@ -121,7 +121,7 @@ def test_a_free_name_keeps_the_endings(tmp_path: Path) -> None:
 WRITER = """
 import sys
 from pathlib import Path
-from roomy_hull.formats.whole import write_whole
+from roomy_hull.formats.atomic import write_whole
 path = Path(sys.argv[1])
 n = int(sys.argv[2])
 while True:
@@ -155,8 +155,8 @@ def test_after_every_kill_the_file_is_whole_and_nothing_is_left_after_the_next_w
 def test_a_claim_names_its_holder_and_ends_with_its_process(tmp_path: Path) -> None:
     path = tmp_path / "ute.hull.json"
     code = (
-        "import sys, time\nfrom pathlib import Path\nfrom roomy_hull.formats.claims import Claim\n"
-        "c = Claim.to(Path(sys.argv[1]))\nprint(c.take(), flush=True)\ntime.sleep(60)\n"
+        "import sys, time\nfrom pathlib import Path\nfrom roomy_hull.formats.locks import Lock\n"
+        "c = Lock.to(Path(sys.argv[1]))\nprint(c.take(), flush=True)\ntime.sleep(60)\n"
     )
     other = subprocess.Popen(
         [sys.executable, "-c", code, str(path)], stdout=subprocess.PIPE, text=True,
@@ -164,11 +164,11 @@ def test_a_claim_names_its_holder_and_ends_with_its_process(tmp_path: Path) -> N
     )  # fmt: skip
     assert other.stdout is not None
     assert other.stdout.readline().strip() == "None"
-    mine = Claim.to(path)
+    mine = Lock.to(path)
     holder = mine.take()
     assert holder is not None
     assert holder.user == "anna"
-    assert holder.words().startswith(f"anna on {whole.host()}, since ")
+    assert holder.words().startswith(f"anna on {atomic.host()}, since ")
     assert mine.holder() == holder
     other.kill()
     other.wait()
@@ -177,18 +177,18 @@ def test_a_claim_names_its_holder_and_ends_with_its_process(tmp_path: Path) -> N
     assert mine.holder() is None
     assert mine.take() is None
     assert mine.held
-    assert json.loads(mine.path.read_text())["machine"] == whole.host()
+    assert json.loads(mine.path.read_text())["machine"] == atomic.host()
     mine.give_up()
     assert list(tmp_path.iterdir()) == []
     mine.give_up()
 
 
 def test_a_damaged_claim_has_some_holder(tmp_path: Path) -> None:
-    first, second = Claim(tmp_path / "c"), Claim(tmp_path / "c")
+    first, second = Lock(tmp_path / "c"), Lock(tmp_path / "c")
     assert first.take() is None
     (tmp_path / "c").write_text('{"since": 1e999}')
     holder = second.take()
     assert holder is not None
     assert "somebody" in holder.words()
-    assert Claim(tmp_path / "nowhere" / "c").take() is None
+    assert Lock(tmp_path / "nowhere" / "c").take() is None
     first.give_up()

@@ -14,9 +14,9 @@ import pytest
 
 from roomy_hull.core.errors import FileError, JobFileError
 from roomy_hull.formats import jobfile, shopfile, workshop
-from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.atomic import alone, read_whole, write_whole
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.whole import alone, read_whole, write_whole
+from roomy_hull.formats.locks import Lock
 from roomy_hull.formats.workshop import Memory, board_of, next_step, stage_of
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.model import Job
@@ -28,7 +28,7 @@ from roomy_hull.verdict.verdict import judge
 def here(job: Job, day: str) -> Job:
     """A job for which everything was received on a day."""
     at = f"{day}T08:00:00"
-    build = build_of(judge(job).case())
+    build = build_of(judge(job).context())
     return edits.logged(
         job, *(edits.entry(at, "AB", kind="received", about=p.key) for p in build.buying)
     )
@@ -53,7 +53,7 @@ def test_the_board_says_what_is_late_and_who_is_in_the_way(folder: Path) -> None
     cards = {c.name: c for c in board.cards}
     assert set(cards) == {"First", "Second", "Tarn Seed Bank"}
     assert board.plan is not None
-    alone_end = build_of(judge(jobfile.load(folder / "first.hull.json")).case()).end
+    alone_end = build_of(judge(jobfile.load(folder / "first.hull.json")).context()).end
     both = [cards["First"], cards["Second"]]
     # Together they take longer than each alone, and whoever waits is told for whom.
     assert max(c.ready for c in both if c.ready is not None) > alone_end
@@ -159,7 +159,7 @@ def test_stages_follow_the_order_of_the_work() -> None:
     job = demo_job("lowfold")
 
     def stage(one: Job) -> tuple[int, str]:
-        build = build_of(judge(one).case())
+        build = build_of(judge(one).context())
         return stage_of(one, build).order, next_step(one, build)
 
     assert stage(job)[0] == 2
@@ -188,7 +188,7 @@ def test_stages_follow_the_order_of_the_work() -> None:
 WRITER = """
 import json, os, sys, time
 from pathlib import Path
-from roomy_hull.formats.whole import alone, read_whole, write_whole
+from roomy_hull.formats.atomic import alone, read_whole, write_whole
 path, name, count, told = Path(sys.argv[1]), sys.argv[2], int(sys.argv[3]), Path(sys.argv[4])
 done = refused = 0
 while done < count:
@@ -256,7 +256,7 @@ def test_a_writer_that_is_killed_leaves_a_whole_file_and_no_lock(tmp_path: Path)
 def test_a_save_that_waits_too_long_says_so(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("roomy_hull.formats.whole.WAIT", 0.05)
+    monkeypatch.setattr("roomy_hull.formats.atomic.WAIT", 0.05)
     path = tmp_path / "job.hull.json"
     with alone(path), pytest.raises(JobFileError, match="somebody else is writing"), alone(path):
         pass
@@ -267,16 +267,16 @@ def test_a_save_that_waits_too_long_says_so(
 def test_a_lock_left_behind_is_taken_over(tmp_path: Path) -> None:
     path = tmp_path / "job.hull.json"
     path.write_text("{}")
-    Claim.to(path).path.write_text(
+    Lock.to(path).path.write_text(
         json.dumps({"user": "Somebody", "machine": "other", "since": time.time()})
     )
-    mine = Claim.to(path)
+    mine = Lock.to(path)
     assert mine.take() is None
     assert mine.held
     assert mine.left is not None
     assert "Somebody on other" in mine.left.words()
     mine.give_up()
-    again = Claim.to(path)
+    again = Lock.to(path)
     assert again.take() is None
     assert again.left is None
     again.give_up()

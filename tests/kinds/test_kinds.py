@@ -7,8 +7,8 @@ from tests.builders import SHOP, SITE, expand
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.solids import hull
 from roomy_hull.core.parts import SheetPart
-from roomy_hull.core.strokes import Disc, Outline, Panel
-from roomy_hull.drawing import manner
+from roomy_hull.core.primitives import Disc, Outline, Panel
+from roomy_hull.drawing import style
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import drawer, tank
 from roomy_hull.kinds.common import slides_mass
@@ -42,7 +42,7 @@ def test_every_kind_expands_into_a_consistent_whole(unit: Unit) -> None:
 def test_every_elevation_stays_in_its_place(unit: Unit) -> None:
     for stroke in expand(unit, 25.0).elevation:
         # The painter, the solid picture and the papers know every role there is.
-        assert stroke.role in manner.LIGHT.roles
+        assert stroke.role in style.LIGHT.roles
         points: list[tuple[float, float]] = []
         if isinstance(stroke, Panel):
             points = [(stroke.h0, stroke.k0), (stroke.h1, stroke.k1)]

@@ -10,7 +10,7 @@ from roomy_hull.assembly.built import PartBuilt, altered, can_be
 from roomy_hull.core.fill import FIXED
 from roomy_hull.core.geometry.solids import hull
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import standing
+from roomy_hull.core.poses import standing
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import part_mass
 from roomy_hull.kinds.registry import Unit

@@ -45,7 +45,7 @@ def test_boards_and_what_is_judged_are_one_and_leave_the_arch_free(
     taken = notch(wing)
     assert taken is not None
     boards = [
-        (p, meshes.of_part(p, s)) for p in found.parts if isinstance(p, SheetPart) for s in p.stands
+        (p, meshes.of_part(p, s)) for p in found.parts if isinstance(p, SheetPart) for s in p.poses
     ]  # fmt: skip
     arch = mesh(Box(0 if side == "left" else 400 - min(wide, 400), max(0, start), 0,
                     min(wide, 400) if side == "left" else 400, min(1200, max(0, start) + long), high))  # fmt: skip

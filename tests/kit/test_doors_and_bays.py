@@ -52,9 +52,9 @@ def test_a_bay_with_units_stays_and_an_empty_one_goes() -> None:
     job = begun("Fen", "bare tray", "box")
     room = job.body.rooms[0]
     bay = room.shell.bays[0]
-    case = Own(id="case", name="Case", bay=bay.id, width=200, depth=200, height=200,
+    context = Own(id="case", name="Case", bay=bay.id, width=200, depth=200, height=200,
                blocks=(Block(u=0, v=0, w=0, width=200, depth=200, height=200),))  # fmt: skip
-    full = edits.added(job, case)
+    full = edits.added(job, context)
     with pytest.raises(InputError, match="Case stand in it"):
         kit.without_bay(full, bay.id)
     assert kit.without_bay(job, bay.id).body.rooms[0].shell.bays == room.shell.bays[1:]

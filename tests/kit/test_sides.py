@@ -102,12 +102,12 @@ def test_what_is_cut_out_of_a_wall_is_what_its_solids_leave_open_outside(canopy:
         ])
         face = shapely.box(0, 0, canopy.length, top)
         y = outside.y0 + 1.9 if side == "left" else outside.y1 - 1.9  # in the sheet, 2 thick
-        stands = shapely.union_all([
+        poses = shapely.union_all([
             shapely.box(b.x0, b.z0 - canopy.base, b.x1, b.z1 - canopy.base)
             for s, b in sides.walls(canopy, outside) if s == side and b.y0 < y < b.y1
         ])  # fmt: skip
-        assert stands.difference(face.difference(cut)).area < 1
-        assert face.difference(cut).difference(stands).area < 1
+        assert poses.difference(face.difference(cut)).area < 1
+        assert face.difference(cut).difference(poses).area < 1
 
 
 rects = st.tuples(

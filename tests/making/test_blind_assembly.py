@@ -13,8 +13,8 @@ from tests.builders import SHOP, SITE
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.folded import places
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.poses import WALL, at, carried
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.standing import WALL, at, carried
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.placed import Placed
@@ -34,12 +34,12 @@ NEAR = 0.1
 def holes_where_they_stand(part: Part) -> list[tuple[np.ndarray, float, np.ndarray]]:
     """Every hole of a part by its own folding and stand: middle, diameter, axis."""
     found = []
-    for stand in getattr(part, "stands", ()):
+    for pose in getattr(part, "poses", ()):
         if isinstance(part, SheetPart):
             for face, place, _before in places(part.faces(), part.thickness):
                 for h in face.holes:
                     low, high = (
-                        np.array(carried(place.at((h.x, h.y), z), stand))
+                        np.array(carried(place.at((h.x, h.y), z), pose))
                         for z in (0.0, part.thickness)
                     )
                     found.append(((low + high) / 2, h.diameter, high - low))
@@ -50,7 +50,7 @@ def holes_where_they_stand(part: Part) -> list[tuple[np.ndarray, float, np.ndarr
                         "low high": (0.0, h.across), "far high": (wide, h.across)}[h.side]  # type: ignore[attr-defined]  # fmt: skip
                 way = (0.0, 0.0, 1.0) if "wide" in h.side else (0.0, 1.0, 0.0)  # type: ignore[attr-defined]
                 p, q = (  # type: ignore[var-annotated]
-                    np.array(carried((h.along + n * way[0], y + n * way[1], z + n * way[2]), stand))  # type: ignore[arg-type, attr-defined]
+                    np.array(carried((h.along + n * way[0], y + n * way[1], z + n * way[2]), pose))  # type: ignore[arg-type, attr-defined]
                     for n in (0, 1)
                 )
                 found.append((p, h.diameter, q - p))
@@ -177,8 +177,8 @@ def test_a_fastener_keeps_off_the_bend_where_its_flange_is_wide_enough(
 ) -> None:
     # A flange of a shelf's end riveted to a wall: edge of the hole 2·T + R off the bend, two diameters off the edge.
     metal = SHOP.material("5052-H32")
-    tray = SheetPart("tray", Ref("unit", "x"), 300, 200, t, metal, left=lap, stands=(at(0, 0, 0),))
-    wall = SheetPart("wall", Ref("unit", "x"), 200, 300, t, metal, stands=(at(-t, 0, 0, WALL),))
+    tray = SheetPart("tray", Ref("unit", "x"), 300, 200, t, metal, left=lap, poses=(at(0, 0, 0),))
+    wall = SheetPart("wall", Ref("unit", "x"), 200, 300, t, metal, poses=(at(-t, 0, 0, WALL),))
     joining = SHOP.tools.joining
     made = joined((tray, wall), joining)
     (row,) = (j for j in made.joints if j.fastener)

@@ -17,7 +17,7 @@ from roomy_hull.core.stack import Chain, Link
 from roomy_hull.formats import shopfile
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import units
-from roomy_hull.making.gap import TAPE, part_doubt
+from roomy_hull.making.gap import TAPE, part_uncertainty
 from roomy_hull.making.gaps import AGAIN, gaps_of, worth
 from roomy_hull.verdict.verdict import judge
 
@@ -51,19 +51,21 @@ def test_a_chain_agrees_with_a_hundred_thousand_draws(
     )
 
 
-def test_a_parts_doubt_counts_its_edges_bends_and_k() -> None:
+def test_a_parts_uncertainty_counts_its_edges_bends_and_k() -> None:
     t, tools = 2.0, SHOP.tools
     flat = SheetPart("p", Ref("unit", "x"), 400, 300, t, SHOP.material("5052-H32"))
-    assert part_doubt(flat, 0, SHOP) == pytest.approx(tools.cutter.doubt * math.sqrt(2))
+    assert part_uncertainty(flat, 0, SHOP) == pytest.approx(tools.cutter.uncertainty * math.sqrt(2))
     pan = msgspec.structs.replace(flat, left=50.0, right=50.0)
-    each = tools.doubts.bend**2 + (0.04 * t * math.pi / 2) ** 2
-    assert part_doubt(pan, 0, SHOP) == pytest.approx(
-        math.sqrt(2 * tools.cutter.doubt**2 + 2 * each)
+    each = tools.uncertainties.bend**2 + (0.04 * t * math.pi / 2) ** 2
+    assert part_uncertainty(pan, 0, SHOP) == pytest.approx(
+        math.sqrt(2 * tools.cutter.uncertainty**2 + 2 * each)
     )
-    assert part_doubt(pan, 1, SHOP) == part_doubt(flat, 1, SHOP)
-    assert part_doubt(pan, 2, SHOP) == pytest.approx(math.sqrt(2 * tools.cutter.doubt**2 + each))
+    assert part_uncertainty(pan, 1, SHOP) == part_uncertainty(flat, 1, SHOP)
+    assert part_uncertainty(pan, 2, SHOP) == pytest.approx(
+        math.sqrt(2 * tools.cutter.uncertainty**2 + each)
+    )
     bar = BarPart("b", Ref("unit", "x"), "40x40x3", 900, SHOP.material("6060-T5"))
-    assert part_doubt(bar, 0, SHOP) == tools.saw.doubt
+    assert part_uncertainty(bar, 0, SHOP) == tools.saw.uncertainty
 
 
 def test_test_bends_make_gaps_safer() -> None:
@@ -152,7 +154,9 @@ def test_gaps_of_a_verdict_follow_body_and_shop_though_no_thing_changed() -> Non
     now = judge(wider, before)
     assert now.assembly.things == before.assembly.things
     assert now.gaps == gaps_of(now.assembly) != before.gaps
-    doubts = msgspec.structs.replace(SHOP.tools.doubts, assembly=2.0)
-    own = msgspec.structs.replace(SHOP, tools=msgspec.structs.replace(SHOP.tools, doubts=doubts))
+    uncertainties = msgspec.structs.replace(SHOP.tools.uncertainties, assembly=2.0)
+    own = msgspec.structs.replace(
+        SHOP, tools=msgspec.structs.replace(SHOP.tools, uncertainties=uncertainties)
+    )
     other = judge(job, before, shop=own)
     assert other.gaps == gaps_of(other.assembly) != before.gaps

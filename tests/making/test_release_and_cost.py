@@ -4,7 +4,7 @@ import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tests.builders import SHOP
+from tests.builders import SHOP, canopy_of, with_canopy
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import EditError, InputError
@@ -12,6 +12,7 @@ from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.formats import jobfile
+from roomy_hull.formats.workshop import built
 from roomy_hull.job.edits import releases as edits
 from roomy_hull.job.edits import units
 from roomy_hull.job.model import Job
@@ -20,6 +21,7 @@ from roomy_hull.making.cost import FIELDS, cost, cost_sheet, price_of
 from roomy_hull.making.cutlist import cut_of
 from roomy_hull.making.release import as_released, changes, content, drawn_up, rework, stale
 from roomy_hull.making.works import Works, fasteners, works_of
+from roomy_hull.verdict.verdict import judge
 
 METAL, OWNER = SHOP.material("5052-H32"), Ref("unit", "x")
 
@@ -205,3 +207,18 @@ def test_what_is_bought_by_the_metre_costs_by_the_metre(metres: float) -> None:
     )
     assert price_of(Hardware("M8 bolt", OWNER), p) == p.bolt
     assert price_of(Hardware("slide", OWNER), p) == p.hardware
+
+
+def test_insulation_is_bought_and_fitted_by_the_square_metre(demo: Job) -> None:
+    bare = with_canopy(demo, insulation=0.0)
+    with_it = with_canopy(demo, insulation=25.0)
+    canopy = canopy_of(demo)
+    metres = canopy.length * canopy.width * 1e-6
+    found = []
+    for job in (bare, with_it):
+        parts = list(assemble(job).ground.parts)
+        found.append(cost(parts, SHOP.prices).hardware)
+    assert found[1] - found[0] == pytest.approx(metres * SHOP.prices.insulation_per_m2)
+    assert built(judge(with_it)).ops["canopy:insulate"].amounts["insulate_m2"] == pytest.approx(
+        metres
+    )

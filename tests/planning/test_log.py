@@ -180,7 +180,7 @@ def test_a_part_that_was_cut_short_is_short_where_it_stands(demo: Job) -> None:
     part = next(
         p
         for p in thing.expansion.parts
-        if getattr(p, "shape", 1) is None and len(p.stands) == 1  # type: ignore[union-attr]
+        if getattr(p, "shape", 1) is None and len(p.poses) == 1  # type: ignore[union-attr]
     )
     job = logged(
         demo,

@@ -36,7 +36,7 @@ def built(job: Job) -> tuple[Verdict, Build]:
     """A job judged, and its plan."""
     verdict = judge(job)
     found = verdict.results["build"]
-    return verdict, found if found is not None else build_of(verdict.case())
+    return verdict, found if found is not None else build_of(verdict.context())
 
 
 @pytest.fixture(scope="module")
@@ -243,7 +243,7 @@ def test_hours_worked_shorten_what_is_left_and_tune_the_rates(demo: Job) -> None
     # The other welds are expected to take longer by the same, those of other kinds are not.
     assert after.hours["tray:weld"] == pytest.approx(before.hours["tray:weld"] * factor)
     assert after.hours["tray:cut"] == before.hours["tray:cut"]
-    assert after.rates["weld"].doubt < before.rates["weld"].doubt == 0.3
+    assert after.rates["weld"].uncertainty < before.rates["weld"].uncertainty == 0.3
 
 
 def test_hours_of_a_crew_are_those_of_all_hands_together(demo: Job) -> None:
@@ -269,13 +269,15 @@ def test_hours_of_a_crew_are_those_of_all_hands_together(demo: Job) -> None:
 def test_rates_are_tuned_as_the_normal_textbook_case_has_it() -> None:
     one = tuned([(1.0, 2.0)] * 4, 0.3)
     precision = 1 / 0.3**2 + 4 / SCATTER**2
-    assert one.doubt == pytest.approx(precision**-0.5)
+    assert one.uncertainty == pytest.approx(precision**-0.5)
     assert one.factor == pytest.approx(2 ** (4 / SCATTER**2 / precision))
     assert tuned([], 0.3).factor == 1
     assert tuned([(0.01, 5.0), (1.0, 0.0)], 0.3).seen == 0
 
 
-def test_dates_have_doubt_and_the_same_seed_gives_the_same(begun: tuple[Verdict, Build]) -> None:
+def test_dates_have_uncertainty_and_the_same_seed_gives_the_same(
+    begun: tuple[Verdict, Build],
+) -> None:
     verdict, build = begun
     shop = verdict.assembly.shop.workshop
     one, two = chances_of(build, shop), chances_of(build, shop)
@@ -306,7 +308,7 @@ def test_check_sheets_ask_only_what_the_job_has(begun: tuple[Verdict, Build], de
         bare, scenarios=(bare.scenarios[0].but(left_behind=()),), services=type(demo.services)()
     )
     alone = judge(bare)
-    few = {c.key for c in checks_of(alone.case(), works_of(alone.assembly))}
+    few = {c.key for c in checks_of(alone.context(), works_of(alone.assembly))}
     assert not any(k.startswith(("circuit", "pressure", "gas:", "slope")) for k in few)
     assert "gaps:left" in few
 

@@ -5,8 +5,8 @@ import random
 import numpy as np
 import pytest
 
-from roomy_hull.planning.chances import Three, ends
 from roomy_hull.planning.levelling import MOST_PLACED, Problem
+from roomy_hull.planning.monte_carlo import Three, ends
 from roomy_hull.planning.placing import Means, Placed, Task, _Line, in_turn
 
 

@@ -20,11 +20,11 @@ def begun(name: str, shop: Shop | None = None, **plan: object) -> tuple[Verdict,
         msgspec.structs.replace(demo_job(name), log=(), offers=()),
         **({"begin": "2027-02-01"} | plan),
     )
-    build = build_of(judge(job, shop=shop).case())
+    build = build_of(judge(job, shop=shop).context())
     job = edits.logged(job, *(
         edits.entry("2027-02-01T08:00:00", "AB", kind="received", about=p.key) for p in build.buying))  # fmt: skip
     verdict = judge(job, shop=shop)
-    return verdict, build_of(verdict.case())
+    return verdict, build_of(verdict.context())
 
 
 SHOP = shipped_shop().workshop

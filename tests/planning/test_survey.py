@@ -148,7 +148,7 @@ def test_readings_that_make_no_figure_say_what_to_measure_again() -> None:
 
 
 @given(st.integers(0, 50), st.floats(0.3, 3.0))
-def test_residuals_are_normal_where_the_doubts_are_fair(seed: int, noise: float) -> None:
+def test_residuals_are_normal_where_the_uncertainties_are_fair(seed: int, noise: float) -> None:
     rows = tuple(
         r.but(sigma=noise) for r in survey(TRUE, repeat=3, noise=noise, seed=seed).readings
     )

@@ -14,7 +14,7 @@ from tests.sweeping import examples
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.geometry.solids import TOUCH, Box
 from roomy_hull.core.parts import BarPart, Hardware
-from roomy_hull.core.standing import standing
+from roomy_hull.core.poses import standing
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.racks import Rack
@@ -83,7 +83,7 @@ def test_any_racks_parts_stand_as_it_is_judged(rack: Rack) -> None:
     for p, b in stood:
         assert min(b.size()) > 0
         assert all(a <= c + 1e-6 for a, c in zip(there.box[:3], b[:3], strict=True)), p.name
-        assert all(right_handed(s) for s in p.stands if not hasattr(p, "section"))
+        assert all(right_handed(s) for s in p.poses if not hasattr(p, "section"))
     # Bars meet, and none lies in another.
     bars = [b for p, b in stood if hasattr(p, "section")]
     for n, a in enumerate(bars):
@@ -91,7 +91,7 @@ def test_any_racks_parts_stand_as_it_is_judged(rack: Rack) -> None:
             met = a.common(b)
             assert met is None or min(met.size()) <= TOUCH, (a, b)
     kg = sum(m.kg for m in kit.masses(job.vehicle, job.body, rack, parts))
-    assert kg >= sum(p.mass() * len(p.stands) for p in parts if not isinstance(p, Hardware))
+    assert kg >= sum(p.mass() * len(p.poses) for p in parts if not isinstance(p, Hardware))
 
 
 @given(racks, st.sampled_from(["tent", "boards", "load"]))

@@ -159,7 +159,7 @@ def test_whatever_is_done_the_plan_holds(name: str, some: list[tuple[object, ...
     again = loads(dumps(job))
     assert again.log == job.log
     assert again.plan == job.plan
-    fresh = build_of(judge(again).case())
+    fresh = build_of(judge(again).context())
     found = now.results["build"]
     assert fresh.levelled.end == found.levelled.end or fresh.tasks != found.tasks
     assert fresh.hours == found.hours

@@ -12,7 +12,7 @@ from tests.sweeping import examples
 from roomy_hull.core.geometry.regions import left_of
 from roomy_hull.core.geometry.solids import Box, hull, without
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import FLAT, folded, standing, stood
+from roomy_hull.core.poses import FLAT, folded, standing, stood
 from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import frame, shell, sides
@@ -55,7 +55,7 @@ def boxes(part: SheetPart | BarPart) -> list[list[Box]]:
         left = left_of((0.0, 0.0, part.length, part.width), holes)
         flat = [Box(a, b, 0.0, c, d, part.thickness) for a, b, c, d in left]
         flat += folded(part)[1:]  # its flanges
-        return [[stood(b, s) for b in flat] for s in part.stands]
+        return [[stood(b, s) for b in flat] for s in part.poses]
     return [list(row) for row in standing(part)]
 
 
@@ -63,8 +63,8 @@ def placed(canopy: Canopy) -> list[tuple[SheetPart | BarPart, list[Box]]]:
     found = []
     for part in shell.parts(canopy, SHOP):
         if not isinstance(part, Hardware):
-            assert len(part.stands) == part.count, part.name
-            assert all(right_handed(s) for s in part.stands), part.name
+            assert len(part.poses) == part.count, part.name
+            assert all(right_handed(s) for s in part.poses), part.name
             found += [(part, row) for row in boxes(part)]
     return found
 
@@ -145,4 +145,4 @@ def test_walls_are_cut_as_one_sees_them_from_inside() -> None:
     assert walls["left"].cutouts[0].x == 2000 - 720
     assert walls["rear"].cutouts[0].x == 1796 - (720 - 2)
     for side, wall in walls.items():
-        assert wall.stands[0][1:4] == frame.INWARD[side] != FLAT
+        assert wall.poses[0][1:4] == frame.INWARD[side] != FLAT

@@ -64,13 +64,13 @@ def test_forces_and_moments_balance_in_every_scenario(scenario: Scenario) -> Non
 
 
 @given(scenarios())
-def test_doubts_are_never_negative_and_every_figure_is_a_figure(scenario: Scenario) -> None:
+def test_uncertainties_are_never_negative_and_every_figure_is_a_figure(scenario: Scenario) -> None:
     s = one(scenario)
     for key, _ in board.ROWS:
         figure = board.cell(s, key)
         if figure is not None:
             assert math.isfinite(figure.value)
-            assert figure.doubt >= 0
+            assert figure.uncertainty >= 0
             assert 0 <= board.chance(figure) <= 1
 
 

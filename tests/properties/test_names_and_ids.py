@@ -13,7 +13,7 @@ from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED, VEHICLE, Ref
 from roomy_hull.formats import jobfile
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.marks import bare, rich, strong
@@ -99,7 +99,7 @@ def test_every_sign_of_a_name_is_seen(name: str) -> None:
     "name", ["<b>Fat</b> & <i>sons</i>", "A<B", "Nuts & bolts", "</table>", "&lt;"]
 )
 def test_strength_board_and_sheet_show_a_name_as_it_is(
-    demo: Job, keeping: Keeping, name: str
+    demo: Job, keeping: Settings, name: str
 ) -> None:
     job = edits.changed(demo, "tools", name=name)
     first = msgspec.structs.replace(job.scenarios[0], name=name)

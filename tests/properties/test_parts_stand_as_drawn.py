@@ -14,8 +14,8 @@ from tests.sweeping import examples
 
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.solids import Box, hull
-from roomy_hull.core.parts import BarPart, Hardware, SheetPart, Stand
-from roomy_hull.core.standing import (
+from roomy_hull.core.parts import BarPart, Hardware, Pose, SheetPart
+from roomy_hull.core.poses import (
     WAYS,
     around,
     corners,
@@ -74,20 +74,20 @@ def _expanded(made: tuple[Placed, str]) -> Expansion:
 @settings(max_examples=examples(250, 40))
 def test_every_part_stands_within_its_unit_and_is_what_fit_judges(made: tuple[Placed, str]) -> None:
     (unit, side), found = made, _expanded(made)
-    stands: list[tuple[str, tuple[Box, ...]]] = []
+    poses: list[tuple[str, tuple[Box, ...]]] = []
     for part in found.parts:
         if isinstance(part, Hardware):
             continue
         name = part.name.split(": ")[-1]
-        assert len(part.stands) == part.count, part.name
-        assert side == "right" or all(right_handed(s) for s in part.stands), part.name
-        stands += [(name, boxes) for boxes in standing(part)]
+        assert len(part.poses) == part.count, part.name
+        assert side == "right" or all(right_handed(s) for s in part.poses), part.name
+        poses += [(name, boxes) for boxes in standing(part)]
     e = found.envelope
-    for name, boxes in stands:
+    for name, boxes in poses:
         for b in boxes:
             over = max(e[n] - b[n] for n in range(3)), max(b[n] - e[n] for n in range(3, 6))
             assert max(over) <= NEAR, (name, b, e)
-    cut = [b for _n, boxes in stands for b in (*boxes, hull(boxes))]
+    cut = [b for _n, boxes in poses for b in (*boxes, hull(boxes))]
     for solid in found.solids:
         if solid.role in ("made", "front") and not _bought(unit, solid.role):
             assert any(_same(solid.box, b) for b in cut), (unit.name, solid)
@@ -108,8 +108,8 @@ def _same(a: Box, b: Box) -> bool:
 def test_no_two_parts_of_a_unit_are_cut_into_one_another(made: tuple[Placed, str]) -> None:
     found = _expanded(made)
     rows = [
-        (part, meshes.of_part(part, stand), around(p for face in corners(part, stand) for p in face))
-        for part in found.parts if not isinstance(part, Hardware) for stand in part.stands
+        (part, meshes.of_part(part, pose), around(p for face in corners(part, pose) for p in face))
+        for part in found.parts if not isinstance(part, Hardware) for pose in part.poses
     ]  # fmt: skip
     for (one, mesh, room), (other, against, beside) in itertools.combinations(rows, 2):
         met = room.common(beside)
@@ -157,8 +157,8 @@ def test_a_stand_turns_a_box_as_its_three_directions_say(
     corner: tuple[int, ...], order: list[str], turned: tuple[bool, ...], size: tuple[int, ...]
 ) -> None:
     words = [("-" if t else "") + w for t, w in zip(turned, order, strict=True)]
-    stand = Stand(corner, *words)  # type: ignore[arg-type]
-    found = stood(Box(0, 0, 0, *size), stand)
+    pose = Pose(corner, *words)  # type: ignore[arg-type]
+    found = stood(Box(0, 0, 0, *size), pose)
     ends = []
     for n, word in enumerate(words):
         axis, sense = WAYS[word]
@@ -171,7 +171,7 @@ def test_a_stand_turns_a_box_as_its_three_directions_say(
         axis, sense = WAYS[word]
         rows[n][axis] = sense
     (a, b, c), (d, e, f), (g, h, i) = rows
-    assert right_handed(stand) == (
+    assert right_handed(pose) == (
         a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g) == 1
     )
 

@@ -12,7 +12,7 @@ from tests.sweeping import examples
 
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
-from roomy_hull.core.standing import around, corners, standing
+from roomy_hull.core.poses import around, corners, standing
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.kit.body import tray as tray_kit
@@ -51,10 +51,10 @@ def placed(vehicle, tray: Tray) -> list[tuple[SheetPart | BarPart, object, list[
     for part in tray_kit.parts(vehicle, tray, SHOP):
         if isinstance(part, Hardware) or part.name.endswith(NOWHERE):
             continue
-        assert len(part.stands) == part.count, part.name
-        assert all(right_handed(s) for s in part.stands), part.name
+        assert len(part.poses) == part.count, part.name
+        assert all(right_handed(s) for s in part.poses), part.name
         rows = standing(part)
-        found += [(part, s, list(r)) for s, r in zip(part.stands, rows, strict=True)]
+        found += [(part, s, list(r)) for s, r in zip(part.poses, rows, strict=True)]
     return found  # type: ignore[return-value]
 
 
@@ -101,10 +101,10 @@ def test_no_two_parts_of_a_tray_are_cut_into_one_another(tray: Tray) -> None:
     meshed = [
         (
             part,
-            meshes.of_part(part, stand),  # type: ignore[arg-type]
-            around(p for face in corners(part, stand) for p in face),  # type: ignore[arg-type]
+            meshes.of_part(part, pose),  # type: ignore[arg-type]
+            around(p for face in corners(part, pose) for p in face),  # type: ignore[arg-type]
         )
-        for part, stand, _row in placed(VEHICLE, tray)
+        for part, pose, _row in placed(VEHICLE, tray)
     ]
     for (one, mesh, room), (other, against, beside) in itertools.combinations(meshed, 2):
         met = room.common(beside)
@@ -158,14 +158,14 @@ def test_a_toolbox_is_seen_from_outside_and_its_door_from_inside() -> None:
     box = UnderBox(id="a", side="left", place="ahead", length=500, height=300, depth=400)
     tray = Tray(length=2000, width=1800, boxes=(box,))
     rows = {p.name: (p, s) for p, s, _r in placed(VEHICLE, tray)}
-    body, stand = rows["Toolbox a: body"]
+    body, pose = rows["Toolbox a: body"]
     assert isinstance(body, SheetPart)
     # Its back stands 400 inward of the tray's left edge, its sides go out to the door, 20 deep.
-    assert stand.at[1] == -900 + 400  # type: ignore[attr-defined]
-    assert (body.left, stand.z) == (380, "-v")  # type: ignore[attr-defined]
+    assert pose.at[1] == -900 + 400  # type: ignore[attr-defined]
+    assert (body.left, pose.z) == (380, "-v")  # type: ignore[attr-defined]
     assert pytest.approx(-900) == hull(rows_boxes(rows["Toolbox a: door"])).y0
 
 
 def rows_boxes(row: tuple) -> list[Box]:  # type: ignore[type-arg]
-    part, stand = row
-    return [around(face) for face in corners(part, stand)]
+    part, pose = row
+    return [around(face) for face in corners(part, pose)]

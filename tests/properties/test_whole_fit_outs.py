@@ -8,7 +8,7 @@ import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tests.builders import case, expand
+from tests.builders import context, expand
 from tests.core.test_motion import inside
 
 from roomy_hull.assembly.assemble import assemble
@@ -136,9 +136,9 @@ def holds(piece: object, p: object) -> bool:
 def test_a_mirrored_job_has_the_mirrored_table() -> None:
     mirrored = layouts.exchanged(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=()))
     plain = together.study(
-        case(assemble(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=())))
+        context(assemble(msgspec.structs.replace(DEMO, carried=(), sets=(), runs=())))
     )
-    other = together.study(case(assemble(mirrored)))
+    other = together.study(context(assemble(mirrored)))
     doors = {"door:left": "door:right", "door:right": "door:left"}
     # The bought fridge stays the same article, so its lid turns the other way; all else is an image.
     keys = [o.id for o in plain.openings if o.id != "sample-fridge"]

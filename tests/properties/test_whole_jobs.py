@@ -101,7 +101,16 @@ def test_axles_and_sides_carry_the_whole_mass(steps: list[tuple[object, ...]]) -
     for s in judge(after(steps)).loads.scenarios:
         assert s.front.value + s.rear.value == pytest.approx(s.gross.value)
         assert s.left.value + s.right.value == pytest.approx(s.gross.value)
-        assert min(s.front.doubt, s.rear.doubt, s.gross.doubt, s.left.doubt, s.right.doubt) >= 0
+        assert (
+            min(
+                s.front.uncertainty,
+                s.rear.uncertainty,
+                s.gross.uncertainty,
+                s.left.uncertainty,
+                s.right.uncertainty,
+            )
+            >= 0
+        )
 
 
 @given(st.lists(st.tuples(step, st.sampled_from(("settled", "moving", "beside"))), max_size=10))

@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.files import open_job
@@ -22,7 +22,7 @@ def path(tmp_path: Path, demo: Job) -> Path:
 
 def opened(path: Path, demo: Job, known: Verdict, name: str) -> Session:
     where = path.parent.parent
-    session = Session(demo, Keeping(where / f"c-{name}", where / f"s-{name}"), known=known)
+    session = Session(demo, Settings(where / f"c-{name}", where / f"s-{name}"), known=known)
     open_job(session, path)
     return session
 

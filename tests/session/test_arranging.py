@@ -8,11 +8,11 @@ import msgspec
 import pytest
 from tests.builders import begun
 
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.offers import Arranged, Offer, Told
 from roomy_hull.arrange.reasons import Reason
-from roomy_hull.arrange.worth import Value
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as unit_edits
 from roomy_hull.session.arranging import ArrangeRun
 from roomy_hull.session.pages.arranging import ArrangeModel
@@ -38,7 +38,7 @@ def run():  # type: ignore[no-untyped-def]  # a generator
 
 
 @pytest.fixture
-def wagon(keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of sessions
+def wagon(keeping: Settings):  # type: ignore[no-untyped-def]  # a generator of sessions
     made = Session(JOB, keeping)
     yield made
     made.arranging.close()
@@ -138,7 +138,7 @@ def test_another_job_in_hand_forgets_what_was_found(wagon: Session) -> None:
     assert wagon.arranging.result is None
 
 
-def test_begin_refuses_at_once_what_cannot_be(keeping: Keeping) -> None:
+def test_begin_refuses_at_once_what_cannot_be(keeping: Settings) -> None:
     session = Session(begun("Fen", "bare tray"), keeping)
     assert session.do("arrange.go") is False
     assert "no bay" in session.messages.text
@@ -266,7 +266,7 @@ def test_pairs_are_kept_apart_or_near(wagon: Session) -> None:
     assert "gas" not in model.wishes()
 
 
-def test_what_to_do_first_is_said(keeping: Keeping) -> None:
+def test_what_to_do_first_is_said(keeping: Settings) -> None:
     empty = Session(begun("Fen", "full canopy"), keeping)
     model = ArrangeModel(empty)
     assert "Take what has to go in from the stores" in model.words()

@@ -6,7 +6,7 @@ import msgspec
 import pytest
 
 from roomy_hull.core.errors import UserError
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session import beside
@@ -18,7 +18,7 @@ LONG = {"access", "build", "gaps", "set-ups"}
 
 
 @pytest.fixture
-def session(stocked: Job, keeping: Keeping) -> Iterator[Session]:
+def session(stocked: Job, keeping: Settings) -> Iterator[Session]:
     """A session whose long studies are worked out in a process of their own, everything of the demo settled."""
     found = Session(stocked, keeping, whole=False)
     found.settle_beside(Beside())
@@ -43,7 +43,7 @@ def move(session: Session, key: str, by: float) -> Job:
     return session.job
 
 
-def test_nothing_known_yet_is_empty_and_marked(stocked: Job, keeping: Keeping) -> None:
+def test_nothing_known_yet_is_empty_and_marked(stocked: Job, keeping: Settings) -> None:
     session = Session(stocked, keeping, whole=False)
     session.settle_beside(Beside())
     session.complete()

@@ -8,7 +8,7 @@ from tests.formats.test_photos import png
 
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.formats import jobfile, shopfile, unitfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.placed import Placed
@@ -64,7 +64,7 @@ class Told(Nobody):
 
 
 @pytest.fixture
-def begun(demo: Job, keeping: Keeping) -> Session:
+def begun(demo: Job, keeping: Settings) -> Session:
     """A session whose plan begins on the first of February 2027, logging as AB."""
     keeping.keep_preferences(initials="AB")
     return Session(edits.planned(demo, begin="2027-02-01", due="2027-04-01"), keeping)
@@ -89,7 +89,9 @@ def test_a_plan_is_begun_on_a_day(session: Session) -> None:
     assert session.job.plan.begin == ""
 
 
-def test_initials_are_asked_once_and_nothing_is_logged_without(demo: Job, keeping: Keeping) -> None:
+def test_initials_are_asked_once_and_nothing_is_logged_without(
+    demo: Job, keeping: Settings
+) -> None:
     session = Session(demo, keeping)
     session.view.turn_to("Build", "Log")
     does(session, "build.note", "a word")
@@ -332,7 +334,7 @@ def test_the_plan_moves_with_the_hand_and_what_follows_moves_along(begun: Sessio
 
 
 def test_a_job_with_its_build_is_saved_and_opened(
-    begun: Session, tmp_path: Path, keeping: Keeping
+    begun: Session, tmp_path: Path, keeping: Settings
 ) -> None:
     does(begun, "build.lesson", "order the slides first")
     does(begun, "build.sign", "build", "A. Builder", "-")

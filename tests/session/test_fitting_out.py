@@ -6,7 +6,7 @@ import msgspec
 import pytest
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
@@ -53,7 +53,7 @@ def empty(job: Job) -> Job:
     return msgspec.structs.replace(job, units=(), carried=(), sets=(), runs=())
 
 
-def test_the_first_look_is_quick_and_the_next_is_whole(demo: Job, keeping: Keeping) -> None:
+def test_the_first_look_is_quick_and_the_next_is_whole(demo: Job, keeping: Settings) -> None:
     quick = Session(demo, keeping, whole=False)
     assert isinstance(quick.sight, Glance)
     assert quick.sight.assembly.openings() == []

@@ -14,8 +14,8 @@ from tests.sweeping import examples, some
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.claims import Claim
-from roomy_hull.formats.keeping import Keeping, Recovery
+from roomy_hull.formats.locks import Lock
+from roomy_hull.formats.settings import Recovery, Settings
 from roomy_hull.job.chain import breaks, digest, heads, sealed, united
 from roomy_hull.job.edits import building
 from roomy_hull.job.logs import Entry
@@ -48,7 +48,7 @@ def dies(session: Session) -> Session:
     session.keeping._alive.give_up()
     let_go(session)
     keeping = session.keeping
-    return Session(session.job, Keeping(keeping.config, keeping.state), known=session.verdict)
+    return Session(session.job, Settings(keeping.config, keeping.state), known=session.verdict)
 
 
 def left_by_a(path: Path, demo: Job, known: Verdict) -> tuple[Session, Recovery]:
@@ -305,7 +305,7 @@ def test_an_entry_changed_by_hand_is_told_and_the_job_still_opens(
 
 @pytest.mark.parametrize("round_", some(range(400), 20))
 def test_taken_and_given_up_at_one_moment_two_never_hold_it(tmp_path: Path, round_: int) -> None:
-    first, second, third = (Claim(tmp_path / "c") for _ in range(3))
+    first, second, third = (Lock(tmp_path / "c") for _ in range(3))
     assert first.take() is None
     # The second has opened the file when the first gives it up and the third takes it: the old file is nobody's.
     import fcntl
@@ -342,7 +342,7 @@ def test_where_there_are_no_locks_or_no_room_it_is_said(
     def without(_handle: int, _how: int) -> None:
         raise OSError(errno.ENOLCK, "No locks available")
 
-    one = Claim(tmp_path / "c")
+    one = Lock(tmp_path / "c")
     monkeypatch.setattr(fcntl, "flock", without)
     assert one.take() is None
     assert "No locks available" in one.trouble
@@ -387,9 +387,7 @@ def test_a_clock_that_goes_back_changes_neither_order_nor_chain(
 def test_a_claim_from_another_machine_is_named_and_binds_nobody(
     path: Path, demo: Job, demo_verdict: Verdict
 ) -> None:
-    Claim.to(path).path.write_text(
-        json.dumps({"user": "K", "machine": "elsewhere", "since": 1.7e9})
-    )
+    Lock.to(path).path.write_text(json.dumps({"user": "K", "machine": "elsewhere", "since": 1.7e9}))
     session = opened(path, demo, demo_verdict, "a")
     assert "The lock of K on elsewhere" in session.messages.text
     assert "left behind" in session.messages.text

@@ -9,9 +9,9 @@ from tests.session.jobs_on_disk import opened, path, renamed
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.atomic import write_whole
+from roomy_hull.formats.locks import Lock
 from roomy_hull.formats.photos import brought_along, folder_of
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.session.files import (
     let_go,
@@ -72,12 +72,12 @@ def test_a_claim_that_somebody_else_left_in_a_shared_folder_is_taken_over(tmp_pa
     kept = tmp_path / "c"
     kept.write_text(json.dumps({"user": "x", "machine": "y", "since": 1.7e9}))
     kept.chmod(0o444)
-    one = Claim(kept)
+    one = Lock(kept)
     assert one.take() is None
     assert one.held
     assert one.left is not None
     assert one.left.user == "x"
-    other = Claim(kept).take()
+    other = Lock(kept).take()
     assert other is not None
     assert other.user != "x"
     one.give_up()

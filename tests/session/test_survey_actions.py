@@ -7,7 +7,7 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables.read import measures
 from roomy_hull.core.units import System
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.body import Trundle, UnderBox, UnderTank
 from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job
@@ -144,7 +144,7 @@ def test_a_survey_goes_into_the_vehicle_and_comes_out_by_undo(session: Session) 
 
 
 def test_readings_that_contradict_each_other_wholly_are_told(
-    demo: Job, keeping: Keeping
+    demo: Job, keeping: Settings
 ) -> None:  # fmt: skip
     session = Session(msgspec.structs.replace(demo, survey=Survey()), keeping)
     # Three sides of a frame that no diagonal of this length can close.
@@ -158,7 +158,7 @@ def test_readings_that_contradict_each_other_wholly_are_told(
     assert not session.messages.trouble
 
 
-def test_taking_over_a_contradiction_is_told(demo: Job, keeping: Keeping) -> None:
+def test_taking_over_a_contradiction_is_told(demo: Job, keeping: Settings) -> None:
     session = Session(msgspec.structs.replace(demo, survey=Survey()), keeping)
     for key, value in (("axle_cab", 1580.0), ("axle_end", 560.0), ("cab_end", 2240.0)):
         session.do("survey.read", measure=key, value=value, by="tape")

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.merging import merged
 from roomy_hull.job.edits.resizing import resized
@@ -47,7 +47,7 @@ def two(tmp_path: Path, demo: Job) -> tuple[Session, Session, Path]:
     jobfile.save(demo, path)
     found = []
     for n in (1, 2):
-        session = Session(demo, Keeping(tmp_path / f"c{n}", tmp_path / f"s{n}"))
+        session = Session(demo, Settings(tmp_path / f"c{n}", tmp_path / f"s{n}"))
         open_job(session, path)
         found.append(session)
     return found[0], found[1], path
@@ -122,7 +122,7 @@ def test_a_copy_or_the_persons_own_word(two: tuple[Session, Session, Path], tmp_
     second.do("job.save")
     assert path.read_bytes() == on_disk
     assert jobfile.load(tmp_path / "copy.hull.json").thing("tools").u == 525  # type: ignore[union-attr]
-    third = Session(second.job, Keeping(tmp_path / "c3", tmp_path / "s3"))
+    third = Session(second.job, Settings(tmp_path / "c3", tmp_path / "s3"))
     open_job(third, path)
     moved(first, "tools", 475.0)
     save_job(first, path)

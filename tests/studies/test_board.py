@@ -38,10 +38,10 @@ def test_every_figure_answers_why_with_a_sum_that_adds_up(verdicts: list[Verdict
                 if figure is None:
                     continue
                 assert found.total == pytest.approx(figure.value, abs=1e-6), (scenario.id, key)
-                assert found.doubt == pytest.approx(figure.doubt)
+                assert found.uncertainty == pytest.approx(figure.uncertainty)
                 if key not in ("level", "combination"):
-                    spread = math.sqrt(sum(x.doubt**2 for x in found.lines))
-                    assert spread == pytest.approx(figure.doubt, abs=1e-6), key
+                    spread = math.sqrt(sum(x.uncertainty**2 for x in found.lines))
+                    assert spread == pytest.approx(figure.uncertainty, abs=1e-6), key
 
 
 def test_each_line_is_its_mass_times_its_part(demo_verdict: Verdict) -> None:
@@ -104,7 +104,7 @@ def test_a_sweep_runs_in_a_straight_line_from_full_to_empty(demo_verdict: Verdic
         rear = [p.rear.value for p in points]
         steps = [a - b for a, b in itertools.pairwise(rear)]
         assert steps == pytest.approx([steps[0]] * 10)
-        assert points[-1].rear.doubt < points[0].rear.doubt
+        assert points[-1].rear.uncertainty < points[0].rear.uncertainty
     water = board.sweep(v.assembly, v.loads, one, "water", 1)
     assert water[0].gross.value - water[1].gross.value == pytest.approx(90, abs=0.6)
 

@@ -7,7 +7,7 @@ from tests.builders import begun, codes, hung
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.geometry.solids import hull
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.standing import standing
+from roomy_hull.core.poses import standing
 from roomy_hull.formats.solid_parts import whole_bodies
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Bay
@@ -59,7 +59,7 @@ def test_every_room_and_rack_is_begun_without_a_stop_and_taken_away_again(
     made = [p for p in ground.parts if p.owner.id == key and not isinstance(p, Hardware)]
     kg = sum(m.kg for m in ground.masses if m.owner.id == key)
     if part not in ("cab", "camper"):
-        assert kg >= sum(p.mass() * len(p.stands) for p in made) - 1e-6
+        assert kg >= sum(p.mass() * len(p.poses) for p in made) - 1e-6
     else:
         assert made == []
 

@@ -226,7 +226,7 @@ def test_the_drawn_stance_follows_the_school(demo: Job) -> None:
         found_row = springs.compare(v.job.vehicle, ((s.id, s.front.value, s.rear.value),)).row(
             "air", s.id
         )
-        assert msgspec.structs.replace(s.stance, doubt=0.0) == found_row.stance
+        assert msgspec.structs.replace(s.stance, uncertainty=0.0) == found_row.stance
         assert abs(s.stance.tail_low) < 1
     angles = {a.scenario: a.departure for a in v.outline.angles}
     plain = {a.scenario: a.departure for a in judge(demo).outline.angles}
@@ -240,7 +240,7 @@ def test_the_brief_says_what_is_left(demo: Job) -> None:
     assert b.open == {"needed": 0, "wanted": 105, "later": 82}
     assert b.left == pytest.approx(v.loads.scenario("rear").payload_left.value)
     assert b.left_all == pytest.approx(b.left - 187)
-    assert b.doubt > v.loads.scenario("rear").payload_left.doubt
+    assert b.uncertainty > v.loads.scenario("rear").payload_left.uncertainty
     job = scenarios.wished(demo, Wish(id="x", name="Anvil", need="needed", mass=200.0, x=3900.0))
     more, after = b.rear_wanted, judge(job).budget
     assert after.left_needed == pytest.approx(b.left - 200)

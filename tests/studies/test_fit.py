@@ -1,6 +1,6 @@
 import msgspec
 import pytest
-from tests.builders import again, bare, bay_of, case, once
+from tests.builders import again, bare, bay_of, context, once
 
 from jobs import crowded
 from reference import conflicts
@@ -166,14 +166,14 @@ def test_a_move_says_by_how_much_and_which_way(demo: Job) -> None:
 def test_findings_of_other_studies_have_no_fit_fixes(demo: Job) -> None:
     verdict = judge(demo)
     assert len(verdict.findings) > 2
-    assert not any(fits.fixes(verdict.case(), f) for f in verdict.findings)
+    assert not any(fits.fixes(verdict.context(), f) for f in verdict.findings)
 
 
 @pytest.mark.parametrize("gap", [3.0, 1.0, -6.0])
 def test_the_study_agrees_with_the_plain_reference(gap: float) -> None:
     job = crowded(60, gap=gap)
     overlaps, zones = conflicts(job)
-    result = closed.study(case(assemble(job)))
+    result = closed.study(context(assemble(job)))
     assert {k for k, v in result.pairs.items() if v[0].kind == "overlap"} == overlaps
     assert {k for k, v in result.pairs.items() if v[0].kind != "overlap"} == zones
     assert bool(overlaps) == (gap < 0)

@@ -2,7 +2,7 @@
 
 import msgspec
 import pytest
-from tests.builders import again, case, once
+from tests.builders import again, context, once
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.job.edits import units as edits
@@ -17,7 +17,7 @@ from roomy_hull.verdict.verdict import judge
 
 
 def found(job: Job) -> InOut:
-    return in_out.study(case(assemble(job)))
+    return in_out.study(context(assemble(job)))
 
 
 def test_what_stands_in_front_or_rests_on_a_unit_comes_out_first(demo: Job) -> None:

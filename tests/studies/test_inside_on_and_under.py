@@ -175,8 +175,8 @@ def test_what_hangs_low_reaches_the_ground_when_the_vehicle_has_settled() -> Non
     assert deepest.measured > sag - side.swept_box.z0 - 1
     legs = Carried(id="a", name="Awning", kind="awning", x=2700, y=-985, z=1945, length=2000, width=130, height=120,
                    mass=20, mount="canopy", side="left", reach=2000, legs=True)  # fmt: skip
-    stands = msgspec.structs.replace(bare(DEMO), carried=(legs,))
-    assert told(stands, "move.low") == []
+    poses = msgspec.structs.replace(bare(DEMO), carried=(legs,))
+    assert told(poses, "move.low") == []
 
 
 def test_four_people_alone_bend_the_chassis_less_than_its_rated_payload_does() -> None:

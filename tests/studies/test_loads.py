@@ -1,6 +1,6 @@
 import msgspec
 import pytest
-from tests.builders import case
+from tests.builders import context
 
 from reference import axle_loads
 from roomy_hull.assembly.assemble import assemble
@@ -34,7 +34,7 @@ def loads_of(verdict: Verdict, code: str, scenario: str = "full") -> list[Findin
 
 
 def test_axles_agree_with_the_plain_reference(demo: Job) -> None:
-    found = axles.study(case(assemble(demo))).scenarios
+    found = axles.study(context(assemble(demo))).scenarios
     for loads, (front, rear) in zip(found, axle_loads(demo), strict=True):
         assert loads.front.value == pytest.approx(front)
         assert loads.rear.value == pytest.approx(rear)
@@ -51,7 +51,10 @@ def test_sums_hold_in_every_scenario(demo_verdict: Verdict) -> None:
         assert s.front.value + s.rear.value == pytest.approx(s.gross.value)
         assert s.left.value + s.right.value == pytest.approx(s.gross.value)
         assert s.payload_left.value == pytest.approx(3500 - s.gross.value)
-        assert min(s.front.doubt, s.rear.doubt, s.gross.doubt, s.left.doubt) > 0
+        assert (
+            min(s.front.uncertainty, s.rear.uncertainty, s.gross.uncertainty, s.left.uncertainty)
+            > 0
+        )
 
 
 def test_owners_add_up_to_the_axles(demo: Job, demo_verdict: Verdict) -> None:
@@ -93,12 +96,14 @@ def test_kerb_figures_with_driver_and_fuel_count_nothing_twice(demo: Job) -> Non
         assert a.rear.value == pytest.approx(b.rear.value)
 
 
-def test_doubts_add_as_root_of_squares(demo: Job) -> None:
+def test_uncertainties_add_as_root_of_squares(demo: Job) -> None:
     heavy = edits.changed(demo, "tools", contents=400.0)
     before, after = judge(demo).loads.scenario("full"), judge(heavy).loads.scenario("full")
     lost = (52 * 0.15) ** 2
     gained = (400 * 0.15) ** 2
-    assert after.gross.doubt == pytest.approx((before.gross.doubt**2 - lost + gained) ** 0.5)
+    assert after.gross.uncertainty == pytest.approx(
+        (before.gross.uncertainty**2 - lost + gained) ** 0.5
+    )
 
 
 def test_the_ball_counts_on_the_vehicle_and_belongs_to_the_trailer(demo: Job) -> None:
@@ -136,10 +141,12 @@ def test_a_rating_exceeded_is_a_stop(demo: Job, ratings: dict[str, float], code:
 
 def test_a_fair_chance_of_exceeding_is_a_look_that_says_how_fair(demo: Job) -> None:
     gross = judge(demo).loads.scenario("full").gross
-    hits = loads_of(judge(with_ratings(demo, gross=gross.value + gross.doubt)), "gross")
+    hits = loads_of(judge(with_ratings(demo, gross=gross.value + gross.uncertainty)), "gross")
     assert [f.severity for f in hits] == ["look"]
     assert "16%" in hits[0].title
-    assert not loads_of(judge(with_ratings(demo, gross=gross.value + 2 * gross.doubt)), "gross")
+    assert not loads_of(
+        judge(with_ratings(demo, gross=gross.value + 2 * gross.uncertainty)), "gross"
+    )
 
 
 def test_trailer_and_ball_have_their_own_limits(demo: Job) -> None:
@@ -194,5 +201,5 @@ def test_a_train_is_known_as_its_vehicle_and_as_what_rolls_behind(demo: Job) -> 
     assert towing.combination is not None
     # Of the trailer, known to 3 %, its ball weighs on the vehicle and is given.
     behind = 0.03 * (2500.0 - 200.0)
-    together = (towing.gross.doubt**2 + behind**2) ** 0.5
-    assert towing.combination.doubt == pytest.approx(together)
+    together = (towing.gross.uncertainty**2 + behind**2) ** 0.5
+    assert towing.combination.uncertainty == pytest.approx(together)

@@ -140,13 +140,13 @@ def test_the_bodys_own_members(demo_verdict: Verdict) -> None:
     assert canopy is not None
     ground = [m.kg for m in v.assembly.ground.masses
               if m.owner == CANOPY or (m.owner == TRAY and m.fill.by == "fixed")]  # fmt: skip
-    stands = sum(ground) + sum(
+    poses = sum(ground) + sum(
         m.kg
         for t in v.assembly.things
         for m in t.masses
         if m.mount != "vehicle" or t.place is not None
     )
-    even = stands * G / (tray.length * tray.width)
+    even = poses * G / (tray.length * tray.width)
     bays = math.ceil(tray.length / tray.cross_spacing)
     spacing = tray.length / bays
     bar = section(tray.cross)
@@ -324,4 +324,4 @@ def test_only_what_can_be_shortened_is_offered_to_be(demo: Job) -> None:
     verdict = judge(demo)
     for code in ("outline.departure", "outline.width", "outline.ground", "outline.roof"):
         asked = Finding(code, "look", "Something else")
-        assert not [f for f in outline_fixes(verdict.case(), asked) if "tray" in f.words.lower()]
+        assert not [f for f in outline_fixes(verdict.context(), asked) if "tray" in f.words.lower()]

@@ -10,7 +10,7 @@ import scipy.ndimage
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.builders import canopy_of, case, with_canopy
+from tests.builders import canopy_of, context, with_canopy
 from tests.sweeping import examples
 
 from jobs import any_job
@@ -37,7 +37,7 @@ def test_what_turns_keeps_its_gap_to_all_that_is_fixed_but_the_ground(demo: Job)
     ):  # fmt: skip
         changes = {field: getattr(demo.thing(key), field) + step for field, step in by.items()}
         assembly = assemble(edits.changed(demo, key, **changes))
-        told = together.study(case(assembly)).still
+        told = together.study(context(assembly)).still
         wanted = assembly.shop.rules.moving_gap
         for x in (o for o in assembly.openings() if o.owner == key and o.turns):
             rows = dict(told.get(x.id, ()))

@@ -2,7 +2,7 @@
 
 import msgspec
 import pytest
-from tests.builders import case, codes, with_canopy
+from tests.builders import codes, context, with_canopy
 
 from jobs import any_job
 from roomy_hull.core.geometry.solids import Box
@@ -111,7 +111,7 @@ def test_a_canopy_tips_on_its_legs(
 
 def test_a_bay_that_stands_out_of_the_cab_is_told(demo_verdict: Verdict) -> None:
     out = ((Ref("bay", "x"), "Bench of Cab", 35.0, Box(0, 0, 0, 1, 1, 1)),)
-    judged = case(demo_verdict.assembly, **{bodies.KEY: bodies.Bodies((), (), (), (), out)})
+    judged = context(demo_verdict.assembly, **{bodies.KEY: bodies.Bodies((), (), (), (), out)})
     (found,) = [f for f in bodies.judge(judged) if f.code == "body.cab_bay"]
     assert found.measured == 35.0
     assert found.severity == "look"

@@ -29,8 +29,8 @@ def test_what_each_use_takes_is_found_again(demo: Job) -> None:
     found = {u.id: u for u in monitor.recalibrated(services)}
     for key, factor in true.items():
         assert found[key].factor == pytest.approx(factor, abs=0.12), key
-        assert found[key].doubt < 0.2
-        assert abs(found[key].factor - factor) < 3 * found[key].doubt
+        assert found[key].uncertainty < 0.2
+        assert abs(found[key].factor - factor) < 3 * found[key].uncertainty
     new = monitor.applied(services, tuple(found.values()))
     hours = [
         h
@@ -46,14 +46,14 @@ def test_what_each_use_takes_is_found_again(demo: Job) -> None:
     assert [u.factor for u in right] == pytest.approx([1.0] * len(right), abs=1e-6)
 
 
-def test_few_readings_leave_what_was_entered_and_say_so_by_their_doubt(demo: Job) -> None:
+def test_few_readings_leave_what_was_entered_and_say_so_by_their_uncertainty(demo: Job) -> None:
     found = {
         u.id: u
         for u in monitor.recalibrated(read(demo.services, {"sample-fridge": 2.0}, range(1, 4)))
     }
     assert found["sample-fridge"].factor > 1.2
     # What did not run then keeps its doubt.
-    assert "bench-pump" not in found or found["bench-pump"].doubt == pytest.approx(
+    assert "bench-pump" not in found or found["bench-pump"].uncertainty == pytest.approx(
         monitor.BEFORE, rel=0.01
     )
     with pytest.raises(InputError, match="0 readings"):

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from tests.builders import SHOP
 
 from roomy_hull.assembly import springs
-from roomy_hull.core.doubt import RELATIVE_DOUBT, doubt_of, source_of
 from roomy_hull.core.findings import Finding
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY, source_of, uncertainty_of
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.canopy import Strut
@@ -18,7 +18,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.job.vehicle import SPRING_OPTIONS, Springs
 from roomy_hull.session.pages.table import facing
-from roomy_hull.session.view import Look
+from roomy_hull.session.view_state import ViewState
 from roomy_hull.studies.strength import members, mounts, struts
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -189,9 +189,9 @@ def test_the_bodys_own_members_grow_with_what_stands_on_them(demo: Job) -> None:
 # Words
 
 
-@pytest.mark.parametrize("source", list(RELATIVE_DOUBT))
-def test_a_doubt_tells_its_source(source: str) -> None:
-    assert source_of(37.5, doubt_of(37.5, source)) == source
+@pytest.mark.parametrize("source", list(RELATIVE_UNCERTAINTY))
+def test_a_uncertainty_tells_its_source(source: str) -> None:
+    assert source_of(37.5, uncertainty_of(37.5, source)) == source
     assert source_of(0.0, 0.0) == "estimate"
 
 
@@ -205,6 +205,6 @@ def test_findings_know_their_page(
     code: str, page: str, row: str | None, demo_verdict: Verdict
 ) -> None:
     finding = Finding(code, "look", "")
-    found = facing(finding, demo_verdict.assembly, Look(pages={"Fit-out": "Solid"}))
+    found = facing(finding, demo_verdict.assembly, ViewState(pages={"Fit-out": "Solid"}))
     assert found["pages"] == {"Fit-out": "Solid", "Loads": page}
     assert found.get("row") == row

@@ -5,7 +5,7 @@ import itertools
 import msgspec
 import numpy as np
 import pytest
-from tests.builders import again, bare, canopy_of, case, once, with_canopy
+from tests.builders import again, bare, canopy_of, context, once, with_canopy
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.assembly.motions import Opening
@@ -31,7 +31,7 @@ TOGETHER = Study(together.KEY, together.study)
 
 
 def found(job: Job) -> Togetherness:
-    return together.study(case(assemble(job)))
+    return together.study(context(assemble(job)))
 
 
 def hits(verdict: Verdict, code: str) -> list[Finding]:
@@ -206,8 +206,8 @@ def test_a_drop_slide_that_goes_too_low_reaches_the_ground(demo: Job) -> None:
 def test_the_platform_under_a_drop_slides_load_reaches_the_ground_first(
     demo: Job, deep: float
 ) -> None:
-    stands = judge(demo).assembly.thing("sample-fridge").envelope.z0  # type: ignore[union-attr]
-    lowered = judge(edits.changed(demo, "sample-fridge", drop=stands + deep))
+    poses = judge(demo).assembly.thing("sample-fridge").envelope.z0  # type: ignore[union-attr]
+    lowered = judge(edits.changed(demo, "sample-fridge", drop=poses + deep))
     hit = [
         f for f in hits(lowered, "move.blocked") if f.title == "Sample fridge reaches the ground"
     ]

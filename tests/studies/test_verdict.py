@@ -89,7 +89,7 @@ def test_a_judgement_equals_only_itself(demo: Job, demo_verdict: Verdict) -> Non
     assert again != demo_verdict
     assert (again, 1) != (demo_verdict, 1)
     assert len({again, demo_verdict, again}) == 2
-    assert build_of(again.case()) != build_of(again.case())
+    assert build_of(again.context()) != build_of(again.context())
 
 
 def look_of(verdict: Verdict, code: str) -> Finding:

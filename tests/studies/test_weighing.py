@@ -27,7 +27,7 @@ def weighed(**changes: object) -> Job:
     return scenarios.weighed(DEMO, one)
 
 
-def test_a_reading_as_predicted_moves_nothing_and_takes_doubt_away() -> None:
+def test_a_reading_as_predicted_moves_nothing_and_takes_uncertainty_away() -> None:
     full = PLAIN.loads.scenario("full")
     after = judge(weighed(front=full.front.value, rear=full.rear.value)).loads
     for before, now in zip(PLAIN.loads.scenarios, after.scenarios, strict=True):
@@ -36,15 +36,15 @@ def test_a_reading_as_predicted_moves_nothing_and_takes_doubt_away() -> None:
             assert a is not None
             assert b is not None
             assert b.value == pytest.approx(a.value, abs=1e-6)
-            assert b.doubt <= a.doubt + 1e-9
-    assert after.scenario("full").rear.doubt < 5
+            assert b.uncertainty <= a.uncertainty + 1e-9
+    assert after.scenario("full").rear.uncertainty < 5
 
 
 def test_a_sharp_scale_is_believed_and_a_blunt_one_hardly() -> None:
     sharp = judge(weighed(front=1440.0, rear=1830.0, scale=0.2)).loads.scenario("full")
     assert sharp.rear.value == pytest.approx(1830, abs=0.3)
     assert sharp.front.value == pytest.approx(1440, abs=0.3)
-    assert sharp.rear.doubt < 0.25
+    assert sharp.rear.uncertainty < 0.25
     blunt = judge(weighed(front=1440.0, rear=1830.0, scale=200.0)).loads.scenario("full")
     assert blunt.rear.value == pytest.approx(PLAIN.loads.scenario("full").rear.value, abs=1)
 
@@ -88,7 +88,7 @@ def test_it_is_the_estimate_of_least_squares() -> None:
             assert figure is not None
             line = row(key, reading)
             assert figure.value == pytest.approx(line @ best, abs=1e-6)
-            assert figure.doubt == pytest.approx(math.sqrt(line @ left @ line), rel=1e-6)
+            assert figure.uncertainty == pytest.approx(math.sqrt(line @ left @ line), rel=1e-6)
 
 
 def test_a_weighing_that_does_not_count_changes_nothing() -> None:
@@ -107,7 +107,7 @@ def test_readings_are_set_against_what_was_predicted_without_them() -> None:
     assert gross.predicted == pytest.approx(plain.gross.value)
     assert gross.read == 742 + 731 + 910 + 884
     assert gross.scale == pytest.approx(10)
-    assert gross.sigmas == pytest.approx(gross.difference / math.hypot(gross.doubt, 10))
+    assert gross.sigmas == pytest.approx(gross.difference / math.hypot(gross.uncertainty, 10))
     why = board.why(v.assembly, v.loads, v.job.scenarios[2], "rear")
     assert any(x.words == "Found at the scales" for x in why.lines)
 
@@ -138,7 +138,7 @@ def test_one_axle_alone_will_do_and_nothing_will_not() -> None:
     st.floats(900, 2000), st.floats(900, 2600), st.floats(0.1, 100),
     st.sampled_from(["tray", "empty", "full", "dry", "towing", "rear"]),
 )  # fmt: skip
-def test_doubts_are_never_negative_and_never_grow(
+def test_uncertainties_are_never_negative_and_never_grow(
     front: float, rear: float, scale: float, where: str
 ) -> None:
     one = Weighing(id="w", scenario=where, front=front, rear=rear, scale=scale)
@@ -147,6 +147,6 @@ def test_doubts_are_never_negative_and_never_grow(
         for key, _ in board.ROWS:
             a, b = board.cell(before, key), board.cell(now, key)
             if a is not None and b is not None:
-                assert 0 <= b.doubt <= a.doubt + 1e-6
+                assert 0 <= b.uncertainty <= a.uncertainty + 1e-6
                 assert math.isfinite(b.value)
         assert now.front.value + now.rear.value == pytest.approx(now.gross.value)

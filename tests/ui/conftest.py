@@ -13,7 +13,7 @@ from roomy_hull.desktop.application import window_for
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import building as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.files import open_job
@@ -79,7 +79,7 @@ class Hand:
 
 
 @pytest.fixture
-def shop(qtbot: QtBot, demo: Job, keeping: Keeping, tmp_path: Path) -> Iterator[MainWindow]:
+def shop(qtbot: QtBot, demo: Job, keeping: Settings, tmp_path: Path) -> Iterator[MainWindow]:
     """A window on a saved job whose plan is begun and whose things are here."""
     job = edits.planned(demo, begin="2027-02-01", due="2027-04-01")
     path = tmp_path / "jobs" / "ute.hull.json"

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QDrag, QDragEnterEvent, QDragMoveEvent, QDropEvent, QGui
 from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.core.strokes import Words
+from roomy_hull.core.primitives import Words
 from roomy_hull.desktop.pages.access.goods import MIME, GoodsPage
 from roomy_hull.desktop.pages.access.lifting import LiftingPage
 from roomy_hull.desktop.pages.access.living import LivingPage
@@ -18,7 +18,7 @@ from roomy_hull.desktop.pages.access.reach import ReachPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.goods import Good
 from roomy_hull.job.model import Job
 from roomy_hull.session.pages.table import facing
@@ -32,7 +32,7 @@ LEFT = Qt.MouseButton.LeftButton
 
 
 @pytest.fixture
-def session(stocked: Job, stocked_verdict: Verdict, keeping: Keeping) -> Session:
+def session(stocked: Job, stocked_verdict: Verdict, keeping: Settings) -> Session:
     """Here the window has the demo job with its goods."""
     return Session(stocked, keeping, known=stocked_verdict)
 

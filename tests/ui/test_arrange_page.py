@@ -8,7 +8,7 @@ from pytestqt.qtbot import QtBot
 from roomy_hull.desktop.pages.fitout.arranging import ArrangePage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.session.session import Session
 from tests.builders import begun
 from tests.ui.conftest import opened
@@ -19,12 +19,12 @@ ALT = Qt.KeyboardModifier.AltModifier
 
 
 @pytest.fixture
-def wagon(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+def wagon(qtbot: QtBot, keeping: Settings):  # type: ignore[no-untyped-def]  # a generator of windows
     yield from opened(qtbot, Session(demo_job("tarn"), keeping))
 
 
 @pytest.fixture
-def empty(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+def empty(qtbot: QtBot, keeping: Settings):  # type: ignore[no-untyped-def]  # a generator of windows
     yield from opened(qtbot, Session(begun("Fen", "full canopy"), keeping))
 
 

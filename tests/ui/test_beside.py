@@ -8,7 +8,7 @@ from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop.widgets.page_bar import WAITING
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.model import Job
 from roomy_hull.session.beside import Beside
 from roomy_hull.session.pages.table import STAGES
@@ -19,7 +19,7 @@ from .conftest import opened
 
 
 @pytest.fixture
-def window(qtbot: QtBot, stocked: Job, keeping: Keeping) -> Iterator[MainWindow]:
+def window(qtbot: QtBot, stocked: Job, keeping: Settings) -> Iterator[MainWindow]:
     """A window as the program opens it: nothing long is known yet."""
     session = Session(stocked, keeping, whole=False)
     session.settle_beside(Beside())

@@ -22,7 +22,7 @@ from roomy_hull.desktop import application
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.desktop.work import Work
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.model import Job
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
@@ -76,7 +76,7 @@ def taken_for_markup(text: str) -> bool:
 @pytest.fixture
 def window(qtbot: QtBot, tmp_path) -> MainWindow:  # type: ignore[no-untyped-def]
     application.application()
-    session = Session(baited(), Keeping(tmp_path / "c", tmp_path / "s"))
+    session = Session(baited(), Settings(tmp_path / "c", tmp_path / "s"))
     found = application.window_for(session)
     qtbot.addWidget(found)
     found.show()

@@ -8,15 +8,15 @@ import pytest
 from pytestqt.qtbot import QtBot
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.strokes import Disc, Lines, Outline, Scene, Size, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Lines, Outline, Scene, Size, Words, line, rectangle
 from roomy_hull.desktop import papers
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.backends.svg import fitted, svg
 from roomy_hull.drawing.corners import corners
-from roomy_hull.drawing.manner import DARK, LIGHT
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import ground
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.drawing.style import DARK, LIGHT
+from roomy_hull.formats.settings import Settings
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict
@@ -153,6 +153,6 @@ def test_a_place_that_cannot_be_written_is_told(window: MainWindow, tmp_path: Pa
     assert (tmp_path / "plain.svg").exists()
     assert session.path is None
     assert (
-        Session(session.job, Keeping(tmp_path / "a", tmp_path / "b")).verdict.findings
+        Session(session.job, Settings(tmp_path / "a", tmp_path / "b")).verdict.findings
         == session.verdict.findings
     )

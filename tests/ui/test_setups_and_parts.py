@@ -13,7 +13,7 @@ from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import body_sizes
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.formats.verdict_json import verdict_json
 from roomy_hull.job.edits.setups import absent
 from roomy_hull.session.session import Session
@@ -25,13 +25,13 @@ LEFT = Qt.MouseButton.LeftButton
 
 
 @pytest.fixture
-def flatbed(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+def flatbed(qtbot: QtBot, keeping: Settings):  # type: ignore[no-untyped-def]  # a generator of windows
     """The window with the flatbed demo."""
     yield from opened(qtbot, Session(demo_job("reedholm"), keeping))
 
 
 @pytest.fixture
-def bare(qtbot: QtBot, keeping: Keeping):  # type: ignore[no-untyped-def]  # a generator of windows
+def bare(qtbot: QtBot, keeping: Settings):  # type: ignore[no-untyped-def]  # a generator of windows
     """The window with a bare tray."""
     yield from opened(qtbot, Session(begun("Fen", "bare tray"), keeping))
 
@@ -203,7 +203,7 @@ def test_an_axle_is_moved_by_an_answer(bare: MainWindow, monkeypatch: pytest.Mon
     assert bare.message.text()
 
 
-def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Keeping) -> None:
+def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Settings) -> None:
     for window in opened(qtbot, Session(begun("Marl 2.8 dual", "full canopy"), keeping)):
         session = window.session
         session.do("body.rack_rear_wall")
@@ -234,8 +234,8 @@ def test_a_rack_stands_on_the_page_strength(flatbed: MainWindow, qtbot: QtBot) -
     assert worst is not None
     assert (row.owner, row.words, row.use) == (check.rack, worst.words, worst.use)
     lines = found.words.text()
-    for case in check.cases:
-        assert f"{case.use:.1%}" in lines
+    for one in check.cases:
+        assert f"{one.use:.1%}" in lines
     assert "Rated 120 kg on the road and 180 kg standing still." in lines
     path = f"body.racks.{check.rack.id}.rating"
     assert session.do("edit.size", path=path, value=round(check.kg / 2, 3))

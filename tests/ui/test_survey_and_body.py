@@ -13,9 +13,9 @@ from roomy_hull.desktop.pages.body import BodyStage
 from roomy_hull.desktop.pages.survey import SurveyStage
 from roomy_hull.desktop.widgets.new_job import NewJob
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.scenes import body_sizes
 from roomy_hull.drawing.scenes import survey as survey_scene
+from roomy_hull.drawing.style import LIGHT
 from roomy_hull.formats import vehiclefile
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.edits import units as edits

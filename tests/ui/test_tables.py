@@ -11,7 +11,7 @@ from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.table_cells import order_of
 from roomy_hull.desktop.table_view import LEAST, Grid, shared_out
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.drawing.manner import LIGHT
+from roomy_hull.drawing.style import LIGHT
 from tests.ui.loads import page
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier

@@ -13,7 +13,7 @@ import msgspec
 import numpy as np
 import numpy.typing as npt
 import pytest
-from tests.builders import bare, canopy_of, case
+from tests.builders import bare, canopy_of, context
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.geometry.solids import Box
@@ -157,7 +157,7 @@ def test_no_overlap_is_missed_and_none_invented(first: int) -> None:
         assembly = assemble(job, opens=False)
         outside = assembly.ground.canopy
         assert outside is not None
-        result = closed.study(case(assembly))
+        result = closed.study(context(assembly))
         told = {k for k, flaws in result.pairs.items() if any(f.kind == "overlap" for f in flaws)}
         deep, wide = shapes(assembly, FINE / 2), shapes(assembly, -FINE / 2)
         for i, j in itertools.combinations(range(len(assembly.things)), 2):

@@ -13,7 +13,7 @@ import numpy as np
 import pytest
 
 from roomy_hull.core.errors import InputError
-from roomy_hull.planning.chances import Three, by_then, ends, ready
+from roomy_hull.planning.monte_carlo import Three, by_then, ends, ready
 from roomy_hull.planning.network import critical, in_sequence, times
 from roomy_hull.planning.placing import Placed, Task
 
@@ -74,7 +74,7 @@ def test_many_lives_of_a_chain_come_to_the_sum_of_its_means_and_variances() -> N
     assert by_then(found, float(found[0]) - 1) == 0
 
 
-def test_one_doubt_of_a_kind_is_shared_by_all_its_operations() -> None:
+def test_one_uncertainty_of_a_kind_is_shared_by_all_its_operations() -> None:
     tasks = {
         k: Task(k, 600, (() if n == 0 else (str(n - 1),)), ("one",))
         for n, k in enumerate("01234567")

@@ -1,7 +1,7 @@
 """The demo jobs' whole together tables against fine sampling with FCL (see bench/sampling.py)."""
 
 import pytest
-from tests.builders import case
+from tests.builders import context
 
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.geometry.motion import MARGIN
@@ -27,7 +27,7 @@ def changed(name: str) -> Job:
 @pytest.mark.parametrize("name", ["brackwater", "lowfold", "tarn", "hinged"])
 def test_no_clash_is_missed_and_none_invented(name: str) -> None:
     assembly = assemble(changed(name))
-    found = together.study(case(assembly))
+    found = together.study(context(assembly))
     closed, opened = clashes(assembly, 36)
     for theirs, ours in ((closed, found.shut), (opened, found.opened)):
         mine = {p for p, m in ours.items() if m.clashes}

@@ -70,7 +70,7 @@ def test_the_published_heights_and_standard_deviation(
 
 
 @pytest.mark.usefixtures("network")
-def test_doubts_and_standardised_residuals_by_normal_equations() -> None:
+def test_uncertainties_and_standardised_residuals_by_normal_equations() -> None:
     found = planning.adjust(levelled(weighted=True), "cab-chassis")
     matrix = np.array([[row.get(k, 0.0) for k in "ABC"] for _key, row, _seen, _miles in LINES])
     seen = np.array([1000 * line[2] for line in LINES])

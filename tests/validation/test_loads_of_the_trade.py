@@ -14,7 +14,7 @@ from tests.builders import SHOP
 
 from roomy_hull.assembly import springs
 from roomy_hull.assembly.scaling import scale
-from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.uncertainty import chance_over
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.model import Job
@@ -138,7 +138,7 @@ def test_a_proposed_strut_holds_in_the_cold_on_a_slope_and_can_be_bought(demo: J
     assert demo.body.canopy is not None
 
 
-def test_doubts_and_chances_agree_with_a_million_draws() -> None:
+def test_uncertainties_and_chances_agree_with_a_million_draws() -> None:
     job = demo_job()
     verdict = judge(job)
     chance = np.random.default_rng(11)
@@ -158,16 +158,16 @@ def test_doubts_and_chances_agree_with_a_million_draws() -> None:
                 total += drawn * (a + b * m.x + c * m.y)
         springs_of = job.vehicle.springs
         low = G * (sums["rear"] / (2 * springs_of.rear) - sums["front"] / (2 * springs_of.front))
-        assert low.std() == pytest.approx(loads.stance.doubt, rel=0.004)
+        assert low.std() == pytest.approx(loads.stance.uncertainty, rel=0.004)
         for row, total in sums.items():
             figure = board.cell(loads, row)
             assert figure is not None
             assert total.mean() == pytest.approx(
-                figure.value, abs=5 * figure.doubt / math.sqrt(draws)
+                figure.value, abs=5 * figure.uncertainty / math.sqrt(draws)
             )
-            assert total.std() == pytest.approx(figure.doubt, rel=0.004)
+            assert total.std() == pytest.approx(figure.uncertainty, rel=0.004)
             for sigmas in (-1.0, 0.0, 0.7, 1.6, 2.3):
-                limit = figure.value + sigmas * figure.doubt
-                p = chance_over(figure.value, figure.doubt, limit)
+                limit = figure.value + sigmas * figure.uncertainty
+                p = chance_over(figure.value, figure.uncertainty, limit)
                 error = 4.5 * math.sqrt(p * (1 - p) / draws)
                 assert (total > limit).mean() == pytest.approx(p, abs=error)

@@ -22,7 +22,7 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.making.checked_layout import Lying, flaw, shape_of
 from roomy_hull.making.cutting_stock import fewest, first_fit
 from roomy_hull.making.flats import blank
-from roomy_hull.making.gap import part_doubt
+from roomy_hull.making.gap import part_uncertainty
 
 
 def test_groovers_worked_example_of_bending() -> None:
@@ -47,11 +47,11 @@ def test_a_test_bend_gives_k_back() -> None:
     found = fit_k([TestBend("5052-H32", 2, 3, 90, 50, 50, flat)])
     assert found.k == pytest.approx(0.44)
     # A calliper's tenth on three sizes, over A·T.
-    assert found.doubt == pytest.approx(0.1 * math.sqrt(3) / (math.pi / 2 * 2))
+    assert found.uncertainty == pytest.approx(0.1 * math.sqrt(3) / (math.pi / 2 * 2))
 
 
 @given(st.floats(0.25, 0.5), st.integers(2, 12), st.randoms(use_true_random=False))
-def test_many_test_bends_give_k_within_their_doubt(
+def test_many_test_bends_give_k_within_their_uncertainty(
     k: float, count: int, chance: random.Random
 ) -> None:
     rows = []
@@ -63,7 +63,7 @@ def test_many_test_bends_give_k_within_their_doubt(
         rows.append(TestBend("5052-H32", 2, radius, angle, one, other, flat))
     found = fit_k(rows)
     assert found.k == pytest.approx(k, abs=1e-9)
-    assert found.doubt < fit_k(rows[:1]).doubt * 3
+    assert found.uncertainty < fit_k(rows[:1]).uncertainty * 3
     assert found.count == count
 
 
@@ -82,9 +82,9 @@ def test_din_and_the_handbook_agree_where_their_k_does() -> None:
 )
 def test_a_cut_edge_keeps_the_medium_class_of_iso_2768(length: float, medium: float) -> None:
     flat = SheetPart("p", Ref("unit", "x"), length, 80, 2, SHOP.material("5052-H32"))
-    assert 2 * part_doubt(flat, 0, SHOP) <= medium + 0.1
+    assert 2 * part_uncertainty(flat, 0, SHOP) <= medium + 0.1
     # ISO 9013, range 1 for sheet up to 3.15 mm: ± 0.1 to ± 0.3 by length (from memory).
-    assert SHOP.tools.cutter.doubt <= 0.3
+    assert SHOP.tools.cutter.uncertainty <= 0.3
 
 
 def test_the_perfect_squared_square_of_order_21_is_a_layout_without_a_gap() -> None:

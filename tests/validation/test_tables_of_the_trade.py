@@ -11,7 +11,7 @@ from tests.handbooks import contrast
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import load_of_index, overall_diameter
-from roomy_hull.drawing.manner import DARK, LIGHT, Theme
+from roomy_hull.drawing.style import DARK, LIGHT, Theme
 from roomy_hull.job.model import Job
 from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import judge

@@ -8,10 +8,12 @@ import msgspec
 from roomy_hull.arrange import impossible
 from roomy_hull.arrange.choosing import chosen
 from roomy_hull.arrange.gather import gather
+from roomy_hull.arrange.greedy import rough
 from roomy_hull.arrange.improving import improved
 from roomy_hull.arrange.instance import Instance, Layout
 from roomy_hull.arrange.judging import Judge, Judged
 from roomy_hull.arrange.layouts import as_it_stands, in_cells
+from roomy_hull.arrange.objective import Value, broken, value
 from roomy_hull.arrange.offers import (
     BEHIND,
     LEFT_FOR_LOOKS,
@@ -23,10 +25,8 @@ from roomy_hull.arrange.offers import (
     offered,
     sentence,
 )
-from roomy_hull.arrange.rough import rough
 from roomy_hull.arrange.search import Found, Progress, Search
 from roomy_hull.arrange.strips import HARD_STATES
-from roomy_hull.arrange.worth import Value, broken, value
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.model import Job
 from roomy_hull.verdict.verdict import Verdict

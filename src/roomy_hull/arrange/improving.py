@@ -10,9 +10,9 @@ import msgspec
 from roomy_hull.arrange.gather import gather
 from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands, placed
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.offers import Offer, offered
 from roomy_hull.arrange.search import Progress, Search
-from roomy_hull.arrange.worth import Value
 from roomy_hull.core.errors import InputError
 from roomy_hull.verdict.verdict import Verdict, judge
 

@@ -15,7 +15,7 @@ from roomy_hull.arrange.joining import Clash
 from roomy_hull.arrange.layouts import placed, standing
 from roomy_hull.arrange.watching import Bar, Watch, place_of
 from roomy_hull.assembly.assemble import assemble
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.findings import Finding
 from roomy_hull.job.edits.setups import resolved
 from roomy_hull.job.model import Job
@@ -153,17 +153,17 @@ class Judge:
         """Whether a few units alone, at some places, bring a finding of the same code."""
         units = [standing(self.of, n, at) for n, at in rows]
         job = msgspec.structs.replace(self._base, units=(*self._base.units, *units))
-        case = Case(assemble(job, self._still), {}, None)
+        context = Context(assemble(job, self._still), {}, None)
         some = [s for s in to_run() if s.key in PLACED]
         for s in some:
-            case.results[s.key] = s.run(case)
+            context.results[s.key] = s.run(context)
         want = {self.of.units[n].id for n, _ in rows}
         return any(
             f.code == code
             and f.severity == "stop"
             and {self.of.units[k].id for k in self.concerned(f)} == want
             for s in some
-            for f in s.judge(case)
+            for f in s.judge(context)
         )
 
     def _alone(self, layout: Layout, n: int, finding: Finding) -> None:

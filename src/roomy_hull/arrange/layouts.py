@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.arrange.gather import Gathered
 from roomy_hull.arrange.instance import At, Instance, Layout, ceiling, which
-from roomy_hull.arrange.worth import Place, Value, broken, valued
+from roomy_hull.arrange.objective import Place, Value, broken, valued
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.registry import Unit
 

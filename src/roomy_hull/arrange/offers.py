@@ -6,8 +6,8 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.arrange import impossible
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.search import Found
-from roomy_hull.arrange.worth import Value
 from roomy_hull.core.findings import Finding
 from roomy_hull.job.model import Job
 

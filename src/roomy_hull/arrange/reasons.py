@@ -9,8 +9,8 @@ from roomy_hull.arrange.gather import Gathered, gather
 from roomy_hull.arrange.instance import PARTS, Instance
 from roomy_hull.arrange.judging import Rules, rule_watch
 from roomy_hull.arrange.layouts import as_it_stands
+from roomy_hull.arrange.objective import value
 from roomy_hull.arrange.search import Progress, Search
-from roomy_hull.arrange.worth import value
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.verdict.verdict import Verdict

@@ -10,10 +10,10 @@ from roomy_hull.arrange.fillings import Filling, Sweep, TooManyError
 from roomy_hull.arrange.instance import At, Instance, Layout
 from roomy_hull.arrange.joining import Clash, Joined, joined
 from roomy_hull.arrange.master import MISSING, Bound, Master
+from roomy_hull.arrange.objective import broken, value
 from roomy_hull.arrange.places import Places
 from roomy_hull.arrange.strips import HARD_STATES, Strips, list_strips
 from roomy_hull.arrange.watching import Watch
-from roomy_hull.arrange.worth import broken, value
 
 FIRST_BEAM = 1500
 """Until there is a layout, so many half-filled bays are kept a cell."""

@@ -10,13 +10,13 @@ from roomy_hull.assembly.body import Ground, ground_of
 from roomy_hull.assembly.built import PartBuilt, altered
 from roomy_hull.assembly.motions import Opening, of_carried, of_unit
 from roomy_hull.assembly.things import Mass, Thing
-from roomy_hull.core.doubt import doubt_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import TRAY, VEHICLE, Ref
+from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.body import Tray
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import CAB, Good
@@ -88,7 +88,7 @@ class Assembly(msgspec.Struct, frozen=True, dict=True):
                 VEHICLE,
                 g.name,
                 g.kg,
-                doubt_of(g.kg, g.mass_source),
+                uncertainty_of(g.kg, g.mass_source),
                 x,
                 0.0,
                 z,
@@ -267,7 +267,7 @@ def _thing(
     ref = value.ref
     masses = tuple(
         Mass(
-            ref, point.label, point.kg, doubt_of(point.kg, point.source), *at.point(*point.at),
+            ref, point.label, point.kg, uncertainty_of(point.kg, point.source), *at.point(*point.at),
             fill=point.fill, mount=ground.mounts[value.bay],
         )
         for point in expansion.masses
@@ -315,7 +315,9 @@ def _parted(masses: tuple[Mass, ...], goods: tuple[Good, ...]) -> tuple[Mass, ..
         for only, rows in groups.items():
             kg = sum(g.kg for g in rows) * part
             if kg > 0:
-                sigma = math.sqrt(sum((doubt_of(g.kg, g.mass_source) * part) ** 2 for g in rows))
+                sigma = math.sqrt(
+                    sum((uncertainty_of(g.kg, g.mass_source) * part) ** 2 for g in rows)
+                )
                 fill = mass.fill._replace(only=only)
                 found.append(msgspec.structs.replace(mass, kg=kg, sigma=sigma, fill=fill))
     return tuple(found)
@@ -355,7 +357,7 @@ def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thi
     box = carried_kit.box_of(item)
     centre = box.centre()
     masses = [
-        Mass(item.ref, item.name, item.mass, doubt_of(item.mass, item.mass_source), *centre,
+        Mass(item.ref, item.name, item.mass, uncertainty_of(item.mass, item.mass_source), *centre,
              mount=item.mount)
     ]  # fmt: skip
     held = sum(g.kg for g in goods) if goods else item.contents
@@ -365,7 +367,7 @@ def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thi
                 item.ref,
                 "contents",
                 held,
-                doubt_of(held, "estimate"),
+                uncertainty_of(held, "estimate"),
                 *centre,
                 fill=CONTENTS,
                 mount=item.mount,

@@ -11,13 +11,13 @@ from roomy_hull.assembly.motions import (
     of_vehicle,
 )
 from roomy_hull.assembly.things import Mass
-from roomy_hull.core.doubt import doubt_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import BALL, FUEL, Fill
 from roomy_hull.core.geometry.motion import Piece
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
+from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Mount
@@ -230,7 +230,7 @@ def _placed(owner: Ref, points: tuple[PointMass, ...], mount: Mount) -> list[Mas
     """Turn point masses that are already in vehicle axes into masses."""
     return [
         Mass(
-            owner, p.label, p.kg, doubt_of(p.kg, p.source), *p.at, p.fill,
+            owner, p.label, p.kg, uncertainty_of(p.kg, p.source), *p.at, p.fill,
             "sides" if owner == TRAY and p.label == tray_kit.SIDES else mount,
         )
         for p in points
@@ -251,16 +251,30 @@ def _kerb(job: Job) -> list[Mass]:
     z = kerb.height
     found = [
         Mass(
-            VEHICLE, "kerb, front axle", front, doubt_of(front, kerb.source), 0.0, 0.0, z, bare=True
+            VEHICLE,
+            "kerb, front axle",
+            front,
+            uncertainty_of(front, kerb.source),
+            0.0,
+            0.0,
+            z,
+            bare=True,
         ),
         Mass(
-            VEHICLE, "kerb, rear axle", rear, doubt_of(rear, kerb.source), base, 0.0, z, bare=True
+            VEHICLE,
+            "kerb, rear axle",
+            rear,
+            uncertainty_of(rear, kerb.source),
+            base,
+            0.0,
+            z,
+            bare=True,
         ),
     ]
     for one in (tank, vehicle.long_range):
         if one is not None:
             full = one.litres * one.density
-            found.append(Mass(VEHICLE, "fuel", full, doubt_of(full, "data sheet"), one.x, one.y,
+            found.append(Mass(VEHICLE, "fuel", full, uncertainty_of(full, "data sheet"), one.x, one.y,
                               one.z, FUEL))  # fmt: skip
     for i, place in enumerate(vehicle.seats):
         found.append(

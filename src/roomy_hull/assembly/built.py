@@ -8,7 +8,7 @@ import msgspec
 from roomy_hull.core.fill import FIXED
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import standing
+from roomy_hull.core.poses import standing
 from roomy_hull.kinds.expansion import Expansion, Solid, part_mass
 
 

@@ -20,7 +20,7 @@ POLYTROPIC = 1.3
 class Stance(msgspec.Struct, frozen=True):
     """How far each end settles from kerb, and how much lower the tail is than wished. [mm]
 
-    `pressure` is that of the air springs, 0 where there are none [kPa]; `doubt` that of `tail_low`, from
+    `pressure` is that of the air springs, 0 where there are none [kPa]; `uncertainty` that of `tail_low`, from
     the masses alone [mm].
     """
 
@@ -28,7 +28,7 @@ class Stance(msgspec.Struct, frozen=True):
     rear_sag: float
     tail_low: float
     pressure: float = 0.0
-    doubt: float = 0.0
+    uncertainty: float = 0.0
 
 
 class RearSpring(msgspec.Struct, frozen=True):

@@ -25,7 +25,7 @@ class Before(msgspec.Struct, frozen=True):
     held: Mapping[str, Assembly | None] = {}
 
 
-class Case(msgspec.Struct, frozen=True):
+class Context(msgspec.Struct, frozen=True):
     """What a study is given.
 
     Attributes:
@@ -51,17 +51,17 @@ class Case(msgspec.Struct, frozen=True):
         return self.before.held.get(key, self.before.assembly) if self.before is not None else None
 
 
-def no_findings(_case: Case) -> list[Finding]:
+def no_findings(_case: Context) -> list[Finding]:
     """Find nothing: the study's result is read by others."""
     return []
 
 
-def no_fixes(_case: Case, _finding: Finding) -> tuple[Fix, ...]:
+def no_fixes(_case: Context, _finding: Finding) -> tuple[Fix, ...]:
     """Offer nothing."""
     return ()
 
 
-def nothing_written(_case: Case) -> dict[str, Any]:
+def nothing_written(_case: Context) -> dict[str, Any]:
     """Write nothing by itself."""
     return {}
 
@@ -75,27 +75,27 @@ class Study(msgspec.Struct, frozen=True):
 
     Attributes:
         key: Under which its result stands in the verdict.
-        run: `Case` → its result: a pure function of assembly and needs. Typed, frozen and complete.
+        run: `Context` → its result: a pure function of assembly and needs. Typed, frozen and complete.
         needs: Keys of the studies whose results it reads.
-        judge: `Case`, its result in it → findings, in a fixed order.
+        judge: `Context`, its result in it → findings, in a fixed order.
         codes: Beginnings of the codes of its findings, for those who ask for a remedy.
-        fixes: `Case`, finding → remedies; computed when somebody asks.
+        fixes: `Context`, finding → remedies; computed when somebody asks.
         settles: Whether it is long: it stays as it was while a gesture goes on, and beside a window it is worked out by
             itself.
-        idle: Of one that is long: `Case` → what stands for its result as long as nothing is known: empty, and marked
+        idle: Of one that is long: `Context` → what stands for its result as long as nothing is known: empty, and marked
             so.
         shown_with: Of one that is long: job → what its pages lay beside its result. Where that changed it is run at
             once.
-        to_json: `Case` → its part of ``check --json``, as built-in objects.
+        to_json: `Context` → its part of ``check --json``, as built-in objects.
     """
 
     key: str
-    run: Callable[[Case], Any]
+    run: Callable[[Context], Any]
     needs: tuple[str, ...] = ()
-    judge: Callable[[Case], list[Finding]] = no_findings
+    judge: Callable[[Context], list[Finding]] = no_findings
     codes: tuple[str, ...] = ()
-    fixes: Callable[[Case, Finding], tuple[Fix, ...]] = no_fixes
+    fixes: Callable[[Context, Finding], tuple[Fix, ...]] = no_fixes
     settles: bool = False
-    idle: Callable[[Case], Any] = nothing_known
+    idle: Callable[[Context], Any] = nothing_known
     shown_with: Callable[[Job], Any] = nothing_known
-    to_json: Callable[[Case], dict[str, Any]] = nothing_written
+    to_json: Callable[[Context], dict[str, Any]] = nothing_written

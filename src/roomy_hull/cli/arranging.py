@@ -16,8 +16,8 @@ from roomy_hull.cli.paths import job_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats import jobfile, wantfile
 from roomy_hull.formats.arrange_json import arrange_json, arrange_rows
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits import arranging as edits
 
 if TYPE_CHECKING:

@@ -12,8 +12,8 @@ from roomy_hull.cli.codes import FINE, STOPS
 from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.core.days import spoken
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.plan_json import buying_csv, plan_csv, plan_json
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.formats.workshop import Board, Card, board_of, built
 from roomy_hull.planning.judge import names_of
 from roomy_hull.planning.lateness import in_days, told

@@ -16,11 +16,11 @@ from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import report
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats import access_tables, jobfile, services_tables, shopfile, solid3d
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.goods_table import goods_text, read_goods, unread
 from roomy_hull.formats.vehiclefile import library
 from roomy_hull.formats.verdict_json import cut_json, survey_json, verdict_json
 from roomy_hull.formats.weatherfile import read_weather
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits.goods import with_goods
 from roomy_hull.job.edits.services import with_weather
 from roomy_hull.planning.simulator import Simulator, laser, monitor, scales
@@ -150,9 +150,9 @@ def _why(verdict: Verdict, scenario: str, row: str) -> int:
     for line in found.lines:
         part = f"{line.kg:>9,.1f} kg × {line.part:>7.4f} =" if line.kg else " " * 24
         print(f"  {line.words:<44}{part}{line.amount:>10,.1f} {found.unit}")
-    doubt = f" ± {found.doubt:,.1f}" if found.doubt else ""
+    uncertainty = f" ± {found.uncertainty:,.1f}" if found.uncertainty else ""
     print(
-        f"  {'together':<44}{'':24}{found.total:>10,.1f}{doubt} {found.unit}\nLimit: {found.limit}."
+        f"  {'together':<44}{'':24}{found.total:>10,.1f}{uncertainty} {found.unit}\nLimit: {found.limit}."
     )
     return FINE
 

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from roomy_hull.cli.codes import SHIPPED
 from roomy_hull.cli.paths import job_of
 from roomy_hull.formats import shopfile
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.shop.shop import Shop, shipped_shop
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -25,7 +25,7 @@ def shop_of(word: str) -> Shop:
     if word == SHIPPED:
         return shipped_shop()
     if not word:
-        return Keeping().shop()
+        return Settings().shop()
     return shopfile.load(Path(word))
 
 

@@ -15,9 +15,9 @@ from roomy_hull.core.days import now_words
 from roomy_hull.core.errors import InputError, JobFileError, UserError
 from roomy_hull.core.wording import counted
 from roomy_hull.formats import cutfiles, jobfile
-from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.atomic import alone, read_whole
+from roomy_hull.formats.locks import Lock
 from roomy_hull.formats.making_json import making_json
-from roomy_hull.formats.whole import alone, read_whole
 from roomy_hull.job.edits.building import entry, logged
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
@@ -189,7 +189,7 @@ def _keep_release(job: Job, target: Path, before: bytes, *, own: bool) -> None:
             )  # fmt: skip
         if not own and target.exists():
             _refuse_shorter(job, target)
-        other = Claim.to(target).holder()
+        other = Lock.to(target).holder()
         jobfile.save(job, target)
     if other is not None:
         print(f"{other.words()}, has this file open: saving there will ask.", file=sys.stderr)

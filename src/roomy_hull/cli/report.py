@@ -33,9 +33,11 @@ def _scenario_rows(loads: ScenarioLoads) -> list[str]:
     ):  # fmt: skip
         if figure is not None:
             limit = f" of {figure.limit:,.0f}" if figure.limit is not None else ""
-            rows.append(f"  {words:<12}{figure.value:>8,.0f} ± {figure.doubt:<3,.0f} kg{limit}")
+            rows.append(
+                f"  {words:<12}{figure.value:>8,.0f} ± {figure.uncertainty:<3,.0f} kg{limit}"
+            )
     payload = loads.payload_left
-    rows.append(f"  {'payload left':<12}{payload.value:>8,.0f} ± {payload.doubt:<3,.0f} kg")
+    rows.append(f"  {'payload left':<12}{payload.value:>8,.0f} ± {payload.uncertainty:<3,.0f} kg")
     return [*rows, ""]
 
 

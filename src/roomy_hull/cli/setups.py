@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING
 from roomy_hull.cli.codes import FINE, STOPS
 from roomy_hull.cli.given import verdict_of
 from roomy_hull.core.errors import InputError
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.formats.setups_json import setups_json, swap_json
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits.setups import absent
 from roomy_hull.verdict.swaps import Swap, swap, swap_rows
 from roomy_hull.verdict.verdict import Verdict

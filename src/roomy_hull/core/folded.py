@@ -245,7 +245,8 @@ def to_corners(face: Face, before: Bend | None, thickness: float) -> list[Point]
 
 
 def _unit(x: float, y: float) -> Point:
-    long = math.hypot(x, y)
+    # Two corners in one place have no direction between them: what is so small is told elsewhere.
+    long = math.hypot(x, y) or 1.0
     return (x / long, y / long)
 
 

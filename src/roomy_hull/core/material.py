@@ -2,7 +2,7 @@
 
 import msgspec
 
-K_DOUBT = 0.04
+K_UNCERTAINTY = 0.04
 """One sigma of a K factor that no test bend of the sheet has told (common practice)."""
 SAME = 0.05
 """Sheets are of one thickness within this. [mm]"""
@@ -39,11 +39,13 @@ class Material(msgspec.Struct, frozen=True):
 
     def k(self, thickness: float) -> float:
         """The K factor of a sheet: by its own test bends, else the table's."""
-        return next((k for t, k, _doubt in self.tested if abs(t - thickness) < SAME), self.k_factor)
+        return next(
+            (k for t, k, _uncertainty in self.tested if abs(t - thickness) < SAME), self.k_factor
+        )
 
     def k_doubt(self, thickness: float) -> float:
         """One sigma of the K factor; `K_DOUBT` where no test bend says."""
-        return next((d for t, _k, d in self.tested if abs(t - thickness) < SAME), K_DOUBT)
+        return next((d for t, _k, d in self.tested if abs(t - thickness) < SAME), K_UNCERTAINTY)
 
     def tensile(self) -> float:
         """Tensile strength; a fifth above the yield where nobody says. [MPa]"""

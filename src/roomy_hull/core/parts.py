@@ -24,7 +24,7 @@ PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb", "wall",
 headboard, a mudguard, a door's leaf with its frame, the jambs around it, a wall's sheet, a roof's."""
 
 
-class Stand(NamedTuple):
+class Pose(NamedTuple):
     """Where a part stands in what it belongs to: its corner, and which way its x, y and z lie. [mm]
 
     Directions are ``u``, ``v``, ``w``, or these with a minus before them. `tilt` turns it about its x, from y
@@ -57,7 +57,7 @@ class SheetPart(msgspec.Struct, frozen=True):
         grain: Whether the length must lie along the sheet's rolling direction.
         role: What it is for.
         shape: Its faces where it is no pan; `length` and `width` are then those of its first face.
-        stands: Where each of them stands; empty where nobody said.
+        poses: Where each of them stands; empty where nobody said.
         group: With what it moves; parts of different groups are not joined, empty for what stays.
         join: How it is joined to what it touches.
         drilled: Holes for fasteners: in which face, in the order of `folded.places`, and where in it.
@@ -80,7 +80,7 @@ class SheetPart(msgspec.Struct, frozen=True):
     role: PartRole = ""
     corners: shapes.Corners = "open"
     shape: Face | None = None
-    stands: tuple[Stand, ...] = ()
+    poses: tuple[Pose, ...] = ()
     group: str = ""
     join: Join = ""
     drilled: tuple[tuple[int, Hole], ...] = ()
@@ -215,7 +215,7 @@ class BarPart(msgspec.Struct, frozen=True):
     material: Material
     count: int = 1
     role: PartRole = ""
-    stands: tuple[Stand, ...] = ()
+    poses: tuple[Pose, ...] = ()
     ends: tuple[EndCut, EndCut] = (SQUARE, SQUARE)
     group: str = ""
     join: Join = ""
@@ -254,6 +254,7 @@ class Hardware(msgspec.Struct, frozen=True):
         owner: What it belongs to.
         count: How many.
         metres: How much of each, where it is bought by the metre; else 0. [m]
+        area: How much of each, where it is bought by the square metre; else 0. [m²]
         places: Where it lies in its owner's directions; a pair of slides in two places. [mm]
         fix: How it is fastened to what it touches there.
         opening: Whether it stands in an opening of a part.
@@ -266,6 +267,7 @@ class Hardware(msgspec.Struct, frozen=True):
     owner: Ref
     count: int = 1
     metres: float = 0.0
+    area: float = 0.0
     places: tuple[Box, ...] = ()
     fix: "Fix" = ""
     opening: bool = False
@@ -290,22 +292,22 @@ def mirrored(part: Part) -> Part:
         part: As it would stand in a right-handed frame. [mm]
     Returns: The same one where it is its own mirror image, or has no stand.
     """
-    if not isinstance(part, SheetPart) or not part.stands:
+    if not isinstance(part, SheetPart) or not part.poses:
         return part
     # Fasteners are drilled later, where the part stands.
     if part.shape is None and not part.holes and not part.cutouts and part.left == part.right:
         return part
-    stands = tuple(
+    poses = tuple(
         s._replace(at=_along(s.at, s.x, part.length), x=s.x.removeprefix("-") if s.x.startswith("-") else f"-{s.x}")
-        for s in part.stands
+        for s in part.poses
     )  # fmt: skip
     if part.shape is not None:
         return msgspec.structs.replace(
-            part, shape=mirrored_face(part.shape, part.length), stands=stands
+            part, shape=mirrored_face(part.shape, part.length), poses=poses
         )
     holes, cutouts = mirrored_openings(part.holes, part.cutouts, part.length)
     return msgspec.structs.replace(
-        part, left=part.right, right=part.left, stands=stands, holes=holes, cutouts=cutouts
+        part, left=part.right, right=part.left, poses=poses, holes=holes, cutouts=cutouts
     )
 
 

@@ -8,7 +8,7 @@ import math
 
 import msgspec
 
-from roomy_hull.core.doubt import chance_over
+from roomy_hull.core.uncertainty import chance_over
 
 SURE = 3.0
 """How many sigma the worst case takes of every size."""

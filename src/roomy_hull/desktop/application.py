@@ -17,12 +17,12 @@ from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.table_view import WIDTHS
 from roomy_hull.desktop.window import MainWindow
-from roomy_hull.drawing import manner
+from roomy_hull.drawing import style
 from roomy_hull.formats import shopfile
+from roomy_hull.formats.atomic import read_whole
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import read
-from roomy_hull.formats.keeping import Keeping
-from roomy_hull.formats.whole import read_whole
+from roomy_hull.formats.settings import Settings
 from roomy_hull.session.beside import Beside
 from roomy_hull.session.files import hold, recover, set_aside
 from roomy_hull.session.session import Session
@@ -56,7 +56,7 @@ def window_for(session: Session) -> MainWindow:
     app = application()
     window = MainWindow(session)
     # The style sheet comes last: each widget is then polished once.
-    themes.apply(app, manner.DARK if session.look.dark else manner.LIGHT)
+    themes.apply(app, style.DARK if session.look.dark else style.LIGHT)
     return window
 
 
@@ -71,7 +71,7 @@ def rest() -> None:
     QApplication.setWindowIcon(QIcon(icon))
 
 
-def session_for(path: Path | None, keeping: Keeping, own: Path | None = None) -> Session:
+def session_for(path: Path | None, keeping: Settings, own: Path | None = None) -> Session:
     """Put a job on a session: the file's, or the demo's where there is none.
 
     Args:
@@ -210,7 +210,7 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     Raises:
         JobFileError: The file cannot be used.
     """
-    keeping = Keeping()
+    keeping = Settings()
     session = session_for(path, keeping, shop)
     session.settle_beside(beside)
     drawn = keeping.preferences().get("widths")

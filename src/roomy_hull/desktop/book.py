@@ -12,11 +12,11 @@ from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.papers import a4, papers_pdf
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.style import LIGHT
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.book import Book, build
 from roomy_hull.formats.book_parts import BookPage, Image, Order, Table, labels
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.making.works import works_of

@@ -6,10 +6,10 @@ from roomy_hull.core.days import today
 from roomy_hull.core.errors import JobFileError, PictureError, UserError
 from roomy_hull.core.units import System
 from roomy_hull.desktop.book import write_book
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.build_papers import board_paper, check_sheets, lists_of, progress_page
 from roomy_hull.formats.offer_book import offer_book, offer_csv
 from roomy_hull.formats.pack import pack
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.formats.workshop import built
 from roomy_hull.job.brief import Offer
 from roomy_hull.job.model import Job

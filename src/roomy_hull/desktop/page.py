@@ -13,13 +13,13 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.session import Session
 
 

@@ -13,9 +13,9 @@ from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.backends.svg import svg
-from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.paper import Paper
-from roomy_hull.formats.whole import write_whole
+from roomy_hull.drawing.style import LIGHT
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.session.session import Session
 
 DPI = 96

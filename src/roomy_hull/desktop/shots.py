@@ -14,7 +14,7 @@ from roomy_hull.desktop.pages.loads.levers import LeversPage
 from roomy_hull.desktop.window import SHARE_MS, MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.fridge import Fridge
 from roomy_hull.session.pages.cut.words import parts, works
@@ -312,7 +312,7 @@ def _pictures(window: MainWindow, folder: Path, views: Views) -> list[Path]:
     return written
 
 
-class _Forgetful(Keeping):
+class _Forgetful(Settings):
     """Keeps nothing: pictures leave no trace in the person's recent jobs."""
 
     def __init__(self, folder: Path) -> None:

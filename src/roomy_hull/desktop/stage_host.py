@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any, cast
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from roomy_hull.desktop.widgets.pile import Pile, lay_out_now
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.table import STAGES, Stage, page, stage
 from roomy_hull.session.session import Session
 

@@ -27,7 +27,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.desktop.table_cells import FIGURE, Cells, Index, Role, Shown
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.csv_tables import safe
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Entries, cells, heads

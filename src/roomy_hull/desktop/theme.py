@@ -6,7 +6,7 @@ from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
 
 from roomy_hull.core.shipped import shipped
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 
 _FONTS = ("B612-Regular.otf", "B612-Bold.otf")
 

@@ -25,7 +25,7 @@ from roomy_hull.desktop.text import Label, plain
 from roomy_hull.desktop.widgets.job_line import JobLine
 from roomy_hull.desktop.widgets.pile import lay_out_now
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
-from roomy_hull.drawing import manner
+from roomy_hull.drawing import style
 from roomy_hull.session.files import autosave, let_go, open_job
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
@@ -72,9 +72,9 @@ class MainWindow(QMainWindow):
         self.ground.setFocus()
 
     @property
-    def theme(self) -> manner.Theme:
+    def theme(self) -> style.Theme:
         """The colours in use."""
-        return manner.DARK if self._dark else manner.LIGHT
+        return style.DARK if self._dark else style.LIGHT
 
     # Building
 

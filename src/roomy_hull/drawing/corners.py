@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Iterator
 
-from roomy_hull.core.strokes import Outline, Point
+from roomy_hull.core.primitives import Outline, Point
 
 Corner = tuple[Point, Point, Point]
 """Where a corner's curve begins, its corner, where the curve ends; all three are one where it is sharp."""

@@ -2,7 +2,7 @@
 
 import msgspec
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 
 
 class Paper(msgspec.Struct, frozen=True):

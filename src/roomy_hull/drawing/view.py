@@ -5,7 +5,17 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
+from roomy_hull.core.primitives import (
+    Disc,
+    Lines,
+    Outline,
+    Panel,
+    Point,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+)
 
 Station = Literal["left", "rear", "right", "front", "above", "underneath"]
 

@@ -9,9 +9,9 @@ from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import Station
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.formats.goods_table import packing_list
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.goods import people
 from roomy_hull.studies.access.moves import words
 from roomy_hull.verdict.verdict import Verdict

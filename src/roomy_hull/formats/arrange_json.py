@@ -4,8 +4,8 @@ import math
 from typing import Any
 
 from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.offers import Arranged, Offer
-from roomy_hull.arrange.worth import Value
 
 HEADS = ("layout", "sort", "points", *PARTS, "stops", "looks")
 

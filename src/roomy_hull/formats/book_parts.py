@@ -3,7 +3,7 @@
 import msgspec
 
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, short_name
-from roomy_hull.core.strokes import Scene
+from roomy_hull.core.primitives import Scene
 from roomy_hull.core.units import System, exact
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import cut as cut_scene
@@ -74,8 +74,8 @@ def drawn_apart(work: Work, numbers: dict[int, int]) -> Scene:
         if isinstance(part, Hardware):
             continue
         plain = msgspec.structs.replace(part, drilled=())
-        for n, stand in enumerate(part.stands):
-            shown.append(Shown(tuple(standing(plain, stand)), "" if n else str(numbers[id(part)])))
+        for n, pose in enumerate(part.poses):
+            shown.append(Shown(tuple(standing(plain, pose)), "" if n else str(numbers[id(part)])))
     return folded_scene(apart(shown))
 
 

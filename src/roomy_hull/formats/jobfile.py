@@ -10,6 +10,7 @@ from roomy_hull import __version__
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.core.value import put_back
+from roomy_hull.formats.atomic import KEPT_SUFFIX, MAX_BYTES, read_whole, write_whole
 from roomy_hull.formats.plain_json import (
     MOST_QUOTED,
     converted,
@@ -18,7 +19,6 @@ from roomy_hull.formats.plain_json import (
     refuse_halves,
     worded,
 )
-from roomy_hull.formats.whole import KEPT_SUFFIX, MAX_BYTES, read_whole, write_whole
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.migrations import news, to_newest
 from roomy_hull.job.model import FORMAT, VERSION, Job

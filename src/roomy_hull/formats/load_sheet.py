@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import date
 
 from roomy_hull.assembly import springs
-from roomy_hull.core.doubt import RELATIVE_DOUBT, source_of
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY, source_of
 from roomy_hull.core.units import System, show, unit_word
 from roomy_hull.formats.sheet_parts import LoadSheet, Section
 from roomy_hull.studies.loads import axles, board
@@ -85,13 +85,14 @@ def _vehicle(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> 
 def _assumptions(verdict: Verdict) -> Section:
     """Say how it is computed."""
     r, v = verdict.assembly.shop.rules, verdict.job.vehicle
-    doubts = ", ".join(f"{k} {s:.1%}" for k, s in RELATIVE_DOUBT.items())
+    uncertainties = ", ".join(f"{k} {s:.1%}" for k, s in RELATIVE_UNCERTAINTY.items())
     words = (
         "Rear axle = sum of mass times distance from the front axle, over the wheelbase; the front carries the "
         "rest. A mass behind the rear axle lifts the front.",
         f"Sides: what leans is shared by roll stiffness, {springs.roll_front(v):.0%} at the front, on a chassis "
         "that does not twist.",
-        f"Every mass has a one-sigma uncertainty by its source: {doubts}. Uncertainties add as root of squares; chances are "
+        f"Every mass has a one-sigma uncertainty by its source: {uncertainties}. Uncertainties add as "
+        "root of squares; chances are "
         "those of a normal distribution.",
         "What was aboard at the kerb weighing is taken off where it sat, so that nothing counts twice. Ball mass "
         "counts on the vehicle and is part of the trailer.",
@@ -116,7 +117,9 @@ def _axles(verdict: Verdict, kg: Write, word: str) -> Section:
                 row.append("–")
                 continue
             odds = board.chance(figure)
-            text = kg(figure.value) + (f" ± {kg(figure.doubt)}" if figure.doubt > 0.05 else "")
+            text = kg(figure.value) + (
+                f" ± {kg(figure.uncertainty)}" if figure.uncertainty > 0.05 else ""
+            )
             row.append(text + (f" ({odds:.0%} over)" if odds >= 0.005 and key != "payload" else ""))
         rows.append(tuple(row))
     limits = [
@@ -148,8 +151,9 @@ def _sides(verdict: Verdict, kg: Write, word: str) -> Section:
     for s in verdict.loads.scenarios:
         lean = (s.right.value - s.left.value) / max(s.gross.value, 1e-9)
         side = "right" if lean > 0 else "left"
-        rows.append((s.name, f"{kg(s.left.value)} ± {kg(s.left.doubt)}", f"{kg(s.right.value)} ± {kg(s.right.doubt)}",
-                     f"{side} {abs(lean):.1%}", *(f"{kg(w.value)} ± {kg(w.doubt)}" for w in s.wheels)))  # fmt: skip
+        rows.append((s.name, f"{kg(s.left.value)} ± {kg(s.left.uncertainty)}",
+                     f"{kg(s.right.value)} ± {kg(s.right.uncertainty)}",
+                     f"{side} {abs(lean):.1%}", *(f"{kg(w.value)} ± {kg(w.uncertainty)}" for w in s.wheels)))  # fmt: skip
     words = (
         (f"One wheel may carry {kg(limit)} {word}.",)
         if limit
@@ -297,7 +301,7 @@ def _budget(verdict: Verdict, kg: Write, word: str) -> Section:
     words = (
         *((brief.purpose,) if brief.purpose else ()),
         f"In '{found.scenario}' {kg(found.left)} {word} are left; with all that is needed and wanted "
-        f"{kg(found.left_wanted)} ± {kg(found.doubt)} {word}.",
+        f"{kg(found.left_wanted)} ± {kg(found.uncertainty)} {word}.",
     )
     return Section("The brief", words, ("Wish", "", f"allowed, {word}", f"came to, {word}"), rows)
 
@@ -323,7 +327,8 @@ def _weighings(verdict: Verdict, kg: Write, word: str) -> Section:
     for w, compared in zip(verdict.job.weighings, verdict.weighings, strict=True):
         name = verdict.loads.scenario(w.scenario).name
         for row in compared:
-            rows.append((w.date or w.id, w.place, name, row.words, f"{kg(row.predicted)} ± {kg(row.doubt)}", kg(row.read),
+            rows.append((w.date or w.id, w.place, name, row.words, f"{kg(row.predicted)} ± {kg(row.uncertainty)}",
+                         kg(row.read),
                          f"{row.difference:+,.0f}", f"{row.sigmas:+.1f}", "yes" if w.counts else "no"))  # fmt: skip
     if not rows:
         return Section("")

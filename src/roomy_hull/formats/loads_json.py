@@ -59,7 +59,7 @@ def _brief(verdict: Verdict) -> dict[str, Any]:
     return {
         "scenario": b.scenario, "left_kg": _r(b.left), "open_kg": {k: _r(v) for k, v in b.open.items()},
         "left_needed_kg": _r(b.left_needed), "left_wanted_kg": _r(b.left_wanted), "left_all_kg": _r(b.left_all),
-        "doubt_kg": _r(b.doubt),
+        "doubt_kg": _r(b.uncertainty),
         "wishes": [
             {"id": r.wish.id, "need": r.wish.need, "allowed_kg": _r(r.allowed),
              "decided_kg": None if r.decided is None else _r(r.decided)}
@@ -74,7 +74,7 @@ def _weighings(verdict: Verdict) -> list[dict[str, Any]]:
         {
             "id": w.id, "scenario": w.scenario, "counts": w.counts,
             "rows": [
-                {"what": r.words, "predicted_kg": _r(r.predicted), "doubt_kg": _r(r.doubt), "read_kg": _r(r.read),
+                {"what": r.words, "predicted_kg": _r(r.predicted), "doubt_kg": _r(r.uncertainty), "read_kg": _r(r.read),
                  "sigmas": _r(r.sigmas)}
                 for r in rows
             ],

@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import NamedTuple
 
 from roomy_hull.core.errors import JobFileError
+from roomy_hull.formats.atomic import is_plain, write_whole
 from roomy_hull.formats.jobfile import SUFFIX
-from roomy_hull.formats.whole import is_plain, write_whole
 
 MAX_PHOTO = 80_000_000
 """A photo is no larger. [bytes]"""

@@ -9,7 +9,7 @@ import msgspec
 
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.value import LEAST, Value, set_aside
-from roomy_hull.formats.whole import KEPT_SUFFIX
+from roomy_hull.formats.atomic import KEPT_SUFFIX
 
 MOST_DIGITS = 300
 """A whole number has no more digits: no figure that a computer counts in has."""

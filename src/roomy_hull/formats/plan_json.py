@@ -41,7 +41,7 @@ def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
         },
         "trouble": build.trouble,
         "path": list(build.path),
-        "rates": {k: {"factor": round(t.factor, 4), "doubt": round(t.doubt, 4), "from": t.seen}
+        "rates": {k: {"factor": round(t.factor, 4), "doubt": round(t.uncertainty, 4), "from": t.seen}
                   for k, t in build.rates.items() if t.seen},
         "operations": [_operation(build, key) for key in build.ops],
         "buying": [

@@ -16,7 +16,7 @@ from collections.abc import Callable, Mapping
 from pathlib import Path
 
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.formats.whole import alive, alone, is_plain, mark, read_whole, write_whole
+from roomy_hull.formats.atomic import alive, alone, is_plain, mark, read_whole, write_whole
 
 JOURNAL = ".cut-exchange.json"
 STAGE = re.compile(r"\.cut-new-[A-Za-z0-9_]+-(\d+)-[0-9a-f]+")

@@ -10,8 +10,8 @@ from roomy_hull.core.days import day_of
 from roomy_hull.core.errors import FileError, InputError, JobFileError
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.bends import TestBend
+from roomy_hull.formats.atomic import read_whole, write_whole
 from roomy_hull.formats.plain_json import decode, encode, first_version, worded
-from roomy_hull.formats.whole import read_whole, write_whole
 from roomy_hull.shop.shop import DimensionRule, Prices, Rules, Shop, Stock, shipped_shop
 from roomy_hull.shop.tools import Tools
 from roomy_hull.shop.workshop import Workshop

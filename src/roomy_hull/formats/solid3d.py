@@ -9,7 +9,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core import lazily
 from roomy_hull.core.geometry.motion import PLANE, Piece
 from roomy_hull.drawing.scenes.solid import Item, items
-from roomy_hull.formats.whole import write_whole
+from roomy_hull.formats.atomic import write_whole
 
 if TYPE_CHECKING:
     import trimesh

@@ -62,9 +62,9 @@ def _placed(part: Part, at: Any) -> list[Body]:
     if not isinstance(part, SheetPart | BarPart):
         return []
     found = []
-    for stand in part.stands:
+    for pose in part.poses:
         solids = []
-        for solid in standing(part, stand):
+        for solid in standing(part, pose):
             solids.append(placed(solid, at))
         found.append(Body(part.name, tuple(solids), WOOD if part.material.wood else ALUMINIUM))
     return found

@@ -4,7 +4,7 @@ import csv
 from pathlib import Path
 
 from roomy_hull.core.errors import InputError, JobFileError
-from roomy_hull.formats.whole import read_whole
+from roomy_hull.formats.atomic import read_whole
 
 MOST_LINES = 200_000
 """A table has no more lines: such a one would hold every hour of twenty years."""

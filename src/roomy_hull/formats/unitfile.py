@@ -5,7 +5,7 @@ from pathlib import Path
 import msgspec
 
 from roomy_hull.formats import thingfile
-from roomy_hull.formats.whole import read_whole, write_whole
+from roomy_hull.formats.atomic import read_whole, write_whole
 from roomy_hull.kinds.kind import Offer, Use
 from roomy_hull.kinds.registry import Unit
 

@@ -6,7 +6,7 @@ import msgspec
 
 from roomy_hull.core.shipped import FOLDER
 from roomy_hull.formats import thingfile
-from roomy_hull.formats.whole import read_whole, write_whole
+from roomy_hull.formats.atomic import read_whole, write_whole
 from roomy_hull.job.vehicle import Vehicle
 
 FORMAT = "roomy-hull-vehicle"

@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
+from roomy_hull.core.uncertainty import chance_over
 from roomy_hull.core.units import rounded as _r
 from roomy_hull.formats.loads_json import loads_json
 from roomy_hull.formats.moving_json import moving_json
@@ -48,8 +48,8 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             "centre_mm": [_r(c) for c in centre],
             "solids": [[_r(c) for c in box] for box in thing.solids] if thing else [],
         })
-    case = verdict.case()
-    own = {k: v for study in studies() for k, v in study.to_json(case).items()}
+    context = verdict.context()
+    own = {k: v for study in studies() for k, v in study.to_json(context).items()}
     return own | {
         "format": FORMAT,
         "job": verdict.job.name,
@@ -200,10 +200,10 @@ def _figure(figure: Figure) -> dict[str, Any]:
     """One figure with doubt, limit and the chance of exceeding it."""
     chance = None
     if figure.limit is not None:
-        chance = round(chance_over(figure.value, figure.doubt, figure.limit), 6)
+        chance = round(chance_over(figure.value, figure.uncertainty, figure.limit), 6)
     return {
         "value": _r(figure.value),
-        "doubt": _r(figure.doubt),
+        "doubt": _r(figure.uncertainty),
         "limit": figure.limit,
         "chance_over": chance,
     }

@@ -9,7 +9,7 @@ from msgspec import Meta
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.value import Gap, Id, Name, Value
 from roomy_hull.formats import thingfile
-from roomy_hull.formats.whole import read_whole
+from roomy_hull.formats.atomic import read_whole
 from roomy_hull.job.arranging import ApartWish, BayWish, NearWish, Short, Weights
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import arranging as edits

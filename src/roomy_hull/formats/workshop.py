@@ -8,8 +8,8 @@ from typing import NamedTuple
 from roomy_hull.core.days import today
 from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.formats import jobfile, shopfile
-from roomy_hull.formats.claims import Claim, Holder
-from roomy_hull.formats.whole import read_whole
+from roomy_hull.formats.atomic import read_whole
+from roomy_hull.formats.locks import Holder, Lock
 from roomy_hull.job.model import Job
 from roomy_hull.planning.judge import KEY, names_of
 from roomy_hull.planning.lateness import late, waited_for
@@ -191,7 +191,7 @@ def _judged(path: Path, shop: Shop, known: Memory) -> tuple[Verdict, Build]:
 def built(verdict: Verdict) -> Build:
     """The plan of a judged job: the one that was judged, or one made now where none is begun."""
     found: Build | None = verdict.results[KEY]
-    return found if found is not None else build_of(verdict.case())
+    return found if found is not None else build_of(verdict.context())
 
 
 def stage_of(job: Job, build: Build) -> Stage:
@@ -238,7 +238,7 @@ def _card(path: Path, verdict: Verdict, build: Build) -> Card:
     return Card(
         path, job.name, job.brief.customer, stage_of(job, build), verdict.count("stop"), verdict.count("look"), due,
         build.end if build.levelled.placed and job.plan.begin else None, 0.0, build.trouble, next_step(job, build),
-        Claim.to(path).holder(),
+        Lock.to(path).holder(),
     )  # fmt: skip
 
 

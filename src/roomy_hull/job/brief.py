@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Fraction, Id, Kg, Litres, Mm, Name, Value
 
 Need = Literal["needed", "wanted", "later"]

@@ -4,7 +4,7 @@ from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Id, Kg, Litres, Name, Value
 
 Ref = Annotated[str, Meta(max_length=60)]

@@ -4,9 +4,9 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tyres import load_of_index, overall_diameter
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Kg, Litres, Mm, Name, PositiveKg, PositiveMm, Value
 
 

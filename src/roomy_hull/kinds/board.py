@@ -8,8 +8,8 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
-from roomy_hull.core.standing import FACE, at
-from roomy_hull.core.strokes import Disc, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.poses import FACE, at
+from roomy_hull.core.primitives import Disc, Scene, Stroke, Words, line, rectangle
 from roomy_hull.core.value import BentSheet, Id, Mm, Name, Value
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -171,7 +171,7 @@ def expand(unit: Board, site: Site) -> Expansion:
     )  # fmt: skip
     panel = SheetPart(
         f"{unit.name}: panel", unit.ref, w, h, t, site.material(unit.material), left=f, right=f, front=f, back=f,
-        holes=holes, cutouts=cutouts, stands=(at(0.0, 0.0, h, FACE),),
+        holes=holes, cutouts=cutouts, poses=(at(0.0, 0.0, h, FACE),),
     )  # fmt: skip
     bought = tuple(
         Hardware(f"{i.what}: {i.name or i.id}", unit.ref, fix="clamped", opening=True,

@@ -10,9 +10,9 @@ from typing import Any, NamedTuple
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import Join, Part, SheetPart, Stand
+from roomy_hull.core.parts import Join, Part, Pose, SheetPart
+from roomy_hull.core.poses import BACK, LID, OTHER_WALL, WALL, at, composed
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.standing import BACK, LID, OTHER_WALL, WALL, at, composed
 from roomy_hull.kinds.expansion import Solid, made, rail_holes
 from roomy_hull.kinds.kind import Site
 from roomy_hull.shop.tools import Brake
@@ -84,7 +84,7 @@ def folded_sides(box: Sized, brake: Brake) -> tuple[int, ...]:
 
 
 def open_box(
-    name: str, owner: Ref, box: Sized, brake: Brake, stand: Stand | None, *,
+    name: str, owner: Ref, box: Sized, brake: Brake, pose: Pose | None, *,
     group: str = "", join: Join = "", **floor: Any,
 ) -> tuple[SheetPart, ...]:  # fmt: skip
     """A box without a lid, lying with its floor down: in one piece, or of pieces that can be bent.
@@ -92,7 +92,7 @@ def open_box(
     Args:
         name: Of the floor with what is folded from it; a plate's follows it.
         box: Its outside sizes. [mm]
-        stand: Where its lower left front corner stands; none where nobody says. [mm]
+        pose: Where its lower left front corner stands; none where nobody says. [mm]
         group, join: Of all of them.
         **floor: Further fields of the floor: its role, its holes and cut-outs. [mm]
     Returns: The floor first.
@@ -100,14 +100,14 @@ def open_box(
     a, b, h, t, metal = box
     kept = folded_sides(box, brake)
 
-    def stood(own: Stand) -> tuple[Stand, ...]:
-        return () if stand is None else (composed(own, stand),)
+    def stood(own: Pose) -> tuple[Pose, ...]:
+        return () if pose is None else (composed(own, pose),)
 
     tall = max(h) > LAP * 2
     left, right, front, back = (h[n] if n in kept else 0.0 for n in range(4))
     found = [
         SheetPart(name, owner, a, b, t, metal, left, right, front, back, corners="welded" if tall else "open",
-                  group=group, join=join, stands=stood(at(0.0, 0.0, 0.0)), **floor)
+                  group=group, join=join, poses=stood(at(0.0, 0.0, 0.0)), **floor)
     ]  # fmt: skip
     for n in range(4):
         if h[n] <= 0 or n in kept:
@@ -123,7 +123,7 @@ def open_box(
             long = a - low - far
             spot = at(low, t if n == FRONT else b, t, BACK)
         found.append(
-            SheetPart(f"{name}, {WORDS[n]}", owner, long, high, t, metal, group=group, join=join, stands=stood(spot))
+            SheetPart(f"{name}, {WORDS[n]}", owner, long, high, t, metal, group=group, join=join, poses=stood(spot))
         )  # fmt: skip
     return tuple(found)
 
@@ -160,29 +160,29 @@ def carcass(
     lift = t
     if in_one:
         made_.append(
-            SheetPart(name, owner, w, deep, t, metal, left=h, right=h, holes=holes, stands=(at(0.0, front, 0.0),))
+            SheetPart(name, owner, w, deep, t, metal, left=h, right=h, holes=holes, poses=(at(0.0, front, 0.0),))
         )  # fmt: skip
     else:
         # A floor, and sides that stand on it with a foot inward.
         made_.append(
-            SheetPart(name, owner, w, deep, t, metal, holes=holes, stands=(at(0.0, front, 0.0),))
+            SheetPart(name, owner, w, deep, t, metal, holes=holes, poses=(at(0.0, front, 0.0),))
         )
         foot = 0.0 if wood else min(FOOT, w / 4)
         made_ += [
-            SheetPart(f"{name}, left side", owner, deep, h - t, t, metal, front=foot, stands=(at(0.0, front, t, WALL),)),
+            SheetPart(f"{name}, left side", owner, deep, h - t, t, metal, front=foot, poses=(at(0.0, front, t, WALL),)),
             SheetPart(f"{name}, right side", owner, deep, h - t, t, metal, back=foot,
-                      stands=(at(w, front, h, OTHER_WALL),)),
+                      poses=(at(w, front, h, OTHER_WALL),)),
         ]  # fmt: skip
         lift = t if wood else 2 * t
     lap = 0.0 if wood else min(LAP, w / 4)
     made_.append(
         SheetPart(f"{name}, back", owner, w - 2 * t, h - lift, t, metal, left=lap, right=lap,
-                  front=lap if in_one else 0.0, stands=(at(t, d, lift, BACK),))
+                  front=lap if in_one else 0.0, poses=(at(t, d, lift, BACK),))
     )  # fmt: skip
     if tie or full_top:
         wide = deep - t - 1.0 if full_top else min(TIE, deep / 2)
         made_.append(
             SheetPart(f"{name}, {'top' if full_top else 'tie'}", owner, w - 2 * t, wide, t, metal, left=lap, right=lap,
-                      stands=(at(t, front + wide, h, LID),))
+                      poses=(at(t, front + wide, h, LID),))
         )  # fmt: skip
     return tuple(made_)

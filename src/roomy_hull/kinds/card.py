@@ -4,7 +4,7 @@ from typing import Literal
 
 import msgspec
 
-from roomy_hull.core.doubt import RELATIVE_DOUBT
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY
 
 FieldKind = Literal[
     "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes", "groups",
@@ -65,7 +65,7 @@ def yes(name: str, words: str, tip: str = "") -> Field:
 
 def source(name: str, words: str = "Mass known by", tip: str = "Decides its uncertainty") -> Field:
     """Describe where a mass is known from."""
-    return choice(name, words, tip, *RELATIVE_DOUBT)
+    return choice(name, words, tip, *RELATIVE_UNCERTAINTY)
 
 
 MATERIAL = Field("material", "Sheet material", "material", "Decides mass and bends")

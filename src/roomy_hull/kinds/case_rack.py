@@ -7,8 +7,8 @@ from msgspec import Meta
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part, SheetPart
-from roomy_hull.core.standing import WALL, at
-from roomy_hull.core.strokes import Scene, Stroke, rectangle
+from roomy_hull.core.poses import WALL, at
+from roomy_hull.core.primitives import Scene, Stroke, rectangle
 from roomy_hull.core.value import Gap, PositiveMm, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -92,9 +92,9 @@ def expand(unit: CaseRack, site: Site) -> Expansion:
     )
     parts: tuple[Part, ...] = (
         SheetPart(f"{unit.name}: shelf", unit.ref, step_u - t, d, t, metal, back=25.0,
-                  count=unit.up * unit.across, role="floor", stands=places),
+                  count=unit.up * unit.across, role="floor", poses=places),
         SheetPart(f"{unit.name}: wall", unit.ref, d, h, t, metal, count=unit.across + 1,
-                  stands=tuple(at(n * step_u, 0.0, 0.0, WALL) for n in range(unit.across + 1))),
+                  poses=tuple(at(n * step_u, 0.0, 0.0, WALL) for n in range(unit.across + 1))),
     )  # fmt: skip
     solids = [s for p in parts for s in made(p)]
     boxes = cases(unit)

@@ -7,8 +7,8 @@ from msgspec import Meta
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import BACK, at
-from roomy_hull.core.strokes import Disc, Lines, Scene, Stroke, rectangle
+from roomy_hull.core.poses import BACK, at
+from roomy_hull.core.primitives import Disc, Lines, Scene, Stroke, rectangle
 from roomy_hull.core.value import Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box
@@ -48,10 +48,10 @@ def expand(unit: Compartment, site: Site) -> Expansion:
     parts: tuple[Part, ...] = (
         *open_box(f"{unit.name}: wrap", unit.ref, Sized(w, d - 25, (h - t, h - t, 0.0, 0.0), t, metal),
                   site.shop.tools.brake, at(0.0, 25.0, 0.0), role="floor"),
-        SheetPart(f"{unit.name}: roof", unit.ref, w, d - 25, t, metal, stands=(at(0.0, 25.0, h - t),)),
+        SheetPart(f"{unit.name}: roof", unit.ref, w, d - 25, t, metal, poses=(at(0.0, 25.0, h - t),)),
         SheetPart(f"{unit.name}: back", unit.ref, w - 2 * t, h - 2 * t, t, metal,
                   cutouts=cuts if slot + h * 0.4 < h - 4 * t and d * 0.8 < w else (),
-                  stands=(at(t, d, t, BACK),)),
+                  poses=(at(t, d, t, BACK),)),
         Hardware("mesh door with hinge and two latches", unit.ref),
         Hardware(f"vent louvres, {unit.vents:g} cm² open", unit.ref),
     )  # fmt: skip

@@ -2,11 +2,11 @@
 
 from typing import Any, Literal
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.strokes import Disc, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, PositiveKg
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field

@@ -7,8 +7,8 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
-from roomy_hull.core.standing import BACK, LID, at
-from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
+from roomy_hull.core.poses import BACK, LID, at
+from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import boxes, card
 from roomy_hull.kinds.boxes import Carcass, Sized
@@ -110,7 +110,7 @@ def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
         found += (
             SheetPart(f"{unit.name}: table", unit.ref, box_width, unit.depth - 25, 9.0 if metal.wood else 2.0, metal,
                       left=hem, right=hem, group="table",
-                      stands=(at(unit.carcass + unit.slide, unit.depth - 25, unit.height - 6, LID),)),
+                      poses=(at(unit.carcass + unit.slide, unit.depth - 25, unit.height - 6, LID),)),
             Hardware("pair of table runners with stops", unit.ref, places=runner_places(unit), fix="bolts"),
         )  # fmt: skip
     if metal.wood:
@@ -153,7 +153,7 @@ def _front(unit: Drawer, site: Site, gap: float) -> SheetPart:
         cutouts=(
             Cutout((unit.width - pull_width) / 2, high - 55.0, pull_width, 30.0, 12.0),
         ) if high >= 90 else (),
-        holes=holes, group=BOX, join="bolts", stands=(at(0.0, unit.front, 0.0, BACK),),
+        holes=holes, group=BOX, join="bolts", poses=(at(0.0, unit.front, 0.0, BACK),),
     )  # fmt: skip
 
 
@@ -235,15 +235,15 @@ def elevation(unit: Drawer) -> Scene:
     """Draw the drawer's front: panel, recessed pull, latch, and its lock or table if it has one."""
     w, h = unit.width, unit.height
     top = front_height(unit)
-    strokes: list[Stroke] = [rectangle("front", 0, 0, w, top, 4), *pull(w, top)]
+    primitives: list[Stroke] = [rectangle("front", 0, 0, w, top, 4), *pull(w, top)]
     if unit.locks:
-        strokes.append(Disc("fitting", (w - 24, top - min(40.0, h / 2)), 9))
+        primitives.append(Disc("fitting", (w - 24, top - min(40.0, h / 2)), 9))
     if unit.lockable:
-        strokes.append(Disc("fitting", (24, top - min(40.0, h / 2)), 6))
+        primitives.append(Disc("fitting", (24, top - min(40.0, h / 2)), 6))
     if unit.table:
-        strokes.append(rectangle("front", 24, h - 24, w - 24, h - 6, 3))
-    strokes.append(line("detail", (10, 10), (w - 10, 10)))
-    return tuple(strokes)
+        primitives.append(rectangle("front", 24, h - 24, w - 24, h - 6, 3))
+    primitives.append(line("detail", (10, 10), (w - 10, 10)))
+    return tuple(primitives)
 
 
 def plan(unit: Drawer) -> Scene:

@@ -9,8 +9,8 @@ from roomy_hull.core.fill import CONTENTS, FIXED, Fill
 from roomy_hull.core.geometry.motion import Motion, Moved, Piece, Step
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware, Part
-from roomy_hull.core.standing import standing
-from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
+from roomy_hull.core.poses import standing
+from roomy_hull.core.primitives import Scene, Stroke, line, rectangle
 
 
 class Solid(msgspec.Struct, frozen=True):

@@ -7,8 +7,8 @@ from msgspec import Meta
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import WALL, at
-from roomy_hull.core.strokes import Scene, Stroke, rectangle
+from roomy_hull.core.poses import WALL, at
+from roomy_hull.core.primitives import Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -61,9 +61,9 @@ def expand(unit: FalseFloor, site: Site) -> Expansion:
     bearers = max(2, int(w / BEARERS) + 1)
     step, wood = (w - t) / (bearers - 1), site.material(unit.material)
     parts: tuple[Part, ...] = (
-        SheetPart(f"{unit.name}: board", unit.ref, w, d, t, wood, role="floor", stands=(at(0.0, 0.0, high),)),
+        SheetPart(f"{unit.name}: board", unit.ref, w, d, t, wood, role="floor", poses=(at(0.0, 0.0, high),)),
         SheetPart(f"{unit.name}: bearer", unit.ref, d, high, t, wood, count=bearers,
-                  stands=tuple(at(n * step, 0.0, 0.0, WALL) for n in range(bearers))),
+                  poses=tuple(at(n * step, 0.0, 0.0, WALL) for n in range(bearers))),
     )  # fmt: skip
     lids = hatches(unit)
     if lids:

@@ -2,12 +2,12 @@
 
 from typing import Literal
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Kg, Litres, PositiveKg
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -142,7 +142,7 @@ def elevation(unit: Fridge) -> Scene:
     if unit.style != "chest":
         return _front(unit, s)
     lid_low = h - (h - s) * 0.17
-    strokes: list[Stroke] = [
+    primitives: list[Stroke] = [
         rectangle("bought dark", 0, 0, w, s),
         rectangle("detail", w * 0.3, s * 0.25, w * 0.7, s * 0.6, s * 0.15),
         rectangle("bought", 6, s, w - 6, h, 26),
@@ -150,10 +150,10 @@ def elevation(unit: Fridge) -> Scene:
         rectangle("bought dark", w * 0.36, lid_low - 14, w * 0.64, lid_low + 16, 5),
     ]
     top = s + (lid_low - s) * 0.5
-    strokes += _grille(w * 0.14, s + 26, w * 0.46, top)
-    strokes.append(rectangle("screen", w * 0.6, top - 6, w * 0.86, top + 26, 4))
-    strokes.append(Disc("fitting", (w * 0.73, top - 28), 8))
-    return tuple(strokes)
+    primitives += _grille(w * 0.14, s + 26, w * 0.46, top)
+    primitives.append(rectangle("screen", w * 0.6, top - 6, w * 0.86, top + 26, 4))
+    primitives.append(Disc("fitting", (w * 0.73, top - 28), 8))
+    return tuple(primitives)
 
 
 def _grille(h0: float, k0: float, h1: float, k1: float) -> list[Stroke]:
@@ -166,19 +166,19 @@ def _grille(h0: float, k0: float, h1: float, k1: float) -> list[Stroke]:
 def _front(unit: Fridge, s: float) -> Scene:
     """Draw an upright fridge's door with its handle, or the fronts of a drawer fridge."""
     w, h = unit.width, unit.height
-    strokes: list[Stroke] = [rectangle("bought", 6, s, w - 6, h, 12)]
+    primitives: list[Stroke] = [rectangle("bought", 6, s, w - 6, h, 12)]
     if unit.style == "upright":
         c = w - 40 if unit.hinge != "right" else 40
-        strokes += [rectangle("bought dark", c - 9, h * 0.4, c + 9, h * 0.8, 8),
+        primitives += [rectangle("bought dark", c - 9, h * 0.4, c + 9, h * 0.8, 8),
                     rectangle("screen", w * 0.35, h - 60, w * 0.65, h - 36, 4),
                     line("detail", (6, s + 70), (w - 6, s + 70))]  # fmt: skip
-        strokes += _grille(40, s + 14, w - 40, s + 56)
+        primitives += _grille(40, s + 14, w - 40, s + 56)
     else:
         middle = s + (h - s) * 0.5
-        strokes += [line("detail", (6, middle), (w - 6, middle)),
+        primitives += [line("detail", (6, middle), (w - 6, middle)),
                     rectangle("bought dark", w * 0.25, middle - 34, w * 0.75, middle - 16, 8),
                     rectangle("bought dark", w * 0.25, h - 40, w * 0.75, h - 22, 8)]  # fmt: skip
-    return tuple(strokes)
+    return tuple(primitives)
 
 
 def fields() -> tuple[Field, ...]:

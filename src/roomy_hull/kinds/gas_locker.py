@@ -7,8 +7,8 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import FACE, at
-from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.poses import FACE, at
+from roomy_hull.core.primitives import Disc, Scene, line, rectangle
 from roomy_hull.core.value import BentSheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box
@@ -74,10 +74,10 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
         t,
         metal,
         join="tight",
-        stands=(at(0.0, 20.0, h - t),),
+        poses=(at(0.0, 20.0, h - t),),
     )
     door = SheetPart(f"{unit.name}: door", unit.ref, w, h, t, metal, left=20.0, right=20.0, front=20.0, back=20.0,
-                     holes=(Hole(latch, h / 2, 22.0),), group="door", stands=(at(0.0, 0.0, h, FACE),))  # fmt: skip
+                     holes=(Hole(latch, h / 2, 22.0),), group="door", poses=(at(0.0, 0.0, h, FACE),))  # fmt: skip
     parts: tuple[Part, ...] = (
         *wrap, roof, door,
         Hardware("door seal", unit.ref, metres=round(2 * (w + h) / 1000, 2)),

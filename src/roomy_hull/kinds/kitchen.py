@@ -6,8 +6,8 @@ from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
-from roomy_hull.core.standing import FACE, LID, Turned, at
-from roomy_hull.core.strokes import Disc, Scene, Stroke, line, rectangle
+from roomy_hull.core.poses import FACE, LID, Turned, at
+from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import boxes, card
 from roomy_hull.kinds.card import Field
@@ -87,11 +87,11 @@ def parts(unit: Kitchen, site: Site) -> tuple[Part, ...]:
     listed: list[Part] = [
         SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, metal, left=hem, right=hem, front=hem,
                   back=hem, group="front" if drops else "box", join="bolts",
-                  stands=(at(0.0, 0.0, unit.height, FACE),)),
+                  poses=(at(0.0, 0.0, unit.height, FACE),)),
         *box,
         SheetPart(f"{unit.name}: worktop", unit.ref, w - 40, d - f - 25, 2.0, metal, left=LEAF, right=LEAF,
                   cutouts=openings(unit), group="lid" if flush else "" if drops else "box", join="welded",
-                  stands=(at(20.0, d - 25, unit.height, LID),)),
+                  poses=(at(20.0, d - 25, unit.height, LID),)),
         *boxes.carcass(f"{unit.name}: carcass", unit.ref, boxes.Carcass(w, d, unit.height, f, CARCASS, metal),
                        site, tie=False),
     ]  # fmt: skip
@@ -173,9 +173,9 @@ def _leaf(unit: Kitchen, site: Site, side: str, wide: float) -> SheetPart:
     v0, v1 = unit.front + 30, unit.depth - 25 - WALL_CLEAR
     low = unit.height - LEAF - hang
     left, t = side == "left", unit.sheet
-    stand = at(20 + t, v1, low, HUNG_LEFT) if left else at(unit.width - 20 - t, v0, low, HUNG_RIGHT)
+    pose = at(20 + t, v1, low, HUNG_LEFT) if left else at(unit.width - 20 - t, v0, low, HUNG_RIGHT)
     return SheetPart(f"{unit.name}: {side} leaf", unit.ref, hang, v1 - v0, 2.0, site.material(unit.material), front=LEAF,
-                     back=LEAF, group=f"{side} leaf", stands=(stand,))  # fmt: skip
+                     back=LEAF, group=f"{side} leaf", poses=(pose,))  # fmt: skip
 
 
 HUNG_LEFT, HUNG_RIGHT = Turned("w", "-v", "u"), Turned("w", "v", "-u")

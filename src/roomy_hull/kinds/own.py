@@ -4,12 +4,12 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.strokes import Scene, rectangle
+from roomy_hull.core.primitives import Scene, rectangle
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Value
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field

@@ -6,8 +6,8 @@ from msgspec import Meta
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.standing import BACK, UPRIGHT, at
-from roomy_hull.core.strokes import Scene, Stroke, line, rectangle
+from roomy_hull.core.poses import BACK, UPRIGHT, at
+from roomy_hull.core.primitives import Scene, Stroke, line, rectangle
 from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -51,12 +51,12 @@ def parts(unit: Pantry, site: Site) -> tuple[Part, ...]:
     corners = [(u, v) for u in (20.0, w - 40) for v in (f, unit.depth - 40)]
     return (
         SheetPart(f"{unit.name}: front", unit.ref, w, unit.height, unit.front, site.material(unit.material),
-                  group="basket", join="bolts", stands=(at(0.0, f, 0.0, BACK),)),
+                  group="basket", join="bolts", poses=(at(0.0, f, 0.0, BACK),)),
         SheetPart(f"{unit.name}: basket", unit.ref, inner, d - 60, unit.sheet, site.material(unit.material), left=wall,
                   right=wall, front=wall, back=wall, count=unit.baskets, role="floor", group="basket",
-                  stands=tuple(at((w - inner) / 2, f + 20, 25 + n * step) for n in range(unit.baskets))),
+                  poses=tuple(at((w - inner) / 2, f + 20, 25 + n * step) for n in range(unit.baskets))),
         BarPart(f"{unit.name}: upright", unit.ref, FRAME, high, site.material(site.shop.bar), 4, group="basket",
-                stands=tuple(at(u, v, 25.0, UPRIGHT) for u, v in corners)),
+                poses=tuple(at(u, v, 25.0, UPRIGHT) for u, v in corners)),
         Hardware(f"pair of slides, {unit.slide_rating:g} kg", unit.ref, fix="bolts",
                  places=(Box(20, f + 2, 0, 40, unit.depth - 20, 25), Box(w - 40, f + 2, 0, w - 20, unit.depth - 20, 25))),
     )  # fmt: skip

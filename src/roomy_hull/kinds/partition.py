@@ -3,8 +3,8 @@
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import WALL, at
-from roomy_hull.core.strokes import Disc, Scene, Stroke, rectangle
+from roomy_hull.core.poses import WALL, at
+from roomy_hull.core.primitives import Disc, Scene, Stroke, rectangle
 from roomy_hull.core.value import Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -44,7 +44,7 @@ def expand(unit: Partition, site: Site) -> Expansion:
     )
     parts: tuple[Part, ...] = (
         SheetPart(f"{unit.name}: wall", unit.ref, d, h, t, site.material(unit.material), front=flange, back=flange,
-                  holes=holes[:12], stands=(at(0.0, 0.0, 0.0, WALL),)),
+                  holes=holes[:12], poses=(at(0.0, 0.0, 0.0, WALL),)),
     )  # fmt: skip
     solids = list(made(parts[0]))
     masses = sheet_masses(parts, unit, (w / 2, d / 2, h / 2))

@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from roomy_hull.core.doubt import Source
 from roomy_hull.core.refs import Ref
+from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveMm, Value
 
 ClassOfUse = Literal["now", "each stop", "each camp", "rarely"]

@@ -2,8 +2,8 @@
 
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.standing import at
-from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.poses import at
+from roomy_hull.core.primitives import Scene, line, rectangle
 from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box

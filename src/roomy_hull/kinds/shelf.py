@@ -4,8 +4,8 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import at
-from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.poses import at
+from roomy_hull.core.primitives import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box
@@ -53,16 +53,16 @@ def expand(unit: Shelf, site: Site) -> Expansion:
     lip = min(unit.lip, h)
     flange = min(unit.flange, h)
     holes = tuple(Hole(x, y, 8.5) for x, y in rail_holes(w, d, site.pitch, site.phase))
-    metal, stand = site.material(unit.material), at(0.0, 0.0, 0.0)
+    metal, pose = site.material(unit.material), at(0.0, 0.0, 0.0)
     if metal.wood:
         size = Sized(w, d, (flange, flange, lip, flange), t, metal)
         parts: tuple[Part, ...] = open_box(
-            f"{unit.name}: shelf", unit.ref, size, site.shop.tools.brake, stand, role="floor", holes=holes
+            f"{unit.name}: shelf", unit.ref, size, site.shop.tools.brake, pose, role="floor", holes=holes
         )  # fmt: skip
     else:
         parts = (
             SheetPart(f"{unit.name}: shelf", unit.ref, w, d, t, metal, left=flange, right=flange, front=lip, back=flange,
-                      holes=holes, role="floor", stands=(stand,)),
+                      holes=holes, role="floor", poses=(pose,)),
         )  # fmt: skip
     solids = [s for p in parts for s in made(p)]
     if flange > 3 * t and not unit.slides:

@@ -6,7 +6,7 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.strokes import Scene, line, rectangle
+from roomy_hull.core.primitives import Scene, line, rectangle
 from roomy_hull.core.value import Gap, Kg, PositiveKg
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field

@@ -8,7 +8,7 @@ from msgspec import Meta
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part
-from roomy_hull.core.strokes import Outline, Panel, Stroke
+from roomy_hull.core.primitives import Outline, Panel, Stroke
 from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Sheet, Thickness
 from roomy_hull.kinds import boxes, card, drawer
 from roomy_hull.kinds.boxes import Carcass
@@ -107,8 +107,8 @@ def raised(part: Part, by: float) -> Part:
     """A part that stands higher. [mm]"""
     if isinstance(part, Hardware):
         return msgspec.structs.replace(part, places=tuple(b.moved(0, 0, by) for b in part.places))
-    stands = tuple(s._replace(at=(s.at[0], s.at[1], s.at[2] + by)) for s in part.stands)
-    return msgspec.structs.replace(part, stands=stands)
+    poses = tuple(s._replace(at=(s.at[0], s.at[1], s.at[2] + by)) for s in part.poses)
+    return msgspec.structs.replace(part, poses=poses)
 
 
 def expand(unit: Stack, site: Site) -> Expansion:
@@ -127,7 +127,7 @@ def expand(unit: Stack, site: Site) -> Expansion:
     solids = [s for p in drawer.carcass_parts(listed) for s in made(p)]
     gap = site.shop.rules.running_gap
     rows = drawers(unit)
-    motions, strokes, masses, load = [], [], [], 0.0
+    motions, primitives, masses, load = [], [], [], 0.0
     travel = d - f - 25
     for n, (low, one) in enumerate(rows, 1):
         own = drawer.expand(one, site.loose(), gap if n < len(rows) else 0.0)
@@ -137,7 +137,7 @@ def expand(unit: Stack, site: Site) -> Expansion:
         solids += boxes
         moving = tuple(b.box for b in boxes if b.moves)
         motions.append(pull_out(one.name, moving, travel, str(n), locks=unit.locks))
-        strokes += [_raised(s, low) for s in own.elevation]
+        primitives += [_raised(s, low) for s in own.elevation]
         at = (w / 2, d / 2, low + one.height * 0.45)
         masses.append(PointMass(f"contents {n}", one.contents, one.contents_source, at, CONTENTS))
         load = max(load, own.slide_load)
@@ -157,7 +157,7 @@ def expand(unit: Stack, site: Site) -> Expansion:
         ),
         listed,
         Box(0, 0, 0, w, d, h),
-        tuple(strokes),
+        tuple(primitives),
         travel=travel,
         slide_rating=unit.slide_rating,
         slide_load=load,

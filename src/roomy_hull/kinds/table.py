@@ -5,8 +5,8 @@ from typing import Literal
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
-from roomy_hull.core.standing import FACE, LID, at
-from roomy_hull.core.strokes import Disc, Scene, rectangle
+from roomy_hull.core.poses import FACE, LID, at
+from roomy_hull.core.primitives import Disc, Scene, rectangle
 from roomy_hull.core.value import Kg, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -39,7 +39,7 @@ def expand(unit: Table, site: Site) -> Expansion:
     rails = (Box(0, 0, 0, 15, d, h), Box(w - 15, 0, 0, w, d, h))
     parts = (
         SheetPart(f"{unit.name}: board", unit.ref, w - 30, d if flat else h, t, site.material(unit.material),
-                  left=hem, right=hem, group="table", stands=(at(15.0, d, h, LID) if flat else at(15.0, 0.0, h, FACE),)),
+                  left=hem, right=hem, group="table", poses=(at(15.0, d, h, LID) if flat else at(15.0, 0.0, h, FACE),)),
         Hardware("pair of runners with stops" if flat else "hinge and two stays", unit.ref, fix="bolts",
                  places=rails),
     )  # fmt: skip

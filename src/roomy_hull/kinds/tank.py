@@ -12,8 +12,8 @@ from roomy_hull.core.geometry.motion import Piece, prism
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, SheetPart
+from roomy_hull.core.poses import BACK, WALL, at
 from roomy_hull.core.shapes import gusset
-from roomy_hull.core.standing import BACK, WALL, at
 from roomy_hull.core.value import BentSheet, Gap
 from roomy_hull.kinds import boxes, card
 from roomy_hull.kinds.card import Field
@@ -126,20 +126,20 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
         return (*_wedge_parts(unit, site), *_fittings(unit))
     listed: list[Part] = [
         *_shell(unit, metal, site.shop.tools.brake),
-        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, metal, join="tight", stands=(at(0.0, 0.0, h - t),),
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, metal, join="tight", poses=(at(0.0, 0.0, h - t),),
                   holes=(Hole(60.0, 60.0, unit.inlet),) if unit.inlet else ()),
     ]  # fmt: skip
     if unit.baffles:
         along = surges_along(site.side)
         across, room = ((b, a), (a, b))[along]
         spots = [t + room * (n + 1) / (unit.baffles + 1) - t / 2 for n in range(unit.baffles)]
-        stands = tuple(at(t, v + t, t, BACK) if along else at(v, t, t, WALL) for v in spots)
+        poses = tuple(at(t, v + t, t, BACK) if along else at(v, t, t, WALL) for v in spots)
         listed.append(
             SheetPart(f"{unit.name}: baffle", unit.ref, across, c, t, metal,
                       left=WELD_LAP, right=WELD_LAP, front=WELD_LAP, back=WELD_LAP,
                       holes=tuple(Hole(across * x, c * y, min(60.0, across / 5, c / 5))
                                   for x in (0.25, 0.75) for y in (0.3, 0.7)),
-                      count=unit.baffles, join="welded", stands=stands)
+                      count=unit.baffles, join="welded", poses=poses)
         )  # fmt: skip
     return (*listed, *_fittings(unit))
 
@@ -155,15 +155,15 @@ def _shell(unit: Tank, metal: Material, brake: Brake) -> list[SheetPart]:
     left, front = {"ends": (high, 0.0), "sides": (0.0, high), "": (0.0, 0.0)}[folded]
     found = [
         SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, left, left, front, front, join="tight",
-                  stands=(at(0.0, 0.0, 0.0),))
+                  poses=(at(0.0, 0.0, 0.0),))
     ]  # fmt: skip
     if folded != "sides":
         found.append(SheetPart(name, unit.ref, a, c, t, metal, count=2, join="tight",
-                               stands=(at(t, t, t, BACK), at(t, d, t, BACK))))  # fmt: skip
+                               poses=(at(t, t, t, BACK), at(t, d, t, BACK))))  # fmt: skip
     if folded != "ends":
         low, long = (t, b) if folded else (0.0, d)
         found.append(SheetPart(name if folded else f"{unit.name}: side", unit.ref, long, c, t, metal, count=2,
-                               join="tight", stands=(at(0.0, low, t, WALL), at(w - t, low, t, WALL))))  # fmt: skip
+                               join="tight", poses=(at(0.0, low, t, WALL), at(w - t, low, t, WALL))))  # fmt: skip
     return found
 
 
@@ -242,13 +242,13 @@ def _wedge_parts(unit: Tank, site: Site) -> tuple[Part, ...]:
     spots = [w * n / (unit.baffles + 1) for n in range(1, unit.baffles + 1)]
     return (
         SheetPart(f"{unit.name}: shell", unit.ref, w, d, t, metal, front=lid.under(0.0), back=lid.under(d - t), join="tight",
-                  stands=(at(0.0, 0.0, 0.0),)),
+                  poses=(at(0.0, 0.0, 0.0),)),
         SheetPart(f"{unit.name}: sloping lid", unit.ref, w, long, t, metal, join="tight",
                   holes=(Hole(60.0, long - 60.0, unit.inlet),) if unit.inlet else (),
-                  stands=(at(0.0, first, lid.under(first), tilt=lid.angle),)),
+                  poses=(at(0.0, first, lid.under(first), tilt=lid.angle),)),
         SheetPart(f"{unit.name}: end, cut on the slope", unit.ref, inner, lid.under(d - t) - t, t, metal,
                   shape=gusset(inner, lid.under(t) - t, lid.under(d - t) - t), count=2 + unit.baffles, join="tight",
-                  stands=tuple(at(u, t, t, WALL) for u in (0.0, *(s - t / 2 for s in spots), w - t))),
+                  poses=tuple(at(u, t, t, WALL) for u in (0.0, *(s - t / 2 for s in spots), w - t))),
     )  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from roomy_hull.core.strokes import Disc, Outline, Scene, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Outline, Scene, Stroke, line, rectangle
 
 
 def tank_face(unit: Any, low: float) -> Scene:
@@ -10,24 +10,24 @@ def tank_face(unit: Any, low: float) -> Scene:
     w, h = unit.width, unit.height
     if unit.style == "cans":
         return _cans(unit)
-    strokes: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
+    primitives: list[Stroke] = [rectangle("tank", 0, 0, w, h, 10)]
     if unit.style == "wedge":
-        strokes.append(line("detail", (6, low), (w - 6, low)))
+        primitives.append(line("detail", (6, low), (w - 6, low)))
         h = low
     level = h * 0.86
     wave = [(0.0, level)]
     steps = 8
     for i in range(1, steps + 1):
         wave.append((w * i / steps, level + (7 if i % 2 else -7) * (0 < i < steps)))
-    strokes.append(Outline("water", (*wave, (w, 0.0), (0.0, 0.0)), radius=8))
+    primitives.append(Outline("water", (*wave, (w, 0.0), (0.0, 0.0)), radius=8))
     for share in (0.16, 0.84):
-        strokes.append(rectangle("bought dark", w * share - 9, 0, w * share + 9, h))
-    strokes.append(rectangle("screen", w * 0.5 - 7, h * 0.15, w * 0.5 + 7, h * 0.8, 6))
+        primitives.append(rectangle("bought dark", w * share - 9, 0, w * share + 9, h))
+    primitives.append(rectangle("screen", w * 0.5 - 7, h * 0.15, w * 0.5 + 7, h * 0.8, 6))
     for i in range(5):
         k = h * (0.2 + 0.13 * i)
-        strokes.append(line("detail", (w * 0.5 + 9, k), (w * 0.5 + 22, k)))
-    strokes.append(Disc("fitting", (w * 0.3, h - 26), 13))
-    return tuple(strokes)
+        primitives.append(line("detail", (w * 0.5 + 9, k), (w * 0.5 + 22, k)))
+    primitives.append(Disc("fitting", (w * 0.3, h - 26), 13))
+    return tuple(primitives)
 
 
 def _cans(unit: Any) -> Scene:

@@ -3,8 +3,8 @@
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import LID, at
-from roomy_hull.core.strokes import Disc, Scene, rectangle
+from roomy_hull.core.poses import LID, at
+from roomy_hull.core.primitives import Disc, Scene, rectangle
 from roomy_hull.core.value import Gap, Sheet
 from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import LAP, Sized, open_box
@@ -37,7 +37,7 @@ def expand(unit: Tube, site: Site) -> Expansion:
         *open_box(f"{unit.name}: trough", unit.ref, Sized(w - 2 * t, d, (h - t, h - t, 0.0, 0.0), t, metal),
                   site.shop.tools.brake, at(t, 0.0, 0.0), role="floor"),
         SheetPart(f"{unit.name}: cover", unit.ref, w, d, t, metal, left=LAP, right=LAP,
-                  stands=(at(0.0, d, h, LID),)),
+                  poses=(at(0.0, d, h, LID),)),
         Hardware("hinged end cap with latch", unit.ref, fix="rivets",
                  places=(Box(t, 0.0, -1.0, w - t, 20.0, 0.0),)),
     )  # fmt: skip

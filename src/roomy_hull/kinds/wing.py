@@ -9,8 +9,8 @@ from roomy_hull.core.geometry.motion import Motion, Moved
 from roomy_hull.core.geometry.solids import Box, without
 from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.standing import BACK, WALL, at
-from roomy_hull.core.strokes import Disc, Scene, line, rectangle
+from roomy_hull.core.poses import BACK, WALL, at
+from roomy_hull.core.primitives import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Thickness
 from roomy_hull.kinds import card
 from roomy_hull.kinds.card import Field
@@ -88,15 +88,15 @@ def _boards(unit: Wing, site: Site) -> list[SheetPart]:
     wood, n = site.material(unit.material), notch(unit)
     high, between = h - t, w - 2 * t
     made = [
-        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, wood, role="floor", group="lid", stands=(at(0.0, 0.0, h - t),))
+        SheetPart(f"{unit.name}: lid", unit.ref, w, d, t, wood, role="floor", group="lid", poses=(at(0.0, 0.0, h - t),))
     ]  # fmt: skip
     if n is None:
         return [
             *made,
             SheetPart(f"{unit.name}: side", unit.ref, d, high, t, wood, count=2,
-                      stands=(at(0.0, 0.0, 0.0, WALL), at(w - t, 0.0, 0.0, WALL))),
+                      poses=(at(0.0, 0.0, 0.0, WALL), at(w - t, 0.0, 0.0, WALL))),
             SheetPart(f"{unit.name}: end", unit.ref, between, high, t, wood, count=2,
-                      stands=(at(t, t, 0.0, BACK), at(t, d, 0.0, BACK))),
+                      poses=(at(t, t, 0.0, BACK), at(t, d, 0.0, BACK))),
         ]  # fmt: skip
     for name, u, cut in (("left side", 0.0, n.low <= 0), ("right side", w - t, n.high >= w)):
         ring = (
@@ -106,7 +106,7 @@ def _boards(unit: Wing, site: Site) -> list[SheetPart]:
         )
         made.append(
             SheetPart(f"{unit.name}: {name}", unit.ref, d, high, t, wood, shape=Face(ring),
-                      stands=(at(u, 0.0, 0.0, WALL),))
+                      poses=(at(u, 0.0, 0.0, WALL),))
         )  # fmt: skip
     for name, v, cut in (("front end", t, n.start <= 0), ("back end", d, n.end >= d)):
         ring = (
@@ -116,7 +116,7 @@ def _boards(unit: Wing, site: Site) -> list[SheetPart]:
         )
         made.append(
             SheetPart(f"{unit.name}: {name}", unit.ref, between, high, t, wood, shape=Face(ring),
-                      stands=(at(t, v, 0.0, BACK),))
+                      poses=(at(t, v, 0.0, BACK),))
         )  # fmt: skip
     return made + _lining(unit, wood, n)
 
@@ -128,12 +128,12 @@ def _lining(unit: Wing, wood: Material, n: Notch) -> list[SheetPart]:
     v0, v1 = max(n.start, t), min(n.end, d - t)
     left, right = n.low > 0, n.high < w
     found = [
-        SheetPart(f"{unit.name}: over the arch", unit.ref, u1 - u0, v1 - v0, t, wood, stands=(at(u0, v0, n.up),))
+        SheetPart(f"{unit.name}: over the arch", unit.ref, u1 - u0, v1 - v0, t, wood, poses=(at(u0, v0, n.up),))
     ]  # fmt: skip
     if left or right:
         found.append(
             SheetPart(f"{unit.name}: along the arch", unit.ref, v1 - v0, n.up + t, t, wood,
-                      stands=(at(u1 if right else u0 - t, v0, 0.0, WALL),))
+                      poses=(at(u1 if right else u0 - t, v0, 0.0, WALL),))
         )  # fmt: skip
     # Across, as wide as the arch with what lines it.
     a, b = u0 - (t if left else 0.0), u1 + (t if right else 0.0)
@@ -141,7 +141,7 @@ def _lining(unit: Wing, wood: Material, n: Notch) -> list[SheetPart]:
     if ends:
         found.append(
             SheetPart(f"{unit.name}: across the arch", unit.ref, b - a, n.up + t, t, wood, count=len(ends),
-                      stands=tuple(at(a, v, 0.0, BACK) for v in ends))
+                      poses=tuple(at(a, v, 0.0, BACK) for v in ends))
         )  # fmt: skip
     return found
 

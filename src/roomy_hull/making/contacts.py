@@ -16,8 +16,8 @@ from numpy.typing import NDArray
 from roomy_hull.core import lazily
 from roomy_hull.core.folded import Face, places, to_corners
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import BarPart, SheetPart, Stand
-from roomy_hull.core.standing import WAYS, carried, folded
+from roomy_hull.core.parts import BarPart, Pose, SheetPart
+from roomy_hull.core.poses import WAYS, carried, folded
 
 if TYPE_CHECKING:
     import shapely
@@ -40,9 +40,9 @@ class Item(NamedTuple):
     """A part where it stands: its number among the parts, which of its stands, and both."""
 
     part: int
-    stand: int
+    pose: int
     what: Shaped | Box
-    at: Stand | None
+    at: Pose | None
 
 
 class Frame(NamedTuple):
@@ -168,18 +168,18 @@ def _box_sides(number: int, box: Box) -> list[Side]:
     ]
 
 
-def carry(points: list[tuple[float, float, float]], stand: Stand) -> Points:
+def carry(points: list[tuple[float, float, float]], pose: Pose) -> Points:
     """Carry points of a part into its owner's directions. [mm]"""
-    if stand.tilt:
-        return np.array([carried(p, stand) for p in points])
+    if pose.tilt:
+        return np.array([carried(p, pose) for p in points])
     given, found = np.array(points), np.empty((len(points), 3))
-    for n, way in enumerate((stand.x, stand.y, stand.z)):
+    for n, way in enumerate((pose.x, pose.y, pose.z)):
         axis, sense = WAYS[way]
-        found[:, axis] = stand.at[axis] + sense * given[:, n]
+        found[:, axis] = pose.at[axis] + sense * given[:, n]
     return found
 
 
-def _bar_sides(number: int, part: BarPart, stand: Stand) -> list[Side]:
+def _bar_sides(number: int, part: BarPart, pose: Pose) -> list[Side]:
     """A bar's four sides and two ends; its ends may be mitred."""
     a, b, c = folded(part)[0][3:]
     (low, high), (one, other) = part.lost(), part.ends
@@ -194,17 +194,17 @@ def _bar_sides(number: int, part: BarPart, stand: Stand) -> list[Side]:
         (y0, z0), (y1, z1) = corners
         return [(start(y0, z0), y0, z0), (end(y0, z0), y0, z0), (end(y1, z1), y1, z1), (start(y1, z1), y1, z1)]  # fmt: skip
 
-    middle = carry([(a / 2, b / 2, c / 2)], stand)[0]
+    middle = carry([(a / 2, b / 2, c / 2)], pose)[0]
     found = []
     pairs = (((0.0, 0.0), (b, 0.0)), ((0.0, c), (b, c)), ((0.0, 0.0), (0.0, c)), ((b, 0.0), (b, c)))
     for n, pair in enumerate(pairs):
         across = (0.0, 1.0, 0.0) if n < 2 else (0.0, 0.0, 1.0)
         y, z = pair[0]
-        frame = frame_of((0.0, y, z), (1.0, 0.0, 0.0), across, stand)
-        points = carry(ring(pair), stand)
+        frame = frame_of((0.0, y, z), (1.0, 0.0, 0.0), across, pose)
+        points = carry(ring(pair), pose)
         found.append(Side(number, n, "side", points, _outward(points, middle), frame, frozenset()))
     for n, tip in enumerate((start, end)):
-        points = carry([(tip(y, z), y, z) for y, z in ((0.0, 0.0), (b, 0.0), (b, c), (0.0, c))], stand)  # fmt: skip
+        points = carry([(tip(y, z), y, z) for y, z in ((0.0, 0.0), (b, 0.0), (b, c), (0.0, c))], pose)  # fmt: skip
         found.append(
             Side(number, 4 + n, "end", points, _outward(points, middle), None, frozenset())
         )
@@ -212,11 +212,11 @@ def _bar_sides(number: int, part: BarPart, stand: Stand) -> list[Side]:
 
 
 def frame_of(
-    origin: tuple[float, float, float], x: tuple[float, float, float], y: tuple[float, float, float], stand: Stand
+    origin: tuple[float, float, float], x: tuple[float, float, float], y: tuple[float, float, float], pose: Pose
 ) -> Frame:  # fmt: skip
     """A face's directions carried to where its part stands."""
     p = carry([origin, tuple(o + d for o, d in zip(origin, x, strict=True)),  # type: ignore[list-item]
-                tuple(o + d for o, d in zip(origin, y, strict=True))], stand)  # type: ignore[list-item]  # fmt: skip
+                tuple(o + d for o, d in zip(origin, y, strict=True))], pose)  # type: ignore[list-item]  # fmt: skip
     return Frame(p[0], p[1] - p[0], p[2] - p[0])
 
 
@@ -237,21 +237,21 @@ def _neighbours(root: Face) -> list[frozenset[int]]:
     return [frozenset(f) for f in found]
 
 
-def _sheet_sides(number: int, part: SheetPart, stand: Stand) -> list[Side]:
+def _sheet_sides(number: int, part: SheetPart, pose: Pose) -> list[Side]:
     """The two faces of each flat stretch of a sheet, and the faces of its edges where no bend goes on."""
     root, t = part.faces(), part.thickness
     found: list[Side] = []
     beside = _neighbours(root)
     for n, (face, place, before) in enumerate(places(root, t)):
         corners = to_corners(face, before, t)
-        outer = carry([place.at(p, 0.0) for p in corners], stand)
-        inner = carry([place.at(p, t) for p in corners], stand)
+        outer = carry([place.at(p, 0.0) for p in corners], pose)
+        inner = carry([place.at(p, t) for p in corners], pose)
         cutouts = tuple(
             carry([place.at((c.x + dx * c.length, c.y + dy * c.width), 0.0)
-                    for dx, dy in ((0, 0), (1, 0), (1, 1), (0, 1))], stand)
+                    for dx, dy in ((0, 0), (1, 0), (1, 1), (0, 1))], pose)
             for c in face.cutouts
         )  # fmt: skip
-        frame = frame_of(place.origin, place.x, place.y, stand)
+        frame = frame_of(place.origin, place.x, place.y, pose)
         for ring in (outer, inner):
             # The one side looks away from the other, whatever the ring's shape.
             n_ = _normal(ring)

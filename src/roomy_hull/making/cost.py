@@ -97,7 +97,9 @@ def cost(parts: list[Part], p: Prices) -> Cost:
 
 
 def price_of(part: Hardware, p: Prices) -> float:
-    """What one of something bought costs: by the metre where it is sold so."""
+    """What one of something bought costs: by the metre or the square metre where it is sold so."""
+    if part.area:
+        return part.area * p.insulation_per_m2
     if not part.metres:
         return p.bolt if part.name.startswith("M") else p.hardware
     per_m = p.hinge_per_m if "hinge" in part.name else p.seal_per_m

@@ -152,15 +152,15 @@ def drilled(
     made: list[Part] = []
     of: list[int] = []
     for n, part in enumerate(parts):
-        if isinstance(part, Hardware) or not part.stands:
+        if isinstance(part, Hardware) or not part.poses:
             made.append(part)
             of.append(n)
             continue
         groups: dict[tuple[object, ...], list[int]] = {}
-        for m in range(len(part.stands)):
+        for m in range(len(part.poses)):
             holes = _holes(part, by_piece.get((n, m), []))
             groups.setdefault(holes, []).append(m)
-        spare = part.count - len(part.stands)
+        spare = part.count - len(part.poses)
         for number, (holes, which) in enumerate(groups.items()):
             name = (
                 part.name
@@ -170,7 +170,7 @@ def drilled(
             made.append(
                 msgspec.structs.replace(
                     part, name=name, count=len(which) + (spare if number == 0 else 0),
-                    stands=tuple(part.stands[m] for m in which), drilled=holes,
+                    poses=tuple(part.poses[m] for m in which), drilled=holes,
                 )
             )  # fmt: skip
             of.append(n)

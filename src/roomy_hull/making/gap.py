@@ -8,9 +8,9 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, SheetPart
+from roomy_hull.core.poses import WAYS, standing
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.stack import Chain, Link
-from roomy_hull.core.standing import WAYS, standing
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.registry import kind_of
@@ -78,7 +78,7 @@ def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
     if isinstance(thing.value, Carried) or not kind_of(thing.value).made:
         return Link(f"{thing.name}, by its data sheet", BOUGHT, -1.0)
     part = _spanning(thing.expansion)[axis]
-    sigma = part_doubt(part, _own_axis(part, axis), shop) if part is not None else BOUGHT
+    sigma = part_uncertainty(part, _own_axis(part, axis), shop) if part is not None else BOUGHT
     return Link(f"{thing.name}, {AXES[axis]}", sigma, -1.0)
 
 
@@ -87,7 +87,7 @@ def _spanning(expansion: Expansion) -> tuple[SheetPart | BarPart | None, ...]:
     """The part that spans most of a thing along each of its directions, the first of equals; none where no part stands."""
     best: list[tuple[float, SheetPart | BarPart | None]] = [(0.0, None)] * 3
     for part in expansion.parts:
-        if isinstance(part, SheetPart | BarPart) and part.stands:
+        if isinstance(part, SheetPart | BarPart) and part.poses:
             boxes = standing(part)[0]
             for axis in range(3):
                 span = max(b[axis + 3] for b in boxes) - min(b[axis] for b in boxes)
@@ -98,11 +98,11 @@ def _spanning(expansion: Expansion) -> tuple[SheetPart | BarPart | None, ...]:
 
 def _own_axis(part: SheetPart | BarPart, axis: int) -> int:
     """Which of a part's own directions lies along one of its owner's."""
-    stand = part.stands[0]
-    return next((n for n, way in enumerate((stand.x, stand.y, stand.z)) if WAYS[way][0] == axis), 2)
+    pose = part.poses[0]
+    return next((n for n, way in enumerate((pose.x, pose.y, pose.z)) if WAYS[way][0] == axis), 2)
 
 
-def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
+def part_uncertainty(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
     """One sigma of a part's outside size along one of its own directions.
 
     Args:
@@ -113,7 +113,7 @@ def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
     """
     tools = shop.tools
     if isinstance(part, BarPart):
-        return tools.saw.doubt if own == 0 else 0.2
+        return tools.saw.uncertainty if own == 0 else 0.2
     if part.shape is None:
         pairs = ((part.left, part.right), (part.front, part.back))
         bends = sum(f > 0 for f in pairs[own]) if own < 2 else int(max(*pairs[0], *pairs[1]) > 0)
@@ -123,4 +123,6 @@ def part_doubt(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
     if own == 2 and not bends:
         return 0.05
     by_k = part.material.k_doubt(t) * t * math.pi / 2
-    return math.sqrt(2 * tools.cutter.doubt**2 + bends * (tools.doubts.bend**2 + by_k**2))
+    return math.sqrt(
+        2 * tools.cutter.uncertainty**2 + bends * (tools.uncertainties.bend**2 + by_k**2)
+    )

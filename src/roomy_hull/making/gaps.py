@@ -6,7 +6,7 @@ from collections.abc import Mapping
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.geometry.solids import Box
@@ -14,7 +14,7 @@ from roomy_hull.core.parts import SheetPart
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.core.stack import Chain, Link
 from roomy_hull.kit.body import sides
-from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size, part_doubt
+from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size, part_uncertainty
 from roomy_hull.making.gaps_across import across, between_arches, over_arches
 
 KEY, SIGMAS = "gaps", "measured"
@@ -72,7 +72,7 @@ def _beside(
     if place is None:
         return []
     found = []
-    fixing = Link("where it is bolted", shop.tools.doubts.assembly)
+    fixing = Link("where it is bolted", shop.tools.uncertainties.assembly)
     for axis in (0, 2):
         gaps = [
             (apart, n) for n, box in enumerate(boxes)
@@ -113,9 +113,10 @@ def _end(assembly: Assembly, side: str, axis: int, known: Mapping[str, float]) -
     """The doubt of a bay's own end: measured on the vehicle, or as the shop builds it."""
     canopy, shop = assembly.job.body.canopy, assembly.shop
     if canopy is None or canopy.kind == "canopy":
-        d = shop.tools.doubts
+        d = shop.tools.uncertainties
         return Link(
-            "the canopy's frame, sawn and welded", math.hypot(shop.tools.saw.doubt, d.weld, d.weld)
+            "the canopy's frame, sawn and welded",
+            math.hypot(shop.tools.saw.uncertainty, d.weld, d.weld),
         )
     keys = {
         (0, "left"): ("left",), (0, "right"): ("right",), (0, "rear"): ("rear", "between", "front"),
@@ -139,10 +140,10 @@ def _in_drawers(assembly: Assembly) -> list[Gap]:
         shop = assembly.shop
         for box in boxes:
             links = (
-                Link("carcass, across", part_doubt(outer, 0, shop)),
-                Link("drawer box, across", part_doubt(box, 0, shop), -1.0),
+                Link("carcass, across", part_uncertainty(outer, 0, shop)),
+                Link("drawer box, across", part_uncertainty(box, 0, shop), -1.0),
                 Link("slides, by their data sheet", 0.2, -math.sqrt(2.0)),
-                Link("where they are bolted", shop.tools.doubts.assembly),
+                Link("where they are bolted", shop.tools.uncertainties.assembly),
             )
             found.append(
                 Gap(f"{box.name.split(':')[0]}: slides between carcass and box", (thing.ref,), Chain(SLIDE_PLAY, links),
@@ -166,13 +167,13 @@ def _doors(assembly: Assembly) -> list[Gap]:
                 continue
             gap = min(leaf.rect[0] - place.rebate[0], place.rebate[2] - leaf.rect[2])
             links = (
-                Link("leaf, across", part_doubt(part, 0, shop), -0.5),
+                Link("leaf, across", part_uncertainty(part, 0, shop), -0.5),
                 Link(
                     "rebate, cut and welded",
-                    math.hypot(shop.tools.cutter.doubt, shop.tools.doubts.weld),
+                    math.hypot(shop.tools.cutter.uncertainty, shop.tools.uncertainties.weld),
                     0.5,
                 ),
-                Link("where it is hung", shop.tools.doubts.assembly),
+                Link("where it is hung", shop.tools.uncertainties.assembly),
             )
             found.append(
                 Gap(f"door {place.door.id} in its rebate", (shell.ref,), Chain(gap, links))
@@ -196,15 +197,15 @@ def worth(gaps: tuple[Gap, ...]) -> tuple[Worth, ...]:
     return tuple(sorted(found, key=lambda w: -w.saves))
 
 
-def run(case: Case) -> tuple[Gap, ...]:
+def run(context: Context) -> tuple[Gap, ...]:
     """Find every narrow gap, with the doubts of the survey.
 
     Returns: From `gaps_of`.
     """
-    was, now, old = case.rests_on(KEY), case.assembly, case.old(KEY)
+    was, now, old = context.rests_on(KEY), context.assembly, context.old(KEY)
     if (
         was is not None
-        and case.old(SIGMAS) == case.results[SIGMAS]
+        and context.old(SIGMAS) == context.results[SIGMAS]
         and (
             old is not None
             and was.ground is now.ground
@@ -214,16 +215,16 @@ def run(case: Case) -> tuple[Gap, ...]:
     ):
         kept: tuple[Gap, ...] = old
         return kept
-    return gaps_of(case.assembly, case.results[SIGMAS])
+    return gaps_of(context.assembly, context.results[SIGMAS])
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """List gaps that are clear as drawn and likely to bind as built."""
     return [
         Finding("making.gap", "look", f"{g.title}: likely to bind as built, {g.words()}", g.refs, g.chain.nominal,
                 2 * g.chain.sigma, "mm", f"{PRACTICE}, uncertainties of cutting, bending and putting together",
                 () if g.where is None else (g.where,))
-        for g in case.results[KEY]
+        for g in context.results[KEY]
         if g.likely
     ]  # fmt: skip
 

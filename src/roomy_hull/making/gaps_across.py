@@ -18,7 +18,7 @@ def across(assembly: Assembly) -> list[Gap]:
     shop = assembly.shop
     things = _placed(assembly)
     boxes = Boxes([t.envelope for t in things])
-    fix = shop.tools.doubts.assembly
+    fix = shop.tools.uncertainties.assembly
     found = []
     for n, one in enumerate(things):
         for m in boxes.near(one.envelope, NEAR):
@@ -80,7 +80,7 @@ def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
         known: One sigma of each size that the survey determines. [mm]
     Returns: Narrow ones.
     """
-    fix = Link("where it is bolted", assembly.shop.tools.doubts.assembly)
+    fix = Link("where it is bolted", assembly.shop.tools.uncertainties.assembly)
     found = []
     for arch in (p for p in assembly.ground.tray if p.role == "arch"):
         for t in _placed(assembly):
@@ -135,6 +135,6 @@ def _of_arches(assembly: Assembly, known: Mapping[str, float], key: str, words: 
     """A size of the vehicle's arches as measured; a tray's own are built by the shop."""
     canopy = assembly.job.body.canopy
     if canopy is None or canopy.kind == "canopy":
-        doubts = assembly.shop.tools.doubts
-        return Link(f"the tray's {words}", doubts.weld + doubts.bend)
+        uncertainties = assembly.shop.tools.uncertainties
+        return Link(f"the tray's {words}", uncertainties.weld + uncertainties.bend)
     return Link(f"the vehicle's {words}", known.get(key, TAPE), 1.0, key)

@@ -80,9 +80,9 @@ def joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
         itself.
     """
     items = [
-        Item(n, m, part, stand)
+        Item(n, m, part, pose)
         for n, part in enumerate(parts) if not isinstance(part, Hardware)
-        for m, stand in enumerate(part.stands)
+        for m, pose in enumerate(part.poses)
     ]  # fmt: skip
     items += [
         Item(n, m, box, None)
@@ -164,7 +164,7 @@ class _Pair(NamedTuple):
 
     def made(self, method: Method, length: float, **more: Any) -> Joint:
         """Their joint."""
-        own = (self.one.part, self.one.stand), (self.other.part, self.other.stand)
+        own = (self.one.part, self.one.pose), (self.other.part, self.other.pose)
         return Joint(self.a.owner, self.a.name, self.b.name, own, method, length, **more)
 
 
@@ -244,7 +244,7 @@ def _both(pair: _Pair, at: Points, diameter: float) -> list[Drill]:
     for side, item, _part in pair.whose():
         if side.frame is not None and _drillable(side):
             u, v = side.frame.local(at)
-            found.append(Drill((item.part, item.stand), side.face, u, v, diameter))
+            found.append(Drill((item.part, item.pose), side.face, u, v, diameter))
     return found
 
 
@@ -326,7 +326,7 @@ def _sunk(parts: tuple[Part, ...], items: list[Item]) -> list[Joint]:
             if hole.takes(box):
                 what = parts[item.part]
                 c = box.centre()
-                own = ((host.part, host.stand), (item.part, item.stand))
+                own = ((host.part, host.pose), (item.part, item.pose))
                 method: Method = "weld" if getattr(what, "fix", "") == "weld" else "clamped"
                 found.append(Joint(what.owner, parts[host.part].name, what.name, own, method, hole.around,
                                    hole.around if method == "weld" else 0.0, (c,)))  # fmt: skip
@@ -340,7 +340,7 @@ def _opening(part: Part) -> bool:
 
 def _alone(parts: tuple[Part, ...], items: list[Item], joints: list[Joint]) -> tuple[int, ...]:
     """The parts of which a piece is not joined to the largest of what is joined."""
-    key = {(i.part, i.stand, isinstance(i.what, Box)): n for n, i in enumerate(items)}
+    key = {(i.part, i.pose, isinstance(i.what, Box)): n for n, i in enumerate(items)}
 
     def node(piece: tuple[int, int]) -> int:
         return key[*piece, isinstance(parts[piece[0]], Hardware)]

@@ -1,6 +1,6 @@
 """Making: can these parts be bent, drilled, and cut from the stock?"""
 
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
@@ -91,16 +91,16 @@ def _sheet(part: SheetPart, shop: Stock, brake: Brake | None) -> list[Finding]:
     return found
 
 
-def study(case: Case) -> dict[Ref | None, tuple[Finding, ...]]:
+def study(context: Context) -> dict[Ref | None, tuple[Finding, ...]]:
     """Judge the making of body and things.
 
     Args:
-        case: The job in vehicle axes; what did not change is taken from before.
+        context: The job in vehicle axes; what did not change is taken from before.
     Returns: By thing, the body's under none.
     """
-    assembly, before = case.assembly, case.before
+    assembly, before = context.assembly, context.before
     stock, brake = assembly.shop.stock, assembly.shop.tools.brake
-    old: dict[Ref | None, tuple[Finding, ...]] = case.old(KEY) or {}
+    old: dict[Ref | None, tuple[Finding, ...]] = context.old(KEY) or {}
     earlier = before.assembly if before is not None else None
     known = {t.ref: t for t in earlier.things} if earlier is not None else {}
     found: dict[Ref | None, tuple[Finding, ...]] = {}
@@ -117,9 +117,9 @@ def study(case: Case) -> dict[Ref | None, tuple[Finding, ...]]:
     return found
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """List what cannot be made, the body's first."""
-    return [f for rows in case.results[KEY].values() for f in rows]
+    return [f for rows in context.results[KEY].values() for f in rows]
 
 
 STUDY = Study(KEY, study, judge=judge, codes=("making.",))

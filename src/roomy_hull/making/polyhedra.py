@@ -14,8 +14,8 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 from roomy_hull.core import lazily
 from roomy_hull.core.folded import ROOT, Bend, Face, Hole, Place, Vector, beyond, ends_of
 from roomy_hull.core.mechanics.bends import bend_allowance
-from roomy_hull.core.parts import BarPart, SheetPart, Stand
-from roomy_hull.core.standing import carried, folded
+from roomy_hull.core.parts import BarPart, Pose, SheetPart
+from roomy_hull.core.poses import carried, folded
 from roomy_hull.making.flats import Point
 from roomy_hull.making.part_bent import in_turn
 
@@ -208,18 +208,18 @@ def of_bar(part: BarPart) -> list[Polyhedron]:
     return [prism(*([[tip(y, z, end=end) for y, z in ring] for ring in rings] for end in (False, True)))]  # fmt: skip
 
 
-def standing(part: SheetPart | BarPart, stand: Stand | None = None) -> list[Polyhedron]:
+def standing(part: SheetPart | BarPart, pose: Pose | None = None) -> list[Polyhedron]:
     """A part as polyhedra, in its own directions or where it stands.
 
     Args:
         part: The part. [mm]
-        stand: One of its stands.
+        pose: One of its stands.
     Returns: Closed solids. [mm]
     """
     solids = of_sheet(part) if isinstance(part, SheetPart) else of_bar(part)
-    if stand is None:
+    if pose is None:
         return solids
-    return [placed(solid, lambda p: carried(p, stand)) for solid in solids]
+    return [placed(solid, lambda p: carried(p, pose)) for solid in solids]
 
 
 def placed(solid: Polyhedron, at: Callable[[Vector], Vector]) -> Polyhedron:

@@ -68,7 +68,7 @@ def _work(owner: Ref, title: str, parts: tuple[Part, ...], shop: Joining) -> Wor
         name = own.name + part.name.removeprefix(str(n))
         made.append(
             msgspec.structs.replace(
-                own, name=name, count=part.count, stands=part.stands, drilled=part.drilled
+                own, name=name, count=part.count, poses=part.poses, drilled=part.drilled
             )
         )
     joints = tuple(

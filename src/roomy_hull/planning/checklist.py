@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 
 import msgspec
 
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.logs import Result
@@ -90,23 +90,24 @@ def held_against(check: Check, figures: Sequence[float]) -> tuple[Result, str]:
     return rule(figures, check.limit)
 
 
-def checks_of(case: Case, works: Works) -> tuple[Check, ...]:
+def checks_of(context: Context, works: Works) -> tuple[Check, ...]:
     """Make the check sheets of a job.
 
     Args:
-        case: The judged job: its doors, circuits, tanks, what slides.
+        context: The judged job: its doors, circuits, tanks, what slides.
         works: Its joints, for what is tightened.
     Returns: Sheet by sheet; only what the job has.
     """
     return (
-        *_doors(case), *_wiring(case), *_wet(case), *_gas(case), *_moving(case), *_tight(case, works), *_whole(case),
+        *_doors(context), *_wiring(context), *_wet(context), *_gas(context), *_moving(context), *_tight(context, works),
+        *_whole(context),
     )  # fmt: skip
 
 
-def _doors(case: Case) -> list[Check]:
-    tray = case.assembly.job.body.tray
+def _doors(context: Context) -> list[Check]:
+    tray = context.assembly.job.body.tray
     found: list[Check] = []
-    for door in case.assembly.job.body.doors():
+    for door in context.assembly.job.body.doors():
         ref = Ref("door", door.id)
         found += [
             Check(f"gaps:{door.id}", "Doors", f"Gaps of the door {door.id}", ("front", "rear", "top", "bottom"), "mm",
@@ -123,9 +124,9 @@ def _doors(case: Case) -> list[Check]:
     return found
 
 
-def _wiring(case: Case) -> list[Check]:
+def _wiring(context: Context) -> list[Check]:
     found: list[Check] = []
-    services, job = case.results["services"], case.assembly.job
+    services, job = context.results["services"], context.assembly.job
     for c in services.circuits:
         found.append(Check(
             f"circuit:{c.id}", "Electrics", f"{c.name}: polarity, fuse {c.fuse:g} A, under load",
@@ -142,36 +143,36 @@ def _wiring(case: Case) -> list[Check]:
     return found
 
 
-def _wet(case: Case) -> list[Check]:
+def _wet(context: Context) -> list[Check]:
     return [
         Check(f"pressure:{u.id}", "Water", f"{u.name}: fill, pump up, close, wait ten minutes", ("at first", "after"), "kPa",
               f"holds {100 * HELD:.0f} %", HELD, "holds", u.ref)
-        for u in case.assembly.job.units
+        for u in context.assembly.job.units
         if isinstance(u, Tank)
     ]  # fmt: skip
 
 
-def _gas(case: Case) -> list[Check]:
+def _gas(context: Context) -> list[Check]:
     return [
         Check(f"gas:{u.id}", "Gas", f"Leak test of {u.name} and its line; certificate", ("at first", "after"), "kPa",
               "no loss at all", 1.0, "holds", u.ref, "a licensed gas fitter")
-        for u in case.assembly.job.units
+        for u in context.assembly.job.units
         if isinstance(u, GasLocker)
     ]  # fmt: skip
 
 
-def _moving(case: Case) -> list[Check]:
-    slope = case.assembly.shop.rules.slope
+def _moving(context: Context) -> list[Check]:
+    slope = context.assembly.shop.rules.slope
     return [
         Check(f"slope:{t.id}", "Slides and locks",
               f"{t.name}: full load, on a slope of {slope:g} degrees, out and in", (), "", "locks both ways",
               owner=t.ref)
-        for t in case.assembly.things
+        for t in context.assembly.things
         if t.moves and not isinstance(t.value, Carried)
     ]  # fmt: skip
 
 
-def _tight(case: Case, works: Works) -> list[Check]:
+def _tight(context: Context, works: Works) -> list[Check]:
     found: list[Check] = []
     for work in works.works:
         sizes = [w.partition(" ")[2] for w in fasteners(work.joints) if w.startswith("bolt")]
@@ -180,7 +181,7 @@ def _tight(case: Case, works: Works) -> list[Check]:
             if want is not None:
                 found.append(Check(f"torque:{work.owner.word}:{size}", "Torque", f"{work.title}: {size} bolts", ("least",),
                                    "N·m", f"{want:g}", want, "least", work.owner))  # fmt: skip
-    for unit in case.assembly.job.units:
+    for unit in context.assembly.job.units:
         want = TORQUE.get(unit.bolt)
         if unit.bolts and want is not None:
             found.append(Check(f"torque:{unit.id}:mounts", "Torque", f"{unit.name}: its {unit.bolts} mounts, {unit.bolt}",
@@ -188,8 +189,8 @@ def _tight(case: Case, works: Works) -> list[Check]:
     return found
 
 
-def _whole(case: Case) -> list[Check]:
-    job = case.assembly.job
+def _whole(context: Context) -> list[Check]:
+    job = context.assembly.job
     found = [
         Check("lamps", "Vehicle", "Every lamp of vehicle and tray, plate lamp, reversing", (), "", "all light"),
         Check("weighed", "Vehicle", "Weighed, all axles, the load sheet beside it", (), "", "within the ratings"),

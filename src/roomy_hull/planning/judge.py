@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.days import day_of, spoken
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import Hardware
@@ -24,9 +24,9 @@ PLAY = 0.6
 """A bolt or rivet finds the hole of the other part if that is off by no more than this (common practice). [mm]"""
 
 
-def run(case: Case) -> Build | None:
+def run(context: Context) -> Build | None:
     """Plan the job, where a plan is begun."""
-    return build_of(case) if case.assembly.job.plan.begin else None
+    return build_of(context) if context.assembly.job.plan.begin else None
 
 
 def names_of(shop: Workshop) -> dict[str, str]:
@@ -36,28 +36,28 @@ def names_of(shop: Workshop) -> dict[str, str]:
     }
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """List what is found of the building.
 
     Args:
-        case: The judged job, its log and its plan in it.
+        context: The judged job, its log and its plan in it.
     Returns: Of the log in any case, of the plan where it is begun.
     """
-    found = _built(case)
-    build: Build | None = case.results[KEY]
+    found = _built(context)
+    build: Build | None = context.results[KEY]
     if build is None:
         return found
-    for name, key in unknown_in(case.assembly.job.plan.own, build.ops):
+    for name, key in unknown_in(context.assembly.job.plan.own, build.ops):
         words = f"'{name}' is planned before or after '{key}', which is not there: it stands without that"
         found.append(_finding("build.unknown", "look", words))
     if build.trouble:
         return [*found, _finding("build.trouble", "look", f"It cannot be planned: {build.trouble}")]
     return [
         *found,
-        *_late(case, build),
-        *_ordering(case, build),
+        *_late(context, build),
+        *_ordering(context, build),
         *_failed(build),
-        *_vehicle(case, build),
+        *_vehicle(context, build),
     ]
 
 
@@ -66,11 +66,11 @@ def _finding(code: str, severity: str, title: str, refs: tuple[Ref, ...] = (), m
     return Finding(code, severity, title, refs, measured, limit, unit, source)  # type: ignore[arg-type]
 
 
-def _late(case: Case, build: Build) -> list[Finding]:
+def _late(context: Context, build: Build) -> list[Finding]:
     found = late(build)
     if found is None:
         return []
-    why = told(build, names_of(case.assembly.shop.workshop))
+    why = told(build, names_of(context.assembly.shop.workshop))
     return [_finding(
         "build.late", "look", f"Ready on {spoken(build.end)}, {why}",
         (), found.days, 0.0, "days", "the plan, by its operations and the shop's people and stations",
@@ -83,7 +83,7 @@ GROUPS = {
 """What is told together, by how keys of what is bought begin."""
 
 
-def _ordering(case: Case, build: Build) -> list[Finding]:
+def _ordering(context: Context, build: Build) -> list[Finding]:
     """What has to be ordered before the plan goes on, sort by sort, and what did not come when it was said."""
     found = []
     groups: dict[str, list[tuple[date, Purchase]]] = {}
@@ -101,7 +101,7 @@ def _ordering(case: Case, build: Build) -> list[Finding]:
         more = f" and {len(overdue) - 1} more" if len(overdue) > 1 else ""
         found.append(_finding(
             "build.missing", "look", f"{overdue[0].words}{more} should be here by now: ask after it",
-            tuple(r for p in overdue for r in _of_purchase(case, p.key)), float(len(overdue)), 0.0, "things",
+            tuple(r for p in overdue for r in _of_purchase(context, p.key)), float(len(overdue)), 0.0, "things",
         ))  # fmt: skip
     for group, rows in groups.items():
         rows.sort(key=lambda r: r[1].order_by(r[0]))
@@ -110,7 +110,7 @@ def _ordering(case: Case, build: Build) -> list[Finding]:
         found.append(_finding(
             "build.order", "look",
             f"{group} to order now: {first.words}{more}; wanted on {spoken(need)}, {first.lead:g} days to come",
-            tuple(r for _n, p in rows for r in _of_purchase(case, p.key)),
+            tuple(r for _n, p in rows for r in _of_purchase(context, p.key)),
             float((build.now - first.order_by(need)).days), 0.0, "days",
         ))  # fmt: skip
     return found
@@ -129,8 +129,8 @@ def _without(build: Build, key: str) -> int:
     return max([first, *(int(build.times[k].finish) for k in task.after if k in build.times)])
 
 
-def _of_purchase(case: Case, key: str) -> tuple[Ref, ...]:
-    thing = case.assembly.thing(key.removeprefix("thing:")) if key.startswith("thing:") else None
+def _of_purchase(context: Context, key: str) -> tuple[Ref, ...]:
+    thing = context.assembly.thing(key.removeprefix("thing:")) if key.startswith("thing:") else None
     return (thing.ref,) if thing is not None else ()
 
 
@@ -151,9 +151,9 @@ def _failed(build: Build) -> list[Finding]:
     return found
 
 
-def _vehicle(case: Case, build: Build) -> list[Finding]:
+def _vehicle(context: Context, build: Build) -> list[Finding]:
     """Whether the vehicle is here as long as it is worked at."""
-    leaves = day_of(case.assembly.job.plan.vehicle_to)
+    leaves = day_of(context.assembly.job.plan.vehicle_to)
     keys = [k for k in build.levelled.placed if k in build.ops and build.ops[k].station == "bay"]
     if leaves is None or not keys:
         return []
@@ -168,9 +168,9 @@ def _vehicle(case: Case, build: Build) -> list[Finding]:
     )]  # fmt: skip
 
 
-def _built(case: Case) -> list[Finding]:
+def _built(context: Context) -> list[Finding]:
     """What the log says was built otherwise: what cannot be placed any more, holes that no longer meet, a clock set back."""
-    job = case.assembly.job
+    job = context.assembly.job
     if not job.log:
         return []
     state = replayed(job.log)
@@ -178,14 +178,15 @@ def _built(case: Case) -> list[Finding]:
         _finding("build.deviation", "look", f"Logged as built, and no longer to be placed: {entry.about} ({trouble})")
         for entry, trouble in as_built(job).lost
     ]  # fmt: skip
-    found += [f for entry in state.deviations.values() for f in _hole(case, entry)]
+    found += [f for entry in state.deviations.values() for f in _hole(context, entry)]
     for entry in state.deviations.values():
         if entry.value is not None:
             by = f", drawn as {entry.was:g}" if entry.was is not None else ""
             sort = f", {entry.number}" if entry.number else ""
             found.append(_finding("build.as_built", "note",
                                   f"As built: {entry.about}{sort} is {entry.value:g}{by} ({entry.by or 'nobody named'}, "
-                                  f"{entry.at[:10]})", _owner(case, entry.about), entry.value, entry.was, "mm"))  # fmt: skip
+                                  f"{entry.at[:10]})", _owner(context, entry.about), entry.value,
+                                   entry.was, "mm"))  # fmt: skip
     found += [
         _finding("build.log", "look", f"The log was changed outside of the program at '{b.entry}': {b.words}")
         for b in breaks(job.log)
@@ -199,10 +200,10 @@ def _built(case: Case) -> list[Finding]:
     return found
 
 
-def _owner(case: Case, about: str) -> tuple[Ref, ...]:
+def _owner(context: Context, about: str) -> tuple[Ref, ...]:
     """What a deviation is of: the unit or carried item in its path or its part's key."""
     head = about.removeprefix("units.").removeprefix("carried.").removeprefix("unit:")
-    thing = case.assembly.thing(head.partition("/")[0].partition(".")[0])
+    thing = context.assembly.thing(head.partition("/")[0].partition(".")[0])
     if thing is not None:
         return (thing.ref,)
     return (
@@ -214,7 +215,7 @@ def _owner(case: Case, about: str) -> tuple[Ref, ...]:
     )
 
 
-def _hole(case: Case, entry: Entry) -> list[Finding]:
+def _hole(context: Context, entry: Entry) -> list[Finding]:
     """A hole that stands elsewhere than drawn: the part that is joined through it has to be drilled to match."""
     if not entry.number.startswith("hole") or len(entry.figures) < 2:
         return []
@@ -224,7 +225,7 @@ def _hole(case: Case, entry: Entry) -> list[Finding]:
     owner, _, part = entry.about.partition("/")
     others = sorted({
         (j.other if j.one == part else j.one)
-        for w in _works(case) if owner_key(w.owner) == owner or f"{w.owner.kind}:{w.owner.id}" == owner
+        for w in _works(context) if owner_key(w.owner) == owner or f"{w.owner.kind}:{w.owner.id}" == owner
         for j in w.joints if part in (j.one, j.other) and j.one != j.other and j.fastener
     })  # fmt: skip
     told = (
@@ -234,15 +235,15 @@ def _hole(case: Case, entry: Entry) -> list[Finding]:
     )
     return [_finding("build.hole", "look" if others else "note",
                      f"{part or entry.about}: a hole stands {off:.1f} mm from where it was drawn; {told}",
-                     _owner(case, entry.about), off, PLAY, "mm")]  # fmt: skip
+                     _owner(context, entry.about), off, PLAY, "mm")]  # fmt: skip
 
 
-def _works(case: Case):  # type: ignore[no-untyped-def]  # the works' own
+def _works(context: Context):  # type: ignore[no-untyped-def]  # the works' own
     from roomy_hull.making.works import works_of  # ruff: ignore[import-outside-top-level]  # a hole is seldom moved
 
     return tuple(
         w
-        for w in works_of(case.assembly).works
+        for w in works_of(context.assembly).works
         if not all(isinstance(p, Hardware) for p in w.parts)
     )
 

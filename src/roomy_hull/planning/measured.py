@@ -1,6 +1,6 @@
 """How well the vehicle's sizes are known: one sigma of each that its survey determines."""
 
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.survey import Survey
 from roomy_hull.planning.survey import adjust
@@ -25,11 +25,11 @@ def sigmas(survey: Survey, kind: str) -> dict[str, float]:
     return {key: size.sigma for key, size in found.sizes.items()}
 
 
-def run(case: Case) -> dict[str, float]:
+def run(context: Context) -> dict[str, float]:
     """Ask the job's survey."""
-    job, before = case.assembly.job, case.before
+    job, before = context.assembly.job, context.before
     if before is not None and before.assembly.job.survey is job.survey:
-        old: dict[str, float] | None = case.old(KEY)
+        old: dict[str, float] | None = context.old(KEY)
         if old is not None and before.assembly.job.vehicle.kind == job.vehicle.kind:
             return old
     return sigmas(job.survey, job.vehicle.kind)

@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 
 import msgspec
 
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
@@ -50,27 +50,27 @@ class _Maker:
         return key
 
 
-def operations_of(case: Case, works: Works, coat_days: float = 0.0) -> dict[str, Op]:
+def operations_of(context: Context, works: Works, coat_days: float = 0.0) -> dict[str, Op]:
     """Derive a job's operations.
 
     Args:
-        case: The judged job: in which order units go in, circuits, hoses and gas lines.
+        context: The judged job: in which order units go in, circuits, hoses and gas lines.
         works: Its parts and joints.
         coat_days: Working days that coating takes; 0 where nothing is coated.
     Returns: By their keys, each behind those that it comes after.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     make = _Maker(assembly.shop.workshop.rates)
     made: dict[Ref, str] = {}
     for work in works.works:
         thing = assembly.thing(work.owner)
-        made[work.owner] = _of_work(make, work, thing, coat_days, case)
+        made[work.owner] = _of_work(make, work, thing, coat_days)
     make.add(
         "job:receive", "receive", "Take the vehicle in, look it over, photograph it", {"receive": 1}
     )
-    fitted = _fitted(make, case, made)
-    wired = _run_through(make, case, fitted)
-    _last(make, case, fitted, wired)
+    fitted = _fitted(make, context, made)
+    wired = _run_through(make, context, fitted)
+    _last(make, context, fitted, wired)
     _extras(make, assembly.job.plan.own)
     return make.ops
 
@@ -122,24 +122,15 @@ def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
 
 
 class _About(NamedTuple):
-    """What beside its parts says how an owner's work is done: days of coating, insulation, whether it holds water. [m²]"""
+    """What beside its parts says how an owner's work is done: days of coating, whether it holds water."""
 
     coat_days: float
-    insulated: float
     tank: bool
 
 
-def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float, case: Case) -> str:
+def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float) -> str:
     """What is done to one owner's parts until it can be fitted; gives the last of it."""
-    canopy = case.assembly.job.body.canopy
-    insulated = (
-        canopy.length * canopy.width / 1e6 if canopy is not None and canopy.insulation else 0.0
-    )
-    about = _About(
-        coat_days,
-        insulated if work.owner == CANOPY else 0.0,
-        thing is not None and isinstance(thing.value, Tank),
-    )
+    about = _About(coat_days, thing is not None and isinstance(thing.value, Tank))
     ops, last = _steps(work, make.rates, about)
     make.ops.update(ops)
     return last
@@ -169,8 +160,9 @@ def _steps(work: Work, rates: Rates, about: _About) -> tuple[dict[str, Op], str]
     if about.coat_days and a.area:
         packed = add("prepare", "Clean and pack", {"coat_m2": a.area}, last)
         last = [add("coat", "Have coated outside:", {}, (packed,), days=about.coat_days)]
-    if about.insulated:
-        last = [add("insulate", "Insulate", {"insulate_m2": about.insulated}, last)]
+    insulated = sum(h.area * h.count for h in work.parts if isinstance(h, Hardware))
+    if insulated:
+        last = [add("insulate", "Insulate", {"insulate_m2": insulated}, last)]
     if a.pieces:
         together = {"piece": a.pieces, "bought_piece": a.bought, **a.fixed}
         last = [add("assemble", "Assemble", together, last, needs=a.hardware)]
@@ -195,9 +187,9 @@ def is_made(thing: Thing) -> bool:
     return any(not isinstance(p, Hardware) for p in thing.expansion.parts)
 
 
-def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
+def _fitted(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[str, str]:
     """Tray and canopy mounted, every thing fitted in the order in which it goes in; the fitting of each, by id."""
-    assembly = case.assembly
+    assembly = context.assembly
     base = ["job:receive"]
     if made.get(TRAY):
         base = [make.add("tray:mount", "mount", "Mount the tray on the chassis", {"mount_body": 1}, (made[TRAY], *base),
@@ -206,7 +198,7 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
     if made.get(CANOPY):
         base = [make.add("canopy:mount", "mount", "Lift the canopy on and bolt it down", {"mount_body": 1},
                          (made[CANOPY], *base), CANOPY, crew=2)]  # fmt: skip
-    in_out = case.results["in and out"]
+    in_out = context.results["in and out"]
     order = [key for bay in in_out.order.values() for key in bay]
     rest = [t.id for t in assembly.things if t.id not in set(order)]
     found: dict[str, str] = {}
@@ -234,9 +226,9 @@ def _fitted(make: _Maker, case: Case, made: dict[Ref, str]) -> dict[str, str]:
     return found
 
 
-def _run_through(make: _Maker, case: Case, fitted: dict[str, str]) -> dict[str, list[str]]:
+def _run_through(make: _Maker, context: Context, fitted: dict[str, str]) -> dict[str, list[str]]:
     """Circuits, hoses and gas lines, each after what it joins is fitted; by sort."""
-    services, job = case.results["services"], case.assembly.job
+    services, job = context.results["services"], context.assembly.job
     mains = {c.id for c in job.services.consumers if c.mains}
     mains |= {s.id for s in job.services.sources if s.kind == "mains"} | {"inverter"}
     found: dict[str, list[str]] = {"electrics": [], "mains": [], "water": [], "gas": [], "air": []}
@@ -258,9 +250,11 @@ def _run_through(make: _Maker, case: Case, fitted: dict[str, str]) -> dict[str, 
     return found
 
 
-def _last(make: _Maker, case: Case, fitted: dict[str, str], runs: dict[str, list[str]]) -> None:
+def _last(
+    make: _Maker, context: Context, fitted: dict[str, str], runs: dict[str, list[str]]
+) -> None:
     """What follows when everything is in: tests, weighing, finishing, certifying, washing, handing over."""
-    job = case.assembly.job
+    job = context.assembly.job
     tests: list[str] = []
     every = [k for k in fitted.values() if k]
 

@@ -7,12 +7,12 @@ from typing import NamedTuple
 import msgspec
 import numpy as np
 
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.days import day_of
 from roomy_hull.core.errors import InputError
 from roomy_hull.job.plans import Plan
 from roomy_hull.making.works import Works, works_of
-from roomy_hull.planning import chances
+from roomy_hull.planning import monte_carlo
 from roomy_hull.planning.buying import Purchase, purchases
 from roomy_hull.planning.calendar import Calendar, When, calendar_of
 from roomy_hull.planning.checklist import Check, checks_of
@@ -114,20 +114,20 @@ class Todo(NamedTuple):
     buying: tuple[Purchase, ...]
 
 
-def build_of(case: Case) -> Build:
+def build_of(context: Context) -> Build:
     """Plan a job.
 
     Args:
-        case: The judged job.
+        context: The judged job.
     Returns: Where it cannot be planned, its trouble is named and nothing is placed.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     plan, shop = assembly.job.plan, assembly.shop.workshop
     works: Works = works_of(assembly)
-    ops = operations_of(case, works, shop.coat_days if plan.coated else 0.0)
+    ops = operations_of(context, works, shop.coat_days if plan.coated else 0.0)
     state = replayed(assembly.job.log)
-    checks = checks_of(case, works)
-    ops |= _rework(ops, case, checks, state)
+    checks = checks_of(context, works)
+    ops |= _rework(ops, context, checks, state)
     begin = day_of(plan.begin) or day_of(state.last) or FIRST_DAY
     calendar = calendar_of(begin, shop)
     now = max(begin, day_of(state.last) or begin)
@@ -143,8 +143,8 @@ def build_of(case: Case) -> Build:
     whole = Build(
         ops, hours, rates, state, calendar, now, tasks, Levelled({}, 0, 0, 0), {}, (), buying, checks, due
     )  # fmt: skip
-    before: Build | None = case.old("build")
-    if before is not None and _as_before(before, whole, case):
+    before: Build | None = context.old("build")
+    if before is not None and _as_before(before, whole, context):
         return msgspec.structs.replace(
             whole, levelled=before.levelled, times=before.times, path=before.path
         )
@@ -161,13 +161,13 @@ def build_of(case: Case) -> Build:
     )
 
 
-def _as_before(before: Build, now: Build, case: Case) -> bool:
+def _as_before(before: Build, now: Build, context: Context) -> bool:
     """Whether the very same work was placed on the same people and stations: a unit only moved."""
-    old = case.rests_on("build")
+    old = context.rests_on("build")
     return (
         old is not None
-        and old.shop is case.assembly.shop
-        and old.job.plan.order == case.assembly.job.plan.order
+        and old.shop is context.assembly.shop
+        and old.job.plan.order == context.assembly.job.plan.order
         and not before.trouble
         and before.calendar is now.calendar
         and before.due == now.due
@@ -241,23 +241,23 @@ def tasks_of(  # ruff: ignore[too-many-locals]  # one loop over all that holds a
     return found
 
 
-def _rates(ops: Mapping[str, Op], state: State, doubt: float) -> dict[str, Tuned]:
+def _rates(ops: Mapping[str, Op], state: State, uncertainty: float) -> dict[str, Tuned]:
     """Every kind of work as the log has it: finished operations with hours, beside what the rates say."""
     pairs: dict[str, list[tuple[float, float]]] = {kind: [] for kind in KINDS}
     for key in state.done:
         op, got = ops.get(key), state.hours.get(key, 0.0)
         if op is not None and got:
             pairs[op.kind].append((op.hours, got / op.crew))
-    return {kind: tuned(rows, doubt) for kind, rows in pairs.items()}
+    return {kind: tuned(rows, uncertainty) for kind, rows in pairs.items()}
 
 
 def _rework(
-    ops: dict[str, Op], case: Case, checks: tuple[Check, ...], state: State
+    ops: dict[str, Op], context: Context, checks: tuple[Check, ...], state: State
 ) -> dict[str, Op]:
     """An operation for every check that failed; handing over waits for it."""
     failed = [c for c in checks if state.result(c.key) == "failed"]
     found: dict[str, Op] = {}
-    rate, about = case.assembly.shop.workshop.rates.test, KINDS["rework"]
+    rate, about = context.assembly.shop.workshop.rates.test, KINDS["rework"]
     for check in failed:
         key = f"rework:{check.key}"
         found[key] = Op(
@@ -278,14 +278,14 @@ class Chances(NamedTuple):
 
     def by(self, minute: float) -> float:
         """The chance that it is ended by then."""
-        return chances.by_then(self.ends, minute)
+        return monte_carlo.by_then(self.ends, minute)
 
     def ready(self, chance: float) -> int:
         """By when it is ended with a chance. [min]"""
-        return chances.ready(self.ends, chance)
+        return monte_carlo.ready(self.ends, chance)
 
 
-def chances_of(build: Build, shop: Workshop, count: int = chances.SAMPLES) -> Chances | None:
+def chances_of(build: Build, shop: Workshop, count: int = monte_carlo.SAMPLES) -> Chances | None:
     """Live the plan many times over; none where nothing is left to do."""
     if not build.levelled.placed:
         return None
@@ -294,7 +294,9 @@ def chances_of(build: Build, shop: Workshop, count: int = chances.SAMPLES) -> Ch
         for k in build.levelled.placed
         if build.tasks[k].people and k in build.ops
     }
-    doubts = {kind: t.doubt for kind, t in build.rates.items()}
-    spread = chances.Three(shop.fastest, 1.0, shop.slowest)
-    found = chances.ends(build.tasks, build.levelled.placed, spread, kinds, doubts, count)
+    uncertainties = {kind: t.uncertainty for kind, t in build.rates.items()}
+    spread = monte_carlo.Three(shop.fastest, 1.0, shop.slowest)
+    found = monte_carlo.ends(
+        build.tasks, build.levelled.placed, spread, kinds, uncertainties, count
+    )
     return Chances(found[""])

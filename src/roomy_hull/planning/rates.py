@@ -14,22 +14,22 @@ class Tuned(NamedTuple):
     """By what a kind of work takes longer than its rate says, one sigma of that as a part, and from how many operations."""
 
     factor: float = 1.0
-    doubt: float = 0.3
+    uncertainty: float = 0.3
     seen: int = 0
 
 
-def tuned(pairs: Iterable[tuple[float, float]], doubt: float) -> Tuned:
+def tuned(pairs: Iterable[tuple[float, float]], uncertainty: float) -> Tuned:
     """Recalibrate one kind of work.
 
     Args:
         pairs: Of finished operations: hours by the rate, hours logged. [h]
-        doubt: One sigma of the rate before anything was logged, as a part of it.
+        uncertainty: One sigma of the rate before anything was logged, as a part of it.
     Returns:
         The rate and the operations weighted by their precision, in logarithms: with a normal beginning of sigma
-        `doubt` and observations of sigma `SCATTER`, the textbook's normal result (Gelman et al., Bayesian Data
+        `uncertainty` and observations of sigma `SCATTER`, the textbook's normal result (Gelman et al., Bayesian Data
         Analysis, section 2.5: precisions add, means are weighted by them).
     """
     seen = [math.log(got / said) for said, got in pairs if said > LEAST_HOURS and got > 0]
-    begin = 1 / doubt**2
+    begin = 1 / uncertainty**2
     precision = begin + len(seen) / SCATTER**2
     return Tuned(math.exp(sum(seen) / SCATTER**2 / precision), precision**-0.5, len(seen))

@@ -140,17 +140,17 @@ def adjust(survey: Survey, kind: str) -> Adjusted:  # ruff: ignore[too-many-loca
         used[i] for i in range(len(used))
         if redundancy > 0 and largest > CRITICAL and abs(standard[i]) > 0.98 * largest
     )  # fmt: skip
-    doubts = np.sqrt(np.maximum(np.diag(cofactor), 0.0))
+    uncertainties = np.sqrt(np.maximum(np.diag(cofactor), 0.0))
     offset = CORNERS if quad_ready else 0
     sizes = {
-        name: Size(name, float(x[offset + i]), float(doubts[offset + i]))
+        name: Size(name, float(x[offset + i]), float(uncertainties[offset + i]))
         for i, name in enumerate(names)
     }
     plan = _plan(x, cofactor) if quad_ready else None
     if quad_ready:
         for key, value, slope in _distances(x):
-            doubt = math.sqrt(max(0.0, float(slope @ cofactor[:5, :5] @ slope)))
-            sizes[key] = Size(key, value, doubt)
+            uncertainty = math.sqrt(max(0.0, float(slope @ cofactor[:5, :5] @ slope)))
+            sizes[key] = Size(key, value, uncertainty)
     numbers: dict[str, int] = {}
     found = []
     for i, n in enumerate(used):
@@ -300,15 +300,15 @@ def _plan(x: Array, cofactor: Array) -> Plan:
     """The corners, and by how much they are out of square."""
     wf, lx, ly, rx, ry = (float(v) for v in x[:CORNERS])
 
-    def doubt(row: Array) -> float:
+    def uncertainty(row: Array) -> float:
         return math.sqrt(max(0.0, float(row @ cofactor[:CORNERS, :CORNERS] @ row)))
 
     return Plan(
         ((0.0, 0.0), (0.0, wf), (rx, ry), (lx, ly)),
         rx - lx,
-        doubt(np.array([0.0, -1.0, 0.0, 1.0, 0.0])),
+        uncertainty(np.array([0.0, -1.0, 0.0, 1.0, 0.0])),
         (ly + ry - wf) / 2,
-        doubt(np.array([-0.5, 0.0, 0.5, 0.0, 0.5])),
+        uncertainty(np.array([-0.5, 0.0, 0.5, 0.0, 0.5])),
     )
 
 

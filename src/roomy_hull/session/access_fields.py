@@ -1,6 +1,6 @@
 """The few parameters of goods and of the party, as the card shows them in the stage Access."""
 
-from roomy_hull.core.doubt import RELATIVE_DOUBT
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY
 from roomy_hull.job.goods import CAB, WHENS
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.card import Field, choice, number
@@ -14,7 +14,9 @@ def good_fields(job: Job, key: str) -> tuple[Field, ...]:
         Field(p + "name", "Description", "text"),
         Field(p + "mass", "One piece", "mass"),
         number(p + "count", "Pieces", "How many"),
-        choice(p + "mass_source", "Mass known by", "Decides its uncertainty", *RELATIVE_DOUBT),
+        choice(
+            p + "mass_source", "Mass known by", "Decides its uncertainty", *RELATIVE_UNCERTAINTY
+        ),
         Field(p + "length", "Long", "length", "0 where nobody measured"),
         Field(p + "width", "Wide", "length", "0 where nobody measured"),
         Field(p + "height", "High", "length", "0 where nobody measured"),

@@ -1,7 +1,7 @@
 """The few parameters of the brief, its wishes and the plan, as the card shows them."""
 
 from roomy_hull.core.days import day_of, spoken
-from roomy_hull.core.doubt import RELATIVE_DOUBT
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY
 from roomy_hull.core.units import show
 from roomy_hull.job.brief import NEEDS, ROADS
 from roomy_hull.job.model import Job
@@ -21,7 +21,7 @@ def brief_page_fields(job: Job, wish: str) -> tuple[Field, ...]:
             Field(p + "name", "Wish", "text"),
             choice(p + "need", "How", "Needed, wanted, or later", *NEEDS),
             mass(p + "mass", "Allowed for it", "What it may weigh"),
-            choice(p + "mass_source", "Known by", "Decides its uncertainty", *RELATIVE_DOUBT),
+            choice(p + "mass_source", "Known by", "Decides its uncertainty", *RELATIVE_UNCERTAINTY),
             Field(p + "x", "Aft of front axle", "length", "Where it would be"),
             choice(p + "thing", "Decided as", "The unit or carried thing that fulfils it", *things),
             number(p + "price", "Costs", "Bought or as agreed; 0 where its parts say", whole=False),

@@ -5,7 +5,7 @@ from pathlib import Path
 from roomy_hull.core.errors import FileError, UserError
 from roomy_hull.core.signal import Signal
 from roomy_hull.formats import unitfile
-from roomy_hull.formats.whole import free_name
+from roomy_hull.formats.atomic import free_name
 from roomy_hull.kinds.kind import Offer
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit import catalogue

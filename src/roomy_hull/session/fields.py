@@ -1,7 +1,7 @@
 """The few real parameters of each thing, as the card shows them: words, quantity, what they mean."""
 
-from roomy_hull.core.doubt import RELATIVE_DOUBT
 from roomy_hull.core.errors import InputError
+from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY
 from roomy_hull.core.units import Quantity, System, parse, show
 from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
@@ -109,7 +109,7 @@ def vehicle_fields(vehicle: Vehicle) -> tuple[Field, ...]:
         own_mass("kerb.driver", "… with driver of", "Was a driver aboard? Then it is not counted twice"),
         Field(v + "kerb.fuel", "… with fuel of", "volume", "How much fuel was in it"),
         own_mass("kerb.tools", "… with tools of", "What else was aboard"),
-        Field(v + "kerb.source", "Kerb known by", "choice", "Decides its uncertainty", tuple(RELATIVE_DOUBT)),
+        Field(v + "kerb.source", "Kerb known by", "choice", "Decides its uncertainty", tuple(RELATIVE_UNCERTAINTY)),
         Field(v + "fuel.litres", "Fuel tank", "volume", "The main tank, full"),
         length(v + "fuel.x", "… behind front axle", "Its middle"),
         length(v + "fuel.length", "… length", "Along the vehicle; 0 where nobody measured it: guessed from its volume"),

@@ -10,11 +10,11 @@ import msgspec
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.wording import counted
 from roomy_hull.formats import jobfile
-from roomy_hull.formats.claims import Claim
-from roomy_hull.formats.keeping import Recovery
+from roomy_hull.formats.atomic import alone, read_whole, write_whole
+from roomy_hull.formats.locks import Lock
 from roomy_hull.formats.photos import brought_along
 from roomy_hull.formats.plain_json import decode, encode
-from roomy_hull.formats.whole import alone, read_whole, write_whole
+from roomy_hull.formats.settings import Recovery
 from roomy_hull.job.chain import united
 from roomy_hull.job.edits.merging import merged
 from roomy_hull.job.logs import Entry
@@ -30,7 +30,7 @@ class OnDisk(NamedTuple):
     """The file that a session has in hand, and the claim to it."""
 
     path: Path
-    claim: Claim
+    claim: Lock
 
 
 def open_job(session: Session, path: Path) -> None:
@@ -60,7 +60,7 @@ def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> s
         log: What of the log it holds: no step of the session takes that back.
     Returns: What to say where somebody else has it open, or cannot be told that it is open here; else empty.
     """
-    claim = Claim.to(path)
+    claim = Lock.to(path)
     if session.on_disk is not None and session.on_disk.claim.path == claim.path:
         claim = session.on_disk.claim  # the file stays in hand from one save to the next
     else:
@@ -83,7 +83,7 @@ def recover(session: Session, left: Recovery) -> None:
 
     Args:
         session: Which takes it in hand.
-        left: What `Keeping.left_behind` found.
+        left: What `Settings.left_behind` found.
     Raises:
         UserError: It cannot be read or judged; the job in hand stays, and the work is kept.
     """
@@ -187,7 +187,7 @@ def _refuse_changed(session: Session, path: Path, there: bytes) -> None:
     if not _changed(session, path, there):
         return
     when = time.strftime("%Y-%m-%d %H:%M", time.localtime(path.stat().st_mtime))
-    other = Claim.to(path).holder()
+    other = Lock.to(path).holder()
     who = f" {other.words()}, has it open." if other is not None else ""
     raise ChangedError(
         f"it was changed by somebody else, last on {when}.{who}", path.name,

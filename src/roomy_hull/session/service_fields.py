@@ -7,7 +7,7 @@ from roomy_hull.job.services import Chemistry, Consumer, Crossing
 from roomy_hull.kinds.board import CUTS, Board
 from roomy_hull.kinds.card import Field, choice, number, yes
 from roomy_hull.kinds.device import Device
-from roomy_hull.session.view import Look
+from roomy_hull.session.view_state import ViewState
 
 CHEMISTRIES: tuple[str, ...] = Chemistry.__args__  # type: ignore[attr-defined]  # a Literal
 CROSSINGS: tuple[str, ...] = Crossing.__args__  # type: ignore[attr-defined]  # as above
@@ -214,7 +214,7 @@ OWN = {"Water": "water", "Gas and air": "gas", "Board": "board", "Signatures": "
 HEADS = {"Board": "instruments.", "Signatures": "signatures."}
 
 
-def shown_key(job: Job, look: Look, selected: str) -> str:
+def shown_key(job: Job, look: ViewState, selected: str) -> str:
     """What of the services the card shows.
 
     Args:

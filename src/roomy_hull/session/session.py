@@ -14,7 +14,7 @@ from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.signal import Signal
 from roomy_hull.core.value import refusal
 from roomy_hull.formats.jobfile import checked
-from roomy_hull.formats.keeping import Keeping
+from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits.setups import resolved
 from roomy_hull.job.history import History
 from roomy_hull.job.model import Job, Scenario
@@ -24,7 +24,7 @@ from roomy_hull.session.building import Building
 from roomy_hull.session.cutting import Cutting
 from roomy_hull.session.messages import Messages
 from roomy_hull.session.selection import Selection
-from roomy_hull.session.view import Look, View
+from roomy_hull.session.view_state import View, ViewState
 from roomy_hull.shop.shop import Shop, shipped_shop
 from roomy_hull.verdict.acceptance import with_figures
 from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance, judge
@@ -51,7 +51,7 @@ class Session:
     def __init__(
         self,
         job: Job,
-        keeping: Keeping,
+        keeping: Settings,
         path: Path | None = None,
         *,
         shop: Shop | None = None,
@@ -65,7 +65,7 @@ class Session:
         self.shop = shop if shop is not None else shipped_shop()
         self.changed, self.saved = Signal(), Signal()
         self.messages, self.selection = Messages(), Selection()
-        self.view = View(Look(scenario=_usual_scenario(job)))
+        self.view = View(ViewState(scenario=_usual_scenario(job)))
         self.cutting = Cutting()
         self.building = Building()
         self.arranging = ArrangeRun()
@@ -159,7 +159,7 @@ class Session:
             return False
 
     @property
-    def look(self) -> Look:
+    def look(self) -> ViewState:
         """How the job is looked at."""
         return self.view.look
 

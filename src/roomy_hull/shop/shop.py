@@ -203,7 +203,7 @@ def _with_tests(metal: Material, rows: tuple[TestBend, ...]) -> Material:
     if not tested:
         return metal
     return msgspec.structs.replace(
-        metal, tested=tuple((t, f.k, f.doubt) for t, f in sorted(tested.items()))
+        metal, tested=tuple((t, f.k, f.uncertainty) for t, f in sorted(tested.items()))
     )
 
 

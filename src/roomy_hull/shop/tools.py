@@ -61,11 +61,11 @@ class Brake(msgspec.Struct, frozen=True):
 class Cutter(msgspec.Struct, frozen=True):
     """What sheets are cut with: ``laser``, ``plasma``, ``router`` or ``shear``, which cuts from edge to edge only.
 
-    `doubt` is one sigma of a cut edge. [mm] `speed` in m/min, `pierce` in s.
+    `uncertainty` is one sigma of a cut edge. [mm] `speed` in m/min, `pierce` in s.
     """
 
     kind: str
-    doubt: float
+    uncertainty: float = msgspec.field(name="doubt")
     speed: float
     pierce: float
 
@@ -75,7 +75,7 @@ class Saw(msgspec.Struct, frozen=True):
 
     mitre: float
     largest: float
-    doubt: float
+    uncertainty: float = msgspec.field(name="doubt")
 
 
 class Joining(msgspec.Struct, frozen=True):
@@ -104,7 +104,7 @@ class Joining(msgspec.Struct, frozen=True):
     full_to: float
 
 
-class Doubts(msgspec.Struct, frozen=True):
+class Uncertainties(msgspec.Struct, frozen=True):
     """One sigma of what making adds to a size: a bend, its angle, a weld's pull, putting together. [mm, degree]"""
 
     bend: float
@@ -120,5 +120,5 @@ class Tools(msgspec.Struct, frozen=True):
     cutter: Cutter
     saw: Saw
     joining: Joining
-    doubts: Doubts
+    uncertainties: Uncertainties = msgspec.field(name="doubts")
     source: str

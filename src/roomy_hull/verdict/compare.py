@@ -57,8 +57,8 @@ def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
     fitted = sum(m.kg for t in verdict.assembly.things for m in t.masses if m.fill.by == "fixed")
     return Column(
         key, job.layout, len(job.units), fitted,
-        (loads.gross.value, loads.gross.doubt), (loads.front.value, loads.front.doubt),
-        (loads.rear.value, loads.rear.doubt), loads.payload_left.value,
+        (loads.gross.value, loads.gross.uncertainty), (loads.front.value, loads.front.uncertainty),
+        (loads.rear.value, loads.rear.uncertainty), loads.payload_left.value,
         loads.right.value - loads.left.value, sum(kind_of(u).stored(u) for u in job.units),
         cost(parts, verdict.assembly.shop.prices).total, verdict.count("stop"), verdict.count("look"), verdict,
     )  # fmt: skip

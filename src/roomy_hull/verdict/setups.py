@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.study import Before, Case, Study
+from roomy_hull.assembly.study import Before, Context, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.edits.setups import absent, worn
@@ -26,34 +26,35 @@ class Worn(msgspec.Struct, frozen=True, eq=False):
     assembly: Assembly
     results: dict[str, Any]
 
-    def case(self) -> Case:
+    def context(self) -> Context:
         """What studies read."""
-        return Case(self.assembly, self.results, None)
+        return Context(self.assembly, self.results, None)
 
 
-def study(case: Case) -> tuple[Worn, ...]:
+def study(context: Context) -> tuple[Worn, ...]:
     """Judge what stands where in every set-up.
 
     Args:
-        case: The job in vehicle axes, with the results of all other studies.
+        context: The job in vehicle axes, with the results of all other studies.
     Returns: In the order of the job; empty where it has no set-ups.
     """
-    job, old = case.assembly.job, {w.setup.id: w for w in case.old(KEY) or ()}
-    return tuple(_worn(case, job, setup, old.get(setup.id)) for setup in job.setups)
+    job, old = context.assembly.job, {w.setup.id: w for w in context.old(KEY) or ()}
+    return tuple(_worn(context, job, setup, old.get(setup.id)) for setup in job.setups)
 
 
-def _worn(case: Case, job: Job, setup: SetUp, old: Worn | None) -> Worn:
+def _worn(context: Context, job: Job, setup: SetUp, old: Worn | None) -> Worn:
     """Run the studies for one set-up, reusing an earlier judgement of the same."""
     there = worn(job, setup)
-    if old is not None and old.assembly.shop is case.assembly.shop:
+    if old is not None and old.assembly.shop is context.assembly.shop:
         there = _kept(there, old.assembly.job)
     assembly = assemble(
-        there, old.assembly if old is not None else case.assembly, shop=case.assembly.shop, built=case.assembly.built
+        there, old.assembly if old is not None else context.assembly, shop=context.assembly.shop,
+        built=context.assembly.built
     )  # fmt: skip
     before = None
     if old is not None and old.assembly.shop is assembly.shop:
         before = Before(old.assembly, old.results)
-    own = Case(assembly, dict(case.results), before)
+    own = Context(assembly, dict(context.results), before)
     for one in registry.to_run():
         if one.key in PLACED:
             own.results[one.key] = one.run(own)
@@ -65,18 +66,18 @@ def _kept(new: Job, old: Job) -> Job:
     return msgspec.structs.replace(new, body=old.body) if new.body == old.body else new
 
 
-def merged(case: Case, drawn: list[Finding]) -> list[Finding]:
+def merged(context: Context, drawn: list[Finding]) -> list[Finding]:
     """What is found of what stands where, over all set-ups.
 
     Args:
-        case: With every result.
+        context: With every result.
         drawn: What is found where everything is on at once.
     Returns:
         Each once. One that is so in some set-ups only says in which; one that is so in none, as where two things
         of different set-ups share a place, is left out unless some scenario has everything on.
     """
-    rows: tuple[Worn, ...] = case.results.get(KEY, ())
-    job = case.assembly.job
+    rows: tuple[Worn, ...] = context.results.get(KEY, ())
+    job = context.assembly.job
     if not rows:
         return drawn
     found: dict[object, tuple[Finding, list[str]]] = {}
@@ -84,7 +85,7 @@ def merged(case: Case, drawn: list[Finding]) -> list[Finding]:
     if whole:
         found = {_key(f): (f, [""]) for f in drawn}
     for one in rows:
-        own = one.case()
+        own = one.context()
         for s in registry.studies():
             if s.key in PLACED:
                 for f in s.judge(own):
@@ -110,14 +111,14 @@ def _key(f: Finding) -> object:
     return f.key, f.title, f.measured
 
 
-def settling(case: Case, drawn: list[Finding]) -> list[Finding]:
+def settling(context: Context, drawn: list[Finding]) -> list[Finding]:
     """What may be told while a hand moves: findings of things that some set-up has on together.
 
     Args:
         drawn: What is found where everything is on at once.
     Returns: In their order.
     """
-    job = case.assembly.job
+    job = context.assembly.job
     if not job.setups or any(not s.setup for s in job.scenarios):
         return drawn
     off = [absent(job, s) for s in job.setups]

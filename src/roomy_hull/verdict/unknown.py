@@ -1,6 +1,6 @@
 """Unknown: fields of the file that this version does not know, and names of what is not there; kept, and told."""
 
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.value import Value, unknown_fields
@@ -10,16 +10,16 @@ KEY = "file"
 Rows = tuple[tuple[Value, tuple[str, ...]], ...]
 
 
-def study(case: Case) -> Rows:
+def study(context: Context) -> Rows:
     """List the unknown fields of every part of the job; parts that did not change are taken from before.
 
     Args:
-        case: The job.
+        context: The job.
     Returns: Each part with the paths of its unknown fields.
     """
-    job = case.assembly.job
+    job = context.assembly.job
     parts: tuple[Value, ...] = (job.vehicle, job.body, *job.units, *job.carried, *job.scenarios)
-    old: Rows = case.old(KEY) or ()
+    old: Rows = context.old(KEY) or ()
     if len(old) == len(parts):
         return tuple(
             row if row[0] is part else (part, tuple(unknown_fields(part)))
@@ -28,10 +28,10 @@ def study(case: Case) -> Rows:
     return tuple((part, tuple(unknown_fields(part))) for part in parts)
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Note every unknown field, those of the job itself first."""
-    rows: Rows = case.results[KEY]
-    paths = list(case.assembly.job.extra)
+    rows: Rows = context.results[KEY]
+    paths = list(context.assembly.job.extra)
     for part, own in rows:
         name = getattr(part, "id", getattr(part, "name", ""))
         paths += [f"{type(part).__name__.lower()} {name}: {path}" for path in own]
@@ -39,7 +39,7 @@ def judge(case: Case) -> list[Finding]:
         Finding("file.unknown", "note", f"The file's field '{path}' is not known; it is kept",
                 (Ref("field", path),), source="docs/formats.md")
         for path in paths
-    ] + _absent(case.assembly.job)  # fmt: skip
+    ] + _absent(context.assembly.job)  # fmt: skip
 
 
 def _absent(job: Job) -> list[Finding]:

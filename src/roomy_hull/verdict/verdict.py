@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.core import lazily
 from roomy_hull.core.findings import SEVERITIES, Finding, Fix
 from roomy_hull.core.refs import Ref
@@ -91,9 +91,9 @@ class Judged(msgspec.Struct, frozen=True, eq=False):
         """Whether every study has been run, now or before."""
         return True
 
-    def case(self) -> Case:
+    def context(self) -> Context:
         """What studies read: the assembly with every result."""
-        return Case(self.assembly, self.results, None)
+        return Context(self.assembly, self.results, None)
 
 
 class Glance(Judged, frozen=True, eq=False):
@@ -238,7 +238,7 @@ def judge(
     before = None
     if known is not None and known.assembly.shop is assembly.shop:
         before = Before(known.assembly, known.results, known.held)
-    case = Case(assembly, {}, before)
+    context = Context(assembly, {}, before)
     kept = known if before is not None else None
     held: dict[str, Assembly | None] = {}
     for study in studies() if moving or beside else ():
@@ -246,7 +246,7 @@ def judge(
         same = moving or of is None or study.shown_with(of.job) == study.shown_with(assembly.job)
         if study.settles and same:
             held[study.key] = of
-    return Verdict(*_judged(job, case, glance=False, kept=kept, held=held, told=told))
+    return Verdict(*_judged(job, context, glance=False, kept=kept, held=held, told=told))
 
 
 def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
@@ -257,8 +257,8 @@ def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
         results: The results of the studies that it holds, of this job.
     Returns: Whole.
     """
-    case = Case(verdict.assembly, {**verdict.results, **results})
-    return Verdict(*_told(verdict.job, case, glance=False, kept=None, held={}))
+    context = Context(verdict.assembly, {**verdict.results, **results})
+    return Verdict(*_told(verdict.job, context, glance=False, kept=None, held={}))
 
 
 def glance(job: Job, *, shop: Shop | None = None) -> Glance:
@@ -268,11 +268,11 @@ def glance(job: Job, *, shop: Shop | None = None) -> Glance:
     """
     real = as_built(resolved(job))
     assembly = assemble(real.job, opens=False, shop=shop, built=real.parts)
-    return Glance(*_judged(job, Case(assembly, {}, None), glance=True, kept=None, held={}))
+    return Glance(*_judged(job, Context(assembly, {}, None), glance=True, kept=None, held={}))
 
 
 def _judged(
-    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None],
+    job: Job, context: Context, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None],
     told: Callable[[str, float], None] | None = None,
 ) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:  # fmt: skip
     """Run studies and gather what they find; what is held is kept from an earlier verdict."""
@@ -281,16 +281,21 @@ def _judged(
         if told is not None:
             told(study.key, n / len(turn))
         if study.key not in held:
-            case.results[study.key] = study.run(case)
+            context.results[study.key] = study.run(context)
         else:
-            case.results[study.key] = (
-                kept.results[study.key] if kept is not None else study.idle(case)
+            context.results[study.key] = (
+                kept.results[study.key] if kept is not None else study.idle(context)
             )
-    return _told(job, case, glance=glance, kept=kept, held=held)
+    return _told(job, context, glance=glance, kept=kept, held=held)
 
 
 def _told(
-    job: Job, case: Case, *, glance: bool, kept: Verdict | None, held: dict[str, Assembly | None]
+    job: Job,
+    context: Context,
+    *,
+    glance: bool,
+    kept: Verdict | None,
+    held: dict[str, Assembly | None],
 ) -> tuple[Job, Assembly, dict[str, Any], tuple[Finding, ...], Tally, dict[str, Assembly | None]]:
     """Gather what studies find; of what is held, what the earlier verdict found."""
     found: list[Finding] = []
@@ -298,15 +303,15 @@ def _told(
     for study in studies(glance=glance):
         into = drawn if job.setups and study.key in setups.PLACED else found
         if study.key not in held:
-            into += study.judge(case)
+            into += study.judge(context)
         elif kept is not None:
             into += [f for f in kept.findings if study.codes and f.code.startswith(study.codes)]
     if drawn:
-        found += setups.settling(case, drawn) if held else setups.merged(case, drawn)
+        found += setups.settling(context, drawn) if held else setups.merged(context, drawn)
     if job.accepted or held:
         found = [with_acceptance(job, f) for f in found]
     found.sort(key=lambda f: SEVERITIES.index(f.severity))
-    return job, case.assembly, case.results, tuple(found), _tally(found), held
+    return job, context.assembly, context.results, tuple(found), _tally(found), held
 
 
 def _tally(findings: list[Finding]) -> Tally:
@@ -327,12 +332,12 @@ def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
         finding: One of its findings.
     Returns: What can be set; empty where nothing by itself would help.
     """
-    case = verdict.case()
+    context = verdict.context()
     if finding.setups:
-        case = verdict.within(finding.setups[0]).case()
+        context = verdict.within(finding.setups[0]).context()
     return tuple(
         fix
         for study in studies()
         if finding.code.startswith(study.codes)
-        for fix in study.fixes(case, finding)
+        for fix in study.fixes(context, finding)
     )

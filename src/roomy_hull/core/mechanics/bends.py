@@ -93,7 +93,7 @@ class FittedK(msgspec.Struct, frozen=True):
     """A K factor from test bends with its one-sigma doubt, and from how many."""
 
     k: float
-    doubt: float
+    uncertainty: float
     count: int
 
 

@@ -5,7 +5,7 @@ import math
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainter, QPixmap
 
-from roomy_hull.core.strokes import Scene
+from roomy_hull.core.primitives import Scene
 from roomy_hull.desktop.ground.scene_painter import ScenePainter, Window
 
 

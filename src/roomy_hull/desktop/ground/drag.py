@@ -7,7 +7,7 @@ from PyQt6.QtCore import QPointF
 from roomy_hull.assembly.assemble import trial_thing
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.strokes import Point, Scene
+from roomy_hull.core.primitives import Point, Scene
 from roomy_hull.drawing.scenes.overlays import free_places
 from roomy_hull.drawing.view import View
 from roomy_hull.job.carried import Carried

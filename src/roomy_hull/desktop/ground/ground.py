@@ -14,7 +14,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.assembly.things import Thing
-from roomy_hull.core.strokes import Scene
+from roomy_hull.core.primitives import Scene
 from roomy_hull.core.units import show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.backdrop import Backdrop
@@ -23,11 +23,11 @@ from roomy_hull.desktop.ground.scene_painter import Window, painter_for
 from roomy_hull.desktop.ground.walkabout import Walkabout
 from roomy_hull.desktop.text import plain
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.around import overall_sizes
 from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, SLICE, View
 from roomy_hull.job.carried import Carried
 from roomy_hull.session.pages.drawing import DrawingModel

@@ -6,12 +6,12 @@ import msgspec
 from PyQt6.QtCore import QLineF, QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen
 
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Words
+from roomy_hull.core.primitives import Disc, Lines, Outline, Panel, Point, Scene, Size, Words
 from roomy_hull.core.units import System, show
 from roomy_hull.desktop.lettering import lettering
 from roomy_hull.desktop.theme import colour
 from roomy_hull.drawing.corners import corners
-from roomy_hull.drawing.manner import Style, Theme
+from roomy_hull.drawing.style import Style, Theme
 
 LEAST_NAME = 5
 """A name cut shorter than this is left out. [letters]"""

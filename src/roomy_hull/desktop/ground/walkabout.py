@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QWidget
 
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.theme import colour, font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import Station
 from roomy_hull.session.session import Session
 

@@ -11,11 +11,11 @@ from roomy_hull.desktop.ground.backdrop import Backdrop
 from roomy_hull.desktop.ground.scene_painter import Window, fit, painter_for
 from roomy_hull.desktop.ground.walkabout import WORDS, Walkabout
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import body_sizes, overlays
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.body_sizes import BodySize, Handle
 from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.session.pages.body import BodyModel

@@ -25,8 +25,8 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.work import Step, Work
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import survey as survey_scene
+from roomy_hull.drawing.style import Theme
 from roomy_hull.planning.devices import FileChannel, Reader
 from roomy_hull.planning.survey import Adjusted, Plan
 from roomy_hull.session.actions.surveying import adjusted

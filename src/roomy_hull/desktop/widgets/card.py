@@ -23,7 +23,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.job.edits.resizing import value_at
 from roomy_hull.kinds.card import Field
 from roomy_hull.session.body_fields import part_fields, survey_fields
@@ -265,8 +265,8 @@ class Card(QScrollArea):
         self._title.setText(thing.name)
         self._kind.setText(kind_words(placed))
         total = sum(m.kg for m in placed.masses)
-        doubt = sum(m.sigma**2 for m in placed.masses) ** 0.5
-        self._mass.setText(f"{show(total, 'mass', system)} ± {show(doubt, 'mass', system)}")
+        uncertainty = sum(m.sigma**2 for m in placed.masses) ** 0.5
+        self._mass.setText(f"{show(total, 'mass', system)} ± {show(uncertainty, 'mass', system)}")
         self._sum.setText(mass_words(self._session, placed))
         self._made.setText(made_words(placed))
 

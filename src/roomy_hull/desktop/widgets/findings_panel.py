@@ -22,7 +22,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.shapes import draw_severity
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
 

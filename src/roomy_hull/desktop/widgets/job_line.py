@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.desktop.widgets.shapes import draw_severity
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.table import STAGES, Stage
 from roomy_hull.session.session import Session
 

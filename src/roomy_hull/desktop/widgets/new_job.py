@@ -22,8 +22,8 @@ from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes.ground import elevation, frame
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.vehiclefile import library, own_folder
 from roomy_hull.job.model import Job
 from roomy_hull.kit.body.fitting import begun, choices

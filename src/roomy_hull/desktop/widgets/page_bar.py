@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSizePolicy,
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.table import Stage, page
 from roomy_hull.session.session import Session
 

@@ -5,7 +5,7 @@ import math
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPolygonF
 
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 
 
 def draw_severity(

@@ -13,14 +13,14 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Scene
+from roomy_hull.core.primitives import Scene
 from roomy_hull.core.units import MM_PER_INCH, System, show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import body as body_scene
+from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.kind import Offer

@@ -9,7 +9,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.board import severity_of
@@ -93,7 +93,7 @@ class WeighScale(QWidget):
             return show(round(value) if system == "metric" else value, "mass", system, unit=False)
 
         def plain(figure: Figure) -> str:
-            return f"± {kg(figure.doubt)} {word}" + (
+            return f"± {kg(figure.uncertainty)} {word}" + (
                 f", limit {kg(figure.limit)}" if figure.limit else ""
             )
 
@@ -106,7 +106,7 @@ class WeighScale(QWidget):
             ("Front axle", kg(loads.front.value), plain(loads.front)),
             ("Rear axle", kg(loads.rear.value), plain(loads.rear)),
             ("Gross", kg(loads.gross.value), plain(loads.gross)),
-            ("Payload left", kg(loads.payload_left.value), f"± {kg(loads.payload_left.doubt)} {word}"),
+            ("Payload left", kg(loads.payload_left.value), f"± {kg(loads.payload_left.uncertainty)} {word}"),
             ("Left / right", f"{kg(loads.left.value)} / {kg(loads.right.value)}",
              f"{heavy} heavier by {share:.1f} %"),
             ("Level", show(abs(low), "length", system, unit=False),
@@ -181,7 +181,7 @@ class WeighScale(QWidget):
         severity = severity_of(figure)
         p.setBrush(QColor(t.severity(severity) if severity else t.faint))
         p.drawRect(QRectF(bar.left(), bar.top(), end - bar.left(), bar.height()))
-        band = bar.width() * 2 * figure.doubt / full
+        band = bar.width() * 2 * figure.uncertainty / full
         p.setBrush(colour(t.ink, 120))
         p.drawRect(QRectF(end - band, bar.top() + 2, 2 * band, bar.height() - 4))
         p.setBrush(QColor(t.ink))

@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import (
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.new_job import Elevation
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.demo import DEMOS, demo_job
 
 SMALL = 260

@@ -7,7 +7,17 @@ import math
 from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
+from roomy_hull.core.primitives import (
+    Disc,
+    Lines,
+    Outline,
+    Panel,
+    Point,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+)
 from roomy_hull.drawing.corners import corners
 
 if TYPE_CHECKING:

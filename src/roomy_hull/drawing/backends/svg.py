@@ -3,11 +3,21 @@
 import math
 from html import escape
 
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
+from roomy_hull.core.primitives import (
+    Disc,
+    Lines,
+    Outline,
+    Panel,
+    Point,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+)
 from roomy_hull.core.units import System, show
 from roomy_hull.drawing.corners import corners
-from roomy_hull.drawing.manner import LIGHT, Style, Theme
 from roomy_hull.drawing.paper import Paper
+from roomy_hull.drawing.style import LIGHT, Style, Theme
 
 WIDTH, MARGIN, HEAD, LINE = 1120.0, 24.0, 30.0, 17.0
 """Page width, margin, room of a title and of a line of notes. [px]"""

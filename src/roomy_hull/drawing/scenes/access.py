@@ -5,7 +5,17 @@ from collections.abc import Sequence
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Size, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import (
+    Disc,
+    Outline,
+    Rect,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+    line,
+    rectangle,
+)
 from roomy_hull.drawing.scenes import figure
 from roomy_hull.drawing.scenes.ground import Looks, elevation, frame, slice_scene
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View
@@ -43,13 +53,13 @@ def reaching(
     view = (SLICE if plan else ELEVATION)[station]
     looks = Looks(frozenset(space.needs))
     base = slice_scene(assembly, station, looks) if plan else elevation(assembly, station, looks)
-    strokes: list[Stroke] = [*base, rectangle("reach space", *view.rect(space.box), 4)]
+    primitives: list[Stroke] = [*base, rectangle("reach space", *view.rect(space.box), 4)]
     rects = [view.rect(space.box)]
     if seen.feet:
         body = figure.body(stature, _spot(seen.feet), _spot(seen.shoulder), _spot(seen.hand))
         arm = Figure(stature).arm
         at = view.point(*body.shoulder)
-        strokes += [
+        primitives += [
             Disc("reach", at, arm),
             *figure.drawn(body, view),
             Disc("handle dot", view.point(*body.hand), 26),
@@ -64,7 +74,7 @@ def reaching(
         ))
     if assembly.ground.canopy is not None:
         rects.append(view.rect(assembly.ground.canopy))
-    return tuple(strokes), _hull(rects)
+    return tuple(primitives), _hull(rects)
 
 
 def _spot(p: tuple[float, ...]) -> figure.Spot:
@@ -91,7 +101,7 @@ def where_is_what(
     Returns: Names one under another in their space, as large as they go in; more than go in are counted. [mm]
     """
     view = ELEVATION[station]
-    strokes: list[Stroke] = list(elevation(assembly, station))
+    primitives: list[Stroke] = list(elevation(assembly, station))
     by_space: dict[int, list[Good]] = {}
     for good, row in zip(goods, rows, strict=True):
         if row.space >= 0 and spaces[row.space].side == station:
@@ -113,20 +123,22 @@ def where_is_what(
         rect = view.rect(space.rest)
         if own:
             marked = any(g.id in chosen for g in own)
-            strokes.append(rectangle("goods chosen" if marked else "goods", *rect, 6, f"space:{n}"))
-            strokes += _listed([_called(g) for g in own], rect, [g.id in chosen for g in own])
+            primitives.append(
+                rectangle("goods chosen" if marked else "goods", *rect, 6, f"space:{n}")
+            )
+            primitives += _listed([_called(g) for g in own], rect, [g.id in chosen for g in own])
             taken.append(rect)
         else:
             name = _listed([space.name], rect, [False])
             ground = _ground(name[0])
             if not any(_over(ground, t) for t in taken):
-                strokes += name
+                primitives += name
                 taken.append(ground)
         thing = assembly.thing(space.owner)
         # What hangs far off, an aerial or a boat on the roof, does not make all the rest small.
         if own or (thing is not None and thing.place is not None):
             rects.append(rect)
-    return tuple(strokes), _hull(rects or [frame(assembly, station)[0]], 110.0)
+    return tuple(primitives), _hull(rects or [frame(assembly, station)[0]], 110.0)
 
 
 LEAST, MOST = 26.0, 62.0
@@ -207,7 +219,7 @@ def on_legs(assembly: Assembly, off: OffOn) -> tuple[Scene, Rect]:
     view = ELEVATION["rear"]
     h0, _k0, h1, _k1 = view.rect(box)
     high = box.z1 - box.z0
-    strokes: list[Stroke] = [
+    primitives: list[Stroke] = [
         line("ground", (h0 - 500, 0), (h1 + 500, 0)), rectangle("canopy", h0, off.lifts, h1, off.lifts + high, 20),
         rectangle("steel", h0 - 55, 0, h0 - 10, off.lifts + 350, 6),
         rectangle("steel", h1 + 10, 0, h1 + 55, off.lifts + 350, 6),
@@ -215,37 +227,37 @@ def on_legs(assembly: Assembly, off: OffOn) -> tuple[Scene, Rect]:
         Size("size", (h1 + 260, 0), (h1 + 260, off.lifts)), Size("size", (h0 - 10, 330), (h1 + 10, 330)),
     ]  # fmt: skip
     floor = view.rect(assembly.ground.floor)
-    strokes.append(
+    primitives.append(
         rectangle("overhead", floor[0], off.lifts - 50 - 180, floor[2], off.lifts - 50, 10)
     )
-    strokes.append(
+    primitives.append(
         Words(
             "chart words", ((floor[0] + floor[2]) / 2, off.lifts - 50 - 90), "tray, drives out", 11
         )
     )
     centre = view.point(*off.centre)
-    strokes.append(Disc("curve 1 dot", (centre[0], centre[1] - box.z0 + off.lifts), 26))
+    primitives.append(Disc("curve 1 dot", (centre[0], centre[1] - box.z0 + off.lifts), 26))
     # From above, to the right: the front upwards.
     right = h1 + 900
     wide, long = box.y1 - box.y0, box.x1 - box.x0
     k0 = max(0.0, (off.lifts + high - long) / 2)
-    strokes.append(rectangle("canopy", right, k0, right + wide, k0 + long, 20))
+    primitives.append(rectangle("canopy", right, k0, right + wide, k0 + long, 20))
     spots = {
         "front left": (right, k0 + long), "front right": (right + wide, k0 + long), "rear left": (right, k0),
         "rear right": (right + wide, k0),
     }  # fmt: skip
     for name, kg in off.legs:
         x, y = spots[name]
-        strokes.append(Disc("steel", (x, y), 55))
+        primitives.append(Disc("steel", (x, y), 55))
         anchor, by = ("left", 90) if "right" in name else ("right", -90)
-        strokes.append(Words("chart title", (x + by, y), f"{kg:.0f} kg", 13, anchor=anchor))
+        primitives.append(Words("chart title", (x + by, y), f"{kg:.0f} kg", 13, anchor=anchor))
     at = (right + off.centre[1] - box.y0, k0 + box.x1 - off.centre[0])
-    strokes += [
+    primitives += [
         Disc("curve 1 dot", at, 30),
         Words("chart words", at, "centre of mass", 11, below=18),
     ]
-    strokes.append(Outline("chart grid", ((right, k0), (right + wide, k0 + long)), closed=False))
-    return tuple(strokes), (
+    primitives.append(Outline("chart grid", ((right, k0), (right + wide, k0 + long)), closed=False))
+    return tuple(primitives), (
         h0 - 620,
         -120,
         right + wide + 560,

@@ -2,7 +2,7 @@
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Disc,
     Lines,
     Outline,

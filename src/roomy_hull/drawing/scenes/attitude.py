@@ -2,7 +2,17 @@
 
 import msgspec
 
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene, Size, Stroke, Words
+from roomy_hull.core.primitives import (
+    Disc,
+    Lines,
+    Outline,
+    Panel,
+    Point,
+    Scene,
+    Size,
+    Stroke,
+    Words,
+)
 from roomy_hull.job.vehicle import Vehicle
 
 STILL = frozenset({"ground", "ground hatch", "person", "person mark", "person words"})

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from roomy_hull.core.strokes import Disc, Rect, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Rect, Scene, Stroke, Words, line, rectangle
 
 GUTTER = 0.15
 """Room for the rows' names, as a part of the width of the days."""

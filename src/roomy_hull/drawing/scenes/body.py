@@ -6,7 +6,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Lines, Outline, Point, Scene, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Lines, Outline, Point, Scene, Stroke, line, rectangle
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.drawing.scenes.vehicle import wheel
 from roomy_hull.drawing.view import View, carried_over

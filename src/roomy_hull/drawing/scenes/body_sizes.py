@@ -4,7 +4,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Point, Scene, Size, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Point, Scene, Size, Stroke, line, rectangle
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.kit.body.pieces import part_of
 

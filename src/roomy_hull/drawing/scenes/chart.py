@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Disc,
     Outline,
     Point,

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
 from roomy_hull.job.services import Services
 from roomy_hull.studies.services.circuits import START, Circuit
 
@@ -37,10 +37,15 @@ def plan(
         [c for c in circuits if c.id in uses], [c for c in circuits if c.id in gives],
         {c.ends[0]: c for c in circuits if c.id.endswith("-out")}, {c.id: c for c in circuits}, names, services, chosen,
     )  # fmt: skip
-    strokes = [*sheet.middle(), *sheet.left(), *sheet.right()]
+    primitives = [*sheet.middle(), *sheet.left(), *sheet.right()]
     width = COLUMNS[3] + WIDE + 60
     around = max(sheet.high + 60, (width + 40) / max(aspect, 0.2))
-    return tuple(strokes), (-40.0, sheet.high / 2 - around / 2, width, sheet.high / 2 + around / 2)
+    return tuple(primitives), (
+        -40.0,
+        sheet.high / 2 - around / 2,
+        width,
+        sheet.high / 2 + around / 2,
+    )
 
 
 class _Sheet(NamedTuple):
@@ -78,22 +83,22 @@ class _Sheet(NamedTuple):
         """Battery and board."""
         s, names = self.services, self.names
         key = s.batteries[0].thing if s.batteries else ""
-        strokes = _box(
+        primitives = _box(
             self.battery,
             names.get(key, key or "no battery"),
             f"{sum(b.ah for b in s.batteries):g} Ah",
         )
         if self.loads:
-            strokes += _box(self.board, names.get(s.board, s.board or "fuses"), "fuse board")
+            primitives += _box(self.board, names.get(s.board, s.board or "fuses"), "fuse board")
         if "main" in self.by_id:
             x = COLUMNS[2] + WIDE / 2
             ends = [(x, self.battery[1] - HIGH / 2), (x, self.board[1] + HIGH / 2)]
-            strokes += _run(ends, self.by_id["main"], self.chosen, upright=True)
-        return strokes
+            primitives += _run(ends, self.by_id["main"], self.chosen, upright=True)
+        return primitives
 
     def left(self) -> list[Stroke]:
         """What gives power, each charger beside what feeds it; those of one charger meet on their way, and none cross."""
-        strokes: list[Stroke] = []
+        primitives: list[Stroke] = []
         fed: dict[str, list[Circuit]] = {}
         for c in self.inputs:
             fed.setdefault(c.ends[1] if c.ends[1] in self.outs else "", []).append(c)
@@ -106,18 +111,18 @@ class _Sheet(NamedTuple):
         for key in fed:
             own = [y for y, (_c, k) in zip(ys, rows, strict=True) if k == key]
             y = (own[0] + own[-1]) / 2
-            strokes += _box((COLUMNS[1], y), self.names.get(key, key), "charger")
+            primitives += _box((COLUMNS[1], y), self.names.get(key, key), "charger")
             legs = [(COLUMNS[1] + WIDE, y), (last, y), (last, to), (COLUMNS[2], to)]
-            strokes += _run(legs, self.outs[key], self.chosen)
+            primitives += _run(legs, self.outs[key], self.chosen)
             for at, (c, k) in zip(ys, rows, strict=True):
                 if k == key:
                     legs = [(COLUMNS[0] + WIDE, at), (lane, at), (lane, y), (COLUMNS[1], y)]
-                    strokes += [*self.giver(at, c), *_run(legs, c, self.chosen)]
+                    primitives += [*self.giver(at, c), *_run(legs, c, self.chosen)]
         for at, (c, k) in zip(ys, rows, strict=True):
             if not k:
                 legs = [(COLUMNS[0] + WIDE, at), (last, at), (last, to), (COLUMNS[2], to)]
-                strokes += [*self.giver(at, c), *_run(legs, c, self.chosen)]
-        return strokes
+                primitives += [*self.giver(at, c), *_run(legs, c, self.chosen)]
+        return primitives
 
     def giver(self, y: float, c: Circuit) -> list[Stroke]:
         """The box of what gives power."""
@@ -127,28 +132,28 @@ class _Sheet(NamedTuple):
 
     def right(self) -> list[Stroke]:
         """What uses power, one under another on a bar from the board; the inverter above, from the battery."""
-        strokes: list[Stroke] = []
+        primitives: list[Stroke] = []
         bar = COLUMNS[2] + WIDE + 90
         step = self.high / max(self.rows, 1)
         ys = [(n + 0.5) * step for n in range(len(self.loads))]
         if ys:
-            strokes.append(
+            primitives.append(
                 line("plan line", (COLUMNS[2] + WIDE, self.board[1]), (bar, self.board[1]))
             )
-            strokes.append(
+            primitives.append(
                 line("plan line", (bar, min(*ys, self.board[1])), (bar, max(*ys, self.board[1])))
             )
         for y, c in zip(ys, reversed(self.loads), strict=True):
-            strokes += _run([(bar, y), (COLUMNS[3], y)], c, self.chosen)
-            strokes.append(Disc("plan joint", (bar, y), 7))
-            strokes += _box((COLUMNS[3], y), c.name, f"{c.amps:.1f} A")
+            primitives += _run([(bar, y), (COLUMNS[3], y)], c, self.chosen)
+            primitives.append(Disc("plan joint", (bar, y), 7))
+            primitives += _box((COLUMNS[3], y), c.name, f"{c.amps:.1f} A")
         if "inverter" in self.by_id:
             y, from_y = self.high - 0.5 * step, self.battery[1]
             ends = [(COLUMNS[2] + WIDE, from_y), (bar - 60, from_y), (bar - 60, y), (COLUMNS[3], y)]
-            strokes += _run(ends, self.by_id["inverter"], self.chosen)
+            primitives += _run(ends, self.by_id["inverter"], self.chosen)
             name = self.names.get(self.services.inverter.thing, "inverter")
-            strokes += _box((COLUMNS[3], y), name, "mains: licensed electrician")
-        return strokes
+            primitives += _box((COLUMNS[3], y), name, "mains: licensed electrician")
+        return primitives
 
 
 def _box(at: tuple[float, float], words: str, under: str) -> list[Stroke]:
@@ -172,21 +177,21 @@ def _run(
     """A line with its fuse at the end where the power comes from; fuse, cable and length beside it."""
     role = "plan chosen" if c.id == chosen else "plan line"
     words = f"{c.fuse:g} A · {c.section} · {c.metres:.1f} m"
-    strokes: list[Stroke] = [Outline(role, tuple(points), closed=False)]
+    primitives: list[Stroke] = [Outline(role, tuple(points), closed=False)]
     (x0, y0), (x1, y1) = points[0], points[1]
     if upright:
         y = (y0 + y1) / 2
-        strokes.append(rectangle("plan fuse", x0 - 10, y - 26, x0 + 10, y + 26, 2))
-        strokes.append(
+        primitives.append(rectangle("plan fuse", x0 - 10, y - 26, x0 + 10, y + 26, 2))
+        primitives.append(
             Words("chart words", (x0 - 20, y), words, SMALL, fixed=False, anchor="right")
         )
-        return strokes
+        return primitives
     middle = min(x0 + 46, (x0 + x1) / 2)
-    strokes.append(rectangle("plan fuse", middle - 26, y0 - 10, middle + 26, y0 + 10, 2))
+    primitives.append(rectangle("plan fuse", middle - 26, y0 - 10, middle + 26, y0 + 10, 2))
     if len(points) > 2:  # under the box that it comes from: its own legs are too short for words
-        strokes.append(
+        primitives.append(
             Words("chart words", (x0 - WIDE / 2, y0 - HIGH / 2 - 16), words, SMALL, fixed=False)
         )
     else:
-        strokes.append(Words("chart words", ((x0 + x1) / 2, y0 + 24), words, SMALL, fixed=False))
-    return strokes
+        primitives.append(Words("chart words", ((x0 + x1) / 2, y0 + 24), words, SMALL, fixed=False))
+    return primitives

@@ -1,6 +1,6 @@
 """A waterfall of what a job costs: each kind of cost on top of those before it, the whole at the end."""
 
-from roomy_hull.core.strokes import Rect, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Rect, Scene, Stroke, Words, line, rectangle
 from roomy_hull.making.cost import FIELDS, Cost
 
 NAMES = {

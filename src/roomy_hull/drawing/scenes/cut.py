@@ -5,7 +5,7 @@ import itertools
 import msgspec
 
 from roomy_hull.core.parts import short_name
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Disc,
     Outline,
     Rect,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from roomy_hull.core import lazily
-from roomy_hull.core.strokes import Point, Words
+from roomy_hull.core.primitives import Point, Words
 from roomy_hull.making.flats import Blank, bend_words
 
 if TYPE_CHECKING:

@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from roomy_hull.core.ergonomics.figure import BREADTH, CROUCH, HIP, LEAN, SHOULDER
-from roomy_hull.core.strokes import Disc, Outline, Point, Stroke
+from roomy_hull.core.primitives import Disc, Outline, Point, Stroke
 from roomy_hull.drawing.view import View
 
 Spot = tuple[float, float, float]

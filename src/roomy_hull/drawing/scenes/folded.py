@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 from roomy_hull.core import lazily
 from roomy_hull.core.folded import Vector
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line
+from roomy_hull.core.primitives import Disc, Outline, Rect, Scene, Stroke, Words, line
 from roomy_hull.drawing.scenes.partition import Face, partition
 from roomy_hull.drawing.scenes.solid import directions, seen
 from roomy_hull.making.polyhedra import Facet, Polyhedron, placed

@@ -6,7 +6,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import Box, hull
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Rect,
     Scene,
     Stroke,
@@ -134,24 +134,24 @@ def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     view = ELEVATION[station]
     if station in ("above", "underneath"):
         return tuple(_plan_things(assembly, view, looks))
-    strokes = [*outfit.ghosts(assembly, view, looks.off), *body_scene.rack(assembly, view)]
+    primitives = [*outfit.ghosts(assembly, view, looks.off), *body_scene.rack(assembly, view)]
     # What is off lies behind all that is there.
     for thing in sorted(_by_nearness(assembly, view), key=lambda t: t.id not in looks.off):
         if thing.id in looks.off:
             if thing.place is None or thing.place.bay.side == station:
-                strokes.append(rectangle("space", *view.rect(thing.envelope), 6, thing.id))
+                primitives.append(rectangle("space", *view.rect(thing.envelope), 6, thing.id))
         elif isinstance(thing.value, Carried) and thing.value.kind in outfit.VEHICLE_KINDS:
-            strokes += outfit.fitted(thing.value, view, view.rect(thing.envelope))
+            primitives += outfit.fitted(thing.value, view, view.rect(thing.envelope))
         elif isinstance(thing.value, Carried):
-            strokes += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
+            primitives += body_scene.carried(thing, view, assembly.job.vehicle.tyre)
         elif thing.place is not None and thing.place.bay.side == station:
-            strokes += _front_of(thing, view, gone=_leaves_its_place(thing, looks.opened))
-    strokes += opened_scene.opened_things(assembly, view, station, looks.opened, plan=False)
+            primitives += _front_of(thing, view, gone=_leaves_its_place(thing, looks.opened))
+    primitives += opened_scene.opened_things(assembly, view, station, looks.opened, plan=False)
     if station == "front":
-        strokes += vehicle_scene.end(assembly.job.vehicle, rear=False)
+        primitives += vehicle_scene.end(assembly.job.vehicle, rear=False)
     if looks.stature > 0:
-        strokes += person(assembly, view, looks.stature)
-    return tuple(strokes)
+        primitives += person(assembly, view, looks.stature)
+    return tuple(primitives)
 
 
 def backdrop(assembly: Assembly, station: Station) -> Scene:
@@ -188,23 +188,23 @@ class Backdrops:
 def _draw_backdrop(assembly: Assembly, station: Station) -> list[Stroke]:
     """Draw ground line, vehicle and body for one station."""
     view, vehicle = ELEVATION[station], assembly.job.vehicle
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     if station in ("above", "underneath"):
-        strokes += vehicle_scene.plan(vehicle, view)
-        strokes += _plan_body(assembly, view)
-        return strokes
-    strokes += ground_line(frame(assembly, station)[0])
-    strokes += body_scene.between_rails(assembly.ground, view)
+        primitives += vehicle_scene.plan(vehicle, view)
+        primitives += _plan_body(assembly, view)
+        return primitives
+    primitives += ground_line(frame(assembly, station)[0])
+    primitives += body_scene.between_rails(assembly.ground, view)
     if station in ("left", "right"):
-        strokes += vehicle_scene.side(vehicle, view.h[1])
+        primitives += vehicle_scene.side(vehicle, view.h[1])
     elif station == "rear":
-        strokes += vehicle_scene.end(vehicle, rear=True)
-    strokes += body_scene.tray(assembly, view)
-    strokes += body_scene.canopy(assembly, view, station)
-    strokes += outfit.rooms(assembly, view, station)
-    strokes += outfit.racks(assembly, view)
-    strokes += body_scene.bays(assembly.ground, view, station)
-    return strokes
+        primitives += vehicle_scene.end(vehicle, rear=True)
+    primitives += body_scene.tray(assembly, view)
+    primitives += body_scene.canopy(assembly, view, station)
+    primitives += outfit.rooms(assembly, view, station)
+    primitives += outfit.racks(assembly, view)
+    primitives += body_scene.bays(assembly.ground, view, station)
+    return primitives
 
 
 def _by_nearness(assembly: Assembly, view: View) -> list[Thing]:
@@ -252,8 +252,8 @@ def slice_backdrop(assembly: Assembly, station: Station) -> Scene:
 def _draw_slice(assembly: Assembly, station: Station) -> list[Stroke]:
     """Draw the cab and the cut-open body."""
     view = SLICE[station]
-    strokes = list(vehicle_scene.plan(assembly.job.vehicle, view))
-    return strokes + _plan_body(assembly, view)
+    primitives = list(vehicle_scene.plan(assembly.job.vehicle, view))
+    return primitives + _plan_body(assembly, view)
 
 
 def slice_things(assembly: Assembly, station: Station, looks: Looks) -> Scene:

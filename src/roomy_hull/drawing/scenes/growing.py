@@ -7,9 +7,9 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware
+from roomy_hull.core.poses import standing
+from roomy_hull.core.primitives import Rect, Scene, Stroke, Words, rectangle
 from roomy_hull.core.refs import CANOPY, Ref
-from roomy_hull.core.standing import standing
-from roomy_hull.core.strokes import Rect, Scene, Stroke, Words, rectangle
 from roomy_hull.drawing.scenes import vehicle as vehicle_scene
 from roomy_hull.drawing.scenes.around import ground_line
 from roomy_hull.drawing.scenes.ground import frame

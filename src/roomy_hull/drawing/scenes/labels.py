@@ -3,7 +3,7 @@
 import math
 from typing import NamedTuple
 
-from roomy_hull.core.strokes import Lines, Outline, Panel, Scene, Stroke, Words
+from roomy_hull.core.primitives import Lines, Outline, Panel, Scene, Stroke, Words
 from roomy_hull.drawing.paper import Paper
 
 PAGE = (297.0, 210.0)

@@ -4,8 +4,8 @@ import math
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
+from roomy_hull.core.primitives import Disc, Outline, Rect, Scene, Stroke, Words, line
 from roomy_hull.core.refs import VEHICLE, Ref
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line
 from roomy_hull.core.units import System, show
 from roomy_hull.drawing.scenes.attitude import settled, settled_point
 from roomy_hull.drawing.scenes.ground import elevation, frame

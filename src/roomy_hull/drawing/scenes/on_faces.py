@@ -10,7 +10,7 @@ import msgspec
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.motion import Piece
-from roomy_hull.core.strokes import Disc, Lines, Outline, Panel, Point, Scene
+from roomy_hull.core.primitives import Disc, Lines, Outline, Panel, Point, Scene
 from roomy_hull.drawing.scenes import vehicle as vehicle_scene
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.vehicle import Vehicle

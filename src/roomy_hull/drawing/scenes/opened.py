@@ -4,7 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.motion import PLANE, Piece
-from roomy_hull.core.strokes import Outline, Point, Scene, Stroke
+from roomy_hull.core.primitives import Outline, Point, Scene, Stroke
 from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.carried import Carried
 
@@ -37,7 +37,7 @@ def opened_things(
         plan: Whether the picture is one from above.
     Returns: Strokes from back to front, each with its owner's id as tag. [mm]
     """
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     openings = shown(assembly, opened)
     # From above, doors and cloth would hide what is pulled out below them: they come first, and thin.
     over = ("door", "outside")
@@ -51,11 +51,11 @@ def opened_things(
         spread = bool(opening.motion.spread)
         for piece in opening.opened:
             thin = "opened fan" if spread and not piece.square else role
-            strokes.append(Outline(thin, outline(piece, view), tag=tag))
+            primitives.append(Outline(thin, outline(piece, view), tag=tag))
         thing = assembly.thing(opening.owner) if opening.owner else None
         if thing is not None and opening.kind == "unit":
-            strokes += _elevation(thing, opening, view, station, plan=plan)
-    return tuple(strokes)
+            primitives += _elevation(thing, opening, view, station, plan=plan)
+    return tuple(primitives)
 
 
 def _sum(opening: Opening, axis: int, verbs: tuple[str, ...]) -> float:

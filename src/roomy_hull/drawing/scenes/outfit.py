@@ -3,7 +3,7 @@
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.body import Ground
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Lines, Outline, Scene, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Lines, Outline, Scene, Stroke, line, rectangle
 from roomy_hull.drawing.scenes import body as body_scene
 from roomy_hull.drawing.view import View
 from roomy_hull.job.canopy import Canopy

@@ -7,7 +7,7 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.geometry.regions import union
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.strokes import Disc, Scene, Size, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Scene, Size, Stroke, Words, line, rectangle
 from roomy_hull.drawing.view import View
 from roomy_hull.job.carried import Carried
 from roomy_hull.studies.fit.free_space import FreeSpace
@@ -93,7 +93,7 @@ def order_badges(assembly: Assembly, found: InOut, view: View, station: str) -> 
         station: The side.
     Returns: A disc with a number on each unit; none in a bay where units block each other in a circle. [mm]
     """
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     for bay, order in found.order.items():
         if assembly.ground.bays[bay].bay.side != station:
             continue
@@ -102,11 +102,11 @@ def order_badges(assembly: Assembly, found: InOut, view: View, station: str) -> 
             if thing is not None:
                 h0, k0, h1, k1 = view.rect(thing.envelope)
                 at = ((h0 + h1) / 2, (k0 + k1) / 2)
-                strokes += [
+                primitives += [
                     Disc("badge", at, 42, key),
                     Words("badge words", at, str(n), 12, tag=key),
                 ]
-    return tuple(strokes)
+    return tuple(primitives)
 
 
 def marks(findings: tuple[Finding, ...], view: View) -> Scene:

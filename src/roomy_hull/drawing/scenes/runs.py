@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words
+from roomy_hull.core.primitives import Disc, Outline, Rect, Scene, Stroke, Words
 from roomy_hull.drawing.scenes.ground import elevation, frame, slice_scene
 from roomy_hull.drawing.view import ELEVATION, SLICE, Station, View
 from roomy_hull.job.services import Services
@@ -56,14 +56,14 @@ def laid(circuits: Sequence[Circuit], runs: Sequence[Run], services: Services) -
 
 def _drawn(view: View, rows: Sequence[Laid], chosen: str) -> list[Stroke]:
     """The runs as one sees them, the chosen one last, a letter on the longest piece of each."""
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     letters: list[tuple[float, float, str]] = []
     for one in sorted(rows, key=lambda r: r.id == chosen):
         points = tuple(view.point(*p) for p in one.points)
         own = one.id == chosen
-        strokes.append(Outline("way chosen" if own else one.role, points, closed=False))
+        primitives.append(Outline("way chosen" if own else one.role, points, closed=False))
         if own:
-            strokes += [Disc("handle dot", points[0], 26), Disc("handle dot", points[-1], 26)]
+            primitives += [Disc("handle dot", points[0], 26), Disc("handle dot", points[-1], 26)]
         a, b = max(
             itertools.pairwise(points), key=lambda ab: abs(ab[0][0] - ab[1][0]) + abs(ab[0][1] - ab[1][1])
         )  # fmt: skip
@@ -73,8 +73,8 @@ def _drawn(view: View, rows: Sequence[Laid], chosen: str) -> list[Stroke]:
         if not any(w == letter and abs(x - at[0]) + abs(y - at[1]) < APART for x, y, w in letters):
             letters.append((*at, letter))
     for x, y, letter in letters:
-        strokes += [Disc("way label", (x, y), 34), Words("way words", (x, y), letter, 11)]
-    return strokes
+        primitives += [Disc("way label", (x, y), 34), Words("way words", (x, y), letter, 11)]
+    return primitives
 
 
 APART = 260.0

@@ -2,7 +2,7 @@
 
 import math
 
-from roomy_hull.core.strokes import (
+from roomy_hull.core.primitives import (
     Disc,
     Outline,
     Point,

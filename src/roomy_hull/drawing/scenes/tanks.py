@@ -7,7 +7,7 @@ from typing import NamedTuple
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.clipped import faces
-from roomy_hull.core.strokes import Outline, Point, Rect, Scene, Stroke, Words, line
+from roomy_hull.core.primitives import Outline, Point, Rect, Scene, Stroke, Words, line
 from roomy_hull.kinds.tank import Tank
 from roomy_hull.studies.services.water import OUTLET_UP, SLOPE_WORDS, SLOPES, Water, inner
 
@@ -90,7 +90,7 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
         tanks: As computed.
     Returns: Nothing where no tank has walls of its own. The ground's slope is drawn under each. [mm]
     """
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     row, wide = 0.0, 0.0
     for tank in tanks:
         thing = assembly.thing(tank.id)
@@ -107,17 +107,17 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
             max(p[0] for p in s.outline) - min(p[0] for p in s.outline) for s in sections
         )
         for n, one in enumerate(sections):
-            strokes += _one(
+            primitives += _one(
                 one, ((n + 0.5) * cell, row), cell, (SLOPE_WORDS[n], tank.usable[n], high)
             )
         row -= high * 1.4 + 420
         wide = max(wide, cell * len(SLOPES))
-    if not strokes:
+    if not primitives:
         return None
-    drawn = [p for s in strokes if isinstance(s, Outline) for p in s.points]
+    drawn = [p for s in primitives if isinstance(s, Outline) for p in s.points]
     low, top = min(p[1] for p in drawn) - 40, max(p[1] for p in drawn) + 290
     middle, tall = (low + top) / 2, max(top - low, wide / max(aspect, 0.2))
-    return tuple(strokes), (0.0, middle - tall / 2, wide, middle + tall / 2)
+    return tuple(primitives), (0.0, middle - tall / 2, wide, middle + tall / 2)
 
 
 def _one(s: _Section, at: Point, cell: float, said: tuple[str, float, float]) -> list[Stroke]:

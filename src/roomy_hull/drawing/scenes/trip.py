@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from roomy_hull.core.strokes import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
+from roomy_hull.core.primitives import Disc, Outline, Rect, Scene, Stroke, Words, line, rectangle
 from roomy_hull.job.trips import Day
 from roomy_hull.studies.services.trip import TripResult
 from roomy_hull.studies.services.weather import PLUGGED_FROM
@@ -69,14 +69,14 @@ def scene(
     width = wide(len(days), aspect)
     hour = width / found.hours
     low = -UNDER - 2 * STRIP - 20
-    strokes: list[Stroke] = [rectangle("chart field", LEFT, 0, LEFT + width, HIGH)]
+    primitives: list[Stroke] = [rectangle("chart field", LEFT, 0, LEFT + width, HIGH)]
     for n in range(len(days)):
         x = LEFT + 24 * n * hour
         for a, b in ((0.0, NIGHT[1]), (NIGHT[0], 24.0)):
-            strokes.append(rectangle("trip night", x + a * hour, low, x + b * hour, HIGH))
+            primitives.append(rectangle("trip night", x + a * hour, low, x + b * hour, HIGH))
         if n == chosen:
-            strokes.append(rectangle("chart band", x, low, x + 24 * hour, HIGH))
-        strokes += [
+            primitives.append(rectangle("chart band", x, low, x + 24 * hour, HIGH))
+        primitives += [
             line("chart grid", (x, low), (x, HIGH)),
             Words(
                 "chart title" if n == chosen else "chart words",
@@ -86,15 +86,15 @@ def scene(
             ),
         ]
     for part in (0.0, 0.25, 0.5, 0.75, 1.0):
-        strokes.append(line("chart grid", (LEFT, part * HIGH), (LEFT + width, part * HIGH)))
-        strokes.append(
+        primitives.append(line("chart grid", (LEFT, part * HIGH), (LEFT + width, part * HIGH)))
+        primitives.append(
             Words(
                 "chart words", (LEFT - 16, part * HIGH), f"{100 * part:.0f} %", 11, anchor="right"
             )
         )
-    strokes += _curves(found, usable, stocks, hour)
-    strokes += _strips(found, days, width)
-    return tuple(strokes), (0.0, low - 110.0, LEFT + width + 330.0, HIGH + 40.0)
+    primitives += _curves(found, usable, stocks, hour)
+    primitives += _strips(found, days, width)
+    return tuple(primitives), (0.0, low - 110.0, LEFT + width + 330.0, HIGH + 40.0)
 
 
 def _curves(found: TripResult, usable: float, stocks: Stocks, hour: float) -> list[Stroke]:
@@ -107,33 +107,33 @@ def _curves(found: TripResult, usable: float, stocks: Stocks, hour: float) -> li
     left = [v / whole for v in found.lived.left.tolist()]
     high = [at(n, v / whole) for n, v in enumerate(found.high.tolist())]
     low = [at(n, v / whole) for n, v in enumerate(found.low.tolist())]
-    strokes: list[Stroke] = [Outline("chart band", (*high, *reversed(low)))]
+    primitives: list[Stroke] = [Outline("chart band", (*high, *reversed(low)))]
     ends: list[tuple[float, str, str]] = []
     for role, words, parts in (("curve 2", "water", stocks.water), ("curve 3", "gas", stocks.gas)):
         if parts:
             points = [(LEFT, 1.0 * HIGH * parts[0])]
             points += [(LEFT + 24 * (n + 1) * hour, p * HIGH) for n, p in enumerate(parts[1:])]
-            strokes.append(Outline(role, tuple(points), closed=False))
+            primitives.append(Outline(role, tuple(points), closed=False))
             ends.append((points[-1][1], role, f"{words} {100 * parts[-1]:.0f} %"))
-    strokes.append(Outline("curve 1", tuple(at(n, v) for n, v in enumerate(left)), closed=False))
+    primitives.append(Outline("curve 1", tuple(at(n, v) for n, v in enumerate(left)), closed=False))
     ends.append((left[-1] * HIGH, "curve 1", f"charge {100 * left[-1]:.0f} %"))
     for h, part in stocks.measured:
-        strokes.append(Disc("measure end", (LEFT + h * hour, part * HIGH), 10))
+        primitives.append(Disc("measure end", (LEFT + h * hour, part * HIGH), 10))
     right = LEFT + found.hours * hour + 14
     place = -1e9
     for k, role, words in sorted(ends):
         place = max(k, place + 62)
-        strokes.append(Words(role, (right, place), words, 12, anchor="left"))
+        primitives.append(Words(role, (right, place), words, 12, anchor="left"))
     n = found.lowest_at
     words = f"lowest {found.lowest:,.0f} Wh, day {n // 24 + 1} at {(n + 1) % 24:02d}:00"
     late = n > 0.6 * found.hours
     x, y = at(n, left[n])
-    strokes += [
+    primitives += [
         Disc("curve 1 dot", (x, y), 13),
         Words("chart title", (x - 20 if late else x + 20, y), words, 12, anchor="right" if late else "left",
               below=14 if left[n] > 0.12 else -14),
     ]  # fmt: skip
-    return strokes
+    return primitives
 
 
 def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke]:
@@ -141,7 +141,7 @@ def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke
     hour = width / found.hours
     top = -UNDER
     most = max(float(found.lived.panels.max()), 1.0)
-    strokes: list[Stroke] = [
+    primitives: list[Stroke] = [
         Words("chart words", (LEFT - 16, top - part * STRIP), words, 11, anchor="right")
         for part, words in (
             (0.5, "sun"),
@@ -152,9 +152,9 @@ def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke
         x = LEFT + n * hour
         if watts > 1:
             high = top - STRIP * (1 - watts / most)
-            strokes.append(rectangle("trip sun", x, top - STRIP, x + hour, high))
+            primitives.append(rectangle("trip sun", x, top - STRIP, x + hour, high))
     if most > 1:
-        strokes.append(
+        primitives.append(
             Words(
                 "chart words",
                 (LEFT + width + 14, top - STRIP / 2),
@@ -166,10 +166,12 @@ def _strips(found: TripResult, days: Sequence[Day], width: float) -> list[Stroke
     for n in range(len(days)):
         a, b, c, d = drive_box(days, n, width)
         if c > a:
-            strokes.append(rectangle("trip drive", a, b, c, d, 6))
-            strokes.append(Disc("handle dot", (c, (b + d) / 2), 9))
+            primitives.append(rectangle("trip drive", a, b, c, d, 6))
+            primitives.append(Disc("handle dot", (c, (b + d) / 2), 9))
         if days[n].plugged > 0:
             x = LEFT + (24 * n + PLUGGED_FROM) * hour
             end = min(x + days[n].plugged * hour, LEFT + width)
-            strokes.append(rectangle("trip mains", x, b + (d - b) * 0.25, end, d - (d - b) * 0.25))
-    return strokes
+            primitives.append(
+                rectangle("trip mains", x, b + (d - b) * 0.25, end, d - (d - b) * 0.25)
+            )
+    return primitives

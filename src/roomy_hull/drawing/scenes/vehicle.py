@@ -2,7 +2,7 @@
 
 import math
 
-from roomy_hull.core.strokes import Disc, Outline, Point, Scene, Stroke, line, rectangle
+from roomy_hull.core.primitives import Disc, Outline, Point, Scene, Stroke, line, rectangle
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.vehicle import Vehicle
@@ -17,8 +17,8 @@ def side(vehicle: Vehicle, sign: int) -> Scene:
         sign: 1 as seen from the left (front at the left), -1 from the right.
     Returns: Chassis, cab, glass, doors, lamps and wheels, h = ±x and k = z. [mm]
     """
-    strokes = [*_chassis(vehicle), *_cab_side(vehicle), *_wheels_side(vehicle)]
-    return carried_over(tuple(strokes), sign, 0.0, 0.0)
+    primitives = [*_chassis(vehicle), *_cab_side(vehicle), *_wheels_side(vehicle)]
+    return carried_over(tuple(primitives), sign, 0.0, 0.0)
 
 
 def _chassis(v: Vehicle) -> list[Stroke]:
@@ -54,7 +54,7 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
         (s.roof_front, top, 170), (roof_rear - 10, top - 12, 110), (back, s.belt + 60, 60),
         (back, s.sill + 40, 50), (back - 30, s.sill, 20),
     )  # fmt: skip
-    strokes: list[Stroke] = [
+    primitives: list[Stroke] = [
         Outline("cab", tuple((a, b) for a, b, _ in skin), radii=tuple(r for _, _, r in skin)),
         rectangle("trim", nose - 25, s.sill - 20, nose + 190, s.sill + 170, 45),
         _arch(axle, arch, s.sill - 18),
@@ -66,25 +66,25 @@ def _cab_side(v: Vehicle) -> list[Stroke]:
                 closed=False),
     ]  # fmt: skip
     if v.kind == "wagon":
-        strokes += _wagon_side(v, arch, axle)
+        primitives += _wagon_side(v, arch, axle)
     if v.kind == "pickup":
-        strokes += _tub_side(v, arch, axle)
-    strokes += _windows(v)
+        primitives += _tub_side(v, arch, axle)
+    primitives += _windows(v)
     belt = s.belt
     for n, x in enumerate(s.doors):
         if n == 0:
-            strokes.append(
+            primitives.append(
                 Outline("seam", ((x + 90, belt - 20), (x + 110, s.sill + 170), (x + 170, s.sill + 20)),
                         closed=False, radius=40)
             )  # fmt: skip
         else:
-            strokes.append(line("seam", (x, top - 110 if n < len(s.doors) - 1 else belt),
+            primitives.append(line("seam", (x, top - 110 if n < len(s.doors) - 1 else belt),
                                 (x, s.sill + 20)))  # fmt: skip
-            strokes.append(rectangle("handle", x - 165, belt - 95, x - 45, belt - 70, 10))
-    strokes.append(Outline("mirror", ((s.windscreen + 210, belt + 5), (s.windscreen + 200, belt + 175),
+            primitives.append(rectangle("handle", x - 165, belt - 95, x - 45, belt - 70, 10))
+    primitives.append(Outline("mirror", ((s.windscreen + 210, belt + 5), (s.windscreen + 200, belt + 175),
                                       (s.windscreen + 320, belt + 190), (s.windscreen + 330, belt + 20)),
                            radius=35))  # fmt: skip
-    return strokes
+    return primitives
 
 
 def _wagon_side(v: Vehicle, arch: float, axle: float) -> list[Stroke]:
@@ -185,16 +185,16 @@ def end(vehicle: Vehicle, rear: bool) -> Scene:
     radius = overall_diameter(v.tyre) / 2
     section = parts_of(v.tyre)[0]
     track = v.track_rear if rear else v.track_front
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     for sign in (-1, 1):
         c = sign * track / 2
-        strokes.append(rectangle("tyre", c - section / 2, 0, c + section / 2, 2 * radius, 45))
+        primitives.append(rectangle("tyre", c - section / 2, 0, c + section / 2, 2 * radius, 45))
     axle = v.axle_height()
-    strokes.append(rectangle("steel", -track / 2, axle - 45, track / 2, axle + 45, 30))
+    primitives.append(rectangle("steel", -track / 2, axle - 45, track / 2, axle + 45, 30))
     low = v.rail_top - v.rail_depth
     for sign in (-1, 1):
         c = sign * v.rail_spread / 2
-        strokes.append(rectangle("steel", c - v.rail_width / 2, low, c + v.rail_width / 2,
+        primitives.append(rectangle("steel", c - v.rail_width / 2, low, c + v.rail_width / 2,
                                  v.rail_top, 6))  # fmt: skip
     roof = half * 0.76
     body = (
@@ -207,7 +207,7 @@ def end(vehicle: Vehicle, rear: bool) -> Scene:
     glass = Outline("glass", ((-low_half, s.belt + 40), (-top_half, s.height - 80),
                               (top_half, s.height - 80), (low_half, s.belt + 40)), radius=70)  # fmt: skip
     if rear:
-        return (cab, glass, *strokes)
+        return (cab, glass, *primitives)
     grille = s.bonnet - 190
     front: list[Stroke] = [
         cab, glass,
@@ -224,7 +224,7 @@ def end(vehicle: Vehicle, rear: bool) -> Scene:
                 "mirror", c + sign * 230 - 90, s.belt + 10, c + sign * 230 + 90, s.belt + 190, 35
             )
         )
-    return (*strokes, *front)
+    return (*primitives, *front)
 
 
 def plan(vehicle: Vehicle, view: View) -> Scene:
@@ -233,38 +233,38 @@ def plan(vehicle: Vehicle, view: View) -> Scene:
     half = s.width / 2
     radius = overall_diameter(v.tyre) / 2
     section = parts_of(v.tyre)[0]
-    strokes: list[Stroke] = []
+    primitives: list[Stroke] = []
     for x, track in ((0.0, v.track_front), (v.wheelbase, v.track_rear)):
         for sign in (-1, 1):
             c = sign * track / 2
-            strokes.append(rectangle("tyre plan", x - radius, c - section / 2, x + radius,
+            primitives.append(rectangle("tyre plan", x - radius, c - section / 2, x + radius,
                                      c + section / 2, 40))  # fmt: skip
     for sign in (-1, 1):
         c = sign * v.rail_spread / 2
-        strokes.append(rectangle("steel plan", v.cab_back, c - v.rail_width / 2, v.chassis_end,
+        primitives.append(rectangle("steel plan", v.cab_back, c - v.rail_width / 2, v.chassis_end,
                                  c + v.rail_width / 2))  # fmt: skip
     nose = -s.front
     roof = half * 0.78
     back = s.rear if v.kind == "wagon" else v.cab_back
     if v.kind == "pickup":
-        strokes.append(rectangle("cab", v.cab_back + 25, -half + 20, s.rear, half - 20, 60))
+        primitives.append(rectangle("cab", v.cab_back + 25, -half + 20, s.rear, half - 20, 60))
     skin = (
         (nose, -half * 0.62, 130), (nose, half * 0.62, 130), (nose + 190, half - 15, 150),
         (s.windscreen, half, 200), (back, half, 60), (back, -half, 60),
         (s.windscreen, -half, 200), (nose + 190, -half + 15, 150),
     )  # fmt: skip
-    strokes.append(
+    primitives.append(
         Outline("cab", tuple((a, b) for a, b, _ in skin), radii=tuple(r for _, _, r in skin))
     )
-    strokes.append(Outline("glass", ((s.windscreen, -half + 130), (s.windscreen - 50, 0.0),
+    primitives.append(Outline("glass", ((s.windscreen, -half + 130), (s.windscreen - 50, 0.0),
                                      (s.windscreen, half - 130), (s.roof_front, roof),
                                      (s.roof_front - 20, 0.0), (s.roof_front, -roof)), radius=60))  # fmt: skip
     roof_rear = s.rear - 130 if v.kind == "wagon" else s.roof_rear
-    strokes.append(rectangle("cab roof", s.roof_front, -roof, roof_rear, roof, 90))
-    strokes.append(line("seam", (nose + 110, -half * 0.5), (s.windscreen - 120, -half * 0.72)))
-    strokes.append(line("seam", (nose + 110, half * 0.5), (s.windscreen - 120, half * 0.72)))
+    primitives.append(rectangle("cab roof", s.roof_front, -roof, roof_rear, roof, 90))
+    primitives.append(line("seam", (nose + 110, -half * 0.5), (s.windscreen - 120, -half * 0.72)))
+    primitives.append(line("seam", (nose + 110, half * 0.5), (s.windscreen - 120, half * 0.72)))
     for sign in (-1, 1):
-        strokes.append(rectangle("mirror", s.windscreen + 200, sign * (half + 90) - 90,
+        primitives.append(rectangle("mirror", s.windscreen + 200, sign * (half + 90) - 90,
                                  s.windscreen + 300, sign * (half + 90) + 90, 30))  # fmt: skip
     swap = view.h[0] == 1
-    return carried_over(tuple(strokes), view.h[1], 0.0, 0.0, sign_k=view.k[1], swap=swap)
+    return carried_over(tuple(primitives), view.h[1], 0.0, 0.0, sign_k=view.k[1], swap=swap)

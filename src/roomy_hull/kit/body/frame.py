@@ -12,9 +12,9 @@ from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.regions import Rect, union
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
-from roomy_hull.core.parts import BarPart, Stand
+from roomy_hull.core.parts import BarPart, Pose
+from roomy_hull.core.poses import ACROSS, BACK, FORTH, REAR, WALL, Turned, at
 from roomy_hull.core.refs import CANOPY
-from roomy_hull.core.standing import ACROSS, BACK, FORTH, REAR, WALL, Turned, at
 from roomy_hull.job.canopy import Canopy
 from roomy_hull.kit.body import sides
 
@@ -44,7 +44,7 @@ def bow_count(canopy: Canopy) -> int:
     return max(2, math.ceil(canopy.length / BOW_STEP) + 1) + 1
 
 
-def from_inside(canopy: Canopy, side: str, along: float, up: float, inward: float = 0.0) -> Stand:
+def from_inside(canopy: Canopy, side: str, along: float, up: float, inward: float = 0.0) -> Pose:
     """A stand on a wall, for a sheet seen from inside.
 
     Args:
@@ -114,15 +114,15 @@ def _free(span: Span, taken: list[Span]) -> list[Span]:
 
 
 def _lengths(
-    name: str, section: str, metal: Material, rows: list[tuple[float, Stand]]
+    name: str, section: str, metal: Material, rows: list[tuple[float, Pose]]
 ) -> list[BarPart]:
     """Bars of one section, those of a length as one part."""
-    by_length: dict[float, list[Stand]] = {}
-    for long, stand in rows:
-        by_length.setdefault(round(long, 3), []).append(stand)
+    by_length: dict[float, list[Pose]] = {}
+    for long, pose in rows:
+        by_length.setdefault(round(long, 3), []).append(pose)
     return [
-        BarPart(f"Canopy: {name}", CANOPY, section, long, metal, len(stands), stands=tuple(stands))
-        for long, stands in by_length.items()
+        BarPart(f"Canopy: {name}", CANOPY, section, long, metal, len(poses), poses=tuple(poses))
+        for long, poses in by_length.items()
     ]
 
 
@@ -145,7 +145,7 @@ def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
         return ()
     near = {"left": t, "right": canopy.width - t - wide}
     rails = [(long, at(t, v, top - high)) for v in near.values()]
-    stands = [
+    poses = [
         (upright, at(u + high, v, low + high, POST))
         for side, v in near.items() for u in posts(canopy, side)
     ]  # fmt: skip
@@ -155,7 +155,7 @@ def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
     bows = [(between, at(t + n * step, t + wide, top - wide, WALL)) for n in range(count)]
     return (
         *_lengths("cant rail", canopy.frame, metal, rails),
-        *_lengths("post", canopy.frame, metal, stands),
+        *_lengths("post", canopy.frame, metal, poses),
         *_lengths("roof bow", canopy.frame, metal, bows),
         *_low_bars(canopy, metal, near),
     )
@@ -165,9 +165,9 @@ def _low_bars(canopy: Canopy, metal: Material, near: dict[str, float]) -> list[B
     """Sills, end sills between them, and thresholds, each where it lies."""
     high, wide, t = section_height(canopy.frame), section_width(canopy.frame), canopy.skin
     low = canopy.base
-    sills: list[tuple[float, Stand]] = []
-    ends: list[tuple[float, Stand]] = []
-    steps: list[tuple[float, float, Stand]] = []
+    sills: list[tuple[float, Pose]] = []
+    ends: list[tuple[float, Pose]] = []
+    steps: list[tuple[float, float, Pose]] = []
     for side, v in near.items():
         whole, flat = _sills(canopy, side, (t, canopy.length - t), high)
         sills += [(b - a, at(a, v, low)) for a, b in whole]
@@ -181,7 +181,7 @@ def _low_bars(canopy: Canopy, metal: Material, near: dict[str, float]) -> list[B
         *_lengths("end sill", canopy.frame, metal, ends),
     ]
     for rise in sorted({row[0] for row in steps}):
-        rows = [(b, stand) for a, b, stand in steps if a == rise]
+        rows = [(b, pose) for a, b, pose in steps if a == rise]
         made += _lengths("threshold", f"{rise:g}x{wide:g}", metal, rows)
     return made
 

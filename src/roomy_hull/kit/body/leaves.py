@@ -4,9 +4,9 @@ from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
+from roomy_hull.core.parts import BarPart, Hardware, Part, Pose, SheetPart
+from roomy_hull.core.poses import carried
 from roomy_hull.core.refs import CANOPY
-from roomy_hull.core.standing import carried
 from roomy_hull.job.canopy import Canopy, Door
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.fittings import lock_rects
@@ -41,11 +41,11 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
         long, high = leaf.size()
         name = f"Canopy: door {door.id}{words[leaf.key]}"
         corner = frame.seen(door.side, leaf.rect[0], long), leaf.rect[1]
-        stand = frame.from_inside(canopy, door.side, *corner)
+        pose = frame.from_inside(canopy, door.side, *corner)
         made.append(
             SheetPart(name, CANOPY, long, high, canopy.skin, skin, left=fold, right=fold, front=fold,
                       back=fold, cutouts=_cut(leaf, door.side, door.leaf), role="leaf", group=name, join="welded",
-                      stands=(stand,))
+                      poses=(pose,))
         )  # fmt: skip
         if door.leaf == "mesh":
             made.append(_mesh(name, leaf, door.side))
@@ -55,9 +55,9 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
             inner = long - 2 * t, high - 2 * t - 2 * bar
             made += [
                 BarPart(f"{name} rail", CANOPY, section, inner[0], metal, 2, role="leaf", group=name,
-                        stands=tuple(beyond(stand, t, y, t) for y in (t, high - t - bar))),
+                        poses=tuple(beyond(pose, t, y, t) for y in (t, high - t - bar))),
                 BarPart(f"{name} stile", CANOPY, section, inner[1], metal, 2, role="leaf", group=name,
-                        stands=tuple(beyond(stand, x, t + bar, t, upright=True) for x in (t + bar, long - t))),
+                        poses=tuple(beyond(pose, x, t + bar, t, upright=True) for x in (t + bar, long - t))),
             ]  # fmt: skip
         if door.second:
             # Kept for the same opening: it is cut and hinged alike, and stands nowhere while the other hangs.
@@ -230,17 +230,17 @@ def _jambs(  # ruff: ignore[too-many-locals]  # four angles and what each leaves
         at_ = {"head": (0.0, tall), "sill": (0.0, 0.0), first: (0.0, below)}.get(
             name, (wide, below)
         )
-        stand = _jamb_stand(
+        pose = _jamb_stand(
             corner, at_, name if lying else "left" if name == first else "right", long
         )
         found.append(
             SheetPart(f"Canopy: door {place.door.id} jamb, {name}", CANOPY, long, sides.depth(canopy)[0], t, skin,
-                      back=leg + t, role="jamb", stands=(stand,))
+                      back=leg + t, role="jamb", poses=(pose,))
         )  # fmt: skip
     return found
 
 
-def _jamb_stand(corner: Stand, at_: tuple[float, float], which: str, long: float) -> Stand:
+def _jamb_stand(corner: Pose, at_: tuple[float, float], which: str, long: float) -> Pose:
     """How an angle stands around a rebate: its base from the outside inward, its leg inside it. [mm]"""
     x, y = at_
     spot = beyond(corner, x, y, 0.0)
@@ -257,14 +257,12 @@ def _jamb_stand(corner: Stand, at_: tuple[float, float], which: str, long: float
     return beyond(spot, 0.0, long, 0.0)._replace(x=turned[oy], y=oz, z=turned[ox])
 
 
-def beyond(stand: Stand, x: float, y: float, z: float, *, upright: bool = False) -> Stand:
+def beyond(pose: Pose, x: float, y: float, z: float, *, upright: bool = False) -> Pose:
     """A stand some way along another's directions; upright, its x lies along the other's y. [mm]"""
-    spot = stand._replace(at=carried((x, y, z), stand))
+    spot = pose._replace(at=carried((x, y, z), pose))
     if not upright:
         return spot
-    return spot._replace(
-        x=stand.y, y=stand.x.removeprefix("-") if stand.x[0] == "-" else f"-{stand.x}"
-    )
+    return spot._replace(x=pose.y, y=pose.x.removeprefix("-") if pose.x[0] == "-" else f"-{pose.x}")
 
 
 def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:

@@ -9,8 +9,8 @@ from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
-from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart, Stand
-from roomy_hull.core.standing import ACROSS, BACK, FLAT, FORTH, UPRIGHT, at, standing, stood
+from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, Pose, SheetPart
+from roomy_hull.core.poses import ACROSS, BACK, FLAT, FORTH, UPRIGHT, at, standing, stood
 from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Carried, Mount
 from roomy_hull.job.racks import Rack
@@ -125,11 +125,11 @@ def _around(vehicle: Vehicle, body: Body, rack: Rack) -> Box:
     return Box(x0, y0, low, x0 + max(long, wide), y0 + rack.width, low + rack.height)
 
 
-def _bars(rack: Rack, b: Box) -> list[tuple[str, float, Stand]]:
+def _bars(rack: Rack, b: Box) -> list[tuple[str, float, Pose]]:
     """Every bar: what it is, how long, where it stands."""
     high, wide = section_height(rack.section), section_width(rack.section)
     top = b.z1 - high
-    found: list[tuple[str, float, Stand]] = []
+    found: list[tuple[str, float, Pose]] = []
     if rack.kind == "rear wall":
         rows = _rows(b.z0, b.z1 - high, rack.bows)
         return [("rail", b.y1 - b.y0, at(b.x0 + wide, b.y0, z, ACROSS)) for z in rows]
@@ -157,15 +157,15 @@ def _bars(rack: Rack, b: Box) -> list[tuple[str, float, Stand]]:
     return found
 
 
-def _bar_box(rack: Rack, long: float, stand: Stand) -> Box:
+def _bar_box(rack: Rack, long: float, pose: Pose) -> Box:
     """A bar's box where it stands. [mm]"""
     high, wide = section_height(rack.section), section_width(rack.section)
-    return stood(Box(0.0, 0.0, 0.0, long, wide, high), stand)
+    return stood(Box(0.0, 0.0, 0.0, long, wide, high), pose)
 
 
-def _member(name: str, box: Box, stand: Stand) -> Member:
+def _member(name: str, box: Box, pose: Pose) -> Member:
     """A bar's middle line."""
-    axis = {"v": 1, "w": 2, "u": 0}[stand.x[-1]]
+    axis = {"v": 1, "w": 2, "u": 0}[pose.x[-1]]
     a, b = list(box.centre()), list(box.centre())
     a[axis], b[axis] = box[axis], box[axis + 3]
     return Member(name, tuple(a), tuple(b))  # type: ignore[arg-type]  # three of them
@@ -182,9 +182,9 @@ def place(vehicle: Vehicle, body: Body, rack: Rack) -> RackPlace:
     """
     box = _around(vehicle, body, rack)
     bars = _bars(rack, box)
-    boxes = tuple(_bar_box(rack, long, stand) for _name, long, stand in bars)
+    boxes = tuple(_bar_box(rack, long, pose) for _name, long, pose in bars)
     members = tuple(
-        _member(name, b, stand) for (name, _long, stand), b in zip(bars, boxes, strict=True)
+        _member(name, b, pose) for (name, _long, pose), b in zip(bars, boxes, strict=True)
     )
     if rack.kind == "rear wall":
         deck = Box(box.x1, box.y0, box.z0, box.x1 + 1.0, box.y1, box.z1)
@@ -236,13 +236,13 @@ def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, .
     """
     box, metal = _around(vehicle, body, rack), shop.material(rack.bar_material)
     found: list[Part] = []
-    by_kind: dict[tuple[str, float], list[Stand]] = {}
-    for name, long, stand in _bars(rack, box):
-        by_kind.setdefault((name, round(long, 3)), []).append(stand)
-    for (name, long), stands in by_kind.items():
+    by_kind: dict[tuple[str, float], list[Pose]] = {}
+    for name, long, pose in _bars(rack, box):
+        by_kind.setdefault((name, round(long, 3)), []).append(pose)
+    for (name, long), poses in by_kind.items():
         held = name in ("rail", "side rail") or (rack.kind == "hoop" and name in ("post", "beam"))
         found.append(
-            BarPart(f"{rack.name}: {name}", rack.ref, rack.section, long, metal, len(stands), stands=tuple(stands),
+            BarPart(f"{rack.name}: {name}", rack.ref, rack.section, long, metal, len(poses), poses=tuple(poses),
                     drilled=_holes(rack, long, name) if held else ())
         )  # fmt: skip
     sheet = shop.material(rack.sheet_material)
@@ -305,13 +305,13 @@ def _sheet(rack: Rack, name: str, b: Box, sheet: Material) -> list[Part]:
         for n in range(1, int(long // rack.pitch) + 1) for y in (EDGE, across - EDGE)
         if EDGE <= n * rack.pitch <= long - EDGE and across > 3 * EDGE
     ]  # fmt: skip
-    stand = {
+    pose = {
         "deck": at(b.x0, b.y0, b.z0), "left panel": at(b.x1, b.y0, b.z0, FORTH),
         "right panel": at(b.x0, b.y1, b.z0, BACK),
     }[name]  # fmt: skip
     thick = rack.deck_sheet if name == "deck" else rack.panel_sheet
     return [
-        SheetPart(f"{rack.name}: {name}", rack.ref, long, across, thick, sheet, holes=tuple(rows), stands=(stand,))
+        SheetPart(f"{rack.name}: {name}", rack.ref, long, across, thick, sheet, holes=tuple(rows), poses=(pose,))
     ]  # fmt: skip
 
 

@@ -84,12 +84,12 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
                 msgspec.structs.replace(part, name=name, owner=room.ref, places=lies, links=links)
             )
             continue
-        stands = tuple(
-            s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2])) for s in part.stands
+        poses = tuple(
+            s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2])) for s in part.poses
         )  # fmt: skip
         group = part.group.replace("Canopy: ", f"{room.name}: ")
         found.append(
-            msgspec.structs.replace(part, name=name, owner=room.ref, stands=stands, group=group)
+            msgspec.structs.replace(part, name=name, owner=room.ref, poses=poses, group=group)
         )
     if room.kind == "camper" and room.tie_downs:
         found.append(

@@ -5,8 +5,8 @@ import math
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarHole, BarPart, Hardware, Part, SheetPart
+from roomy_hull.core.poses import BACK, at, carried, folded
 from roomy_hull.core.refs import CANOPY
-from roomy_hull.core.standing import BACK, at, carried, folded
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.vehicle import Vehicle
@@ -40,21 +40,21 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
     length, width, t = canopy.length, canopy.width, canopy.skin
     for side in ("left", "right", "rear", "front"):
         start, end = frame.sheet_span(canopy, side)
-        stand = frame.from_inside(canopy, side, frame.seen(side, start, end - start), canopy.base)
+        pose = frame.from_inside(canopy, side, frame.seen(side, start, end - start), canopy.base)
         made.append(
             SheetPart(f"Canopy: {side} wall", CANOPY, end - start, canopy.height - canopy.base - t, t, skin,
-                      cutouts=frame.cutouts(canopy, side), role="wall", stands=(stand,))
+                      cutouts=frame.cutouts(canopy, side), role="wall", poses=(pose,))
         )  # fmt: skip
     panels = max(1, math.ceil(width / 1450))
     made.append(
         SheetPart("Canopy: roof", CANOPY, length, width / panels, t, skin, count=panels, role="roof",
-                  stands=tuple(at(0.0, n * width / panels, canopy.height - t) for n in range(panels)))
+                  poses=tuple(at(0.0, n * width / panels, canopy.height - t) for n in range(panels)))
     )  # fmt: skip
     span = divider(canopy)
     if span is not None:
         made.append(
             SheetPart("Canopy: divider", CANOPY, span[1] - span[0], canopy.height - frame.hung(canopy), canopy.divider, skin,
-                      stands=(at(span[0], (width + canopy.divider) / 2, 0.0, BACK),))
+                      poses=(at(span[0], (width + canopy.divider) / 2, 0.0, BACK),))
         )  # fmt: skip
     for door in canopy.doors:
         made += door_parts(canopy, door, shop)
@@ -68,6 +68,7 @@ def parts(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
             Hardware(
                 f"roof insulation {canopy.insulation:g} mm, {length * width * 1e-6:.2f} m²",
                 CANOPY,
+                area=length * width * 1e-6,
             )
         )
     return (*made, *bows)
@@ -121,7 +122,7 @@ def _bought(canopy: Canopy, bars: tuple[BarPart, ...]) -> list[Part]:
                  max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE)
     ]  # fmt: skip
     across = [canopy.width * share - ROOF_RAIL / 2 for share in (0.15, 0.85)]
-    bows = [s.at for p in bars if p.name.endswith("roof bow") for s in p.stands]
+    bows = [s.at for p in bars if p.name.endswith("roof bow") for s in p.poses]
     spots = tuple(
         Box(a[0], v, canopy.height, a[0] + high, v + ROOF_RAIL, canopy.height + 20) for a in bows for v in across
     )  # fmt: skip
@@ -151,8 +152,8 @@ def _shell(made: tuple[Part, ...], box: Box) -> PointMass:
     for part in made:
         if isinstance(part, Hardware) or part.role in ("leaf", "jamb"):
             continue
-        for stand in part.stands:
-            u, v, w = carried(_middle(part), stand)
+        for pose in part.poses:
+            u, v, w = carried(_middle(part), pose)
             rows.append((part.mass(), box.x0 + u, box.y0 + v, box.z0 + w))
     kg = sum(r[0] for r in rows)
     x, y, z = (sum(r[0] * r[i] for r in rows) / kg for i in (1, 2, 3))

@@ -6,8 +6,8 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.parts import BarPart, EndCut, Hardware, Part, SheetPart
+from roomy_hull.core.poses import ACROSS, BACK, FORTH, REAR, UPRIGHT, WALL, Turned, at
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import ACROSS, BACK, FORTH, REAR, UPRIGHT, WALL, Turned, at
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.shop.shop import Shop
@@ -79,21 +79,21 @@ def hold_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
         long, under = tray.length / halves, tray.false_floor - PLY
         made.append(
             SheetPart("False floor: board", TRAY, long, between, PLY, ply, count=halves,
-                      stands=tuple(at(x0 + n * long, low, top + under) for n in range(halves)))
+                      poses=tuple(at(x0 + n * long, low, top + under) for n in range(halves)))
         )  # fmt: skip
         if under > 0:
             made.append(
                 SheetPart("False floor: bearer", TRAY, between, under, PLY, ply, count=len(bearers(tray)),
-                          stands=tuple(at(x0 + u, low, top, WALL) for u in bearers(tray)))
+                          poses=tuple(at(x0 + u, low, top, WALL) for u in bearers(tray)))
             )  # fmt: skip
         made.append(Hardware("flush lift ring for a hatch", TRAY, 2))
     if tray.wings > 0:
         lid = top + WING_HEIGHT - PLY
         made += [
             SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2,
-                      stands=(at(x0, -half, lid), at(x0, half - tray.wings, lid))),
+                      poses=(at(x0, -half, lid), at(x0, half - tray.wings, lid))),
             SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2,
-                      stands=(at(x0, low, top, BACK), at(x0, PLY - low, top, BACK))),
+                      poses=(at(x0, low, top, BACK), at(x0, PLY - low, top, BACK))),
         ]  # fmt: skip
     return tuple(made)
 
@@ -116,9 +116,9 @@ def _subframe(vehicle: Vehicle, tray: Tray, bar: Material) -> list[Part]:
     level = rails[0].z1 - section_height(tray.cross)
     made: list[Part] = [
         BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2,
-                stands=tuple(at(*r[:3]) for r in rails)),
+                poses=tuple(at(*r[:3]) for r in rails)),
         BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2,
-                stands=tuple(at(x0, y, level) for y in (-half, half - edge))),
+                poses=tuple(at(x0, y, level) for y in (-half, half - edge))),
     ]  # fmt: skip
     rows = max(2, math.ceil(tray.length / tray.cross_spacing) + 1)
     ends = [x0 + edge + n * (tray.length - edge) / (rows - 1) for n in range(rows)]
@@ -129,9 +129,9 @@ def _subframe(vehicle: Vehicle, tray: Tray, bar: Material) -> list[Part]:
         ("beside rail", (edge - half, outer), half - edge - outer),
     ):  # fmt: skip
         if long > edge:
-            stands = tuple(at(x, y, level, ACROSS) for x in ends for y in starts)
+            poses = tuple(at(x, y, level, ACROSS) for x in ends for y in starts)
             made.append(
-                BarPart(f"Tray: cross-member {name}", TRAY, tray.cross, long, bar, len(stands), stands=stands)
+                BarPart(f"Tray: cross-member {name}", TRAY, tray.cross, long, bar, len(poses), poses=poses)
             )  # fmt: skip
     return made
 
@@ -154,7 +154,7 @@ def _floor(vehicle: Vehicle, tray: Tray, bar: Material, shop: Shop) -> list[Part
             made.append(
                 BarPart("Tray: floor plank" + (", ripped" if width < wide else ""), TRAY,
                         f"{high:g}x{width:g}x{wall:g}", tray.length, bar, len(starts),
-                        stands=tuple(at(x0, y - half, top - high) for y in starts))
+                        poses=tuple(at(x0, y - half, top - high) for y in starts))
             )  # fmt: skip
     else:
         panels, rows_ = max(1, math.ceil(tray.width / 1450)), max(1, math.ceil(tray.length / 2950))
@@ -162,7 +162,7 @@ def _floor(vehicle: Vehicle, tray: Tray, bar: Material, shop: Shop) -> list[Part
         made.append(
             SheetPart("Tray: floor", TRAY, long, wide, tray.floor, shop.material(tray.floor_material),
                       count=panels * rows_, grain=True,
-                      stands=tuple(at(x0 + n * long, m * wide - half, top - tray.floor)
+                      poses=tuple(at(x0 + n * long, m * wide - half, top - tray.floor)
                                    for n in range(rows_) for m in range(panels)))
         )  # fmt: skip
     if tray.filler:
@@ -223,29 +223,29 @@ def _headboard(vehicle: Vehicle, tray: Tray, bar: Material, sheet: Material) -> 
         starts = [p.y0 for p in posts]
         made.append(
             BarPart("Tray: headboard post", TRAY, HEADBOARD_POST, posts[0].z1 - posts[0].z0, bar, POSTS, role="headboard",
-                    stands=tuple(at(p.x0, p.y0, p.z0, UPRIGHT) for p in posts))
+                    poses=tuple(at(p.x0, p.y0, p.z0, UPRIGHT) for p in posts))
         )  # fmt: skip
         levels = (top, top + tray.headboard - high) if tray.headboard > 2 * high else (top,)
         if between > LEAST_PLANK and tray.headboard >= high:
-            stands = tuple(at(x0, y + high, z, ACROSS) for z in levels for y in starts[:-1])
+            poses = tuple(at(x0, y + high, z, ACROSS) for z in levels for y in starts[:-1])
             made.append(
-                BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST, between, bar, len(stands), role="headboard",
-                        stands=stands)
+                BarPart("Tray: headboard rail", TRAY, HEADBOARD_POST, between, bar, len(poses), role="headboard",
+                        poses=poses)
             )  # fmt: skip
         made.append(
             SheetPart("Tray: headboard skin", TRAY, tray.width, max(min(60.0, tray.headboard), tray.headboard * 0.55), SKIN,
-                      sheet, role="headboard", stands=(at(x0 - BOARD, -half, top, WALL),))
+                      sheet, role="headboard", poses=(at(x0 - BOARD, -half, top, WALL),))
         )  # fmt: skip
     if tray.rack > 0:
         over = top + tray.headboard
         made.append(
             BarPart("Tray: rack hoop, top", TRAY, HEADBOARD_POST, tray.width, bar, role="headboard", ends=(MITRE, MITRE),
-                    stands=(at(x0 - wide, -half, over + tray.rack, HUNG),))
+                    poses=(at(x0 - wide, -half, over + tray.rack, HUNG),))
         )  # fmt: skip
         made.append(
             BarPart("Tray: rack hoop, leg", TRAY, HEADBOARD_POST, tray.rack, bar, 2, role="headboard",
                     ends=(EndCut(), MITRE if tray.rack >= high else EndCut()),
-                    stands=(at(x0 - wide, -half, over, UPRIGHT), at(x0, half, over, OTHER_UPRIGHT)))
+                    poses=(at(x0 - wide, -half, over, UPRIGHT), at(x0, half, over, OTHER_UPRIGHT)))
         )  # fmt: skip
     return made
 
@@ -269,20 +269,20 @@ def _sides(vehicle: Vehicle, tray: Tray, sheet: Material) -> list[Part]:
     hinges = max(2, math.ceil(long / 800.0))
     made: list[Part] = []
     for n in range(panels):
-        for side, stand in (
+        for side, pose in (
             ("left", at(x0 + (n + 1) * long, -half, top, FORTH)), ("right", at(x0 + n * long, half, top, BACK)),
         ):  # fmt: skip
             # Each swings by itself.
             group = f"{DROP} {side}" + (f" {n + 1}" if panels > 1 else "")
             made += [
                 SheetPart(f"Tray: {group}", TRAY, long, tray.sides, tray.side_thickness, sheet, group=group,
-                          stands=(stand,)),
+                          poses=(pose,)),
                 Hardware(f"hinge of the {group}, bolted to coaming and side", TRAY, hinges, links=("", group)),
             ]  # fmt: skip
     return [
         *made,
         SheetPart("Tray: tailboard", TRAY, tray.width - 2 * deep, tray.sides, tray.side_thickness, sheet,
-                  group="tailboard", stands=(at(x0 + tray.length, half - deep, top, REAR),)),
+                  group="tailboard", poses=(at(x0 + tray.length, half - deep, top, REAR),)),
         Hardware("tailboard hinge", TRAY, across, links=("", "tailboard")),
         Hardware("over-centre latch for sides and tailboard, with its keeper", TRAY, 4),
     ]  # fmt: skip

@@ -2,9 +2,9 @@
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
-from roomy_hull.core.parts import Hardware, Part, SheetPart, Stand
+from roomy_hull.core.parts import Hardware, Part, Pose, SheetPart
+from roomy_hull.core.poses import LID, WALL, at
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import LID, WALL, at
 from roomy_hull.job.body import Trundle
 from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.shop.shop import Shop
@@ -18,9 +18,9 @@ def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Par
     """List what is cut and bought for a trundle drawer; where it hangs, if that is given. [mm]"""
     fold, metal = t.height - 10, shop.material(shop.sheet)
     brake, lean = shop.tools.brake, t.sheet
-    box: Stand | None = None
-    front: tuple[Stand, ...] = ()
-    tunnel: Stand | None = None
+    box: Pose | None = None
+    front: tuple[Pose, ...] = ()
+    tunnel: Pose | None = None
     slides: tuple[Box, ...] = ()
     if place is not None:
         box = at(place.x0 + lean, place.y0 + 30, place.z0)
@@ -36,7 +36,7 @@ def trundle_parts(t: Trundle, shop: Shop, place: Box | None = None) -> tuple[Par
         *open_box("Trundle drawer: box", TRAY, Sized(long - lean, t.width - 60, (fold,) * 4, t.sheet, metal), brake, box,
                   group="trundle"),
         SheetPart("Trundle drawer: front", TRAY, t.width, t.height, TRUNDLE_FRONT, metal, group="trundle", join="bolts",
-                  stands=front),
+                  poses=front),
         # Upside down: a roof with its sides and its forward end down.
         *open_box("Trundle drawer: tunnel", TRAY,
                   Sized(long, t.width, (t.height - lean, 0.0, t.height, t.height), lean, metal), brake, tunnel),

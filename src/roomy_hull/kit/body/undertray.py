@@ -8,9 +8,9 @@ from roomy_hull.core.fill import CONTENTS, WATER
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.mechanics.sections import section_height
-from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, Stand
+from roomy_hull.core.parts import BarPart, Hardware, Part, Pose, SheetPart
+from roomy_hull.core.poses import BACK, FORTH, at, standing, stood
 from roomy_hull.core.refs import TRAY
-from roomy_hull.core.standing import BACK, FORTH, at, standing, stood
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import TRUNDLE, Tray, UnderBox
 from roomy_hull.job.vehicle import Vehicle
@@ -124,8 +124,8 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
     """
     name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
     deep = box.depth - DOOR
-    body: tuple[Stand, ...] = ()
-    door: tuple[Stand, ...] = ()
+    body: tuple[Pose, ...] = ()
+    door: tuple[Pose, ...] = ()
     if place is not None:
         # One sees the body from outside, its door from inside.
         left, right = at(place.x0, 0.0, place.z0, BACK), at(place.x1, 0.0, place.z0, FORTH)
@@ -139,7 +139,7 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
         *open_box(f"{name}: body", TRAY, Sized(box.length, box.height, (deep,) * 4, box.sheet, metal), shop.tools.brake,
                   body[0] if body else None),
         SheetPart(group, TRAY, box.length, box.height, box.sheet, metal, left=DOOR, right=DOOR, front=DOOR, back=DOOR,
-                  holes=tuple(Hole(x, y, LOCK_BORE) for x, y in spots), group=group, stands=door),
+                  holes=tuple(Hole(x, y, LOCK_BORE) for x, y in spots), group=group, poses=door),
         Hardware(f"continuous hinge for {name.lower()}", TRAY, metres=round(box.length / 1000, 2), links=("", group)),
         *((Hardware(f"drain with flap in the floor of {name.lower()}", TRAY, 2),) if box.kind == "wet pocket" else
           (Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),)),
@@ -154,10 +154,10 @@ HANGER = 25.0
 """A rubber spacer between a hung box and the frame (common practice). [mm]"""
 
 
-def _lock_places(spots: tuple[tuple[float, float], ...], stand: Stand) -> tuple[Box, ...]:
+def _lock_places(spots: tuple[tuple[float, float], ...], pose: Pose) -> tuple[Box, ...]:
     """Where a door's locks stand, through its holes. [mm]"""
     r = LOCK_BORE / 2 - 1
-    return tuple(stood(Box(x - r, y - r, -4.0, x + r, y + r, 20.0), stand) for x, y in spots)
+    return tuple(stood(Box(x - r, y - r, -4.0, x + r, y + r, 20.0), pose) for x, y in spots)
 
 
 def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
@@ -210,8 +210,8 @@ def _behind_its_door(box: UnderBox, place: Box) -> Box:
     return place._replace(y1=place.y1 - DOOR)
 
 
-def _at_y(stand: Stand, y: float) -> Stand:
-    return stand._replace(at=(stand.at[0], y, stand.at[2]))
+def _at_y(pose: Pose, y: float) -> Pose:
+    return pose._replace(at=(pose.at[0], y, pose.at[2]))
 
 
 def parts(
@@ -243,11 +243,11 @@ def parts(
         corner = places["tank", ""][:3]
         for part in tank_parts(one, shop):
             if isinstance(part, SheetPart):
-                stands = tuple(
+                poses = tuple(
                     s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2]))
-                    for s in part.stands
+                    for s in part.poses
                 )
-                made.append(msgspec.structs.replace(part, stands=stands))
+                made.append(msgspec.structs.replace(part, poses=poses))
             elif isinstance(part, Hardware):
                 moved = tuple(b.moved(*corner) for b in part.places)
                 made.append(msgspec.structs.replace(part, places=moved))

@@ -6,8 +6,8 @@ from pathlib import Path
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.wording import counted
 from roomy_hull.formats.access_tables import write_papers
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.goods_table import goods_text, packing_list, read_goods, unread
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import people
 from roomy_hull.job.model import Job

@@ -86,7 +86,7 @@ def _recalibrate(session: Session) -> None:
         return
     new = msgspec.structs.replace(session.job, services=applied(session.job.services, found))
     if session.edit("recalibrate by the monitor", new):
-        rows = ", ".join(f"{u.name} × {u.factor:.2f} ± {u.doubt:.2f}" for u in found)
+        rows = ", ".join(f"{u.name} × {u.factor:.2f} ± {u.uncertainty:.2f}" for u in found)
         session.say(f"By the monitor: {rows}.")
 
 

@@ -1,8 +1,8 @@
 """Actions of set-ups, of rooms and racks, and of the running gear."""
 
 from roomy_hull.core.errors import InputError, UserError
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import setups as edits
 from roomy_hull.job.edits import units as unit_edits

@@ -1,9 +1,9 @@
 """The page Arrange: what has to go in, what counts, the best so far and how good it is, and the layouts to choose from."""
 
 from roomy_hull.arrange.instance import PARTS
+from roomy_hull.arrange.objective import Value
 from roomy_hull.arrange.offers import Offer
 from roomy_hull.arrange.weighing import weights_of
-from roomy_hull.arrange.worth import Value
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.core.units import show
 from roomy_hull.job.edits.setups import bays_off, resolved, setup_of, worn

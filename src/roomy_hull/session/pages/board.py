@@ -1,6 +1,6 @@
 """The page Board: scenarios against limits, the sweep of water and fuel, and the sum behind any figure."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import KG_PER_POUND, show
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import centre_height, loads_frame, loads_scene
@@ -61,11 +61,15 @@ class BoardModel:
             return "–", ""
         if key == "level":
             low = show(figure.value, "length", self._session.look.system)
-            doubt = show(figure.doubt, "length", self._session.look.system, unit=False)
-            return (low.replace(" mm", f" ± {doubt} mm") if doubt not in ("0", "0.0") else low), ""
+            uncertainty = show(figure.uncertainty, "length", self._session.look.system, unit=False)
+            return (
+                low.replace(" mm", f" ± {uncertainty} mm")
+                if uncertainty not in ("0", "0.0")
+                else low
+            ), ""
         text = kg_of(self._session, figure.value)
-        if figure.doubt > 0.05:
-            text += f" ± {kg_of(self._session, figure.doubt)}"
+        if figure.uncertainty > 0.05:
+            text += f" ± {kg_of(self._session, figure.uncertainty)}"
         if key == "payload":
             return text, "stop" if figure.value < 0 else ""
         chance = board.chance(figure)
@@ -106,8 +110,8 @@ class BoardModel:
             kg = kg_of(session, line.kg) if line.kg else ""
             part = f"{line.part:,.3f}" if line.kg else ""
             rows.append([(line.words, ""), (kg, ""), (part, ""), (write(line.amount), "")])
-        doubt = f" ± {write(found.doubt)}" if found.doubt else ""
-        head = strong(f"{found.title}: {write(found.total)}{doubt} {word}")
+        uncertainty = f" ± {write(found.uncertainty)}" if found.uncertainty else ""
+        head = strong(f"{found.title}: {write(found.total)}{uncertainty} {word}")
         return (
             ("Adds up from", mass_word(session), "×", word),
             rows,
@@ -151,8 +155,8 @@ class BoardModel:
             if limit:
                 levels.append(chart.Level(limit / per, f"{words} limit {limit / per:,.0f}"))
             if key == "rear":
-                band = [(x, (f.value + 2 * f.doubt) / per) for x, f in both]
-                band += [(x, (f.value - 2 * f.doubt) / per) for x, f in reversed(both)]
+                band = [(x, (f.value + 2 * f.uncertainty) / per) for x, f in both]
+                band += [(x, (f.value - 2 * f.uncertainty) / per) for x, f in reversed(both)]
         used = _USED[self.what]
         drawn = chart.scene(
             chart.Chart(f"{used} used, %", mass_word(session), tuple(curves), tuple(levels), aspect * 0.92,

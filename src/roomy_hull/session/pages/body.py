@@ -1,6 +1,6 @@
 """The stage Body: its parts, which of them is chosen, which lies under a point, what can be added."""
 
-from roomy_hull.core.strokes import Point
+from roomy_hull.core.primitives import Point
 from roomy_hull.drawing.scenes.body_sizes import chosen_box
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.actions.bodies import part

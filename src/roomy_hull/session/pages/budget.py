@@ -41,7 +41,7 @@ class BudgetModel(PageModel):
         return (
             f"As drawn, '{found.scenario}' leaves {strong(kg(found.left))} of the gross rating. Still needed "
             f"{kg(found.open['needed'])}, leaves {kg(found.left_needed)}. Wanted {kg(found.open['wanted'])}, leaves "
-            f"{state} ± {kg(found.doubt)}. For later {kg(found.open['later'])}, would leave {kg(found.left_all)}. "
+            f"{state} ± {kg(found.uncertainty)}. For later {kg(found.open['later'])}, would leave {kg(found.left_all)}. "
             f"Decided things came to {kg(found.over['needed'] + found.over['wanted'])} more than was allowed for. "
             f"The rear axle then has {kg(found.rear_wanted)} left."
         )
@@ -64,7 +64,7 @@ class BudgetModel(PageModel):
         return (
             Column("Wish", lambda r: (r.wish.name, ""), "name", needed=True),
             Column("Need", lambda r: (r.wish.need, ""), "need", choices=lambda: NEEDS),
-            Column(f"Allowed, {word}", lambda r: (f"{kg(r.allowed)} ± {kg(r.doubt)}", ""), "mass",
+            Column(f"Allowed, {word}", lambda r: (f"{kg(r.allowed)} ± {kg(r.uncertainty)}", ""), "mass",
                    lambda r: self._typed(r.wish.mass, "mass"), needed=True),
             Column("Aft of axle", lambda r: (mm_of(session, r.wish.x) if r.wish.x else "", ""), "x",
                    lambda r: self._typed(r.wish.x, "length")),

@@ -1,6 +1,6 @@
 """The page Chassis: shear and bending under the vehicle's own picture, and what changes them."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes.loads import chassis_frame, chassis_scene
 from roomy_hull.session.pages.cells import Cell

@@ -3,8 +3,8 @@
 import msgspec
 
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.primitives import Scene, line, rectangle
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.strokes import Scene, line, rectangle
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes import overlays

@@ -3,8 +3,8 @@
 from collections.abc import Callable
 
 from roomy_hull.core.errors import UserError
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import parse, show
 from roomy_hull.drawing.scenes.loads import lever_scene, loads_frame, stability_frame
 from roomy_hull.session.pages.cells import Cell, kg_of, mass_word

@@ -51,9 +51,9 @@ def rack_sum(session: Session, c: RackCheck) -> list[str]:
         *rack_words(session, c),
     ]
     rows += [
-        f"{case.words[:1].upper()}{case.words[1:]}: the {case.bar} at {case.stress:,.1f} of {c.allowed:,.0f} MPa, "
-        f"{strong(f'{case.use:.1%}')}"
-        for case in c.cases
+        f"{one.words[:1].upper()}{one.words[1:]}: the {one.bar} at {one.stress:,.1f} of {c.allowed:,.0f} MPa, "
+        f"{strong(f'{one.use:.1%}')}"
+        for one in c.cases
     ]
     rated = [
         f"{show(value, 'mass', system)} {when}"

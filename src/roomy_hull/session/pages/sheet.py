@@ -86,7 +86,7 @@ class SheetModel:
         if self.weighing() is None:
             return []
         return [
-            [(r.words.capitalize(), ""), (f"{kg_of(session, r.predicted)} ± {kg_of(session, r.doubt)}", ""),
+            [(r.words.capitalize(), ""), (f"{kg_of(session, r.predicted)} ± {kg_of(session, r.uncertainty)}", ""),
              (kg_of(session, r.read), "bold"), (kg_of(session, r.difference), ""),
              (f"{r.sigmas:+.1f}", "look" if abs(r.sigmas) > 3 else "")]
             for r in session.known.weighings[self.at]

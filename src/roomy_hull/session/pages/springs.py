@@ -1,7 +1,7 @@
 """The page Springs: each way of carrying the load side by side in every scenario; one is fitted."""
 
 from roomy_hull.assembly.springs import CAUTIONS
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import MM_PER_INCH, show, unit_word
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import loads_frame, standing

@@ -1,6 +1,6 @@
 """The page Stability: centre of mass at the loaded attitude, tilt, angles, and the towing trade-off."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.drawing.scenes.loads import stability_frame, stability_scene

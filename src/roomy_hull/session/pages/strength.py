@@ -2,8 +2,8 @@
 
 import msgspec
 
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.refs import CANOPY, Ref
-from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.session.marks import strong

@@ -5,7 +5,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.codes import CODES
 from roomy_hull.core.findings import Finding
-from roomy_hull.session.view import Look
+from roomy_hull.session.view_state import ViewState
 
 
 class Page(msgspec.Struct, frozen=True):
@@ -131,13 +131,13 @@ def stage(title: str) -> Stage:
     return next(s for s in STAGES if s.title == title)
 
 
-def page(stage_title: str, look: Look) -> Page:
+def page(stage_title: str, look: ViewState) -> Page:
     """The page of a stage that is shown: the chosen one, else its first."""
     pages = stage(stage_title).pages
     return next((p for p in pages if p.title == look.page(stage_title)), pages[0])
 
 
-def facing(finding: Finding, assembly: Assembly, look: Look) -> dict[str, object]:
+def facing(finding: Finding, assembly: Assembly, look: ViewState) -> dict[str, object]:
     """Say how to stand so that a finding is seen: side, scenario, stage and page.
 
     Args:

@@ -3,7 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
@@ -75,35 +75,35 @@ class AccessResult(msgspec.Struct, frozen=True):
         return tuple(one.seen for one in self.looked)
 
 
-def settled_of(case: Case) -> Settled:
+def settled_of(context: Context) -> Settled:
     """How the vehicle stands in the first scenario that is as full as any. [mm]"""
-    job = case.assembly.job
+    job = context.assembly.job
     full = max(
         job.scenarios, key=lambda s: (s.canopy, s.contents + s.water + s.fuel, len(s.people))
     )
-    stance = case.results[LOADS].scenario(full.id).stance
+    stance = context.results[LOADS].scenario(full.id).stance
     a, b = (round(v / ROUND) * ROUND for v in (stance.front_sag, stance.rear_sag))
     return Settled(a, b, job.vehicle.wheelbase)
 
 
-def study(case: Case) -> AccessResult:
+def study(context: Context) -> AccessResult:
     """Find out who gets at what, and how.
 
     Args:
-        case: The job in vehicle axes, all meetings, what comes out before what, how it stands, what its services join.
+        context: The job in vehicle axes, all meetings, what comes out before what, how it stands, what its services join.
     Returns: Complete; reach of a space about which all was so a short while ago is remembered.
     """
-    assembly = case.assembly
-    settled = settled_of(case)
-    rooms = spaces(assembly, case.results[TOGETHER])
-    ways = Ways(assembly, case.results[TOGETHER], case.results[IN_OUT])
-    views = looks(case, rooms, settled)
+    assembly = context.assembly
+    settled = settled_of(context)
+    rooms = spaces(assembly, context.results[TOGETHER])
+    ways = Ways(assembly, context.results[TOGETHER], context.results[IN_OUT])
+    views = looks(context, rooms, settled)
     seen = [one.seen for one in views]
     rows = stowed(assembly, rooms, found := tuple(ways.to(s) for s in rooms))
     return AccessResult(
         rooms, found, views, rows, filled(assembly.job.goods, rows, rooms), ill_stowed(assembly.job.goods, rows, rooms),
         efforts(assembly, rooms, seen, rows, settled), living(assembly, settled),
-        off_on(assembly, case.results[SERVICES], settled), settled, _rounds(assembly),
+        off_on(assembly, context.results[SERVICES], settled), settled, _rounds(assembly),
     )  # fmt: skip
 
 
@@ -122,19 +122,19 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
     return tuple(found)
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Judge access.
 
     Args:
-        case: With the study's result.
+        context: With the study's result.
     Returns: Spaces, goods, lifts, living, canopy.
     """
-    result: AccessResult = case.results[KEY]
-    assembly = case.assembly
+    result: AccessResult = context.results[KEY]
+    assembly = context.assembly
     return [
         *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result),
         *_left_behind(assembly, result), *lifts_found(assembly, result.efforts),
-        *heavy_to_pull(assembly, case.results[STRENGTH].mounts),
+        *heavy_to_pull(assembly, context.results[STRENGTH].mounts),
         *living_found(assembly, result.living), *off_found(assembly, result.off_on),
     ]  # fmt: skip
 
@@ -295,14 +295,14 @@ def _stowing(assembly: Assembly, result: AccessResult) -> list[Finding]:
     return found
 
 
-def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, found: Finding) -> tuple[Fix, ...]:
     """Offer other places for a good that takes too many moves, is not reached, or does not go in."""
-    return places_for(case.assembly, case.results[KEY], found)
+    return places_for(context.assembly, context.results[KEY], found)
 
 
-def _idle(case: Case) -> AccessResult:
+def _idle(context: Context) -> AccessResult:
     """Nothing is known yet: no space, and no good in one."""
-    rows = tuple(Stowed(g.id, -1, None, "nowhere") for g in case.assembly.job.goods)
+    rows = tuple(Stowed(g.id, -1, None, "nowhere") for g in context.assembly.job.goods)
     return AccessResult(
         (),
         (),
@@ -313,7 +313,7 @@ def _idle(case: Case) -> AccessResult:
         (),
         Living(),
         None,
-        Settled(0.0, 0.0, case.assembly.job.vehicle.wheelbase),
+        Settled(0.0, 0.0, context.assembly.job.vehicle.wheelbase),
     )
 
 

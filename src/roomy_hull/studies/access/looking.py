@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import msgspec
 
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core import lazily
 from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.geometry.rays import ends_of, in_fans
@@ -54,19 +54,19 @@ class Looked(msgspec.Struct, frozen=True, eq=False):
     fans: np.ndarray
 
 
-def looks(case: Case, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looked, ...]:
+def looks(context: Context, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looked, ...]:
     """What of each space is reached and seen: anew only where what changed lies in somebody's way to it.
 
     Args:
-        case: The job in vehicle axes, and what was seen before.
+        context: The job in vehicle axes, and what was seen before.
         rooms: Its spaces.
         settled: How the vehicle stands. [mm]
     Returns: In the order of the spaces.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     party = tuple((p.id, p.stature) for p in people(assembly.job.party))
     body = outsides(assembly)
-    known = _kept(case, rooms, settled)
+    known = _kept(context, rooms, settled)
     obstacles: Obstacles | None = None
     found = []
     for room in rooms:
@@ -78,9 +78,9 @@ def looks(case: Case, rooms: tuple[Space, ...], settled: Settled) -> tuple[Looke
     return tuple(found)
 
 
-def _kept(case: Case, rooms: tuple[Space, ...], settled: Settled) -> dict[Space, Looked]:
+def _kept(context: Context, rooms: tuple[Space, ...], settled: Settled) -> dict[Space, Looked]:
     """What was looked at before of spaces that are the same, where nothing that changed lies in a way to them."""
-    now, then, old = case.assembly, case.rests_on(KEY), case.old(KEY)
+    now, then, old = context.assembly, context.rests_on(KEY), context.old(KEY)
     if then is None or old is None or old.settled != settled or not old.looked:
         return {}
     if now.ground is not then.ground or people(now.job.party) != people(then.job.party):

@@ -4,7 +4,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.gaps import apart, clash
@@ -59,14 +59,14 @@ class Bodies(msgspec.Struct, frozen=True):
     standing_out: tuple[tuple[Ref, str, float, Box], ...]
 
 
-def study(case: Case) -> Bodies:
+def study(context: Context) -> Bodies:
     """Hold rooms and racks against what stands there, and things against their racks.
 
     Args:
-        case: The job in vehicle axes. [mm]
+        context: The job in vehicle axes. [mm]
     Returns: Empty where there are neither.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     ground = assembly.ground
     found: list[Meeting] = []
     rooms = [r for r in ground.rooms_there if r.room.kind not in ("cab", "hatch")]
@@ -216,9 +216,9 @@ def _standing_out(assembly: Assembly) -> list[tuple[Ref, str, float, Box]]:
     return found
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Rooms and racks that meet something, things that hang beside their rack."""
-    found: Bodies = case.results[KEY]
+    found: Bodies = context.results[KEY]
     rows = [
         Finding("body.meets", "stop", f"{m.name} and {m.words} share {m.amount:.0f} mm", (m.ref, m.other), m.amount,
                 0.0, "mm", GEOMETRY, (m.where,))
@@ -254,15 +254,15 @@ def judge(case: Case) -> list[Finding]:
     return rows
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Put a thing to the nearest place of its rack, or let it hang on its own; a spare its tyre's size."""
-    found: Bodies = case.results[KEY]
+    found: Bodies = context.results[KEY]
     one = finding.subjects[0]
     if finding.code in ("body.on_rack", "body.rack_pitch"):
         held = next((h for h in found.held if h.thing == one), None)
         if held is None:
             return (Fix("Fix it to nothing: it stays where it is", one, {"on": ""}),)
-        rack, item = case.assembly.ground.rack(held.rack.id), case.assembly.job.thing(one.id)
+        rack, item = context.assembly.ground.rack(held.rack.id), context.assembly.job.thing(one.id)
         if rack is None or not isinstance(item, Carried):
             return ()
         to: dict[str, float | str] = dict(rack.nearest(item))
@@ -277,7 +277,7 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
             }
             return (Fix("Make it as large as the tyres", one, changes),)
     if finding.code == "body.meets" and finding.measured is not None and one.kind == "room":
-        room = case.assembly.ground.room(one.id)
+        room = context.assembly.ground.room(one.id)
         if room is not None:
             back = room.room.start + finding.measured
             return (

@@ -7,7 +7,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, shared
 from roomy_hull.core.geometry.motion import block
@@ -54,18 +54,18 @@ class FitResult(msgspec.Struct, frozen=True):
     crowded: bool = False
 
 
-def study(case: Case) -> FitResult:
+def study(context: Context) -> FitResult:
     """Judge the closed fit of a whole assembly.
 
     Args:
-        case: The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
+        context: The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
     Returns: Every flaw.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     things = assembly.things
     old_things: dict[str, Thing] = {}
-    old: FitResult | None = case.old(KEY)
-    before = case.before
+    old: FitResult | None = context.old(KEY)
+    before = context.before
     if (
         before is not None
         and old is not None

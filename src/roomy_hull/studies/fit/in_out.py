@@ -6,7 +6,7 @@ asks. What is in that way, and what stands on the unit, has to come out first.
 
 import msgspec
 
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import Box, hull
@@ -85,16 +85,16 @@ class InOut(msgspec.Struct, frozen=True):
         return tuple(found)
 
 
-def study(case: Case) -> InOut:
+def study(context: Context) -> InOut:
     """Find what blocks what in every bay.
 
     Args:
-        case: The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
+        context: The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
     Returns: Blockers, orders of fitting, circles.
     """
-    previous: InOut | None = case.old(KEY)
+    previous: InOut | None = context.old(KEY)
     members: dict[str, list[Thing]] = {}
-    for t in case.assembly.things:
+    for t in context.assembly.things:
         if t.place is not None:
             members.setdefault(t.place.bay.id, []).append(t)
     bays = {}

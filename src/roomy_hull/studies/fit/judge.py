@@ -1,7 +1,7 @@
 """Fit: from flaws to findings, with the fixes that can be computed."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box
@@ -25,26 +25,26 @@ _FRAME_WORDS = {
 }  # fmt: skip
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Turn the flaws of a fit study into findings.
 
     Args:
-        case: The job in vehicle axes, with the study's result.
+        context: The job in vehicle axes, with the study's result.
     Returns: In the job's order. [mm]
     """
-    result: FitResult = case.results[KEY]
-    things = {t.id: t for t in case.assembly.things}
+    result: FitResult = context.results[KEY]
+    things = {t.id: t for t in context.assembly.things}
     found = []
     for key, flaws in result.alone.items():
         solid = [f for f in flaws if f.kind == "body" and not f.how]
-        found += [_alone(things[key], flaw, case) for flaw in flaws if flaw not in solid]
+        found += [_alone(things[key], flaw, context) for flaw in flaws if flaw not in solid]
         if solid:
             found.append(_in_solids(things[key], solid))
-    later = (case.results.get(key) for key in ("together", "in and out"))
+    later = (context.results.get(key) for key in ("together", "in and out"))
     if result.crowded or any(getattr(found, "crowded", False) for found in later):
         found.append(
             Finding("fit.crowded", "stop", "So much stands in one place that not every pair of things was judged",
-                    tuple(t.ref for t in case.assembly.things[:1]), source=GEOMETRY)
+                    tuple(t.ref for t in context.assembly.things[:1]), source=GEOMETRY)
         )  # fmt: skip
     for (a, b), flaws in result.pairs.items():
         found += [_pair(things[a], things[b], flaw) for flaw in flaws]
@@ -126,7 +126,7 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
     return rows[flaw.kind]
 
 
-def _alone(thing: Thing, flaw: Flaw, case: Case) -> Finding:
+def _alone(thing: Thing, flaw: Flaw, context: Context) -> Finding:
     """Word one flaw of a thing by itself."""
     name, own = thing.name, (thing.ref,)
     if flaw.kind == "unit":
@@ -136,7 +136,7 @@ def _alone(thing: Thing, flaw: Flaw, case: Case) -> Finding:
     if flaw.kind == "air":
         return Finding("fit.air", "look", f"{name} has little air for a dog", own, flaw.amount, flaw.limit,
                        "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
-    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing, case)) != "not":
+    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing, context)) != "not":
         return Finding("fit.passage", "note", f"{name} goes in only {way}", own, flaw.amount, 0.0,
                        "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
     severity, words, source = _worded(flaw)
@@ -157,7 +157,7 @@ def _met(flaw: Flaw) -> str:
     return flaw.other.word if flaw.other is not None else ""
 
 
-def _way_in(thing: Thing, case: Case) -> str:
+def _way_in(thing: Thing, context: Context) -> str:
     """Say how a unit can be got in past what stands in its bay already when it is fitted."""
     from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
 
@@ -169,35 +169,35 @@ def _way_in(thing: Thing, case: Case) -> str:
     home = (e.x0, e.y0, e.z0)
     # In the empty bay first: what finds no way there needs no closer look.
     how = passage(size, room, opening, home).how
-    inside = _inside_before(thing, case)
+    inside = _inside_before(thing, context)
     return passage(size, room, opening, home, inside).how if how != "not" and inside else how
 
 
 def _inside_before(
-    thing: Thing, case: Case
+    thing: Thing, context: Context
 ) -> tuple[tuple[float, float, float, float, float, float], ...]:
     """The room of those units that are fitted before one in its bay, in the bay's directions. [mm]"""
-    blocked: InOut | None = case.results.get(in_out.KEY)
+    blocked: InOut | None = context.results.get(in_out.KEY)
     if blocked is None or thing.place is None:
         return ()
     order = blocked.order.get(thing.place.bay.id, ())
     before = order[: order.index(thing.id)] if thing.id in order else ()
     found = []
-    for t in case.assembly.things:
+    for t in context.assembly.things:
         if t.id in before and not isinstance(t.value, Carried):
             by = (t.value.u, t.value.v, t.value.w)
             found += [b.moved(*by) for b in t.expansion.bulk]
     return tuple(tuple(b) for b in found)  # type: ignore[misc]  # six figures each
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
     Args:
         finding: Any finding; those of other studies have no fixes here.
     Returns: What to set, each by itself enough where it is a move. [mm]
     """
-    assembly = case.assembly
+    assembly = context.assembly
     things = [t for s in finding.subjects if (t := assembly.thing(s)) is not None]
     if not things:
         return ()

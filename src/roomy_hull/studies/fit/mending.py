@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.refs import BODY, Ref
@@ -30,11 +30,11 @@ class Change(msgspec.Struct, frozen=True):
     fix: Fix
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Find the cheapest changes by which a set would hold, or by which something could open.
 
     Args:
-        case: The job as it was judged, with all meetings.
+        context: The job as it was judged, with all meetings.
         finding: Any finding; those of other studies have no fixes here.
     Returns:
         At most three that were tried and hold, the cheapest first: a bracket of the other hand or a mirrored lid,
@@ -42,8 +42,8 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
     """
     if finding.code not in ("move.set", "move.blocked", "move.near"):
         return ()
-    assembly = case.assembly
-    found: Togetherness = case.results[KEY]
+    assembly = context.assembly
+    found: Togetherness = context.results[KEY]
     wanted = next((s for s in assembly.job.sets if Ref("set", s.id) in finding.subjects), None)
     if wanted is None and finding.code == "move.set":
         return ()
@@ -58,7 +58,7 @@ def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
             continue
         there = assemble(job, assembly)
         known = Before(assembly, {KEY: found})
-        again = study(Case(there, {}, known))
+        again = study(Context(there, {}, known))
         if _mended(finding, wanted, there, again, bad):
             good.append(change)
             if len(good) == 3:

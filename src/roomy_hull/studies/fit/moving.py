@@ -4,7 +4,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import Opening
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Severity
 from roomy_hull.core.geometry.solids import TOUCH
 from roomy_hull.core.refs import Ref
@@ -32,26 +32,26 @@ class Cause(msgspec.Struct, frozen=True):
     both: bool = False
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Turn meetings into findings: what can never open, what comes too near, sets that do not hold.
 
     Run-throughs that stop, and units that each have to come out before the other, are told too.
 
     Args:
-        case: The job in vehicle axes, with all meetings, what has to come out before what, and the closed fit: what
+        context: The job in vehicle axes, with all meetings, what has to come out before what, and the closed fit: what
             overlaps at rest is not told twice.
     Returns: In the order of the openings. [mm]
     """
-    assembly = case.assembly
-    found: Togetherness = case.results[KEY]
-    blocked: InOut = case.results[in_out.KEY]
-    fit: FitResult = case.results[closed.KEY]
+    assembly = context.assembly
+    found: Togetherness = context.results[KEY]
+    blocked: InOut = context.results[in_out.KEY]
+    fit: FitResult = context.results[closed.KEY]
     names = {o.id: o.name for o in found.openings} | {t.id: t.name for t in assembly.things}
     return [
         *_meetings(assembly, found, fit, names),
         *_deadlocks(assembly, found, blocked, fit, names),
         *_circles(assembly, blocked),
-        *_low(case, found),
+        *_low(context, found),
     ]
 
 
@@ -132,15 +132,15 @@ def _deadlocks(
     return result
 
 
-def _low(case: Case, found: Togetherness) -> list[Finding]:
+def _low(context: Context, found: Togetherness) -> list[Finding]:
     """Word what reaches the ground once the vehicle has settled on its springs in its worst scenario.
 
     What stands on the ground when it is open, an awning's legs, is set to it.
     """
-    loads = case.results.get(LOADS)
+    loads = context.results.get(LOADS)
     if loads is None:
         return []
-    base = case.assembly.job.vehicle.wheelbase
+    base = context.assembly.job.vehicle.wheelbase
     result = []
     lowest = max((max(s.stance.front_sag, s.stance.rear_sag) for s in loads.scenarios), default=0.0)
     lowest += 0.5 * abs(lowest)  # beyond the axles an end settles further
@@ -162,7 +162,7 @@ def _low(case: Case, found: Togetherness) -> list[Finding]:
                 if down > worst:
                     worst, name = down, s.name
         if worst > TOUCH:
-            refs = _distinct(_thing_ref(case.assembly, x.owner), Ref("opening", x.id))
+            refs = _distinct(_thing_ref(context.assembly, x.owner), Ref("opening", x.id))
             result.append(
                 Finding("move.low", "stop", f"{x.name} reaches the ground when the vehicle has settled ({name})", refs,
                         worst, 0.0, "mm", f"{GEOMETRY}, on its springs as loaded", where=(x.swept_box,))

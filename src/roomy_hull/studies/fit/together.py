@@ -12,7 +12,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece, Opening, closely
-from roomy_hull.assembly.study import Before, Case
+from roomy_hull.assembly.study import Before, Context
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
 from roomy_hull.core.geometry.motion import MARGIN, Piece, block
@@ -106,16 +106,16 @@ MOST_PAIRS, MOST_NEAR = 10_000, 200
 """More pairs than this come near one another in no real vehicle, nor does one opening come near more things."""
 
 
-def study(case: Case) -> Togetherness:
+def study(context: Context) -> Togetherness:
     """Hold every opening against every other, and against what stays.
 
     Args:
-        case: The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
+        context: The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
     Returns: Every meeting nearer than wanted.
     """
-    assembly, before = case.assembly, case.before
+    assembly, before = context.assembly, context.before
     openings = tuple(assembly.openings())
-    previous: Togetherness | None = case.old(KEY)
+    previous: Togetherness | None = context.old(KEY)
     if previous is not None and previous.crowded:
         previous = before = None  # what was left unasked then is not known now
     old_openings = {o.id: o for o in previous.openings} if previous else {}

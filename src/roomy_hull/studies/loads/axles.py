@@ -12,7 +12,7 @@ import msgspec
 
 from roomy_hull.assembly.scaling import scale
 from roomy_hull.assembly.springs import Stance, level_rates, stance
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.assembly.things import Mass, MassMount
 from roomy_hull.core.fill import Fill
 from roomy_hull.core.refs import Ref
@@ -30,7 +30,7 @@ class Figure(msgspec.Struct, frozen=True):
     """A figure with its one-sigma doubt and its limit (none where there is no limit). [kg]"""
 
     value: float
-    doubt: float
+    uncertainty: float
     limit: float | None = None
 
 
@@ -192,16 +192,16 @@ def factor(scenario: Scenario, share: Share) -> float:
     return scale(scenario, share.owner, share.fill, share.mount)
 
 
-def study(case: Case) -> LoadResult:
+def study(context: Context) -> LoadResult:
     """Weigh every scenario.
 
     Args:
-        case: The job in vehicle axes; shares of things that did not change are taken from before.
+        context: The job in vehicle axes; shares of things that did not change are taken from before.
     Returns: Loads with doubt and limit for each scenario. [kg, mm]
     """
-    assembly, before = case.assembly, case.before
+    assembly, before = context.assembly, context.before
     job, vehicle = assembly.job, assembly.job.vehicle
-    old: LoadResult | None = case.old(KEY)
+    old: LoadResult | None = context.old(KEY)
     known: dict[Ref, object] = {}
     kept: dict[Ref | None, tuple[Share, ...]] = {}
     same_ground = False
@@ -302,7 +302,7 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
         behind = scenario.trailer - scenario.ball
         combination = Figure(
             gross.value + behind,
-            math.hypot(gross.doubt, TRAILER_DOUBT * behind),
+            math.hypot(gross.uncertainty, TRAILER_UNCERTAINTY * behind),
             ratings.combination or None,
         )
         # As entered: what is planned for, not what is known.
@@ -312,10 +312,10 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
     rear = figure(how.rear, governing(vehicle, "rear").kg)
     x, y, z = (m / gross.value if gross.value > 0 else 0.0 for m in total[1:4])
     fl, fr, rl, rr = (figure(r, tyre) for r in how.wheels)
-    stands = stance(vehicle, front.value, rear.value)
-    per_front, per_rear = level_rates(vehicle, stands.pressure)
+    poses = stance(vehicle, front.value, rear.value)
+    per_front, per_rear = level_rates(vehicle, poses.pressure)
     sinks = tuple(per_front * f + per_rear * r for f, r in zip(how.front, how.rear, strict=True))
-    stands = msgspec.structs.replace(stands, doubt=math.sqrt(variance_of(sinks, spread)))
+    poses = msgspec.structs.replace(poses, uncertainty=math.sqrt(variance_of(sinks, spread)))
     return ScenarioLoads(
         scenario.id,
         scenario.name,
@@ -324,10 +324,10 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
         gross,
         figure(how.left),
         figure(how.right),
-        Figure(ratings.gross - gross.value, gross.doubt, 0.0),
+        Figure(ratings.gross - gross.value, gross.uncertainty, 0.0),
         combination,
         Figure(total[4], math.sqrt(max(0.0, spread[6])), ratings.roof or None),
-        stands,
+        poses,
         (x, y, z),
         (fl, fr, rl, rr),
         ball,
@@ -344,5 +344,5 @@ def tyre_limit(vehicle: Vehicle) -> float | None:
     return min(given, default=None)
 
 
-TRAILER_DOUBT = 0.03
+TRAILER_UNCERTAINTY = 0.03
 """A trailer's mass counts as known from its data sheet."""

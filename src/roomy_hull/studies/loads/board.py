@@ -7,8 +7,8 @@ import msgspec
 from roomy_hull.assembly import springs
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import scale
-from roomy_hull.core.doubt import chance_over
 from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
+from roomy_hull.core.uncertainty import chance_over
 from roomy_hull.core.units import G
 from roomy_hull.job.model import Scenario
 from roomy_hull.job.vehicle import Vehicle
@@ -41,7 +41,7 @@ def cell(loads: ScenarioLoads, key: str) -> Figure | None:
     if key in WHEELS:
         return loads.wheels[WHEELS.index(key)]
     if key == "level":
-        return Figure(loads.stance.tail_low, loads.stance.doubt)
+        return Figure(loads.stance.tail_low, loads.stance.uncertainty)
     found: Figure | None = getattr(loads, "payload_left" if key == "payload" else key)
     return found
 
@@ -50,7 +50,7 @@ def chance(figure: Figure | None) -> float:
     """The chance that a figure is over its limit; 0 without a limit."""
     if figure is None or figure.limit is None:
         return 0.0
-    return chance_over(figure.value, figure.doubt, figure.limit)
+    return chance_over(figure.value, figure.uncertainty, figure.limit)
 
 
 def severity_of(figure: Figure | None) -> str:
@@ -108,7 +108,7 @@ class Line(msgspec.Struct, frozen=True):
     at: float
     part: float
     amount: float
-    doubt: float
+    uncertainty: float
 
 
 class Why(msgspec.Struct, frozen=True):
@@ -121,7 +121,7 @@ class Why(msgspec.Struct, frozen=True):
     rule: str
     lines: tuple[Line, ...]
     total: float
-    doubt: float
+    uncertainty: float
     unit: str
     limit: str
 
@@ -142,9 +142,11 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
     if key in ("ball", "trailer"):
         figure = cell(loads, key) or Figure(0.0, 0.0)
         words = "as entered in the scenario"
-        line = Line(TRAILER, words, figure.value, vehicle.tow.x, 1.0, figure.value, figure.doubt)
+        line = Line(
+            TRAILER, words, figure.value, vehicle.tow.x, 1.0, figure.value, figure.uncertainty
+        )
         return Why(
-            title, "Entered, not computed.", (line,), figure.value, figure.doubt, "kg", limit
+            title, "Entered, not computed.", (line,), figure.value, figure.uncertainty, "kg", limit
         )
     part = {"payload": "gross", "combination": "gross"}.get(key, key)
     sign = -1.0 if key == "payload" else 1.0
@@ -154,11 +156,11 @@ def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) ->
         lines.insert(0, Line(None, "Gross rating", gross, 0.0, 1.0, gross, 0.0))
     if key == "combination":
         behind = scenario.trailer - scenario.ball
-        doubt = axles.TRAILER_DOUBT * behind
-        lines.append(Line(TRAILER, "Trailer less ball mass", behind, 0.0, 1.0, behind, doubt))
+        uncertainty = axles.TRAILER_UNCERTAINTY * behind
+        lines.append(Line(TRAILER, "Trailer less ball mass", behind, 0.0, 1.0, behind, uncertainty))
     total = math.fsum(line.amount for line in lines)
     figure = cell(loads, key) or Figure(total, 0.0)
-    return Why(title, _rule(vehicle, key), tuple(lines), total, figure.doubt, "kg", limit)
+    return Why(title, _rule(vehicle, key), tuple(lines), total, figure.uncertainty, "kg", limit)
 
 
 def _lines(
@@ -264,7 +266,9 @@ def _level(vehicle: Vehicle, loads: ScenarioLoads, title: str) -> Why:
         f"Sag of the rear less sag of the front and the target; {s.rear:g} and {s.front:g} N/mm at one "
         "wheel."
     )
-    return Why(title, rule, tuple(lines), stance.tail_low, stance.doubt, "mm", "common practice")
+    return Why(
+        title, rule, tuple(lines), stance.tail_low, stance.uncertainty, "mm", "common practice"
+    )
 
 
 class SweepPoint(msgspec.Struct, frozen=True):

@@ -5,8 +5,8 @@ import math
 import msgspec
 
 from roomy_hull.assembly.scaling import reactions
-from roomy_hull.assembly.study import Case, Study
-from roomy_hull.core.doubt import doubt_of
+from roomy_hull.assembly.study import Context, Study
+from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.brief import NEEDS, Need, Wish
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
@@ -22,7 +22,7 @@ class BudgetRow(msgspec.Struct, frozen=True):
 
     wish: Wish
     allowed: float
-    doubt: float
+    uncertainty: float
     decided: float | None
     front: float
     rear: float
@@ -46,7 +46,7 @@ class Budget(msgspec.Struct, frozen=True):
     rows: tuple[BudgetRow, ...]
     scenario: str
     left: float
-    doubt: float
+    uncertainty: float
     open: dict[Need, float]
     over: dict[Need, float]
     left_needed: float
@@ -55,31 +55,31 @@ class Budget(msgspec.Struct, frozen=True):
     rear_wanted: float
 
 
-def study(case: Case) -> Budget:
+def study(context: Context) -> Budget:
     """Hold the brief against what the rating leaves.
 
     Args:
-        case: The job, with what its scenarios weigh; a wish is decided where its `thing` is one of the job's.
+        context: The job, with what its scenarios weigh; a wish is decided where its `thing` is one of the job's.
     Returns: In the scenario with the least payload left. [kg]
     """
-    assembly, job = case.assembly, case.assembly.job
-    result: LoadResult = case.results[axles.KEY]
+    assembly, job = context.assembly, context.assembly.job
+    result: LoadResult = context.results[axles.KEY]
     heavy = min(result.scenarios, key=lambda s: s.payload_left.value)
     full = {t.id: sum(m.kg + result.moved_by(m) for m in t.masses) for t in assembly.things}
     base = job.vehicle.wheelbase
     rows = []
     still = dict.fromkeys(NEEDS, 0.0)
     over = dict.fromkeys(NEEDS, 0.0)
-    variance, rear = heavy.payload_left.doubt**2, 0.0
+    variance, rear = heavy.payload_left.uncertainty**2, 0.0
     for wish in job.brief.wishes:
         decided = full.get(wish.thing)
-        doubt = doubt_of(wish.mass, wish.mass_source)
+        uncertainty = uncertainty_of(wish.mass, wish.mass_source)
         ahead, behind = reactions(wish.mass, wish.x, base)
-        rows.append(BudgetRow(wish, wish.mass, doubt, decided, ahead, behind))
+        rows.append(BudgetRow(wish, wish.mass, uncertainty, decided, ahead, behind))
         if decided is None:
             still[wish.need] += wish.mass
             if wish.need != "later":
-                variance += doubt**2
+                variance += uncertainty**2
                 rear += behind
         else:
             over[wish.need] += decided - wish.mass

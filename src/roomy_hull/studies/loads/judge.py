@@ -2,7 +2,7 @@
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import slide_load
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.job.model import Scenario
 from roomy_hull.shop.shop import Rules
@@ -14,17 +14,17 @@ from roomy_hull.studies.loads.readings import WHEELS
 RATING = "the vehicle's rating plate, as entered"
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Turn weighed scenarios into findings.
 
     Args:
-        case: The job in vehicle axes, with what the scenarios weigh.
+        context: The job in vehicle axes, with what the scenarios weigh.
     Returns:
         Ratings exceeded or nearly so, balance, front axle relief, ball, trailer and roof limits, slides beyond
         their rating. [kg]
     """
-    assembly, found = case.assembly, list[Finding]()
-    result: LoadResult = case.results[KEY]
+    assembly, found = context.assembly, list[Finding]()
+    result: LoadResult = context.results[KEY]
     sources = {end: _governed(assembly, end) for end in ("front", "rear")}
     for scenario, loads in zip(assembly.job.scenarios, result.scenarios, strict=True):
         for code, words, figure in (
@@ -67,7 +67,7 @@ def _against(
                     f"{scenario.name}: {board.chance(figure):.0%} chance that {words} is over its limit",
                     (), figure.value, limit, "kg",
                     f"{source}; normal distribution of the masses' uncertainty",
-                    scenario=scenario.id, uncertainty=figure.doubt, rising=True)
+                    scenario=scenario.id, uncertainty=figure.uncertainty, rising=True)
         ]  # fmt: skip
     return []
 
@@ -99,7 +99,7 @@ def _balance(loads: ScenarioLoads, result: LoadResult, limits: Rules) -> list[Fi
             Finding("loads.front_light", "look",
                     f"{loads.name}: the build lifts the front axle below its kerb load",
                     (), loads.front.value, result.kerb_front * (1 - limits.front_loss), "kg",
-                    PRACTICE, scenario=loads.id, uncertainty=loads.front.doubt)
+                    PRACTICE, scenario=loads.id, uncertainty=loads.front.uncertainty)
         )  # fmt: skip
     return found
 
@@ -148,7 +148,7 @@ def _springs(assembly: Assembly, loads: LoadResult) -> list[Finding]:
         way = "tail low" if low > 0 else "nose low"
         found.append(
             Finding("loads.level", "look", f"{worst.name}: {way}; compare springs on the page Springs",
-                    (), abs(low), band, "mm", PRACTICE, scenario=worst.id, uncertainty=worst.stance.doubt)
+                    (), abs(low), band, "mm", PRACTICE, scenario=worst.id, uncertainty=worst.stance.uncertainty)
         )  # fmt: skip
     s = vehicle.springs
     if s.school == "air":

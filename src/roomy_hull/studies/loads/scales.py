@@ -1,7 +1,7 @@
 """Scales: every weighing against what was predicted without it."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.studies.loads import axles
@@ -29,26 +29,27 @@ def predicted(
     s = weigh(assembly.job, one, loads.totals, loads.readings)
     figures = {"front": s.front, "rear": s.rear, "gross": s.gross}
     figures |= dict(zip(WHEELS, s.wheels, strict=True))
-    return {key: (f.value, f.doubt) for key, f in figures.items()}
+    return {key: (f.value, f.uncertainty) for key, f in figures.items()}
 
 
-def compared(case: Case) -> tuple[tuple[Against, ...], ...]:
+def compared(context: Context) -> tuple[tuple[Against, ...], ...]:
     """Set every weighing of the job against its prediction.
 
     Args:
-        case: The job, with what its scenarios weigh.
+        context: The job, with what its scenarios weigh.
     Returns: In the order of the job's weighings. [kg]
     """
-    loads: LoadResult = case.results[axles.KEY]
+    loads: LoadResult = context.results[axles.KEY]
     return tuple(
-        against(w, predicted(case.assembly, loads, w.scenario)) for w in case.assembly.job.weighings
+        against(w, predicted(context.assembly, loads, w.scenario))
+        for w in context.assembly.job.weighings
     )
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Judge what scales said against what was predicted without them."""
-    assembly, made = case.assembly, []
-    for weighing, rows in zip(assembly.job.weighings, case.results[KEY], strict=True):
+    assembly, made = context.assembly, []
+    for weighing, rows in zip(assembly.job.weighings, context.results[KEY], strict=True):
         far = max(rows, key=lambda r: abs(r.sigmas), default=None)
         if far is not None and abs(far.sigmas) > SURPRISE:
             made.append(

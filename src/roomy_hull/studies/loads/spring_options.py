@@ -1,23 +1,23 @@
 """Spring options: every way of carrying the load, side by side in every scenario."""
 
 from roomy_hull.assembly.springs import SpringStudy, compare
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
 
 KEY = "springs"
 
 
-def study(case: Case) -> SpringStudy:
+def study(context: Context) -> SpringStudy:
     """Compare the options in every scenario.
 
     Args:
-        case: The vehicle, with what its scenarios weigh.
+        context: The vehicle, with what its scenarios weigh.
     Returns: Stance, pressure and bounce by option and scenario. [mm, kPa, Hz]
     """
-    loads: LoadResult = case.results[axles.KEY]
+    loads: LoadResult = context.results[axles.KEY]
     rows = tuple((s.id, s.front.value, s.rear.value) for s in loads.scenarios)
-    return compare(case.assembly.job.vehicle, rows)
+    return compare(context.assembly.job.vehicle, rows)
 
 
 STUDY = Study(KEY, study, needs=(axles.KEY,))

@@ -5,7 +5,7 @@ import math
 import msgspec
 
 from roomy_hull.assembly.scaling import reactions
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads import axles
 from roomy_hull.studies.loads.axles import LoadResult
@@ -128,16 +128,16 @@ def _kept(
     return [c for n, c in enumerate(found) if math.dist(c, found[n - 1]) > 1e-6] if found else []
 
 
-def study(case: Case, share: float = BALL_SHARE) -> Towing:
+def study(context: Context, share: float = BALL_SHARE) -> Towing:
     """Draw the towing trade-off of a job.
 
     Args:
-        case: The job's ratings and scenarios, with what each scenario weighs. [kg]
+        context: The job's ratings and scenarios, with what each scenario weighs. [kg]
         share: The part of a trailer's mass on the ball.
     Returns: Each scenario's point and its region under gross, combination, towed, ball and axle limits together. [kg]
     """
-    job, points = case.assembly.job, []
-    loads: LoadResult = case.results[axles.KEY]
+    job, points = context.assembly.job, []
+    loads: LoadResult = context.results[axles.KEY]
     for scenario, s in zip(job.scenarios, loads.scenarios, strict=True):
         solo = s.gross.value - scenario.ball
         # The ball load is taken off where it stands, so that what remains is the vehicle alone.

@@ -111,7 +111,7 @@ class Against(msgspec.Struct, frozen=True):
 
     words: str
     predicted: float
-    doubt: float
+    uncertainty: float
     read: float
     scale: float
 
@@ -123,7 +123,7 @@ class Against(msgspec.Struct, frozen=True):
     @property
     def sigmas(self) -> float:
         """The difference over the doubt of prediction and scale together."""
-        return self.difference / max(math.hypot(self.doubt, self.scale), 1e-9)
+        return self.difference / max(math.hypot(self.uncertainty, self.scale), 1e-9)
 
 
 def against(weighing: Weighing, predicted: dict[str, tuple[float, float]]) -> tuple[Against, ...]:

@@ -1,7 +1,7 @@
 """Outline: from sizes to findings, on the stages Survey and Body."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.kit.body.canopy import BayPlace
@@ -15,15 +15,15 @@ LEAST_BAY = 60.0
 """A bay smaller than this is not offered as a remedy. [mm]"""
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Turn an outline into findings.
 
     Args:
-        case: The job in vehicle axes, with its outline.
+        context: The job in vehicle axes, with its outline.
     Returns: Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
     """
-    assembly = case.assembly
-    result: Outline = case.results[KEY]
+    assembly = context.assembly
+    result: Outline = context.results[KEY]
     rule = assembly.shop.dimension_rule(assembly.job.body.rule)
     found: list[Finding] = []
     for code, words, value, limit in (
@@ -156,14 +156,14 @@ def _ratings(assembly: Assembly) -> list[Finding]:
     return found
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one outline finding.
 
     Args:
         finding: Any finding; those of other studies have none here.
     Returns: Sizes of the body to set, by path; empty where none helps by itself. [mm]
     """
-    assembly, body = case.assembly, case.assembly.job.body
+    assembly, body = context.assembly, context.assembly.job.body
     canopy, tray = body.canopy, body.tray
     if finding.code == "outline.tail" and canopy is not None:
         length = tray.length - canopy.start

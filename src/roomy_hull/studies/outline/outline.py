@@ -8,7 +8,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.core.tyres import parts_of as parts_of_tyre
@@ -211,18 +211,18 @@ def angles(
     return Angles(scenario, approach, ramp, departure, at, belly)
 
 
-def study(case: Case) -> Outline:
+def study(context: Context) -> Outline:
     """Measure the outline.
 
     Args:
-        case: The job in vehicle axes, and how far its axles settle in each scenario. [mm]
+        context: The job in vehicle axes, and how far its axles settle in each scenario. [mm]
     Returns:
         Sizes, overhang with its limit (the lesser of the rule's share of the wheelbase and its absolute limit; 0
         where there is none), angles at kerb and in each scenario, what hangs where it may not, and the roof line.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     job, ground = assembly.job, assembly.ground
-    scenarios: tuple[Settling, ...] = case.results[LOADS].scenarios
+    scenarios: tuple[Settling, ...] = context.results[LOADS].scenarios
     sags = tuple((s.name, s.stance.front_sag, s.stance.rear_sag) for s in scenarios)
     vehicle, body = job.vehicle, job.body
     boxes = [ground.cab, *(p.box for p in ground.tray), *(t.envelope for t in assembly.things)]

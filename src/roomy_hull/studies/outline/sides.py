@@ -5,7 +5,7 @@ import itertools
 import msgspec
 
 from roomy_hull.assembly.body import Ground, Shell
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height
@@ -31,16 +31,16 @@ class Flaw(msgspec.Struct, frozen=True):
     where: tuple[Box, ...]
 
 
-def study(case: Case) -> tuple[Flaw, ...]:
+def study(context: Context) -> tuple[Flaw, ...]:
     """Judge the sides of a canopy.
 
     Args:
-        case: The job in vehicle axes. [mm]
+        context: The job in vehicle axes. [mm]
     Returns: In the order of doors, then bays.
     """
     found: list[Flaw] = []
-    for shell in case.assembly.ground.shells:
-        found += _of_shell(case.assembly.ground, shell)
+    for shell in context.assembly.ground.shells:
+        found += _of_shell(context.assembly.ground, shell)
     return tuple(found)
 
 
@@ -135,18 +135,18 @@ def _beside(one: tuple[float, ...], other: tuple[float, ...]) -> bool:
     return _post(one, other) < -0.01
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Word what is wrong with the sides.
 
     Args:
-        case: The job in vehicle axes, with this study's result.
+        context: The job in vehicle axes, with this study's result.
     Returns: In the order of the flaws. [mm]
     """
     found: list[Finding] = []
-    flaws: tuple[Flaw, ...] = case.results[KEY]
+    flaws: tuple[Flaw, ...] = context.results[KEY]
     for flaw in flaws:
         if flaw.kind == "bay":
-            name = case.assembly.ground.bays[flaw.doors[0]].bay.name
+            name = context.assembly.ground.bays[flaw.doors[0]].bay.name
             found.append(
                 Finding("side.bay", "stop", f"No door opens into the bay {name}", (Ref("bay", flaw.doors[0]),),
                         source=GEOMETRY, where=flaw.where)
@@ -154,7 +154,7 @@ def judge(case: Case) -> list[Finding]:
             continue
         refs: tuple[Ref, ...] = tuple(Ref("opening", f"door:{d}") for d in flaw.doors)
         if flaw.kind in ("frame", "bows"):
-            shell = next((s for s in case.assembly.ground.shells if s.box in flaw.where), None)
+            shell = next((s for s in context.assembly.ground.shells if s.box in flaw.where), None)
             refs = (shell.ref if shell is not None else CANOPY,)
             canopy_frame = flaw.doors[0]
             words = (
@@ -182,14 +182,14 @@ def judge(case: Case) -> list[Finding]:
     return found
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of what is wrong with a side.
 
     Args:
         finding: Any finding; those of other studies have none here.
     Returns: Sizes of doors to set, by path. [mm]
     """
-    shells = case.assembly.ground.shells
+    shells = context.assembly.ground.shells
     of_door = {f"door:{d.id}": s for s in shells for d in s.value.doors}
     one = finding.subjects[0] if finding.subjects else CANOPY
     shell = of_door.get(one.id) or next((s for s in shells if s.ref == one), None)

@@ -3,7 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.services import Services
@@ -34,21 +34,21 @@ class ServicesResult(msgspec.Struct, frozen=True):
     shades: tuple[Shade, ...] = ()
 
 
-def study(case: Case) -> ServicesResult:
+def study(context: Context) -> ServicesResult:
     """Lay out circuits, live the trip, and see to water, gas and air.
 
     Args:
-        case: The job in vehicle axes; what depends on nothing that changed is taken from before.
+        context: The job in vehicle axes; what depends on nothing that changed is taken from before.
     Returns: Empty where no services are entered.
     """
-    assembly = case.assembly
+    assembly = context.assembly
     services = assembly.job.services
     if not services.begun:
         return ServicesResult()
-    old: ServicesResult | None = case.old(KEY)
-    before = case.before
+    old: ServicesResult | None = context.old(KEY)
+    before = context.before
     shade = shades(assembly, old.shades if old is not None else ())
-    loads = _loads(case)
+    loads = _loads(context)
     if before is None or old is None or old.fluids is None:
         wires, laid = laid_out(assembly)
         return ServicesResult(
@@ -72,11 +72,11 @@ def study(case: Case) -> ServicesResult:
     )  # fmt: skip
 
 
-def _loads(case: Case) -> tuple[tuple[str, float, float], ...]:
+def _loads(context: Context) -> tuple[tuple[str, float, float], ...]:
     """Each scenario's rear axle, and how far the front settles, where there are air springs. [kg, mm]"""
-    if case.assembly.job.vehicle.springs.school != "air":
+    if context.assembly.job.vehicle.springs.school != "air":
         return ()
-    rows = case.results[LOADS].scenarios
+    rows = context.results[LOADS].scenarios
     return tuple((r.id, r.rear.value, r.stance.front_sag) for r in rows)
 
 
@@ -91,33 +91,33 @@ def _same_places(a: Assembly, b: Assembly, keys: set[str]) -> bool:
     return a.ground is b.ground and all(a.thing(key) is b.thing(key) for key in keys if key)
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Judge the services.
 
     Args:
-        case: With the study's result.
+        context: With the study's result.
     Returns: Circuits, places, trip, signatures.
     """
-    result: ServicesResult = case.results[KEY]
-    services = case.assembly.job.services
-    found = places.boards(case.assembly)
+    result: ServicesResult = context.results[KEY]
+    services = context.assembly.job.services
+    found = places.boards(context.assembly)
     if not services.begun:
         return found
-    found += _unknown(case.assembly)
+    found += _unknown(context.assembly)
     for one in result.circuits:
-        found += wiring.circuit_found(one, services, case.assembly)
-    found += wiring.mains(case.assembly)
+        found += wiring.circuit_found(one, services, context.assembly)
+    found += wiring.mains(context.assembly)
     found += wiring.plugs(result.circuits, services)
-    found += wiring.lights(case.assembly)
-    found += places.gas(case.assembly, result.fluids)
-    found += places.under_water(case.assembly)
+    found += wiring.lights(context.assembly)
+    found += places.gas(context.assembly, result.fluids)
+    found += places.under_water(context.assembly)
     if result.fluids is not None:
-        found += places.hoses_over(case.assembly, result.fluids.runs)
-    found += places.served(case.assembly)
-    found += places.reached(case)
-    found += places.faults(case.assembly)
+        found += places.hoses_over(context.assembly, result.fluids.runs)
+    found += places.served(context.assembly)
+    found += places.reached(context)
+    found += places.faults(context.assembly)
     found += _trip(result, services)
-    return found + _signatures(case.assembly)
+    return found + _signatures(context.assembly)
 
 
 def _unknown(assembly: Assembly) -> list[Finding]:

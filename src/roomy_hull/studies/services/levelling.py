@@ -43,8 +43,8 @@ def level(
         degrees the error is some hundredths.
     """
     s = vehicle.springs
-    stands = rear_spring(vehicle, "air", rear, sag)
-    now, low = stands.pressure, stands.sag - sag
+    poses = rear_spring(vehicle, "air", rear, sag)
+    now, low = poses.pressure, poses.sag - sag
     area = s.air_area * 100.0  # mm²
     per_mm = s.rear / area * 1e3  # kPa for each mm that the rear rises
     own = s.rear * vehicle.track_rear**2 / 2

@@ -35,7 +35,7 @@ class Use(msgspec.Struct, frozen=True):
     id: str
     name: str
     factor: float
-    doubt: float
+    uncertainty: float
 
 
 def recalibrated(services: Services) -> tuple[Use, ...]:
@@ -71,9 +71,10 @@ def recalibrated(services: Services) -> tuple[Use, ...]:
     matrix = np.vstack([loads / sigma, np.eye(len(keys)) / BEFORE])
     wanted = np.concatenate([drawn / sigma, np.full(len(keys), 1.0 / BEFORE)])
     found = lsq_linear(matrix, wanted, bounds=(0.0, np.inf)).x
-    doubts = np.sqrt(np.diag(np.linalg.inv(matrix.T @ matrix)))
+    uncertainties = np.sqrt(np.diag(np.linalg.inv(matrix.T @ matrix)))
     return tuple(
-        Use(k, names[k], float(f), float(d)) for k, f, d in zip(keys, found, doubts, strict=True)
+        Use(k, names[k], float(f), float(d))
+        for k, f, d in zip(keys, found, uncertainties, strict=True)
     )
 
 

@@ -3,7 +3,7 @@
 import itertools
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding
 from roomy_hull.core.geometry.solids import Box
@@ -98,12 +98,12 @@ def _fails(thing: Thing) -> bool:
     )
 
 
-def reached(case: Case) -> list[Finding]:
+def reached(context: Context) -> list[Finding]:
     """What has to come out before a place of faults is reached."""
     found = []
-    for thing in case.assembly.things:
+    for thing in context.assembly.things:
         if _fails(thing):
-            out = case.results[IN_OUT].before(thing.id)
+            out = context.results[IN_OUT].before(thing.id)
             if len(out) > FEW_OUT:
                 found.append(
                     finding("reach", "look", f"{len(out)} things come out before {thing.name} is reached",

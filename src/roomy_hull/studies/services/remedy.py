@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from typing import Any, NamedTuple
 
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.refs import BODY
 from roomy_hull.job.services import Services, Source
@@ -149,17 +149,17 @@ def ways_out(s: Services, shade: tuple[Shade, ...] = ()) -> tuple[WayOut, ...]:
     return tuple(sorted(found, key=lambda w: (w.money, w.kg)))
 
 
-def fixes(case: Case, found: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, found: Finding) -> tuple[Fix, ...]:
     """Offer what keeps the trip from going flat.
 
     Args:
-        case: As it was judged.
+        context: As it was judged.
         found: Any finding; others than a flat battery have no fixes here.
     Returns: At most three, the cheapest first, each with what it weighs and costs about.
     """
     if found.code not in ("services.flat", "services.flat_chance"):
         return ()
-    ways = ways_out(case.assembly.job.services, case.results["services"].shades)
+    ways = ways_out(context.assembly.job.services, context.results["services"].shades)
     return tuple(
         Fix(f"{w.words} (about {w.kg:.1f} kg, {w.money:.0f} in money)", BODY, w.changes)
         for w in ways[:OFFERED]

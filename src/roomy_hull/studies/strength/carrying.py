@@ -5,7 +5,7 @@ from typing import Protocol
 import msgspec
 
 from roomy_hull.assembly.scaling import Weighed
-from roomy_hull.assembly.study import Case
+from roomy_hull.assembly.study import Context
 from roomy_hull.studies.strength import chassis, members, mounts, racks, struts
 from roomy_hull.studies.strength.chassis import ChassisResult
 from roomy_hull.studies.strength.members import MemberCheck
@@ -46,16 +46,16 @@ class Carrying(msgspec.Struct, frozen=True):
         return tuple(c for rows in self.members.values() for c in rows)
 
 
-def study(case: Case) -> Carrying:
+def study(context: Context) -> Carrying:
     """Study what carries the load.
 
     Args:
-        case: The job in vehicle axes, with what its scenarios weigh; what did not change is taken from before.
+        context: The job in vehicle axes, with what its scenarios weigh; what did not change is taken from before.
     Returns: Typed and complete.
     """
-    assembly, before = case.assembly, case.before
-    loads: Loads = case.results[LOADS]
-    known: Carrying | None = case.old(KEY)
+    assembly, before = context.assembly, context.before
+    loads: Loads = context.results[LOADS]
+    known: Carrying | None = context.old(KEY)
     same_body = before is not None and before.assembly.job.body is assembly.job.body
     # What scales say moves every mass, so that nothing can be taken from before.
     plain = loads.evidence is None and known is not None and before is not None

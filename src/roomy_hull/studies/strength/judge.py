@@ -3,7 +3,7 @@
 import math
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Case, Study
+from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, TRAY, Ref
 from roomy_hull.core.tables.read import threads
@@ -19,15 +19,15 @@ from roomy_hull.studies.strength.racks import RackCheck
 RESTRAINT = "Load Restraint Guide, EN 12195-1 (0.8 forward, 0.5 other ways, 0.2 up; from memory)"
 
 
-def judge(case: Case) -> list[Finding]:
+def judge(context: Context) -> list[Finding]:
     """Turn the results into findings.
 
     Args:
-        case: The job in vehicle axes, with what carries it.
+        context: The job in vehicle axes, with what carries it.
     Returns: With what was measured, the limit and its source.
     """
-    assembly, rules = case.assembly, case.assembly.shop.rules
-    found: Carrying = case.results[KEY]
+    assembly, rules = context.assembly, context.assembly.shop.rules
+    found: Carrying = context.results[KEY]
     return [
         *_chassis(assembly, found),
         *(f for c in found.mounts for f in _mount(c, rules)),
@@ -202,14 +202,14 @@ def _stability(found: Carrying, r: Rules) -> list[Finding]:
     ]  # fmt: skip
 
 
-def fixes(case: Case, finding: Finding) -> tuple[Fix, ...]:
+def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding.
 
     Args:
         finding: One of `judge`'s.
     Returns: Locks on the slides, the next larger bolt, a thicker sheet; empty for the others.
     """
-    thing = case.assembly.thing(finding.subjects[0]) if finding.subjects else None
+    thing = context.assembly.thing(finding.subjects[0]) if finding.subjects else None
     if thing is None or isinstance(thing.value, Carried):
         own: dict[str, float | str] = {"body.tray.trundle.locks": True}
         lock = finding.code == "loads.lock" and thing is None

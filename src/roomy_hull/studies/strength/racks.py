@@ -23,7 +23,7 @@ SLEEPER = 80.0
 """Somebody in a tent that stands on a rack, where the job's people are not listed (common practice). [kg]"""
 
 
-class Case(msgspec.Struct, frozen=True):
+class Context(msgspec.Struct, frozen=True):
     """One way in which a rack is loaded: its words, greatest stress of all bars, which bar, its use of the allowed. [MPa]"""
 
     words: str
@@ -55,7 +55,7 @@ class RackCheck(msgspec.Struct, frozen=True):
     still_kg: float
     rating: float
     rating_still: float
-    cases: tuple[Case, ...]
+    cases: tuple[Context, ...]
     allowed: float
     could: float
     could_still: float
@@ -64,7 +64,7 @@ class RackCheck(msgspec.Struct, frozen=True):
     wind: float
     trouble: str = ""
 
-    def worst(self) -> Case | None:
+    def worst(self) -> Context | None:
         """The way that loads its bars the most; none where nothing could be computed."""
         return max(self.cases, key=lambda c: c.use, default=None)
 
@@ -235,20 +235,20 @@ def _solved(
     ) -> frames.FrameResult:
         return frames.under(frame, _forces(grid, loads, bare, way))
 
-    def case(words: str, found: frames.FrameResult) -> Case:
+    def context(words: str, found: frames.FrameResult) -> Context:
         n = int(np.argmax(found.stress))
         high = float(found.stress[n])
-        return Case(words, high, place.members[grid.bars[n]].name, high / base.allowed)
+        return Context(words, high, place.members[grid.bars[n]].name, high / base.allowed)
 
     cases, could = [], math.inf
     for words, way in ways(r):
-        cases.append(case(words, run(carried, own, way)))
+        cases.append(context(words, run(carried, own, way)))
         if base.kg > 0:
             could = min(
                 could, _could(base, run(none, own, way), run(carried, 0 * own, way), base.kg)
             )
     still = run(asleep, own, (0.0, 0.0, -1.0))
-    cases.append(case("standing still", still))
+    cases.append(context("standing still", still))
     could_still, down = math.inf, (0.0, 0.0, -1.0)
     if base.still_kg > 0:
         could_still = _could(base, run(none, own, down), run(asleep, 0 * own, down), base.still_kg)

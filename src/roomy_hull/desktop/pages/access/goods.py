@@ -9,7 +9,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import HOW, Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.job.goods import Good
 from roomy_hull.session.pages.access.goods import GoodsModel
 from roomy_hull.session.pages.access.words import CAUTION

@@ -6,7 +6,7 @@ from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.access.others import LIVING_HEADS, PARTY_HEADS, LivingModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session

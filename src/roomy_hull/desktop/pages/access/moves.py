@@ -7,7 +7,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.access.moves import MOVE_HEADS, MovesModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session

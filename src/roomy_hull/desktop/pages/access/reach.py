@@ -4,7 +4,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.access.reach import ReachModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session

@@ -8,7 +8,7 @@ from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.workshop import Board, board_of
 from roomy_hull.session.actions.handing import board_folder
 from roomy_hull.session.pages.build.finishing import BOARD_HEADS, BoardModel

@@ -8,7 +8,7 @@ from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.job.logs import Result
 from roomy_hull.planning.checklist import held_against
 from roomy_hull.session.pages.build.finishing import CHECK_HEADS, ChecksModel

@@ -6,7 +6,7 @@ from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.pages.cutting.base import NestedPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.build.others import OFFER_HEADS, OfferModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session

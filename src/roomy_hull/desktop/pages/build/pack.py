@@ -9,7 +9,7 @@ from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.build.finishing import PackModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session

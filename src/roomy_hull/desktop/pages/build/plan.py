@@ -10,7 +10,7 @@ from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.planning.levelling import Levelled, Problem
 from roomy_hull.planning.plan import means_of
 from roomy_hull.session.pages.build.plan import ROWS, TODAY_HEADS, PlanModel

@@ -7,7 +7,7 @@ from roomy_hull.desktop.ground.scene_painter import fit
 from roomy_hull.desktop.page import Picture, SessionPage, choice_row
 from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.build.others import PROGRESS_HEADS, ProgressModel
 from roomy_hull.session.pages.build.words import SHOP_CAUTION
 from roomy_hull.session.session import Session

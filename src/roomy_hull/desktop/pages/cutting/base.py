@@ -9,7 +9,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.session.session import Session
 

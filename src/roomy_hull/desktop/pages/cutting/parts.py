@@ -4,13 +4,13 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes.folded import PITCH, YAW
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.cut.parts import BEND_HEADS, HOLE_HEADS, LIST_HEADS, PartsModel
 from roomy_hull.session.pages.cut.words import CAUTION
 from roomy_hull.session.session import Session

@@ -6,7 +6,7 @@ import msgspec
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import exact, show
 from roomy_hull.desktop.page import Picture
 from roomy_hull.desktop.pages.cutting.base import NestedPage
@@ -14,8 +14,8 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import cut as cut_scene
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats import cutfiles
 from roomy_hull.making.bars import Bar
 from roomy_hull.making.cutlist import CutList, nesting_of, way_of

@@ -20,9 +20,9 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.pages.arranging import (
     CAUTION,

@@ -16,7 +16,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.actions.fitting_out import go_to_step, played
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import in_setup

@@ -22,10 +22,10 @@ from roomy_hull.core.errors import UserError
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes.on_faces import Drawn
 from roomy_hull.drawing.scenes.partition import Face, Node, partition
 from roomy_hull.drawing.scenes.solid import Item, bounds, faces, flattened, items, seen
+from roomy_hull.drawing.style import Theme
 from roomy_hull.formats import solid3d
 from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.session import Session

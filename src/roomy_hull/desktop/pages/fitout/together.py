@@ -21,7 +21,7 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
 from roomy_hull.session.worn import in_setup

@@ -18,9 +18,9 @@ from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
-from roomy_hull.drawing.manner import Theme
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.ground import Looks
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.compare import Column, columns
 from roomy_hull.verdict.verdict import Verdict

@@ -15,7 +15,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label, plain
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Work
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.levers import WAYS, WORDS, LeversModel
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.improve import Better

@@ -7,16 +7,16 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPageLayout, QPageSize, QPainter,
 
 from roomy_hull import __version__
 from roomy_hull.core.errors import FileError, InputError, UserError
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE
-from roomy_hull.core.strokes import Rect, Scene
 from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import LIGHT
 from roomy_hull.drawing.scenes import loads as loads_scene
+from roomy_hull.drawing.style import LIGHT
+from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.load_sheet import build
 from roomy_hull.formats.sheet_parts import LoadSheet, Section, csv
-from roomy_hull.formats.whole import write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Shop

@@ -4,7 +4,7 @@ from PyQt6.QtWidgets import QHBoxLayout
 
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.stability import HEADS, StabilityModel
 from roomy_hull.session.session import Session
 from roomy_hull.studies.strength.stability import WORDS

@@ -10,7 +10,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.kinds.board import CUTS, PITCH
 from roomy_hull.session.pages.services.board import BOARD_HEADS, BoardModel
 from roomy_hull.session.pages.services.words import LICENSED

@@ -5,7 +5,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.services.circuits import CIRCUIT_HEADS, CircuitsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session

@@ -6,7 +6,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.session.pages.services.runs import RUN_HEADS, RunsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session

@@ -10,7 +10,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
-from roomy_hull.drawing.manner import Theme
+from roomy_hull.drawing.style import Theme
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.planning.devices import FileChannel, Line, Reader
 from roomy_hull.session.pages.services.trip import TripModel

@@ -3,7 +3,7 @@
 import functools
 from collections.abc import Mapping, Sequence
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.core.wording import counted
 from roomy_hull.drawing.scenes import access as scene

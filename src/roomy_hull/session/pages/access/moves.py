@@ -1,6 +1,6 @@
 """The page Moves: in how many moves a thing is in the hand, played on the drawing."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes.access import figure_at
 from roomy_hull.drawing.scenes.ground import Looks, elevation, frame
 from roomy_hull.drawing.view import ELEVATION, Station
@@ -105,11 +105,11 @@ class MovesModel(PageModel):
         view = ELEVATION[side]
         looks = Looks(frozenset(opened))
         box = space.box if space.needs <= opened else space.rest
-        strokes = [
+        primitives = [
             *elevation(verdict.assembly, side, looks),
             *figure_at(view, person.stature, box, side),
         ]
         return f"{space.name}: {self.step()} of {way.said}", (
-            tuple(strokes),
+            tuple(primitives),
             frame(verdict.assembly, side)[0],
         )

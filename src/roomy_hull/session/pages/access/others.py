@@ -1,6 +1,6 @@
 """The pages Lifting, Living, and Off and on."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.session.pages.access.words import index_words, names_of, party
@@ -124,8 +124,8 @@ class LivingModel(PageModel):
             for v, w in zip(t.wheels, wheels, strict=True)
             if v > 5
         ]
-        stands = f"In camp its nose stands {t.ahead:+.1f}° and its left side {t.left:+.1f}° up."
-        return stands + (f" Level with {', '.join(blocks)}." if blocks else " It stands level.")
+        told = f"In camp its nose stands {t.ahead:+.1f}° and its left side {t.left:+.1f}° up."
+        return told + (f" Level with {', '.join(blocks)}." if blocks else " It stands level.")
 
 
 class OffOnModel(PageModel):

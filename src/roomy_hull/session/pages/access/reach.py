@@ -1,6 +1,6 @@
 """The page Reach and sight: every space, how each of the party reaches it and what they see of it."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import Station
 from roomy_hull.session.pages.access.words import (

@@ -6,7 +6,7 @@ from roomy_hull.core.wording import counted
 from roomy_hull.drawing.view import Station
 from roomy_hull.job.goods import CAB, Good, Person, people
 from roomy_hull.session.session import Session
-from roomy_hull.session.view import Look
+from roomy_hull.session.view_state import ViewState
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.moves import Moves, words
 from roomy_hull.studies.access.reach import Seen
@@ -36,7 +36,7 @@ def asked(session: Session) -> Person:
     return next((p for p in rows if p.id == session.look.person), rows[0])
 
 
-def chosen_good(verdict: Verdict, look: Look) -> Good | None:
+def chosen_good(verdict: Verdict, look: ViewState) -> Good | None:
     """The chosen good; none where something else is."""
     key = look.access.removeprefix("goods.")
     if key == look.access:
@@ -44,7 +44,7 @@ def chosen_good(verdict: Verdict, look: Look) -> Good | None:
     return next((g for g in verdict.job.goods if g.id == key), None)
 
 
-def chosen_space(verdict: Verdict, look: Look, selected: str = "") -> int:
+def chosen_space(verdict: Verdict, look: ViewState, selected: str = "") -> int:
     """Which space is chosen: by itself, by a good in it, or by the selected unit; -1 for none."""
     found = verdict.access
     good = chosen_good(verdict, look)

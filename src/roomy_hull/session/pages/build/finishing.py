@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from datetime import date
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import bars as bar_scene
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.formats.book import Book

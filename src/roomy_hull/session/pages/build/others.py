@@ -2,8 +2,8 @@
 
 from pathlib import Path
 
+from roomy_hull.core.primitives import Panel, Rect, Scene
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.strokes import Panel, Rect, Scene
 from roomy_hull.core.wording import counted
 from roomy_hull.drawing.scenes import growing
 from roomy_hull.formats.photos import path_of

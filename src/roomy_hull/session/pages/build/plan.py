@@ -1,6 +1,6 @@
 """The page Plan: bars on a calendar, what is dragged in it, what is late and why, today's list."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import bars as bar_scene
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.formats.build_papers import on_day
@@ -228,7 +228,9 @@ class PlanModel:
         behind = told(build, names(session))
         if behind:
             rows.append(f"{behind}.")
-        tuned = [f"{k} {t.factor:.2f} ± {t.doubt:.2f}" for k, t in build.rates.items() if t.seen]
+        tuned = [
+            f"{k} {t.factor:.2f} ± {t.uncertainty:.2f}" for k, t in build.rates.items() if t.seen
+        ]
         if not self.today():
             first = build.levelled.order[0]
             rows.append(

@@ -2,7 +2,7 @@
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.parts import Hardware
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import exact, show
 from roomy_hull.drawing.scenes.costs import waterfall
 from roomy_hull.drawing.scenes.folded import frame_of

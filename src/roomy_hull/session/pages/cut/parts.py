@@ -1,7 +1,7 @@
 """The page Parts: every part flat and folded, its bends played one after the other, its holes."""
 
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart, short_name
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import exact, show
 from roomy_hull.drawing.scenes.cut import blank_frame, blank_scene
 from roomy_hull.drawing.scenes.folded import PITCH, YAW, Shown, folded_scene, frame_of

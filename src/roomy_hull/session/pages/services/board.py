@@ -1,6 +1,6 @@
 """The page Board: a panel seen from the front with its instruments, the depth behind it, what is dragged."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import board as scene
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job

@@ -1,6 +1,6 @@
 """The page Circuits: the single-line plan, and the schedule."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel

@@ -2,7 +2,7 @@
 
 import math
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import tanks as scene
 from roomy_hull.session.pages.cells import Cell

@@ -1,6 +1,6 @@
 """The page Runs: every cable, hose and pipe on the vehicle, and how long to cut it."""
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import runs as scene
 from roomy_hull.drawing.view import Station
 from roomy_hull.session.pages.cells import Cell

@@ -3,7 +3,7 @@
 import functools
 from collections.abc import Mapping, Sequence
 
-from roomy_hull.core.strokes import Rect, Scene
+from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.edits import services as edits
 from roomy_hull.job.model import Job

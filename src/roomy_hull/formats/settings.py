@@ -13,11 +13,11 @@ import msgspec
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.value import put_back
 from roomy_hull.formats import folders, shopfile
-from roomy_hull.formats.claims import Claim
+from roomy_hull.formats.atomic import free_name, read_whole, write_whole
 from roomy_hull.formats.jobfile import loads, rescue
+from roomy_hull.formats.locks import Lock
 from roomy_hull.formats.plain_json import decode, encode
 from roomy_hull.formats.thingfile import own_folder
-from roomy_hull.formats.whole import free_name, read_whole, write_whole
 from roomy_hull.job.model import Job
 from roomy_hull.shop.shop import Shop, shipped_shop
 
@@ -37,7 +37,7 @@ class Recovery(msgspec.Struct, frozen=True):
     base: bytes | None = None
 
 
-class Keeping:
+class Settings:
     """Files of one user, below the folders that the desktop standard names.
 
     Args:
@@ -49,7 +49,7 @@ class Keeping:
         self.state = state or folders.state()
         self._units = state / "units" if state else own_folder("units")
         self._mark = f"{os.getpid()}-{time.time_ns():x}"
-        self._alive = Claim(self.state / f"autosave-{self._mark}.lock")
+        self._alive = Lock(self.state / f"autosave-{self._mark}.lock")
         self.troubles: list[str] = []
         """What was found damaged and set aside, to be told."""
 
@@ -190,7 +190,7 @@ class Keeping:
         """List the work of runs that ended without saving, newest first; what is damaged is set aside."""
         found = []
         for file in sorted(self.state.glob("autosave-*.json")) if self.state.is_dir() else []:
-            lock = Claim(file.with_suffix(".lock"))
+            lock = Lock(file.with_suffix(".lock"))
             if file == self._own_file() or lock.holder() is not None:
                 continue
             with contextlib.suppress(OSError):

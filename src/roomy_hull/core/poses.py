@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 from roomy_hull.core.folded import Vector, prisms
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import BarPart, SheetPart, Stand
+from roomy_hull.core.parts import BarPart, Pose, SheetPart
 
 WAYS = {
     "u": (0, 1), "-u": (0, -1), "v": (1, 1), "-v": (1, -1), "w": (2, 1), "-w": (2, -1),
@@ -49,9 +49,9 @@ OTHER_WALL = Turned("v", "-w", "-u")
 """Upright inward, its flanges to the left; its corner is the right upper front one."""
 
 
-def at(u: float, v: float, w: float, way: Turned = FLAT, tilt: float = 0.0) -> Stand:
+def at(u: float, v: float, w: float, way: Turned = FLAT, tilt: float = 0.0) -> Pose:
     """A stand with a part's corner at a point. [mm, degrees]"""
-    return Stand((u, v, w), *way, tilt)
+    return Pose((u, v, w), *way, tilt)
 
 
 def folded(part: SheetPart | BarPart) -> tuple[Box, ...]:
@@ -85,12 +85,12 @@ def around(points: Iterable[Vector]) -> Box:
     return Box(min(x), min(y), min(z), max(x), max(y), max(z))
 
 
-def corners(part: SheetPart | BarPart, stand: Stand) -> list[list[Vector]]:
+def corners(part: SheetPart | BarPart, pose: Pose) -> list[list[Vector]]:
     """A part folded up and stood in a place: the corners of each of its faces, or of a bar.
 
     Args:
         part: The part. [mm]
-        stand: One of its places.
+        pose: One of its places.
     Returns: In the owner's directions. [mm]
     """
     if isinstance(part, SheetPart):
@@ -106,26 +106,26 @@ def corners(part: SheetPart | BarPart, stand: Stand) -> list[list[Vector]]:
                 (a, -high * (z / c if other.across == "high" else y / b)),
             )
         ]]  # fmt: skip
-    return [[carried(p, stand) for p in face] for face in faces]
+    return [[carried(p, pose) for p in face] for face in faces]
 
 
-def carried(p: Vector, stand: Stand) -> Vector:
+def carried(p: Vector, pose: Pose) -> Vector:
     """Carry a point of a part into its owner's directions. [mm]"""
     x, y, z = p
-    if stand.tilt:
-        c, s = math.cos(math.radians(stand.tilt)), math.sin(math.radians(stand.tilt))
+    if pose.tilt:
+        c, s = math.cos(math.radians(pose.tilt)), math.sin(math.radians(pose.tilt))
         y, z = y * c - z * s, y * s + z * c
-    found = list(stand.at)
-    for value, way in zip((x, y, z), (stand.x, stand.y, stand.z), strict=True):
+    found = list(pose.at)
+    for value, way in zip((x, y, z), (pose.x, pose.y, pose.z), strict=True):
         axis, sense = WAYS[way]
         found[axis] += sense * value
     return tuple(found)  # type: ignore[return-value]  # three of them
 
 
-def stood(box: Box, stand: Stand) -> Box:
+def stood(box: Box, pose: Pose) -> Box:
     """A box of a part's own directions in its owner's. [mm]"""
     ends = [0.0] * 6
-    corner, ways = stand.at, (stand.x, stand.y, stand.z)
+    corner, ways = pose.at, (pose.x, pose.y, pose.z)
     for n in range(3):
         axis, sense = WAYS[ways[n]]
         if sense > 0:
@@ -145,15 +145,15 @@ def standing(part: SheetPart | BarPart) -> tuple[tuple[Box, ...], ...]:
     boxes = folded(part)
     return tuple(
         tuple(around(face) for face in corners(part, s)) if s.tilt else tuple(stood(b, s) for b in boxes)
-        for s in part.stands
+        for s in part.poses
     )  # fmt: skip
 
 
-def composed(stand: Stand, base: Stand) -> Stand:
+def composed(pose: Pose, base: Pose) -> Pose:
     """A stand given in directions that themselves stand somewhere.
 
     Args:
-        stand: In the directions of `base`, which is not tilted. [mm]
+        pose: In the directions of `base`, which is not tilted. [mm]
         base: Where those lie.
     Returns: In the owner's directions.
     """
@@ -165,6 +165,4 @@ def composed(stand: Stand, base: Stand) -> Stand:
             return found
         return found[1:] if found.startswith("-") else f"-{found}"
 
-    return Stand(
-        carried(stand.at, base), turned(stand.x), turned(stand.y), turned(stand.z), stand.tilt
-    )
+    return Pose(carried(pose.at, base), turned(pose.x), turned(pose.y), turned(pose.z), pose.tilt)

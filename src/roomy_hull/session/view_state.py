@@ -7,7 +7,7 @@ from roomy_hull.core.units import System
 from roomy_hull.drawing.view import Station
 
 
-class Look(msgspec.Struct, frozen=True):
+class ViewState(msgspec.Struct, frozen=True):
     """How the job is looked at.
 
     Attributes:
@@ -76,12 +76,12 @@ class Look(msgspec.Struct, frozen=True):
 class View:
     """The look in hand; `changed` tells of every change, and of nothing else."""
 
-    def __init__(self, look: Look) -> None:
+    def __init__(self, look: ViewState) -> None:
         self.changed = Signal()
         self._look = look
 
     @property
-    def look(self) -> Look:
+    def look(self) -> ViewState:
         """How the job is looked at."""
         return self._look
 
@@ -89,7 +89,7 @@ class View:
         """Change how the job is looked at.
 
         Args:
-            **changes: Fields of `Look`.
+            **changes: Fields of `ViewState`.
         """
         new = msgspec.structs.replace(self._look, **changes)
         if new != self._look:
@@ -101,6 +101,6 @@ class View:
 
         Args:
             stage, page: Their titles.
-            **changes: Other fields of `Look`.
+            **changes: Other fields of `ViewState`.
         """
         self.set(stage=stage, pages={**self._look.pages, stage: page}, **changes)

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 
 from roomy_hull.arrange.instance import At, Instance, Layout, ceiling
 from roomy_hull.arrange.judging import Rules
-from roomy_hull.arrange.worth import broken, value
+from roomy_hull.arrange.objective import broken, value
 
 TRIES = 12
 """So many orders are tried at most."""

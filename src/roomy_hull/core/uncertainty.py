@@ -5,7 +5,7 @@ from typing import Literal
 
 Source = Literal["weighed", "data sheet", "geometry", "estimate"]
 
-RELATIVE_DOUBT: dict[str, float] = {
+RELATIVE_UNCERTAINTY: dict[str, float] = {
     "weighed": 0.005,
     "data sheet": 0.03,
     "geometry": 0.05,
@@ -14,7 +14,7 @@ RELATIVE_DOUBT: dict[str, float] = {
 """One-sigma doubt as a fraction of the mass, by where the figure comes from (common practice)."""
 
 
-def doubt_of(kg: float, source: str) -> float:
+def uncertainty_of(kg: float, source: str) -> float:
     """The one-sigma doubt of a mass.
 
     Args:
@@ -22,7 +22,7 @@ def doubt_of(kg: float, source: str) -> float:
         source: A key of `RELATIVE_DOUBT`.
     Returns: One-sigma doubt, never negative. [kg]
     """
-    return abs(kg) * RELATIVE_DOUBT[source]
+    return abs(kg) * RELATIVE_UNCERTAINTY[source]
 
 
 def chance_over(mean: float, sigma: float, limit: float) -> float:
@@ -49,4 +49,4 @@ def source_of(kg: float, sigma: float) -> str:
     if kg == 0:
         return "estimate"
     share = sigma / abs(kg)
-    return min(RELATIVE_DOUBT, key=lambda key: abs(RELATIVE_DOUBT[key] - share))
+    return min(RELATIVE_UNCERTAINTY, key=lambda key: abs(RELATIVE_UNCERTAINTY[key] - share))

@@ -48,7 +48,7 @@ class Three(NamedTuple):
 
 def ends(
     tasks: Mapping[str, Task], placed: Mapping[str, Placed], spread: Three, kinds: Mapping[str, str],
-    doubts: Mapping[str, float], count: int = SAMPLES, seed: int = SEED,
+    uncertainties: Mapping[str, float], count: int = SAMPLES, seed: int = SEED,
 ) -> dict[str, np.ndarray]:  # fmt: skip
     """Live a plan many times over, everybody keeping their order, and see when each job is ended.
 
@@ -56,7 +56,7 @@ def ends(
         tasks, placed: The operations and their places. [min]
         spread: What an operation takes, as parts of what is usual.
         kinds: The kind of work of each operation: all of a kind share its doubt.
-        doubts: One sigma of each kind's rate, as a part.
+        uncertainties: One sigma of each kind's rate, as a part.
         count, seed: How often, and from where chance begins: the same seed gives the same.
     Returns:
         By job, the working minute of its end, in ascending order. [min] Absences that lie in an operation as
@@ -64,7 +64,7 @@ def ends(
     """
     chance = np.random.default_rng(seed)
     common = {
-        kind: np.exp(chance.normal(0.0, doubts.get(kind, 0.0), count)) for kind in sorted(set(kinds.values()))
+        kind: np.exp(chance.normal(0.0, uncertainties.get(kind, 0.0), count)) for kind in sorted(set(kinds.values()))
     }  # fmt: skip
     line: dict[str, np.ndarray] = {}
     done: dict[str, np.ndarray] = {}

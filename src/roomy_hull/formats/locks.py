@@ -14,7 +14,7 @@ import time
 from pathlib import Path
 from typing import NamedTuple
 
-from roomy_hull.formats.whole import host, open_own
+from roomy_hull.formats.atomic import host, open_own
 
 
 class Holder(NamedTuple):
@@ -30,7 +30,7 @@ class Holder(NamedTuple):
         return f"{self.user} on {self.machine}, since {when}"
 
 
-class Claim:
+class Lock:
     """A claim to one file.
 
     Args:
@@ -46,7 +46,7 @@ class Claim:
         """Whose claim was found left behind by a process that is gone, when this one was taken."""
 
     @classmethod
-    def to(cls, target: Path) -> "Claim":
+    def to(cls, target: Path) -> "Lock":
         """The claim to a job file, hidden beside it."""
         real = Path(os.path.realpath(target))
         return cls(real.with_name(f".{real.name}.open"))
