@@ -8,7 +8,7 @@ from roomy_hull.making.cutlist import cut_of
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.offer import OPEN
 from roomy_hull.session.pages.build.brief import BriefModel
-from roomy_hull.session.pages.build.others import OfferModel
+from roomy_hull.session.pages.build.quote import OfferModel
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.guided import ASKED, ask
 

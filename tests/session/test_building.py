@@ -17,13 +17,11 @@ from roomy_hull.making.works import works_of
 from roomy_hull.session.actions.as_built import HOLE, PART, WHOLE
 from roomy_hull.session.asking import Nobody
 from roomy_hull.session.files import open_job, save_job
+from roomy_hull.session.pages.build.buying import BuyingModel
 from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
-from roomy_hull.session.pages.build.others import (
-    BuyingModel,
-    LogModel,
-    ProgressModel,
-)
+from roomy_hull.session.pages.build.log import LogModel
 from roomy_hull.session.pages.build.plan import PlanModel
+from roomy_hull.session.pages.build.progress import ProgressModel
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop

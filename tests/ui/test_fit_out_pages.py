@@ -161,7 +161,7 @@ def test_two_layouts_are_weighed_against_each_other(
     assert theirs.gross[0] - mine.gross[0] == pytest.approx(24)
     assert theirs.fitted - mine.fitted == pytest.approx(24)
     assert (page.left.column, page.right.column) == (mine, theirs)
-    assert page.table.item(2, 0).text() != page.table.item(2, 1).text()
+    assert page.table.text_at(2, 0) != page.table.text_at(2, 1)
     qtbot.mouseClick(page.take, LEFT)
     assert session.job.layout == "A"
     assert session.job.thing("sample-fridge").slide_mass == 24  # type: ignore[union-attr]

@@ -7,12 +7,13 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QGuiApplication
 from pytestqt.qtbot import QtBot
 
+from roomy_hull.desktop.pages.build.brief import BriefPage
 from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.table_cells import order_of
 from roomy_hull.desktop.table_view import LEAST, Grid, shared_out
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.style import LIGHT
-from tests.ui.loads import page
+from tests.ui.loads import page, typed
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
 ROWS = [
@@ -156,3 +157,22 @@ def test_figures_are_sorted_by_their_size(values: list[float]) -> None:
     assert [float(t.replace(",", "")) for t in sorted(texts, key=order_of)] == sorted(values)
     assert order_of("word") > order_of("9,999")
     assert order_of("") > order_of("word")
+
+
+def test_a_wish_is_changed_and_added_on_the_page_brief(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Survey", "Brief")
+    found = window.page("Survey", "Brief")
+    assert isinstance(found, BriefPage)
+    wishes = session.job.brief.wishes
+    typed(qtbot, found.table, 1, 6, "120*2")
+    typed(qtbot, found.table, 1, 3, "77")
+    typed(qtbot, found.table, 1, 2, "later")
+    one = session.job.brief.wishes[1]
+    assert (one.price, one.mass, one.need) == (240, 77, "later")
+    typed(qtbot, found.table, len(wishes), 5, "30")
+    typed(qtbot, found.table, len(wishes), 1, "Kite")
+    last = session.job.brief.wishes[-1]
+    assert (last.name, last.litres) == ("Kite", 30)
+    assert session.history.undo_words() == "add Kite"
+    assert found.table.text_at(len(wishes), 1) == "Kite"

@@ -30,7 +30,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.csv_tables import safe
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Entries, cells, heads
+from roomy_hull.session.pages.columns import Entries, Rows, cells, heads
 
 MEASURED = 200
 """Columns fit the words of so many rows."""
@@ -166,6 +166,10 @@ class Grid(QTableView):
         self.cells.put(heads, rows, names)
         self._down.setVisible(bool(names))
         self._fit()
+
+    def show_rows(self, theme: Theme, rows: Rows) -> None:
+        """Fill the table with what a page's model tells."""
+        self.fill(theme, rows.heads, rows.cells())
 
     def work_on(
         self,

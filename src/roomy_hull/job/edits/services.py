@@ -3,6 +3,7 @@
 import msgspec
 
 from roomy_hull.core.errors import EditError
+from roomy_hull.job.edits.layouts import slug
 from roomy_hull.job.model import Job
 from roomy_hull.job.services import (
     Battery,
@@ -101,26 +102,27 @@ def begun(job: Job) -> Job:
     return msgspec.structs.replace(job, services=made)
 
 
-def with_consumer(job: Job, thing: str) -> Job:
+def with_consumer(job: Job, thing: str, name: str = "") -> Job:
     """Add something that uses power: a unit of the job, or a light at the middle of the body.
 
     Args:
         thing: Id of a unit; empty for a light of its own.
+        name: What it is called; the unit's name, or "Light", where it is empty.
     Returns: Its figures are to be entered.
     """
     known = job.thing(thing) if thing else None
     taken = {c.id for c in job.services.consumers} | {s.id for s in job.services.sources}
-    wish = known.id if known is not None else "light"
+    wish = known.id if known is not None else slug(name, set()) if name else "light"
     key = next(k for k in (wish, *(f"{wish}-{n}" for n in range(2, 200))) if k not in taken)
     x = job.vehicle.cab_back + 800.0
     new = (
-        Consumer(id=key, name=known.name, thing=known.id, watts=24.0)
+        Consumer(id=key, name=name or known.name, thing=known.id, watts=24.0)
         if known is not None
         else Consumer(
             id=key,
-            name="Light",
+            name=name or "Light",
             watts=12.0,
-            light=True,
+            light=not name,
             x=x,
             z=job.vehicle.rail_top + 900.0,
             wire=Wire(careful=False),

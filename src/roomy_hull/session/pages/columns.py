@@ -32,6 +32,17 @@ class Column(NamedTuple, Generic[T]):
         return self.typed(entry) if self.typed is not None else self.cell(entry)[0]
 
 
+class Rows(Protocol):
+    """What a table shows that is only looked at."""
+
+    @property
+    def heads(self) -> tuple[str, ...]:
+        """What stands over the columns."""
+
+    def cells(self) -> list[list[Cell]]:
+        """The rows."""
+
+
 class Entries(Protocol[T]):
     """What a table shows that can be worked in: entries, changed, added and deleted where they stand."""
 

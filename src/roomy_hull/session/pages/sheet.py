@@ -11,11 +11,12 @@ from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.weighing import raised_height
 
 READ = ("front left", "front right", "rear left", "rear right", "front", "rear")
-HEADS = ("", "Predicted", "Read", "More by", "Sigma")
 
 
 class SheetModel:
     """The weighings, which of them is chosen, and the sheet."""
+
+    heads = ("", "Predicted", "Read", "More by", "Sigma")
 
     def __init__(self, session: Session) -> None:
         self._session = session

@@ -7,22 +7,22 @@ from roomy_hull.drawing.scenes.loads import stability_frame, stability_scene
 from roomy_hull.session.pages.cells import Cell, mm_of
 from roomy_hull.session.pages.model import PageModel
 
-HEADS = (
-    "Scenario",
-    "Aft",
-    "Aside",
-    "Up",
-    "T/2h",
-    "Tips at",
-    "Approach",
-    "Ramp",
-    "Departure",
-    "May tow",
-)
-
 
 class StabilityModel(PageModel):
     """How steady it stands in every scenario, and what it may tow."""
+
+    heads = (
+        "Scenario",
+        "Aft",
+        "Aside",
+        "Up",
+        "T/2h",
+        "Tips at",
+        "Approach",
+        "Ramp",
+        "Departure",
+        "May tow",
+    )
 
     def choose(self, row: int) -> None:
         """Choose the scenario of a row."""

@@ -1,6 +1,6 @@
 """Tables whose cells are fields of the card: written, read and bounded as these are."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Generic, TypeVar
 
 from roomy_hull.core.errors import UserError
@@ -72,3 +72,26 @@ class Worked(PageModel, Generic[T]):
             self._session.say(str(trouble), trouble=True)
             return
         self._session.do("edit.size", path=one.name, value=value)
+
+    def new(self, name: str) -> bool:
+        """Add an entry by its name; trouble is told."""
+        raise NotImplementedError
+
+    def newest(self) -> T:
+        """The entry that was added last."""
+        raise NotImplementedError
+
+    def add(self, typed: Mapping[str, str]) -> bool:
+        """Add an entry from what was typed, by field, as one step; trouble is told."""
+        name, made = typed["name"].strip(), False
+
+        def make() -> None:
+            nonlocal made
+            made = self.new(name)
+            if made:
+                for field, text in typed.items():
+                    if field != "name" and text.strip():
+                        self.change(self.newest(), field, text)
+
+        self.as_one(f"add {name}", make)
+        return made

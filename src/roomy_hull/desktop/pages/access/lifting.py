@@ -5,7 +5,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.access.others import LIFT_HEADS, LiftingModel
+from roomy_hull.session.pages.access.lifting import LiftingModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -33,4 +33,4 @@ class LiftingPage(SessionPage):
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(self._theme, LIFT_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)

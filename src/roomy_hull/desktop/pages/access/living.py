@@ -7,7 +7,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.access.others import LIVING_HEADS, PARTY_HEADS, LivingModel
+from roomy_hull.session.pages.access.living import PARTY_HEADS, LivingModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -41,7 +41,7 @@ class LivingPage(SessionPage):
     def fill(self) -> None:
         """Bring words and tables up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, LIVING_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.party.fill(self._theme, PARTY_HEADS, self.model.party_cells())
         self.remove.setEnabled(
             self._session.look.access.partition(".")[0] in ("people", "dogs", "berths")

@@ -8,7 +8,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.access.moves import MOVE_HEADS, MovesModel
+from roomy_hull.session.pages.access.moves import MovesModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -45,7 +45,7 @@ class MovesPage(SessionPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, MOVE_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         step, steps = self.model.step(), self.model.steps()
         self.back.setEnabled(step > 0)
         self.begin.setEnabled(step > 0)

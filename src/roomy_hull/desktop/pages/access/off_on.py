@@ -6,7 +6,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.access.others import OffOnModel
+from roomy_hull.session.pages.access.off_on import OffOnModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 

@@ -11,7 +11,7 @@ from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.workshop import Board, board_of
 from roomy_hull.session.actions.handing import board_folder
-from roomy_hull.session.pages.build.finishing import BOARD_HEADS, BoardModel
+from roomy_hull.session.pages.build.finishing import BoardModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -106,6 +106,6 @@ class BoardPage(SessionPage):
         ):
             self.reading()
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, BOARD_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.lessons.setText(self.model.lessons())
         self.open.setEnabled(bool(self.model.cards()))

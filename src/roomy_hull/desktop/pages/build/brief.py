@@ -63,7 +63,7 @@ class BriefPage(SessionPage):
         """Bring words and both tables up to date."""
         model, session = self.model, self.session
         self.words.setText(model.words())
-        self.table.fill(self._theme, model.heads(), model.cells())
+        self.table.work_on(self._theme, model)
         heads, rows = model.facts()
         self.facts.fill(self._theme, heads, rows)
         self.note.setText(model.note())

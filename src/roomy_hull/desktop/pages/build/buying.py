@@ -7,7 +7,7 @@ from roomy_hull.desktop.pages.build.parts import row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.build.others import BUYING_HEADS, BuyingModel
+from roomy_hull.session.pages.build.buying import BuyingModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -62,4 +62,4 @@ class BuyingPage(SessionPage):
     def fill(self) -> None:
         """Bring words and table up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, BUYING_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)

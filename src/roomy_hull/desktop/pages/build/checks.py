@@ -11,7 +11,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.logs import Result
 from roomy_hull.planning.checklist import held_against
-from roomy_hull.session.pages.build.finishing import CHECK_HEADS, ChecksModel
+from roomy_hull.session.pages.build.finishing import ChecksModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -130,7 +130,7 @@ class ChecksPage(SessionPage):
         self.figures.setPlaceholderText(asks or "nothing to measure")
         self.figures.setEnabled(bool(asks))
         self.words.setText(model.words())
-        self.table.fill(self._theme, CHECK_HEADS, model.cells())
+        self.table.show_rows(self._theme, model)
         one, rows = model.chosen(), model.checks()
         if one is not None:
             blocked = self.table.blockSignals(True)

@@ -21,7 +21,7 @@ from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.build.others import LOG_HEADS, LogModel
+from roomy_hull.session.pages.build.log import LogModel
 from roomy_hull.session.pages.build.words import SHOP_CAUTION
 from roomy_hull.session.session import Session
 
@@ -155,5 +155,5 @@ class LogPage(SessionPage):
         self.words.setText(self.model.words())
         self.strip.theme = self._theme
         self.strip.update()
-        self.table.fill(self._theme, LOG_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.correct.setEnabled(self.session.registry.get("build.correct").enabled(self.session))

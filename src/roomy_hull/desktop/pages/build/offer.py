@@ -7,7 +7,7 @@ from roomy_hull.desktop.pages.cutting.base import NestedPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.build.others import OFFER_HEADS, OfferModel
+from roomy_hull.session.pages.build.quote import OfferModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -41,7 +41,7 @@ class OfferPage(NestedPage):
     def fill(self) -> None:
         """Bring words and lines up to date."""
         self.words.setText(self.model.words())
-        self.table.fill(self._theme, OFFER_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.make.setEnabled(self.model.lines() is not None)
         for button in self.more:
             button.setEnabled(bool(self.session.job.offers))

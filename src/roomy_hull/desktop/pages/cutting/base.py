@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton
 
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.page import SessionPage
+from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.style import Theme
@@ -109,3 +110,12 @@ class NestedPage(SessionPage):
         self._end()
         self._session.say(words, trouble=True)
         super().refresh()
+
+
+def words_label() -> Label:
+    """A line of words over a table."""
+    label = Label()
+    label.setWordWrap(True)
+    label.setFont(font(13))
+    label.setContentsMargins(10, 4, 10, 4)
+    return label

@@ -5,10 +5,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
-    QHeaderView,
     QPushButton,
-    QTableWidget,
-    QTableWidgetItem,
     QVBoxLayout,
     QWidget,
 )
@@ -16,8 +13,9 @@ from PyQt6.QtWidgets import (
 from roomy_hull.core.units import show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
-from roomy_hull.desktop.theme import colour, font
+from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.style import Theme
@@ -72,10 +70,10 @@ class VariantsPage(QWidget):
         self._known: dict[str, Verdict] = {}
         self.columns: list[Column] = []
         self.left, self.right = LayoutPicture(session, theme), LayoutPicture(session, theme)
-        self.table = QTableWidget()
+        self.table = Grid("Layouts in figures", sortable=False)
         self.setFocusProxy(self.table)
-        self.table.setAccessibleName("Layouts in figures")
-        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.table.row_height(24)
+        self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectColumns)
         self.take, self.drop = QPushButton("Take the chosen layout in hand"), QPushButton("Drop it")
         self.note = Label("Loads in the scenario chosen below; F6 changes it.")
@@ -94,7 +92,7 @@ class VariantsPage(QWidget):
         box.addLayout(pictures, 4)
         box.addWidget(self.table, 5)
         box.addLayout(buttons)
-        self.table.currentCellChanged.connect(lambda _r, c, _r0, _c0: self._choose(c))
+        self.table.cell_taken.connect(lambda _r, c, _r0, _c0: self._choose(c))
         self.take.clicked.connect(self._take)
         self.drop.clicked.connect(self._drop)
         follow(self, self.refresh, session.changed, session.view.changed)
@@ -122,28 +120,11 @@ class VariantsPage(QWidget):
         session = self._session
         self.columns = columns(session.known, session.look.scenario, self._known)
         table = self.table
-        at = table.currentColumn()
+        at = table.currentIndex().column()
         table.blockSignals(True)
-        table.setRowCount(len(ROWS))
-        table.setColumnCount(len(self.columns))
-        table.setVerticalHeaderLabels(list(ROWS))
-        table.setHorizontalHeaderLabels([
-            c.name if c.id else f"{c.name} (in hand)" for c in self.columns
-        ])
-        across, down = table.horizontalHeader(), table.verticalHeader()
-        if across is not None and down is not None:
-            across.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
-            down.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
-            down.setDefaultSectionSize(24)
-        for n, column in enumerate(self.columns):
-            for row, (text, severity) in enumerate(self.cells(column)):
-                item = QTableWidgetItem(text)
-                item.setFont(font(13, bold=bool(severity)))
-                if severity:
-                    item.setForeground(QColor(self._theme.severity(severity)))
-                if n == 0:
-                    item.setBackground(colour(self._theme.accent, 26))
-                table.setItem(row, n, item)
+        heads = [c.name if c.id else f"{c.name} (in hand)" for c in self.columns]
+        rows = list(zip(*(self.cells(c) for c in self.columns), strict=True))
+        table.fill(self._theme, heads, rows, ROWS, shaded=lambda _r, c: c == 0)
         table.blockSignals(False)
         self._choose(at if 0 < at < len(self.columns) else min(1, len(self.columns) - 1))
 

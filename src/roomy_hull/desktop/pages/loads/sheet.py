@@ -20,7 +20,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.sheet import HEADS, READ, SheetModel
+from roomy_hull.session.pages.sheet import READ, SheetModel
 from roomy_hull.session.session import Session
 
 WORDS = {"front": "Front axle", "rear": "Rear axle"}
@@ -172,6 +172,6 @@ class SheetPage(SessionPage):
         self.counts.setEnabled(one is not None)
         self.drop_button.setEnabled(one is not None)
         self.counts.setChecked(one is not None and one.counts)
-        self.table.fill(self._theme, HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.words.setFont(font(12))
         self.words.setText(self.model.words())

@@ -5,7 +5,7 @@ from PyQt6.QtWidgets import QHBoxLayout
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.stability import HEADS, StabilityModel
+from roomy_hull.session.pages.stability import StabilityModel
 from roomy_hull.session.session import Session
 from roomy_hull.studies.strength.stability import WORDS
 
@@ -30,4 +30,4 @@ class StabilityPage(SessionPage):
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(self._theme, HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)

@@ -12,7 +12,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.style import Theme
 from roomy_hull.kinds.board import CUTS, PITCH
-from roomy_hull.session.pages.services.board import BOARD_HEADS, BoardModel
+from roomy_hull.session.pages.services.board import BoardModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
@@ -129,7 +129,7 @@ class BoardPage(SessionPage):
 
     def fill(self) -> None:
         """Bring the table up to date."""
-        self.table.fill(self._theme, BOARD_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         there = self.model.board() is not None
         self.add.setEnabled(there)
         self.remove.setEnabled(bool(self.model.chosen()))

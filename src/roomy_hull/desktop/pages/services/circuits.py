@@ -6,7 +6,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.services.circuits import CIRCUIT_HEADS, CircuitsModel
+from roomy_hull.session.pages.services.circuits import CircuitsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
@@ -39,9 +39,5 @@ class CircuitsPage(SessionPage):
 
     def fill(self) -> None:
         """Bring the schedule up to date."""
-        self.table.fill(
-            self._theme,
-            CIRCUIT_HEADS,
-            self.model.cells(),
-        )
+        self.table.show_rows(self._theme, self.model)
         self.remove.setEnabled(bool(self._session.look.service))

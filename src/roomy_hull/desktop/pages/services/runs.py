@@ -7,7 +7,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.services.runs import RUN_HEADS, RunsModel
+from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
@@ -47,4 +47,4 @@ class RunsPage(SessionPage):
     def fill(self) -> None:
         """Bring the table up to date."""
         self.legend.setText(self.model.legend())
-        self.table.fill(self._theme, RUN_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)

@@ -8,7 +8,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.session.pages.services.signing import SIGN_HEADS, SignaturesModel
+from roomy_hull.session.pages.services.signing import SignaturesModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
 
@@ -50,7 +50,7 @@ class SignaturesPage(SessionPage):
 
     def fill(self) -> None:
         """Bring table and words up to date."""
-        self.table.fill(self._theme, SIGN_HEADS, self.model.cells())
+        self.table.show_rows(self._theme, self.model)
         self.words.setText("\n\n".join(self.model.words()))
         signed = {x.what for x in self._session.job.services.signatures}
         what = self.model.chosen()

@@ -1,7 +1,7 @@
 """The page Goods: the list, where is what, what is dragged where."""
 
 import functools
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
@@ -112,24 +112,16 @@ class GoodsModel(Worked[Row]):
             else text
         )
 
-    def add(self, typed: Mapping[str, str]) -> bool:
-        """Add a good from what was typed."""
-        session, made = self._session, False
+    def new(self, name: str) -> bool:
+        """Add an item by its name, not stowed yet."""
+        return self._session.attempt(
+            f"add {name}", lambda: edits.with_good(self._session.job, name)
+        )
 
-        def make() -> None:
-            nonlocal made
-            made = session.attempt(
-                f"add {typed['name']}", lambda: edits.with_good(session.job, typed["name"].strip())
-            )
-            if made:
-                verdict = session.known
-                new = (verdict.job.goods[-1], verdict.access.stowed[-1])
-                for field, text in typed.items():
-                    if field != "name" and text.strip():
-                        self.change(new, field, text)
-
-        self.as_one(f"add {typed['name']}", make)
-        return made
+    def newest(self) -> Row:
+        """The item that was added last."""
+        verdict = self._session.known
+        return verdict.job.goods[-1], verdict.access.stowed[-1]
 
     def delete(self, some: Sequence[Row]) -> None:
         """Take goods off the list."""

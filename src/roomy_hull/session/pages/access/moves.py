@@ -10,11 +10,11 @@ from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.stowing import MOST_ACTIONS
 
-MOVE_HEADS = ("What", "Wanted", "Actions", "May take", "Lifted aside", "Walked, m", "How")
-
 
 class MovesModel(PageModel):
     """Goods, and what has a class of its own, with their moves; one is played."""
+
+    heads = ("What", "Wanted", "Actions", "May take", "Lifted aside", "Walked, m", "How")
 
     def _rows(self) -> list[tuple[str, str, str, int]]:
         """Key, name, class and space of every row."""

@@ -4,16 +4,18 @@ from roomy_hull.assembly.scaling import reactions
 from roomy_hull.core.units import show
 from roomy_hull.job.brief import Wish
 from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
+from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.wishes import Wishes
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.guided import ASKED, Fact, Question, ask
 from roomy_hull.verdict.verdict import Verdict
 
 
-class BriefModel:
+class BriefModel(Wishes[Wish]):
     """The wishes in their rank, what they come to, the questions."""
 
     def __init__(self, session: Session) -> None:
-        self._session = session
+        super().__init__(session)
         self._asked: tuple[Verdict | None, dict[str, Question | None]] = (None, {})
 
     # Wishes
@@ -52,37 +54,46 @@ class BriefModel:
         b = thing.envelope
         return (b.x1 - b.x0) * (b.y1 - b.y0) * (b.z1 - b.z0) / 1e6
 
-    def heads(self) -> tuple[str, ...]:
-        """Write the column heads."""
-        return (
-            "",
-            "Wish",
-            "How",
-            f"{mass_word(self._session)}",
-            f"On the {self.short()} axle",
-            "Room, l",
-            "Money",
-            "Now",
-            "In",
-        )
+    def wish(self, entry: Wish) -> Wish:
+        """The wish of a row."""
+        return entry
 
-    def cells(self) -> list[list[Cell]]:
+    def entries(self) -> tuple[Wish, ...]:
         """Every wish, the first in rank first."""
-        session = self._session
+        return self._session.job.brief.wishes
+
+    def newest(self) -> Wish:
+        """The wish that was added last."""
+        return self.entries()[-1]
+
+    def columns(self) -> tuple[Column[Wish], ...]:
+        """What is told of a wish."""
+        session, wishes = self._session, self.entries()
         names = {t.id: t.name for t in session.known.assembly.things}
-        rows: list[list[Cell]] = []
-        for n, w in enumerate(session.job.brief.wishes, 1):
+
+        def mass(w: Wish) -> Cell:
             came = self.came_to(w)
             over = came is not None and w.mass and came > w.mass * 1.1
-            how = "decided" if w.thing in names else w.need
-            rows.append([
-                (str(n), ""), (w.name, "bold" if w.id == session.look.wish else ""),
-                (how, "" if how == "decided" else "note"),
-                (kg_of(session, came if came is not None else w.mass), "look" if over else ""),
-                (kg_of(session, self.on_short(w)), ""), (f"{self.room(w):.0f}" if self.room(w) else "", ""),
-                (f"{w.price:,.0f}" if w.price else "", ""), (names.get(w.thing, w.place), ""), (w.option or "the build", ""),
-            ])  # fmt: skip
-        return rows
+            return (kg_of(session, came if came is not None else w.mass), "look" if over else "")
+
+        def name(w: Wish) -> Cell:
+            return (w.name, "bold" if w.id == session.look.wish else "")
+
+        def now(w: Wish) -> Cell:
+            return (names.get(w.thing, w.place), "" if w.thing in names else "note")
+
+        return (
+            Column("", lambda w: (str(wishes.index(w) + 1), "")),
+            *self.named(name),
+            self.column(mass_word(session), "mass", mass),
+            Column(f"On the {self.short()} axle", lambda w: (kg_of(session, self.on_short(w)), "")),
+            self.column(
+                "Room, l", "litres", lambda w: (f"{self.room(w):.0f}" if self.room(w) else "", "")
+            ),
+            self.column("Money", "price", lambda w: (f"{w.price:,.0f}" if w.price else "", "")),
+            self.decided("Now", now),
+            self.column("In", "option", lambda w: (w.option or "the build", "")),
+        )
 
     def keys(self) -> list[str]:
         """The id of each row's wish."""

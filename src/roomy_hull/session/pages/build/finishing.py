@@ -17,12 +17,11 @@ from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 
-CHECK_HEADS = ("Sheet", "What", "Expected", "Measured", "Result", "By", "On")
-BOARD_HEADS = ("Job", "How far", "Open", "Due", "Ready", "Late", "Because", "Next", "In hand")
-
 
 class ChecksModel(PageModel):
     """The check sheets, filled by key or by three large buttons."""
+
+    heads = ("Sheet", "What", "Expected", "Measured", "Result", "By", "On")
 
     def checks(self) -> tuple[Check, ...]:
         """Every check."""
@@ -180,6 +179,8 @@ def joined(
 
 class BoardModel(PageModel):
     """All jobs of the workshop's folder."""
+
+    heads = ("Job", "How far", "Open", "Due", "Ready", "Late", "Because", "Next", "In hand")
 
     def cards(self) -> tuple[Card, ...]:
         """Every job."""

@@ -8,12 +8,13 @@ from roomy_hull.kinds.board import PITCH, Board, Instrument
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 
-BOARD_HEADS = ("Instrument", "What", "x", "z", "Hole", "Depth", "Room")
 NONE = "There is no board yet. Place one from the stores, under Power: its cut-outs are cut with the rest."
 
 
 class BoardModel(PageModel):
     """The board in hand: the selected one, else the first of the job."""
+
+    heads = ("Instrument", "What", "x", "z", "Hole", "Depth", "Room")
 
     def board(self) -> Board | None:
         """The board that is shown; none where there is none."""

@@ -7,11 +7,11 @@ from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
 from roomy_hull.studies.services.wiring import breaker, short_circuit
 
-CIRCUIT_HEADS = ("Circuit", "A", "m", "Cable", "Carries", "Fuse", "Drop, V", "%", "Plug at")
-
 
 class CircuitsModel(PageModel):
     """Circuits: their plan, and the schedule."""
+
+    heads = ("Circuit", "A", "m", "Cable", "Carries", "Fuse", "Drop, V", "%", "Plug at")
 
     def keys(self) -> list[str]:
         """What each row chooses."""

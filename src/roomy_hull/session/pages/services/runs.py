@@ -7,11 +7,11 @@ from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
 
-RUN_HEADS = ("", "Run", "m", "Of", "Comes apart")
-
 
 class RunsModel(PageModel):
     """The runs of a job, one chosen."""
+
+    heads = ("", "Run", "m", "Of", "Comes apart")
 
     def rows(self) -> list[scene.Laid]:
         """Every run as it is drawn. [mm]"""

@@ -6,7 +6,6 @@ from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 
-SIGN_HEADS = ("Of", "Who may sign", "Wanted", "Signed by", "On", "Licence or certificate")
 ROWS: dict[Signed, tuple[str, str]] = {
     "mains": ("a licensed electrician", "Mains voltage kills. Nothing is energised before it is tested and signed for."),
     "gas": ("a licensed gas fitter", "Gas burns and suffocates. No bottle is opened before its line is tested."),
@@ -18,6 +17,8 @@ ROWS: dict[Signed, tuple[str, str]] = {
 
 class SignaturesModel(PageModel):
     """What is to be signed for, one chosen."""
+
+    heads = ("Of", "Who may sign", "Wanted", "Signed by", "On", "Licence or certificate")
 
     def wanted(self, what: Signed) -> str:
         """Why a signature is wanted; empty where it is not."""

@@ -1,7 +1,7 @@
 """The page Trip: its picture, what is dragged in it, the answer in words."""
 
 import functools
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
@@ -123,23 +123,16 @@ class TripModel(Worked[Use]):
             Column("Wh a day", lambda u: (f"{u.wh:,.0f}" if u.wh else "", "")),
         )
 
-    def add(self, typed: Mapping[str, str]) -> bool:
-        """Add what uses power from what was typed."""
-        session, made = self._session, False
+    def new(self, name: str) -> bool:
+        """Add what uses power by its name."""
+        return self._session.attempt(
+            f"add {name}", lambda: edits.with_consumer(self._session.job, "", name)
+        )
 
-        def make() -> None:
-            nonlocal made
-            made = session.attempt(
-                f"add {typed['name']}", lambda: edits.with_consumer(session.job, "")
-            )
-            if made:
-                new = session.job.services.consumers[-1]
-                for field, text in typed.items():
-                    if text.strip():
-                        self.change(Use(new.id, new.name, 0.0), field, text)
-
-        self.as_one(f"add {typed['name']}", make)
-        return made
+    def newest(self) -> Use:
+        """What was added last."""
+        new = self._session.job.services.consumers[-1]
+        return Use(new.id, new.name, 0.0)
 
     def delete(self, some: Sequence[Use]) -> None:
         """Take what uses power out."""

@@ -1,51 +1,19 @@
-"""The pages Lifting, Living, and Off and on."""
+"""The page Living: worktops, heads, beds, dogs, standing level; the party."""
 
-from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
-from roomy_hull.drawing.scenes import access as scene
-from roomy_hull.session.pages.access.words import index_words, names_of, party
+from roomy_hull.session.pages.access.words import names_of, party
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.worn import in_setup
-from roomy_hull.studies.access.effort import Effort
 from roomy_hull.studies.access.living import HAIR
 
-LIFT_HEADS = ("What", "Who", "Mass", "Hands out, cm", "Hands high, cm", "Limit", "Index")
 PARTY_HEADS = ("Who", "What", "Figures")
-LIVING_HEADS = ("What", "For", "Has", "Wants", "")
-
-
-class LiftingModel(PageModel):
-    """Every lift of every person, the worst first."""
-
-    def keys(self) -> list[str]:
-        """What each row chooses: its good, or its thing."""
-        goods = {g.id for g in self._session.job.goods}
-        return [
-            f"goods.{e.what}" if e.what in goods else f"space.{e.what}."
-            for e in self._worst_first()
-        ]
-
-    def _worst_first(self) -> list[Effort]:
-        return sorted(in_setup(self._session).access.efforts, key=lambda e: -e.index)
-
-    def cells(self) -> list[list[Cell]]:
-        """Every lift in a row."""
-        system = self._session.look.system
-        names = names_of(self._session)
-        rows: list[list[Cell]] = []
-        for e in self._worst_first():
-            weight = "look" if e.index > 3 else "note" if e.index > 1 else ""
-            out = f"{e.out:.0f}" if e.out < 1e6 else "no place"
-            rows.append([
-                (e.name, ""), (names.get(e.person, e.person), ""), (show(e.kg, "mass", system), ""), (out, ""),
-                (f"{e.height:.0f}", ""), (show(e.most, "mass", system), ""), (index_words(e.index), weight),
-            ])  # fmt: skip
-        return rows
 
 
 class LivingModel(PageModel):
     """Worktops, heads, beds, dogs, standing level; the party."""
+
+    heads = ("What", "For", "Has", "Wants", "")
 
     def party_keys(self) -> list[str]:
         """What each row of the party chooses."""
@@ -126,32 +94,3 @@ class LivingModel(PageModel):
         ]
         told = f"In camp its nose stands {t.ahead:+.1f}° and its left side {t.left:+.1f}° up."
         return told + (f" Level with {', '.join(blocks)}." if blocks else " It stands level.")
-
-
-class OffOnModel(PageModel):
-    """The canopy off and on."""
-
-    def picture(self, _aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
-        """Draw the canopy on its legs."""
-        off = self._session.known.access.off_on
-        if off is None:
-            return "This body has no canopy that comes off.", None
-        return "On its legs: from behind, and from above with what stands on each", scene.on_legs(
-            self._session.known.assembly, off
-        )
-
-    def steps(self) -> list[str]:
-        """What is done, in order."""
-        off = self._session.known.access.off_on
-        return [f"{n + 1}. {w}" for n, w in enumerate(off.steps)] if off is not None else []
-
-    def words(self) -> str:
-        """What it weighs, and what its legs have to do."""
-        off, system = self._session.known.access.off_on, self._session.look.system
-        if off is None:
-            return ""
-        return (
-            f"{show(off.empty, 'mass', system)} empty, {show(off.loaded, 'mass', system)} at its fullest. Legs of at least "
-            f"{show(off.least_leg, 'length', system)} to their sockets. It tips at {off.tips:.0f}°. "
-            f"{show(off.beside, 'length', system)} are left on each side to drive out."
-        )

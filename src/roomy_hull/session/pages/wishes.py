@@ -1,0 +1,56 @@
+"""Wishes in tables: changed where they stand, added below, deleted; the same on every page that lists them."""
+
+from collections.abc import Callable, Sequence
+from typing import TypeVar
+
+from roomy_hull.job.brief import NEEDS, Wish
+from roomy_hull.kinds.card import Field
+from roomy_hull.session.build_fields import brief_page_fields
+from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.worked import Worked
+
+T = TypeVar("T")
+NOTHING = "not decided"
+
+
+class Wishes(Worked[T]):
+    """Rows that are of a wish each."""
+
+    def wish(self, entry: T) -> Wish:
+        """The wish of a row."""
+        raise NotImplementedError
+
+    def fields(self, entry: T) -> tuple[Field, ...]:
+        """The fields that the card has of a wish."""
+        return brief_page_fields(self._session.job, self.wish(entry).id)
+
+    def named(self, cell: Callable[[T], Cell] | None = None) -> tuple[Column[T], Column[T]]:
+        """The columns of what is wished for, and how much it is needed."""
+        return (
+            self.column("Wish", "name", cell, needed=True),
+            self.column("Need", "need", lambda e: (self.wish(e).need, ""), choices=lambda: NEEDS),
+        )
+
+    def decided(self, header: str, cell: Callable[[T], Cell]) -> Column[T]:
+        """The column of what was decided for it."""
+        return self.column(header, "thing", cell, choices=lambda: tuple(self._names().values()))
+
+    def _names(self) -> dict[str, str]:
+        """What a wish may have been decided to be: words by id, nothing first."""
+        return {"": NOTHING} | {t.id: t.name for t in self._session.known.assembly.things}
+
+    def read(self, name: str, text: str) -> str:
+        """Of what is copied from a table, the figure without its uncertainty, the thing by its name."""
+        if name == "thing":
+            return next((key for key, words in self._names().items() if words == text), "")
+        return text.partition("±")[0].strip()
+
+    def new(self, name: str) -> bool:
+        """Add a wish by its name."""
+        return bool(self._session.do("wish.add", name=name, need="wanted", mass=0.0, x=0.0))
+
+    def delete(self, some: Sequence[T]) -> None:
+        """Delete wishes."""
+        for row in some:
+            self._session.do("wish.drop", key=self.wish(row).id)
