@@ -195,13 +195,14 @@ class Grid(QTableView):
         if port is None or not view.heads:
             return
         usual, heavy = QFontMetrics(font(12)), QFontMetrics(font(12, bold=True))
+        above = self._across.fontMetrics()
         wants, wordy, order = [], [], self._across.sortIndicatorSection()
         for n, head in enumerate(view.heads):
             texts = [row[n] for row in view.rows[:MEASURED]]
             widest = max(
                 ((heavy if s else usual).horizontalAdvance(t) for t, s in texts), default=0
             )
-            over = usual.horizontalAdvance(head) + PAD + ARROW * (n == order)
+            over = above.horizontalAdvance(head) + PAD + ARROW * (n == order)
             wants.append(max(widest + PAD, over, LEAST))
             wordy.append(any(t and not FIGURE.match(t) for t, _s in texts))
         own = [WIDTHS.get(self._key(n), 0) for n in range(len(wants))]
