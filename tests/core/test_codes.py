@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from roomy_hull.core.codes import CODES
+from roomy_hull.core.codes import CODES, listed
 from roomy_hull.session.pages.table import STAGES
 
 ROOT = Path(__file__).parent.parent.parent
@@ -36,6 +36,11 @@ def raised() -> set[str]:
 def test_what_is_raised_is_in_the_catalogue() -> None:
     assert len(raised()) > 100
     assert raised() - CODES.keys() == set()
+
+
+def test_the_published_list_is_the_catalogue() -> None:
+    assert (ROOT / "docs/findings.md").read_text() == listed()
+    assert all(f"`{code}`" in listed() for code in CODES)
 
 
 @pytest.mark.parametrize("code", CODES)

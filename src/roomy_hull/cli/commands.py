@@ -14,6 +14,7 @@ from roomy_hull.cli.codes import DEMO, FINE, STOPS, UNUSABLE
 from roomy_hull.cli.given import shop_of, verdict_of
 from roomy_hull.cli.paths import job_of, job_path
 from roomy_hull.cli.report import report
+from roomy_hull.core import codes
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats import access_tables, jobfile, services_tables, shopfile, solid3d
 from roomy_hull.formats.atomic import write_whole
@@ -53,6 +54,9 @@ def _open(args: argparse.Namespace, desktop: Desktop) -> int:
 
 
 def _schema(args: argparse.Namespace, _desktop: Desktop) -> int:
+    if args.file == "findings":
+        print(codes.listed(), end="")
+        return FINE
     found = shopfile.schema() if args.file == "shop" else jobfile.schema()
     print(json.dumps(found, indent=1))
     return FINE

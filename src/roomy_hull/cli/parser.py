@@ -265,8 +265,11 @@ def parser() -> argparse.ArgumentParser:
     one.add_argument(
         "--noise", type=float, default=0.1, help="chance that a line is damaged or missing"
     )
-    one = commands.add_parser("schema", help="print the JSON Schema of the job file, or of another")
-    one.add_argument("file", nargs="?", default="job", choices=("job", "shop"))
+    one = commands.add_parser(
+        "schema",
+        help="print the JSON Schema of job or shop file, or the list of findings",
+    )
+    one.add_argument("file", nargs="?", default="job", choices=("job", "shop", "findings"))
     one = commands.add_parser("shop", help="write the shipped shop to a file, to be changed")
     one.add_argument(
         "--out", required=True, metavar="FILE", help=f"the file, ending in {SHOP_SUFFIX}"

@@ -228,3 +228,23 @@ CODES: dict[str, Code] = {
     key: Code(*where, words) for where, rows in _ROWS.items() for key, words in rows.items()
 }
 """By code: one row each; the list of findings, where they lead to and which stage counts them come from it."""
+
+
+def listed() -> str:
+    """The catalogue as a page of words (Markdown): stage by stage, page by page."""
+    rows = [
+        "# Findings",
+        "",
+        "Every finding there is: what is wrong, and the page where it is understood. A *stop* has to be mended before",
+        "cutting, a *look* judged and accepted or mended, a *note* is for information. `check --json` gives the code.",
+        "",
+    ]
+    for (stage, page), codes in _ROWS.items():
+        rows += [
+            f"## {stage}{f', {page}' * bool(page)}",
+            "",
+            "| code | what is wrong |",
+            "| --- | --- |",
+        ]
+        rows += [*(f"| `{key}` | {words} |" for key, words in codes.items()), ""]
+    return "\n".join(rows)

@@ -4,7 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import GEOMETRY, Finding
 from roomy_hull.core.refs import CANOPY, Ref
 from roomy_hull.job.goods import people
-from roomy_hull.studies.access.living import HAIR, LEVEL, Living
+from roomy_hull.studies.access.living import HAIR, LEVEL, STOOPS, Living
 from roomy_hull.studies.access.off_on import BESIDE, OffOn
 from roomy_hull.studies.access.told import finding, ref
 
@@ -13,14 +13,18 @@ def living_found(assembly: Assembly, life: Living) -> list[Finding]:
     """Worktops, heads, beds, dogs, standing level."""
     found: list[Finding] = []
     for key in dict.fromkeys(w.thing for w in life.worktops):
-        bad = [w for w in life.worktops if w.thing == key and not w.fine]
-        if bad:
-            words = "higher than the elbows of" if bad[0].below < 0 else "so low that one stoops:"
-            names = ", ".join(_person(assembly, w.person) for w in bad)
-            found.append(
-                finding("worktop", "note", f"The worktop of {bad[0].name} is {words} {names}", ref(assembly, key),
-                        (bad[0].below, 75.0, "mm"), "Grandjean (from memory)")
-            )  # fmt: skip
+        rows = [w for w in life.worktops if w.thing == key and not w.fine]
+        high, low = [w for w in rows if w.below < 0], [w for w in rows if w.below >= 0]
+        for bad, words, by, limit in (
+            (high, "higher than the elbows of", -min((w.below for w in high), default=0.0), 0.0),
+            (low, "so low that one stoops:", max((w.below for w in low), default=0.0), STOOPS),
+        ):
+            if bad:
+                names = ", ".join(_person(assembly, w.person) for w in bad)
+                found.append(
+                    finding("worktop", "note", f"The worktop of {bad[0].name} is {words} {names}", ref(assembly, key),
+                            (by, limit, "mm"), "Grandjean (from memory)")
+                )  # fmt: skip
     tallest = max(people(assembly.job.party), key=lambda p: p.stature).stature + HAIR
     low = sorted((e for e in life.edges if e.height < tallest), key=lambda e: e.height)
     if low:

@@ -28,8 +28,10 @@ class OffOnModel(PageModel):
         off, system = self._session.known.access.off_on, self._session.look.system
         if off is None:
             return ""
+        beside = show(abs(off.beside), "length", system)
         return (
             f"{show(off.empty, 'mass', system)} empty, {show(off.loaded, 'mass', system)} at its fullest. Legs of at least "
             f"{show(off.least_leg, 'length', system)} to their sockets. It tips at {off.tips:.0f}°. "
-            f"{show(off.beside, 'length', system)} are left on each side to drive out."
-        )
+            + (f"{beside} are left on each side to drive out." if off.beside >= 0 else
+               f"Each side lacks {beside} to drive out: swing the legs further out.")
+        )  # fmt: skip
