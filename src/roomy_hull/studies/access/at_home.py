@@ -26,12 +26,12 @@ def living_found(assembly: Assembly, life: Living) -> list[Finding]:
                             (by, limit, "mm"), "Grandjean (from memory)")
                 )  # fmt: skip
     tallest = max(people(assembly.job.party), key=lambda p: p.stature).stature + HAIR
-    low = sorted((e for e in life.edges if e.height < tallest), key=lambda e: e.height)
-    if low:
-        names = ", ".join(e.name for e in low)
+    edges = sorted((e for e in life.edges if e.height < tallest), key=lambda e: e.height)
+    if edges:
+        names = ", ".join(e.name for e in edges)
         found.append(
             finding("head", "note", f"At the height of a head hang open: {names}",
-                    tuple(Ref("opening", e.opening) for e in low), (low[0].height, tallest, "mm"))
+                    tuple(Ref("opening", e.opening) for e in edges), (edges[0].height, tallest, "mm"))
         )  # fmt: skip
     for b in life.beds:
         for short, words, n in zip(b.short, ("short", "narrow", "low"), range(3), strict=True):
