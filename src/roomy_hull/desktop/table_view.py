@@ -34,7 +34,7 @@ from roomy_hull.session.pages.columns import Entries, Rows, cells, heads
 
 MEASURED = 200
 """Columns fit the words of so many rows."""
-PAD, ARROW, LEAST = 14, 16, 34
+PAD, ARROW, LEAST = 10, 16, 34
 """Round a cell's words, for the arrow of a sorted head, and the least a column has. [px]"""
 HOW = (
     "Double-click or Enter changes a cell; the last row takes a new entry; rows of a spreadsheet can be pasted; "

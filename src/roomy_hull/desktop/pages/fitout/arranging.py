@@ -196,6 +196,7 @@ class ArrangePage(SessionPage):
             ("front", "the front axle"),
         ):
             self.axle.addItem(words, key)
+        self.axle.setSizeAdjustPolicy(Chooser.SizeAdjustPolicy.AdjustToContents)
         self.seconds.activated.connect(
             lambda _i: self.run.set(seconds=float(self.seconds.currentData()))
         )

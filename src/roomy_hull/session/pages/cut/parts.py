@@ -15,7 +15,7 @@ from roomy_hull.session.pages.cut.words import parts
 from roomy_hull.session.pages.model import PageModel
 
 BEND_HEADS = ("Bend", "Way", "Angle", "R", "Long", "Die", "kN", "Punch")
-HOLE_HEADS = ("x", "y", "Hole from the lower left corner")
+HOLE_HEADS = ("From left", "Up", "Hole")
 LIST_HEADS = ("No.", "Pcs", "Part", "Of")
 
 
