@@ -13,6 +13,7 @@ from roomy_hull.desktop.table_cells import order_of
 from roomy_hull.desktop.table_view import LEAST, Grid, shared_out
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.style import LIGHT
+from roomy_hull.job.edits import units as edits
 from tests.ui.loads import page, typed
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
@@ -176,3 +177,14 @@ def test_a_wish_is_changed_and_added_on_the_page_brief(window: MainWindow, qtbot
     assert (last.name, last.litres) == ("Kite", 30)
     assert session.history.undo_words() == "add Kite"
     assert found.table.text_at(len(wishes), 1) == "Kite"
+
+
+def test_findings_say_by_how_much_in_the_chosen_units(window: MainWindow, qtbot: QtBot) -> None:
+    session, panel = window.session, window.findings
+    fridge = next(u for u in session.job.units if u.id == "sample-fridge")
+    session.edit("clash", edits.changed(session.job, "sample-fridge", u=fridge.u - 50.0))
+    rows = [panel.list.item(n).text() for n in range(panel.list.count())]  # type: ignore[union-attr]
+    assert "Sample fridge stands ahead of the bay's start · 25 mm" in rows
+    session.view.set(system="us")
+    rows = [panel.list.item(n).text() for n in range(panel.list.count())]  # type: ignore[union-attr]
+    assert "Sample fridge stands ahead of the bay's start · 1 in" in rows

@@ -23,9 +23,9 @@ from roomy_hull.shop.shop import Shop
 
 _NAME = Field("name", "Name", "text", "What the workshop calls it")
 _PLACE = (
-    length("u", "Along the wall", "From the bay's front end (left end at the rear)"),
-    length("v", "Inward", "How far its face stands behind the access face"),
-    length("w", "Up", "Above the bay's floor"),
+    length("u", "Position along", "From the bay's front end (left end at the rear)"),
+    length("v", "Position in depth", "How far its face stands behind the access face"),
+    length("w", "Position in height", "Above the bay's floor"),
 )
 _SIZE = (
     length("width", "Width", "Outside, along the wall"),

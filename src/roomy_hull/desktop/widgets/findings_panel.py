@@ -118,6 +118,7 @@ class FindingsPanel(QWidget):
         self._findings: tuple[Finding, ...] = ()
         self._keys: list[object] | None = None
         self._fixes: tuple[Fix, ...] = ()
+        self._system = session.look.system
         box = QVBoxLayout(self)
         box.setContentsMargins(10, 8, 10, 8)
         box.setSpacing(5)
@@ -149,7 +150,7 @@ class FindingsPanel(QWidget):
         self.list.currentItemChanged.connect(self._chosen)
         follow(self, self.refresh, session.changed)
         follow(self, self._mark, session.selection.changed)
-        follow(self, self._detail, session.view.changed)
+        follow(self, self._viewed, session.view.changed)
         self.theme = theme
         self.refresh()
 
@@ -218,7 +219,7 @@ class FindingsPanel(QWidget):
         self.title.setText(f"Findings · {counts}")
 
     def _fill(self) -> None:
-        found = self._findings
+        found, self._system = self._findings, self._session.look.system
         self.list.blockSignals(True)
         self.list.clear()
         severity = ""
@@ -257,6 +258,13 @@ class FindingsPanel(QWidget):
         finding = item.data(ROW) if item is not None else None
         if finding is not None:
             show_finding(self._session, finding)
+
+    def _viewed(self) -> None:
+        """Write figures in other units where these were chosen."""
+        if self._system != self._session.look.system:
+            self._list_all()
+        else:
+            self._detail()
 
     def _detail(self) -> None:
         """Say what was measured against what, and offer the fixes."""

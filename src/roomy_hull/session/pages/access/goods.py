@@ -155,7 +155,7 @@ class GoodsModel(Worked[Row]):
             station,
             frozenset(marked),
         )
-        return f"{title}: drag an item from the list onto it", drawn
+        return f"{title}: drag items onto it", drawn
 
     def space_at(self, h: float, k: float) -> int:
         """The space at a point of the picture; -1 for none. [mm]"""
