@@ -29,7 +29,7 @@ from roomy_hull.session.pages.table import stage
 from tests.formats.test_photos import png
 from tests.session.test_building import Told
 from tests.ui.conftest import Hand, turn
-from tests.ui.loads import click
+from tests.ui.loads import click, typed
 
 LEFT = Qt.MouseButton.LeftButton
 CTRL, ALT, SHIFT = (
@@ -306,3 +306,26 @@ def test_the_brief_shows_both_schools_in_figures(window: MainWindow, qtbot: QtBo
     QApplication.processEvents()
     qtbot.mouseClick(page._ways[1], LEFT)
     assert [c.way for c in session.job.brief.choices if c.question == "canopy"] == ["comes off"]
+
+
+def test_an_entry_of_the_log_is_corrected_and_added_in_its_table(
+    shop: MainWindow, qtbot: QtBot
+) -> None:
+    page, session = turn(shop, "Log"), shop.session
+    assert isinstance(page, LogPage)
+    session.keeping.keep_preferences(initials="AB")
+    logged, last = session.job.log, page.table.rowCount()
+    typed(qtbot, page.table, last, 5, "1.5")
+    assert session.job.log == logged, "it says nothing yet"
+    typed(qtbot, page.table, last, 4, "Swept the shop")
+    new = session.job.log[-1]
+    assert (new.words, new.hours, new.by) == ("Swept the shop", 1.5, "AB")
+    typed(qtbot, page.table, 0, 4, "Swept and mopped")
+    assert len(session.job.log) == len(logged) + 2
+    later = session.job.log[-1]
+    assert (later.words, later.hours, later.corrects) == ("Swept and mopped", 1.5, new.id)
+    assert new in session.job.log, "what was logged stays"
+    assert "struck out" in page.table.text_at(1, 2)
+    typed(qtbot, page.table, 1, 4, "Once more")
+    assert session.messages.trouble
+    assert len(session.job.log) == len(logged) + 2

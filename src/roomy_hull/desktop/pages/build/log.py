@@ -155,5 +155,5 @@ class LogPage(SessionPage):
         self.words.setText(self.model.words())
         self.strip.theme = self._theme
         self.strip.update()
-        self.table.show_rows(self._theme, self.model)
+        self.table.work_on(self._theme, self.model)
         self.correct.setEnabled(self.session.registry.get("build.correct").enabled(self.session))
