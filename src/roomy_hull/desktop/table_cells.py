@@ -17,6 +17,14 @@ Index = QModelIndex
 Role = Qt.ItemDataRole
 FIGURE = re.compile(r"[-+]?[\d,]+(\.\d+)?")
 NEW = "new entry"
+TOLD = {
+    Role.DisplayRole,
+    Role.EditRole,
+    Role.ToolTipRole,
+    Role.FontRole,
+    Role.ForegroundRole,
+    Role.BackgroundRole,
+}
 
 Key = tuple[int, float, str]
 
@@ -40,6 +48,7 @@ class Cells(QAbstractTableModel):
         self.rows: Sequence[Sequence[Cell]] = ()
         self.shaded: Callable[[int, int], bool] = lambda _r, _c: False
         self.entries: Entries[Any] | None = None
+        self._fonts = (font(12), font(12, bold=True))
         self.begun: dict[int, str] = {}
         """What was typed of the new entry, by column."""
 
@@ -78,13 +87,9 @@ class Cells(QAbstractTableModel):
             return plain(names[n]) if role == Role.ToolTipRole else names[n]
         return None
 
-    def _cell(self, index: Index) -> Cell:
-        if index.row() < len(self.rows):
-            return self.rows[index.row()][index.column()]
-        return (
-            self.begun.get(index.column(), NEW if index.column() == self._first() else ""),
-            "new",
-        )
+    def _begun_cell(self, column: int) -> Cell:
+        """What stands in the row for a new entry."""
+        return (self.begun.get(column, NEW if column == self._first() else ""), "new")
 
     def _first(self) -> int:
         """The first column that is typed in."""
@@ -93,24 +98,28 @@ class Cells(QAbstractTableModel):
 
     def data(self, index: Index, role: int = Role.DisplayRole) -> object:
         """Words, colours and weight of a cell."""
-        if (
-            not index.isValid()
-            or index.row() >= self.rowCount()
-            or index.column() >= len(self.heads)
-        ):
+        if role not in TOLD or not index.isValid():  # asked of every cell at every painting
             return None
-        text, severity = self._cell(index)
+        row, column = index.row(), index.column()
+        if row >= self.rowCount() or column >= len(self.heads):
+            return None
+        text, severity = (
+            self.rows[row][column] if row < len(self.rows) else self._begun_cell(column)
+        )
         found: object = None
-        if role in {Role.DisplayRole, Role.ToolTipRole}:
-            found = plain(text) if role == Role.ToolTipRole else text
-        elif role == Role.EditRole:
-            found = self._typed(index)
+        if role == Role.DisplayRole:
+            found = text
         elif role == Role.FontRole:
-            found = font(12, bold=severity not in {"", "new"})
-        elif role == Role.ForegroundRole and severity in {"stop", "look", "note", "new"}:
-            found = QColor(self.theme.faint if severity == "new" else self.theme.severity(severity))
-        elif role == Role.BackgroundRole and self.shaded(index.row(), index.column()):
-            found = colour(self.theme.accent, 40)
+            found = self._fonts[severity not in {"", "new"}]
+        elif role == Role.ForegroundRole:
+            if severity in {"stop", "look", "note", "new"}:
+                found = QColor(
+                    self.theme.faint if severity == "new" else self.theme.severity(severity)
+                )
+        elif role == Role.BackgroundRole:
+            found = colour(self.theme.accent, 40) if self.shaded(row, column) else None
+        else:
+            found = plain(text) if role == Role.ToolTipRole else self._typed(index)
         return found
 
     def _typed(self, index: Index) -> str:
