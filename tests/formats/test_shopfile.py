@@ -167,7 +167,7 @@ def test_a_shop_is_taken_and_written_from_the_menu(session: Session, tmp_path: P
     assert session.shop.name == "Mine"
     assert seen
     assert seen[-1] > before
-    assert session.keeping.shop().name == "Mine"
+    assert session.settings.shop().name == "Mine"
     session.asker = Picks(tmp_path / "out")  # type: ignore[assignment]  # answers what is asked
     session.do("shop.export")
     assert shopfile.load(tmp_path / "out.shop.json") == session.shop

@@ -220,7 +220,7 @@ def test_the_workshops_folder_brings_its_shop_and_its_stores(
     unitfile.save(galley, tmp_path / "units" / f"shared{unitfile.SUFFIX}")
     does(begun, "build.folder", path=tmp_path)
     assert begun.shop.name == "Ours"
-    assert begun.keeping.shop().name == "Ours"
+    assert begun.settings.shop().name == "Ours"
     assert begun.look.page("Build") == "Workshop"
     assert [e.use for e in begun.catalogue.entries()].count(unitfile.USE) == 1
 

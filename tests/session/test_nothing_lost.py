@@ -45,9 +45,9 @@ def note(session: Session, words: str) -> None:
 def dies(session: Session) -> Session:
     """What its next start has: the same folders, and nothing in memory."""
     autosave(session)
-    session.keeping._alive.give_up()
+    session.settings._alive.give_up()
     let_go(session)
-    keeping = session.keeping
+    keeping = session.settings
     return Session(session.job, Settings(keeping.config, keeping.state), known=session.verdict)
 
 
@@ -56,7 +56,7 @@ def left_by_a(path: Path, demo: Job, known: Verdict) -> tuple[Session, Recovery]
     a = opened(path, demo, known, "a")
     renamed(a, "tools", "by A")
     a = dies(a)
-    (left,) = a.keeping.left_behind()
+    (left,) = a.settings.left_behind()
     return a, left
 
 
@@ -87,7 +87,7 @@ def test_recovered_work_never_writes_over_what_another_saved(
         renamed(b, theirs, "by B")
         note(b, "theirs")
         save_job(b, path)
-    (left,) = a.keeping.left_behind()
+    (left,) = a.settings.left_behind()
     recover(a, left)
     assert "saved by somebody else" in a.messages.text
     assert a.job.thing(mine).name == "by A"  # type: ignore[union-attr]
@@ -115,7 +115,7 @@ def test_recovered_work_of_a_file_nobody_touched_is_saved_as_ever(
     a, left = left_by_a(path, demo, demo_verdict)
     assert left.base == path.read_bytes()
     recover(a, left)
-    assert a.keeping.left_behind() == []
+    assert a.settings.left_behind() == []
     save_job(a, path)
     assert jobfile.load(path).thing("tools").name == "by A"  # type: ignore[union-attr]
 
@@ -127,7 +127,7 @@ def test_work_kept_by_an_older_version_asks_before_it_writes(
     frame = json.loads(left.file.read_bytes())
     del frame["base"], frame["sha256"]
     left.file.write_text(json.dumps(frame))
-    (left,) = a.keeping.left_behind()
+    (left,) = a.settings.left_behind()
     assert left.base is None
     recover(a, left)
     with pytest.raises(ChangedError):

@@ -254,14 +254,14 @@ def test_open_save_and_damage(
     run(registry, session, "job.save", Answers(path))
     saved = tmp_path / "mine.hull.json"
     assert session.path == saved
-    assert session.keeping.recent() == [saved]
+    assert session.settings.recent() == [saved]
     session.edit("move", edits.changed(session.job, "tools", u=500.0))
     assert session.history.dirty
     autosave(session)
-    assert list(session.keeping.state.glob("autosave-*"))
+    assert list(session.settings.state.glob("autosave-*"))
     run(registry, session, "job.save")
     assert not session.history.dirty
-    assert not list(session.keeping.state.glob("autosave-*"))
+    assert not list(session.settings.state.glob("autosave-*"))
     saved.write_bytes(saved.read_bytes()[:900])
     in_hand = session.job
     run(registry, session, "job.open", Answers(saved))
@@ -303,7 +303,7 @@ def test_looking_actions(registry: Registry, session: Session) -> None:
             run(registry, session, key)
             seen.append(getattr(session.look, field))
         assert seen == values, key
-    assert session.keeping.preferences() == {"system": "metric", "dark": False}
+    assert session.settings.preferences() == {"system": "metric", "dark": False}
     run(registry, session, "look.open_all")
     assert "tools" in session.look.opened
     assert "bedding" not in session.look.opened

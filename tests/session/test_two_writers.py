@@ -167,7 +167,7 @@ def test_a_step_that_no_file_could_hold_is_not_taken(two: tuple[Session, Session
     on_disk = path.read_bytes()
     first.do("job.save")
     assert "Nothing is lost" in first.messages.text
-    (kept,) = first.keeping.state.glob("rescued-*.json")
+    (kept,) = first.settings.state.glob("rescued-*.json")
     assert len(json.loads(kept.read_text())["sets"]) == len(crowd)
     assert path.read_bytes() == on_disk
 

@@ -313,7 +313,7 @@ def test_an_entry_of_the_log_is_corrected_and_added_in_its_table(
 ) -> None:
     page, session = turn(shop, "Log"), shop.session
     assert isinstance(page, LogPage)
-    session.keeping.keep_preferences(initials="AB")
+    session.settings.keep_preferences(initials="AB")
     logged, last = session.job.log, page.table.rowCount()
     typed(qtbot, page.table, last, 5, "1.5")
     assert session.job.log == logged, "it says nothing yet"

@@ -265,20 +265,20 @@ def test_work_of_a_run_that_died_is_offered(
 
     session = window.session
     job = edits.changed(session.job, "tools", u=500.0)
-    left_by_a_dead_process(session.keeping, job, tmp_path / "j.hull.json")
+    left_by_a_dead_process(session.settings, job, tmp_path / "j.hull.json")
     buttons = QMessageBox.StandardButton
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.Cancel)
     application.offer_recovery(session, window)
-    assert len(session.keeping.left_behind()) == 1
+    assert len(session.settings.left_behind()) == 1
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.Yes)
     application.offer_recovery(session, window)
     assert session.job == job
     assert session.history.dirty
-    assert session.keeping.left_behind() == []
-    left_by_a_dead_process(session.keeping, job, None)
+    assert session.settings.left_behind() == []
+    left_by_a_dead_process(session.settings, job, None)
     monkeypatch.setattr(QMessageBox, "question", lambda *_a: buttons.No)
     application.offer_recovery(session, window)
-    assert session.keeping.left_behind() == []
+    assert session.settings.left_behind() == []
 
 
 def test_a_fault_of_ours_is_told_and_the_work_kept(
@@ -295,8 +295,8 @@ def test_a_fault_of_ours_is_told_and_the_work_kept(
         sys.excepthook(RuntimeError, fault, fault.__traceback__)
     assert "Your work is kept" in window.message.text()
     assert "Traceback" not in window.message.text()
-    assert "oops" in (session.keeping.state / "roomy-hull.log").read_text()
-    assert list(session.keeping.state.glob("autosave-*.json"))
+    assert "oops" in (session.settings.state / "roomy-hull.log").read_text()
+    assert list(session.settings.state.glob("autosave-*.json"))
 
 
 def test_nothing_is_drawn_in_empty_squares(window: MainWindow) -> None:

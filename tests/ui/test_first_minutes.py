@@ -184,7 +184,7 @@ def test_a_first_start_offers_what_to_begin_with_and_shows_round_once(
     monkeypatch.setattr(Welcome, "exec", choose)
     application.welcome(session, window)
     assert session.job.name == "Tarn Seed Bank"
-    assert session.keeping.preferences()["welcomed"] is True
+    assert session.settings.preferences()["welcomed"] is True
     assert {b.objectName() for b in seen[0].findChildren(QPushButton)} >= {
         "job.new",
         "job.open",

@@ -267,7 +267,7 @@ def test_a_unit_is_kept_in_my_stores_and_replaces_another(window: MainWindow, qt
 
 
 def test_what_cannot_be_used_of_my_stores_is_told_and_nothing_lost(window: MainWindow) -> None:
-    folder = window.session.keeping.units_folder()
+    folder = window.session.settings.units_folder()
     folder.mkdir(parents=True, exist_ok=True)
     (folder / "odd.unit.json").write_text(
         '{"format": "roomy-hull-unit", "version": 1, "unit": {"kind": "own", "id": "o",'

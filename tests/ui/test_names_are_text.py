@@ -127,7 +127,7 @@ def test_a_fault_in_another_thread_is_told_in_the_windows_own(
     qtbot.waitUntil(lambda: bool(threads), timeout=5000)
     assert threads == [threading.main_thread()]
     assert "Your work is kept" in session.messages.text
-    assert "boom" in (session.keeping.state / "roomy-hull.log").read_text()
+    assert "boom" in (session.settings.state / "roomy-hull.log").read_text()
 
 
 def test_a_save_that_fails_in_any_way_keeps_the_window_open(

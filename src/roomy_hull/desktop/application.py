@@ -71,12 +71,12 @@ def rest() -> None:
     QApplication.setWindowIcon(QIcon(icon))
 
 
-def session_for(path: Path | None, keeping: Settings, own: Path | None = None) -> Session:
+def session_for(path: Path | None, settings: Settings, own: Path | None = None) -> Session:
     """Put a job on a session: the file's, or the demo's where there is none.
 
     Args:
         path: Job file.
-        keeping: Where preferences are read.
+        settings: Where preferences are read.
         own: Shop file; else that which is kept, or the shipped values.
     Returns: Ready for a window.
     Raises:
@@ -89,19 +89,19 @@ def session_for(path: Path | None, keeping: Settings, own: Path | None = None) -
         shop = shopfile.load(own)
     else:
         try:
-            shop = keeping.shop()
+            shop = settings.shop()
         except UserError as found:
             shop, trouble = shipped_shop(), f"Your shop's values are not used: {found}"
-    session = Session(job, keeping, path, shop=shop, whole=False)
+    session = Session(job, settings, path, shop=shop, whole=False)
     if trouble:
         session.say(trouble, trouble=True)
     if path is not None:
-        keeping.add_recent(path)
+        settings.add_recent(path)
         words = " ".join(w for w in (*news, hold(session, path, data, job.log)) if w)
         if words:
             session.say(words)
-    known = keeping.preferences()
-    for words in keeping.troubles:
+    known = settings.preferences()
+    for words in settings.troubles:
         session.say(words, trouble=True)
     session.view.set(
         dark=known.get("dark") is True, system="us" if known.get("system") == "us" else "metric"
@@ -111,7 +111,7 @@ def session_for(path: Path | None, keeping: Settings, own: Path | None = None) -
 
 def offer_recovery(session: Session, window: MainWindow) -> None:
     """Offer the work of runs that ended without saving, one after the other."""
-    for left in session.keeping.left_behind():
+    for left in session.settings.left_behind():
         when = time.strftime("%Y-%m-%d %H:%M", time.localtime(left.when))
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
@@ -128,12 +128,12 @@ def offer_recovery(session: Session, window: MainWindow) -> None:
                 continue
             return
         if answer == buttons.No:
-            session.keeping.discard(left)
+            session.settings.discard(left)
 
 
 def catch_faults(session: Session, window: MainWindow) -> None:
     """Keep the work and tell the person when the program itself fails; no traceback is shown."""
-    folder = session.keeping.state
+    folder = session.settings.state
     told = Fault(window)
     told.happened.connect(lambda: _tell_fault(session))
 
@@ -175,7 +175,7 @@ def _tell_fault(session: Session) -> None:
         kept = "Save your work under another name"
     session.say(
         f"Something went wrong inside the program. {kept}; the fault is noted in "
-        f"{session.keeping.state / 'roomy-hull.log'}.",
+        f"{session.settings.state / 'roomy-hull.log'}.",
         trouble=True,
     )
 
@@ -192,7 +192,7 @@ def welcome(session: Session, window: MainWindow) -> None:
     window.settle()
     dialog = Welcome(window.theme, window)
     dialog.exec()
-    session.keeping.keep_preferences(welcomed=True)
+    session.settings.keep_preferences(welcomed=True)
     if dialog.chosen:
         session.do(dialog.chosen)
     Tour(window, window.theme)
@@ -210,10 +210,10 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     Raises:
         JobFileError: The file cannot be used.
     """
-    keeping = Settings()
-    session = session_for(path, keeping, shop)
+    settings = Settings()
+    session = session_for(path, settings, shop)
     session.settle_beside(beside)
-    drawn = keeping.preferences().get("widths")
+    drawn = settings.preferences().get("widths")
     WIDTHS.update(
         {k: v for k, v in drawn.items() if isinstance(v, int)} if isinstance(drawn, dict) else {}
     )
@@ -223,9 +223,9 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     window.show()
     QTimer.singleShot(REST_MS, rest)
     offer_recovery(session, window)
-    if first and session.keeping.preferences().get("welcomed") is not True:
+    if first and session.settings.preferences().get("welcomed") is not True:
         QTimer.singleShot(REST_MS, lambda: welcome(session, window))
     code = int(app.exec())
     if WIDTHS:
-        keeping.keep_preferences(widths=WIDTHS)
+        settings.keep_preferences(widths=WIDTHS)
     return code

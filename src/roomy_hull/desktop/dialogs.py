@@ -66,7 +66,7 @@ class Dialogs:
     def _folder(self) -> str:
         """Name the folder to begin in: the job's, or that of the last one."""
         session = self._session
-        recent = session.keeping.recent()
+        recent = session.settings.recent()
         known = [session.path] if session.path else recent
         return str(known[0].parent if known else home())
 
@@ -84,7 +84,7 @@ class Dialogs:
             session.do("job.save")
             return not session.history.dirty
         if answer == buttons.Discard:
-            session.keeping.drop_autosave()
+            session.settings.drop_autosave()
             return True
         return False
 
@@ -92,7 +92,7 @@ class Dialogs:
         """Ask for a vehicle and a first body; nothing where the person changes their mind."""
         from roomy_hull.desktop.widgets.new_job import NewJob  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
-        dialog = NewJob(self._window.theme, self._window, self._session.keeping.vehicles_folder())
+        dialog = NewJob(self._window.theme, self._window, self._session.settings.vehicles_folder())
         return dialog.job() if dialog.exec() == QDialog.DialogCode.Accepted else None
 
     def name(self, words: str, wish: str) -> str:

@@ -87,7 +87,7 @@ class Menus:
 
     def _fill_recent(self) -> None:
         self.recent.clear()
-        for path in self._session.keeping.recent():
+        for path in self._session.settings.recent():
             entry = self.recent.addAction(path.name)
             if entry is not None:
                 entry.setToolTip(plain(str(path)))

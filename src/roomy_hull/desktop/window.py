@@ -332,7 +332,7 @@ class MainWindow(QMainWindow):
             return
         event.ignore()  # whatever goes wrong in saving, the window stays
         if self.session.asker.may_lose():
-            self.session.keeping.drop_autosave()
+            self.session.settings.drop_autosave()
             let_go(self.session)
             self.session.arranging.close()
             if self.session.beside is not None:

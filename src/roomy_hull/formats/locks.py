@@ -1,7 +1,7 @@
-"""Claims: who has a file in hand. Each is a small file that its holder keeps locked for as long as it runs.
+"""Locks: who has a file in hand. Each is a small file that its holder keeps locked for as long as it runs.
 
-A lock ends with its process, however that ends, so that a claim whose lock can be had is stale. Nothing is kept from
-anybody by a claim: it names its holder, and what is done about that is the person's to say.
+A lock ends with its process, however that ends, so that a lock file that nobody holds is stale. Nothing is kept from
+anybody by a lock: it names its holder, and what is done about that is the person's to say.
 """
 
 import contextlib
@@ -31,10 +31,10 @@ class Holder(NamedTuple):
 
 
 class Lock:
-    """A claim to one file.
+    """A lock on one file: who has it in hand.
 
     Args:
-        path: Of the claim's own file.
+        path: Of the lock's own file.
     """
 
     def __init__(self, path: Path) -> None:
@@ -43,11 +43,11 @@ class Lock:
         self.trouble = ""
         """Why others cannot see that the file is in hand here, where they cannot; in words."""
         self.left: Holder | None = None
-        """Whose claim was found left behind by a process that is gone, when this one was taken."""
+        """Whose lock was found left behind by a process that is gone, when this one was taken."""
 
     @classmethod
     def to(cls, target: Path) -> "Lock":
-        """The claim to a job file, hidden beside it."""
+        """The lock of a job file, hidden beside it."""
         real = Path(os.path.realpath(target))
         return cls(real.with_name(f".{real.name}.open"))
 
@@ -59,7 +59,7 @@ class Lock:
     def take(self) -> Holder | None:
         """Take the file in hand.
 
-        Returns: Who has it already; none where it is ours now, or the place allows no claims: `trouble` then says so.
+        Returns: Who has it already; none where it is ours now, or the place allows no locks: `trouble` then says so.
         """
         self.trouble = ""
         if self._handle is not None:
@@ -85,7 +85,7 @@ class Lock:
         return None
 
     def _locked(self) -> int | Holder | None:
-        """The claim's file, open and locked; or who has it locked; or none, where `trouble` says why."""
+        """The lock's file, open and locked; or who has it locked; or none, where `trouble` says why."""
         try:
             handle = open_own(self.path, os.O_RDWR | os.O_CREAT)
         except OSError as trouble:
@@ -174,7 +174,7 @@ def _user() -> str:
 
 
 def _read(handle: int) -> Holder:
-    """Read who holds a claim; somebody where it does not say."""
+    """Read who holds a lock; somebody where it does not say."""
     try:
         raw = json.loads(os.pread(handle, 2000, 0).decode("utf-8"))
         since = float(raw["since"])

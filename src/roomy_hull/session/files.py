@@ -44,8 +44,8 @@ def open_job(session: Session, path: Path) -> None:
     data = read_whole(path)
     job, news = jobfile.read(data, path.name)
     session.take(job, path)
-    session.keeping.drop_autosave()
-    session.keeping.add_recent(path)
+    session.settings.drop_autosave()
+    session.settings.add_recent(path)
     words = [f"Opened {path.name}.", *news] if news else [f"Opened {path.name}"]
     holder = hold(session, path, data, job.log)
     session.say(" ".join([*words, holder]) if holder else " ".join(words))
@@ -87,7 +87,7 @@ def recover(session: Session, left: Recovery) -> None:
     Raises:
         UserError: It cannot be read or judged; the job in hand stays, and the work is kept.
     """
-    job = session.keeping.recover(left)
+    job = session.settings.recover(left)
     session.take(job, left.path, saved=False)
     let_go(session)
     words = [f"Recovered {left.name}; it is not saved yet."]
@@ -101,7 +101,7 @@ def recover(session: Session, left: Recovery) -> None:
         if _changed(session, left.path, _there(left.path)):
             words.append(f"{left.path.name} was saved by somebody else meanwhile: saving will ask.")
     autosave(session)
-    session.keeping.discard(left)
+    session.settings.discard(left)
     session.say(" ".join(w for w in words if w))
 
 
@@ -139,8 +139,8 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     session.path = path
     holder = hold(session, path, data, job.log)
     session.history.mark_saved()
-    session.keeping.drop_autosave()
-    session.keeping.add_recent(path)
+    session.settings.drop_autosave()
+    session.settings.add_recent(path)
     words = [f"Saved {path.name}."]
     if more:
         words.append(f"{counted(more, 'entry', 'entries')} that others logged there: kept.")
@@ -159,7 +159,7 @@ def _written(session: Session, job: Job, path: Path) -> bytes:
     try:
         return jobfile.tried(job)
     except jobfile.UnwritableError as trouble:
-        kept = session.keeping.rescue(job)
+        kept = session.settings.rescue(job)
         raise JobFileError(
             f"{trouble.what} ({trouble.place})" if trouble.place else trouble.what, path.name,
             f"Nothing is lost: the job as it is was written to {kept}. {trouble.remedy}",
@@ -270,4 +270,4 @@ def set_aside(session: Session) -> None:
     Raises:
         JobFileError: The place cannot be written.
     """
-    session.keeping.autosave(session.history.settled, session.path, _known(session, session.path))
+    session.settings.autosave(session.history.settled, session.path, _known(session, session.path))

@@ -41,7 +41,7 @@ class Session:
 
     Args:
         job: The first job.
-        keeping: Where recent jobs, preferences and autosaves go.
+        settings: Where recent jobs, preferences and autosaves go.
         path: The job's file.
         whole: Whether the job is judged at once; else a first glance is taken, and everything is judged when `verdict`
             is first asked for.
@@ -51,14 +51,14 @@ class Session:
     def __init__(
         self,
         job: Job,
-        keeping: Settings,
+        settings: Settings,
         path: Path | None = None,
         *,
         shop: Shop | None = None,
         whole: bool = True,
         known: Verdict | None = None,
     ) -> None:
-        self.keeping, self.path = keeping, path
+        self.settings, self.path = settings, path
         self.on_disk: OnDisk | None = None
         self.seen: dict[str, bytes] = {}
         """What files of this job held when they were last read or written here, by their true paths."""
@@ -171,7 +171,7 @@ class Session:
                 Catalogue,
             )  # the stores are not to slow the start
 
-            self._catalogue = Catalogue(self.keeping.units_folder(), self.messages)
+            self._catalogue = Catalogue(self.settings.units_folder(), self.messages)
         return self._catalogue
 
     @property

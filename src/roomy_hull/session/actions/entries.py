@@ -10,12 +10,12 @@ from roomy_hull.session.session import Session
 
 def who(session: Session) -> str:
     """Who logs: asked once, then remembered; empty where the person changes their mind."""
-    known = str(session.keeping.preferences().get("initials", "")).strip()
+    known = str(session.settings.preferences().get("initials", "")).strip()
     if known:
         return known[:8]
     by = session.asker.name("Your initials, for the log", "").strip()[:8]
     if by:
-        session.keeping.keep_preferences(initials=by)
+        session.settings.keep_preferences(initials=by)
     return by
 
 

@@ -77,7 +77,7 @@ def _demo(name: str) -> Run:
     def run(session: Session) -> None:
         if session.asker.may_lose():
             session.take(demo_job(name), None)
-            session.keeping.drop_autosave()
+            session.settings.drop_autosave()
             let_go(session)
 
     return run
@@ -92,7 +92,7 @@ def _new(session: Session) -> None:
             except UserError as trouble:
                 session.say(str(trouble), trouble=True)
                 return
-            session.keeping.drop_autosave()
+            session.settings.drop_autosave()
             let_go(session)
             session.view.set(stage="Survey")
 
@@ -172,7 +172,7 @@ def _import_shop(session: Session) -> None:
         return
     try:
         session.set_shop(shopfile.load(path))
-        session.keeping.keep_shop(session.shop)
+        session.settings.keep_shop(session.shop)
         session.say(f"Materials, stock, prices and rules are those of {session.shop.name} now.")
     except UserError as trouble:
         session.say(str(trouble), trouble=True)

@@ -162,10 +162,10 @@ def folder(session: Session) -> None:
     found = session.asker.folder("The workshop's folder, that holds its jobs")
     if found is None:
         return
-    session.keeping.keep_preferences(workshop=str(found))
-    session.catalogue.look_in(session.keeping.units_folder())
+    session.settings.keep_preferences(workshop=str(found))
+    session.catalogue.look_in(session.settings.units_folder())
     try:
-        shop = session.keeping.shop()
+        shop = session.settings.shop()
         if shop != session.shop:
             session.set_shop(shop)
     except UserError as trouble:
@@ -176,7 +176,7 @@ def folder(session: Session) -> None:
 
 def board_folder(session: Session) -> Path | None:
     """The workshop's folder: the chosen one, else that of the job's file."""
-    chosen = session.keeping.workshop()
+    chosen = session.settings.workshop()
     return chosen or (session.path.parent if session.path is not None else None)
 
 

@@ -77,12 +77,12 @@ def _person(session: Session) -> None:
 def _units(session: Session) -> None:
     system = "us" if session.look.system == "metric" else "metric"
     session.view.set(system=system)
-    session.keeping.keep_preferences(system=system)
+    session.settings.keep_preferences(system=system)
 
 
 def _theme(session: Session) -> None:
     session.view.set(dark=not session.look.dark)
-    session.keeping.keep_preferences(dark=session.look.dark)
+    session.settings.keep_preferences(dark=session.look.dark)
 
 
 def _scenario(session: Session) -> None:
