@@ -6,8 +6,10 @@ from pathlib import Path
 import msgspec
 import pytest
 from PyQt6.QtCore import QCoreApplication, QEvent, QPointF
+from PyQt6.QtWidgets import QMessageBox
 from pytestqt.qtbot import QtBot
 
+from roomy_hull import __version__
 from roomy_hull.core.errors import JobFileError, PictureError
 from roomy_hull.core.signal import Signal
 from roomy_hull.desktop import shots
@@ -206,3 +208,17 @@ def test_findings_stand_in_one_order_whatever_came_before() -> None:
     tray = msgspec.structs.replace(job.body.tray, length=2100.0)
     job = msgspec.structs.replace(job, body=msgspec.structs.replace(job.body, tray=tray))
     assert judge(job, verdict).findings == judge(job).findings
+
+
+def test_about_says_the_version_and_what_it_never_does(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    told: list[str] = []
+    monkeypatch.setattr(
+        QMessageBox, "about", lambda _parent, title, text: told.append(f"{title}: {text}")
+    )
+    window.session.do("help.about")
+    assert len(told) == 1
+    assert __version__ in told[0]
+    assert "never certifies" in told[0]
+    assert "General Public License" in told[0]
