@@ -245,6 +245,16 @@ def test_a_step_that_cannot_be_judged_is_taken_back(
     # Nor does redo bring it.
     session.redo()
     assert session.job is before
+    # Several as one go back together.
+
+    def several() -> None:
+        for length in (2100.0, 2150.0):
+            assert session.do("edit.size", path="body.tray.length", value=length)
+
+    assert not session.as_one("try lengths", several)
+    assert session.job is before
+    assert not session.history.undo_words()
+    assert not session.history.redo_words()
 
 
 @pytest.mark.parametrize(

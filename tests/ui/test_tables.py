@@ -7,6 +7,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QGuiApplication
 from pytestqt.qtbot import QtBot
 
+from roomy_hull.core.findings import Finding
 from roomy_hull.desktop.pages.build.brief import BriefPage
 from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.table_cells import order_of
@@ -188,3 +189,38 @@ def test_findings_say_by_how_much_in_the_chosen_units(window: MainWindow, qtbot:
     session.view.set(system="us")
     rows = [panel.list.item(n).text() for n in range(panel.list.count())]  # type: ignore[union-attr]
     assert "Sample fridge stands ahead of the bay's start · 1 in" in rows
+
+
+def test_what_is_pasted_below_a_filtered_table_is_new_and_one_step(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    found, session = page(window, "Budget"), window.session
+    assert isinstance(found, BudgetPage)
+    wishes, board, told = session.job.brief.wishes, QGuiApplication.clipboard(), list[int]()
+    assert board is not None
+    found.table.setFocus()
+    qtbot.keyClicks(found.table, "winch")
+    assert found.table.shown.rowCount() == 2
+    board.setText("\n".join(f"Thing {n}\tlater\t{n}\t1000" for n in range(1, 6)))
+    found.table.setCurrentIndex(found.table.shown.index(1, 0))
+    session.changed.connect(lambda: told.append(len(session.job.brief.wishes)))
+    qtbot.keyClick(found.table, Qt.Key.Key_V, CTRL)
+    assert session.job.brief.wishes[: len(wishes)] == wishes
+    assert [(w.name, w.need, w.mass) for w in session.job.brief.wishes[len(wishes) :]] == [
+        (f"Thing {n}", "later", float(n)) for n in range(1, 6)
+    ]
+    assert told == [len(wishes) + 5], "one step, judged and told once"
+    session.undo()
+    assert session.job.brief.wishes == wishes
+
+
+def test_a_figure_in_a_finding_is_not_taken_for_a_part_of_a_name(window: MainWindow) -> None:
+    title = "Drawer 40 l and Box 1.2.3 overlap"
+
+    def row(measured: float | None = None, limit: float | None = None) -> str:
+        finding = Finding("fit.overlap", "stop", title, (), measured, limit, "mm")
+        return window.findings._row(finding)
+
+    assert row() == title
+    assert row(4.0) == f"{title} · 4 mm"
+    assert row(4.0, 9.0) == f"{title} · 4 mm, limit 9 mm"

@@ -101,6 +101,9 @@ def session_for(path: Path | None, settings: Settings, own: Path | None = None) 
         if words:
             session.say(words)
     known = settings.preferences()
+    drawn = known.get("widths")
+    if isinstance(drawn, dict):
+        WIDTHS.update({key: px for key, px in drawn.items() if isinstance(px, int)})
     for words in settings.troubles:
         session.say(words, trouble=True)
     session.view.set(
@@ -213,10 +216,6 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
     settings = Settings()
     session = session_for(path, settings, shop)
     session.settle_beside(beside)
-    drawn = settings.preferences().get("widths")
-    WIDTHS.update(
-        {k: v for k, v in drawn.items() if isinstance(v, int)} if isinstance(drawn, dict) else {}
-    )
     app = application()
     window = window_for(session)
     catch_faults(session, window)

@@ -11,7 +11,7 @@ from roomy_hull.desktop.text import plain
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.drawing.style import LIGHT, Theme
 from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Entries
+from roomy_hull.session.pages.columns import Column, Entries
 
 Index = QModelIndex
 Role = Qt.ItemDataRole
@@ -48,6 +48,9 @@ class Cells(QAbstractTableModel):
         self.rows: Sequence[Sequence[Cell]] = ()
         self.shaded: Callable[[int, int], bool] = lambda _r, _c: False
         self.entries: Entries[Any] | None = None
+        self.columns: tuple[Column[Any], ...] = ()
+        self.listed: Sequence[Any] = ()
+        """What the rows were filled from, where they can be worked in."""
         self._fonts = (font(12), font(12, bold=True))
         self.begun: dict[int, str] = {}
         """What was typed of the new entry, by column."""
@@ -93,8 +96,7 @@ class Cells(QAbstractTableModel):
 
     def _first(self) -> int:
         """The first column that is typed in."""
-        columns = self.entries.columns() if self.entries is not None else ()
-        return next((n for n, c in enumerate(columns) if c.field), 0)
+        return next((n for n, c in enumerate(self.columns) if c.field), 0)
 
     def data(self, index: Index, role: int = Role.DisplayRole) -> object:
         """Words, colours and weight of a cell."""
@@ -127,13 +129,12 @@ class Cells(QAbstractTableModel):
             return ""
         if index.row() >= len(self.rows):
             return self.begun.get(index.column(), "")
-        return self.entries.columns()[index.column()].words(self.entries.entries()[index.row()])
+        return self.columns[index.column()].words(self.listed[index.row()])
 
     def flags(self, index: Index) -> Qt.ItemFlag:
         """What can be done with a cell."""
         found = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
-        columns = self.entries.columns() if self.entries is not None and index.isValid() else ()
-        if columns and columns[index.column()].field:
+        if self.columns and index.isValid() and self.columns[index.column()].field:
             found |= Qt.ItemFlag.ItemIsEditable
         return found
 
@@ -142,13 +143,12 @@ class Cells(QAbstractTableModel):
         entries, text = self.entries, str(value)
         if entries is None or role != Role.EditRole or text == self._typed(index):
             return False
-        columns = entries.columns()
         if index.row() < len(self.rows):
-            entries.change(entries.entries()[index.row()], columns[index.column()].field, text)
+            entries.change(self.listed[index.row()], self.columns[index.column()].field, text)
             return True
         self.begun[index.column()] = text
-        if all(self.begun.get(n, "").strip() for n, c in enumerate(columns) if c.needed):
-            typed = {c.field: self.begun.get(n, "") for n, c in enumerate(columns) if c.field}
+        if all(self.begun.get(n, "").strip() for n, c in enumerate(self.columns) if c.needed):
+            typed = {c.field: self.begun.get(n, "") for n, c in enumerate(self.columns) if c.field}
             if entries.add(typed):
                 self.begun = {}
         return True

@@ -1,5 +1,6 @@
 """The one table: sorted by its heads, filtered by typing, copied as a spreadsheet takes it, worked in where it can be."""
 
+import math
 from collections.abc import Callable, Sequence
 from typing import Any
 
@@ -12,7 +13,7 @@ from PyQt6.QtCore import (
     QTimer,
     pyqtSignal,
 )
-from PyQt6.QtGui import QFontMetrics, QGuiApplication, QKeyEvent, QKeySequence, QResizeEvent
+from PyQt6.QtGui import QGuiApplication, QKeyEvent, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QComboBox,
@@ -24,9 +25,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from roomy_hull.desktop.lettering import lettering
 from roomy_hull.desktop.table_cells import FIGURE, Cells, Index, Role, Shown
 from roomy_hull.desktop.text import Label
-from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.csv_tables import safe
 from roomy_hull.session.pages.cells import Cell
@@ -54,14 +55,13 @@ class InPlace(QStyledItemDelegate):
         self, parent: QWidget | None, _o: QStyleOptionViewItem, index: Index
     ) -> QWidget | None:
         """A line, or a box to choose from."""
-        entries = self._grid.cells.entries
-        column = entries.columns()[index.column()] if entries is not None else None
-        if column is None or column.choices is None:
+        choices = self._grid.cells.columns[index.column()].choices
+        if choices is None:
             line = QLineEdit(parent)
             line.setFrame(False)
             return line
         box = QComboBox(parent)
-        box.addItems(list(column.choices()))
+        box.addItems(list(choices()))
         box.activated.connect(lambda _n: self._done(box))
         return box
 
@@ -171,21 +171,17 @@ class Grid(QTableView):
         """Fill the table with what a page's model tells."""
         self.fill(theme, rows.heads, rows.cells())
 
-    def work_on(
-        self,
-        theme: Theme,
-        entries: Entries[Any],
-        shaded: Callable[[int, int], bool] = lambda _r, _c: False,
-    ) -> None:
+    def work_on(self, theme: Theme, entries: Entries[Any]) -> None:
         """Fill the table with entries that are changed, added and deleted in it."""
-        if self.cells.entries is not entries:
-            self.cells.entries = entries
+        model = self.cells
+        if model.entries is not entries:
+            model.entries = entries
             self.setEditTriggers(
                 QAbstractItemView.EditTrigger.DoubleClicked
                 | QAbstractItemView.EditTrigger.EditKeyPressed
             )
-        columns = entries.columns()
-        self.fill(theme, heads(columns), cells(columns, entries.entries()), (), shaded)
+        model.columns, model.listed = entries.columns(), entries.entries()
+        self.fill(theme, heads(model.columns), cells(model.columns, model.listed))
 
     # Columns
 
@@ -194,14 +190,12 @@ class Grid(QTableView):
         view, port = self.cells, self.viewport()
         if port is None or not view.heads:
             return
-        usual, heavy = QFontMetrics(font(12)), QFontMetrics(font(12, bold=True))
+        usual, heavy = lettering(12), lettering(12, bold=True)
         above = self._across.fontMetrics()
         wants, wordy, order = [], [], self._across.sortIndicatorSection()
         for n, head in enumerate(view.heads):
             texts = [row[n] for row in view.rows[:MEASURED]]
-            widest = max(
-                ((heavy if s else usual).horizontalAdvance(t) for t, s in texts), default=0
-            )
+            widest = math.ceil(max(((heavy if s else usual).width(t) for t, s in texts), default=0))
             over = above.horizontalAdvance(head) + PAD + ARROW * (n == order)
             wants.append(max(widest + PAD, over, LEAST))
             wordy.append(any(t and not FIGURE.match(t) for t, _s in texts))
@@ -249,6 +243,10 @@ class Grid(QTableView):
     def _at(self, index: Index) -> tuple[int, int]:
         source = self.shown.mapToSource(index)
         return source.row(), source.column()
+
+    def _order(self) -> list[int]:
+        """The rows as they are shown, that for a new entry with them."""
+        return [self._at(self.shown.index(n, 0))[0] for n in range(self.shown.rowCount())]
 
     def rowCount(self) -> int:
         """How many rows it was filled with."""
@@ -375,8 +373,8 @@ class Grid(QTableView):
         board = QGuiApplication.clipboard()
         if board is None:
             return
-        shown = [self._at(self.shown.index(n, 0))[0] for n in range(self.shown.rowCount())]
-        chosen = set(self.chosen_rows()) if len(self.chosen_rows()) > 1 else set(shown)
+        shown, many = self._order(), self.chosen_rows()
+        chosen = set(many if len(many) > 1 else shown)
         rows = [self.cells.rows[n] for n in shown if n in chosen and n < self.rowCount()]
         lines = [self.cells.heads, *([_copied(text) for text, _severity in row] for row in rows)]
         board.setText("\n".join("\t".join(line) for line in lines))
@@ -392,11 +390,8 @@ class Grid(QTableView):
         at = index.row() if index.isValid() else self.shown.rowCount() - 1
         whole = bool(lines) and len(lines[0]) >= len(model.heads)
         first = 0 if whole or not index.isValid() else index.column()
-        count = self.shown.rowCount()
-        rows = [
-            self._at(self.shown.index(at + n, 0))[0] if at + n < count else count
-            for n in range(len(lines))
-        ]
+        new = [self.rowCount()] * len(lines)
+        rows = [*self._order()[at:], *new][: len(lines)]
         model.entries.as_one(f"paste {len(lines)} rows", lambda: self._written(lines, rows, first))
 
     def _written(self, lines: list[list[str]], rows: list[int], first: int) -> None:
@@ -404,7 +399,7 @@ class Grid(QTableView):
         model, entries = self.cells, self.cells.entries
         if entries is None:
             return
-        old, columns = list(entries.entries()), entries.columns()
+        old, columns = model.listed, model.columns
         shown = [[_copied(text) for text, _severity in row] for row in model.rows]
         for row, line in zip(rows, lines, strict=True):
             there = shown[row] if row < len(old) else [""] * len(columns)
@@ -426,7 +421,7 @@ class Grid(QTableView):
             rows = self.chosen_rows() or [
                 n for n in (self.currentRow(),) if 0 <= n < self.rowCount()
             ]
-            known = entries.entries()
+            known = self.cells.listed
             entries.as_one(
                 f"delete {len(rows)} rows", lambda: entries.delete([known[n] for n in rows])
             )

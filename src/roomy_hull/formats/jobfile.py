@@ -21,12 +21,10 @@ from roomy_hull.formats.plain_json import (
 )
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.migrations import news, to_newest
-from roomy_hull.job.model import FORMAT, VERSION, Job
+from roomy_hull.job.model import FORMAT, VERSION, WRITTEN_BY, Job
 from roomy_hull.kinds.placed import Placed
 
 SUFFIX = ".hull.json"
-WRITTEN_BY = "written_by"
-"""The field that says which version of the program wrote a file; it is no part of the job."""
 
 
 class Opened(NamedTuple):

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from roomy_hull.core.errors import JobFileError
-from roomy_hull.job.model import VERSION
+from roomy_hull.job.model import VERSION, WRITTEN_BY
 
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -47,7 +47,7 @@ def to_newest(
             remedy="A job file starts with its format and version; see docs/formats.md.",
         )
     if version > newest:
-        by = raw.get("written_by")
+        by = raw.get(WRITTEN_BY)
         newer = f"Roomy Hull {by}" if isinstance(by, str) and by else "a newer Roomy Hull"
         raise JobFileError(
             f"the file is of version {version}, and this program reads up to {newest}",

@@ -23,6 +23,8 @@ OpeningId = Annotated[str, Meta(min_length=1, max_length=120)]
 """A thing's id, with `:` and the name of the motion where it has several, or `door:` and a door's id."""
 FORMAT = "roomy-hull-job"
 VERSION: Final = 3
+WRITTEN_BY = "written_by"
+"""The field that says which version of the program wrote a file; it is no part of the job."""
 MOST_ACCEPTED = 500
 
 

@@ -77,6 +77,7 @@ class Session:
         self._untold = False
         self._whole: Verdict | None = None
         self._fixes: tuple[Verdict | None, dict[Finding, tuple[Fix, ...]]] = (None, {})
+        self._together = False
         self._catalogue: Catalogue | None = None
         self._registry: Registry | None = None
 
@@ -255,25 +256,44 @@ class Session:
         if isinstance(self._judged, Verdict) and not self._judged.held and job.accepted:
             job = with_figures(self._judged.findings, job)
         pushed = self.history.push(words, job)
-        if pushed or self._judged.job is not self.job or self._moving:
-            try:
-                self._judge()
-            except UserError as trouble:
-                self.history.take_back()
-                self._judge()
-                self.say(f"{trouble} The step is taken back.", trouble=True)
-                return False
+        if self._together:
+            return True
+        if (pushed or self._judged.job is not self.job or self._moving) and not self._stands():
+            return False
         if pushed:
             self.saved.emit()
         return True
 
-    def as_one(self, words: str, make: Callable[[], None]) -> None:
-        """Do several edits as one step of the history."""
-        before = self.history.settled
+    def _stands(self) -> bool:
+        """Judge the step just made; one that cannot be judged is taken back: that is told, and False."""
+        try:
+            self._judge()
+        except UserError as trouble:
+            self.history.take_back()
+            self._judge()
+            self.say(f"{trouble} The step is taken back.", trouble=True)
+            return False
+        return True
+
+    def as_one(self, words: str, make: Callable[[], None]) -> bool:
+        """Do several edits as one step of the history, judged once, at its end, and whether it stands.
+
+        One within another is part of that.
+        """
+        if self._together:
+            make()
+            return True
+        before, self._together = self.history.settled, True
         try:
             make()
         finally:
+            self._together = False
             self.history.fold(words, before)
+            changed = self.history.settled is not before
+            stands = not changed or self._stands()
+        if changed and stands:
+            self.saved.emit()
+        return stands
 
     def attempt(self, words: str, make: Callable[[], Job]) -> bool:
         """Make a step from a function that may refuse; a refusal is told, not raised."""

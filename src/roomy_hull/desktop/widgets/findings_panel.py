@@ -1,5 +1,7 @@
 """The findings: grouped by severity; choosing one turns to where it is, with the fixes at hand."""
 
+import re
+
 from PyQt6.QtCore import QModelIndex, QRectF, QSize, Qt, QTimer
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import (
@@ -297,8 +299,11 @@ class FindingsPanel(QWidget):
     def _row(self, finding: Finding) -> str:
         """What is wrong, by how much, of what limit; whether it had been accepted before."""
         row = finding.title
-        if finding.unit in MEASURED and f"{abs(finding.measured or 0):.0f}" not in row.replace(
-            ",", ""
+        told = {float(word) for word in re.findall(r"\d+(?:\.\d+)?", row.replace(",", ""))}
+        if (
+            finding.unit in MEASURED
+            and finding.figures
+            and round(abs(finding.figures[0])) not in told
         ):
             row += " · " + ", limit ".join(self._figure(v, finding.unit) for v in finding.figures)
         return row + (" (accepted before)" if finding.reopened else "")

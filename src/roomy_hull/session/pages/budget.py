@@ -16,10 +16,6 @@ class BudgetModel(Wishes[BudgetRow]):
         """The wish of a row."""
         return entry.wish
 
-    def newest(self) -> BudgetRow:
-        """The wish that was added last."""
-        return self.entries()[-1]
-
     def title(self) -> str:
         """Write what the vehicle is for, and for how many."""
         brief = self._session.job.brief

@@ -61,8 +61,8 @@ class Entries(Protocol[T]):
     def delete(self, some: Sequence[T]) -> None:
         """Delete entries."""
 
-    def as_one(self, words: str, make: Callable[[], None]) -> None:
-        """Do several edits as one step of the history."""
+    def as_one(self, words: str, make: Callable[[], None]) -> bool:
+        """Do several edits as one step of the history, and whether it stands."""
 
 
 def heads(columns: Sequence[Column[T]]) -> tuple[str, ...]:

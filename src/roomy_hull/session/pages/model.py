@@ -11,6 +11,6 @@ class PageModel:
     def __init__(self, session: Session) -> None:
         self._session = session
 
-    def as_one(self, words: str, make: Callable[[], None]) -> None:
-        """Do several edits as one step of the history."""
-        self._session.as_one(words, make)
+    def as_one(self, words: str, make: Callable[[], None]) -> bool:
+        """Do several edits as one step of the history, and whether it stands."""
+        return self._session.as_one(words, make)

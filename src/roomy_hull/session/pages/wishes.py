@@ -21,9 +21,13 @@ class Wishes(Worked[T]):
         """The wish of a row."""
         raise NotImplementedError
 
-    def fields(self, entry: T) -> tuple[Field, ...]:
+    def key(self, entry: T) -> str:
+        """The id of a wish."""
+        return self.wish(entry).id
+
+    def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of a wish."""
-        return brief_page_fields(self._session.job, self.wish(entry).id)
+        return brief_page_fields(self._session.job, key)
 
     def named(self, cell: Callable[[T], Cell] | None = None) -> tuple[Column[T], Column[T]]:
         """The columns of what is wished for, and how much it is needed."""
@@ -46,11 +50,12 @@ class Wishes(Worked[T]):
             return next((key for key, words in self._names().items() if words == text), "")
         return text.partition("±")[0].strip()
 
-    def new(self, name: str) -> bool:
+    def new(self, name: str) -> str:
         """Add a wish by its name."""
-        return bool(self._session.do("wish.add", name=name, need="wanted", mass=0.0, x=0.0))
+        made = self._session.do("wish.add", name=name, need="wanted", mass=0.0, x=0.0)
+        return self._session.job.brief.wishes[-1].id if made else ""
 
     def delete(self, some: Sequence[T]) -> None:
         """Delete wishes."""
         for row in some:
-            self._session.do("wish.drop", key=self.wish(row).id)
+            self._session.do("wish.drop", key=self.key(row))

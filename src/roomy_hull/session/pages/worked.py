@@ -17,13 +17,17 @@ T = TypeVar("T")
 class Worked(PageModel, Generic[T]):
     """Entries of which the card has the fields: a cell is edited by the field's own rules."""
 
-    def fields(self, entry: T) -> tuple[Field, ...]:
-        """The fields that the card has of an entry."""
+    def key(self, entry: T) -> str:
+        """The id of what a row tells of."""
         raise NotImplementedError
 
-    def field(self, entry: T, name: str) -> Field | None:
+    def fields(self, key: str) -> tuple[Field, ...]:
+        """The fields that the card has of it."""
+        raise NotImplementedError
+
+    def field(self, key: str, name: str) -> Field | None:
         """One of them, by the end of its path; none where it has none such."""
-        return next((f for f in self.fields(entry) if f.name.rsplit(".", 1)[-1] == name), None)
+        return next((f for f in self.fields(key) if f.name.rsplit(".", 1)[-1] == name), None)
 
     def read(self, name: str, text: str) -> str:  # ruff: ignore[unused-method-argument]  # for a table that shows other words
         """What a field holds for the words that the table shows."""
@@ -39,12 +43,12 @@ class Worked(PageModel, Generic[T]):
             header: What stands over it.
             name: The field, by the end of its path.
             cell: What stands in it; what the card shows where it is not said.
-            choices: What can be chosen; what the card offers where it is not said.
+            choices: What can be chosen; typed freely where it is not said.
             needed: Whether a new entry has to have it.
         """
 
         def words(entry: T) -> str:
-            one = self.field(entry, name)
+            one = self.field(self.key(entry), name)
             return (
                 ""
                 if one is None
@@ -62,7 +66,10 @@ class Worked(PageModel, Generic[T]):
 
     def change(self, entry: T, field: str, text: str) -> None:
         """Change a field of an entry from what was typed; trouble is told."""
-        one = self.field(entry, field)
+        self._change(self.key(entry), field, text)
+
+    def _change(self, key: str, field: str, text: str) -> None:
+        one = self.field(key, field)
         if one is None:
             self._session.say("That follows from the rest: there is nothing to type.", trouble=True)
             return
@@ -73,25 +80,20 @@ class Worked(PageModel, Generic[T]):
             return
         self._session.do("edit.size", path=one.name, value=value)
 
-    def new(self, name: str) -> bool:
-        """Add an entry by its name; trouble is told."""
-        raise NotImplementedError
-
-    def newest(self) -> T:
-        """The entry that was added last."""
+    def new(self, name: str) -> str:
+        """Add an entry by its name: its id; empty, and told, where it cannot be."""
         raise NotImplementedError
 
     def add(self, typed: Mapping[str, str]) -> bool:
         """Add an entry from what was typed, by field, as one step; trouble is told."""
-        name, made = typed["name"].strip(), False
+        name, key = typed["name"].strip(), ""
 
         def make() -> None:
-            nonlocal made
-            made = self.new(name)
-            if made:
+            nonlocal key
+            key = self.new(name)
+            if key:
                 for field, text in typed.items():
                     if field != "name" and text.strip():
-                        self.change(self.newest(), field, text)
+                        self._change(key, field, text)
 
-        self.as_one(f"add {name}", make)
-        return made
+        return self.as_one(f"add {name}", make) and bool(key)

@@ -10,7 +10,6 @@ from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import CAB, WHENS, Good
-from roomy_hull.job.model import Job
 from roomy_hull.kinds.card import Field
 from roomy_hull.session.access_fields import good_fields
 from roomy_hull.session.pages.access.words import SIDES, chosen_good, where_words
@@ -58,9 +57,13 @@ class GoodsModel(Worked[Row]):
         verdict = self._session.known
         return [(verdict.job.goods[n], verdict.access.stowed[n]) for n in self.rows()]
 
-    def fields(self, entry: Row) -> tuple[Field, ...]:
+    def key(self, entry: Row) -> str:
+        """The id of a good."""
+        return entry[0].id
+
+    def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of a good."""
-        return good_fields(self._session.job, f"{entry[0].id}")
+        return good_fields(self._session.job, key)
 
     def columns(self) -> tuple[Column[Row], ...]:
         """What is told of a good."""
@@ -112,24 +115,19 @@ class GoodsModel(Worked[Row]):
             else text
         )
 
-    def new(self, name: str) -> bool:
+    def new(self, name: str) -> str:
         """Add an item by its name, not stowed yet."""
-        return self._session.attempt(
-            f"add {name}", lambda: edits.with_good(self._session.job, name)
-        )
-
-    def newest(self) -> Row:
-        """The item that was added last."""
-        verdict = self._session.known
-        return verdict.job.goods[-1], verdict.access.stowed[-1]
+        session = self._session
+        made = session.attempt(f"add {name}", lambda: edits.with_good(session.job, name))
+        return session.job.goods[-1].id if made else ""
 
     def delete(self, some: Sequence[Row]) -> None:
         """Take goods off the list."""
+        session = self._session
         for good, _there in some:
-            self._session.attempt("take off the list", functools.partial(self._without, good.id))
-
-    def _without(self, key: str) -> Job:
-        return edits.without(self._session.job, key)
+            session.attempt(
+                "take off the list", functools.partial(edits.without, session.job, good.id)
+            )
 
     def station(self) -> Station:
         """The side that is drawn: where the chosen good is, else where one stands."""

@@ -62,10 +62,6 @@ class BriefModel(Wishes[Wish]):
         """Every wish, the first in rank first."""
         return self._session.job.brief.wishes
 
-    def newest(self) -> Wish:
-        """The wish that was added last."""
-        return self.entries()[-1]
-
     def columns(self) -> tuple[Column[Wish], ...]:
         """What is told of a wish."""
         session, wishes = self._session, self.entries()

@@ -72,7 +72,7 @@ class LogModel(PageModel):
 
     def change(self, entry: Entry, field: str, text: str) -> None:
         """Have a new entry take the place of one: what was logged stays beside it."""
-        if entry.id in built(self._session).state.struck:
+        if any(e.corrects == entry.id for e in self._session.job.log):
             self._session.say("A later entry took its place: change that one.", trouble=True)
             return
         value = self._value(field, text)

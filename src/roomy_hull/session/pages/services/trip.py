@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.edits import services as edits
-from roomy_hull.job.model import Job
 from roomy_hull.kinds.card import Field
 from roomy_hull.session import service_fields
 from roomy_hull.session.pages.columns import Column
@@ -108,9 +107,13 @@ class TripModel(Worked[Use]):
         t, consumers = self._session.known.services.trip, self._session.job.services.consumers
         return t.day_wh if t is not None else tuple(Use(c.id, c.name, 0.0) for c in consumers)
 
-    def fields(self, entry: Use) -> tuple[Field, ...]:
+    def key(self, entry: Use) -> str:
+        """The id of what uses power."""
+        return entry.id
+
+    def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of what uses power."""
-        return service_fields.fields(self._session.job, f"consumers.{entry.id}")
+        return service_fields.fields(self._session.job, f"consumers.{key}")
 
     def columns(self) -> tuple[Column[Use], ...]:
         """What is told of what takes power."""
@@ -123,28 +126,20 @@ class TripModel(Worked[Use]):
             Column("Wh a day", lambda u: (f"{u.wh:,.0f}" if u.wh else "", "")),
         )
 
-    def new(self, name: str) -> bool:
+    def new(self, name: str) -> str:
         """Add what uses power by its name."""
-        return self._session.attempt(
-            f"add {name}", lambda: edits.with_consumer(self._session.job, "", name)
-        )
-
-    def newest(self) -> Use:
-        """What was added last."""
-        new = self._session.job.services.consumers[-1]
-        return Use(new.id, new.name, 0.0)
+        session = self._session
+        made = session.attempt(f"add {name}", lambda: edits.with_consumer(session.job, "", name))
+        return session.job.services.consumers[-1].id if made else ""
 
     def delete(self, some: Sequence[Use]) -> None:
         """Take what uses power out."""
-        known = {c.id for c in self._session.job.services.consumers}
+        session = self._session
+        known = {c.id for c in session.job.services.consumers}
         for use in some:
             if use.id in known:
-                self._session.attempt(
-                    "take out", functools.partial(self._without, f"consumers.{use.id}")
-                )
-
-    def _without(self, key: str) -> Job:
-        return edits.without(self._session.job, key)
+                key = f"consumers.{use.id}"
+                session.attempt("take out", functools.partial(edits.without, session.job, key))
 
     def end_near(self, h: float, k: float, reach: float) -> int:
         """The day whose driving ends at a point of the picture; -1 for none. [mm of its own]"""
