@@ -336,3 +336,26 @@ def test_goods_of_a_spreadsheet_are_pasted_into_the_table(window: MainWindow, qt
     ]  # fmt: skip
     session.undo()
     assert len(session.job.goods) == count
+
+
+def test_looking_at_the_places_to_choose_from_moves_nothing(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Gear")
+    page = window.page("Access", "Gear")
+    assert isinstance(page, GoodsPage)
+    before, port = session.job, page.table.viewport()
+    assert port is not None
+    row = next(n for n, g in enumerate(session.job.goods) if g.part)
+    at = page.table.rect_of(row, 5).center()
+    qtbot.mouseClick(port, LEFT, pos=at)
+    qtbot.mouseDClick(port, LEFT, pos=at)
+    box = next(b for b in port.findChildren(QComboBox) if b.isVisible())
+    assert box.currentText() == session.job.holders()[session.job.goods[row].place]
+    box.hidePopup()
+    page.search.setFocus()
+    page.table.setCurrentIndex(page.table.index_of(0, 0))
+    for _ in range(3):
+        QApplication.processEvents()
+    assert session.job is before

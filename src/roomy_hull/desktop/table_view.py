@@ -73,7 +73,7 @@ class InPlace(QStyledItemDelegate):
         """Begin with what there is."""
         text = str(index.data(Role.EditRole) or "")
         if isinstance(editor, QComboBox):
-            editor.setCurrentIndex(max(0, editor.findText(text)))
+            editor.setCurrentIndex(editor.findText(text))  # none, where it is none of these
             editor.showPopup()
         elif isinstance(editor, QLineEdit):
             editor.setText(text)
@@ -83,6 +83,8 @@ class InPlace(QStyledItemDelegate):
         self, editor: QWidget | None, model: QAbstractItemModel | None, index: Index
     ) -> None:
         """Take what was typed or chosen."""
+        if isinstance(editor, QComboBox) and editor.currentIndex() < 0:
+            return
         if model is not None and isinstance(editor, QComboBox | QLineEdit):
             text = editor.currentText() if isinstance(editor, QComboBox) else editor.text()
             there = QPersistentModelIndex(index)

@@ -35,7 +35,7 @@ class Worked(PageModel, Generic[T]):
 
     def column(
         self, header: str, name: str, cell: Callable[[T], Cell] | None = None, *,
-        choices: Callable[[], Sequence[str]] | None = None, needed: bool = False,
+        choices: Callable[[], Sequence[str]] | None = None, typed: Callable[[T], str] | None = None, needed: bool = False,
     ) -> Column[T]:  # fmt: skip
         """A column that is edited as a field of the card.
 
@@ -44,6 +44,7 @@ class Worked(PageModel, Generic[T]):
             name: The field, by the end of its path.
             cell: What stands in it; what the card shows where it is not said.
             choices: What can be chosen; typed freely where it is not said.
+            typed: Which of the choices it is; what stands in the cell where it is not said.
             needed: Whether a new entry has to have it.
         """
 
@@ -59,7 +60,7 @@ class Worked(PageModel, Generic[T]):
             header,
             cell or (lambda e: (words(e), "")),
             name,
-            None if choices else words,
+            typed or (None if choices else words),
             choices,
             needed,
         )

@@ -67,7 +67,7 @@ class GoodsModel(Worked[Row]):
 
     def columns(self) -> tuple[Column[Row], ...]:
         """What is told of a good."""
-        session, verdict = self._session, self._session.known
+        session, verdict, places = self._session, self._session.known, self._places()
 
         def moves(row: Row) -> Cell:
             good, there = row
@@ -98,14 +98,22 @@ class GoodsModel(Worked[Row]):
                 lambda r: (show(r[0].kg, "mass", session.look.system, unit=False), ""),
             ),
             self.column("Wanted", "use", choices=lambda: WHENS),
-            self.column("Where", "place", where, choices=lambda: tuple(self._places().values())),
+            self.column(
+                "Where",
+                "place",
+                where,
+                choices=lambda: tuple(places.values()),
+                typed=lambda r: places.get(r[0].place, ""),
+            ),
             Column("Moves", moves),
             Column("Reach", reach),
         )
 
     def _places(self) -> dict[str, str]:
         """What each place that goods can be in is called."""
-        return {"": "not stowed yet", CAB: "in the cab"} | self._session.job.holders()
+        known = {t.id: t.name for t in self._session.known.assembly.things}
+        holders = {key: known.get(key, name) for key, name in self._session.job.holders().items()}
+        return {"": "not stowed yet", CAB: "in the cab"} | holders
 
     def read(self, name: str, text: str) -> str:
         """The place that is meant."""
