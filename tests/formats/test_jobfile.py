@@ -114,6 +114,7 @@ def test_the_file_is_readable_and_ends_in_a_line_break(demo: Job) -> None:
 def test_the_published_schema_is_the_models_and_takes_the_demo(demo: Job) -> None:
     published = json.loads((DOCS / "job.schema.json").read_text())
     assert published == json.loads(json.dumps(jobfile.schema()))
+    assert (DOCS / "fields.md").read_text() == jobfile.fields_listed()
     checker = jsonschema.Draft202012Validator(published)
     raw = json.loads(jobfile.dumps(demo))
     checker.validate(raw)

@@ -5,6 +5,7 @@ from pathlib import Path
 import msgspec
 import pytest
 
+from roomy_hull.core.card import fields
 from roomy_hull.core.errors import InputError
 from roomy_hull.formats.settings import Settings
 from roomy_hull.job.carried import Carried
@@ -17,9 +18,9 @@ from roomy_hull.kit import catalogue as stores
 from roomy_hull.session.actions import fitting_out
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
-from roomy_hull.session.fields import fields_of, shown, typed
 from roomy_hull.session.finding_room import free_starts, why_not
 from roomy_hull.session.session import Session
+from roomy_hull.session.typed import shown, typed
 from roomy_hull.verdict.verdict import Glance, judge
 
 
@@ -216,7 +217,7 @@ def test_what_cannot_be_kept_is_told(session: Session, tmp_path: Path) -> None:
 @pytest.mark.parametrize("made", [e.make for e in stores.entries()], ids=lambda m: m.name)
 @pytest.mark.parametrize("system", ["metric", "us"])
 def test_every_field_reads_back_what_it_shows(made: object, system: str) -> None:
-    for field in fields_of(made):  # type: ignore[arg-type]
+    for field in fields(made):
         value = getattr(made, field.name)
         text = shown(field, value, system) if field.quantity != "yes" else ""  # type: ignore[arg-type]
         if field.quantity == "yes":
@@ -241,7 +242,7 @@ def test_every_field_reads_back_what_it_shows(made: object, system: str) -> None
 
 def test_boxes_and_heights_are_typed_with_spaces() -> None:
     unit = stores.entry("own").make
-    boxes = next(f for f in fields_of(unit) if f.name == "blocks")
+    boxes = next(f for f in fields(unit) if f.name == "blocks")
     found = typed(boxes, "0 0 0 400 500 120; 0 0 120 400 500 2*90 m", "metric")
     assert [(b.w, b.height, b.moves) for b in found] == [(0, 120, False), (120, 180, True)]  # type: ignore[attr-defined]
     assert unit.but(blocks=found).blocks == found
@@ -252,7 +253,7 @@ def test_boxes_and_heights_are_typed_with_spaces() -> None:
     ):
         with pytest.raises(InputError, match=says):
             typed(boxes, text, "metric")
-    heights = next(f for f in fields_of(stores.entry("stack").make) if f.name == "heights")
+    heights = next(f for f in fields(stores.entry("stack").make) if f.name == "heights")
     assert typed(heights, '200; 150+10; 4"', "metric") == pytest.approx((200, 160, 101.6))
 
 

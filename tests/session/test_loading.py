@@ -14,10 +14,10 @@ from roomy_hull.job.model import Job, Weighing
 from roomy_hull.session import session as module
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
-from roomy_hull.session.fields import shown, typed
-from roomy_hull.session.load_fields import scenario_fields, spring_fields
+from roomy_hull.session.card_fields import load_fields
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
+from roomy_hull.session.typed import shown, typed
 from roomy_hull.verdict import improve
 from roomy_hull.verdict.verdict import judge
 
@@ -154,7 +154,7 @@ def test_every_field_of_a_scenario_and_of_each_school_is_shown_and_read_back(dem
     job = demo
     for option in ("standard", "constant load", "extra leaf", "air"):
         job = resized(job, "vehicle.springs.school", option)
-        fields = (*scenario_fields(job, "full"), *spring_fields(job.vehicle))
+        fields = load_fields(job, "full", brief=False)
         assert len({f.name for f in fields}) == len(fields)
         for field in fields:
             value = value_at(job, field.name)
@@ -167,7 +167,7 @@ def test_every_field_of_a_scenario_and_of_each_school_is_shown_and_read_back(dem
                 if field.quantity != "text"
                 else True
             )
-    share = next(f for f in scenario_fields(job, "full") if f.name.endswith("water"))
+    share = next(f for f in load_fields(job, "full", brief=False) if f.name.endswith("water"))
     assert typed(share, "37.5 %", "metric") == 0.375
     with pytest.raises(EditError):
         resized(job, share.name, typed(share, "140", "metric"))

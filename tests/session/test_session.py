@@ -3,6 +3,7 @@ from pathlib import Path
 import msgspec
 import pytest
 
+from roomy_hull.core.card import Field
 from roomy_hull.core.days import today
 from roomy_hull.core.errors import InputError, JobFileError
 from roomy_hull.core.refs import Ref
@@ -11,10 +12,11 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
-from roomy_hull.session.fields import Field, fields_of, shown, typed  # type: ignore[attr-defined]
+from roomy_hull.session.card_fields import thing_fields
 from roomy_hull.session.files import autosave
 from roomy_hull.session.session import Session
 from roomy_hull.session.snapping import snapped
+from roomy_hull.session.typed import shown, typed
 
 
 class Answers:
@@ -329,7 +331,7 @@ def test_looking_actions(registry: Registry, session: Session) -> None:
 def test_every_field_shows_what_it_reads(demo: Job, key: str, system: str) -> None:
     thing = demo.thing(key)
     assert thing is not None
-    for field in fields_of(thing):
+    for field in thing_fields(demo, thing):
         value = getattr(thing, field.name)
         if field.quantity == "yes":
             continue
@@ -341,7 +343,7 @@ def test_every_field_shows_what_it_reads(demo: Job, key: str, system: str) -> No
 
 
 def test_a_whole_number_is_a_whole_number() -> None:
-    baffles = Field("baffles", "Baffles", "number")
+    baffles = Field("baffles", "Baffles", "number", whole=True)
     assert typed(baffles, "1+1", "metric") == 2
     with pytest.raises(InputError, match="whole number"):
         typed(baffles, "2.5", "metric")

@@ -3,6 +3,7 @@
 import msgspec
 import pytest
 
+from roomy_hull.core.card import Field
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tables.read import measures
 from roomy_hull.core.units import System
@@ -13,14 +14,15 @@ from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job
 from roomy_hull.job.survey import Survey
 from roomy_hull.session.actions.surveying import adjusted
-from roomy_hull.session.fields import Field, body_fields, shown, typed, vehicle_fields  # type: ignore[attr-defined]
+from roomy_hull.session.card_fields import part_fields, survey_fields
 from roomy_hull.session.session import Session
+from roomy_hull.session.typed import shown, typed
 
 NAMES = ["brackwater", "lowfold", "tarn"]
 
 
 def every_field(job: Job) -> list[Field]:
-    return [*vehicle_fields(job.vehicle), *body_fields(job)]
+    return [*survey_fields(job), *part_fields(job, "")]
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -66,7 +68,7 @@ def test_what_hangs_under_the_tray_has_fields(demo: Job) -> None:
         trundle=Trundle(length=800, width=600, height=200), tank=UnderTank(length=400, width=600, height=200),
     )  # fmt: skip
     job = msgspec.structs.replace(demo, body=msgspec.structs.replace(demo.body, tray=flat))
-    names = {f.name for f in body_fields(job)}
+    names = {f.name for f in part_fields(job, "")}
     assert {
         "body.tray.boxes.ahead-left.length", "body.tray.trundle.width", "body.tray.tank.start",
     } <= names  # fmt: skip
@@ -90,7 +92,7 @@ def test_seats_and_fuel_are_where_the_card_says(session: Session) -> None:
 
 
 def test_a_spring_may_be_broken_and_a_load_index_not() -> None:
-    fields = {f.name: f for f in vehicle_fields(demo_job().vehicle)}
+    fields = {f.name: f for f in survey_fields(demo_job())}
     spring, index = fields["vehicle.springs.rear"], fields["vehicle.tyre_load_index"]
     assert typed(spring, "62.5", "metric") == 62.5
     with pytest.raises(InputError, match="whole number"):

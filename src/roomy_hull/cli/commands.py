@@ -54,8 +54,9 @@ def _open(args: argparse.Namespace, desktop: Desktop) -> int:
 
 
 def _schema(args: argparse.Namespace, _desktop: Desktop) -> int:
-    if args.file == "findings":
-        print(codes.listed(), end="")
+    pages = {"findings": codes.listed, "fields": jobfile.fields_listed}
+    if args.file in pages:
+        print(pages[args.file](), end="")
         return FINE
     found = shopfile.schema() if args.file == "shop" else jobfile.schema()
     print(json.dumps(found, indent=1))

@@ -267,9 +267,11 @@ def parser() -> argparse.ArgumentParser:
     )
     one = commands.add_parser(
         "schema",
-        help="print the JSON Schema of job or shop file, or the list of findings",
+        help="print the JSON Schema of job or shop file, or the list of findings or of fields",
     )
-    one.add_argument("file", nargs="?", default="job", choices=("job", "shop", "findings"))
+    one.add_argument(
+        "file", nargs="?", default="job", choices=("job", "shop", "findings", "fields")
+    )
     one = commands.add_parser("shop", help="write the shipped shop to a file, to be changed")
     one.add_argument(
         "--out", required=True, metavar="FILE", help=f"the file, ending in {SHOP_SUFFIX}"

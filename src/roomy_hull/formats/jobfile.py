@@ -1,5 +1,6 @@
 """The job file: open JSON, read with messages that name the place, written whole or not at all."""
 
+import inspect
 import json
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -201,3 +202,54 @@ def schema() -> dict[str, Any]:
         "title": f"Roomy Hull job file, version {VERSION}",
         **found,
     }
+
+
+def fields_listed() -> str:
+    """Every field of the job file as a page of words (Markdown), made from its JSON Schema."""
+    rows = [
+        "# Fields of the job file",
+        "",
+        "Every value of a job: its field in the file, its words on the card where the card shows it, what it may be (in the",
+        "unit of the file; then what it is where nothing is said), and what it means. Where things are measured from is",
+        "told in [formats.md](formats.md).",
+        "",
+    ]
+    for name, body in sorted(schema()["$defs"].items()):
+        rows += [f"## {name}", "", inspect.cleandoc(body.get("description", "")), ""]
+        rows += ["| field | on the card | may be | meaning |", "| --- | --- | --- | --- |"]
+        for key, one in body.get("properties", {}).items():
+            cells = (f"`{key}`", one.get("title", ""), _may_be(one), one.get("$comment", ""))
+            rows.append(f"| {' | '.join(c.replace('|', chr(92) + '|') for c in cells)} |")
+        rows.append("")
+    return "\n".join(rows)
+
+
+_PLAIN = {
+    "number": "a figure",
+    "string": "text",
+    "boolean": "yes or no",
+    "integer": "whole",
+    "null": "nothing",
+}
+
+
+def _may_be(one: dict[str, Any]) -> str:
+    """What a field may be: some words, a range, another value, several of them; and what it is where nothing is said."""
+    unit = one.get("description", "")
+    if "enum" in one:
+        found = ", ".join(f"`{v}`" if v != "" else "empty" for v in one["enum"])
+    elif "$ref" in one:
+        found = one["$ref"].rsplit("/", 1)[-1]
+    elif "anyOf" in one:
+        found = " or ".join(filter(None, map(_may_be, one["anyOf"])))
+    elif one.get("type") == "array":
+        found = f"several: {_may_be(one['items']) if one.get('items') else 'anything'}"
+    elif "minimum" in one and "maximum" in one:
+        word = "" if unit[:1].isdigit() else unit.replace(";", ",").split(",")[0]
+        found = f"{one['minimum']:g} to {one['maximum']:g} {word}".strip()
+    else:
+        found = unit or _PLAIN.get(str(one.get("type", "")), "")
+    usual = put_back(one.get("default"))
+    if isinstance(usual, bool):
+        usual = "yes" if usual else "no"
+    return f"{found}; {usual}" if isinstance(usual, int | float | str) and usual != "" else found

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.value import BentSheet, Gap, Id, Kg, Mm, Name, PositiveMm, Thickness, Value
 from roomy_hull.job.canopy import Bay, Canopy, Door, check_sections
 from roomy_hull.job.racks import Rack
@@ -35,14 +36,14 @@ class UnderBox(Value, frozen=True, kw_only=True):
     name: Name = "Toolbox"
     side: Literal["left", "right"]
     place: Literal["ahead", "behind"]
-    gap: Gap = 20.0
-    length: PositiveMm
-    height: PositiveMm
-    depth: PositiveMm
+    gap: Annotated[Gap, shown("Gap")] = 20.0
+    length: Annotated[PositiveMm, shown("Length")]
+    height: Annotated[PositiveMm, shown("Height")]
+    depth: Annotated[PositiveMm, shown("Depth")]
     sheet: BentSheet = 2.0
-    contents: Kg = 0.0
-    door: Literal["down", "up"] = "down"
-    kind: Literal["toolbox", "wet pocket"] = "toolbox"
+    contents: Annotated[Kg, shown("Holds")] = 0.0
+    door: Annotated[Literal["down", "up"], shown("Door", "Lets down, or lifts up")] = "down"
+    kind: Annotated[Literal["toolbox", "wet pocket"], shown("Is a", "A wet pocket drains")] = "toolbox"  # fmt: skip
 
     @property
     def holder(self) -> str:
@@ -56,13 +57,13 @@ class Trundle(Value, frozen=True, kw_only=True):
     It `locks` both shut and drawn out. Its `lid` is a table over it while it stands drawn out.
     """
 
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
+    length: Annotated[PositiveMm, shown("Length")]
+    width: Annotated[PositiveMm, shown("Width")]
+    height: Annotated[PositiveMm, shown("Height")]
     sheet: BentSheet = 2.0
-    contents: Kg = 0.0
-    locks: bool = True
-    lid: bool = False
+    contents: Annotated[Kg, shown("Holds")] = 0.0
+    locks: Annotated[bool, shown("Locks", "Shut, and drawn out")] = True
+    lid: Annotated[bool, shown("Lid", "A table over it while it is drawn out")] = False
 
     def __post_init__(self) -> None:
         """Refuse a drawer whose slides and sheets leave no box.
@@ -77,10 +78,10 @@ class Trundle(Value, frozen=True, kw_only=True):
 class UnderTank(Value, frozen=True, kw_only=True):
     """A water tank under the tray, `start` behind the tray's front, between the rails. [mm]"""
 
-    start: Gap = 100.0
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
+    start: Annotated[Gap, shown("Start")] = 100.0
+    length: Annotated[PositiveMm, shown("Length")]
+    width: Annotated[PositiveMm, shown("Width")]
+    height: Annotated[PositiveMm, shown("Height")]
     sheet: BentSheet = 2.0
     baffles: Annotated[int, Meta(ge=0, le=20)] = 2
 
@@ -107,30 +108,55 @@ class Tray(Value, frozen=True, kw_only=True):
 
     kind: Literal["tray", "hold"] = "tray"
     floor_z: Gap = 0.0
-    boards: Literal["sheet", "planks"] = "sheet"
-    filler: bool = False
-    false_floor: Gap = 0.0
-    wings: Gap = 0.0
-    mudguards: bool = True
+    boards: Annotated[
+        Literal["sheet", "planks"], shown("Floor of", "Plate, or planks", when=lambda t: t.kind == "tray")
+    ] = "sheet"  # fmt: skip
+    filler: Annotated[
+        bool,
+        shown(
+            "Filler pocket",
+            "So that it takes no toolbox room and fills at full flow",
+            when=lambda t: t.kind == "tray",
+        ),
+    ] = False
+    false_floor: Annotated[
+        Gap, shown("False floor", "Bays go up by it; 0 for none", when=lambda t: t.kind == "hold")
+    ] = 0.0
+    wings: Annotated[
+        Gap, shown("Side wings", "Bays lose it on both sides; 0 for none", when=lambda t: t.kind == "hold")
+    ] = 0.0  # fmt: skip
+    mudguards: Annotated[
+        bool, shown("Mudguards", "From the tyre's size and travel", when=lambda t: t.kind == "tray")
+    ] = True
     wheel_travel: Gap = 90.0
-    rack: Gap = 0.0
-    lift_points: Annotated[int, Meta(ge=0, le=8)] = 4
+    rack: Annotated[Gap, shown("Rack on it", "Above the headboard", when=lambda t: t.kind == "tray")] = 0.0  # fmt: skip
+    lift_points: Annotated[int, Meta(ge=0, le=8), shown("Lifting eyes", when=lambda t: t.kind == "tray")] = 4  # fmt: skip
     boxes: Annotated[tuple[UnderBox, ...], Meta(max_length=8)] = ()
     trundle: Trundle | None = None
     tank: UnderTank | None = None
-    gap: Gap = 50.0
-    length: PositiveMm
-    width: PositiveMm
-    floor: Thickness = 4.0
+    gap: Annotated[
+        Gap, shown("Behind the cab", "Cab back to the tray's front", when=lambda t: t.kind == "tray")
+    ] = 50.0  # fmt: skip
+    length: Annotated[
+        PositiveMm, shown("Tray length", "A full-length canopy goes along", when=lambda t: t.kind == "tray")
+    ]  # fmt: skip
+    width: Annotated[
+        PositiveMm, shown("Tray width", "A full-width canopy goes along", when=lambda t: t.kind == "tray")
+    ]  # fmt: skip
+    floor: Annotated[Thickness, shown("Floor sheet", when=lambda t: t.kind == "tray")] = 4.0
     floor_material: str = "5083-H116"
     rail: str = "100x50x4"
     cross: str = "50x50x3"
-    cross_spacing: Annotated[float, Meta(ge=50, le=5000, description="mm")] = 400.0
+    cross_spacing: Annotated[
+        float,
+        Meta(ge=50, le=5000, description="mm"),
+        shown("Cross-members", "At most so far apart", when=lambda t: t.kind == "tray"),
+    ] = 400.0
     bar_material: str = "6061-T6"
-    headboard: Gap = 900.0
-    sides: Gap = 0.0
+    headboard: Annotated[Gap, shown("Headboard", "Above the floor", when=lambda t: t.kind == "tray")] = 900.0  # fmt: skip
+    sides: Annotated[Gap, shown("Drop sides", "0 for none", when=lambda t: t.kind == "tray")] = 0.0
     side_thickness: BentSheet = 3.0
-    fittings: Kg = 0.0
+    fittings: Annotated[Kg, shown("Lights, fasteners", "What is not drawn")] = 0.0
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
 
     def holders(self) -> dict[str, str]:
@@ -153,10 +179,18 @@ Colour = Annotated[str, Meta(pattern=r"^(#[0-9A-Fa-f]{6})?$", description="as #9
 class Finish(Value, frozen=True, kw_only=True):
     """Colours of the customer's picture, empty for the usual ones; they mean nothing else."""
 
-    cab: Colour = ""
-    canopy: Colour = ""
-    tray: Colour = ""
-    fronts: Colour = ""
+    cab: Annotated[
+        Colour, shown("Colour, cab", "Of the customer's picture, as #93A48E; empty for the usual")
+    ] = ""
+    canopy: Annotated[
+        Colour, shown("Colour, canopy", "Of the customer's picture, as #93A48E; empty for the usual")
+    ] = ""  # fmt: skip
+    tray: Annotated[
+        Colour, shown("Colour, tray", "Of the customer's picture, as #93A48E; empty for the usual")
+    ] = ""
+    fronts: Annotated[
+        Colour, shown("Colour, drawer fronts", "Of the customer's picture, as #93A48E; empty for the usual")
+    ] = ""  # fmt: skip
 
     def of(self, role: str) -> str:
         """The colour of what is drawn in a role; empty for the usual one."""
@@ -176,7 +210,7 @@ class Body(Value, frozen=True, kw_only=True):
     rooms: Annotated[tuple[Room, ...], Meta(max_length=12)] = ()
     racks: Annotated[tuple[Rack, ...], Meta(max_length=12)] = ()
     finish: Finish = Finish()
-    rule: Name = "ADR 43"
+    rule: Annotated[Name, shown("Rule for sizes", "Width, height, rear overhang", quantity="rule")] = "ADR 43"  # fmt: skip
 
     def __post_init__(self) -> None:
         """Refuse a canopy whose walls are lower than the tub's, and ids used twice.

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Fraction, Id, Kg, Litres, Mm, Name, Value
 
@@ -26,17 +27,19 @@ class Wish(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
-    need: Need = "wanted"
-    mass: Kg = 0.0
-    mass_source: Source = "estimate"
-    x: Mm = 0.0
-    thing: Annotated[str, Meta(max_length=60)] = ""
-    price: Money = 0.0
-    litres: Litres = 0.0
-    place: Name = ""
-    reason: Annotated[str, Meta(max_length=400)] = ""
-    option: Name = ""
+    name: Annotated[Name, shown("Wish")]
+    need: Annotated[Need, shown("How", "Needed, wanted, or later")] = "wanted"
+    mass: Annotated[Kg, shown("Allowed for it", "What it may weigh")] = 0.0
+    mass_source: Annotated[Source, shown("Known by", "Decides its uncertainty")] = "estimate"
+    x: Annotated[Mm, shown("Aft of front axle", "Where it would be")] = 0.0
+    thing: Annotated[
+        str, Meta(max_length=60), shown("Decided as", "The unit or carried thing that fulfils it", quantity="thing")
+    ] = ""  # fmt: skip
+    price: Annotated[Money, shown("Costs", "Bought or as agreed; 0 where its parts say")] = 0.0
+    litres: Annotated[Litres, shown("Takes", "Room; 0 takes that of what was decided")] = 0.0
+    place: Annotated[Name, shown("Where", "Before it is decided")] = ""
+    reason: Annotated[str, Meta(max_length=400), shown("Why", "What it is for")] = ""
+    option: Annotated[Name, shown("Quoted with", "Empty: in any case")] = ""
 
 
 class Choice(Value, frozen=True, kw_only=True):
@@ -54,15 +57,17 @@ class Brief(Value, frozen=True, kw_only=True):
     customer's; 0 where none is said. `wishes` stand in the order of their rank.
     """
 
-    customer: Name = ""
-    purpose: Annotated[str, Meta(max_length=400)] = ""
-    travellers: Annotated[int, Meta(ge=0, le=20)] = 0
-    days: Annotated[float, Meta(ge=0, le=365)] = 0.0
-    work: Fraction = 0.0
-    roads: Roads = "gravel"
-    tow: Kg = 0.0
-    budget_kg: Kg = 0.0
-    budget_money: Money = 0.0
+    customer: Annotated[Name, shown("Customer", "For whom it is built")] = ""
+    purpose: Annotated[
+        str, Meta(max_length=400), shown("What it is for", "Work in the week, touring, how far from a town")
+    ] = ""  # fmt: skip
+    travellers: Annotated[int, Meta(ge=0, le=20), shown("Travellers", "People who live in it")] = 0
+    days: Annotated[float, Meta(ge=0, le=365), shown("Days out", "Between towns")] = 0.0
+    work: Annotated[Fraction, shown("At work, %", "Of its days; the others it tours")] = 0.0
+    roads: Annotated[Roads, shown("Roads", "The roughest that it goes often")] = "gravel"
+    tow: Annotated[Kg, shown("Tows", "0 for nothing")] = 0.0
+    budget_kg: Annotated[Kg, shown("May weigh", "All that is wished for together; 0 where none is said")] = 0.0  # fmt: skip
+    budget_money: Annotated[Money, shown("May cost", "With tax; 0 where none is said")] = 0.0
     wishes: Annotated[tuple[Wish, ...], Meta(max_length=200)] = ()
     choices: Annotated[tuple[Choice, ...], Meta(max_length=40)] = ()
 

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.value import BentSheet, Gap, Id, Kg, Name, PositiveMm, Thickness, Value
@@ -35,10 +36,10 @@ class Strut(Value, frozen=True, kw_only=True):
     other stud lies from the hinge along the leaf.
     """
 
-    force: Annotated[float, Meta(ge=1, le=5000, description="N")]
+    force: Annotated[float, Meta(ge=1, le=5000, description="N"), shown("Strut", "N of one when out, at 20 °C")]  # fmt: skip
     count: Annotated[int, Meta(ge=1, le=4)] = 2
-    body: PositiveMm
-    leaf: PositiveMm
+    body: Annotated[PositiveMm, shown("… fixed under the hinge", "Its stud on the body")]
+    leaf: Annotated[PositiveMm, shown("… along the leaf", "Its stud on the leaf, from the hinge")]
     inset: Gap = 25.0
     growth: Annotated[float, Meta(ge=0, le=1, description="0 to 1")] = 0.25
 
@@ -53,16 +54,20 @@ class Door(Value, frozen=True, kw_only=True):
 
     id: Id
     side: Access
-    start: Gap
-    length: PositiveMm
-    sill: Gap = 0.0
-    height: PositiveMm
-    split: Gap = 0.0
-    hinge: Literal["top", "bottom", "start", "end"] = "top"
+    start: Annotated[Gap, shown("Start")]
+    length: Annotated[PositiveMm, shown("Length")]
+    sill: Annotated[Gap, shown("Sill")] = 0.0
+    height: Annotated[PositiveMm, shown("Height")]
+    split: Annotated[Gap, shown("Let-down", "0 for one leaf")] = 0.0
+    hinge: Annotated[
+        Literal["top", "bottom", "start", "end"], shown("Hinge", "start and end are upright")
+    ] = "top"
     swing: Annotated[float, Meta(ge=1, le=270, description="degrees")] = 100.0
     strut: Strut | None = None
-    leaf: Literal["sheet", "mesh"] = "sheet"
-    second: Literal["", "sheet", "mesh"] = ""
+    leaf: Annotated[Literal["sheet", "mesh"], shown("Leaf", "Of sheet, or a frame with mesh")] = "sheet"  # fmt: skip
+    second: Annotated[
+        Literal["", "sheet", "mesh"], shown("Second leaf", "Another one kept for this opening")
+    ] = ""
 
     def __post_init__(self) -> None:
         """Refuse struts that are fixed outside the leaf.
@@ -94,17 +99,21 @@ class Bay(Value, frozen=True, kw_only=True):
     id: Id
     name: Name
     side: Access
-    start: Gap
-    length: PositiveMm
-    depth: PositiveMm
-    sill: Gap = 0.0
-    height: PositiveMm
+    start: Annotated[Gap, shown("Start")]
+    length: Annotated[PositiveMm, shown("Length")]
+    depth: Annotated[PositiveMm, shown("Depth")]
+    sill: Annotated[Gap, shown("Sill")] = 0.0
+    height: Annotated[PositiveMm, shown("Height")]
     margin_start: Gap = 0.0
     margin_end: Gap = 0.0
     margin_bottom: Gap = 0.0
     margin_top: Gap = 0.0
-    pitch: Gap = 25.0
-    also: Annotated[tuple[Face, ...], Meta(max_length=5)] = ()
+    pitch: Annotated[Gap, shown("Pitch", "Of its slotted rails; 0 for none")] = 25.0
+    also: Annotated[
+        tuple[Face, ...],
+        Meta(max_length=5),
+        shown("Also from", "Further faces: left right rear top under inside, spaces between"),
+    ] = ()
 
     def __post_init__(self) -> None:
         """Refuse an opening without size.
@@ -139,22 +148,22 @@ class Canopy(Value, frozen=True, kw_only=True):
 
     kind: Literal["canopy", "topper", "cargo"] = "canopy"
     base: Gap = 0.0
-    insulation: Gap = 0.0
-    jacks: bool = False
+    insulation: Annotated[Gap, shown("Roof insulation", "0 for none; 25 mm is common")] = 0.0
+    jacks: Annotated[bool, shown("Jack legs", "Four, to stand it off on. Never work under it")] = False  # fmt: skip
     leg: Gap = 0.0
-    name: Name = "Canopy"
-    start: Gap = 0.0
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
-    wall: Thickness = 35.0
-    roof: Thickness = 30.0
-    skin: BentSheet = 2.0
+    name: Annotated[Name, shown("Name")] = "Canopy"
+    start: Annotated[Gap, shown("Starts", "Behind the tray's front")] = 0.0
+    length: Annotated[PositiveMm, shown("Length", "Doors and bays go along")]
+    width: Annotated[PositiveMm, shown("Width", "Bays go along")]
+    height: Annotated[PositiveMm, shown("Height", "Doors and bays go along")]
+    wall: Annotated[Thickness, shown("Wall", "Frame and lining")] = 35.0
+    roof: Annotated[Thickness, shown("Roof", "Frame and lining")] = 30.0
+    skin: Annotated[BentSheet, shown("Skin sheet")] = 2.0
     skin_material: str = "5052-H32"
     frame: str = "25x25x3"
     frame_material: str = "6060-T5"
     divider: Gap = 2.0
-    fittings: Kg = 0.0
+    fittings: Annotated[Kg, shown("Seals, locks, struts", "What is not drawn")] = 0.0
     doors: Annotated[tuple[Door, ...], Meta(max_length=12)] = ()
     bays: Annotated[tuple[Bay, ...], Meta(max_length=24)] = ()
 

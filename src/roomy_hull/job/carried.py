@@ -4,11 +4,14 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveMm, Value
 
 Mount = Literal["vehicle", "tray", "canopy"]
+HUNG = ("awning", "shower tent", "spare wheel", "jerry")
+"""What turns or comes out at a hand."""
 
 
 CarriedPlace = Literal["", "bonnet", "cab", "tub", "cargo", "roof", "under"]
@@ -30,26 +33,54 @@ class Carried(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
+    name: Annotated[Name, shown("Name", "What the workshop calls it")]
     kind: CarriedKind = "load"
-    x: Mm
-    y: Mm = 0.0
-    z: Mm
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
-    mass: Kg
-    mass_source: Source = "data sheet"
-    contents: Kg = 0.0
-    mount: Mount = "tray"
-    on_roof: bool = False
-    side: Literal["left", "right", "rear"] = "rear"
-    hand: Literal["left", "right"] = "left"
-    reach: Annotated[float, Meta(ge=0, le=4000, description="mm")] = 0.0
-    turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
-    legs: bool = True
+    x: Annotated[Mm, shown("Aft of front axle", "Its middle")]
+    y: Annotated[Mm, shown("Right of centre", "Its middle; left is negative")] = 0.0
+    z: Annotated[Mm, shown("Above ground", "Its underside")]
+    length: Annotated[PositiveMm, shown("Length", "Along the vehicle")]
+    width: Annotated[PositiveMm, shown("Width", "Across the vehicle")]
+    height: Annotated[PositiveMm, shown("Height")]
+    mass: Annotated[Kg, shown("Mass", "Empty")]
+    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "data sheet"
+    contents: Annotated[Kg, shown("Contents", "Scales with the scenario")] = 0.0
+    mount: Annotated[Mount, shown("Stays with", "With what it comes off")] = "tray"
+    on_roof: Annotated[bool, shown("On the roof", "Counts against the roof rating")] = False
+    side: Annotated[
+        Literal["left", "right", "rear"],
+        shown(
+            "Opens to the",
+            "Or hangs on this side",
+            when=lambda c: c.kind in ("tent", "awning", "shower tent"),
+        ),
+    ] = "rear"
+    hand: Annotated[
+        Literal["left", "right"],
+        shown(
+            "Hand", "The end about which it turns, as one faces it", when=lambda c: c.kind in HUNG
+        ),
+    ] = "left"
+    reach: Annotated[
+        float,
+        Meta(ge=0, le=4000, description="mm"),
+        shown(
+            "Comes out by",
+            when=lambda c: c.kind in HUNG,
+            said=lambda c: (
+                "Comes out by" if c.kind in ("awning", "shower tent") else "Beside its post"
+            ),
+        ),
+    ] = 0.0
+    turn: Annotated[
+        float,
+        Meta(ge=0, le=360, description="degrees"),
+        shown("Turns by, degrees", "0 for not at all", when=lambda c: c.kind in HUNG),
+    ] = 0.0
+    legs: Annotated[bool, shown("On posts or a ladder", when=lambda c: c.kind in ("tent", "awning"))] = True  # fmt: skip
     place: CarriedPlace = ""
-    on: Annotated[str, Meta(max_length=60)] = ""
+    on: Annotated[
+        str, Meta(max_length=60), shown("Fixed to", "A rack or rear wall, at its pitch; empty for none", quantity="rack")
+    ] = ""  # fmt: skip
 
     @property
     def ref(self) -> Ref:

@@ -4,6 +4,7 @@ from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Id, Kg, Litres, Name, Value
 
@@ -29,20 +30,24 @@ class Good(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
-    mass: Kg = 0.0
-    mass_source: Source = "estimate"
-    count: Annotated[int, Meta(ge=1, le=1000, description="1 or more")] = 1
-    length: Side = 0.0
-    width: Side = 0.0
-    height: Side = 0.0
-    litres: Litres = 0.0
-    place: Ref = ""
-    part: Ref = ""
-    use: When = "rarely"
-    nature: Annotated[tuple[Nature, ...], Meta(max_length=6)] = ()
-    only: Annotated[tuple[Id, ...], Meta(max_length=24)] = ()
-    note: Name = ""
+    name: Annotated[Name, shown("Description")]
+    mass: Annotated[Kg, shown("One piece")] = 0.0
+    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
+    count: Annotated[int, Meta(ge=1, le=1000, description="1 or more"), shown("Pieces", "How many")] = 1  # fmt: skip
+    length: Annotated[Side, shown("Long", "0 where nobody measured")] = 0.0
+    width: Annotated[Side, shown("Wide", "0 where nobody measured")] = 0.0
+    height: Annotated[Side, shown("High", "0 where nobody measured")] = 0.0
+    litres: Annotated[Litres, shown("Volume", "Where it has no size of its own")] = 0.0
+    place: Annotated[Ref, shown("Stowed in", "Or drag it onto the drawing", quantity="holder")] = ""
+    part: Annotated[Ref, shown("Compartment", "Of a stack: 1, 2 …")] = ""
+    use: Annotated[When, shown("Wanted", "now: one action, nothing lifted")] = "rarely"
+    nature: Annotated[
+        tuple[Nature, ...], Meta(max_length=6), shown("Nature", "clean food wet dirty fuel gas sharp fragile heavy recovery")
+    ] = ()  # fmt: skip
+    only: Annotated[
+        tuple[Id, ...], Meta(max_length=24), shown("Aboard only in", "Ids of scenarios; all where empty")
+    ] = ()  # fmt: skip
+    note: Annotated[Name, shown("Note")] = ""
 
     @property
     def kg(self) -> float:
@@ -60,7 +65,7 @@ class Named(Value, frozen=True, kw_only=True):
     """One of the party, or a berth: its id, and its name where it has one."""
 
     id: Id
-    name: Name = ""
+    name: Annotated[Name, shown("Name")] = ""
 
     @property
     def called(self) -> str:
@@ -71,19 +76,25 @@ class Named(Value, frozen=True, kw_only=True):
 class Person(Named, frozen=True, kw_only=True):
     """Somebody of the party. [mm, N]"""
 
-    stature: Annotated[float, Meta(ge=900, le=2300, description="mm, 900 to 2300")] = 1700.0
-    pull: Annotated[float, Meta(ge=20, le=800, description="N")] = 150.0
-    cooks: bool = True
+    stature: Annotated[float, Meta(ge=900, le=2300, description="mm, 900 to 2300"), shown("Stature")] = 1700.0  # fmt: skip
+    pull: Annotated[float, Meta(ge=20, le=800, description="N"), shown("Pulls, N", "With one hand")] = 150.0  # fmt: skip
+    cooks: Annotated[bool, shown("Cooks")] = True
 
 
 class Dog(Named, frozen=True, kw_only=True):
     """A dog by the live-animal rule: A from nose to root of tail, B ground to elbow, C broadest, D height. [mm]"""
 
-    a: Annotated[float, Meta(ge=100, le=2000, description="mm")] = 700.0
-    b: Annotated[float, Meta(ge=50, le=1000, description="mm")] = 300.0
-    c: Annotated[float, Meta(ge=50, le=800, description="mm")] = 200.0
-    d: Annotated[float, Meta(ge=100, le=1500, description="mm")] = 600.0
-    place: Ref = ""
+    a: Annotated[
+        float, Meta(ge=100, le=2000, description="mm"), shown("Nose to tail, A", "To the root of the tail")
+    ] = 700.0  # fmt: skip
+    b: Annotated[float, Meta(ge=50, le=1000, description="mm"), shown("Elbow, B", "Over the ground")] = 300.0  # fmt: skip
+    c: Annotated[
+        float, Meta(ge=50, le=800, description="mm"), shown("Breadth, C", "Of the broadest part")
+    ] = 200.0
+    d: Annotated[
+        float, Meta(ge=100, le=1500, description="mm"), shown("Height, D", "Standing, to the ears")
+    ] = 600.0
+    place: Annotated[Ref, shown("Travels in", quantity="unit")] = ""
 
 
 class Berth(Named, frozen=True, kw_only=True):
@@ -92,11 +103,13 @@ class Berth(Named, frozen=True, kw_only=True):
     `thing` is the tent, platform or unit it belongs to; its sleepers are persons of the party.
     """
 
-    thing: Ref = ""
-    length: Gap = 2000.0
-    width: Gap = 1200.0
-    height: Gap = 1100.0
-    sleepers: Annotated[tuple[Id, ...], Meta(max_length=6)] = ()
+    thing: Annotated[Ref, shown("Belongs to", quantity="thing")] = ""
+    length: Annotated[Gap, shown("Long", "Clear")] = 2000.0
+    width: Annotated[Gap, shown("Wide", "Clear")] = 1200.0
+    height: Annotated[Gap, shown("High", "Over the mattress")] = 1100.0
+    sleepers: Annotated[
+        tuple[Id, ...], Meta(max_length=6), shown("Sleep there", "Ids of the party; all where empty")
+    ] = ()  # fmt: skip
 
 
 class Party(Value, frozen=True, kw_only=True):

@@ -4,6 +4,7 @@ from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.value import Fraction, Id, Kg, Mm, Name, Value
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.body import Body
@@ -36,17 +37,21 @@ class Scenario(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
+    name: Annotated[Name, shown("Scenario", "What the workshop calls it")]
     people: Annotated[tuple[Kg, ...], Meta(max_length=9)] = ()
-    fuel: Fraction = 1.0
-    water: Fraction = 1.0
-    contents: Fraction = 1.0
-    setup: Annotated[str, Meta(max_length=60)] = ""
-    canopy: bool = True
-    sides: bool = True
+    fuel: Annotated[Fraction, shown("Fuel, %", "Of every tank")] = 1.0
+    water: Annotated[Fraction, shown("Water, %", "Of every tank")] = 1.0
+    contents: Annotated[Fraction, shown("Contents, %", "Of what units and boxes hold when full")] = 1.0  # fmt: skip
+    setup: Annotated[
+        str, Meta(max_length=60), shown("Set-up", "What is on the vehicle; empty for everything", quantity="set-up")
+    ] = ""  # fmt: skip
+    canopy: Annotated[bool, shown("Canopy on", "Off, all that is on it stays at home")] = True
+    sides: Annotated[bool, shown("Drop sides on")] = True
     left_behind: tuple[Id, ...] = ()
-    ball: Kg = 0.0
-    trailer: Kg = 0.0
+    ball: Annotated[Kg, shown("On the ball", "Usually a tenth of the trailer")] = 0.0
+    trailer: Annotated[
+        Kg, shown("Trailer", "Its whole mass, what stands on the ball included; 0 for none")
+    ] = 0.0
 
 
 class Weighing(Value, frozen=True, kw_only=True):

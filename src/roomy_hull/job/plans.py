@@ -4,6 +4,7 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.days import day_of
 from roomy_hull.core.value import Id, Name, Value
 from roomy_hull.job.brief import Day
@@ -65,13 +66,13 @@ class Plan(Value, frozen=True, kw_only=True):
     `rank` says which of several jobs goes first: 1 before 9.
     """
 
-    begin: Day = ""
-    due: Day = ""
-    vehicle_from: Day = ""
-    vehicle_to: Day = ""
-    recheck: Day = ""
-    coated: bool = False
-    rank: Annotated[int, Meta(ge=1, le=9)] = 5
+    begin: Annotated[Day, shown("Begins", "YYYY-MM-DD; empty: nothing is planned")] = ""
+    due: Annotated[Day, shown("Due", "YYYY-MM-DD")] = ""
+    vehicle_from: Annotated[Day, shown("Vehicle comes", "YYYY-MM-DD")] = ""
+    vehicle_to: Annotated[Day, shown("Vehicle leaves", "YYYY-MM-DD")] = ""
+    recheck: Annotated[Day, shown("Re-check visit", "YYYY-MM-DD; after the first 500 km and at 5,000 km")] = ""  # fmt: skip
+    coated: Annotated[bool, shown("Powder coated", "Everything made goes out for it")] = False
+    rank: Annotated[int, Meta(ge=1, le=9), shown("Rank", "Among the workshop's jobs: 1 goes before 9")] = 5  # fmt: skip
     held: Annotated[tuple[Held, ...], Meta(max_length=400)] = ()
     order: Annotated[tuple[OpKey, ...], Meta(max_length=4000)] = ()
     own: Annotated[tuple[Extra, ...], Meta(max_length=100)] = ()

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.mechanics.sections import section_height, section_width
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Sheet, Value
@@ -24,27 +25,56 @@ class Rack(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name = "Rack"
+    name: Annotated[Name, shown("Name")] = "Rack"
     kind: RackKind = "tub rack"
-    start: Mm = 0.0
-    across: Mm = 0.0
-    foot: Mm = 0.0
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
-    bows: Annotated[int, Meta(ge=1, le=12)] = 3
-    cross_bars: Annotated[int, Meta(ge=0, le=20)] = 2
-    section: Name = "40x40x3"
-    bar_material: Name = "6061-T6"
-    deck: Literal["bars", "mesh", "sheet"] = "bars"
-    deck_sheet: Sheet = 3.0
-    panels: Literal["none", "left", "right", "both"] = "none"
-    panel_height: Gap = 300.0
-    panel_sheet: Sheet = 3.0
+    start: Annotated[
+        Mm, shown("Starts", "Behind the tray's front; ahead is negative", when=lambda r: not r.wall)
+    ] = 0.0
+    across: Annotated[Mm, shown("To the right", "Its middle, from the centre plane")] = 0.0
+    foot: Annotated[Mm, shown("Feet at", "Above the tray's floor")] = 0.0
+    length: Annotated[PositiveMm, shown("Length", when=lambda r: not r.wall)]
+    width: Annotated[PositiveMm, shown("Width")]
+    height: Annotated[PositiveMm, shown("Height", "From its feet to its top")]
+    bows: Annotated[
+        int,
+        Meta(ge=1, le=12),
+        shown(
+            "Bows",
+            "Cross frames on posts; rails one above the other",
+            said=lambda r: "Rails" if r.wall else "Bows",
+        ),
+    ] = 3
+    cross_bars: Annotated[
+        int, Meta(ge=0, le=20), shown("Cross bars", "Between two bows", when=lambda r: r.decked)
+    ] = 2
+    section: Annotated[Name, shown("Bars", "Such as 40x40x3, the first side upright")] = "40x40x3"
+    bar_material: Annotated[Name, shown("… of", quantity="material")] = "6061-T6"
+    deck: Annotated[
+        Literal["bars", "mesh", "sheet"], shown("Deck", "What lies on its bars", when=lambda r: r.decked)
+    ] = "bars"  # fmt: skip
+    deck_sheet: Annotated[Sheet, shown("… sheet", when=lambda r: r.decked)] = 3.0
+    panels: Annotated[
+        Literal["none", "left", "right", "both"],
+        shown("Side panels", "They carry cans, a shovel, a case", when=lambda r: r.decked),
+    ] = "none"
+    panel_height: Annotated[Gap, shown("… height", when=lambda r: r.decked)] = 300.0
+    panel_sheet: Annotated[Sheet, shown("… sheet", when=lambda r: r.decked)] = 3.0
     sheet_material: Name = "5052-H32"
-    pitch: Annotated[float, Meta(ge=15, le=500, description="mm")] = 50.0
-    rating: Kg = 0.0
-    rating_still: Kg = 0.0
+    pitch: Annotated[
+        float, Meta(ge=15, le=500, description="mm"), shown("Pitch", "Of the holes that things are fixed in")
+    ] = 50.0  # fmt: skip
+    rating: Annotated[Kg, shown("Rated, moving", "By its maker or an engineer; 0 where nobody rated it")] = 0.0  # fmt: skip
+    rating_still: Annotated[Kg, shown("Rated, still", "For sleeping on it; 0 where nobody rated it")] = 0.0  # fmt: skip
+
+    @property
+    def wall(self) -> bool:
+        """Whether it is slotted rails on a rear wall."""
+        return self.kind == "rear wall"
+
+    @property
+    def decked(self) -> bool:
+        """Whether things lie on it: it has cross bars, a deck and side panels."""
+        return self.kind in ("tub rack", "cab rack", "gap rack")
 
     def __post_init__(self) -> None:
         """Refuse bars whose section cannot be read, and a rack smaller than its own bars.
@@ -53,15 +83,15 @@ class Rack(Value, frozen=True, kw_only=True):
             ValueError: Names the rack and the remedy.
         """
         check_sections(f"rack {self.id}", self.section)
-        across = self.width if self.kind == "rear wall" else min(self.width, self.height)
+        across = self.width if self.wall else min(self.width, self.height)
         if across < LEAST_RACK:
             raise ValueError(
                 f"rack {self.id}: {self.width:g} wide and {self.height:g} high leaves no room between its bars; "
                 f"make it {LEAST_RACK:g} or more each way"
             )
-        if self.kind in ("tub rack", "cab rack", "gap rack") and self.bows < 2:
+        if self.decked and self.bows < 2:
             raise ValueError(f"rack {self.id}: a {self.kind} stands on two bows at least")
-        if self.kind in ("tub rack", "cab rack", "gap rack") and self.length < LEAST_RACK:
+        if self.decked and self.length < LEAST_RACK:
             raise ValueError(
                 f"rack {self.id}: {self.length:g} long holds no two bows; make it longer"
             )
@@ -75,7 +105,7 @@ class Rack(Value, frozen=True, kw_only=True):
         """Refuse more bars than lie beside one another."""
         wide = section_width(self.section)
         room, count = self.length - wide, self.bows - 1
-        if self.kind == "rear wall":
+        if self.wall:
             wide = section_height(self.section)
             room = self.height - wide
         elif self.kind != "hoop":

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Id, Kg, Mm, Value
@@ -28,17 +29,33 @@ class Room(Value, frozen=True, kw_only=True):
 
     id: Id
     kind: RoomKind = "box"
-    start: Mm = 0.0
-    across: Mm = 0.0
-    up: Mm = 0.0
+    start: Annotated[Mm, shown("Starts", "Behind the tray's front; ahead is negative")] = 0.0
+    across: Annotated[Mm, shown("To the right", "Its middle, from the centre plane; left is negative")] = 0.0  # fmt: skip
+    up: Annotated[Mm, shown("Up", "Its floor above the tray's; below is negative")] = 0.0
     shell: Canopy
-    mass: Kg = 0.0
-    mass_source: Source = "data sheet"
-    centre_along: Far = 0.0
-    centre_up: Far = 0.0
-    over: Far = 0.0
-    over_up: Far = 0.0
-    tie_downs: Annotated[int, Meta(ge=0, le=12)] = 4
+    mass: Annotated[Kg, shown("Mass, empty", "From its plate", when=lambda r: r.kind == "camper")] = 0.0  # fmt: skip
+    mass_source: Annotated[
+        Source, shown("Mass known by", "Decides its uncertainty", when=lambda r: r.kind == "camper")
+    ] = "data sheet"
+    centre_along: Annotated[
+        Far, shown("Centre, behind its nose", "From its plate; 0 for its middle", when=lambda r: r.kind == "camper")
+    ] = 0.0  # fmt: skip
+    centre_up: Annotated[
+        Far, shown("Centre, above its floor", "0 for its middle", when=lambda r: r.kind == "camper")
+    ] = 0.0
+    over: Annotated[
+        Far, shown("Over the cab by", "The bed's alcove ahead of its front; 0 for none", when=lambda r: r.kind == "camper")
+    ] = 0.0  # fmt: skip
+    over_up: Annotated[Far, shown("… from", "Above its floor", when=lambda r: r.kind == "camper")] = 0.0  # fmt: skip
+    tie_downs: Annotated[
+        int,
+        Meta(ge=0, le=12),
+        shown(
+            "Tie-downs",
+            "To the tray or the chassis, as its maker says",
+            when=lambda r: r.kind == "camper",
+        ),
+    ] = 4
 
     def __post_init__(self) -> None:
         """Refuse a made room that is the vehicle's own, and an alcove above its roof.

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.value import Fraction, Id, Name, Value
 from roomy_hull.job.trips import Celsius, Degrees, Hours, Trip
 
@@ -28,13 +29,23 @@ class Battery(Value, frozen=True, kw_only=True):
     """
 
     thing: Id
-    chemistry: Chemistry = "lithium iron"
-    ah: Annotated[float, Meta(ge=1, le=2000, description="Ah, 1 or more")] = 100.0
-    usable: Annotated[float, Meta(ge=0.05, le=1, description="0.05 to 1")] = 0.9
-    resistance: Annotated[float, Meta(ge=0.1, le=100, description="mΩ")] = 4.0
-    coldest: Celsius = 0.0
-    hottest: Celsius = 50.0
-    takes: Amps = 0.0
+    chemistry: Annotated[Chemistry, shown("Kind", "Decides how it takes its charge")] = "lithium iron"  # fmt: skip
+    ah: Annotated[
+        float, Meta(ge=1, le=2000, description="Ah, 1 or more"), shown("Ah", "From its data sheet")
+    ] = 100.0
+    usable: Annotated[
+        float,
+        Meta(ge=0.05, le=1, description="0.05 to 1"),
+        shown(
+            "Wanted of it, %", "What one wants to draw: 50 of lead, 90 of lithium", quantity="share"
+        ),
+    ] = 0.9
+    resistance: Annotated[
+        float, Meta(ge=0.1, le=100, description="mΩ"), shown("Inside, mΩ", "Decides its short-circuit current")
+    ] = 4.0  # fmt: skip
+    coldest: Annotated[Celsius, shown("Charged from, °C", "Lithium takes no charge below freezing")] = 0.0  # fmt: skip
+    hottest: Annotated[Celsius, shown("Charged to, °C", "From its data sheet")] = 50.0
+    takes: Annotated[Amps, shown("Takes, A", "At most; 0 for what its kind usually takes")] = 0.0
 
 
 class Wire(Value, frozen=True, kw_only=True):
@@ -43,13 +54,17 @@ class Wire(Value, frozen=True, kw_only=True):
     `fused` says that there is a fuse at all, `fuse_at` how far from where the power comes from. [mm]
     """
 
-    metres: Metres = 0.0
-    area: Area = 0.0
-    fuse: Amps = 0.0
-    careful: bool = True
+    metres: Annotated[Metres, shown("Length, m", "0 for the way through the body")] = 0.0
+    area: Annotated[Area, shown("Cable, mm²", "0 for the smallest that does")] = 0.0
+    fuse: Annotated[Amps, shown("Fuse, A", "0 for the smallest that carries it")] = 0.0
+    careful: Annotated[
+        bool, shown("Voltage-drop sensitive", "3 % of the voltage may be lost; else 10 %")
+    ] = True
     engine_bay: bool = False
-    fused: bool = True
-    fuse_at: Annotated[float, Meta(ge=0, le=20000, description="mm")] = 150.0
+    fused: Annotated[bool, shown("Has a fuse", "The fuse protects the cable")] = True
+    fuse_at: Annotated[
+        float, Meta(ge=0, le=20000, description="mm"), shown("Fuse from its source", "Within 200 mm (common practice)")
+    ] = 150.0  # fmt: skip
 
 
 class Consumer(Value, frozen=True, kw_only=True):
@@ -62,25 +77,39 @@ class Consumer(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
+    name: Annotated[Name, shown("Description")]
     thing: Ref = ""
-    x: At = 0.0
-    y: At = 0.0
-    z: At = 0.0
-    watts: Watts = 0.0
-    share: Fraction = 1.0
-    begin: Hours = 18.0
-    hours: Hours = 4.0
-    idle: Watts = 0.0
-    mains: bool = False
-    day_wh: Annotated[float, Meta(ge=0, le=20000, description="Wh a day")] = 0.0
-    rated_air: Celsius = 25.0
-    box: Celsius = 4.0
-    warm_kg: Annotated[float, Meta(ge=0, le=100, description="kg a day")] = 0.0
+    x: Annotated[At, shown("Aft of front axle", "Where it is", when=lambda c: not c.thing)] = 0.0
+    y: Annotated[At, shown("To the right", "Where it is", when=lambda c: not c.thing)] = 0.0
+    z: Annotated[At, shown("Over the ground", "Where it is", when=lambda c: not c.thing)] = 0.0
+    watts: Annotated[Watts, shown("Watts", "While it runs")] = 0.0
+    share: Annotated[Fraction, shown("Runs, % of the time", "Within its hours")] = 1.0
+    begin: Annotated[Hours, shown("From, h", "Of the day")] = 18.0
+    hours: Annotated[Hours, shown("For, h", "A day")] = 4.0
+    idle: Annotated[Watts, shown("Idle, W", "Always")] = 0.0
+    mains: Annotated[
+        bool, shown("Through the inverter", "Mains voltage is wired by a licensed electrician")
+    ] = False
+    day_wh: Annotated[
+        float,
+        Meta(ge=0, le=20000, description="Wh a day"),
+        shown("A day, Wh", "From its data sheet, at the air below", when=lambda c: c.day_wh > 0),
+    ] = 0.0
+    rated_air: Annotated[
+        Celsius, shown("... in air of, °C", "From its data sheet", when=lambda c: c.day_wh > 0)
+    ] = 25.0
+    box: Annotated[Celsius, shown("Box, °C", "What it is set to", when=lambda c: c.day_wh > 0)] = 4.0  # fmt: skip
+    warm_kg: Annotated[
+        float, Meta(ge=0, le=100, description="kg a day"), shown("Put in warm", "Every day", when=lambda c: c.day_wh > 0)
+    ] = 0.0  # fmt: skip
     ignites: bool = False
-    light: bool = False
-    switches: Annotated[tuple[Id, ...], Meta(max_length=6)] = ()
-    serves: Side = ""
+    light: Annotated[bool, shown("A light", "Switched from both ends of what it lights")] = False
+    switches: Annotated[
+        tuple[Id, ...],
+        Meta(max_length=6),
+        shown("Switched by", "Ids of switch panels, boards or units", when=lambda c: c.light),
+    ] = ()
+    serves: Annotated[Side, shown("Serves the side", "Where it has to be")] = ""
     wire: Wire = Wire()
 
     def __post_init__(self) -> None:
@@ -108,19 +137,31 @@ class Source(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name
+    name: Annotated[Name, shown("Description")]
     kind: Literal["alternator", "sun", "mains"] = "alternator"
     charger: Ref = ""
     thing: Ref = ""
-    amps: Amps = 30.0
-    watts: Watts = 0.0
-    tilt: Annotated[float, Meta(ge=0, le=90, description="degrees")] = 0.0
-    facing: Degrees = 0.0
-    x: At = 0.0
-    y: At = 0.0
-    long: Annotated[float, Meta(ge=0, le=6000, description="mm")] = 0.0
-    wide: Annotated[float, Meta(ge=0, le=3000, description="mm")] = 0.0
-    shaded: bool = True
+    amps: Annotated[Amps, shown("Charger, A", "Its limit; 0 for none")] = 30.0
+    watts: Annotated[Watts, shown("Panel, W", "Its rating", when=lambda s: s.kind == "sun")] = 0.0
+    tilt: Annotated[
+        float, Meta(ge=0, le=90, description="degrees"), shown("Tilt, °", "From the level", when=lambda s: s.kind == "sun")
+    ] = 0.0  # fmt: skip
+    facing: Annotated[Degrees, shown("Facing, °", "From north over east", when=lambda s: s.kind == "sun")] = 0.0  # fmt: skip
+    x: Annotated[
+        At, shown("Middle aft of axle", "0 for the roof's middle", when=lambda s: s.kind == "sun")
+    ] = 0.0
+    y: Annotated[
+        At, shown("Middle to the right", "0 for the roof's middle", when=lambda s: s.kind == "sun")
+    ] = 0.0
+    long: Annotated[
+        float, Meta(ge=0, le=6000, description="mm"), shown("Long", "0 by its watts", when=lambda s: s.kind == "sun")
+    ] = 0.0  # fmt: skip
+    wide: Annotated[
+        float, Meta(ge=0, le=3000, description="mm"), shown("Wide", "0 by its watts", when=lambda s: s.kind == "sun")
+    ] = 0.0  # fmt: skip
+    shaded: Annotated[
+        bool, shown("Count the shade", "Of what stands beside it on the roof", when=lambda s: s.kind == "sun")
+    ] = True  # fmt: skip
     wire: Wire = Wire()
 
 
@@ -128,10 +169,12 @@ class Inverter(Value, frozen=True, kw_only=True):
     """Makes mains voltage: the unit that it is, and its data sheet. [W]"""
 
     thing: Ref = ""
-    watts: Watts = 2000.0
-    efficiency: Annotated[float, Meta(ge=0.3, le=1, description="0.3 to 1")] = 0.9
-    idle: Watts = 12.0
-    leakage: bool = True
+    watts: Annotated[Watts, shown("Watts", "That it gives")] = 2000.0
+    efficiency: Annotated[
+        float, Meta(ge=0.3, le=1, description="0.3 to 1"), shown("Gives, %", "Of what it takes", quantity="share")
+    ] = 0.9  # fmt: skip
+    idle: Annotated[Watts, shown("Idle, W", "While it is on")] = 12.0
+    leakage: Annotated[bool, shown("Leakage protection", "Built in")] = True
     wire: Wire = Wire()
 
 
@@ -145,30 +188,64 @@ class Uses(Value, frozen=True, kw_only=True):
     [l, mm, m, kW, h, l/min, kPa, °C, °]
     """
 
-    drink: Annotated[float, Meta(ge=0, le=100, description="l")] = 6.0
-    shower: Annotated[float, Meta(ge=0, le=100, description="l")] = 8.0
-    meal: Annotated[float, Meta(ge=0, le=100, description="l")] = 2.5
-    tap: At = 900.0
-    hose: Annotated[float, Meta(ge=4, le=60, description="mm")] = 12.0
-    hose_metres: Annotated[float, Meta(ge=0, le=30, description="m")] = 0.0
-    inlet: Annotated[float, Meta(ge=6, le=150, description="mm")] = 38.0
-    pump_flow: Annotated[float, Meta(ge=0, le=100, description="l/min")] = 10.0
-    pump_kpa: Annotated[float, Meta(ge=0, le=1000, description="kPa")] = 240.0
-    hot_by: Literal["", "electricity", "gas"] = ""
-    hot_litres: Annotated[float, Meta(ge=0, le=200, description="l")] = 6.0
-    hot_from: Annotated[float, Meta(ge=0, le=60, description="°C")] = 15.0
-    hot_to: Annotated[float, Meta(ge=0, le=95, description="°C")] = 60.0
-    hot_watts: Watts = 300.0
-    hot_efficiency: Annotated[float, Meta(ge=0.2, le=1, description="0.2 to 1")] = 0.85
-    burner: Annotated[float, Meta(ge=0, le=30, description="kW")] = 2.5
-    meal_burns: Annotated[float, Meta(ge=0, le=12, description="h")] = 0.4
-    free_air: Annotated[float, Meta(ge=0, le=1000, description="l/min")] = 70.0
-    tyres_low: Annotated[float, Meta(ge=0, le=900, description="kPa")] = 120.0
-    tyres_high: Annotated[float, Meta(ge=0, le=900, description="kPa")] = 250.0
-    air_tank_kpa: Annotated[float, Meta(ge=0, le=1500, description="kPa")] = 800.0
-    air_duty: Annotated[float, Meta(ge=0.05, le=1, description="0.05 to 1")] = 0.5
-    slope_ahead: Annotated[float, Meta(ge=-20, le=20, description="degrees")] = 0.0
-    slope_left: Annotated[float, Meta(ge=-20, le=20, description="degrees")] = 0.0
+    drink: Annotated[
+        float,
+        Meta(ge=0, le=100, description="l"),
+        shown("Drink a head", "A day; 7.5 to 15 l for all uses (Sphere, from memory)"),
+    ] = 6.0
+    shower: Annotated[float, Meta(ge=0, le=100, description="l"), shown("A shower", "Each")] = 8.0
+    meal: Annotated[float, Meta(ge=0, le=100, description="l"), shown("A meal", "With its washing up")] = 2.5  # fmt: skip
+    tap: Annotated[At, shown("Tap height", "Over the ground, where it runs by its own weight")] = 900.0  # fmt: skip
+    hose: Annotated[float, Meta(ge=4, le=60, description="mm"), shown("Hose bore", "Inside")] = 12.0
+    hose_metres: Annotated[
+        float, Meta(ge=0, le=30, description="m"), shown("Hose length, m", "0 for its way through the body")
+    ] = 0.0  # fmt: skip
+    inlet: Annotated[
+        float, Meta(ge=6, le=150, description="mm"), shown("Bucket inlet bore", "38 mm is usual")
+    ] = 38.0
+    pump_flow: Annotated[
+        float, Meta(ge=0, le=100, description="l/min"), shown("Pump open, l/min", "From its data sheet", quantity="number")
+    ] = 10.0  # fmt: skip
+    pump_kpa: Annotated[
+        float, Meta(ge=0, le=1000, description="kPa"), shown("Pump shuts off, kPa", "From its data sheet")
+    ] = 240.0  # fmt: skip
+    hot_by: Annotated[Literal["", "electricity", "gas"], shown("Hot water by")] = ""
+    hot_litres: Annotated[float, Meta(ge=0, le=200, description="l"), shown("Heated at a time")] = 6.0  # fmt: skip
+    hot_from: Annotated[float, Meta(ge=0, le=60, description="°C"), shown("From, °C", "As it comes")] = 15.0  # fmt: skip
+    hot_to: Annotated[
+        float, Meta(ge=0, le=95, description="°C"), shown("To, °C", "Above 60 °C it scalds")
+    ] = 60.0
+    hot_watts: Annotated[Watts, shown("Heater, W", "Where it is electric")] = 300.0
+    hot_efficiency: Annotated[
+        float, Meta(ge=0.2, le=1, description="0.2 to 1"), shown("Gets into it, %", "Of the heat", quantity="share")
+    ] = 0.85  # fmt: skip
+    burner: Annotated[float, Meta(ge=0, le=30, description="kW"), shown("Burner, kW", "From its plate")] = 2.5  # fmt: skip
+    meal_burns: Annotated[float, Meta(ge=0, le=12, description="h"), shown("Burns a meal, h", "How long")] = 0.4  # fmt: skip
+    free_air: Annotated[
+        float,
+        Meta(ge=0, le=1000, description="l/min"),
+        shown("Free air, l/min", "Of the compressor, at pressure", quantity="number"),
+    ] = 70.0
+    tyres_low: Annotated[
+        float, Meta(ge=0, le=900, description="kPa"), shown("Tyres from, kPa", "On sand or track")
+    ] = 120.0
+    tyres_high: Annotated[
+        float, Meta(ge=0, le=900, description="kPa"), shown("Tyres to, kPa", "On the road")
+    ] = 250.0
+    air_tank_kpa: Annotated[
+        float, Meta(ge=0, le=1500, description="kPa"), shown("Air tank, kPa", "Where it stops filling")
+    ] = 800.0  # fmt: skip
+    air_duty: Annotated[
+        float,
+        Meta(ge=0.05, le=1, description="0.05 to 1"),
+        shown("May run, %", "Of the time, from its data sheet", quantity="share"),
+    ] = 0.5
+    slope_ahead: Annotated[
+        float, Meta(ge=-20, le=20, description="degrees"), shown("Ground up ahead, °", "In camp; below 0 it falls")
+    ] = 0.0  # fmt: skip
+    slope_left: Annotated[
+        float, Meta(ge=-20, le=20, description="degrees"), shown("Ground up left, °", "In camp; below 0 it falls")
+    ] = 0.0  # fmt: skip
 
 
 class Measured(Value, frozen=True, kw_only=True):
@@ -184,27 +261,29 @@ class Plug(Value, frozen=True, kw_only=True):
     """A plug at a crossing, wired or laid in for later: its pins, and what each of them carries. [A]"""
 
     id: Id
-    name: Name = ""
-    crossing: Crossing = "vehicle | canopy"
-    pins: Annotated[int, Meta(ge=1, le=60)] = 2
-    amps: Amps = 50.0
+    name: Annotated[Name, shown("Description")] = ""
+    crossing: Annotated[Crossing, shown("Where")] = "vehicle | canopy"
+    pins: Annotated[int, Meta(ge=1, le=60), shown("Pins", "Two for each circuit")] = 2
+    amps: Annotated[Amps, shown("Each carries, A", "From its data sheet")] = 50.0
 
 
 class Signature(Value, frozen=True, kw_only=True):
     """Who signed for what, and when."""
 
     what: Signed
-    name: Name
-    date: Annotated[str, Meta(max_length=20)] = ""
-    number: Name = ""
+    name: Annotated[Name, shown("Signed by")]
+    date: Annotated[str, Meta(max_length=20), shown("On")] = ""
+    number: Annotated[Name, shown("Licence", "Or certificate")] = ""
 
 
 class Services(Value, frozen=True, kw_only=True):
     """Everything that runs through the furniture. `board` is the unit that holds the fuses, `gauges` the cables sold."""
 
     volts: Literal[12, 24] = 12
-    gauges: Literal["metric", "AWG"] = "metric"
-    board: Ref = ""
+    gauges: Annotated[
+        Literal["metric", "AWG"], shown("Cables by", "Which sizes the schedule chooses among")
+    ] = "metric"
+    board: Annotated[Ref, shown("Fuse board", "The unit that holds the fuses", quantity="board")] = ""  # fmt: skip
     batteries: Annotated[tuple[Battery, ...], Meta(max_length=12)] = ()
     inverter: Inverter = Inverter()
     consumers: Annotated[tuple[Consumer, ...], Meta(max_length=80)] = ()

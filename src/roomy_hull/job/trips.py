@@ -5,6 +5,7 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.value import Fraction, Name, Value
 
 Hours = Annotated[float, Meta(ge=0, le=24, description="h")]
@@ -43,14 +44,16 @@ class Skies(Value, frozen=True, kw_only=True):
 class Day(Value, frozen=True, kw_only=True):
     """One day of a trip; `plugged` is how long a mains charger is plugged in from the evening's six. [h, 0 to 1, °C]"""
 
-    drive_from: Hours = 9.0
-    drive: Hours = 0.0
-    plugged: Hours = 0.0
-    cloud: Fraction = 0.3
-    warm: Celsius = 26.0
-    cool: Celsius = 14.0
-    showers: Annotated[int, Meta(ge=0, le=20)] = 0
-    meals: Annotated[int, Meta(ge=0, le=12)] = 2
+    drive_from: Annotated[Hours, shown("Drive from, h", "By the sun's own time")] = 9.0
+    drive: Annotated[Hours, shown("Drive, h", "Or drag the bar's end in the picture")] = 0.0
+    plugged: Annotated[
+        Hours, shown("On mains, h", "From six in the evening, where there is a mains charger")
+    ] = 0.0
+    cloud: Annotated[Fraction, shown("Cloud, %", "Of the sky")] = 0.3
+    warm: Annotated[Celsius, shown("Warmest, °C", "At three in the afternoon")] = 26.0
+    cool: Annotated[Celsius, shown("Coolest, °C", "At five in the morning")] = 14.0
+    showers: Annotated[int, Meta(ge=0, le=20), shown("Showers", "That day")] = 0
+    meals: Annotated[int, Meta(ge=0, le=12), shown("Meals", "Cooked that day")] = 2
 
 
 Days = Annotated[tuple[Day, ...], Meta(max_length=60)]
@@ -59,17 +62,25 @@ Days = Annotated[tuple[Day, ...], Meta(max_length=60)]
 class Trip(Value, frozen=True, kw_only=True):
     """Days away from everything: when, where, with whom, how full one starts, where the nose points in camp."""
 
-    name: Name = ""
-    begin: Annotated[str, Meta(max_length=10)] = "2026-03-01"
-    latitude: Annotated[float, Meta(ge=-90, le=90, description="degrees north")] = 0.0
-    longitude: Annotated[float, Meta(ge=-180, le=180, description="degrees east")] = 0.0
+    name: Annotated[Name, shown("Trip", "What it is called")] = ""
+    begin: Annotated[
+        str, Meta(max_length=10), shown("First day", "Year, month, day: 2026-03-01")
+    ] = "2026-03-01"
+    latitude: Annotated[
+        float, Meta(ge=-90, le=90, description="degrees north"), shown("Latitude, °", "North; south of the equator below 0")
+    ] = 0.0  # fmt: skip
+    longitude: Annotated[
+        float, Meta(ge=-180, le=180, description="degrees east"), shown("Longitude, °", "East; west of Greenwich below 0")
+    ] = 0.0  # fmt: skip
     haze: Annotated[float, Meta(ge=1, le=10, description="Linke turbidity")] = 3.0
-    people: Annotated[int, Meta(ge=0, le=20)] = 2
-    charge: Fraction = 1.0
-    water: Fraction = 1.0
-    gas: Fraction = 1.0
+    people: Annotated[int, Meta(ge=0, le=20), shown("People", "Who drink, wash and eat")] = 2
+    charge: Annotated[Fraction, shown("Charge at first, %", "Of what one wants to draw")] = 1.0
+    water: Annotated[Fraction, shown("Water at first, %", "Of the tanks")] = 1.0
+    gas: Annotated[Fraction, shown("Gas at first, %", "Of the bottles")] = 1.0
     days: Days = ()
-    nose: Degrees = 0.0
+    nose: Annotated[
+        Degrees, shown("Nose points to, °", "From north over east, in camp: decides what shades the panels")
+    ] = 0.0  # fmt: skip
     weather: Skies = Skies()
 
     def __post_init__(self) -> None:

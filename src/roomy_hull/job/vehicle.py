@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.tyres import load_of_index, overall_diameter
 from roomy_hull.core.uncertainty import Source
@@ -13,14 +14,14 @@ from roomy_hull.core.value import Gap, Kg, Litres, Mm, Name, PositiveKg, Positiv
 class Kerb(Value, frozen=True, kw_only=True):
     """Axle masses as weighed or published, and what was aboard, so that nothing counts twice."""
 
-    front: PositiveKg
-    rear: PositiveKg
+    front: Annotated[PositiveKg, shown("Kerb, front axle", "As weighed or published")]
+    rear: Annotated[PositiveKg, shown("Kerb, rear axle", "As weighed or published")]
     height: PositiveMm = 650.0
-    driver: Kg = 0.0
-    fuel: Litres = 0.0
-    tools: Kg = 0.0
+    driver: Annotated[Kg, shown("… with driver of", "Was a driver aboard? Then it is not counted twice")] = 0.0  # fmt: skip
+    fuel: Annotated[Litres, shown("… with fuel of", "How much fuel was in it")] = 0.0
+    tools: Annotated[Kg, shown("… with tools of", "What else was aboard")] = 0.0
     tools_x: Mm = 0.0
-    source: Source = "data sheet"
+    source: Annotated[Source, shown("Kerb known by", "Decides its uncertainty")] = "data sheet"
 
 
 class Ratings(Value, frozen=True, kw_only=True):
@@ -30,19 +31,25 @@ class Ratings(Value, frozen=True, kw_only=True):
     Upgraded ratings name their certificate and who signed it.
     """
 
-    gross: PositiveKg
-    front_axle: PositiveKg
-    rear_axle: PositiveKg
-    combination: Kg = 0.0
-    towed: Kg = 0.0
-    ball: Kg = 0.0
-    roof: Kg = 0.0
-    standard: Literal["standard", "upgraded"] = "standard"
-    certificate: Name = ""
-    signed: Name = ""
-    wheel: Kg = 0.0
-    front_spring: Kg = 0.0
-    rear_spring: Kg = 0.0
+    gross: Annotated[PositiveKg, shown("Gross rating", "From the plate")]
+    front_axle: Annotated[
+        PositiveKg, shown("Front axle rating", "The lowest of axle, tyres, wheels, springs governs")
+    ]
+    rear_axle: Annotated[
+        PositiveKg, shown("Rear axle rating", "The lowest of axle, tyres, wheels, springs governs")
+    ]
+    combination: Annotated[Kg, shown("Combination", "0 if not given")] = 0.0
+    towed: Annotated[Kg, shown("Towed", "0 if not given")] = 0.0
+    ball: Annotated[Kg, shown("Ball", "0 if not given")] = 0.0
+    roof: Annotated[Kg, shown("Roof", "0 if not given")] = 0.0
+    standard: Annotated[
+        Literal["standard", "upgraded"], shown("Ratings are", "Upgraded ones want a certificate")
+    ] = "standard"
+    certificate: Annotated[Name, shown("Certificate", "Its number")] = ""
+    signed: Annotated[Name, shown("Signed by", "The certifying engineer")] = ""
+    wheel: Annotated[Kg, shown("One wheel", "0 if not given")] = 0.0
+    front_spring: Annotated[Kg, shown("Front springs", "0 if not given")] = 0.0
+    rear_spring: Annotated[Kg, shown("Rear springs", "0 if not given")] = 0.0
 
 
 Rate = Annotated[float, Meta(ge=1, le=2000, description="N/mm at the wheel")]
@@ -64,20 +71,56 @@ class Springs(Value, frozen=True, kw_only=True):
     from the rates.
     """
 
-    front: Rate
-    rear: Rate
-    school: SpringOption = "standard"
-    constant: Kg = 300.0
-    constant_rate: ExtraRate = 0.0
-    leaf_rate: ExtraRate = 0.0
-    leaf_lift: Gap = 15.0
-    air_area: Annotated[float, Meta(ge=1, le=1000, description="cm²")] = 60.0
-    air_height: PositiveMm = 140.0
-    air_x: Mm = 0.0
-    air_pressure: Pressure = 0.0
-    air_least: Pressure = 35.0
-    air_most: Pressure = 700.0
-    leaf_span: Gap = 0.0
+    front: Annotated[Rate, shown("Spring, front", "N/mm at one wheel")]
+    rear: Annotated[Rate, shown("Spring, rear", "N/mm at one wheel, standard")]
+    school: Annotated[SpringOption, shown("Rear springs", "What is fitted")] = "standard"
+    constant: Annotated[
+        Kg, shown("Constant load", "At which they stand at kerb height", when=lambda s: s.school == "constant load")
+    ] = 300.0  # fmt: skip
+    constant_rate: Annotated[
+        ExtraRate,
+        shown(
+            "Their rate",
+            "N/mm at one wheel; 0 for the usual 1.25 times",
+            when=lambda s: s.school == "constant load",
+        ),
+    ] = 0.0
+    leaf_rate: Annotated[
+        ExtraRate,
+        shown(
+            "Leaf adds",
+            "N/mm at one wheel; 0 for the usual 0.3 times",
+            when=lambda s: s.school == "extra leaf",
+        ),
+    ] = 0.0
+    leaf_lift: Annotated[
+        Gap, shown("Leaf lifts", "The empty tail", when=lambda s: s.school == "extra leaf")
+    ] = 15.0
+    air_area: Annotated[
+        float,
+        Meta(ge=1, le=1000, description="cm²"),
+        shown(
+            "Effective area, cm²",
+            "From the air springs' data sheet",
+            when=lambda s: s.school == "air",
+        ),
+    ] = 60.0
+    air_height: Annotated[
+        PositiveMm, shown("Effective height", "Volume over area", when=lambda s: s.school == "air")
+    ] = 140.0
+    air_x: Annotated[
+        Mm, shown("Behind the axle", "Where they bear on the chassis; ahead is negative", when=lambda s: s.school == "air")
+    ] = 0.0  # fmt: skip
+    air_pressure: Annotated[
+        Pressure, shown("Pressure, kPa", "0: set for level in each scenario", when=lambda s: s.school == "air")
+    ] = 0.0  # fmt: skip
+    air_least: Annotated[
+        Pressure, shown("Least, kPa", "Never run them below it", when=lambda s: s.school == "air")
+    ] = 35.0
+    air_most: Annotated[
+        Pressure, shown("Most, kPa", "From their data sheet", when=lambda s: s.school == "air")
+    ] = 700.0
+    leaf_span: Annotated[Gap, shown("Leaf, eye to eye", "0 for coils")] = 0.0
     unsprung_front: Kg = 95.0
     unsprung_rear: Kg = 150.0
     roll_front: Annotated[float, Meta(ge=0, lt=1, description="0 to below 1")] = 0.0
@@ -101,11 +144,11 @@ class Seat(Value, frozen=True, kw_only=True):
     """
 
     name: Name
-    x: Mm
-    y: Mm
+    x: Annotated[Mm, shown("Aft", "Of the front axle")]
+    y: Annotated[Mm, shown("Right", "Left is negative")]
     z: Mm = 900.0
-    mass: Kg = 0.0
-    fitted: bool = True
+    mass: Annotated[Kg, shown("Weighs", "With its belts and bolts")] = 0.0
+    fitted: Annotated[bool, shown("Is in", "Out: its mass comes off; the road authority decides")] = True  # fmt: skip
 
 
 class FuelTank(Value, frozen=True, kw_only=True):
@@ -115,14 +158,16 @@ class FuelTank(Value, frozen=True, kw_only=True):
     guessed from its volume. [mm]
     """
 
-    litres: Litres
-    x: Mm
-    y: Mm
-    z: Mm = 550.0
+    litres: Annotated[Litres, shown("Fuel tank", "Full")]
+    x: Annotated[Mm, shown("… behind front axle", "Its middle")]
+    y: Annotated[Mm, shown("… to the right", "Its middle, from the centre plane")]
+    z: Annotated[Mm, shown("… above ground", "Its middle")] = 550.0
     density: Annotated[float, Meta(gt=0.5, lt=1.2, description="kg/l")] = 0.84
-    length: Gap = 0.0
-    width: Gap = 0.0
-    height: Gap = 0.0
+    length: Annotated[
+        Gap, shown("… length", "Along the vehicle; 0 where nobody measured it: guessed from its volume")
+    ] = 0.0  # fmt: skip
+    width: Annotated[Gap, shown("… width", "Across; 0 where nobody measured it")] = 0.0
+    height: Annotated[Gap, shown("… height", "0 where nobody measured it")] = 0.0
 
 
 class LowPoints(Value, frozen=True, kw_only=True):
@@ -142,17 +187,17 @@ class Hold(Value, frozen=True, kw_only=True):
     tailgate. Arches stand on both sides, `arch_width` inward from the widest part.
     """
 
-    start: PositiveMm
-    floor: PositiveMm
-    length: PositiveMm
-    width: PositiveMm
-    height: PositiveMm
-    opening_width: PositiveMm
-    opening_height: PositiveMm
-    arch_start: Gap = 0.0
-    arch_length: Gap = 0.0
-    arch_width: Gap = 0.0
-    arch_height: Gap = 0.0
+    start: Annotated[PositiveMm, shown("Start", "As measured")]
+    floor: Annotated[PositiveMm, shown("Floor", "As measured")]
+    length: Annotated[PositiveMm, shown("Length", "As measured")]
+    width: Annotated[PositiveMm, shown("Width", "As measured")]
+    height: Annotated[PositiveMm, shown("Height", "As measured")]
+    opening_width: Annotated[PositiveMm, shown("Opening width", "As measured")]
+    opening_height: Annotated[PositiveMm, shown("Opening height", "As measured")]
+    arch_start: Annotated[Gap, shown("Arch start", "As measured")] = 0.0
+    arch_length: Annotated[Gap, shown("Arch length", "As measured")] = 0.0
+    arch_width: Annotated[Gap, shown("Arch width", "As measured")] = 0.0
+    arch_height: Annotated[Gap, shown("Arch height", "As measured")] = 0.0
 
     def __post_init__(self) -> None:
         """Refuse a hold whose sizes contradict each other.
@@ -208,9 +253,11 @@ class Wheels(Value, frozen=True, kw_only=True):
     wheels of an axle further out: the track grows by twice the difference.
     """
 
-    offset: Mm = 0.0
-    offset_standard: Mm = 0.0
-    tyre_standard: Name = ""
+    offset: Annotated[
+        Mm, shown("Rim offset", "Mounting face outward of the rim's middle; the tracks follow")
+    ] = 0.0
+    offset_standard: Annotated[Mm, shown("… as delivered", "For the sheet; changes nothing by itself")] = 0.0  # fmt: skip
+    tyre_standard: Annotated[Name, shown("Tyre as delivered", "Empty where it is the one that is on")] = ""  # fmt: skip
 
 
 class Vehicle(Value, frozen=True, kw_only=True):
@@ -220,14 +267,18 @@ class Vehicle(Value, frozen=True, kw_only=True):
     cab-chassis has none.
     """
 
-    name: Name
+    name: Annotated[Name, shown("Vehicle", "What the workshop calls it")]
     kind: Literal["cab-chassis", "pickup", "wagon"] = "cab-chassis"
-    drive: Literal["left", "right"] = "right"
-    wheelbase: PositiveMm
-    track_front: PositiveMm
-    track_rear: PositiveMm
-    tyre: Name
-    tyre_load_index: Annotated[int, Meta(ge=0, le=150)] = 0
+    drive: Annotated[
+        Literal["left", "right"], shown("Hand of drive", "The kerb side is the other one")
+    ] = "right"
+    wheelbase: Annotated[PositiveMm, shown("Wheelbase", "As measured")]
+    track_front: Annotated[PositiveMm, shown("Track front", "As measured")]
+    track_rear: Annotated[PositiveMm, shown("Track rear", "As measured")]
+    tyre: Annotated[Name, shown("Tyre size", "From the side wall, such as 265/75R16")]
+    tyre_load_index: Annotated[
+        int, Meta(ge=0, le=150), shown("Load index", "From the side wall; 0 if not read")
+    ] = 0
     kerb: Kerb
     ratings: Ratings
     springs: Springs
@@ -237,13 +288,15 @@ class Vehicle(Value, frozen=True, kw_only=True):
     tow: Tow
     low: LowPoints | None = None
     hold: Hold | None = None
-    cab_back: PositiveMm
-    chassis_end: PositiveMm
-    rail_top: PositiveMm
+    cab_back: Annotated[PositiveMm, shown("Cab back", "As measured", when=lambda v: v.hold is None)]
+    chassis_end: Annotated[PositiveMm, shown("Chassis end", "As measured", when=lambda v: v.hold is None)]  # fmt: skip
+    rail_top: Annotated[PositiveMm, shown("Rail top", "As measured", when=lambda v: v.hold is None)]
     rail_depth: PositiveMm = 140.0
     rail_width: PositiveMm = 60.0
-    rail_spread: PositiveMm = 800.0
-    level_target: Mm = 0.0
+    rail_spread: Annotated[
+        PositiveMm, shown("Rail spread", "As measured", when=lambda v: v.hold is None)
+    ] = 800.0
+    level_target: Annotated[Mm, shown("Tail lower by", "What the owner wishes; 0 as at kerb")] = 0.0
     shape: Shape
     clearance_behind_cab: Gap = 20.0
     wheels: Wheels = Wheels()

@@ -4,6 +4,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Cutout, Hole
 from roomy_hull.core.geometry.solids import Box
@@ -11,11 +12,9 @@ from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.poses import FACE, at
 from roomy_hull.core.primitives import Disc, Scene, Stroke, Words, line, rectangle
 from roomy_hull.core.value import BentSheet, Id, Mm, Name, Value
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, Zone, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, SheetMaterial
 
 InstrumentKind = Literal[
     "gauge", "meter", "switch", "socket", "twin socket", "breaker", "main switch", "mains outlet", "tank gauge",
@@ -58,13 +57,21 @@ class Instrument(Value, frozen=True, kw_only=True):
     """
 
     id: Id
-    name: Name = ""
-    what: InstrumentKind = "switch"
-    x: Mm = 50.0
-    z: Mm = 50.0
-    wide: Annotated[float, Meta(ge=0, le=400, description="mm; 0 for the usual")] = 0.0
-    high: Annotated[float, Meta(ge=0, le=400, description="mm; 0 for the usual, or round")] = 0.0
-    behind: Annotated[float, Meta(ge=0, le=600, description="mm; 0 for the usual")] = 0.0
+    name: Annotated[Name, shown("What it says")] = ""
+    what: Annotated[InstrumentKind, shown("Description", "Decides its hole")] = "switch"
+    x: Annotated[Mm, shown("From the left", "Its middle")] = 50.0
+    z: Annotated[Mm, shown("From below", "Its middle")] = 50.0
+    wide: Annotated[
+        float,
+        Meta(ge=0, le=400, description="mm; 0 for the usual"),
+        shown("Hole wide", "0 for the usual one; measure the one in hand"),
+    ] = 0.0
+    high: Annotated[
+        float, Meta(ge=0, le=400, description="mm; 0 for the usual, or round"), shown("Hole high", "0 for round")
+    ] = 0.0  # fmt: skip
+    behind: Annotated[
+        float, Meta(ge=0, le=600, description="mm; 0 for the usual"), shown("Deep behind", "0 for the usual")
+    ] = 0.0  # fmt: skip
 
     @property
     def cut(self) -> Cut:
@@ -99,10 +106,14 @@ class Instrument(Value, frozen=True, kw_only=True):
 class Board(Placed, frozen=True, kw_only=True, tag_field="kind", tag="board"):
     """A panel with four flanges, screwed into its place by them; `depth` is the room from its face to what is behind."""
 
-    sheet: BentSheet = 2.0
-    flange: Annotated[float, Meta(ge=0, le=100, description="mm, 0 for a flat one")] = 20.0
+    sheet: Annotated[BentSheet, shown("Sheet")] = 2.0
+    flange: Annotated[
+        float,
+        Meta(ge=0, le=100, description="mm, 0 for a flat one"),
+        shown("Flanges", "By which it is screwed in; 0 for a flat panel"),
+    ] = 20.0
     instruments: Annotated[tuple[Instrument, ...], Meta(max_length=60)] = ()
-    material: str = "5052-H32"
+    material: SheetMaterial = "5052-H32"
 
     def __post_init__(self) -> None:
         """Refuse ids that stand twice.
@@ -244,15 +255,6 @@ def instrument(i: Instrument) -> list[Stroke]:
     return body
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a board."""
-    return (
-        card.SHEET,
-        card.length("flange", "Flanges", "By which it is screwed in; 0 for a flat panel"),
-        card.MATERIAL,
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the boards in the stores."""
     first = (
@@ -268,6 +270,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(
-    Board, expand, fields, offers, rank=15, hangs=True, turned=turned, stance="hang", carries=False
-)
+KIND = Kind(Board, expand, offers, rank=15, hangs=True, turned=turned, stance="hang", carries=False)

@@ -4,30 +4,29 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Part, SheetPart
 from roomy_hull.core.poses import WALL, at
 from roomy_hull.core.primitives import Scene, Stroke, rectangle
-from roomy_hull.core.value import Gap, PositiveMm, Sheet
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
+from roomy_hull.core.value import Gap, PositiveMm
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, part_mass, pull_out
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, PlainSheet, SheetMaterial
 
 
 class CaseRack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="case rack"):
     """A rack for equal cases, so many across and up; they pull out over low stops. [mm]"""
 
-    case_width: PositiveMm = 300.0
-    case_depth: PositiveMm = 400.0
-    case_height: PositiveMm = 220.0
-    across: Annotated[int, Meta(ge=1, le=8)] = 2
-    up: Annotated[int, Meta(ge=1, le=8)] = 1
-    play: Gap = 6.0
-    sheet: Sheet = 2.0
-    material: str = "5052-H32"
+    case_width: Annotated[PositiveMm, shown("Case width")] = 300.0
+    case_depth: Annotated[PositiveMm, shown("Case depth")] = 400.0
+    case_height: Annotated[PositiveMm, shown("Case height")] = 220.0
+    across: Annotated[int, Meta(ge=1, le=8), shown("Cases across")] = 2
+    up: Annotated[int, Meta(ge=1, le=8), shown("Cases up")] = 1
+    play: Annotated[Gap, shown("Play", "Around each case")] = 6.0
+    sheet: PlainSheet = 2.0
+    material: SheetMaterial = "5052-H32"
 
     def __post_init__(self) -> None:
         """Refuse a rack that its cases do not fit into.
@@ -124,15 +123,6 @@ def elevation(unit: CaseRack) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a case rack."""
-    return (
-        card.length("case_width", "Case width"), card.length("case_depth", "Case depth"),
-        card.length("case_height", "Case height"), card.number("across", "Cases across"),
-        card.number("up", "Cases up"), card.length("play", "Play", "Around each case"), card.SHEET, card.MATERIAL,
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the case racks in the stores."""
     return (
@@ -146,4 +136,4 @@ def stored(unit: CaseRack) -> float:
     return unit.across * unit.up * unit.case_width * unit.case_depth * unit.case_height * 1e-6
 
 
-KIND = Kind(CaseRack, expand, fields, offers, rank=50, stored=stored)
+KIND = Kind(CaseRack, expand, offers, rank=50, stored=stored)

@@ -4,29 +4,29 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import BACK, at
 from roomy_hull.core.primitives import Disc, Lines, Scene, Stroke, rectangle
-from roomy_hull.core.value import Sheet
-from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_inside
 from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import HingeSide, Placed, PlainSheet, SheetMaterial
 
 
 class Compartment(Placed, frozen=True, kw_only=True, tag_field="kind", tag="compartment"):
     """Room for a dog or for crew gear behind a mesh door; `vents` is the open area of its air vents. [cm²]"""
 
-    use: Literal["dog", "crew"] = "dog"
-    vents: Annotated[float, Meta(ge=0, le=20000, description="cm²")] = 600.0
-    hinge: Literal["left", "right"] = "left"
-    sheet: Sheet = 2.0
-    material: str = "5052-H32"
+    use: Annotated[Literal["dog", "crew"], shown("For")] = "dog"
+    vents: Annotated[
+        float, Meta(ge=0, le=20000, description="cm²"), shown("Open vents, cm²", "Besides the mesh door")
+    ] = 600.0  # fmt: skip
+    hinge: HingeSide = "left"
+    sheet: PlainSheet = 2.0
+    material: SheetMaterial = "5052-H32"
 
 
 DOG_VENTS = 500.0
@@ -81,15 +81,6 @@ def elevation(unit: Compartment) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a compartment."""
-    return (
-        card.choice("use", "For", "", "dog", "crew"),
-        card.number("vents", "Open vents, cm²", "Besides the mesh door", whole=False), card.HINGE, card.SHEET,
-        card.MATERIAL,
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the compartments in the stores."""
     return (
@@ -104,6 +95,6 @@ def air(unit: Compartment) -> tuple[float, float] | None:
 
 
 KIND = Kind(
-    Compartment, expand, fields, offers, rank=50, handed=("hinge",), stored=room_inside, air=air,
+    Compartment, expand, offers, rank=50, handed=("hinge",), stored=room_inside, air=air,
     remedies=hinge_remedies,
 )  # fmt: skip

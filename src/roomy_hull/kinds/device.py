@@ -1,15 +1,14 @@
 """Device: bought things that do not move, from battery to first-aid kit, with the room they want."""
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Disc, Scene, Stroke, Words, line, rectangle
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, PositiveKg
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, Zone
 from roomy_hull.kinds.kind import Kind, Offer, Site, Use, offer
 from roomy_hull.kinds.placed import ClassOfUse, Placed
@@ -24,12 +23,12 @@ DeviceKind = Literal[
 class Device(Placed, frozen=True, kw_only=True, tag_field="kind", tag="device"):
     """A bought thing that does not move. `service` is the room in front of it, `vent` that around it."""
 
-    what: DeviceKind
-    mass: PositiveKg
-    mass_source: Source = "data sheet"
-    service: Gap = 0.0
-    vent: Gap = 0.0
-    use: ClassOfUse = "rarely"
+    what: Annotated[DeviceKind, shown("Description")]
+    mass: Annotated[PositiveKg, shown("Mass", "From its data sheet")]
+    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "data sheet"
+    service: Annotated[Gap, shown("Room to serve it", "Kept clear in front of it")] = 0.0
+    vent: Annotated[Gap, shown("Air around it", "At its sides and above")] = 0.0
+    use: Annotated[ClassOfUse, shown("Wanted", "How quickly it has to be at hand")] = "rarely"
 
 
 CAUTIONS: dict[str, str] = {
@@ -118,17 +117,6 @@ def _sign(text: str, h: float, k: float) -> list[Stroke]:
     return [Words("detail words", (h, k), text, 46.0, fixed=False)]
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a device."""
-    return (
-        card.choice("what", "Description", "", *DeviceKind.__args__),  # type: ignore[attr-defined]  # a Literal
-        card.mass("mass", "Mass", "From its data sheet"), card.source("mass_source"),
-        card.length("service", "Room to serve it", "Kept clear in front of it"),
-        card.length("vent", "Air around it", "At its sides and above"),
-        card.choice("use", "Wanted", "How quickly it has to be at hand", *ClassOfUse.__args__),  # type: ignore[attr-defined]  # as above
-    )  # fmt: skip
-
-
 def _offer(what: str, name: str, size: tuple[float, float, float], mass: float, tip: str, group: Use, /,
            **more: Any) -> Offer:  # fmt: skip
     """Describe one device in the stores."""
@@ -172,7 +160,6 @@ def caution(unit: Device) -> str:
 KIND = Kind(
     Device,
     expand,
-    fields,
     offers,
     rank=20,
     made=False,

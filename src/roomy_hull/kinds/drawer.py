@@ -1,7 +1,8 @@
 """Drawer: a folded box on a pair of slides in a folded carcass."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Cutout, Hole
@@ -9,10 +10,9 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.poses import BACK, LID, at
 from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
-from roomy_hull.kinds import boxes, card
+from roomy_hull.core.value import Sheet, Thickness
+from roomy_hull.kinds import boxes
 from roomy_hull.kinds.boxes import Carcass, Sized
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
@@ -25,7 +25,7 @@ from roomy_hull.kinds.expansion import (
     pull_out,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import FrontSheet, Locks, Placed, SheetMaterial, SlideMass, SlideRating
 
 
 class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
@@ -35,17 +35,17 @@ class Drawer(Placed, frozen=True, kw_only=True, tag_field="kind", tag="drawer"):
     carcass has a tie above, or a full top for what stands on it.
     """
 
-    carcass: Sheet = 2.0
-    sheet: Sheet = 1.6
-    front: Thickness = 3.0
-    slide: Thickness = 19.0
-    slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 0.0
-    locks: bool = True
-    lockable: bool = False
-    table: bool = False
-    top: Literal["tie", "full"] = "tie"
-    material: str = "5052-H32"
+    carcass: Annotated[Sheet, shown("Carcass sheet")] = 2.0
+    sheet: Annotated[Sheet, shown("Box sheet")] = 1.6
+    front: FrontSheet = 3.0
+    slide: Annotated[Thickness, shown("Slide thickness", "Each of the pair; common are 12.7 to 19 mm")] = 19.0  # fmt: skip
+    slide_rating: SlideRating = 110.0
+    slide_mass: SlideMass = 0.0
+    locks: Locks = True
+    lockable: Annotated[bool, shown("Lock with a key")] = False
+    table: Annotated[bool, shown("Table above it", "A board pulls out over the box")] = False
+    top: Annotated[Literal["tie", "full"], shown("Top", "Full where something stands on it")] = "tie"  # fmt: skip
+    material: SheetMaterial = "5052-H32"
 
 
 BOX_GAP = 4.0
@@ -257,15 +257,6 @@ def plan(unit: Drawer) -> Scene:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a drawer."""
-    return (
-        *card.BOXED,
-        card.choice("top", "Top", "Full where something stands on it", "tie", "full"),
-        card.yes("table", "Table above it", "A board pulls out over the box"),
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the drawers in the stores."""
     return (
@@ -289,6 +280,4 @@ def box_room(unit: Drawer) -> float:
     return max(0.0, wide) * max(0.0, deep) * max(0.0, high)
 
 
-KIND = Kind(
-    Drawer, expand, fields, offers, railed=True, rank=10, stored=lambda unit: box_room(unit) * 1e-6
-)
+KIND = Kind(Drawer, expand, offers, railed=True, rank=10, stored=lambda unit: box_room(unit) * 1e-6)

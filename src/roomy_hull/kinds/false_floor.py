@@ -4,26 +4,25 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import WALL, at
 from roomy_hull.core.primitives import Scene, Stroke, rectangle
 from roomy_hull.core.value import Thickness
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_under_board
 from roomy_hull.kinds.expansion import Expansion, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, SheetMaterial
 
 
 class FalseFloor(Placed, frozen=True, kw_only=True, tag_field="kind", tag="false floor"):
     """A raised floor with hatches over dead space; batteries and fuses often go under it."""
 
-    board: Thickness = 12.0
-    hatches: Annotated[int, Meta(ge=0, le=6)] = 2
-    material: str = "birch ply"
+    board: Annotated[Thickness, shown("Board")] = 12.0
+    hatches: Annotated[int, Meta(ge=0, le=6), shown("Hatches")] = 2
+    material: SheetMaterial = "birch ply"
 
 
 BORDER = 60.0
@@ -89,11 +88,6 @@ def elevation(unit: FalseFloor) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a false floor."""
-    return (card.length("board", "Board"), card.number("hatches", "Hatches"), card.MATERIAL)
-
-
 def offers() -> tuple[Offer, ...]:
     """List the false floors in the stores."""
     return (
@@ -105,7 +99,6 @@ def offers() -> tuple[Offer, ...]:
 KIND = Kind(
     FalseFloor,
     expand,
-    fields,
     offers,
     rank=30,
     stood_on=True,

@@ -1,7 +1,8 @@
 """Fridge: a bought chest on a slide, an upright, or a drawer fridge, with room for its air."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved
 from roomy_hull.core.geometry.solids import Box
@@ -9,8 +10,6 @@ from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Kg, Litres, PositiveKg
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, Zone, lid, pull_out, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Remedy, Site, offer
@@ -25,20 +24,24 @@ class Fridge(Placed, frozen=True, kw_only=True, tag_field="kind", tag="fridge"):
     `slide_style` drop lowers the chest by `drop` once it is out.
     """
 
-    style: Literal["chest", "upright", "drawer"] = "chest"
-    slide_style: SlideStyle = "plain"
-    drop: Gap = 350.0
-    hinge: Literal["back", "left", "right"] = "left"
-    litres: Litres = 60.0
-    mass: PositiveKg = 24.0
+    style: Annotated[
+        Literal["chest", "upright", "drawer"], shown("Kind", "Chest on a slide, upright with a door, or a drawer")
+    ] = "chest"  # fmt: skip
+    slide_style: Annotated[SlideStyle, shown("Slide", "A drop slide lowers it once it is out")] = "plain"  # fmt: skip
+    drop: Annotated[Gap, shown("Drops by", "Of a drop slide")] = 350.0
+    hinge: Annotated[
+        Literal["back", "left", "right"], shown("Lid or door turns", "About this edge, as one faces it")
+    ] = "left"  # fmt: skip
+    litres: Annotated[Litres, shown("Volume")] = 60.0
+    mass: Annotated[PositiveKg, shown("Fridge, empty", "From its data sheet")] = 24.0
     mass_source: Source = "data sheet"
-    slide_height: Gap = 50.0
-    slide_mass: Kg = 17.0
-    slide_rating: PositiveKg = 150.0
-    vent: Gap = 40.0
-    vent_side: Literal["back", "left", "right"] = "back"
-    lid_gap: Gap = 10.0
-    locks: bool = True
+    slide_height: Annotated[Gap, shown("Slide height", "The fridge stands on it")] = 50.0
+    slide_mass: Annotated[Kg, shown("Slide's mass")] = 17.0
+    slide_rating: Annotated[PositiveKg, shown("Slide rating", "From its data sheet")] = 150.0
+    vent: Annotated[Gap, shown("Vent needs", "Free air in front of the vent")] = 40.0
+    vent_side: Annotated[Literal["back", "left", "right"], shown("Vent is at the", "As one faces it")] = "back"  # fmt: skip
+    lid_gap: Annotated[Gap, shown("Above the lid", "Room kept clear")] = 10.0
+    locks: Annotated[bool, shown("Slide locks out", "A slide without a lock rolls back on a slope")] = True  # fmt: skip
 
 
 def expand(unit: Fridge, site: Site) -> Expansion:
@@ -181,24 +184,6 @@ def _front(unit: Fridge, s: float) -> Scene:
     return tuple(primitives)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a fridge."""
-    return (
-        card.choice("style", "Kind", "Chest on a slide, upright with a door, or a drawer", "chest", "upright",
-                    "drawer"),
-        card.choice("slide_style", "Slide", "A drop slide lowers it once it is out", "plain", "drop"),
-        card.length("drop", "Drops by", "Of a drop slide"),
-        card.choice("hinge", "Lid or door turns", "About this edge, as one faces it", "left", "right", "back"),
-        card.volume("litres", "Volume"), card.mass("mass", "Fridge, empty", "From its data sheet"),
-        card.length("slide_height", "Slide height", "The fridge stands on it"),
-        card.mass("slide_mass", "Slide's mass"), card.mass("slide_rating", "Slide rating", "From its data sheet"),
-        card.length("vent", "Vent needs", "Free air in front of the vent"),
-        card.choice("vent_side", "Vent is at the", "As one faces it", "back", "left", "right"),
-        card.length("lid_gap", "Above the lid", "Room kept clear"),
-        card.yes("locks", "Slide locks out", "A slide without a lock rolls back on a slope"),
-    )  # fmt: skip
-
-
 _CHEST = "Chest fridge on a slide; needs air at its vents"
 
 
@@ -233,6 +218,6 @@ def stored(unit: Fridge) -> float:
 
 
 KIND = Kind(
-    Fridge, expand, fields, offers, rank=10, made=False, handed=("hinge", "vent_side"), article=True,
+    Fridge, expand, offers, rank=10, made=False, handed=("hinge", "vent_side"), article=True,
     stored=stored, remedies=remedies, stance="floor", carries=False, use="each stop",
 )  # fmt: skip

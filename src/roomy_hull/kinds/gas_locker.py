@@ -1,7 +1,8 @@
 """Gas locker: the sealed place of a bottle, vented low to the outside, with its own door."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Hole
@@ -10,22 +11,20 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import FACE, at
 from roomy_hull.core.primitives import Disc, Scene, line, rectangle
 from roomy_hull.core.value import BentSheet
-from roomy_hull.kinds import card
 from roomy_hull.kinds.boxes import Sized, open_box
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, sheet_masses, side_door
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import HingeSide, Placed, SheetMaterial
 
 
 class GasLocker(Placed, frozen=True, kw_only=True, tag_field="kind", tag="gas locker"):
     """The place of a gas bottle: sealed from the inside, vented low to the outside, its own door."""
 
-    bottle: Literal["2 kg", "4.5 kg", "9 kg"] = "4.5 kg"
-    hinge: Literal["left", "right"] = "left"
-    sheet: BentSheet = 2.0
-    material: str = "5052-H32"
+    bottle: Annotated[Literal["2 kg", "4.5 kg", "9 kg"], shown("Bottle", "Its gas")] = "4.5 kg"
+    hinge: HingeSide = "left"
+    sheet: Annotated[BentSheet, shown("Sheet")] = 2.0
+    material: SheetMaterial = "5052-H32"
 
 
 BOTTLES: dict[str, tuple[float, float, float, float]] = {
@@ -124,16 +123,6 @@ def elevation(unit: GasLocker) -> Scene:
     )  # fmt: skip
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a gas locker."""
-    return (
-        card.choice("bottle", "Bottle", "Its gas", *BOTTLES),
-        card.HINGE,
-        card.SHEET,
-        card.MATERIAL,
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the gas lockers in the stores."""
     return (
@@ -143,6 +132,6 @@ def offers() -> tuple[Offer, ...]:
 
 
 KIND = Kind(
-    GasLocker, expand, fields, offers, rank=30, handed=("hinge",), caution=lambda _unit: CAUTION + ".",
+    GasLocker, expand, offers, rank=30, handed=("hinge",), caution=lambda _unit: CAUTION + ".",
     remedies=hinge_remedies, carries=False,
 )  # fmt: skip

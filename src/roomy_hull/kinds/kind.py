@@ -7,7 +7,6 @@ import msgspec
 
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.placed import ClassOfUse, Placed
 from roomy_hull.shop.shop import Shop
@@ -113,7 +112,6 @@ class Kind(msgspec.Struct, frozen=True):
         value: Its value in the job file; the tag is its word there.
         expand: Unit, `Site` → `Expansion`: its solids, masses, parts, motions and elevation. Raises `InputError` where
             its sizes leave nothing inside it.
-        fields: → its own fields on the card, besides place, size and contents.
         offers: → its entries in the stores.
         rank: Where it stands among the kinds of a use in the stores.
         railed: Whether its own base is drilled for the slots of its bay's rails.
@@ -141,7 +139,6 @@ class Kind(msgspec.Struct, frozen=True):
 
     value: type[Placed]
     expand: Callable[[Any, Site], Expansion]
-    fields: Callable[[], tuple[Field, ...]]
     offers: Callable[[], tuple[Offer, ...]]
     rank: int = 100
     railed: bool = False

@@ -1,16 +1,16 @@
 """Kitchen: a galley that pulls out with fold-out worktops, drops down, or lies flush in a bench."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart, short_name
 from roomy_hull.core.poses import FACE, LID, Turned, at
 from roomy_hull.core.primitives import Disc, Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet, Thickness
-from roomy_hull.kinds import boxes, card
-from roomy_hull.kinds.card import Field
+from roomy_hull.core.value import Gap
+from roomy_hull.kinds import boxes
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     INWARD,
@@ -25,7 +25,15 @@ from roomy_hull.kinds.expansion import (
     sheet_masses,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import (
+    FrontSheet,
+    Locks,
+    Placed,
+    PlainSheet,
+    SheetMaterial,
+    SlideMass,
+    SlideRating,
+)
 
 
 class Kitchen(Placed, frozen=True, kw_only=True, tag_field="kind", tag="kitchen"):
@@ -34,21 +42,23 @@ class Kitchen(Placed, frozen=True, kw_only=True, tag_field="kind", tag="kitchen"
     The pull-out one has a worktop folding out on each side, `leaf_left` and `leaf_right` wide.
     """
 
-    style: Literal["pull-out", "drop-down", "flush"] = "pull-out"
-    leaf_left: Gap = 350.0
-    leaf_right: Gap = 350.0
-    cooker: Literal["none", "burner", "induction"] = "burner"
-    sink: bool = True
-    tap: bool = True
-    oven: bool = False
-    spice_rack: bool = True
-    cutlery: bool = True
-    sheet: Sheet = 1.6
-    front: Thickness = 3.0
-    slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 0.0
-    locks: bool = True
-    material: str = "5052-H32"
+    style: Annotated[Literal["pull-out", "drop-down", "flush"], shown("Kind")] = "pull-out"
+    leaf_left: Annotated[Gap, shown("Left leaf", "Folds out, as one faces it; 0 for none")] = 350.0
+    leaf_right: Annotated[Gap, shown("Right leaf", "Folds out, as one faces it; 0 for none")] = 350.0  # fmt: skip
+    cooker: Annotated[
+        Literal["none", "burner", "induction"], shown("Cooker", "Gas: a licensed fitter and the local code decide")
+    ] = "burner"  # fmt: skip
+    sink: Annotated[bool, shown("Sink")] = True
+    tap: Annotated[bool, shown("Tap")] = True
+    oven: Annotated[bool, shown("Oven")] = False
+    spice_rack: Annotated[bool, shown("Spice rack")] = True
+    cutlery: Annotated[bool, shown("Cutlery tray")] = True
+    sheet: PlainSheet = 1.6
+    front: FrontSheet = 3.0
+    slide_rating: SlideRating = 110.0
+    slide_mass: SlideMass = 0.0
+    locks: Locks = True
+    material: SheetMaterial = "5052-H32"
 
 
 WALL_CLEAR = 80.0
@@ -322,20 +332,6 @@ def plan(unit: Kitchen) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a kitchen."""
-    return (
-        card.choice("style", "Kind", "", "pull-out", "drop-down", "flush"),
-        card.length("leaf_left", "Left leaf", "Folds out, as one faces it; 0 for none"),
-        card.length("leaf_right", "Right leaf", "Folds out, as one faces it; 0 for none"),
-        card.choice("cooker", "Cooker", "Gas: a licensed fitter and the local code decide", "none", "burner",
-                    "induction"),
-        card.yes("sink", "Sink"), card.yes("tap", "Tap"), card.yes("oven", "Oven"),
-        card.yes("spice_rack", "Spice rack"), card.yes("cutlery", "Cutlery tray"), card.SHEET,
-        card.length("front", "Front sheet"), card.SLIDE_RATING, card.SLIDE_MASS, card.LOCKS, card.MATERIAL,
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the kitchens in the stores."""
     return (
@@ -362,6 +358,6 @@ def caution(unit: Kitchen) -> str:
 
 
 KIND = Kind(
-    Kitchen, expand, fields, offers, rank=10, paired=(("leaf_left", "leaf_right"),), stored=stored,
+    Kitchen, expand, offers, rank=10, paired=(("leaf_left", "leaf_right"),), stored=stored,
     caution=caution,
 )  # fmt: skip

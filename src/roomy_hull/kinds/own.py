@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box, hull
@@ -11,12 +12,10 @@ from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Scene, rectangle
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Value
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import INWARD, Expansion, PointMass, Solid
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import HingeSide, Placed
 
 
 class Block(Value, frozen=True, kw_only=True):
@@ -56,14 +55,28 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
     right front edge.
     """
 
-    blocks: Annotated[tuple[Block, ...], Meta(min_length=1, max_length=200)]
-    mass: Kg = 0.0
-    mass_source: Source = "estimate"
-    travel: Gap = 0.0
-    turn: Annotated[float, Meta(ge=0, le=360, description="degrees")] = 0.0
-    hinge: Literal["left", "right"] = "left"
-    locks: bool = True
-    groups: Annotated[tuple[Group, ...], Meta(max_length=20)] = ()
+    blocks: Annotated[
+        tuple[Block, ...],
+        Meta(min_length=1, max_length=200),
+        shown(
+            "Boxes",
+            "u v w width depth height, one box each, ; between; m after one that moves, or a group's id",
+            quantity="boxes",
+        ),
+    ]
+    mass: Annotated[Kg, shown("Mass, empty")] = 0.0
+    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
+    travel: Annotated[Gap, shown("Slides out by", "What moves of it")] = 0.0
+    turn: Annotated[float, Meta(ge=0, le=360, description="degrees"), shown("Turns by, degrees")] = 0.0  # fmt: skip
+    hinge: HingeSide = "left"
+    locks: Annotated[bool, shown("Locks when open")] = True
+    groups: Annotated[
+        tuple[Group, ...],
+        Meta(max_length=20),
+        shown(
+            "Groups", "id travel lift turn hinge name, one group each, ; between", quantity="groups"
+        ),
+    ] = ()
 
     def __post_init__(self) -> None:
         """Refuse boxes outside the unit's own size, and groups that do not go together.
@@ -173,18 +186,6 @@ def elevation(unit: Own) -> Scene:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a user's own unit."""
-    return (
-        card.mass("mass", "Mass, empty"), card.source("mass_source"),
-        card.length("travel", "Slides out by", "What moves of it"),
-        card.number("turn", "Turns by, degrees", whole=False), card.HINGE, card.yes("locks", "Locks when open"),
-        Field("blocks", "Boxes", "boxes",
-              "u v w width depth height, one box each, ; between; m after one that moves, or a group's id"),
-        Field("groups", "Groups", "groups", "id travel lift turn hinge name, one group each, ; between"),
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List where a user's own unit begins."""
     return (
@@ -205,4 +206,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Own, expand, fields, offers, rank=60, handed=("hinge",), remedies=hinge_remedies)
+KIND = Kind(Own, expand, offers, rank=60, handed=("hinge",), remedies=hinge_remedies)

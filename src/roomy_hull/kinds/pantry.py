@@ -4,13 +4,11 @@ from typing import Annotated
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.poses import BACK, UPRIGHT, at
 from roomy_hull.core.primitives import Scene, Stroke, line, rectangle
-from roomy_hull.core.value import Kg, PositiveKg, Sheet, Thickness
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
@@ -23,19 +21,27 @@ from roomy_hull.kinds.expansion import (
     sheet_masses,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import (
+    FrontSheet,
+    Locks,
+    Placed,
+    PlainSheet,
+    SheetMaterial,
+    SlideMass,
+    SlideRating,
+)
 
 
 class Pantry(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pantry"):
     """A tall narrow pull-out with baskets, reached from both sides when it is out."""
 
-    baskets: Annotated[int, Meta(ge=1, le=8)] = 3
-    sheet: Sheet = 1.6
-    front: Thickness = 3.0
-    slide_rating: PositiveKg = 60.0
-    slide_mass: Kg = 0.0
-    locks: bool = True
-    material: str = "5052-H32"
+    baskets: Annotated[int, Meta(ge=1, le=8), shown("Baskets")] = 3
+    sheet: PlainSheet = 1.6
+    front: FrontSheet = 3.0
+    slide_rating: SlideRating = 60.0
+    slide_mass: SlideMass = 0.0
+    locks: Locks = True
+    material: SheetMaterial = "5052-H32"
 
 
 FRAME = "20x20x2"
@@ -103,12 +109,6 @@ def elevation(unit: Pantry) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a pantry."""
-    return (card.number("baskets", "Baskets"), card.SHEET, card.length("front", "Front sheet"), card.SLIDE_RATING,
-            card.SLIDE_MASS, card.LOCKS, card.MATERIAL)  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the pantries in the stores."""
     return (
@@ -123,4 +123,4 @@ def stored(unit: Pantry) -> float:
     return wide * deep * unit.height * 0.8 * 1e-6
 
 
-KIND = Kind(Pantry, expand, fields, offers, rank=30, stored=stored)
+KIND = Kind(Pantry, expand, offers, rank=30, stored=stored)

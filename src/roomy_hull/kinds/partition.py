@@ -1,24 +1,24 @@
 """Partition: an upright wall that keeps loads apart, with a tie-down rail if wanted."""
 
+from typing import Annotated
+
+from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import WALL, at
 from roomy_hull.core.primitives import Disc, Scene, Stroke, rectangle
-from roomy_hull.core.value import Sheet
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.expansion import Expansion, Solid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, PlainSheet, SheetMaterial
 
 
 class Partition(Placed, frozen=True, kw_only=True, tag_field="kind", tag="partition"):
     """An upright wall; `width` is over its flanges. `rail` adds a tie-down rail along its top."""
 
-    sheet: Sheet = 2.0
-    rail: bool = True
-    material: str = "5052-H32"
+    sheet: PlainSheet = 2.0
+    rail: Annotated[bool, shown("Tie-down rail")] = True
+    material: SheetMaterial = "5052-H32"
 
 
 RAIL_KG_PER_M = 0.55
@@ -75,11 +75,6 @@ def elevation(unit: Partition) -> Scene:
     return tuple(found)
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a partition."""
-    return (card.SHEET, card.yes("rail", "Tie-down rail"), card.MATERIAL)
-
-
 def offers() -> tuple[Offer, ...]:
     """List the partitions in the stores."""
     return (
@@ -88,4 +83,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Partition, expand, fields, offers, rank=20, stance="floor", carries=False, use="rarely")
+KIND = Kind(Partition, expand, offers, rank=20, stance="floor", carries=False, use="rarely")

@@ -1,25 +1,26 @@
 """Open pocket: a folded box without a door, its front low enough to look and reach over."""
 
+from typing import Annotated
+
+from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.poses import at
 from roomy_hull.core.primitives import Scene, line, rectangle
-from roomy_hull.core.value import Gap, Sheet
-from roomy_hull.kinds import card
+from roomy_hull.core.value import Gap
 from roomy_hull.kinds.boxes import Sized, open_box
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
 from roomy_hull.kinds.expansion import Expansion, Solid, made, rail_holes, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, PlainSheet, SheetMaterial
 
 
 class Pocket(Placed, frozen=True, kw_only=True, tag_field="kind", tag="pocket"):
     """An open folded box with a low front, for what is wanted without opening anything."""
 
-    sheet: Sheet = 1.6
-    lip: Gap = 90.0
-    material: str = "5052-H32"
+    sheet: PlainSheet = 1.6
+    lip: Annotated[Gap, shown("Front", "Low enough to look and reach over")] = 90.0
+    material: SheetMaterial = "5052-H32"
 
 
 def expand(unit: Pocket, site: Site) -> Expansion:
@@ -56,15 +57,6 @@ def elevation(unit: Pocket) -> Scene:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a pocket."""
-    return (
-        card.SHEET,
-        card.length("lip", "Front", "Low enough to look and reach over"),
-        card.MATERIAL,
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the pockets in the stores."""
     return (
@@ -76,7 +68,6 @@ def offers() -> tuple[Offer, ...]:
 KIND = Kind(
     Pocket,
     expand,
-    fields,
     offers,
     railed=True,
     rank=40,

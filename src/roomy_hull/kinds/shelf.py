@@ -1,15 +1,16 @@
 """Shelf: one folded sheet with a lip in front, so that nothing slides out; fixed, or on slides."""
 
+from typing import Annotated
+
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.folded import Hole
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import at
 from roomy_hull.core.primitives import Disc, Scene, line, rectangle
-from roomy_hull.core.value import Gap, Kg, PositiveKg, Sheet
-from roomy_hull.kinds import card
+from roomy_hull.core.value import Gap
 from roomy_hull.kinds.boxes import Sized, open_box
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside, slides_mass
 from roomy_hull.kinds.expansion import (
     Expansion,
@@ -21,7 +22,7 @@ from roomy_hull.kinds.expansion import (
     rail_holes,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Locks, Placed, PlainSheet, SheetMaterial, SlideMass, SlideRating
 
 BOLT_HOLE = 6.5
 """For an M6 bolt. [mm]"""
@@ -30,14 +31,14 @@ BOLT_HOLE = 6.5
 class Shelf(Placed, frozen=True, kw_only=True, tag_field="kind", tag="shelf"):
     """A folded shelf with a lip in front; `height` is the space kept above it. `slides` makes it pull out."""
 
-    sheet: Sheet = 2.0
-    lip: Gap = 40.0
-    flange: Gap = 25.0
-    slides: bool = False
-    slide_rating: PositiveKg = 60.0
-    slide_mass: Kg = 0.0
-    locks: bool = True
-    material: str = "5052-H32"
+    sheet: PlainSheet = 2.0
+    lip: Annotated[Gap, shown("Lip", "Keeps what lies on it from sliding out")] = 40.0
+    flange: Annotated[Gap, shown("Side flange")] = 25.0
+    slides: Annotated[bool, shown("Pulls out")] = False
+    slide_rating: SlideRating = 60.0
+    slide_mass: SlideMass = 0.0
+    locks: Locks = True
+    material: SheetMaterial = "5052-H32"
 
 
 def expand(unit: Shelf, site: Site) -> Expansion:
@@ -125,15 +126,6 @@ def elevation(unit: Shelf) -> Scene:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a shelf."""
-    return (
-        card.SHEET, card.length("lip", "Lip", "Keeps what lies on it from sliding out"),
-        card.length("flange", "Side flange"), card.yes("slides", "Pulls out"), card.SLIDE_RATING, card.SLIDE_MASS,
-        card.LOCKS, card.MATERIAL,
-    )  # fmt: skip
-
-
 _LIP = "Folded shelf with a lip in front"
 
 
@@ -151,7 +143,6 @@ def offers() -> tuple[Offer, ...]:
 KIND = Kind(
     Shelf,
     expand,
-    fields,
     offers,
     railed=True,
     rank=10,

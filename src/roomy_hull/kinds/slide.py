@@ -1,18 +1,17 @@
 """Slide: a bought slide or drop slide with a platform, for whatever stands on it."""
 
-from typing import Protocol
+from typing import Annotated, Protocol
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Scene, line, rectangle
-from roomy_hull.core.value import Gap, Kg, PositiveKg
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
+from roomy_hull.core.value import Gap
 from roomy_hull.kinds.expansion import INWARD, Expansion, PointMass, Solid, Zone
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed, SlideStyle
+from roomy_hull.kinds.placed import Locks, Placed, SlideMass, SlideRating, SlideStyle
 
 
 class Slide(Placed, frozen=True, kw_only=True, tag_field="kind", tag="slide"):
@@ -21,12 +20,12 @@ class Slide(Placed, frozen=True, kw_only=True, tag_field="kind", tag="slide"):
     A drop slide lowers its load by `drop` once it is out.
     """
 
-    style: SlideStyle = "plain"
-    drop: Gap = 350.0
-    slide_height: Gap = 50.0
-    slide_mass: Kg = 17.0
-    slide_rating: PositiveKg = 150.0
-    locks: bool = True
+    style: Annotated[SlideStyle, shown("Slide", "A drop slide lowers its load once it is out")] = "plain"  # fmt: skip
+    drop: Annotated[Gap, shown("Drops by")] = 350.0
+    slide_height: Annotated[Gap, shown("Slide height")] = 50.0
+    slide_mass: SlideMass = 17.0
+    slide_rating: SlideRating = 150.0
+    locks: Locks = True
 
 
 class Slid(Protocol):
@@ -121,15 +120,6 @@ def elevation(unit: Slide) -> Scene:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a slide."""
-    return (
-        card.choice("style", "Slide", "A drop slide lowers its load once it is out", "plain", "drop"),
-        card.length("drop", "Drops by"), card.length("slide_height", "Slide height"), card.SLIDE_MASS,
-        card.SLIDE_RATING, card.LOCKS,
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the slides in the stores."""
     return (
@@ -142,7 +132,6 @@ def offers() -> tuple[Offer, ...]:
 KIND = Kind(
     Slide,
     expand,
-    fields,
     offers,
     rank=20,
     made=False,

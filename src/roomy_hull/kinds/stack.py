@@ -5,14 +5,14 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.primitives import Outline, Panel, Stroke
-from roomy_hull.core.value import Kg, PositiveKg, PositiveMm, Sheet, Thickness
-from roomy_hull.kinds import boxes, card, drawer
+from roomy_hull.core.value import PositiveMm, Sheet, Thickness
+from roomy_hull.kinds import boxes, drawer
 from roomy_hull.kinds.boxes import Carcass
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import slides_mass
 from roomy_hull.kinds.drawer import Drawer
 from roomy_hull.kinds.expansion import (
@@ -24,23 +24,27 @@ from roomy_hull.kinds.expansion import (
     pull_out,
 )
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import FrontSheet, Locks, Placed, SheetMaterial, SlideMass, SlideRating
 
 
 class Stack(Placed, frozen=True, kw_only=True, tag_field="kind", tag="stack"):
     """Drawers one above another in one carcass; `heights` are their fronts', from the lowest up. [mm]"""
 
-    heights: Annotated[tuple[PositiveMm, ...], Meta(min_length=2, max_length=8)]
-    carcass: Sheet = 2.0
-    sheet: Sheet = 1.6
-    front: Thickness = 3.0
-    slide: Thickness = 19.0
-    slide_rating: PositiveKg = 110.0
-    slide_mass: Kg = 0.0
-    locks: bool = True
-    lockable: bool = False
-    top: Literal["tie", "full"] = "tie"
-    material: str = "5052-H32"
+    heights: Annotated[
+        tuple[PositiveMm, ...],
+        Meta(min_length=2, max_length=8),
+        shown("Fronts, from below", "Heights with spaces between", quantity="lengths"),
+    ]
+    carcass: Annotated[Sheet, shown("Carcass sheet")] = 2.0
+    sheet: Annotated[Sheet, shown("Box sheet")] = 1.6
+    front: FrontSheet = 3.0
+    slide: Annotated[Thickness, shown("Slide thickness", "Each of the pair; common are 12.7 to 19 mm")] = 19.0  # fmt: skip
+    slide_rating: SlideRating = 110.0
+    slide_mass: SlideMass = 0.0
+    locks: Locks = True
+    lockable: Annotated[bool, shown("Lock with a key")] = False
+    top: Annotated[Literal["tie", "full"], shown("Top", "Full where something stands on it")] = "tie"  # fmt: skip
+    material: SheetMaterial = "5052-H32"
 
     def __post_init__(self) -> None:
         """Refuse fronts that are higher together than the stack.
@@ -176,15 +180,6 @@ def _raised(stroke: Stroke, by: float) -> Stroke:
     return msgspec.structs.replace(stroke, centre=(h, k + by))
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a stack."""
-    return (
-        Field("heights", "Fronts, from below", "lengths", "Heights with spaces between"),
-        *card.BOXED,
-        card.choice("top", "Top", "Full where something stands on it", "tie", "full"),
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the stacks in the stores."""
     return (
@@ -198,4 +193,4 @@ def stored(unit: Stack) -> float:
     return sum(drawer.box_room(one) for _low, one in drawers(unit)) * 1e-6
 
 
-KIND = Kind(Stack, expand, fields, offers, railed=True, rank=20, stored=stored)
+KIND = Kind(Stack, expand, offers, railed=True, rank=20, stored=stored)

@@ -1,28 +1,27 @@
 """Table: a board that pulls out of a slot, or that folds down from upright."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, SheetPart
 from roomy_hull.core.poses import FACE, LID, at
 from roomy_hull.core.primitives import Disc, Scene, rectangle
-from roomy_hull.core.value import Kg, Sheet
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
+from roomy_hull.core.value import Kg
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, made, pull_out, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Locks, Placed, PlainSheet, SheetMaterial
 
 
 class Table(Placed, frozen=True, kw_only=True, tag_field="kind", tag="table"):
     """A table that pulls out, or that folds down from upright about its lower edge."""
 
-    style: Literal["pull-out", "fold-down"] = "pull-out"
-    sheet: Sheet = 3.0
-    slide_mass: Kg = 2.2
-    locks: bool = True
-    material: str = "5052-H32"
+    style: Annotated[Literal["pull-out", "fold-down"], shown("Kind")] = "pull-out"
+    sheet: PlainSheet = 3.0
+    slide_mass: Annotated[Kg, shown("Runners' mass")] = 2.2
+    locks: Locks = True
+    material: SheetMaterial = "5052-H32"
 
 
 def expand(unit: Table, site: Site) -> Expansion:
@@ -75,12 +74,6 @@ def elevation(unit: Table) -> Scene:
             Disc("fitting", (w / 2, h - 26), 9))  # fmt: skip
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a table."""
-    return (card.choice("style", "Kind", "", "pull-out", "fold-down"), card.SHEET,
-            card.mass("slide_mass", "Runners' mass"), card.LOCKS, card.MATERIAL)  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the tables in the stores."""
     return (
@@ -90,4 +83,4 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Table, expand, fields, offers, rank=20, contents=False, stance="hang", carries=False)
+KIND = Kind(Table, expand, offers, rank=20, contents=False, stance="hang", carries=False)

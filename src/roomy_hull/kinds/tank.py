@@ -5,6 +5,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from msgspec import Meta
 
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import WATER
 from roomy_hull.core.folded import Hole
@@ -15,11 +16,10 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import BACK, WALL, at
 from roomy_hull.core.shapes import gusset
 from roomy_hull.core.value import BentSheet, Gap
-from roomy_hull.kinds import boxes, card
-from roomy_hull.kinds.card import Field
+from roomy_hull.kinds import boxes
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass
 from roomy_hull.kinds.kind import Kind, Offer, Site, Vessel, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, SheetMaterial
 from roomy_hull.kinds.tank_face import tank_face
 from roomy_hull.shop.tools import Brake
 
@@ -30,13 +30,13 @@ class Tank(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tank"):
     A wedge is `height` high at the back and `low` at the front; `cans` stand side by side.
     """
 
-    style: Literal["box", "wedge", "bladder", "cans"] = "box"
-    low: Gap = 150.0
-    cans: Annotated[int, Meta(ge=1, le=8)] = 2
-    sheet: BentSheet = 2.0
-    baffles: Annotated[int, Meta(ge=0, le=20)] = 2
-    material: str = "5052-H32"
-    inlet: Gap = 38.0
+    style: Annotated[Literal["box", "wedge", "bladder", "cans"], shown("Kind")] = "box"
+    low: Annotated[Gap, shown("Front height", "Of a wedge")] = 150.0
+    cans: Annotated[int, Meta(ge=1, le=8), shown("Cans", "Of 20 l")] = 2
+    sheet: Annotated[BentSheet, shown("Sheet")] = 2.0
+    baffles: Annotated[int, Meta(ge=0, le=20), shown("Baffles", "Against surge; they cost a little volume")] = 2  # fmt: skip
+    material: SheetMaterial = "5052-H32"
+    inlet: Annotated[Gap, shown("Filler", "38 mm takes a bucket")] = 38.0
 
 
 CAN_LITRES, CAN_MASS = 20.0, 1.4
@@ -327,16 +327,6 @@ def water_at(unit: Tank) -> tuple[float, float, float]:
     )
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a tank."""
-    return (
-        card.choice("style", "Kind", "", "box", "wedge", "bladder", "cans"),
-        card.length("low", "Front height", "Of a wedge"), card.number("cans", "Cans", "Of 20 l"), card.SHEET,
-        card.number("baffles", "Baffles", "Against surge; they cost a little volume"),
-        card.length("inlet", "Filler", "38 mm takes a bucket"), card.MATERIAL,
-    )  # fmt: skip
-
-
 _WELDED = "Welded tank with baffles; low and ahead of the axle if it can be"
 
 
@@ -364,5 +354,5 @@ def vessel(unit: Tank, side: str = "left") -> Vessel | None:
 
 
 KIND = Kind(
-    Tank, expand, fields, offers, rank=10, contents=False, vessel=vessel, stance="floor", use="rarely",
+    Tank, expand, offers, rank=10, contents=False, vessel=vessel, stance="floor", use="rarely",
 )  # fmt: skip

@@ -1,26 +1,27 @@
 """Tube: a slot for long things, drawn out lengthwise at the access face."""
 
+from typing import Annotated
+
+from roomy_hull.core.card import shown
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import LID, at
 from roomy_hull.core.primitives import Disc, Scene, rectangle
-from roomy_hull.core.value import Gap, Sheet
-from roomy_hull.kinds import card
+from roomy_hull.core.value import Gap
 from roomy_hull.kinds.boxes import LAP, Sized, open_box
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import room_inside
 from roomy_hull.kinds.expansion import INWARD, Expansion, Solid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import Placed, PlainSheet, SheetMaterial
 
 
 class Tube(Placed, frozen=True, kw_only=True, tag_field="kind", tag="tube"):
     """A tube or slot for long things; they are drawn out at the access face. `width` is its diameter."""
 
-    reach: Gap = 0.0
-    sheet: Sheet = 2.0
-    material: str = "5052-H32"
+    reach: Annotated[Gap, shown("Drawn out by", "0 for its whole depth")] = 0.0
+    sheet: PlainSheet = 2.0
+    material: SheetMaterial = "5052-H32"
 
 
 def expand(unit: Tube, site: Site) -> Expansion:
@@ -58,15 +59,6 @@ def elevation(unit: Tube) -> Scene:
             Disc("fitting", (w / 2, h * 0.9), 6))  # fmt: skip
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a tube."""
-    return (
-        card.length("reach", "Drawn out by", "0 for its whole depth"),
-        card.SHEET,
-        card.MATERIAL,
-    )
-
-
 def offers() -> tuple[Offer, ...]:
     """List the tubes in the stores."""
     return (
@@ -77,7 +69,6 @@ def offers() -> tuple[Offer, ...]:
 KIND = Kind(
     Tube,
     expand,
-    fields,
     offers,
     rank=60,
     stored=room_inside,

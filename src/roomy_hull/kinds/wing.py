@@ -1,8 +1,9 @@
 """Wing: the box beside the drawers, where the wheel arch leaves odd room, under a lid."""
 
-from typing import Literal, NamedTuple
+from typing import Annotated, Literal, NamedTuple
 
 from roomy_hull.core import shapes
+from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Face
 from roomy_hull.core.geometry.motion import Motion, Moved
@@ -12,12 +13,10 @@ from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import BACK, WALL, at
 from roomy_hull.core.primitives import Disc, Scene, line, rectangle
 from roomy_hull.core.value import Gap, Thickness
-from roomy_hull.kinds import card
-from roomy_hull.kinds.card import Field
 from roomy_hull.kinds.common import hinge_remedies, room_under_board
 from roomy_hull.kinds.expansion import Expansion, Solid, lid, made, sheet_masses
 from roomy_hull.kinds.kind import Kind, Offer, Site, offer
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.placed import HingeSide, Placed, SheetMaterial
 
 
 class Wing(Placed, frozen=True, kw_only=True, tag_field="kind", tag="wing"):
@@ -27,14 +26,14 @@ class Wing(Placed, frozen=True, kw_only=True, tag_field="kind", tag="wing"):
     from the `arch_side` inward and as high as given, and are lined with boards towards the wing's inside. [mm]
     """
 
-    board: Thickness = 12.0
-    hinge: Literal["left", "right"] = "left"
-    material: str = "birch ply"
-    arch_side: Literal["left", "right"] = "left"
-    arch_start: Gap = 0.0
-    arch_length: Gap = 0.0
-    arch_width: Gap = 0.0
-    arch_height: Gap = 0.0
+    board: Annotated[Thickness, shown("Board")] = 12.0
+    hinge: HingeSide = "left"
+    material: SheetMaterial = "birch ply"
+    arch_side: Annotated[Literal["left", "right"], shown("Arch at its", "As one faces it")] = "left"
+    arch_start: Annotated[Gap, shown("Arch from the front")] = 0.0
+    arch_length: Annotated[Gap, shown("Arch length", "0: the wing stands over no arch, or on it")] = 0.0  # fmt: skip
+    arch_width: Annotated[Gap, shown("Arch width", "With what is to be left free around it")] = 0.0
+    arch_height: Annotated[Gap, shown("Arch height")] = 0.0
 
 
 GAP = 5.0
@@ -222,18 +221,6 @@ def elevation(unit: Wing) -> Scene:
             Disc("fitting", (c, h - t / 2), 5))  # fmt: skip
 
 
-def fields() -> tuple[Field, ...]:
-    """Describe what the card shows of a wing."""
-    return (
-        card.length("board", "Board"), card.HINGE, card.MATERIAL,
-        card.choice("arch_side", "Arch at its", "As one faces it", "left", "right"),
-        card.length("arch_start", "Arch from the front"),
-        card.length("arch_length", "Arch length", "0: the wing stands over no arch, or on it"),
-        card.length("arch_width", "Arch width", "With what is to be left free around it"),
-        card.length("arch_height", "Arch height"),
-    )  # fmt: skip
-
-
 def offers() -> tuple[Offer, ...]:
     """List the wings in the stores."""
     return (
@@ -243,5 +230,5 @@ def offers() -> tuple[Offer, ...]:
 
 
 KIND = Kind(
-    Wing, expand, fields, offers, rank=40, handed=("hinge", "arch_side"), stood_on=True, stored=room_under_board,
+    Wing, expand, offers, rank=40, handed=("hinge", "arch_side"), stood_on=True, stored=room_under_board,
     remedies=hinge_remedies, around=around, stance="hang", use="rarely")  # fmt: skip

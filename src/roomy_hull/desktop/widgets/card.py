@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.card import Field
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.units import Quantity, show, unit_word
 from roomy_hull.desktop.following import follow
@@ -25,14 +26,13 @@ from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.edits.resizing import value_at
-from roomy_hull.kinds.card import Field
-from roomy_hull.session.body_fields import part_fields, survey_fields
-from roomy_hull.session.fields import (
+from roomy_hull.session.card_fields import (
     choices_of,
-    shown,
-    typed,
+    load_fields,
+    part_fields,
+    survey_fields,
+    thing_fields,
 )
-from roomy_hull.session.load_fields import brief_fields, scenario_fields, spring_fields
 from roomy_hull.session.pages.body_words import body_words
 from roomy_hull.session.pages.card_words import kind_words, made_words, mass_words
 from roomy_hull.session.pages.chosen import (
@@ -41,9 +41,9 @@ from roomy_hull.session.pages.chosen import (
     chosen_key,
     chosen_stage,
     chosen_words,
-    unit_fields,
 )
 from roomy_hull.session.session import Session
+from roomy_hull.session.typed import shown, typed
 from roomy_hull.studies.loads.governing import governing
 
 
@@ -95,15 +95,10 @@ class Card(QScrollArea):
             return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
         if thing is not None:
-            return unit_fields(session.job, thing)
+            return thing_fields(session.job, thing)
         if session.look.stage == "Loads":
-            job = session.job
-            first = brief_fields() if session.look.page("Loads") == "Budget" else ()
-            return (
-                *first,
-                *scenario_fields(job, session.scenario().id),
-                *spring_fields(job.vehicle),
-            )
+            budget = session.look.page("Loads") == "Budget"
+            return load_fields(session.job, session.scenario().id, brief=budget)
         return ()
 
     def refresh(self) -> None:
@@ -184,9 +179,11 @@ class Card(QScrollArea):
         for row, field in enumerate(fields):
             label = Label(field.words)
             label.setFont(font(12))
-            label.setToolTip(field.tip)
+            # Bounds are those of the file, in its own units.
+            metric = field.bounds if self._session.look.system == "metric" else ""
+            label.setToolTip("\n".join(filter(None, (field.tip, metric))))
             widget = self._editor(field)
-            widget.setToolTip(field.tip)
+            widget.setToolTip(label.toolTip())
             label.setBuddy(widget)
             self._edits[field.name] = widget
             grid.addWidget(label, row, 0)
@@ -203,7 +200,7 @@ class Card(QScrollArea):
         return grid
 
     def _editor(self, field: Field) -> QWidget:
-        choices = choices_of(field, self._session.shop)
+        choices = choices_of(field, self._session.job, self._session.shop)
         if choices:
             box = Chooser()
             box.addItems(choices)

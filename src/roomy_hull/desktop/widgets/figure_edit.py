@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import (
     QLineEdit,
 )
 
-from roomy_hull.kinds.card import Field
+from roomy_hull.core.card import Field
 
 
 class FigureEdit(QLineEdit):

@@ -3,9 +3,9 @@
 from collections.abc import Callable, Sequence
 from typing import TypeVar
 
+from roomy_hull.core.card import Field
 from roomy_hull.job.brief import NEEDS, Wish
-from roomy_hull.kinds.card import Field
-from roomy_hull.session.build_fields import brief_page_fields
+from roomy_hull.session.card_fields import brief_fields
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.worked import Worked
@@ -27,7 +27,7 @@ class Wishes(Worked[T]):
 
     def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of a wish."""
-        return brief_page_fields(self._session.job, key)
+        return brief_fields(self._session.job, key)
 
     def named(self, cell: Callable[[T], Cell] | None = None) -> tuple[Column[T], Column[T]]:
         """The columns of what is wished for, and how much it is needed."""

@@ -3,13 +3,13 @@
 from collections.abc import Callable, Mapping, Sequence
 from typing import Generic, TypeVar
 
+from roomy_hull.core.card import Field
 from roomy_hull.core.errors import UserError
 from roomy_hull.job.edits.resizing import value_at
-from roomy_hull.kinds.card import Field
-from roomy_hull.session.fields import shown, typed
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.session.typed import shown, typed
 
 T = TypeVar("T")
 

@@ -3,6 +3,7 @@
 import functools
 from collections.abc import Sequence
 
+from roomy_hull.core.card import Field
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.core.wording import counted
@@ -10,8 +11,7 @@ from roomy_hull.drawing.scenes import access as scene
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import CAB, WHENS, Good
-from roomy_hull.kinds.card import Field
-from roomy_hull.session.access_fields import good_fields
+from roomy_hull.session.card_fields import access_fields
 from roomy_hull.session.pages.access.words import SIDES, chosen_good, where_words
 from roomy_hull.session.pages.cells import Cell, mass_word
 from roomy_hull.session.pages.columns import Column
@@ -63,7 +63,7 @@ class GoodsModel(Worked[Row]):
 
     def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of a good."""
-        return good_fields(self._session.job, key)
+        return access_fields(self._session.job, f"goods.{key}")
 
     def columns(self) -> tuple[Column[Row], ...]:
         """What is told of a good."""

@@ -3,11 +3,11 @@
 import functools
 from collections.abc import Sequence
 
+from roomy_hull.core.card import Field
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.edits import services as edits
-from roomy_hull.kinds.card import Field
-from roomy_hull.session import service_fields
+from roomy_hull.session.card_fields import service_fields
 from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.services.words import NOTHING, lasting
 from roomy_hull.session.pages.worked import Worked
@@ -113,7 +113,7 @@ class TripModel(Worked[Use]):
 
     def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of what uses power."""
-        return service_fields.fields(self._session.job, f"consumers.{key}")
+        return service_fields(self._session.job, f"consumers.{key}")
 
     def columns(self) -> tuple[Column[Use], ...]:
         """What is told of what takes power."""

@@ -172,7 +172,7 @@ def service_words(verdict: Verdict, key: str) -> tuple[str, str, str, str, str]:
     """What the card says of what is chosen: title, kind, figure, sum, hint.
 
     Args:
-        key: As `service_fields.fields` takes it.
+        key: As `card_fields.service_fields` takes it.
     Returns: Five texts.
     """
     if key in PAGES:

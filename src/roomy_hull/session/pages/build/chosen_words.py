@@ -1,76 +1,10 @@
-"""The few parameters of the brief, its wishes and the plan, as the card shows them."""
+"""What the card says of what is chosen in Build, and of the brief."""
 
 from roomy_hull.core.days import day_of, spoken
-from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY
 from roomy_hull.core.units import show
-from roomy_hull.job.brief import NEEDS, ROADS
-from roomy_hull.job.model import Job
-from roomy_hull.kinds.card import Field, choice, mass, number, yes
 from roomy_hull.planning.judge import names_of
 from roomy_hull.planning.lateness import why
 from roomy_hull.session.session import Session
-
-
-def brief_page_fields(job: Job, wish: str) -> tuple[Field, ...]:
-    """What the vehicle is for; of a chosen wish its own."""
-    if any(w.id == wish for w in job.brief.wishes):
-        p = f"brief.wishes.{wish}."
-        things = ["", *(u.id for u in job.units), *(c.id for c in job.carried)]
-        options = list(dict.fromkeys(["", *(w.option for w in job.brief.wishes)]))
-        return (
-            Field(p + "name", "Wish", "text"),
-            choice(p + "need", "How", "Needed, wanted, or later", *NEEDS),
-            mass(p + "mass", "Allowed for it", "What it may weigh"),
-            choice(p + "mass_source", "Known by", "Decides its uncertainty", *RELATIVE_UNCERTAINTY),
-            Field(p + "x", "Aft of front axle", "length", "Where it would be"),
-            choice(p + "thing", "Decided as", "The unit or carried thing that fulfils it", *things),
-            number(p + "price", "Costs", "Bought or as agreed; 0 where its parts say", whole=False),
-            Field(p + "litres", "Takes", "volume", "Room; 0 takes that of what was decided"),
-            Field(p + "place", "Where", "text", "Before it is decided"),
-            Field(
-                p + "option",
-                "Quoted with",
-                "text",
-                f"Empty: in any case. So far: {', '.join(o for o in options if o) or 'none'}",
-            ),
-            Field(p + "reason", "Why", "text", "What it is for"),
-        )
-    b = "brief."
-    return (
-        Field(b + "customer", "Customer", "text", "For whom it is built"),
-        Field(
-            b + "purpose",
-            "What it is for",
-            "text",
-            "Work in the week, touring, how far from a town",
-        ),
-        number(b + "travellers", "Travellers", "People who live in it"),
-        number(b + "days", "Days out", "Between towns"),
-        Field(b + "work", "At work, %", "share", "Of its days; the others it tours"),
-        choice(b + "roads", "Roads", "The roughest that it goes often", *ROADS),
-        mass(b + "tow", "Tows", "0 for nothing"),
-        mass(b + "budget_kg", "May weigh", "All that is wished for together; 0 where none is said"),
-        number(b + "budget_money", "May cost", "With tax; 0 where none is said", whole=False),
-    )
-
-
-def plan_fields() -> tuple[Field, ...]:
-    """When it begins, is due, when the vehicle is here."""
-    p = "plan."
-    return (
-        Field(p + "begin", "Begins", "text", "YYYY-MM-DD; empty: nothing is planned"),
-        Field(p + "due", "Due", "text", "YYYY-MM-DD"),
-        Field(p + "vehicle_from", "Vehicle comes", "text", "YYYY-MM-DD"),
-        Field(p + "vehicle_to", "Vehicle leaves", "text", "YYYY-MM-DD"),
-        Field(
-            p + "recheck",
-            "Re-check visit",
-            "text",
-            "YYYY-MM-DD; after the first 500 km and at 5,000 km",
-        ),
-        yes(p + "coated", "Powder coated", "Everything made goes out for it"),
-        number(p + "rank", "Rank", "Among the workshop's jobs: 1 goes before 9"),
-    )
 
 
 def build_words(session: Session) -> tuple[str, str, str, str, str]:
