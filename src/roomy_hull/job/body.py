@@ -108,32 +108,12 @@ class Tray(Value, frozen=True, kw_only=True):
 
     kind: Literal["tray", "hold"] = "tray"
     floor_z: Gap = 0.0
-    boards: Annotated[
-        Literal["sheet", "planks"], shown("Floor of", "Plate, or planks", when=lambda t: t.kind == "tray")
-    ] = "sheet"  # fmt: skip
-    filler: Annotated[
-        bool,
-        shown(
-            "Filler pocket",
-            "So that it takes no toolbox room and fills at full flow",
-            when=lambda t: t.kind == "tray",
-        ),
-    ] = False
     false_floor: Annotated[
         Gap, shown("False floor", "Bays go up by it; 0 for none", when=lambda t: t.kind == "hold")
     ] = 0.0
     wings: Annotated[
         Gap, shown("Side wings", "Bays lose it on both sides; 0 for none", when=lambda t: t.kind == "hold")
     ] = 0.0  # fmt: skip
-    mudguards: Annotated[
-        bool, shown("Mudguards", "From the tyre's size and travel", when=lambda t: t.kind == "tray")
-    ] = True
-    wheel_travel: Gap = 90.0
-    rack: Annotated[Gap, shown("Rack on it", "Above the headboard", when=lambda t: t.kind == "tray")] = 0.0  # fmt: skip
-    lift_points: Annotated[int, Meta(ge=0, le=8), shown("Lifting eyes", when=lambda t: t.kind == "tray")] = 4  # fmt: skip
-    boxes: Annotated[tuple[UnderBox, ...], Meta(max_length=8)] = ()
-    trundle: Trundle | None = None
-    tank: UnderTank | None = None
     gap: Annotated[
         Gap, shown("Behind the cab", "Cab back to the tray's front", when=lambda t: t.kind == "tray")
     ] = 50.0  # fmt: skip
@@ -143,8 +123,15 @@ class Tray(Value, frozen=True, kw_only=True):
     width: Annotated[
         PositiveMm, shown("Tray width", "A full-width canopy goes along", when=lambda t: t.kind == "tray")
     ]  # fmt: skip
+    headboard: Annotated[Gap, shown("Headboard", "Above the floor", when=lambda t: t.kind == "tray")] = 900.0  # fmt: skip
+    rack: Annotated[Gap, shown("Rack on it", "Above the headboard", when=lambda t: t.kind == "tray")] = 0.0  # fmt: skip
+    sides: Annotated[Gap, shown("Drop sides", "0 for none", when=lambda t: t.kind == "tray")] = 0.0
+    side_thickness: BentSheet = 3.0
     floor: Annotated[Thickness, shown("Floor sheet", when=lambda t: t.kind == "tray")] = 4.0
     floor_material: str = "5083-H116"
+    boards: Annotated[
+        Literal["sheet", "planks"], shown("Floor of", "Plate, or planks", when=lambda t: t.kind == "tray")
+    ] = "sheet"  # fmt: skip
     rail: str = "100x50x4"
     cross: str = "50x50x3"
     cross_spacing: Annotated[
@@ -153,9 +140,22 @@ class Tray(Value, frozen=True, kw_only=True):
         shown("Cross-members", "At most so far apart", when=lambda t: t.kind == "tray"),
     ] = 400.0
     bar_material: str = "6061-T6"
-    headboard: Annotated[Gap, shown("Headboard", "Above the floor", when=lambda t: t.kind == "tray")] = 900.0  # fmt: skip
-    sides: Annotated[Gap, shown("Drop sides", "0 for none", when=lambda t: t.kind == "tray")] = 0.0
-    side_thickness: BentSheet = 3.0
+    mudguards: Annotated[
+        bool, shown("Mudguards", "From the tyre's size and travel", when=lambda t: t.kind == "tray")
+    ] = True
+    wheel_travel: Gap = 90.0
+    lift_points: Annotated[int, Meta(ge=0, le=8), shown("Lifting eyes", when=lambda t: t.kind == "tray")] = 4  # fmt: skip
+    filler: Annotated[
+        bool,
+        shown(
+            "Filler pocket",
+            "So that it takes no toolbox room and fills at full flow",
+            when=lambda t: t.kind == "tray",
+        ),
+    ] = False
+    boxes: Annotated[tuple[UnderBox, ...], Meta(max_length=8)] = ()
+    trundle: Trundle | None = None
+    tank: UnderTank | None = None
     fittings: Annotated[Kg, shown("Lights, fasteners", "What is not drawn")] = 0.0
     arches: Annotated[tuple[Arch, ...], Meta(max_length=8)] = ()
 

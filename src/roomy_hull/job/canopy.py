@@ -148,9 +148,6 @@ class Canopy(Value, frozen=True, kw_only=True):
 
     kind: Literal["canopy", "topper", "cargo"] = "canopy"
     base: Gap = 0.0
-    insulation: Annotated[Gap, shown("Roof insulation", "0 for none; 25 mm is common")] = 0.0
-    jacks: Annotated[bool, shown("Jack legs", "Four, to stand it off on. Never work under it")] = False  # fmt: skip
-    leg: Gap = 0.0
     name: Annotated[Name, shown("Name")] = "Canopy"
     start: Annotated[Gap, shown("Starts", "Behind the tray's front")] = 0.0
     length: Annotated[PositiveMm, shown("Length", "Doors and bays go along")]
@@ -163,6 +160,9 @@ class Canopy(Value, frozen=True, kw_only=True):
     frame: str = "25x25x3"
     frame_material: str = "6060-T5"
     divider: Gap = 2.0
+    insulation: Annotated[Gap, shown("Roof insulation", "0 for none; 25 mm is common")] = 0.0
+    jacks: Annotated[bool, shown("Jack legs", "Four, to stand it off on. Never work under it")] = False  # fmt: skip
+    leg: Gap = 0.0
     fittings: Annotated[Kg, shown("Seals, locks, struts", "What is not drawn")] = 0.0
     doors: Annotated[tuple[Door, ...], Meta(max_length=12)] = ()
     bays: Annotated[tuple[Bay, ...], Meta(max_length=24)] = ()

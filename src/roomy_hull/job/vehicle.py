@@ -38,6 +38,9 @@ class Ratings(Value, frozen=True, kw_only=True):
     rear_axle: Annotated[
         PositiveKg, shown("Rear axle rating", "The lowest of axle, tyres, wheels, springs governs")
     ]
+    wheel: Annotated[Kg, shown("One wheel", "0 if not given")] = 0.0
+    front_spring: Annotated[Kg, shown("Front springs", "0 if not given")] = 0.0
+    rear_spring: Annotated[Kg, shown("Rear springs", "0 if not given")] = 0.0
     combination: Annotated[Kg, shown("Combination", "0 if not given")] = 0.0
     towed: Annotated[Kg, shown("Towed", "0 if not given")] = 0.0
     ball: Annotated[Kg, shown("Ball", "0 if not given")] = 0.0
@@ -47,9 +50,6 @@ class Ratings(Value, frozen=True, kw_only=True):
     ] = "standard"
     certificate: Annotated[Name, shown("Certificate", "Its number")] = ""
     signed: Annotated[Name, shown("Signed by", "The certifying engineer")] = ""
-    wheel: Annotated[Kg, shown("One wheel", "0 if not given")] = 0.0
-    front_spring: Annotated[Kg, shown("Front springs", "0 if not given")] = 0.0
-    rear_spring: Annotated[Kg, shown("Rear springs", "0 if not given")] = 0.0
 
 
 Rate = Annotated[float, Meta(ge=1, le=2000, description="N/mm at the wheel")]

@@ -55,6 +55,12 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
     right front edge.
     """
 
+    mass: Annotated[Kg, shown("Mass, empty")] = 0.0
+    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
+    travel: Annotated[Gap, shown("Slides out by", "What moves of it")] = 0.0
+    turn: Annotated[float, Meta(ge=0, le=360, description="degrees"), shown("Turns by, degrees")] = 0.0  # fmt: skip
+    hinge: HingeSide = "left"
+    locks: Annotated[bool, shown("Locks when open")] = True
     blocks: Annotated[
         tuple[Block, ...],
         Meta(min_length=1, max_length=200),
@@ -64,12 +70,6 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
             quantity="boxes",
         ),
     ]
-    mass: Annotated[Kg, shown("Mass, empty")] = 0.0
-    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
-    travel: Annotated[Gap, shown("Slides out by", "What moves of it")] = 0.0
-    turn: Annotated[float, Meta(ge=0, le=360, description="degrees"), shown("Turns by, degrees")] = 0.0  # fmt: skip
-    hinge: HingeSide = "left"
-    locks: Annotated[bool, shown("Locks when open")] = True
     groups: Annotated[
         tuple[Group, ...],
         Meta(max_length=20),
