@@ -18,6 +18,7 @@ from roomy_hull.arrange.search import Progress, Search
 from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.arranging import Arranging
 from roomy_hull.session.arranging import ArrangeRun
+from roomy_hull.session.doing import do
 from roomy_hull.shop.shop import shipped_shop
 from roomy_hull.verdict.verdict import judge
 
@@ -100,12 +101,12 @@ def window() -> dict[str, float]:
 
     wait(3000)
     run.set(seconds=60.0, pitch=25.0)
-    session.do("arrange.go")
+    do(session, "arrange.go")
     timer.start()
     wait(4000)
     timer.stop()
     before = time.perf_counter()
-    session.do("arrange.stop")
+    do(session, "arrange.stop")
     stopped = (time.perf_counter() - before) * 1000
     session.history.mark_saved()
     run.close()

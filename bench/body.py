@@ -14,6 +14,7 @@ from jobs import frozen
 from pace import paced
 from roomy_hull.desktop import application
 from roomy_hull.formats.settings import Settings
+from roomy_hull.session.actions import editing
 from roomy_hull.session.beside import Beside
 from roomy_hull.session.session import Session
 
@@ -34,7 +35,7 @@ def main() -> None:
     times: list[float] = []
     for n in range(120):
         with paced(times):
-            window.session.do("edit.size", path="body.tray.length", value=2000.0 + 10 * (n % 20))
+            editing.set_size(window.session, path="body.tray.length", value=2000.0 + 10 * (n % 20))
             app.processEvents()
     window.session.history.mark_saved()
     window.close()

@@ -17,6 +17,7 @@ from roomy_hull.desktop import application
 from roomy_hull.formats.settings import Settings
 from roomy_hull.session.asking import Nobody
 from roomy_hull.session.beside import Beside
+from roomy_hull.session.doing import do, registry
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
@@ -52,7 +53,7 @@ def main() -> None:
     QApplication.processEvents()
     found: dict[str, list[float]] = {}
     for _ in range(ROUNDS):
-        for action in session.registry.all():
+        for action in registry().all():
             if action.id.startswith(ASKS) or action.id.startswith("stage.cut"):
                 continue
             session.selection.select("tools")
@@ -60,7 +61,7 @@ def main() -> None:
             if not action.enabled(session):
                 continue
             with paced(found.setdefault(action.id, [])):
-                session.do(action.id)
+                do(session, action.id)
                 QApplication.processEvents()
             if session.history.undo_words() and action.menu in (
                 "Edit",

@@ -42,6 +42,7 @@ from roomy_hull.formats.settings import Settings
 from roomy_hull.job.chain import united
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.beside import Beside
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 
@@ -105,7 +106,7 @@ class AnyHand:
         """Do any action of a menu."""
         action = self.rng.choice(self.actions)
         if action.enabled(self.session):
-            self.session.do(action.id)
+            do(self.session, action.id)
         return action.id
 
     def turn(self) -> str:

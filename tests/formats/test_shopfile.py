@@ -14,6 +14,7 @@ from roomy_hull.formats.settings import Settings
 from roomy_hull.job.model import Job
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_list
+from roomy_hull.session.doing import do
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import judge
 from tests.builders import SHOP
@@ -163,17 +164,17 @@ def test_a_shop_is_taken_and_written_from_the_menu(session: Session, tmp_path: P
     seen: list[int] = []
     session.changed.connect(lambda: seen.append(len(session.verdict.findings)))
     before = len(session.verdict.findings)
-    session.do("shop.import")
+    do(session, "shop.import")
     assert session.shop.name == "Mine"
     assert seen
     assert seen[-1] > before
     assert session.settings.shop().name == "Mine"
     session.asker = Picks(tmp_path / "out")  # type: ignore[assignment]  # answers what is asked
-    session.do("shop.export")
+    do(session, "shop.export")
     assert shopfile.load(tmp_path / "out.shop.json") == session.shop
     path.write_bytes(b"{")
     session.asker = Picks(path)  # type: ignore[assignment]  # answers what is asked
-    session.do("shop.import")
+    do(session, "shop.import")
     assert session.messages.trouble
     assert session.shop.name == "Mine"
 

@@ -14,7 +14,9 @@ from roomy_hull.arrange.reasons import Reason
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.settings import Settings
 from roomy_hull.job.edits import units as unit_edits
+from roomy_hull.session.actions import arranging
 from roomy_hull.session.arranging import ArrangeRun
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.arranging import ArrangeModel
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
@@ -140,15 +142,15 @@ def test_another_job_in_hand_forgets_what_was_found(wagon: Session) -> None:
 
 def test_begin_refuses_at_once_what_cannot_be(keeping: Settings) -> None:
     session = Session(begun("Fen", "bare tray"), keeping)
-    assert session.do("arrange.go") is False
+    assert do(session, "arrange.go") is False
     assert "no bay" in session.messages.text
     assert session.look.page("Fit-out") == "Arrange"
 
 
 def test_rows_say_where_things_are_and_may_go(wagon: Session) -> None:
     model = ArrangeModel(wagon)
-    wagon.do("arrange.want", entry="drawer")
-    wagon.do("arrange.pin_these", things=["cold"], on=True)
+    arranging.want(wagon, entry="drawer")
+    arranging.pin(wagon, things=["cold"], on=True)
     rows = dict(zip(model.things(), model.rows(), strict=True))
     assert [c[0] for c in rows["drawer"]] == ["Drawer", "to come", "anywhere", "drop"]
     assert [c[0] for c in rows["cold"]][1:] == ["Tailgate", "", "pinned"]
@@ -156,7 +158,7 @@ def test_rows_say_where_things_are_and_may_go(wagon: Session) -> None:
 
 def test_cells_do_what_they_say(wagon: Session) -> None:
     model = ArrangeModel(wagon)
-    key = wagon.do("arrange.want", entry="drawer")
+    key = arranging.want(wagon, entry="drawer")
     row = model.things().index(key)
     model.press(row, 2)
     assert wagon.job.arrange.bays[0].bays == ("B",)
@@ -175,7 +177,7 @@ def test_cells_do_what_they_say(wagon: Session) -> None:
 
 
 def test_what_goes_into_no_bay_is_not_wanted(wagon: Session) -> None:
-    assert wagon.do("arrange.want", entry="tent") == ""
+    assert arranging.want(wagon, entry="tent") == ""
     assert "goes into no bay" in wagon.messages.text
     assert wagon.job.arrange.wanted == ()
 
@@ -183,13 +185,13 @@ def test_what_goes_into_no_bay_is_not_wanted(wagon: Session) -> None:
 def test_weights_are_told_in_words_and_undone(wagon: Session) -> None:
     model = ArrangeModel(wagon)
     assert model.weight_words("axle") == "usual"
-    wagon.do("arrange.weigh", part="axle", weight=4.0)
+    arranging.weigh(wagon, part="axle", weight=4.0)
     assert model.weight_words("axle") == "above all"
     assert wagon.job.arrange.own_weights
     wagon.undo()
     assert model.weight_words("axle") == "usual"
-    wagon.do("arrange.weigh", part="axle", weight=0.0)
-    wagon.do("arrange.follow")
+    arranging.weigh(wagon, part="axle", weight=0.0)
+    do(wagon, "arrange.follow")
     assert not wagon.job.arrange.own_weights
 
 
@@ -212,7 +214,7 @@ def test_taking_is_one_step_and_stands_beside_what_there_was(wagon: Session) -> 
     run.of = wagon.job
     before = wagon.job
     run._take("done", found(wagon, offered(wagon, 45.0), offered(wagon, 46.0, 725.0)))
-    assert wagon.do("arrange.take")
+    assert do(wagon, "arrange.take")
     assert wagon.job.thing("cold").u == 700.0  # type: ignore[union-attr]
     assert [v.name for v in wagon.job.variants] == [before.layout, "Arranged otherwise"]
     wagon.undo()
@@ -227,7 +229,7 @@ def test_a_job_changed_meanwhile_is_told_and_nothing_is_overwritten(wagon: Sessi
     assert "the run goes on with what it began with" in model.words()
     run._take("done", found(wagon, offered(wagon, 45.0)))
     there = wagon.job
-    assert wagon.do("arrange.take") is False
+    assert do(wagon, "arrange.take") is False
     assert wagon.job is there
     assert "changed since" in wagon.messages.text
 
@@ -239,15 +241,15 @@ def test_stopped_the_best_so_far_can_be_taken(wagon: Session) -> None:
     run._take("told", Told("filling the bays", 48.0, 40.0, 1.0, job))
     assert "Stopped" in model.words()
     assert model.job() is job
-    assert wagon.do("arrange.take")
+    assert do(wagon, "arrange.take")
     assert wagon.job.thing("cold").u == 700.0  # type: ignore[union-attr]
 
 
 def test_pairs_are_kept_apart_or_near(wagon: Session) -> None:
     model = ArrangeModel(wagon)
-    wagon.do("arrange.near", a="cold", b="battery")
+    arranging.near(wagon, a="cold", b="battery")
     assert "Cold drawer 40 l near House battery" in model.wishes()
-    wagon.do("arrange.near", a="cold", b="battery")
+    arranging.near(wagon, a="cold", b="battery")
     assert "near" not in model.wishes()
 
     class Says:
@@ -257,12 +259,12 @@ def test_pairs_are_kept_apart_or_near(wagon: Session) -> None:
         text = "150"
 
     wagon.asker = Says()  # type: ignore[assignment]
-    wagon.do("arrange.apart", a="cold", b="battery")
+    arranging.apart(wagon, a="cold", b="battery")
     assert "150 mm apart" in model.wishes()
     Says.text = "wide"
-    wagon.do("arrange.apart", a="cold", b="water")
+    arranging.apart(wagon, a="cold", b="water")
     assert wagon.messages.trouble
-    wagon.do("arrange.gas")
+    do(wagon, "arrange.gas")
     assert "gas" not in model.wishes()
 
 
@@ -277,10 +279,10 @@ def test_what_to_do_first_is_said(keeping: Settings) -> None:
 def test_the_side_and_what_is_pinned_are_drawn(wagon: Session) -> None:
     model = ArrangeModel(wagon)
     assert model.sides() == ["rear"]
-    wagon.do("arrange.pin_all")
+    do(wagon, "arrange.pin_all")
     assert model.pinned() == {u.id for u in JOB.units}
-    wagon.do("arrange.pin_all")
+    do(wagon, "arrange.pin_all")
     assert model.pinned() == frozenset()
     wagon.selection.select("cold")
-    wagon.do("arrange.pin")
+    do(wagon, "arrange.pin")
     assert model.pinned() == {"cold"}

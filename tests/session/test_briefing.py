@@ -7,6 +7,7 @@ from roomy_hull.making.cost import cost_sheet
 from roomy_hull.making.cutlist import cut_of
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.offer import OPEN
+from roomy_hull.session.actions import briefing, editing, handing
 from roomy_hull.session.pages.build.brief import BriefModel
 from roomy_hull.session.pages.build.quote import OfferModel
 from roomy_hull.session.session import Session
@@ -37,29 +38,29 @@ def test_an_offer_is_kept_and_what_changes_after_it_is_shown(begun: Session) -> 
     )
     assert hours == pytest.approx(want, abs=0.6)
     assert any(x.words.startswith(OPEN) and x.price == 0 for x in lines)
-    assert begun.do("build.offer", lines=lines)
+    assert handing.offer(begun, lines=lines)
     offer = begun.job.offers[-1]
     net = sum(x.price for x in lines if not x.option) * 1.2
     assert offer.net() == pytest.approx(net)
     assert offer.gross() == pytest.approx(net * 1.1)
     begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
     assert model.changed() == ()
-    begun.do("edit.size", path="brief.wishes.battery.price", value=1000.0)
+    editing.set_size(begun, path="brief.wishes.battery.price", value=1000.0)
     begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
     assert {c.words.partition(":")[0] for c in model.changed()} == {"House battery"}
     # As an option it is out of the base.
-    begun.do("edit.size", path="brief.wishes.battery.option", value="bigger battery")
+    editing.set_size(begun, path="brief.wishes.battery.option", value="bigger battery")
     begun.cutting.put(cut_of(begun.verdict.assembly), begun.verdict)
     with_option = model.lines()
     assert with_option is not None
     assert {x.option for x in with_option} == {x.option for x in lines} | {"bigger battery"}
-    assert begun.do("build.offer", lines=with_option)
+    assert handing.offer(begun, lines=with_option)
     assert {"winch", "hot water"} <= set(begun.job.offers[-1].options)
     does(begun, "build.agree", "smaller battery")
     assert begun.job.offers[-1].agreed == ""
     does(begun, "build.agree", "bigger battery")
     assert begun.job.offers[-1].taken == ("bigger battery",)
-    assert not begun.do("build.offer", lines=())
+    assert not handing.offer(begun, lines=())
 
 
 def test_wishes_are_ranked_and_cost_what_they_cost(session: Session) -> None:
@@ -103,10 +104,10 @@ def test_every_question_is_computed_on_this_job(session: Session, key: str) -> N
 
 
 def test_a_way_is_taken_with_a_click_and_given_back_with_another(session: Session) -> None:
-    session.do("brief.way", question="cooking", way="gas")  # it was chosen: that takes it back
+    briefing.choose_way(session, question="cooking", way="gas")  # it was chosen: that takes it back
     assert "cooking" not in {c.question for c in session.job.brief.choices}
-    session.do("brief.way", question="cooking", way="induction")
-    session.do("brief.way", question="cooking", way="gas")
+    briefing.choose_way(session, question="cooking", way="induction")
+    briefing.choose_way(session, question="cooking", way="gas")
     assert [c.way for c in session.job.brief.choices if c.question == "cooking"] == ["gas"]
     session.view.set(question="cooking")
     assert BriefModel(session).taken() == "gas"

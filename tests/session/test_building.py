@@ -14,8 +14,11 @@ from roomy_hull.job.model import Job
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.release import drawn_up
 from roomy_hull.making.works import works_of
+from roomy_hull.session.actions import as_built, editing, handing
+from roomy_hull.session.actions import building as building_actions
 from roomy_hull.session.actions.as_built import HOLE, PART, WHOLE
 from roomy_hull.session.asking import Nobody
+from roomy_hull.session.doing import do
 from roomy_hull.session.files import open_job, save_job
 from roomy_hull.session.pages.build.buying import BuyingModel
 from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
@@ -71,7 +74,7 @@ def begun(demo: Job, keeping: Settings) -> Session:
 def does(session: Session, action: str, *answers: str, **more: object) -> Told:
     """Do an action of the menu, answering what it asks."""
     session.asker = told = Told(*answers, **more)  # type: ignore[arg-type]
-    session.do(action)
+    do(session, action)
     return told
 
 
@@ -164,8 +167,8 @@ def test_a_size_as_built_is_asked_for_and_fit_follows(begun: Session) -> None:
     does(begun, "build.correct", "measured over the rivets")
     assert begun.verdict.count("stop") == 0
     assert len(begun.job.log) == 2
-    assert not begun.do("build.otherwise", about="units.galley.colour", value=1.0)
-    assert not begun.do("build.otherwise", about="the galley", value=1.0)
+    assert not as_built.build_otherwise(begun, about="units.galley.colour", value=1.0)
+    assert not as_built.build_otherwise(begun, about="the galley", value=1.0)
     assert len(begun.job.log) == 2
 
 
@@ -192,7 +195,7 @@ def test_what_is_logged_is_never_changed_nor_saved_away(begun: Session, tmp_path
     path = tmp_path / "ute.hull.json"
     does(begun, "build.note", "first")
     save_job(begun, path)
-    assert not begun.do("edit.size", path=f"log.{begun.job.log[0].id}.words", value="never said")
+    assert not editing.set_size(begun, path=f"log.{begun.job.log[0].id}.words", value="never said")
     assert begun.job.log[0].words == "first"
     does(begun, "build.note", "second")
     begun.undo()
@@ -244,21 +247,21 @@ def test_a_photo_wants_a_saved_job_and_moves_with_it(begun: Session, tmp_path: P
     assert LogModel(begun).photos()[0][1] is None
     assert "1 photo missing" in LogModel(begun).words()
     (tmp_path / "x.png").write_text("no picture")
-    assert not begun.do("build.add_photo", path=tmp_path / "x.png")
+    assert not building_actions.add_photo(begun, path=tmp_path / "x.png")
     assert "no picture" in begun.messages.text
 
 
 def test_what_is_ordered_and_received(begun: Session) -> None:
     model = BuyingModel(begun)
-    assert not begun.do("build.bought", keys=(), kind="ordered")
-    assert not begun.do("build.bought", keys=("sheet:5052-H32:2",), kind="ordered", day="soon")
-    assert begun.do(
-        "build.bought", keys=("sheet:5052-H32:2", "thing:battery"), kind="ordered", day="2027-02-09"
+    assert not handing.bought(begun, keys=(), kind="ordered")
+    assert not handing.bought(begun, keys=("sheet:5052-H32:2",), kind="ordered", day="soon")
+    assert handing.bought(
+        begun, keys=("sheet:5052-H32:2", "thing:battery"), kind="ordered", day="2027-02-09"
     )
     rows = dict(zip(model.keys(), model.cells(), strict=True))
     assert rows["thing:battery"][2][0] == "ordered"
     assert rows["thing:battery"][5][0] == "Tue 9 February"
-    assert begun.do("build.bought", keys=("thing:battery",), kind="received")
+    assert handing.bought(begun, keys=("thing:battery",), kind="received")
     assert dict(zip(model.keys(), model.cells(), strict=True))["thing:battery"][2][0] == "here"
     assert "1 here, 1 on their way" in model.words()
 
@@ -269,12 +272,12 @@ def test_checks_go_on_to_the_next_and_want_their_figures(begun: Session) -> None
     first = model.chosen()
     assert first is not None
     assert first.wants == ("front", "rear", "top", "bottom")
-    assert not begun.do("build.check", result="done")
+    assert not handing.check(begun, result="done")
     assert "wants figures: front, rear, top, bottom [mm]" in begun.messages.text
-    assert begun.do("build.check", result="done", figures=(4.0, 4.5, 5.0, 4.2))
+    assert handing.check(begun, result="done", figures=(4.0, 4.5, 5.0, 4.2))
     assert model.chosen() != first
-    begun.do("build.check_failed")
-    begun.do("build.check_later")
+    do(begun, "build.check_failed")
+    do(begun, "build.check_later")
     assert [e.result for e in begun.job.log] == ["done", "failed", "later"]
     assert "1 of" in model.words()
     assert "1 failed" in model.words()
@@ -284,7 +287,7 @@ def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
     told = does(begun, "build.hand_over")
     assert begun.job.log == ()
     assert "operations are not done" in told.asked[0]
-    begun.do("build.check", result="failed")
+    handing.check(begun, result="failed")
     does(begun, "build.hand_over", agrees=True)
     assert "not handed over" in begun.messages.text
     begun.undo()
@@ -302,7 +305,7 @@ def test_it_is_handed_over_only_when_nothing_stops_it(begun: Session) -> None:
     assert begun.job.plan.recheck == ""
     galley = begun.job.thing("galley")
     assert galley is not None
-    begun.do("edit.field", thing="galley", field="width", value=galley.width + 60)
+    editing.set_field(begun, thing="galley", field="width", value=galley.width + 60)
     count = len(begun.job.log)
     does(begun, "build.hand_over", agrees=True)
     assert len(begun.job.log) == count
@@ -322,13 +325,13 @@ def test_the_plan_moves_with_the_hand_and_what_follows_moves_along(begun: Sessio
     assert begun.job.plan.held == ()
     put = model.let_go()
     assert put is not None
-    assert begun.do("build.hold", op=put[0], day=put[1], hour=put[2], person=put[3])
+    assert building_actions.hold(begun, op=put[0], day=put[1], hour=put[2], person=put[3])
     assert (
         begun.building.of(begun.verdict).levelled.placed[key].start >= before[key].start + 3 * day
     )
     begun.undo()
     assert model.placed() == before
-    assert not begun.do("build.hold", op="nothing", day="2027-02-01", hour=1.0)
+    assert not building_actions.hold(begun, op="nothing", day="2027-02-01", hour=1.0)
 
 
 def test_a_job_with_its_build_is_saved_and_opened(

@@ -15,9 +15,10 @@ from roomy_hull.kinds.case_rack import CaseRack
 from roomy_hull.kinds.own import Block, Own
 from roomy_hull.kinds.stack import Stack
 from roomy_hull.kit import catalogue as stores
-from roomy_hull.session.actions import fitting_out
+from roomy_hull.session.actions import editing, fitting_out
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
+from roomy_hull.session.doing import do
 from roomy_hull.session.finding_room import free_starts, why_not
 from roomy_hull.session.session import Session
 from roomy_hull.session.typed import shown, typed
@@ -43,7 +44,7 @@ def registry() -> Registry:
     return standard()
 
 
-def do(registry: Registry, session: Session, key: str, says: Says | None = None) -> None:
+def answered(registry: Registry, session: Session, key: str, says: Says | None = None) -> None:
     action = registry.get(key)
     assert action.enabled(session), key
     session.asker = says or Says()  # type: ignore[assignment]  # answers what is asked
@@ -80,23 +81,23 @@ def test_everything_that_can_be_is_opened_and_closed_again(
     registry: Registry, session: Session
 ) -> None:
     session.view.set(station="rear")
-    do(registry, session, "look.open_all")
+    answered(registry, session, "look.open_all")
     assert {"door:rear", "spare", "jerry-1", "waders", "recovery"} <= session.look.opened
-    do(registry, session, "look.open_all")
+    answered(registry, session, "look.open_all")
     assert not session.look.opened
     session.view.set(station="left")
-    do(registry, session, "look.open_all")
+    answered(registry, session, "look.open_all")
     assert "Galley drawers 1" in session.messages.text
 
 
 def test_a_thing_with_several_openings_opens_whole_or_one_by_one(session: Session) -> None:
-    session.do("view.open", key="galley")
+    editing.toggle_open(session, key="galley")
     assert session.look.opened == {"galley:1", "galley:2"}
-    session.do("view.open", key="galley:2")
+    editing.toggle_open(session, key="galley:2")
     assert session.look.opened == {"galley:1"}
-    session.do("view.open", key="galley")
+    editing.toggle_open(session, key="galley")
     assert session.look.opened == {"galley:1", "galley:2"}
-    session.do("view.open", key="galley")
+    editing.toggle_open(session, key="galley")
     assert not session.look.opened
 
 
@@ -106,17 +107,17 @@ def test_a_set_wants_something_open(registry: Registry, session: Session) -> Non
     fitting_out.keep_set(session)
     assert session.messages.trouble
     session.view.set(opened=frozenset({"camp", "door:right"}))
-    do(registry, session, "unit.keep_set", Says("Night"))
+    answered(registry, session, "unit.keep_set", Says("Night"))
     assert session.job.sets[-1].members == ("door:right", "camp")
     assert session.messages.text == "'Night' holds"
 
 
 def test_steps_stay_within_a_run(registry: Registry, session: Session) -> None:
     for _ in range(9):
-        do(registry, session, "unit.step_on")
+        answered(registry, session, "unit.step_on")
     assert session.look.step == 6
     for _ in range(9):
-        do(registry, session, "unit.step_back")
+        answered(registry, session, "unit.step_back")
     assert (session.look.step, session.look.opened) == (0, frozenset())
     session.edit("none", msgspec.structs.replace(session.job, runs=()))
     assert fitting_out.played(session) is None
@@ -144,7 +145,7 @@ def test_the_first_place_is_one_where_it_can_be_used(session: Session) -> None:
         session.verdict.assembly, session.catalogue.entry("fridge-upright").make, "right"
     )
     assert starts[0][1] <= 25
-    made = session.do("edit.place", entry="fridge-upright")
+    made = editing.place(session, entry="fridge-upright")
     assert not [f for f in session.verdict.findings if made in f.words and f.severity == "stop"]
     assert why_not(session.verdict.assembly, Own(id="x", name="X", bay="-", width=1600, depth=100, height=100,
                    blocks=(Block(u=0, v=0, w=0, width=1, depth=1, height=1),)), "right").startswith(
@@ -155,33 +156,33 @@ def test_hung_things_keep_clear_of_each_other(session: Session) -> None:
     session.edit("clear", empty(session.job))
     session.view.set(station="left")
     for key in ("awning", "shower", "shower", "shower"):
-        assert session.do("edit.place", entry=key)
+        assert editing.place(session, entry=key)
     boxes = [t.envelope for t in session.verdict.assembly.things]
     assert all(a.common(b) is None for i, a in enumerate(boxes) for b in boxes[i + 1 :])
     canopy = session.verdict.assembly.ground.canopy
     assert canopy is not None
     assert all(b.y1 <= canopy.y0 for b in boxes)
     session.view.set(station="rear")
-    assert session.do("edit.place", entry="awning")
+    assert editing.place(session, entry="awning")
     behind = session.job.carried[-1]
     assert (behind.side, behind.width) == ("rear", 2000)
 
 
 def test_replacing_asks_for_something_chosen(registry: Registry, session: Session) -> None:
     session.selection.select("optics")
-    do(registry, session, "unit.replace")
+    answered(registry, session, "unit.replace")
     assert "Choose what is to come" in session.messages.text
-    do(registry, session, "unit.replace", Says(entry="spare"))
+    answered(registry, session, "unit.replace", Says(entry="spare"))
     assert "Choose what is to come" in session.messages.text
-    do(registry, session, "unit.replace", Says(entry="pocket"))
+    answered(registry, session, "unit.replace", Says(entry="pocket"))
     assert session.job.thing("optics").name == "Open pocket"  # type: ignore[union-attr]
 
 
 def test_variants_are_named_in_turn(registry: Registry, session: Session) -> None:
-    do(registry, session, "unit.keep_variant")
+    answered(registry, session, "unit.keep_variant")
     assert (session.job.layout, [v.name for v in session.job.variants]) == ("B", ["A"])
     assert "Layout A is kept" in session.messages.text
-    do(registry, session, "unit.keep_variant", Says("A"))
+    answered(registry, session, "unit.keep_variant", Says("A"))
     assert session.messages.trouble
     assert session.job.layout == "B"
 
@@ -191,13 +192,13 @@ def test_aligning_and_spacing_take_several(registry: Registry, session: Session)
     assert not registry.get("unit.align_start").enabled(session)
     for key in ("bird-bags", "camp"):
         session.selection.add(key)
-    do(registry, session, "unit.align_front")
-    do(registry, session, "unit.space")
+    answered(registry, session, "unit.align_front")
+    answered(registry, session, "unit.space")
     assert session.messages.trouble
     assert session.messages.text.startswith("494 mm are missing between the outer two.")
     session.selection.add("tools")
     assert session.selection.ids() == ("bird-bags", "camp")
-    do(registry, session, "edit.delete")
+    answered(registry, session, "edit.delete")
     assert session.job.thing("camp") is None
     assert session.selection.ids() == ()
 
@@ -207,7 +208,7 @@ def test_what_cannot_be_kept_is_told(session: Session, tmp_path: Path) -> None:
     blocked.write_text("x")
     session.catalogue._folder = blocked / "units"
     session.selection.select("tools")
-    session.do("unit.keep")
+    do(session, "unit.keep")
     assert "cannot be kept" in session.messages.text
 
 
@@ -258,13 +259,13 @@ def test_boxes_and_heights_are_typed_with_spaces() -> None:
 
 
 def test_a_bad_figure_keeps_the_old_one_and_names_the_place(session: Session) -> None:
-    assert not session.do("edit.field", thing="galley", field="heights", value=(300.0, 300.0))
+    assert not editing.set_field(session, thing="galley", field="heights", value=(300.0, 300.0))
     assert "7 mm higher" in session.messages.text
     assert isinstance(session.job.thing("galley"), Stack)
-    assert not session.do("edit.field", thing="optics-cases", field="across", value=3)
+    assert not editing.set_field(session, thing="optics-cases", field="across", value=3)
     assert "does not take the cases" in session.messages.text
     assert isinstance(session.job.thing("optics-cases"), CaseRack)
-    assert not session.do("edit.field", thing="awning", field="turn", value=900.0)
+    assert not editing.set_field(session, thing="awning", field="turn", value=900.0)
     item = session.job.thing("awning")
     assert isinstance(item, Carried)
     assert item.turn == 0

@@ -12,6 +12,7 @@ from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job, Weighing
 from roomy_hull.session import session as module
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.card_fields import load_fields
@@ -44,7 +45,7 @@ def registry() -> Registry:
     return standard()
 
 
-def do(registry: Registry, session: Session, key: str, ask: Asked | None = None) -> None:
+def answered(registry: Registry, session: Session, key: str, ask: Asked | None = None) -> None:
     action = registry.get(key)
     assert action.enabled(session), key
     session.asker = ask or Asked()  # type: ignore[assignment]  # answers what is asked
@@ -54,13 +55,13 @@ def do(registry: Registry, session: Session, key: str, ask: Asked | None = None)
 def test_pages_have_keys_and_are_shown(registry: Registry, session: Session) -> None:
     for n, name in enumerate((p.title for p in stage("Loads").pages), 1):
         assert registry.get(f"loads.{name.lower()}").keys == (f"Ctrl+Alt+{n}",)
-        do(registry, session, f"loads.{name.lower()}")
+        answered(registry, session, f"loads.{name.lower()}")
         assert (session.look.stage, session.look.page("Loads")) == ("Loads", name)
 
 
 def test_the_usual_scenarios_are_added_once(registry: Registry, session: Session) -> None:
     before = len(session.job.scenarios)
-    do(registry, session, "loads.usual")
+    answered(registry, session, "loads.usual")
     names = [s.name for s in session.job.scenarios]
     assert len(set(names)) == len(names) > before
     assert not registry.get("loads.usual").enabled(session)
@@ -82,25 +83,25 @@ def test_usual_scenarios_suit_the_vehicle(name: str) -> None:
 
 
 def test_a_copy_is_changed_on_the_card_and_dropped(registry: Registry, session: Session) -> None:
-    do(registry, session, "loads.copy", Asked("Two dogs along"))
+    answered(registry, session, "loads.copy", Asked("Two dogs along"))
     one = session.scenario()
     assert one.name == "Two dogs along"
     assert one.but(id="full", name="Leaving full, crew of two") == session.job.scenarios[2]
     before = session.verdict.loads.scenario(one.id).gross.value
-    assert session.do("edit.size", path=f"scenarios.{one.id}.people.3", value=55.0)
+    assert editing.set_size(session, path=f"scenarios.{one.id}.people.3", value=55.0)
     assert session.scenario().people == (82, 74, 0, 55)
-    assert session.do("edit.size", path=f"scenarios.{one.id}.water", value=0.5)
+    assert editing.set_size(session, path=f"scenarios.{one.id}.water", value=0.5)
     assert session.verdict.loads.scenario(one.id).gross.value == pytest.approx(
         before + 55 - 45, abs=1
     )
-    assert not session.do("edit.size", path=f"scenarios.{one.id}.people.0", value=-4.0)
-    assert not session.do("edit.size", path=f"scenarios.{one.id}.ball", value=100.0)
+    assert not editing.set_size(session, path=f"scenarios.{one.id}.people.0", value=-4.0)
+    assert not editing.set_size(session, path=f"scenarios.{one.id}.ball", value=100.0)
     assert "ball mass is part of the trailer" in session.messages.text
-    assert session.do("edit.size", path=f"scenarios.{one.id}.trailer", value=900.0)
-    assert session.do("edit.size", path=f"scenarios.{one.id}.ball", value=100.0)
-    do(registry, session, "loads.drop")
+    assert editing.set_size(session, path=f"scenarios.{one.id}.trailer", value=900.0)
+    assert editing.set_size(session, path=f"scenarios.{one.id}.ball", value=100.0)
+    answered(registry, session, "loads.drop")
     assert one.id not in [s.id for s in session.job.scenarios]
-    do(registry, session, "loads.copy", Asked(""))
+    answered(registry, session, "loads.copy", Asked(""))
     assert len(session.job.scenarios) == 6
 
 
@@ -127,21 +128,21 @@ def test_scenarios_that_are_needed_stay(demo: Job) -> None:
 def test_a_thing_is_left_at_home_and_taken_along(registry: Registry, session: Session) -> None:
     session.selection.select("punt")
     before = session.verdict.loads.scenario("full").gross.value
-    do(registry, session, "loads.leave")
+    answered(registry, session, "loads.leave")
     assert session.scenario().left_behind == ("punt",)
     assert session.verdict.loads.scenario("full").gross.value == pytest.approx(before - 38)
-    do(registry, session, "loads.leave")
+    answered(registry, session, "loads.leave")
     assert session.scenario().left_behind == ()
 
 
 def test_wishes_and_the_sheet(registry: Registry, session: Session, tmp_path: Path) -> None:
-    do(registry, session, "loads.wish", Asked("Anvil"))
+    answered(registry, session, "loads.wish", Asked("Anvil"))
     wish = session.job.brief.wishes[-1]
     assert (wish.id, wish.name, session.look.page("Loads")) == ("anvil", "Anvil", "Budget")
-    assert session.do("edit.size", path="brief.wishes.anvil.mass", value=40.0)
+    assert editing.set_size(session, path="brief.wishes.anvil.mass", value=40.0)
     assert session.job.brief.wishes[-1].mass == 40
     ask = Asked(folder=tmp_path)
-    do(registry, session, "loads.write", ask)
+    answered(registry, session, "loads.write", ask)
     assert ask.written == [tmp_path]
     full = session.job
     for n in range(200 - len(full.brief.wishes)):
@@ -237,7 +238,7 @@ def test_a_step_that_cannot_be_judged_is_taken_back(
         return real(job, *rest, **more)  # type: ignore[arg-type]  # handed on
 
     monkeypatch.setattr(module, "judge", refuse)
-    assert not session.do("edit.size", path="body.tray.length", value=2100.0)
+    assert not editing.set_size(session, path="body.tray.length", value=2100.0)
     assert session.job is before
     assert (
         session.messages.text == "The tray: this cannot be judged. Mend it. The step is taken back."
@@ -249,7 +250,7 @@ def test_a_step_that_cannot_be_judged_is_taken_back(
 
     def several() -> None:
         for length in (2100.0, 2150.0):
-            assert session.do("edit.size", path="body.tray.length", value=length)
+            assert editing.set_size(session, path="body.tray.length", value=length)
 
     assert not session.as_one("try lengths", several)
     assert session.job is before
@@ -268,18 +269,18 @@ def test_what_hangs_under_the_tray_keeps_a_size(
     registry: Registry, session: Session, path: str, value: float, words: str
 ) -> None:
     what = path.split(".")[2]
-    session.do("edit.size", path="vehicle.chassis_end", value=4400.0)
-    session.do("edit.size", path="body.tray.length", value=2600.0)
+    editing.set_size(session, path="vehicle.chassis_end", value=4400.0)
+    editing.set_size(session, path="body.tray.length", value=2600.0)
     if getattr(session.job.body.tray, what) is None:
-        do(registry, session, f"body.{what}")
+        answered(registry, session, f"body.{what}")
     assert getattr(session.job.body.tray, what) is not None, session.messages.text
-    assert not session.do("edit.size", path=path, value=value)
+    assert not editing.set_size(session, path=path, value=value)
     assert words in session.messages.text
 
 
 def test_narrow_rails_leave_no_room_between_them(registry: Registry, session: Session) -> None:
-    session.do("edit.size", path="vehicle.rail_spread", value=130.0)
+    editing.set_size(session, path="vehicle.rail_spread", value=130.0)
     for what in ("trundle", "tank"):
-        do(registry, session, f"body.{what}")
+        answered(registry, session, f"body.{what}")
         assert getattr(session.job.body.tray, what) is None
         assert "no room" in session.messages.text

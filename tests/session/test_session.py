@@ -10,6 +10,7 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.registry import Registry
 from roomy_hull.session.actions.standard import standard
 from roomy_hull.session.card_fields import thing_fields
@@ -91,7 +92,7 @@ def test_actions_are_declared_once_with_words_tip_and_keys(registry: Registry) -
 def test_a_thing_from_the_stores_goes_to_the_first_free_place(session: Session) -> None:
     for key in ("bedding", "camp"):
         session.edit("clear", edits.removed(session.job, key))
-    made = session.do("edit.place", entry="drawer")
+    made = editing.place(session, entry="drawer")
     unit = session.job.thing(made)
     assert unit is not None
     assert (unit.bay, unit.w) == ("R", 0)  # type: ignore[union-attr]
@@ -104,18 +105,18 @@ def test_a_thing_from_the_stores_goes_to_the_first_free_place(session: Session) 
 
 def test_what_fits_nowhere_says_so_and_is_not_placed(session: Session) -> None:
     before = session.job
-    assert session.do("edit.place", entry="fridge-60") == ""
+    assert editing.place(session, entry="fridge-60") == ""
     assert session.job is before
     assert session.messages.trouble
     assert "no free place left" in session.messages.text
     session.view.set(station="rear")
-    assert session.do("edit.place", entry="fridge-60") == ""
+    assert editing.place(session, entry="fridge-60") == ""
     assert "mm too deep" in session.messages.text
 
 
 @pytest.mark.parametrize("key", ["spare", "jerry", "tent", "load"])
 def test_carried_things_go_where_such_things_go(session: Session, key: str) -> None:
-    made = session.do("edit.place", entry=key)
+    made = editing.place(session, entry=key)
     item = session.verdict.assembly.thing(made)
     assert item is not None
     if item.value.on_roof:  # type: ignore[union-attr]
@@ -193,7 +194,7 @@ def test_a_gesture_of_fifty_moves_is_one_step(session: Session) -> None:
     session.changed.connect(lambda: seen.append(session.verdict.loads.scenario("full").rear.value))
     for n in range(50):
         session.preview(edits.changed(session.history.settled, "camp", u=float(n)))
-    session.do("edit.gesture", words="move camp")
+    editing.end_gesture(session, words="move camp")
     assert len(set(seen)) == 50
     session.undo()
     assert session.job is demo
@@ -227,16 +228,16 @@ def test_a_finding_turns_one_to_where_it_is(registry: Registry, session: Session
 
 def test_accepting_wants_a_look_a_reason_and_initials(session: Session) -> None:
     look = session.verdict.findings[0]
-    session.do("edit.accept", finding=look, reason=" ", initials="KB")
+    editing.accept(session, finding=look, reason=" ", initials="KB")
     assert session.messages.trouble
-    session.do("edit.accept", finding=look, reason="sealed roads only", initials="KB")
+    editing.accept(session, finding=look, reason="sealed roads only", initials="KB")
     said = session.verdict.findings[0].accepted
     assert said.startswith(f"sealed roads only (KB, {today().isoformat()}, at ")
     assert f"at {look.measured:,.1f} of {look.limit:,.1f} {look.unit})" in said
     session.undo()
     assert not session.verdict.findings[0].accepted
     session.edit("clash", edits.changed(session.job, "sample-fridge", u=75.0))
-    session.do("edit.accept", finding=session.verdict.findings[0], reason="no", initials="KB")
+    editing.accept(session, finding=session.verdict.findings[0], reason="no", initials="KB")
     assert "stop cannot be accepted" in session.messages.text
 
 
@@ -244,7 +245,7 @@ def test_a_fix_is_applied_as_one_step(session: Session) -> None:
     session.edit("clash", edits.changed(session.job, "sample-fridge", u=75.0))
     finding = next(f for f in session.verdict.findings if f.code == "fit.overlap")
     fix = next(f for f in session.fixes(finding) if f.subject == Ref("unit", "sample-fridge"))
-    session.do("edit.apply", fix=fix)
+    editing.apply(session, fix=fix)
     assert session.verdict.count("stop") == 0
     assert session.history.undo_words() == fix.words
 
@@ -313,7 +314,7 @@ def test_looking_actions(registry: Registry, session: Session) -> None:
     assert not session.look.opened
     session.selection.select("bedding")
     assert not registry.get("look.open").enabled(session)
-    session.do("view.open", key="bedding")
+    editing.toggle_open(session, key="bedding")
     assert "nothing that opens" in session.messages.text
     for _ in range(3):
         run(registry, session, "look.next")
@@ -351,10 +352,10 @@ def test_a_whole_number_is_a_whole_number() -> None:
 
 def test_a_refused_field_is_told_and_changes_nothing(session: Session) -> None:
     before = session.job
-    assert not session.do("edit.field", thing="tools", field="width", value=-4.0)
+    assert not editing.set_field(session, thing="tools", field="width", value=-4.0)
     assert session.messages.trouble
     assert session.job is before
-    assert session.do("edit.field", thing="tools", field="width", value=480.0)
+    assert editing.set_field(session, thing="tools", field="width", value=480.0)
     assert session.history.undo_words() == "change width of Tool drawer"
 
 
@@ -383,7 +384,7 @@ def test_every_store_entry_can_be_placed_somewhere(session: Session) -> None:
     session.edit("clear", msgspec.structs.replace(job, sets=(), runs=()))
     stops: dict[str, str] = {}
     for entry in session.catalogue.entries():
-        made = session.do("edit.place", entry=entry.key)
+        made = editing.place(session, entry=entry.key)
         assert made, entry.key
         for f in session.verdict.findings:
             if made in f.words and f.severity == "stop":

@@ -13,6 +13,7 @@ from roomy_hull.job.body import Trundle, UnderBox, UnderTank
 from roomy_hull.job.edits.resizing import resized, value_at
 from roomy_hull.job.model import Job
 from roomy_hull.job.survey import Survey
+from roomy_hull.session.actions import editing, surveying
 from roomy_hull.session.actions.surveying import adjusted
 from roomy_hull.session.card_fields import part_fields, survey_fields
 from roomy_hull.session.session import Session
@@ -78,16 +79,18 @@ def test_what_hangs_under_the_tray_has_fields(demo: Job) -> None:
 def test_seats_and_fuel_are_where_the_card_says(session: Session) -> None:
     before = session.verdict.loads.scenario("full")
     base = session.job.vehicle.wheelbase
-    assert session.do(
-        "edit.size", path="vehicle.seats.0.x", value=session.job.vehicle.seats[0].x + 500
+    assert editing.set_size(
+        session, path="vehicle.seats.0.x", value=session.job.vehicle.seats[0].x + 500
     )
     people = session.job.scenarios[[s.id for s in session.job.scenarios].index("full")].people
     after = session.verdict.loads.scenario("full")
     assert after.rear.value - before.rear.value == pytest.approx(people[0] * 500 / base)
     assert after.gross.value == pytest.approx(before.gross.value)
-    assert session.do("edit.size", path="vehicle.seats.0.y", value=-session.job.vehicle.seats[0].y)
+    assert editing.set_size(
+        session, path="vehicle.seats.0.y", value=-session.job.vehicle.seats[0].y
+    )
     assert session.verdict.loads.scenario("full").left.value > after.left.value
-    assert session.do("edit.size", path="vehicle.fuel.x", value=session.job.vehicle.fuel.x + 300)
+    assert editing.set_size(session, path="vehicle.fuel.x", value=session.job.vehicle.fuel.x + 300)
     assert session.verdict.loads.scenario("full").rear.value > after.rear.value
 
 
@@ -101,31 +104,31 @@ def test_a_spring_may_be_broken_and_a_load_index_not() -> None:
 
 def test_readings_are_taken_and_dropped_as_steps(session: Session) -> None:
     before = session.job
-    assert session.do("survey.read", measure="wheelbase_left", value=3180.5, by="laser")
-    assert session.do("survey.read", measure="wheelbase_left", value=3181.0, by="hand")
+    assert surveying.add_reading(session, measure="wheelbase_left", value=3180.5, by="laser")
+    assert surveying.add_reading(session, measure="wheelbase_left", value=3181.0, by="hand")
     taken = [r for r in session.job.survey.readings if r.measure == "wheelbase_left"][-2:]
     assert [r.by for r in taken] == ["laser", "tape"]
     session.undo()
     session.undo()
     assert session.job == before
     session.redo()
-    session.do("survey.drop", measure="wheelbase_left")
+    surveying.drop_readings(session, measure="wheelbase_left")
     assert not [r for r in session.job.survey.readings if r.measure == "wheelbase_left"]
     after = session.job
-    session.do("survey.drop", measure="wheelbase_left")
+    surveying.drop_readings(session, measure="wheelbase_left")
     assert session.job is after
 
 
 @pytest.mark.parametrize("value", [0.0, -12.0, float("nan"), float("inf")])
 def test_what_is_no_length_is_refused(session: Session, value: float) -> None:
     before = session.job
-    assert not session.do("survey.read", measure="wheelbase_left", value=value, by="tape")
+    assert not surveying.add_reading(session, measure="wheelbase_left", value=value, by="tape")
     assert session.job == before
     assert session.messages.trouble
 
 
 def test_four_scales_become_two_axles(session: Session) -> None:
-    session.do("survey.weigh", wheels={"FL": 580.0, "FR": 575.0, "RL": 410.0, "RR": 415.0})
+    surveying.weigh(session, wheels={"FL": 580.0, "FR": 575.0, "RL": 410.0, "RR": 415.0})
     kerb = session.job.vehicle.kerb
     assert (kerb.front, kerb.rear, kerb.source) == (1155.0, 825.0, "weighed")
     assert "nothing counts twice" in session.messages.text
@@ -137,7 +140,7 @@ def test_a_survey_goes_into_the_vehicle_and_comes_out_by_undo(session: Session) 
     before = session.job
     found = adjusted(session)
     assert found is not None
-    session.do("survey.take")
+    surveying.take_survey(session)
     assert f"{len(found.sizes)} sizes" in session.messages.text
     size = found.sizes["wheelbase"]
     assert session.job.vehicle.wheelbase == pytest.approx(size.value, abs=0.51)
@@ -153,7 +156,7 @@ def test_readings_that_contradict_each_other_wholly_are_told(
     for key, value in (("frame_front", 800.0), ("frame_rear", 800.0), ("frame_left", 2000.0),
                        ("frame_right", 2000.0), ("frame_diagonal_1", 9000.0),
                        ("frame_diagonal_2", 9000.0)):  # fmt: skip
-        session.do("survey.read", measure=key, value=value, by="tape")
+        surveying.add_reading(session, measure=key, value=value, by="tape")
     found = adjusted(session)
     assert found is not None
     assert found.suspects
@@ -163,17 +166,17 @@ def test_readings_that_contradict_each_other_wholly_are_told(
 def test_taking_over_a_contradiction_is_told(demo: Job, keeping: Settings) -> None:
     session = Session(msgspec.structs.replace(demo, survey=Survey()), keeping)
     for key, value in (("axle_cab", 1580.0), ("axle_end", 560.0), ("cab_end", 2240.0)):
-        session.do("survey.read", measure=key, value=value, by="tape")
-    session.do("survey.take")
+        surveying.add_reading(session, measure=key, value=value, by="tape")
+    surveying.take_survey(session)
     assert session.messages.trouble
     assert "again before cutting" in session.messages.text
 
 
 def test_a_step_that_succeeds_takes_the_old_trouble_away(session: Session) -> None:
-    assert not session.do("edit.size", path="body.tray.length", value=-5.0)
+    assert not editing.set_size(session, path="body.tray.length", value=-5.0)
     assert session.messages.trouble
     assert session.messages.text[0].isupper()
-    assert session.do("edit.size", path="body.tray.length", value=2060.0)
+    assert editing.set_size(session, path="body.tray.length", value=2060.0)
     assert not session.messages.trouble
     assert not session.messages.text
 
@@ -188,8 +191,8 @@ def test_every_measure_says_how_it_is_taken(kind: str) -> None:
 
 def test_a_refused_size_is_told_at_its_path(session: Session) -> None:
     before = session.job
-    assert not session.do("edit.size", path="body.tray.length", value=-5.0)
+    assert not editing.set_size(session, path="body.tray.length", value=-5.0)
     assert session.job == before
     assert session.messages.trouble
-    assert not session.do("edit.size", path="body.tray.wheelbase", value=5.0)
+    assert not editing.set_size(session, path="body.tray.wheelbase", value=5.0)
     assert "wheelbase" in session.messages.text

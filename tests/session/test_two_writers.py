@@ -17,6 +17,7 @@ from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.session.actions.files import COPY, OVER, TOGETHER
 from roomy_hull.session.asking import Nobody
+from roomy_hull.session.doing import do
 from roomy_hull.session.files import ChangedError, open_job, save_job
 from roomy_hull.session.session import Session
 
@@ -73,7 +74,7 @@ def test_what_another_window_saved_is_not_written_over(two: tuple[Session, Sessi
         save_job(second, path)
     assert path.read_bytes() == on_disk
     # Nor by the action, where nobody chooses.
-    second.do("job.save")
+    do(second, "job.save")
     assert path.read_bytes() == on_disk
     assert second.history.dirty
     assert "Not saved" in second.messages.text
@@ -86,7 +87,7 @@ def test_edits_that_do_not_touch_are_laid_together(two: tuple[Session, Session, 
     save_job(first, path)
     moved(second, "camp", 1000.0)
     second.asker = Answers(TOGETHER)
-    second.do("job.save")
+    do(second, "job.save")
     both = jobfile.load(path)
     assert both.thing("tools").u == 500  # type: ignore[union-attr]
     assert both.thing("camp").u == 1000  # type: ignore[union-attr]
@@ -106,7 +107,7 @@ def test_edits_of_the_same_part_are_named(two: tuple[Session, Session, Path]) ->
     on_disk = path.read_bytes()
     moved(second, "tools", 525.0)
     second.asker = Answers(TOGETHER)
-    second.do("job.save")
+    do(second, "job.save")
     assert "units.tools.u" in second.messages.text
     assert path.read_bytes() == on_disk
     assert second.job.thing("tools").u == 525  # type: ignore[union-attr]
@@ -119,7 +120,7 @@ def test_a_copy_or_the_persons_own_word(two: tuple[Session, Session, Path], tmp_
     on_disk = path.read_bytes()
     moved(second, "tools", 525.0)
     second.asker = Answers(COPY, tmp_path / "copy.hull.json")
-    second.do("job.save")
+    do(second, "job.save")
     assert path.read_bytes() == on_disk
     assert jobfile.load(tmp_path / "copy.hull.json").thing("tools").u == 525  # type: ignore[union-attr]
     third = Session(second.job, Settings(tmp_path / "c3", tmp_path / "s3"))
@@ -128,7 +129,7 @@ def test_a_copy_or_the_persons_own_word(two: tuple[Session, Session, Path], tmp_
     save_job(first, path)
     moved(third, "tools", 550.0)
     third.asker = Answers(OVER)
-    third.do("job.save")
+    do(third, "job.save")
     assert jobfile.load(path).thing("tools").u == 550  # type: ignore[union-attr]
     # What was there is kept.
     assert jobfile.load(path.with_name("ute.hull.json.previous")).thing("tools").u == 475  # type: ignore[union-attr]
@@ -149,7 +150,7 @@ def test_save_as_a_name_without_ending_asks_before_it_replaces(
     on_disk = path.read_bytes()
     moved(first, "tools", 500.0)
     first.asker = asked = Answers(path=path.with_name("ute"))
-    first.do("job.save_as")
+    do(first, "job.save_as")
     assert path.read_bytes() == on_disk
     assert "Replace it?" in asked.asked[0]
 
@@ -165,7 +166,7 @@ def test_a_step_that_no_file_could_hold_is_not_taken(two: tuple[Session, Session
     # One that got in all the same is kept beside, and said so.
     first.history.push("sets", msgspec.structs.replace(before, sets=crowd))
     on_disk = path.read_bytes()
-    first.do("job.save")
+    do(first, "job.save")
     assert "Nothing is lost" in first.messages.text
     (kept,) = first.settings.state.glob("rescued-*.json")
     assert len(json.loads(kept.read_text())["sets"]) == len(crowd)

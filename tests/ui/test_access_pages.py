@@ -21,6 +21,7 @@ from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.settings import Settings
 from roomy_hull.job.goods import Good
 from roomy_hull.job.model import Job
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.table import facing
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict
@@ -156,11 +157,11 @@ def test_goods_are_pasted_added_and_taken_off(
     board = QApplication.clipboard()
     assert board is not None
     board.setText("Name;kg;Place\nRope;3,5;camp\nLamp;0,4;\n")
-    session.do("access.paste")
+    do(session, "access.paste")
     assert [g.name for g in session.job.goods[count:]] == ["Rope", "Lamp"]
     assert "1 not stowed yet" in page.words.text()
     board.setText("Rope;heavy")
-    session.do("access.paste")
+    do(session, "access.paste")
     assert "line 1" in session.messages.text
     assert len(session.job.goods) == count + 2
     monkeypatch.setattr(session.asker, "name", lambda _w, _wish: "Kettle")
@@ -170,7 +171,7 @@ def test_goods_are_pasted_added_and_taken_off(
     assert session.look.access == "goods.kettle"
     qtbot.mouseClick(page.remove, LEFT)
     assert "kettle" not in [g.id for g in session.job.goods]
-    session.do("edit.undo")
+    do(session, "edit.undo")
     assert session.job.goods[-1].name == "Kettle"
 
 
@@ -183,9 +184,9 @@ def test_what_is_wanted_stands_out(window: MainWindow) -> None:
         return sum(s.role == "goods chosen" for s in drawn[0])
 
     assert marked() == 0
-    session.do("access.urgent")
+    do(session, "access.urgent")
     assert session.look.urgent == "now"
-    session.do("access.urgent")
+    do(session, "access.urgent")
     assert session.look.urgent == "each stop"
     assert marked() > 0
 
@@ -235,8 +236,8 @@ def test_people_dogs_and_berths(window: MainWindow, qtbot: QtBot) -> None:
     page = window.page("Access", "Living")
     assert isinstance(page, LivingPage)
     rows = page.table.rowCount()
-    session.do("access.add_dog")
-    session.do("access.add_berth")
+    do(session, "access.add_dog")
+    do(session, "access.add_berth")
     assert page.table.rowCount() == rows + 2
     assert session.look.access.startswith("berths.")
     edit = window.card.edit_of(f"party.{session.look.access}.length")
@@ -247,7 +248,7 @@ def test_people_dogs_and_berths(window: MainWindow, qtbot: QtBot) -> None:
     qtbot.keyClick(edit, Qt.Key.Key_Return)
     assert "access.berth" in [f.code for f in session.verdict.findings]
     qtbot.mouseClick(page.remove, LEFT)
-    session.do("access.add_person")
+    do(session, "access.add_person")
     assert len(session.verdict.access.seen[0]) == 3
     assert "Level with" in page.words.text()
 
@@ -277,10 +278,10 @@ def test_lifting_and_the_canopy_off_and_on(
     assert found is not None
     assert sum(float(w.removesuffix(" kg")) for w in said) == pytest.approx(found.loaded, abs=3)
     monkeypatch.setattr(session.asker, "folder", lambda _w: tmp_path)
-    session.do("access.papers")
+    do(session, "access.papers")
     assert (tmp_path / "canopy-off.txt").exists()
     monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: tmp_path / "pack.csv")
-    session.do("access.pack")
+    do(session, "access.pack")
     assert "Mist nets" in (tmp_path / "pack.csv").read_text()
 
 

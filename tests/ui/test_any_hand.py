@@ -7,6 +7,7 @@ import pytest
 
 import hands
 from roomy_hull.desktop.window import MainWindow
+from roomy_hull.session.doing import do
 from tests.sweeping import examples
 
 
@@ -56,7 +57,7 @@ def test_a_name_that_cannot_be_kept_keeps_no_layout(
     session = window.session
     before = session.job
     monkeypatch.setattr(session.asker, "name", lambda *_a: "a" * 300)
-    session.do("unit.keep_variant")
+    do(session, "unit.keep_variant")
     assert session.job is before
     assert "is kept" not in session.messages.text
     assert session.messages.trouble

@@ -9,6 +9,7 @@ from roomy_hull.desktop.pages.fitout.arranging import ArrangePage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.settings import Settings
+from roomy_hull.session.doing import do
 from roomy_hull.session.session import Session
 from tests.builders import begun
 from tests.ui.conftest import opened
@@ -116,7 +117,7 @@ def test_a_job_changed_while_it_runs_is_told(wagon: MainWindow, qtbot: QtBot) ->
     shown.run.set(seconds=20.0, pitch=25.0)
     qtbot.mouseClick(shown.go, LEFT)
     session.selection.select("cold")
-    session.do("edit.delete")
+    do(session, "edit.delete")
     assert shown.run.working
     qtbot.waitUntil(
         lambda: "changed meanwhile" in shown.words.text() or not shown.run.working, timeout=30_000
@@ -171,7 +172,7 @@ def test_why_here_is_answered_on_the_page(wagon: MainWindow, qtbot: QtBot) -> No
 
 def test_what_cannot_be_begun_is_told_where_one_looks(wagon: MainWindow, qtbot: QtBot) -> None:
     shown = page(wagon, qtbot)
-    wagon.session.do("arrange.pin_all")
+    do(wagon.session, "arrange.pin_all")
     qtbot.mouseClick(shown.go, LEFT)
     assert not shown.run.working
     assert "nothing to arrange" in wagon.message.text()
@@ -179,7 +180,7 @@ def test_what_cannot_be_begun_is_told_where_one_looks(wagon: MainWindow, qtbot: 
 
 def test_the_page_is_painted_in_both_themes_and_systems(wagon: MainWindow, qtbot: QtBot) -> None:
     shown = page(wagon, qtbot)
-    wagon.session.do("arrange.pin_all")
+    do(wagon.session, "arrange.pin_all")
     light = shown.grab().toImage()
     wagon.session.view.set(dark=True, system="us")
     QApplication.processEvents()

@@ -7,6 +7,8 @@ from pytestqt.qtbot import QtBot
 
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.desktop.window import MainWindow
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 
 
 def typed(window: MainWindow, qtbot: QtBot, key: str, name: str, words: str) -> FigureEdit:
@@ -65,7 +67,7 @@ def test_a_thing_that_is_deleted_while_one_types_takes_the_words_along(
 ) -> None:
     session = window.session
     typed(window, qtbot, "galley", "width", "455")
-    session.do("edit.delete")
+    do(session, "edit.delete")
     QApplication.processEvents()
     assert session.job.thing("galley") is None
     session.undo()
@@ -77,7 +79,7 @@ def test_undo_while_one_types_leaves_the_other_things_alone(
 ) -> None:
     session = window.session
     first = session.job
-    session.do("edit.field", thing="water", field="name", value="Another")
+    editing.set_field(session, thing="water", field="name", value="Another")
     typed(window, qtbot, "galley", "width", "455")
     session.selection.select("water")
     session.undo()

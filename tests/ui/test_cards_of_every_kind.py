@@ -11,6 +11,7 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import STATIONS
 from roomy_hull.job.carried import Carried
 from roomy_hull.kit import catalogue as stores
+from roomy_hull.session.actions import editing
 from tests.sweeping import some
 from tests.ui.conftest import Hand
 
@@ -30,7 +31,7 @@ def bare(window: MainWindow) -> MainWindow:
 @pytest.mark.parametrize("key", some([e.key for e in stores.entries()], 16))
 def test_it_is_placed_shown_opened_and_taken_back(bare: MainWindow, key: str) -> None:
     session = bare.session
-    made = session.do("edit.place", entry=key)
+    made = editing.place(session, entry=key)
     assert made, session.messages.text
     thing = session.verdict.assembly.thing(made)
     assert thing is not None
@@ -46,7 +47,7 @@ def test_it_is_placed_shown_opened_and_taken_back(bare: MainWindow, key: str) ->
         else:
             assert isinstance(widget, QComboBox | QCheckBox)
     if thing.openings:
-        session.do("view.open", key=made)
+        editing.toggle_open(session, key=made)
         assert session.look.opened
     closed = bare.ground.grab().toImage()
     for station in STATIONS:
@@ -65,13 +66,13 @@ def test_a_caution_stands_where_the_risk_is(bare: MainWindow) -> None:
     for key, words in (("kitchen", "licensed gas fitter"), ("gas-locker", "licensed gas"),
                        ("inverter", "licensed electrician"),
                        ("battery", "fuse"), ("water-heater", "licensed person")):  # fmt: skip
-        bare.session.do("edit.place", entry=key)
+        editing.place(bare.session, entry=key)
         assert words in bare.card._made.text(), key
 
 
 def test_a_unit_of_boxes_is_typed_on_the_card(bare: MainWindow, qtbot: QtBot) -> None:
     session = bare.session
-    made = session.do("edit.place", entry="own")
+    made = editing.place(session, entry="own")
     edit = bare.card.edit_of("blocks")
     assert isinstance(edit, FigureEdit)
     edit.setFocus()
@@ -100,7 +101,7 @@ def test_a_unit_of_boxes_is_typed_on_the_card(bare: MainWindow, qtbot: QtBot) ->
 
 def test_a_hinge_is_chosen_on_the_card_and_the_way_turns(bare: MainWindow) -> None:
     session = bare.session
-    made = session.do("edit.place", entry="fridge-upright")
+    made = editing.place(session, entry="fridge-upright")
     before = session.verdict.assembly.opening(made)
     box = bare.card.edit_of("hinge")
     assert isinstance(box, QComboBox)
@@ -117,7 +118,7 @@ def test_an_awning_is_dragged_along_its_wall(bare: MainWindow) -> None:
     session = bare.session
     session.view.set(whole=True)
     QApplication.processEvents()
-    session.do("edit.place", entry="awning")
+    editing.place(session, entry="awning")
     item = session.job.carried[0]
     thing = session.verdict.assembly.thing("awning")
     assert thing is not None

@@ -15,6 +15,7 @@ from roomy_hull.desktop.widgets.dialogs import ActionSearch, KeySheet
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats import jobfile
 from roomy_hull.job.edits import units as edits
+from roomy_hull.session.doing import registry
 from roomy_hull.session.pages.cut.words import parts
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
@@ -209,7 +210,7 @@ def test_menus_are_the_registrys_and_name_what_undo_does(window: MainWindow) -> 
     assert not window.menus.actions["edit.redo"].isEnabled()
     window.menus._hide()
     assert window.menus.actions["edit.redo"].isEnabled()
-    assert set(window.menus.actions) == {a.id for a in window.session.registry.all()}
+    assert set(window.menus.actions) == {a.id for a in registry().all()}
 
 
 def test_every_page_is_turned_to_by_its_key(window: MainWindow, qtbot: QtBot) -> None:
@@ -223,10 +224,10 @@ def test_every_page_is_turned_to_by_its_key(window: MainWindow, qtbot: QtBot) ->
 
 
 def test_the_key_sheet_and_the_search_of_actions(window: MainWindow, qtbot: QtBot) -> None:
-    sheet = KeySheet(window.session.registry, window)
+    sheet = KeySheet(registry(), window)
     qtbot.addWidget(sheet)
     sheet.show()
-    search = ActionSearch(window.session.registry, window.session, window)
+    search = ActionSearch(registry(), window.session, window)
     qtbot.addWidget(search)
     search.show()
     qtbot.keyClicks(search.field, "light dark")

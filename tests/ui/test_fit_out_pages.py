@@ -11,6 +11,7 @@ from roomy_hull.desktop.pages.fitout.together import CELL, HEAD, NAMES
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.job.edits import units as edits
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.table import stage
 from tests.ui.conftest import Hand
 
@@ -122,7 +123,7 @@ def test_a_run_is_kept_from_what_stands_open(
 ) -> None:
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Recover", True))
     window.session.view.set(opened=frozenset({"recovery"}))
-    window.session.do("unit.keep_run")
+    do(window.session, "unit.keep_run")
     assert [m.what for m in window.session.job.runs[-1].moves][-1] == "recovery"
     assert len(window.session.job.runs[-1].moves) == 4
     assert window.page("Fit-out", "Run-through").count.text() == "Goes through in 4 actions."
@@ -228,11 +229,11 @@ def test_several_are_chosen_moved_aligned_and_copied(window: MainWindow, qtbot: 
     assert us[0] > 50
     assert us[1] - us[0] == 200
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
-    window.session.do("unit.align_floor")
+    do(window.session, "unit.align_floor")
     hand.press(middle(window, "extinguisher"), CTRL)
     assert session.selection.ids() == ("sample-shelf",)
     session.selection.select("galley")
-    window.session.do("unit.copy_across")
+    do(window.session, "unit.copy_across")
     assert session.selection.key == "galley-2"
     assert session.look.station == "right"
 
@@ -247,14 +248,14 @@ def test_would_it_work_on_the_other_side(window: MainWindow, qtbot: QtBot) -> No
     qtbot.keyClick(window, Qt.Key.Key_M, CTRL)
     assert "each side would" in window.message.text()
     assert session.job is before
-    window.session.do("unit.exchange")
+    do(window.session, "unit.exchange")
     assert session.job.thing("wet-bench").bay == "R"  # type: ignore[union-attr]
 
 
 def test_a_unit_is_kept_in_my_stores_and_replaces_another(window: MainWindow, qtbot: QtBot) -> None:
     session = window.session
     session.selection.select("optics")
-    window.session.do("unit.keep")
+    do(window.session, "unit.keep")
     assert "in your stores now" in window.message.text()
     row = window.stores.row_of("own:optics-drawer.unit.json")
     assert row > 0

@@ -17,6 +17,7 @@ from roomy_hull.desktop.pages.loads.strength import StrengthPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.edits import units as edits
+from roomy_hull.session.actions import editing
 from roomy_hull.session.marks import bare
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.showing import show_finding
@@ -201,7 +202,7 @@ def test_strength_writes_out_every_sum(window: MainWindow, qtbot: QtBot) -> None
 
 def test_proposed_struts_go_into_the_job(window: MainWindow, qtbot: QtBot) -> None:
     session = window.session
-    assert session.do("edit.size", path="body.canopy.doors.left.strut", value=None)
+    assert editing.set_size(session, path="body.canopy.doors.left.strut", value=None)
     found = page(window, "Strength")
     assert isinstance(found, StrengthPage)
     found.only("Strut")

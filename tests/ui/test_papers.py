@@ -17,6 +17,7 @@ from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import ground
 from roomy_hull.drawing.style import DARK, LIGHT
 from roomy_hull.formats.settings import Settings
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import Verdict
@@ -145,11 +146,11 @@ def test_a_place_that_cannot_be_written_is_told(window: MainWindow, tmp_path: Pa
     for suffix in (".svg", ".pdf"):
         session.asker = Picks(tmp_path / "none" / f"a{suffix}", window)  # type: ignore[assignment]
         (tmp_path / "none").write_text("in the way") if suffix == ".svg" else None
-        session.do("job.picture")
+        do(session, "job.picture")
         assert session.messages.trouble
         assert "cannot be written" in session.messages.text
     session.asker = Picks(tmp_path / "plain", window)  # type: ignore[assignment]
-    session.do("job.picture")
+    do(session, "job.picture")
     assert (tmp_path / "plain.svg").exists()
     assert session.path is None
     assert (

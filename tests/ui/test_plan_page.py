@@ -10,6 +10,7 @@ from roomy_hull.desktop.pages.build import plan as plan_page
 from roomy_hull.desktop.pages.build.plan import PlanPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.job.edits import building as edits
+from roomy_hull.session.doing import do, registry
 from roomy_hull.session.pages.build.words import built
 from tests.ui.conftest import Hand, turn
 
@@ -160,8 +161,8 @@ def test_a_bar_is_given_to_somebody_else_by_dragging_it_to_their_row(page: PlanP
     hand.release(to)
     assert [(h.op, h.person) for h in session.job.plan.held] == [(key, other)]
     assert built(session).levelled.placed[key].people == (other,)
-    assert session.registry.get("build.let_go").enabled(session)
-    session.do("build.let_go")
+    assert registry().get("build.let_go").enabled(session)
+    do(session, "build.let_go")
     assert session.job.plan.held == ()
 
 

@@ -13,6 +13,8 @@ from roomy_hull.desktop.pages.services.runs import RunsPage
 from roomy_hull.desktop.pages.services.signing import SignaturesPage
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.kinds.board import Board, Instrument
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 from tests.ui.conftest import Hand
 from tests.ui.loads import text
 
@@ -46,7 +48,7 @@ def test_an_instrument_is_dragged_on_the_grid_as_one_step(window: MainWindow) ->
     now = instrument(window, "pump")
     assert (now.x, now.z) == (before.x + 10, before.z + 10)  # 8 mm, to the nearest of 5
     assert session.history.undo_words() == "move an instrument"
-    session.do("edit.undo")
+    do(session, "edit.undo")
     assert instrument(window, "pump") == before
     # Over another it is told, and nothing is lost.
     hand.press(start)
@@ -54,7 +56,7 @@ def test_an_instrument_is_dragged_on_the_grid_as_one_step(window: MainWindow) ->
     hand.move(lies.px((other.x + 5, other.z)))
     hand.release(start)
     assert "lie over each other" in page.model.drawn(1.0)[0]
-    session.do("edit.undo")
+    do(session, "edit.undo")
 
 
 def test_keys_card_and_buttons_of_the_board(window: MainWindow, qtbot: QtBot) -> None:
@@ -76,8 +78,8 @@ def test_keys_card_and_buttons_of_the_board(window: MainWindow, qtbot: QtBot) ->
     qtbot.keyClicks(edit, "150")
     qtbot.keyClick(edit, Qt.Key.Key_Return)
     assert "services.board_deep" in [f.code for f in session.verdict.findings]
-    session.do("edit.undo")
-    session.do("edit.field", thing="fuses", field="width", value=400.0)
+    do(session, "edit.undo")
+    editing.set_field(session, thing="fuses", field="width", value=400.0)
     what = page.what
     assert isinstance(what, QComboBox)
     what.setCurrentText("switch")
@@ -151,23 +153,23 @@ def test_weather_is_taken_from_a_file_and_a_bad_one_is_told(
     ]
     file.write_text("month,day,hour,ghi,temp_air\n" + "\n".join(rows))
     monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: file)
-    session.do("services.weather")
+    do(session, "services.weather")
     assert session.job.services.trip.weather.name == "hours.csv"
     session.view.turn_to("Services", "Trip", service="")
     assert "Weather by hours.csv." in window.page("Services", "Trip").words.text()
-    session.do("services.clear_weather")
+    do(session, "services.clear_weather")
     assert not session.job.services.trip.weather.air
     file.write_text("nothing")
-    session.do("services.weather")
+    do(session, "services.weather")
     assert "no line names the columns" in session.messages.text
 
 
 def test_a_plug_is_laid_in_for_later(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
     session = window.session
     monkeypatch.setattr(session.asker, "choose", lambda _w, _o: "vehicle | tray")
-    session.do("services.plug")
+    do(session, "services.plug")
     session.view.turn_to("Services", "Runs", service="plugs.plug")
     assert window.card.edit_of("services.plugs.plug.pins").isVisible()
     assert "nothing uses it yet" in window.card._sum.text()
-    session.do("services.remove")
+    do(session, "services.remove")
     assert [p.id for p in session.job.services.plugs] == ["charge-plug"]

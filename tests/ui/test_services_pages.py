@@ -13,7 +13,8 @@ from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.services import Services
 from roomy_hull.planning.simulator import Simulator, monitor
-from roomy_hull.session.actions import servicing
+from roomy_hull.session.actions import editing, servicing
+from roomy_hull.session.doing import do
 from roomy_hull.studies.services import weather
 from tests.ui.conftest import Hand
 from tests.ui.loads import text, typed
@@ -158,10 +159,10 @@ def test_water_and_gas_in_words_and_figures(window: MainWindow) -> None:
     assert isinstance(gas, GasPage)
     assert "10.3 h in one burner" in gas.words.text()
     assert not gas.table.isVisible()
-    session.do("edit.size", path="vehicle.springs.school", value="air")
+    editing.set_size(session, path="vehicle.springs.school", value="air")
     assert gas.table.isVisible()
     level = text(gas.table, 0, 4)
-    session.do("edit.size", path="services.uses.slope_left", value=3.0)
+    editing.set_size(session, path="services.uses.slope_left", value=3.0)
     assert float(text(gas.table, 0, 2)) > float(text(gas.table, 0, 1)) + 20
     assert level.startswith(("+0.0°", "-0.0°"))
 
@@ -185,7 +186,7 @@ def test_a_signature_is_entered_once_and_takes_the_note_away(
     assert notes() == ["services.sign"]
     monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "B. Reed, 1234")
     for _ in range(2):
-        session.do("services.sign_gas")
+        do(session, "services.sign_gas")
     assert [(x.what, x.name) for x in session.job.services.signatures] == [("gas", "B. Reed, 1234")]
     assert notes() == []
 
@@ -224,7 +225,7 @@ def test_the_monitor_is_read_beside_the_window_and_its_reading_drawn(
     qtbot.mouseClick(page.recalibrate, LEFT)
     assert "1 readings were taken in the dark" in session.messages.text
     for hour in (1.5, 2.5, 3.5):
-        session.do("services.read", volts=13.0, amps=-3.0, charge=0.9, hour=hour)
+        servicing.read_monitor(session, volts=13.0, amps=-3.0, charge=0.9, hour=hour)
     before = session.job.services.consumers[0].day_wh
     qtbot.mouseClick(page.recalibrate, LEFT)
     assert session.messages.text.startswith("By the monitor: Sample fridge")

@@ -19,6 +19,8 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.session import session as module
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 from roomy_hull.session.files import save_job
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.verdict import judge
@@ -42,7 +44,7 @@ def test_a_session_outlives_its_window(qapp: object, session: Session) -> None:
     for page in ("Together", "Run-through", "In and out", "Variants", "Solid", "Drawing"):
         session.view.turn_to("Fit-out", page)
     gone(made)
-    session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(session, thing="tools", field="u", value=500.0)
     session.selection.select("tools")
     session.view.set(station="left", dark=True)
     session.say("Nobody is there.")
@@ -50,7 +52,7 @@ def test_a_session_outlives_its_window(qapp: object, session: Session) -> None:
     assert session.verdict.job is session.job
     del made
     gc.collect()
-    session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(session, thing="tools", field="u", value=500.0)
     assert session.job.thing("tools").u == 500  # type: ignore[union-attr]
 
 
@@ -61,7 +63,7 @@ def test_a_window_that_is_left_to_itself_goes(qapp: object, session: Session) ->
     made.close()
     del made
     gc.collect()
-    session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(session, thing="tools", field="u", value=500.0)
     assert session.history.undo_words()
 
 
@@ -71,7 +73,7 @@ def test_saving_tells_that_it_is_saved_and_of_no_changed_job(
     told: list[str] = []
     session.changed.connect(lambda: told.append("changed"))
     session.saved.connect(lambda: told.append("saved"))
-    session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(session, thing="tools", field="u", value=500.0)
     assert told == ["changed", "saved"]
     told.clear()
     save_job(session, tmp_path / "a.hull.json")
@@ -79,7 +81,7 @@ def test_saving_tells_that_it_is_saved_and_of_no_changed_job(
 
 
 def test_a_saved_job_is_titled_so(window: MainWindow, tmp_path: Path) -> None:
-    window.session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(window.session, thing="tools", field="u", value=500.0)
     assert window.isWindowModified()
     save_job(window.session, tmp_path / "mine.hull.json")
     assert not window.isWindowModified()
@@ -182,7 +184,7 @@ def test_fixes_are_computed_once_for_each_verdict(
     finding = session.verdict.findings[0]
     assert session.fixes(finding) == session.fixes(finding)
     assert len(asked) == 1
-    session.do("edit.field", thing="tools", field="u", value=500.0)
+    editing.set_field(session, thing="tools", field="u", value=500.0)
     session.fixes(next(iter(session.verdict.findings)))
     assert len(asked) == 2
 
@@ -217,7 +219,7 @@ def test_about_says_the_version_and_what_it_never_does(
     monkeypatch.setattr(
         QMessageBox, "about", lambda _parent, title, text: told.append(f"{title}: {text}")
     )
-    window.session.do("help.about")
+    do(window.session, "help.about")
     assert len(told) == 1
     assert __version__ in told[0]
     assert "never certifies" in told[0]

@@ -16,6 +16,8 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.settings import Settings
 from roomy_hull.formats.verdict_json import verdict_json
 from roomy_hull.job.edits.setups import absent
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import in_setup
 from tests.builders import begun
@@ -104,10 +106,10 @@ def test_set_ups_are_added_renamed_and_dropped(
         bare, Qt.Key.Key_U, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
     )
     assert [s.name for s in session.job.setups] == ["Long trip"]
-    session.do("setup.copy")
-    session.do("setup.rename")
+    do(session, "setup.copy")
+    do(session, "setup.rename")
     assert [s.name for s in session.job.setups] == ["Long trip", "Work bare"]
-    session.do("setup.drop")
+    do(session, "setup.drop")
     assert [s.name for s in session.job.setups] == ["Long trip"]
 
 
@@ -116,7 +118,7 @@ def test_the_swap_list_is_written(
 ) -> None:
     session, path = flatbed.session, tmp_path / "swap.csv"
     monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: path)
-    session.do("setup.write")
+    do(session, "setup.write")
     text = path.read_text()
     assert text.splitlines()[0].startswith("step")
     assert "Reed cabin" in text
@@ -195,10 +197,10 @@ def test_an_axle_is_moved_by_an_answer(bare: MainWindow, monkeypatch: pytest.Mon
     session = bare.session
     base = session.job.vehicle.wheelbase
     monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "25")
-    session.do("vehicle.front_axle")
+    do(session, "vehicle.front_axle")
     assert session.job.vehicle.wheelbase == base + 25
     monkeypatch.setattr(session.asker, "name", lambda _words, _wish: "far")
-    session.do("vehicle.rear_axle")
+    do(session, "vehicle.rear_axle")
     assert session.job.vehicle.wheelbase == base + 25
     assert bare.message.text()
 
@@ -206,17 +208,17 @@ def test_an_axle_is_moved_by_an_answer(bare: MainWindow, monkeypatch: pytest.Mon
 def test_the_rear_is_closed_and_rails_find_room(qtbot: QtBot, keeping: Settings) -> None:
     for window in opened(qtbot, Session(begun("Marl 2.8 dual", "full canopy"), keeping)):
         session = window.session
-        session.do("body.rack_rear_wall")
+        do(session, "body.rack_rear_wall")
         assert "rear door" in window.message.text()
-        session.do("body.close_rear")
-        session.do("body.rack_rear_wall")
+        do(session, "body.close_rear")
+        do(session, "body.rack_rear_wall")
         assert [r.kind for r in session.job.body.racks] == ["rear wall"]
         session.view.set(station="rear", stage="Fit-out")
-        made = session.do("edit.place", entry="jerry")
+        made = editing.place(session, entry="jerry")
         assert session.job.thing(made).on == "rear-wall"  # type: ignore[union-attr]
         session.selection.select(made)
         session.asker.choose = lambda _words, options: options[-1]  # type: ignore[assignment, method-assign]
-        session.do("rack.fix")
+        do(session, "rack.fix")
         assert session.job.thing(made).on == ""  # type: ignore[union-attr]
 
 
@@ -238,7 +240,7 @@ def test_a_rack_stands_on_the_page_strength(flatbed: MainWindow, qtbot: QtBot) -
         assert f"{one.use:.1%}" in lines
     assert "Rated 120 kg on the road and 180 kg standing still." in lines
     path = f"body.racks.{check.rack.id}.rating"
-    assert session.do("edit.size", path=path, value=round(check.kg / 2, 3))
+    assert editing.set_size(session, path=path, value=round(check.kg / 2, 3))
     assert found.model.rows()[0].use == pytest.approx(2.0, rel=1e-3)
 
 

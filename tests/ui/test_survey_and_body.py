@@ -21,6 +21,8 @@ from roomy_hull.formats.demo import DEMOS, demo_job
 from roomy_hull.job.edits import units as edits
 from roomy_hull.kit.body import fitting
 from roomy_hull.planning.simulator import Simulator, laser, scales
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
 from roomy_hull.verdict.verdict import judge
@@ -237,7 +239,7 @@ def test_a_shorter_canopy_leaves_units_outside_and_offers_to_mend(
 ) -> None:
     session = window.session
     units = session.job.units
-    assert session.do("edit.size", path="body.tray.length", value=1850.0)
+    assert editing.set_size(session, path="body.tray.length", value=1850.0)
     assert session.job.units is units
     finding = next(f for f in session.verdict.findings if f.code == "fit.outside.end")
     show_finding(session, finding)
@@ -276,13 +278,13 @@ def test_what_is_hung_under_the_tray_fits_or_says_what_is_in_the_way(what: str) 
 
 def test_menu_hangs_a_toolbox_and_takes_it_away(body: BodyStage, window: MainWindow) -> None:
     session = window.session
-    session.do("edit.size", path="body.tray.length", value=2500.0)
-    window.session.do("body.box_behind_left")
+    editing.set_size(session, path="body.tray.length", value=2500.0)
+    do(window.session, "body.box_behind_left")
     assert [b.id for b in session.job.body.tray.boxes] == ["behind-left"]
     assert window.card.edit_of("body.tray.boxes.behind-left.length") is not None
-    window.session.do("body.box_behind_left")
+    do(window.session, "body.box_behind_left")
     assert session.job.body.tray.boxes == ()
-    window.session.do("vehicle.long_range")
+    do(window.session, "vehicle.long_range")
     assert session.job.vehicle.long_range is not None
     assert window.card is not None
 
@@ -311,13 +313,13 @@ def test_a_new_job_is_chosen_and_begun(
     assert session.look.stage == "Survey"
     assert session.history.dirty
     session.view.set(stage="Body")
-    session.do("edit.size", path="body.tray.false_floor", value=60.0)
+    editing.set_size(session, path="body.tray.false_floor", value=60.0)
     assert session.job.body.canopy.bays[0].sill == 60  # type: ignore[union-attr]
-    session.do("edit.size", path="body.tray.wings", value=120.0)
+    editing.set_size(session, path="body.tray.wings", value=120.0)
     assert session.job.body.canopy.bays[0].start == 120  # type: ignore[union-attr]
     assert {"False floor: board", "Wing: top"} <= {p.name for p in session.verdict.assembly.parts()}
     session.view.set(stage="Fit-out", station="rear")
-    assert session.do("edit.place", entry="drawer-small")
+    assert editing.place(session, entry="drawer-small")
     session.history.mark_saved()
 
 
@@ -342,21 +344,21 @@ def test_vehicles_go_out_and_come_in(
 ) -> None:
     path = tmp_path / "mine"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a: (str(path), ""))
-    window.session.do("vehicle.export")
+    do(window.session, "vehicle.export")
     file = tmp_path / "mine.vehicle.json"
     assert vehiclefile.load(file) == window.session.job.vehicle
-    window.session.do("edit.size", path="vehicle.name", value="Changed")
+    editing.set_size(window.session, path="vehicle.name", value="Changed")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a: (str(file), ""))
-    window.session.do("vehicle.import")
+    do(window.session, "vehicle.import")
     assert window.session.job.vehicle.name == "Marl 2.8"
     file.write_text("{")
-    window.session.do("vehicle.import")
+    do(window.session, "vehicle.import")
     assert "ends too early" in window.message.text()
 
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_every_demo_job_opens_and_shows_every_stage(window: MainWindow, name: str) -> None:
-    window.session.do(f"job.demo_{name}")
+    do(window.session, f"job.demo_{name}")
     session: Session = window.session
     assert session.job == demo_job(name)
     assert session.verdict.count("stop") == 0

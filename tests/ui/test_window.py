@@ -9,6 +9,7 @@ from roomy_hull.desktop.widgets.findings_panel import AcceptDialog
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.services import Services
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.table import STAGES
 
 from .conftest import Hand, middle
@@ -342,7 +343,7 @@ def test_a_look_is_accepted_with_reason_and_initials(
 def test_an_empty_list_says_that_nothing_is_wrong(window: MainWindow) -> None:
     session = window.session
     session.edit("mend", edits.changed(session.job, "tools", contents=5.0))
-    session.do("edit.size", path="vehicle.springs.school", value="constant load")
+    editing.set_size(session, path="vehicle.springs.school", value="constant load")
     # Without a canopy there is nothing to lift, to reach for or to meet with the head.
     bare = msgspec.structs.replace(
         session.job,

@@ -24,6 +24,7 @@ from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.jobfile import read
 from roomy_hull.formats.settings import Settings
 from roomy_hull.session.beside import Beside
+from roomy_hull.session.doing import do
 from roomy_hull.session.files import hold, recover, set_aside
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import shipped_shop
@@ -197,7 +198,7 @@ def welcome(session: Session, window: MainWindow) -> None:
     dialog.exec()
     session.settings.keep_preferences(welcomed=True)
     if dialog.chosen:
-        session.do(dialog.chosen)
+        do(session, dialog.chosen)
     Tour(window, window.theme)
 
 

@@ -13,6 +13,7 @@ from roomy_hull.desktop.text import plain
 from roomy_hull.formats.folders import home
 from roomy_hull.formats.jobfile import SUFFIX
 from roomy_hull.job.model import Job
+from roomy_hull.session.doing import do, registry
 from roomy_hull.session.session import Session
 
 if TYPE_CHECKING:
@@ -81,7 +82,7 @@ class Dialogs:
             buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
         )  # fmt: skip
         if answer == buttons.Save:
-            session.do("job.save")
+            do(session, "job.save")
             return not session.history.dirty
         if answer == buttons.Discard:
             session.settings.drop_autosave()
@@ -138,15 +139,15 @@ class Dialogs:
         """Show the key sheet."""
         from roomy_hull.desktop.widgets.dialogs import KeySheet  # ruff: ignore[import-outside-top-level]  # not to slow the start
 
-        KeySheet(self._session.registry, self._window).exec()
+        KeySheet(registry(), self._window).exec()
 
     def find_action(self) -> None:
         """Show the list of all actions to search, and do the chosen one."""
         from roomy_hull.desktop.widgets.dialogs import ActionSearch  # ruff: ignore[import-outside-top-level]  # as above
 
-        dialog = ActionSearch(self._session.registry, self._session, self._window)
+        dialog = ActionSearch(registry(), self._session, self._window)
         if dialog.exec() == QDialog.DialogCode.Accepted and dialog.chosen():
-            self._session.do(dialog.chosen())
+            do(self._session, dialog.chosen())
 
     def quit(self) -> None:
         """Close the window."""

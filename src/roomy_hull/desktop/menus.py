@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QMainWindow, QMenu, QWidget
 
 from roomy_hull.desktop.text import plain
 from roomy_hull.session.actions.registry import MENUS, Action
+from roomy_hull.session.doing import do, registry
 from roomy_hull.session.session import Session
 
 
@@ -49,7 +50,7 @@ class Menus:
         """Make actions and keys, once."""
         if self.actions:
             return
-        for title, actions in self._session.registry.menus().items():
+        for title, actions in registry().menus().items():
             menu = self._menus[title]
             for action in actions:
                 self.actions[action.id] = self._action(action)
@@ -63,7 +64,7 @@ class Menus:
         found = QAction(action.words, self._window)
         found.setToolTip(action.tip)
         found.setShortcuts([QKeySequence(k) for k in action.keys])
-        found.triggered.connect(lambda _on=False, a=action: self._session.do(a.id))
+        found.triggered.connect(lambda _on=False, a=action: do(self._session, a.id))
         if not action.everywhere:
             found.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
             self._ground.addAction(found)
@@ -74,7 +75,7 @@ class Menus:
     def _show(self) -> None:
         """Show what can be done now, and what undo and redo would do."""
         self.fill()
-        for action in self._session.registry.all():
+        for action in registry().all():
             self.actions[action.id].setEnabled(action.enabled(self._session))
         history = self._session.history
         self.actions["edit.undo"].setText(f"Undo {history.undo_words()}".strip())

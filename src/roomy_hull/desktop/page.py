@@ -20,6 +20,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.doing import do
 from roomy_hull.session.session import Session
 
 
@@ -77,7 +78,7 @@ class SessionPage(QWidget):
         button = QPushButton(words)
         button.setFont(font(11))
         button.setToolTip(tip)
-        button.clicked.connect(lambda _on: self._session.do(action))
+        button.clicked.connect(lambda _on: do(self._session, action))
         return button
 
     def stack(self, words: str, *rows: tuple[QWidget | QLayout, int]) -> None:

@@ -26,6 +26,7 @@ from roomy_hull.desktop.widgets.job_line import JobLine
 from roomy_hull.desktop.widgets.pile import lay_out_now
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
 from roomy_hull.drawing import style
+from roomy_hull.session.actions import arranging, editing
 from roomy_hull.session.files import autosave, let_go, open_job
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
@@ -311,13 +312,13 @@ class MainWindow(QMainWindow):
 
     def _place(self, key: str) -> None:
         if self._arranges:
-            self.session.do("arrange.want", entry=key)
-        elif self.session.do("edit.place", entry=key):
+            arranging.want(self.session, entry=key)
+        elif editing.place(self.session, entry=key):
             self.ground.setFocus()
 
     def _place_on(self, key: str) -> None:
         """Place what is offered, and stay in the search field."""
-        self.session.do("arrange.want" if self._arranges else "edit.place", entry=key)
+        (arranging.want if self._arranges else editing.place)(self.session, entry=key)
 
     def _open_recent(self, path: Path) -> None:
         if self.session.asker.may_lose():

@@ -5,7 +5,7 @@ Views are given the session and listen to its signals; it knows none of them.
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import msgspec
 
@@ -30,7 +30,6 @@ from roomy_hull.verdict.acceptance import with_figures
 from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance, judge
 
 if TYPE_CHECKING:
-    from roomy_hull.session.actions.registry import Registry
     from roomy_hull.session.beside import Beside, Done
     from roomy_hull.session.catalogue import Catalogue
     from roomy_hull.session.files import OnDisk
@@ -79,7 +78,6 @@ class Session:
         self._fixes: tuple[Verdict | None, dict[Finding, tuple[Fix, ...]]] = (None, {})
         self._together = False
         self._catalogue: Catalogue | None = None
-        self._registry: Registry | None = None
 
     # What there is
 
@@ -175,17 +173,6 @@ class Session:
             self._catalogue = Catalogue(self.settings.units_folder(), self.messages)
         return self._catalogue
 
-    @property
-    def registry(self) -> "Registry":
-        """Every action, declared once."""
-        if self._registry is None:
-            from roomy_hull.session.actions.standard import (  # ruff: ignore[import-outside-top-level]  # not to slow the start
-                standard,
-            )  # all actions: not to slow the start
-
-            self._registry = standard()
-        return self._registry
-
     def scenario(self) -> Scenario:
         """The chosen scenario with what its set-up leaves off; the first where there is none such."""
         scenarios = resolved(self.job).scenarios
@@ -194,17 +181,6 @@ class Session:
     def say(self, message: str, *, trouble: bool = False) -> None:
         """Tell the user something in passing."""
         self.messages.say(message, trouble=trouble)
-
-    def do(self, action: str, /, **wanted: Any) -> Any:
-        """Do an action, if it is enabled.
-
-        Args:
-            action: Its id.
-            **wanted: What it takes, for those that take something.
-        Returns: What the action gives; nothing where it is not enabled.
-        """
-        found = self.registry.get(action)
-        return found.run(self, **wanted) if found.enabled(self) else None
 
     # Files
 

@@ -17,6 +17,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import Expansion
 from roomy_hull.kinds.registry import Unit
 from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.session.actions import editing
 from roomy_hull.session.finding_room import TRIAL
 from roomy_hull.session.session import Session
 from roomy_hull.session.snapping import snapped
@@ -113,7 +114,7 @@ class Drag:
     def release(self) -> None:
         """Let go of a thing of the job."""
         if self.active and self._start is not None and not self._stores:
-            self._session.do("edit.gesture", words=f"move {self._start.name}")
+            editing.end_gesture(self._session, words=f"move {self._start.name}")
         self._forget()
 
     def cancel(self) -> None:
@@ -180,7 +181,7 @@ class Drag:
                 self._session.say(f"{made.name} was let go outside the bays; nothing was placed.")
             return ""
         made = self._session.catalogue.entry(key).make
-        return str(self._session.do("edit.put_down", thing=thing.but(id=made.id)))
+        return str(editing.put_down(self._session, thing=thing.but(id=made.id)))
 
     # Where does it fit?
 

@@ -30,6 +30,7 @@ from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, SLICE, View
 from roomy_hull.job.carried import Carried
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.drawing import DrawingModel
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import off
@@ -312,7 +313,7 @@ class Ground(QWidget):
         if event is not None:
             thing, _ = self.at(event.position())
             if thing is not None and thing.openings:
-                self._session.do("view.open", key=thing.id)
+                editing.toggle_open(self._session, key=thing.id)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Let go without a step on Escape; it else selects nothing."""

@@ -18,6 +18,8 @@ from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.job.edits.resizing import resized, value_at
+from roomy_hull.session.actions import bodies, editing
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.body import BodyModel
 from roomy_hull.session.session import Session
 
@@ -133,7 +135,7 @@ class BodyDrawing(QWidget):
             at = self.window_now().mm(event.position().x(), event.position().y())
             key = self.model.part_at(self.station(), at)
             if key is not None:
-                self._session.do("body.choose", key=key)
+                bodies.choose_part(self._session, key=key)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Change the size while a dot is held; everything that depends on it goes along."""
@@ -162,7 +164,7 @@ class BodyDrawing(QWidget):
         if event is not None and self._held is not None:
             name = self._held.path.split(".", 1)[1].replace(".", " ")
             self._held = None
-            self._session.do("edit.gesture", words=f"change {name}")
+            editing.end_gesture(self._session, words=f"change {name}")
             self.update()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -197,7 +199,7 @@ class BodyDrawing(QWidget):
             self._typing = path
             self._session.say(str(trouble), trouble=True)
             return
-        if self._session.do("edit.size", path=path, value=value):
+        if editing.set_size(self._session, path=path, value=value):
             self.edit.hide()
             self.setFocus()
         else:
@@ -300,7 +302,7 @@ class PartsBar(QWidget):
         self.add.setMenu(self.menu)
         self.drop = QPushButton("Take away")
         self.drop.setFont(font(11))
-        self.drop.clicked.connect(lambda _on: session.do("body.drop_part"))
+        self.drop.clicked.connect(lambda _on: do(session, "body.drop_part"))
 
     def _offer(self) -> None:
         """Fill the menu with what makes sense on this vehicle."""
@@ -309,7 +311,7 @@ class PartsBar(QWidget):
             one = self.menu.addAction(action.words)
             if one is not None:
                 one.setToolTip(action.tip)
-                one.triggered.connect(lambda _on, a=action.id: self._session.do(a))
+                one.triggered.connect(lambda _on, a=action.id: do(self._session, a))
 
     def refresh(self) -> None:
         """Bring the buttons up to date; laid out anew only where the parts are others."""
@@ -338,7 +340,7 @@ class PartsBar(QWidget):
         self.drop.setVisible(bool(chosen))
 
     def _pick(self, key: str) -> None:
-        self._session.do("body.choose", key=key)
+        bodies.choose_part(self._session, key=key)
         self.refresh()
 
 

@@ -29,6 +29,7 @@ from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.drawing.style import Theme
 from roomy_hull.planning.devices import FileChannel, Reader
 from roomy_hull.planning.survey import Adjusted, Plan
+from roomy_hull.session.actions import surveying
 from roomy_hull.session.actions.surveying import adjusted
 from roomy_hull.session.session import Session
 
@@ -194,7 +195,7 @@ class SurveyStage(QWidget):
         self.read_button.clicked.connect(lambda _on: self._read(Reader.distance, self._got))
         self.weigh_button.clicked.connect(lambda _on: self._read(Reader.wheels, self._weighed))
         self.undo_button.clicked.connect(
-            lambda _on: self._session.do("survey.drop", measure=self.measure().key)
+            lambda _on: surveying.drop_readings(self._session, measure=self.measure().key)
         )
         self.take_button.clicked.connect(lambda _on: self._take())
         follow(self, self.refresh, session.changed, session.view.changed)
@@ -326,7 +327,7 @@ class SurveyStage(QWidget):
 
     def _add(self, value: float, by: str) -> None:
         row = self.list.currentRow()
-        if self._session.do("survey.read", measure=self.measure().key, value=value, by=by):
+        if surveying.add_reading(self._session, measure=self.measure().key, value=value, by=by):
             self.entry.clear()
             self.list.setCurrentRow(min(row + 1, self.list.count() - 1))
 
@@ -358,7 +359,7 @@ class SurveyStage(QWidget):
 
     def _weighed(self, wheels: dict[str, float]) -> None:
         self._end()
-        self._session.do("survey.weigh", wheels=wheels)
+        surveying.weigh(self._session, wheels=wheels)
 
     def _got(self, value: float) -> None:
         self._end()
@@ -373,7 +374,7 @@ class SurveyStage(QWidget):
         self._enable(True)
 
     def _take(self) -> None:
-        self._session.do("survey.take")
+        surveying.take_survey(self._session)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Give a half-typed reading up on Escape."""

@@ -26,6 +26,7 @@ from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.desktop.widgets.figure_edit import FigureEdit
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.edits.resizing import value_at
+from roomy_hull.session.actions import editing
 from roomy_hull.session.card_fields import (
     choices_of,
     load_fields,
@@ -228,9 +229,9 @@ class Card(QScrollArea):
 
     def _set(self, field: Field, value: object) -> bool:
         if "." in field.name:
-            return bool(self._session.do("edit.size", path=field.name, value=value))
+            return bool(editing.set_size(self._session, path=field.name, value=value))
         # Of what the form was made for: another may be chosen by now.
-        return bool(self._session.do("edit.field", thing=self._of, field=field.name, value=value))
+        return bool(editing.set_field(self._session, thing=self._of, field=field.name, value=value))
 
     def _fill(self, fields: tuple[Field, ...]) -> None:
         """Bring every figure up to date."""

@@ -25,6 +25,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.shapes import draw_severity
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import editing
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
 
@@ -318,7 +319,7 @@ class FindingsPanel(QWidget):
 
     def _fix(self, n: int) -> None:
         if n < len(self._fixes):
-            self._session.do("edit.apply", fix=self._fixes[n])
+            editing.apply(self._session, fix=self._fixes[n])
 
     def _accept(self) -> None:
         finding = self._session.selection.finding
@@ -326,8 +327,8 @@ class FindingsPanel(QWidget):
             return
         dialog = AcceptDialog(finding, self)
         if dialog.exec() == QDialog.DialogCode.Accepted:
-            self._session.do(
-                "edit.accept",
+            editing.accept(
+                self._session,
                 finding=finding,
                 reason=dialog.reason.text(),
                 initials=dialog.initials.text(),

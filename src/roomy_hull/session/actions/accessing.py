@@ -181,13 +181,3 @@ def actions() -> list[Action]:
         Action("access.pack", "Packing list…", "Of the chosen scenario, as CSV", menu, pack, (), _has_goods),
         Action("access.papers", "Papers of Access…", "Packing lists, where is what, the canopy off and on", menu, papers),
     ]  # fmt: skip
-
-
-def taking() -> list[Action]:
-    """Declare those that take something."""
-    return [
-        Action("access.choose", "Choose in Access", "The card shows it", "", choose),
-        Action("access.stow", "Stow an item", "In a unit", "", stow),
-        Action("access.play", "Play its moves", "After so many of them", "", play),
-        Action("access.ask", "Ask somebody", "Of the party", "", ask),
-    ]

@@ -211,14 +211,3 @@ def actions() -> tuple[Action, ...]:
         Action("arrange.follow", "Let the findings say what counts", "Instead of weights set by hand", "Unit", follow, (),
                lambda s: s.job.arrange.own_weights),
     )  # fmt: skip
-
-
-def taking() -> tuple[Action, ...]:
-    """Declare what takes something, and so is done by the page."""
-    rows = (
-        ("arrange.want", "Want it arranged", want), ("arrange.drop", "Want it no more", drop),
-        ("arrange.pin_these", "Pin these", pin), ("arrange.bays", "In which bays", bays),
-        ("arrange.weigh", "How much it counts", weigh), ("arrange.axle", "Which axle", axle),
-        ("arrange.apart", "Keep apart", apart), ("arrange.near", "Keep near", near), ("arrange.why", "Why here", why),
-    )  # fmt: skip
-    return tuple(Action(key, words, "", "", run) for key, words, run in rows)

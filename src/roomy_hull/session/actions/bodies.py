@@ -144,12 +144,6 @@ def body() -> list[Action]:
     return found
 
 
-def taking() -> list[Action]:
-    """Declare the actions that take something."""
-    return [
-        Action("body.choose", "Choose a part of the body", "Its card is shown", "", _choose_part)
-    ]
-
-
-def _choose_part(session: Session, *, key: str) -> None:
+def choose_part(session: Session, *, key: str) -> None:
+    """Choose a part of the body: its card is shown."""
     session.view.set(body=key)

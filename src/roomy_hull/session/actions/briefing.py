@@ -3,6 +3,7 @@
 from typing import Any
 
 from roomy_hull.job.edits import building as edits
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
@@ -27,13 +28,13 @@ def choose_way(session: Session, *, question: str, way: str) -> bool:
 
 def drop_wish(session: Session) -> None:
     """Delete the chosen wish."""
-    session.do("wish.drop", key=session.look.wish)
+    editing.drop_wish(session, key=session.look.wish)
 
 
 def new_wish(session: Session) -> None:
     """Add a wish to the brief and choose it."""
     name = session.asker.name("What is wished for?", "")
-    if name and session.do("wish.add", name=name, need="wanted", mass=0.0, x=0.0):
+    if name and editing.add_wish(session, name=name, need="wanted", mass=0.0, x=0.0):
         session.view.turn_to("Survey", "Brief", wish=session.job.brief.wishes[-1].id)
 
 
@@ -50,8 +51,3 @@ def actions() -> list[Action]:
         Action("brief.down", "Wish down", "The chosen one, in rank", "Survey", rank(1), ("Alt+Shift+Down",), _wish),
         Action("brief.drop", "Delete the wish", "The chosen one", "Survey", drop_wish, (), _wish),
     ]  # fmt: skip
-
-
-def taking() -> list[Action]:
-    """What takes something."""
-    return [Action("brief.way", "Choose a way", "Of a question", "", choose_way)]

@@ -210,31 +210,3 @@ def actions() -> list[Action]:
             lambda s: s.building.board is not None,
         ),
     ]
-
-
-def taking() -> list[Action]:
-    """What takes something."""
-    return [
-        Action("build.hold", "Hold an operation", "Not before a moment", "", building.hold),
-        Action(
-            "build.order",
-            "Take an order of operations",
-            "That a search found",
-            "",
-            building.take_order,
-        ),
-        Action("build.log_work", "Log work", "At an operation", "", building.work),
-        Action("build.bought", "Log what was ordered or received", "By keys", "", handing.bought),
-        Action("build.check", "Log a check", "With its figures", "", handing.check),
-        Action(
-            "build.otherwise",
-            "Log a size as built",
-            "By its path or part",
-            "",
-            as_built.build_otherwise,
-        ),
-        Action("build.hole", "Log a hole that was moved", "Of a part", "", as_built.hole_moved),
-        Action("build.add_photo", "Log a photo", "From a file", "", building.add_photo),
-        Action("build.offer", "Offer", "The job as it stands", "", handing.offer),
-        Action("build.open_job", "Open a job of the board", "By its file", "", handing.open_job),
-    ]

@@ -11,7 +11,6 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Acceptance, Job
 from roomy_hull.kinds.placed import Placed
-from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.finding_room import first_place, side_of, why_not
 from roomy_hull.session.placing import carried_place
 from roomy_hull.session.session import Session
@@ -199,42 +198,3 @@ def pitch_of_selection(session: Session) -> float:
     thing = session.known.assembly.thing(session.selection.key)
     pitch = thing.place.bay.pitch if thing and thing.place else 0.0
     return pitch if pitch > 0 else 25.0
-
-
-def actions() -> list[Action]:
-    """Declare the edits that take something; they stand in no menu."""
-    rows = (
-        ("edit.field", "Change a field", "Of a unit or carried item", set_field),
-        (
-            "edit.size",
-            "Change a value",
-            "Of vehicle, body, scenario or brief, by its path",
-            set_size,
-        ),
-        ("edit.apply", "Apply a fix", "One that was computed", apply),
-        ("edit.accept", "Accept a look", "With a reason and initials", accept),
-        (
-            "edit.place",
-            "Place from the stores",
-            "In the first free place, or where one says",
-            place,
-        ),
-        ("edit.put_down", "Put down", "What was carried from the stores", put_down),
-        ("edit.gesture", "End a gesture", "What it shows becomes one step", end_gesture),
-        ("view.open", "Open or close", "A thing, or one of its openings", toggle_open),
-        ("set.drop", "Drop a set", "One of the owner's", drop_set),
-        ("run.drop", "Drop a run-through", "One of the owner's", drop_run),
-        (
-            "variant.take",
-            "Take a variant in hand",
-            "The layout in hand takes its place",
-            take_variant,
-        ),
-        ("variant.drop", "Drop a variant", "For good; undo brings it back", drop_variant),
-        ("loads.better", "Make a change", "One of those that gain most", make_better),
-        ("weighing.add", "Enter a weighing", "What scales said", add_weighing),
-        ("weighing.drop", "Delete a weighing", "Predictions no longer follow it", drop_weighing),
-        ("wish.add", "Add a wish", "To the brief", add_wish),
-        ("wish.drop", "Delete a wish", "Out of the brief", drop_wish),
-    )
-    return [Action(key, words, tip, "", run) for key, words, tip, run in rows]

@@ -3,6 +3,7 @@
 from roomy_hull.job.brief import Wish
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Scenario
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
@@ -57,7 +58,7 @@ def leave(session: Session) -> None:
     new = behind - set(keys) if back else behind | set(keys)
     order = tuple(sorted(new))
     words = "take along" if back else "leave at home"
-    session.do("edit.size", path=f"scenarios.{one.id}.left_behind", value=order)
+    editing.set_size(session, path=f"scenarios.{one.id}.left_behind", value=order)
     session.say(f"{words.capitalize()} in '{one.name}': {', '.join(keys)}")
 
 

@@ -4,6 +4,7 @@ import functools
 from collections.abc import Callable
 
 from roomy_hull.drawing.view import STATIONS, Station
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.pages.table import STAGES
 from roomy_hull.session.session import Session
@@ -112,7 +113,7 @@ def actions() -> list[Action]:
         ground("look.whole", "Whole vehicle or body", "Fit the picture to the vehicle or to the body",
                "View", lambda s: s.view.set(whole=not s.look.whole), ("B",)),
         ground("look.open", "Open or close the selection", "Slides it out, turns it, lets it down", "View",
-               lambda s: s.do("view.open", key=s.selection.key), ("Space",), _slides),
+               lambda s: editing.toggle_open(s, key=s.selection.key), ("Space",), _slides),
         ground("look.person", "Person: none, small, tall", "153 cm or 187 cm beside the body", "View",
                _person, ("P",)),
         ground("look.next", "Select the next unit", "On this side", "View", _select_step(1),

@@ -113,11 +113,3 @@ def actions() -> list[Action]:
         Action("making.book", "The book…", "Everything to build by, and labels, as PDF", menu, book),
         Action("making.solids", "Solids…", "Cut files, and every part and the whole job as STEP and GLB", menu, solids),
     ]  # fmt: skip
-
-
-def taking() -> list[Action]:
-    """What takes something."""
-    return [
-        Action("making.show", "Show a part", "Flat and folded", "", show),
-        Action("making.state", "Say how far parts have come", "In the workshop", "", come_to),
-    ]

@@ -214,19 +214,3 @@ def actions() -> list[Action]:
         Action("services.sign_water", "The plumbing is signed for…", "By whoever plumbed it", menu, _sign("water"), (),
                lambda s: s.job.services.begun),
     ]  # fmt: skip
-
-
-def taking() -> list[Action]:
-    """Declare those that take something."""
-    return [
-        Action(
-            "services.choose", "Choose of the services", "Its figures stand on the card", "", choose
-        ),
-        Action(
-            "services.instrument", "Add an instrument", "On the board in hand", "", add_instrument
-        ),
-        Action("services.nudge", "Move an instrument", "By the arrow keys", "", nudge),
-        Action(
-            "services.read", "Read the battery monitor", "One reading of the hour", "", read_monitor
-        ),
-    ]

@@ -195,10 +195,3 @@ def actions() -> list[Action]:
         Action("rack.fix", "Fix to a rack…", "At the nearest of its holes, or to nothing", "Unit", _fix_to, (),
                _has_carried),
     ]  # fmt: skip
-
-
-def taking() -> list[Action]:
-    """Declare the actions that take something."""
-    return [
-        Action("setup.switch", "Off or on", "In one set-up", "", switch),
-    ]  # fmt: skip

@@ -6,7 +6,6 @@ from roomy_hull.session.actions import (
     bodies,
     briefing,
     build_menu,
-    editing,
     files,
     fitting_out,
     loading,
@@ -14,7 +13,6 @@ from roomy_hull.session.actions import (
     making,
     servicing,
     setting_up,
-    surveying,
     things,
 )
 from roomy_hull.session.actions.registry import Action, Registry
@@ -23,7 +21,7 @@ from roomy_hull.session.actions.registry import Action, Registry
 def standard() -> Registry:
     """Gather the actions of all areas.
 
-    Returns: Every action of window, menu and key sheet, in the order of the menus; then those that take something.
+    Returns: Every action of window, menu and key sheet, in the order of the menus.
     """
     help_menu = [
         Action("help.keys", "Key sheet", "Every key at a glance", "Help", lambda s: s.asker.show_keys(),
@@ -51,14 +49,4 @@ def standard() -> Registry:
         *build_menu.actions(),
         *looking.stages(),
         *help_menu,
-        *editing.actions(),
-        *surveying.actions(),
-        *arranging.taking(),
-        *setting_up.taking(),
-        *bodies.taking(),
-        *servicing.taking(),
-        *accessing.taking(),
-        *making.taking(),
-        *briefing.taking(),
-        *build_menu.taking(),
     ))

@@ -8,7 +8,6 @@ from roomy_hull.core.errors import InputError, UserError
 from roomy_hull.job.model import Job
 from roomy_hull.job.survey import Reading
 from roomy_hull.planning.survey import Adjusted, adjust, taken_over
-from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.session import Session
 
 
@@ -75,13 +74,3 @@ def take_survey(session: Session) -> None:
                 " Readings contradict each other: measure the marked ones again before cutting."
             )
         session.say(words, trouble=bool(found.suspects))
-
-
-def actions() -> list[Action]:
-    """Declare the actions of this area; those that take something stand in no menu."""
-    return [
-        Action("survey.read", "Take a reading", "Typed, or from a laser meter", "", add_reading),
-        Action("survey.drop", "Delete readings", "All of one measure", "", drop_readings),
-        Action("survey.weigh", "Weigh the vehicle", "From four wheel scales", "", weigh),
-        Action("survey.take", "Put the survey into the vehicle", "Every size that it determines", "", take_survey),
-    ]  # fmt: skip

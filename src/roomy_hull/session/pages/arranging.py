@@ -9,6 +9,7 @@ from roomy_hull.core.units import show
 from roomy_hull.job.edits.setups import bays_off, resolved, setup_of, worn
 from roomy_hull.job.model import Job
 from roomy_hull.job.setups import SetUp
+from roomy_hull.session.actions import arranging
 from roomy_hull.session.actions.arranging import offers
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
@@ -75,11 +76,11 @@ class WantedModel(PageModel):
         key = things[row]
         coming = row < len(session.job.arrange.wanted)
         if column == 3 and coming:
-            session.do("arrange.drop", thing=key)
+            arranging.drop(session, thing=key)
         elif column == 3:
-            session.do("arrange.pin_these", things=[key], on=key not in session.job.arrange.pinned)
+            arranging.pin(session, things=[key], on=key not in session.job.arrange.pinned)
         elif column == 2 and key not in session.job.arrange.pinned:
-            session.do("arrange.bays", thing=key, only=self.next_bays(key))
+            arranging.bays(session, thing=key, only=self.next_bays(key))
         elif not coming:
             session.selection.select(key)
 

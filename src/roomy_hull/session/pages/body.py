@@ -5,6 +5,7 @@ from roomy_hull.drawing.scenes.body_sizes import chosen_box
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.actions.bodies import part
 from roomy_hull.session.actions.registry import Action
+from roomy_hull.session.doing import registry
 from roomy_hull.session.pages.model import PageModel
 
 
@@ -31,7 +32,7 @@ class BodyModel(PageModel):
         """What can be added here, as the menu Body has it."""
         session = self._session
         return [
-            a for a in session.registry.all()
+            a for a in registry().all()
             if a.id.startswith(("body.room_", "body.rack_")) and a.enabled(session)
         ]  # fmt: skip
 

@@ -7,6 +7,7 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.units import parse, show
 from roomy_hull.drawing.scenes.loads import lever_scene, loads_frame, stability_frame
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import ranking
@@ -170,5 +171,5 @@ class LeversModel:
         if not self.fresh or not 0 <= row < len(self.better):
             return False
         one = self.better[row]
-        self._session.do("loads.better", words=one.words, job=one.job)
+        editing.make_better(self._session, words=one.words, job=one.job)
         return True

@@ -2,6 +2,7 @@
 
 from roomy_hull.core.units import show
 from roomy_hull.job.edits.setups import absent
+from roomy_hull.session.actions import setting_up
 from roomy_hull.session.actions.setting_up import between, chosen, told
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
@@ -97,7 +98,7 @@ class SetupsModel(PageModel):
                 "It is off with what it stands in or is fixed to: put that on first.", trouble=True
             )
             return
-        session.do("setup.switch", setup=setup.id, what=key)
+        setting_up.switch(session, setup=setup.id, what=key)
 
     def swap(self) -> Swap | None:
         """The swap that is told."""

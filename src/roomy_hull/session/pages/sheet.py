@@ -6,6 +6,7 @@ from roomy_hull.core.units import parse, show
 from roomy_hull.formats.load_sheet import build
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Job, Weighing
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.weighing import raised_height
@@ -64,7 +65,7 @@ class SheetModel:
             )  # fmt: skip
             return scenarios.weighed(session.job, new)
 
-        done = bool(session.do("weighing.add", make=make))
+        done = bool(editing.add_weighing(session, make=make))
         if done:
             self.at = len(session.job.weighings) - 1
         return done
@@ -73,13 +74,13 @@ class SheetModel:
         """Have predictions follow the chosen weighing, or not."""
         one = self.weighing()
         if one is not None:
-            self._session.do("edit.size", path=f"weighings.{one.id}.counts", value=counts)
+            editing.set_size(self._session, path=f"weighings.{one.id}.counts", value=counts)
 
     def drop(self) -> None:
         """Delete the chosen weighing."""
         one = self.weighing()
         if one is not None:
-            self._session.do("weighing.drop", key=one.id)
+            editing.drop_weighing(self._session, key=one.id)
 
     def cells(self) -> list[list[Cell]]:
         """Lay the chosen weighing out against the prediction without any."""

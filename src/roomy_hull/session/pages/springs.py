@@ -6,6 +6,7 @@ from roomy_hull.core.units import MM_PER_INCH, show, unit_word
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import loads_frame, standing
 from roomy_hull.job.vehicle import SPRING_OPTIONS
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.cells import Cell, mm_of
 from roomy_hull.session.pages.model import PageModel
 
@@ -23,7 +24,7 @@ class SpringsModel(PageModel):
 
     def fit(self, option: str) -> None:
         """Fit other springs, as one step."""
-        self._session.do("edit.size", path="vehicle.springs.school", value=option)
+        editing.set_size(self._session, path="vehicle.springs.school", value=option)
 
     def words(self) -> str:
         """Say what to mind with what is fitted."""

@@ -6,6 +6,7 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.refs import CANOPY, Ref
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import chart
+from roomy_hull.session.actions import editing
 from roomy_hull.session.marks import strong
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.rack_words import rack_sum
@@ -134,7 +135,7 @@ class StrengthModel:
         check = self.proposal()
         if check is not None:
             path = f"{self._session.job.body.path_of_door(check.door)}.strut"
-            self._session.do("edit.size", path=path, value=check.strut)
+            editing.set_size(self._session, path=path, value=check.strut)
 
     def words(self) -> str:
         """Write out how the chosen check comes about, with marks."""

@@ -5,6 +5,7 @@ from typing import TypeVar
 
 from roomy_hull.core.card import Field
 from roomy_hull.job.brief import NEEDS, Wish
+from roomy_hull.session.actions import editing
 from roomy_hull.session.card_fields import brief_fields
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Column
@@ -52,10 +53,10 @@ class Wishes(Worked[T]):
 
     def new(self, name: str) -> str:
         """Add a wish by its name."""
-        made = self._session.do("wish.add", name=name, need="wanted", mass=0.0, x=0.0)
+        made = editing.add_wish(self._session, name=name, need="wanted", mass=0.0, x=0.0)
         return self._session.job.brief.wishes[-1].id if made else ""
 
     def delete(self, some: Sequence[T]) -> None:
         """Delete wishes."""
         for row in some:
-            self._session.do("wish.drop", key=self.key(row))
+            editing.drop_wish(self._session, key=self.key(row))

@@ -6,6 +6,7 @@ from typing import Generic, TypeVar
 from roomy_hull.core.card import Field
 from roomy_hull.core.errors import UserError
 from roomy_hull.job.edits.resizing import value_at
+from roomy_hull.session.actions import editing
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.model import PageModel
@@ -79,7 +80,7 @@ class Worked(PageModel, Generic[T]):
         except UserError as trouble:
             self._session.say(str(trouble), trouble=True)
             return
-        self._session.do("edit.size", path=one.name, value=value)
+        editing.set_size(self._session, path=one.name, value=value)
 
     def new(self, name: str) -> str:
         """Add an entry by its name: its id; empty, and told, where it cannot be."""

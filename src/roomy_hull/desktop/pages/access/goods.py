@@ -11,6 +11,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.goods import Good
+from roomy_hull.session.actions import accessing
 from roomy_hull.session.pages.access.goods import GoodsModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -81,7 +82,7 @@ class GoodsGrid(Grid):
         """Take it out of where it was stowed."""
         key = carried(event)
         if event is not None and key and event.source() is not self:
-            self._session.do("access.stow", key=key, place="")
+            accessing.stow(self._session, key=key, place="")
             event.acceptProposedAction()
 
 
@@ -125,7 +126,7 @@ class GoodsPicture(Picture):
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
             space = self._session.known.access.spaces[n]
-            self._session.do("access.stow", key=key, place=space.owner, part=space.part)
+            accessing.stow(self._session, key=key, place=space.owner, part=space.part)
             event.acceptProposedAction()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -136,12 +137,12 @@ class GoodsPicture(Picture):
         self._from = event.position().toPoint()
         good = self._under(self._from)
         if good is not None:
-            self._session.do("access.choose", key=f"goods.{good.id}")
+            accessing.choose(self._session, key=f"goods.{good.id}")
             return
         n = self._model.space_at(*lies.mm(event.position().x(), event.position().y()))
         if n >= 0:
             space = self._session.known.access.spaces[n]
-            self._session.do("access.choose", key=f"space.{space.owner}.{space.part}")
+            accessing.choose(self._session, key=f"space.{space.owner}.{space.part}")
 
     def _under(self, at: QPoint) -> Good | None:
         """The good whose name is at a point of the widget."""
@@ -164,7 +165,7 @@ class GoodsPage(SessionPage):
         self.picture = GoodsPicture(session, theme, self.model)
         self.table = GoodsGrid("All the gear", session, self.model)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+            lambda row, _c: accessing.choose(session, key=self.model.keys()[row])
         )
         self.search = QLineEdit()
         self.search.setPlaceholderText("Where is …?")

@@ -5,6 +5,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import accessing
 from roomy_hull.session.pages.access.lifting import LiftingModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -27,7 +28,7 @@ class LiftingPage(SessionPage):
         words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("What is lifted", rows_chosen=True)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+            lambda row, _c: accessing.choose(session, key=self.model.keys()[row])
         )
         self.stack(CAUTION, (words, 0), (self.table, 1))
 

@@ -7,6 +7,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import accessing
 from roomy_hull.session.pages.access.living import PARTY_HEADS, LivingModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -25,7 +26,7 @@ class LivingPage(SessionPage):
         self.table = Grid("Worktops, heads, beds, dogs")
         self.party = Grid("The party", rows_chosen=True)
         self.party.cell_clicked.connect(
-            lambda row, _c: session.do("access.choose", key=self.model.party_keys()[row])
+            lambda row, _c: accessing.choose(session, key=self.model.party_keys()[row])
         )
         self.remove = self.ask("Take out of the party", "access.remove")
         row = QHBoxLayout()

@@ -8,6 +8,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import accessing
 from roomy_hull.session.pages.access.moves import MovesModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -26,15 +27,15 @@ class MovesPage(SessionPage):
         self.words.setContentsMargins(10, 2, 10, 2)
         self.table = Grid("In how many moves a thing is in the hand", rows_chosen=True)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+            lambda row, _c: accessing.choose(session, key=self.model.keys()[row])
         )
         self.back, self.on = QPushButton("One move back"), QPushButton("One move on")
         self.begin = QPushButton("From the beginning")
         for button in (self.begin, self.back, self.on):
             button.setFont(font(11))
-        self.begin.clicked.connect(lambda _on: session.do("access.play", to=0))
-        self.back.clicked.connect(lambda _on: session.do("access.play", to=self.model.step() - 1))
-        self.on.clicked.connect(lambda _on: session.do("access.play", to=self.model.step() + 1))
+        self.begin.clicked.connect(lambda _on: accessing.play(session, to=0))
+        self.back.clicked.connect(lambda _on: accessing.play(session, to=self.model.step() - 1))
+        self.on.clicked.connect(lambda _on: accessing.play(session, to=self.model.step() + 1))
         row = QHBoxLayout()
         row.setContentsMargins(8, 2, 8, 2)
         for button in (self.begin, self.back, self.on):

@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import accessing
 from roomy_hull.session.pages.access.reach import ReachModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
@@ -20,7 +21,7 @@ class ReachPage(SessionPage):
         self.above = Picture(session, theme, "The same from above", self.model.above)
         self.table = Grid("Who reaches and sees what", rows_chosen=True)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("access.choose", key=self.model.keys()[row])
+            lambda row, _c: accessing.choose(session, key=self.model.keys()[row])
         )
         self.person = self.ask("Ask the next of the party", "access.person", "Whose reach is drawn")
         row = QHBoxLayout()

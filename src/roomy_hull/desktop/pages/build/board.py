@@ -10,6 +10,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.workshop import Board, board_of
+from roomy_hull.session.actions import handing
 from roomy_hull.session.actions.handing import board_folder
 from roomy_hull.session.pages.build.finishing import BoardModel
 from roomy_hull.session.pages.build.words import CAUTION
@@ -93,7 +94,7 @@ class BoardPage(SessionPage):
     def _open(self, at: int, _column: int) -> None:
         cards = self.model.cards()
         if 0 <= at < len(cards):
-            self.session.do("build.open_job", path=cards[at].path)
+            handing.open_job(self.session, path=cards[at].path)
 
     def fill(self) -> None:
         """Bring the board up to date; it is read when it is first looked at."""

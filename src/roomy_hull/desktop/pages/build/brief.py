@@ -8,6 +8,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import briefing
 from roomy_hull.session.pages.build.brief import BriefModel
 from roomy_hull.session.session import Session
 
@@ -80,7 +81,7 @@ class BriefPage(SessionPage):
             button.setChecked(taken)
             key = one.key if one is not None else ""
             button.clicked.connect(
-                lambda _on, k=key, w=way: session.do("brief.way", question=k, way=w)
+                lambda _on, k=key, w=way: briefing.choose_way(session, question=k, way=w)
             )
             self.ways.addWidget(button)
             self._ways.append(button)

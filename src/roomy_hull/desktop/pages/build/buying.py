@@ -7,6 +7,7 @@ from roomy_hull.desktop.pages.build.parts import row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import handing
 from roomy_hull.session.pages.build.buying import BuyingModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
@@ -57,7 +58,7 @@ class BuyingPage(SessionPage):
 
     def _log(self, kind: str) -> None:
         day = self.day.text().strip() if kind == "ordered" else ""
-        self.session.do("build.bought", keys=self.chosen(), kind=kind, day=day)
+        handing.bought(self.session, keys=self.chosen(), kind=kind, day=day)
 
     def fill(self) -> None:
         """Bring words and table up to date."""

@@ -11,6 +11,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.logs import Result
 from roomy_hull.planning.checklist import held_against
+from roomy_hull.session.actions import handing
 from roomy_hull.session.pages.build.finishing import ChecksModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
@@ -112,7 +113,7 @@ class ChecksPage(SessionPage):
                 f"By its figures it failed ({said}). Say so, or measure again.", trouble=True
             )
             return
-        if self.session.do("build.check", result=result, figures=figures, words=told):
+        if handing.check(self.session, result=result, figures=figures, words=told):
             self.figures.clear()
             self.note.clear()
             self.verdict.setText("")

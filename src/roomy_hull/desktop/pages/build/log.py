@@ -21,6 +21,8 @@ from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import building
+from roomy_hull.session.doing import registry
 from roomy_hull.session.pages.build.log import LogModel
 from roomy_hull.session.pages.build.words import SHOP_CAUTION
 from roomy_hull.session.session import Session
@@ -123,7 +125,7 @@ class Strip(QWidget):
         data = event.mimeData() if event is not None else None
         for url in data.urls() if data is not None else []:
             if url.isLocalFile():
-                self._session.do("build.add_photo", path=Path(url.toLocalFile()))
+                building.add_photo(self._session, path=Path(url.toLocalFile()))
 
 
 class LogPage(SessionPage):
@@ -156,4 +158,4 @@ class LogPage(SessionPage):
         self.strip.theme = self._theme
         self.strip.update()
         self.table.work_on(self._theme, self.model)
-        self.correct.setEnabled(self.session.registry.get("build.correct").enabled(self.session))
+        self.correct.setEnabled(registry().get("build.correct").enabled(self.session))

@@ -7,6 +7,7 @@ from roomy_hull.desktop.pages.cutting.base import NestedPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import handing
 from roomy_hull.session.pages.build.quote import OfferModel
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
@@ -36,7 +37,7 @@ class OfferPage(NestedPage):
         if lines is None:
             self.session.say("The nesting is still at work.", trouble=True)
             return
-        self.session.do("build.offer", lines=lines)
+        handing.offer(self.session, lines=lines)
 
     def fill(self) -> None:
         """Bring words and lines up to date."""

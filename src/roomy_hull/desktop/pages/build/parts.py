@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from roomy_hull.desktop.page import SessionPage
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
+from roomy_hull.session.doing import registry
 
 
 def words(size: int = 13) -> Label:
@@ -31,5 +32,4 @@ def row(*widgets: QWidget, stretch: bool = True) -> QHBoxLayout:
 
 def asked(page: SessionPage, rows: Sequence[tuple[str, str]]) -> list[QPushButton]:
     """A button for each action, its words and its id; its tip is the action's."""
-    session = page.session
-    return [page.ask(said, action, session.registry.get(action).tip) for said, action in rows]
+    return [page.ask(said, action, registry().get(action).tip) for said, action in rows]

@@ -13,6 +13,8 @@ from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.style import Theme
 from roomy_hull.planning.levelling import Levelled, Problem
 from roomy_hull.planning.plan import means_of
+from roomy_hull.session.actions import building
+from roomy_hull.session.doing import registry
 from roomy_hull.session.pages.build.plan import ROWS, TODAY_HEADS, PlanModel
 from roomy_hull.session.pages.build.words import CAUTION, built
 from roomy_hull.session.session import Session
@@ -73,7 +75,7 @@ class PlanPicture(Picture):
             put = self._model.let_go()
             if put is not None:
                 op, day, hour, person = put
-                self._session.do("build.hold", op=op, day=day, hour=hour, person=person)
+                building.hold(self._session, op=op, day=day, hour=hour, person=person)
             self.update()
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
@@ -106,7 +108,7 @@ class PlanPicture(Picture):
             self._model.hold(op, placed[op].start + by, 0.0)
             put = self._model.let_go()
             if put is not None:
-                self._session.do("build.hold", op=put[0], day=put[1], hour=put[2], person="")
+                building.hold(self._session, op=put[0], day=put[1], hour=put[2], person="")
             return
         super().keyPressEvent(event)
 
@@ -227,7 +229,7 @@ class PlanPage(SessionPage):
             )
             return
         saved = (build.levelled.end - found.end) / 60
-        if self.session.do("build.order", order=tuple(found.order)):
+        if building.take_order(self.session, order=tuple(found.order)):
             self.session.say(f"{saved:.1f} h shorter.")
 
     def _failed(self, trouble: object) -> None:
@@ -246,4 +248,4 @@ class PlanPage(SessionPage):
         self.today.fill(self._theme, TODAY_HEADS, self.model.today())
         self.begin.setText("Begin the plan…" if not session.job.plan.begin else "Begins on…")
         for key in ("done", "work", "hours", "let_go"):
-            self.acts[key].setEnabled(session.registry.get(f"build.{key}").enabled(session))
+            self.acts[key].setEnabled(registry().get(f"build.{key}").enabled(session))

@@ -8,6 +8,7 @@ from roomy_hull.desktop.page import Picture, SessionPage, choice_row
 from roomy_hull.desktop.pages.build.parts import asked, row, words
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.doing import registry
 from roomy_hull.session.pages.build.progress import ProgressModel
 from roomy_hull.session.pages.build.words import SHOP_CAUTION
 from roomy_hull.session.session import Session
@@ -78,5 +79,5 @@ class ProgressPage(SessionPage):
         self.words.setText(self.model.words())
         self.table.show_rows(self._theme, self.model)
         for button, action in ((self.done, "build.done"), (self.work, "build.work")):
-            button.setEnabled(session.registry.get(action).enabled(session))
+            button.setEnabled(registry().get(action).enabled(session))
         self.picture.update()

@@ -11,6 +11,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.scenes.folded import PITCH, YAW
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import making
 from roomy_hull.session.pages.cut.parts import BEND_HEADS, HOLE_HEADS, LIST_HEADS, PartsModel
 from roomy_hull.session.pages.cut.words import CAUTION
 from roomy_hull.session.session import Session
@@ -109,7 +110,7 @@ class PartsPage(SessionPage):
     def _chose(self, row: int, _column: int) -> None:
         numbers = self.model.numbers()
         if 0 <= row < len(numbers):
-            self._session.do("making.show", part=numbers[row])
+            making.show(self._session, part=numbers[row])
 
     def fill(self) -> None:
         """Bring list, words and tables up to date."""

@@ -8,7 +8,8 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
-from roomy_hull.job.releases import STATES
+from roomy_hull.job.releases import STATES, PartState
+from roomy_hull.session.actions import making
 from roomy_hull.session.pages.cut.release import ReleaseModel
 from roomy_hull.session.pages.cut.words import CAUTION
 from roomy_hull.session.session import Session
@@ -60,11 +61,11 @@ class ReleasePage(SessionPage):
     def _compare(self, row: int) -> None:
         self._session.view.set(against=str(self.compare.itemData(row) or ""))
 
-    def _come_to(self, state: str) -> None:
+    def _come_to(self, state: PartState) -> None:
         keys = self.model.keys()
         chosen = self.table.chosen_rows()
-        self._session.do(
-            "making.state", keys=tuple(keys[n] for n in chosen if n < len(keys)), state=state
+        making.come_to(
+            self._session, keys=tuple(keys[n] for n in chosen if n < len(keys)), state=state
         )
 
     def fill(self) -> None:

@@ -21,6 +21,7 @@ from roomy_hull.making.bars import Bar
 from roomy_hull.making.cutlist import CutList, nesting_of, way_of
 from roomy_hull.making.sheets import Nest, Sheet
 from roomy_hull.making.true_shape import by_shape, hopeful
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import CAUTION, LOOKING, works
 from roomy_hull.session.session import Session
@@ -90,7 +91,7 @@ class SheetsPage(_Listed):
         for button in (self.better_button, self.write_button):
             button.setFont(font(11))
         self.better_button.clicked.connect(self._better)
-        self.write_button.clicked.connect(lambda _on: session.do("job.cut"))
+        self.write_button.clicked.connect(lambda _on: do(session, "job.cut"))
         row = self._bar((self.summary, 1), (self.better_button, 0), (self.write_button, 0))
         self.stack(CAUTION, (self._beside(), 1), (row, 0))
 

@@ -1,5 +1,7 @@
 """The page Arrange: a list and weights above, the best layout so far in pictures, the layouts to choose from below."""
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer
 from PyQt6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import (
@@ -24,6 +26,7 @@ from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.style import Theme
 from roomy_hull.drawing.view import ELEVATION, Station
+from roomy_hull.session.actions import arranging
 from roomy_hull.session.pages.arranging import (
     CAUTION,
     HEADS,
@@ -152,7 +155,7 @@ class Weight(QWidget):
             self._set()
 
     def _set(self) -> None:
-        self._session.do("arrange.weigh", part=self.part, weight=self.slider.value() / 2)
+        arranging.weigh(self._session, part=self.part, weight=self.slider.value() / 2)
 
     def fill(self) -> None:
         """Bring slider, words and figure up to date."""
@@ -202,7 +205,7 @@ class ArrangePage(SessionPage):
         )
         self.pitch.activated.connect(lambda _i: self.run.set(pitch=float(self.pitch.currentData())))
         self.axle.activated.connect(
-            lambda _i: session.do("arrange.axle", which=str(self.axle.currentData()))
+            lambda _i: arranging.axle(session, which=str(self.axle.currentData()))
         )
         self.words, self.this, self.least, self.pairs, self.why = (Label() for _ in range(5))
         for label in (self.words, self.pairs, self.why):
@@ -217,19 +220,19 @@ class ArrangePage(SessionPage):
         self.table = Grid("Layouts to choose from", rows_chosen=True)
         self.table.cell_clicked.connect(lambda row, _c: self.model.choose(row))
         self.table.cell_taken.connect(lambda row, _c, _r0, _c0: self.model.choose(row))
-        self.two = (self._pair("Apart…", "arrange.apart"), self._pair("Near", "arrange.near"))
+        self.two = (self._pair("Apart…", arranging.apart), self._pair("Near", arranging.near))
         self._lay_out()
         self._clock = QTimer(self)
         self._clock.setInterval(PUMP_MS)
         self._clock.timeout.connect(self._pump)
         follow(self, self._run_changed, self.run.changed)
 
-    def _pair(self, words: str, action: str) -> QPushButton:
+    def _pair(self, words: str, make: Callable[..., object]) -> QPushButton:
         """A button for a wish about the two chosen rows."""
         button = QPushButton(words)
         button.setFont(font(11))
         button.setToolTip("Choose two rows, the second with Ctrl held")
-        button.clicked.connect(lambda _on: self._of_two(action))
+        button.clicked.connect(lambda _on: self._of_two(make))
         return button
 
     def _lay_out(self) -> None:
@@ -293,7 +296,7 @@ class ArrangePage(SessionPage):
         if len(many) < 2:
             self.model.press(row, column)
 
-    def _of_two(self, action: str) -> None:
+    def _of_two(self, make: Callable[..., object]) -> None:
         """Make a wish about two rows."""
         rows = self.list.chosen_rows()
         things = self.model.things()
@@ -302,7 +305,7 @@ class ArrangePage(SessionPage):
                 "Choose two rows of the list first, the second with Ctrl held.", trouble=True
             )
             return
-        self._session.do(action, a=things[rows[0]], b=things[rows[1]])
+        make(self._session, a=things[rows[0]], b=things[rows[1]])
 
     def _run_changed(self) -> None:
         """Listen to the process while it is at work, and show what it said."""

@@ -17,6 +17,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import editing
 from roomy_hull.session.actions.fitting_out import go_to_step, played
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import in_setup
@@ -141,7 +142,7 @@ class RunPanel(QWidget):
         runs = self._session.job.runs
         at = self.choice.currentIndex()
         if 0 <= at < len(runs):
-            self._session.do("run.drop", key=runs[at].id)
+            editing.drop_run(self._session, key=runs[at].id)
 
 
 class InOutPanel(QWidget):

@@ -27,6 +27,8 @@ from roomy_hull.drawing.scenes.partition import Face, Node, partition
 from roomy_hull.drawing.scenes.solid import Item, bounds, faces, flattened, items, seen
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats import solid3d
+from roomy_hull.session.actions import editing
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.session import Session
 from roomy_hull.session.worn import in_setup
@@ -249,7 +251,7 @@ class SolidView(QWidget):
         if event is not None:
             tag = self.tag_at(event.position())
             if tag:
-                self._session.do("view.open", key=tag)
+                editing.toggle_open(self._session, key=tag)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         """Come nearer or go back."""
@@ -302,7 +304,7 @@ class SolidPage(QWidget):
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(self.view, 1)
         box.addLayout(row)
-        self.open_all.clicked.connect(lambda _on: session.do("look.open_all"))
+        self.open_all.clicked.connect(lambda _on: do(session, "look.open_all"))
         self.picture.clicked.connect(lambda _on: self._ask(".png"))
         self.file.clicked.connect(lambda _on: self._ask(".glb"))
         self.theme = theme

@@ -22,6 +22,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import editing
 from roomy_hull.session.session import Session
 from roomy_hull.session.showing import show_finding
 from roomy_hull.session.worn import in_setup
@@ -364,4 +365,4 @@ class TogetherPage(QWidget):
         sets = self._session.job.sets
         if 0 <= self.sets.currentRow() < len(sets):
             wanted = sets[self.sets.currentRow()]
-            self._session.do("set.drop", key=wanted.id)
+            editing.drop_set(self._session, key=wanted.id)

@@ -19,6 +19,7 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.scenes import ground as ground_scene
 from roomy_hull.drawing.scenes.ground import Looks
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import editing
 from roomy_hull.session.session import Session
 from roomy_hull.verdict.compare import Column, columns
 from roomy_hull.verdict.verdict import Verdict
@@ -158,9 +159,9 @@ class VariantsPage(QWidget):
     def _take(self) -> None:
         column = self.right.column
         if column is not None:
-            self._session.do("variant.take", key=column.id)
+            editing.take_variant(self._session, key=column.id)
 
     def _drop(self) -> None:
         column = self.right.column
         if column is not None:
-            self._session.do("variant.drop", key=column.id)
+            editing.drop_variant(self._session, key=column.id)

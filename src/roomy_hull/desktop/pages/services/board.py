@@ -12,6 +12,8 @@ from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
 from roomy_hull.drawing.style import Theme
 from roomy_hull.kinds.board import CUTS, PITCH
+from roomy_hull.session.actions import editing, servicing
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.services.board import BoardModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
@@ -49,7 +51,7 @@ class BoardPicture(Picture):
         self._held = self._model.at(h, k)
         x, z = self._model.middle(self._held)
         self._off, self._moved = (x - h, z - k), False
-        self._session.do("services.choose", key=self._model.key(self._held))
+        servicing.choose(self._session, key=self._model.key(self._held))
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the instrument follow the hand."""
@@ -70,7 +72,7 @@ class BoardPicture(Picture):
     def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let go: what was dragged is one step."""
         if self._held and self._moved:
-            self._session.do("edit.gesture", words="move an instrument")
+            editing.end_gesture(self._session, words="move an instrument")
         self._held = ""
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -81,9 +83,9 @@ class BoardPicture(Picture):
         if key in STEPS and self._model.chosen():
             by = 1.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else PITCH
             right, up = STEPS[key]
-            self._session.do("services.nudge", right=right * by, up=up * by)
+            servicing.nudge(self._session, right=right * by, up=up * by)
         elif key == Qt.Key.Key_Delete and self._model.chosen():
-            self._session.do("services.remove")
+            do(self._session, "services.remove")
         else:
             super().keyPressEvent(event)
 
@@ -104,7 +106,7 @@ class BoardPage(SessionPage):
         self.add = self.ask("Add it", "", "In the first free place")
         self.add.clicked.disconnect()
         self.add.clicked.connect(
-            lambda _on: session.do("services.instrument", what=self.what.currentText())
+            lambda _on: servicing.add_instrument(session, what=self.what.currentText())
         )
         self.remove = self.ask("Take off the chosen", "services.remove")
         row = QHBoxLayout()
@@ -125,7 +127,7 @@ class BoardPage(SessionPage):
     def _choose(self, row: int, _column: int) -> None:
         board = self.model.board()
         if board is not None and row < len(board.instruments):
-            self._session.do("services.choose", key=self.model.key(board.instruments[row].id))
+            servicing.choose(self._session, key=self.model.key(board.instruments[row].id))
 
     def fill(self) -> None:
         """Bring the table up to date."""

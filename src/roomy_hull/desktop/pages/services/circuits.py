@@ -6,6 +6,7 @@ from roomy_hull.desktop.page import Picture, SessionPage
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import servicing
 from roomy_hull.session.pages.services.circuits import CircuitsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
@@ -20,7 +21,7 @@ class CircuitsPage(SessionPage):
         self.plan = Picture(session, theme, "Single-line plan of all circuits", self.model.plan)
         self.table = Grid("Schedule of circuits", rows_chosen=True)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
+            lambda row, _c: servicing.choose(session, key=self.model.keys()[row])
         )
         self.add = self.ask(
             "Add what uses power", "services.consumer", "The chosen unit, or a light"
@@ -32,7 +33,7 @@ class CircuitsPage(SessionPage):
         row.addWidget(self.remove)
         inverter = QPushButton("The inverter's figures")
         inverter.setFont(font(11))
-        inverter.clicked.connect(lambda _on: session.do("services.choose", key="inverter"))
+        inverter.clicked.connect(lambda _on: servicing.choose(session, key="inverter"))
         row.addWidget(inverter)
         row.addStretch(1)
         self.stack(LICENSED, (self.plan, 6), (self.table, 5), (row, 0))

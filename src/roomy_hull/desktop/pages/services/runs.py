@@ -7,6 +7,7 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import servicing
 from roomy_hull.session.pages.services.runs import RunsModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
@@ -22,7 +23,7 @@ class RunsPage(SessionPage):
         self.slice = Picture(session, theme, "Runs from above", self.model.slice)
         self.table = Grid("Every cable, hose and pipe", rows_chosen=True)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
+            lambda row, _c: servicing.choose(session, key=self.model.keys()[row])
         )
         self.plug = self.ask(
             "Add a plug…", "services.plug", "Where the canopy or the tray comes off"

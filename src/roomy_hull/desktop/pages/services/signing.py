@@ -8,6 +8,8 @@ from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
+from roomy_hull.session.actions import servicing
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.services.signing import SignaturesModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
@@ -25,7 +27,7 @@ class SignaturesPage(SessionPage):
         self.table = Grid("Who signs for what", rows_chosen=True)
         self.table.row_height(30)
         self.table.cell_clicked.connect(
-            lambda row, _c: session.do("services.choose", key=self.model.keys()[row])
+            lambda row, _c: servicing.choose(session, key=self.model.keys()[row])
         )
         self.words = Label()
         self.words.setWordWrap(True)
@@ -46,7 +48,7 @@ class SignaturesPage(SessionPage):
     def _sign(self) -> None:
         what = self.model.chosen()
         if what is not None:
-            self._session.do(ACTIONS[what])
+            do(self._session, ACTIONS[what])
 
     def fill(self) -> None:
         """Bring table and words up to date."""

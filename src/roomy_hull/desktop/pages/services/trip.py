@@ -13,6 +13,7 @@ from roomy_hull.desktop.work import Step, Work
 from roomy_hull.drawing.style import Theme
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.planning.devices import FileChannel, Line, Reader
+from roomy_hull.session.actions import editing, servicing
 from roomy_hull.session.pages.services.trip import TripModel
 from roomy_hull.session.pages.services.words import LICENSED
 from roomy_hull.session.session import Session
@@ -47,7 +48,7 @@ class TripPicture(Picture):
         h, k = lies.mm(event.position().x(), event.position().y())
         self._day = self._model.end_near(h, k, REACH / lies.s)
         n = self._day if self._day >= 0 else self._model.day_at(h)
-        self._session.do("services.choose", key=f"trip.days.{n}" if n >= 0 else "")
+        servicing.choose(self._session, key=f"trip.days.{n}" if n >= 0 else "")
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the day's driving follow the hand."""
@@ -67,7 +68,7 @@ class TripPicture(Picture):
     def mouseReleaseEvent(self, _event: QMouseEvent | None) -> None:
         """Let go: what was dragged is one step."""
         if self._day >= 0:
-            self._session.do("edit.gesture", words=f"drive on day {self._day + 1}")
+            editing.end_gesture(self._session, words=f"drive on day {self._day + 1}")
         self._day = -1
 
 
@@ -93,7 +94,7 @@ class TripPage(SessionPage):
         self.remove: QPushButton = self.ask("Take out the chosen", "services.remove")
         self.whole = QPushButton("The trip's figures")
         self.whole.setFont(font(11))
-        self.whole.clicked.connect(lambda _on: session.do("services.choose", key=""))
+        self.whole.clicked.connect(lambda _on: servicing.choose(session, key=""))
         self.device = QLineEdit()
         self.device.setPlaceholderText("Monitor's path, /dev/…")
         self.device.setAccessibleName("Path of the battery monitor")
@@ -152,8 +153,8 @@ class TripPage(SessionPage):
     def _got(self, found: Line) -> None:
         self._work = None
         self.read.setEnabled(True)
-        if self._session.do(
-            "services.read", volts=found.value, amps=found.amps, charge=found.charge
+        if servicing.read_monitor(
+            self._session, volts=found.value, amps=found.amps, charge=found.charge
         ):
             words = f"{found.value:.2f} V, {found.amps:+.1f} A, {100 * found.charge:.0f} %"
             self._session.say(f"{words} are taken down.")

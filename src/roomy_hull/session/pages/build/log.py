@@ -9,6 +9,7 @@ from roomy_hull.core.wording import counted
 from roomy_hull.formats.photos import path_of
 from roomy_hull.job.logs import Entry
 from roomy_hull.session.actions.entries import log
+from roomy_hull.session.doing import do
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.columns import Column
@@ -92,7 +93,7 @@ class LogModel(PageModel):
         """Strike an entry out by one that says why."""
         for entry in some[:1]:
             self._session.view.set(entry=entry.id)
-            self._session.do("build.correct")
+            do(self._session, "build.correct")
 
     def _value(self, field: str, text: str) -> object:
         """What was typed in a field; none where it is no figure, which is told."""
