@@ -1,6 +1,7 @@
 """The project's own promises: documents, pictures, locks and layers that hold."""
 
 import ast
+import graphlib
 import re
 import subprocess
 import sys
@@ -8,6 +9,7 @@ import tomllib
 from collections.abc import Iterator
 from pathlib import Path
 
+import grimp
 import pytest
 
 from roomy_hull import __version__
@@ -140,3 +142,9 @@ def test_the_smallest_job_of_the_format_page_can_be_checked() -> None:
     verdict = judge(loads(block[1].encode()))
     assert verdict.count("stop") == 0
     assert verdict.loads.scenario("full").gross.value > 1980
+
+
+def test_no_file_imports_itself_by_way_of_others() -> None:
+    graph = grimp.build_graph("roomy_hull", cache_dir=None)
+    imports = {m: graph.find_modules_directly_imported_by(m) for m in graph.modules}
+    graphlib.TopologicalSorter(imports).prepare()  # a circle is named by its error

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import random
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Protocol
 
 import msgspec
 
@@ -19,7 +19,8 @@ from roomy_hull.verdict.verdict import Verdict, judge
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from roomy_hull.arrange.arranger import Arranger
+    from roomy_hull.arrange.gather import Gathered
+    from roomy_hull.job.arranging import Arranging
     from roomy_hull.job.model import Job
 
 MOST_FREE = 11
@@ -34,7 +35,26 @@ WORTH = 0.05
 """A gain of less is no difference. [points]"""
 
 
-def improved(run: Arranger, job: Job | None, worth: Value | None) -> Offer | None:
+class Run(Protocol):
+    """What a run of arranging is to the improving of its layouts."""
+
+    verdict: Verdict
+    wish: Arranging
+    pitch: float
+    of: Gathered
+
+    @property
+    def seconds(self) -> float:
+        """Since it began. [s]"""
+
+    def alive(self) -> bool:
+        """Whether there is time left and nobody ended it."""
+
+    def show(self, job: Job, points: float) -> None:
+        """Take a better layout, to be shown."""
+
+
+def improved(run: Run, job: Job | None, worth: Value | None) -> Offer | None:
     """Better a layout, without a proof.
 
     Args:
@@ -70,7 +90,7 @@ def improved(run: Arranger, job: Job | None, worth: Value | None) -> Offer | Non
 class _Tries:
     """Judges layouts, and remembers at which heights what brought a finding that was not there."""
 
-    def __init__(self, run: Arranger, mine: set[str]) -> None:
+    def __init__(self, run: Run, mine: set[str]) -> None:
         self.run, self.mine = run, mine
         self.old = {f.key for f in run.verdict.findings if f.severity == "stop"}
         self.bad: set[frozenset[tuple[str, str, float]]] = set()
@@ -122,7 +142,7 @@ def _parts(now: Verdict, mine: set[str]) -> Iterator[frozenset[str]]:
 
 
 def _again(
-    run: Arranger, now: Verdict, free: frozenset[str], worth: Value
+    run: Run, now: Verdict, free: frozenset[str], worth: Value
 ) -> Iterator[tuple[Job, Value]]:
     """Arrange some units anew with all others where they are: the better layouts, the best first."""
     mine = {u.id for u in run.of.units}

@@ -15,6 +15,7 @@ from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.shipped import shipped
 from roomy_hull.desktop import theme as themes
+from roomy_hull.desktop.dialogs import Dialogs
 from roomy_hull.desktop.table_view import WIDTHS
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.drawing import style
@@ -56,6 +57,7 @@ def window_for(session: Session) -> MainWindow:
     """Build the window for a session, themed by its look."""
     app = application()
     window = MainWindow(session)
+    session.asker = Dialogs(window, session)
     # The style sheet comes last: each widget is then polished once.
     themes.apply(app, style.DARK if session.look.dark else style.LIGHT)
     return window

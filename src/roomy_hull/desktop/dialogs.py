@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
@@ -10,14 +9,12 @@ from PyQt6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox
 
 from roomy_hull import __version__
 from roomy_hull.desktop.text import plain
+from roomy_hull.desktop.window import MainWindow
 from roomy_hull.formats.folders import home
 from roomy_hull.formats.jobfile import SUFFIX
 from roomy_hull.job.model import Job
 from roomy_hull.session.doing import do, registry
 from roomy_hull.session.session import Session
-
-if TYPE_CHECKING:
-    from roomy_hull.desktop.window import MainWindow
 
 ABOUT = (
     "Lays out trays, canopies, drawers, fridges, kitchens and tanks within a vehicle, and checks fit, access and loads "
@@ -38,7 +35,7 @@ class Dialogs:
         session: The job that is asked about.
     """
 
-    def __init__(self, window: "MainWindow", session: Session) -> None:
+    def __init__(self, window: MainWindow, session: Session) -> None:
         self._window, self._session = window, session
 
     def open_path(self) -> Path | None:

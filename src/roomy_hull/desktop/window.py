@@ -16,7 +16,6 @@ from PyQt6.QtWidgets import (
 
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop import theme as themes
-from roomy_hull.desktop.dialogs import Dialogs
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.ground import Ground
 from roomy_hull.desktop.menus import Menus
@@ -57,7 +56,6 @@ class MainWindow(QMainWindow):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        session.asker = Dialogs(self, session)
         self._dark = session.look.dark
         self.settled = self._split_by_hand = False
         theme = self.theme

@@ -3,7 +3,7 @@
 import os
 import time
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import Any
 
 import msgspec
 
@@ -19,18 +19,11 @@ from roomy_hull.job.chain import united
 from roomy_hull.job.edits.merging import merged
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
-from roomy_hull.session.session import Session
+from roomy_hull.session.session import OnDisk, Session
 
 
 class ChangedError(JobFileError):
     """A file that somebody else has changed since it was opened here."""
-
-
-class OnDisk(NamedTuple):
-    """The file that a session has in hand, and the claim to it."""
-
-    path: Path
-    claim: Lock
 
 
 def open_job(session: Session, path: Path) -> None:

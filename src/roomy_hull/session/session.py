@@ -5,7 +5,7 @@ Views are given the session and listen to its signals; it knows none of them.
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import msgspec
 
@@ -30,9 +30,16 @@ from roomy_hull.verdict.acceptance import with_figures
 from roomy_hull.verdict.verdict import Judged, Verdict, completed, fixes, glance, judge
 
 if TYPE_CHECKING:
+    from roomy_hull.formats.locks import Lock
     from roomy_hull.session.beside import Beside, Done
     from roomy_hull.session.catalogue import Catalogue
-    from roomy_hull.session.files import OnDisk
+
+
+class OnDisk(NamedTuple):
+    """The file that a session has in hand, and the claim to it."""
+
+    path: Path
+    claim: "Lock"
 
 
 class Session:
