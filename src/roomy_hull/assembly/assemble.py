@@ -202,8 +202,10 @@ def _with_goods(ground: Ground, tray: Tray, under: tuple[Good, ...]) -> Ground:
     found, held = list(ground.masses), undertray.holding(tray, ground.tray) if under else {}
     for place, goods in by_place(under).items():
         label, box, _own = held[place]
-        found = [m for m in found if m.label != label]
-        whole = Mass(TRAY, label, sum(g.kg for g in goods), 0.0, *box.centre(), CONTENTS, "tray")
+        found = [m for m in found if m.of != place or m.fill != CONTENTS]
+        whole = Mass(
+            TRAY, label, sum(g.kg for g in goods), 0.0, *box.centre(), CONTENTS, "tray", of=place
+        )
         found += _parted((whole,), goods)
     return msgspec.structs.replace(ground, masses=tuple(found)) if under else ground
 

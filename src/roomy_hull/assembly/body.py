@@ -231,7 +231,7 @@ def _placed(owner: Ref, points: tuple[PointMass, ...], mount: Mount) -> list[Mas
     return [
         Mass(
             owner, p.label, p.kg, uncertainty_of(p.kg, p.source), *p.at, p.fill,
-            "sides" if owner == TRAY and p.label == tray_kit.SIDES else mount,
+            "sides" if p.of == tray_kit.SIDES else mount, of=p.of,
         )
         for p in points
     ]  # fmt: skip

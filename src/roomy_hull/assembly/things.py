@@ -31,6 +31,7 @@ class Mass(msgspec.Struct, frozen=True):
         fill: What scales it in a scenario.
         mount: What it leaves with: ``vehicle``, ``tray``, ``canopy``, or ``sides``.
         bare: Whether it is the bare vehicle's own, as weighed at kerb.
+        of: Which part of a body it is, or is in, by the place that goods name: ``tray.trundle``; empty for most.
     """
 
     owner: Ref
@@ -43,6 +44,7 @@ class Mass(msgspec.Struct, frozen=True):
     fill: Fill = FIXED
     mount: MassMount = "vehicle"
     bare: bool = False
+    of: str = ""
 
 
 class Thing(msgspec.Struct, frozen=True):

@@ -19,9 +19,12 @@ Join = Literal["", "bolts", "loose", "tight", "welded"]
 """How a part is joined to what it touches, where not as its material and the shop have it: bolted, so that it comes off
 again; not at all; welded all round, so that it holds water; stitched with weld, so that nothing is drilled."""
 
-PartRole = Literal["", "floor", "headboard", "mudguard", "leaf", "jamb", "wall", "roof"]
+PartRole = Literal[
+    "", "floor", "headboard", "mudguard", "leaf", "jamb", "wall", "roof", "rail", "bow"
+]
 """What a part is for, where somebody asks: the floor that carries a unit's contents, a piece of the
-headboard, a mudguard, a door's leaf with its frame, the jambs around it, a wall's sheet, a roof's."""
+headboard, a mudguard, a door's leaf with its frame, the jambs around it, a wall's sheet, a roof's, a
+rail of the subframe, a bow of the roof."""
 
 
 class Pose(NamedTuple):
@@ -259,6 +262,7 @@ class Hardware(msgspec.Struct, frozen=True):
         fix: How it is fastened to what it touches there.
         opening: Whether it stands in an opening of a part.
         bore: The hole that is bored for it, in the middle of where it touches a part; 0 for none. [mm]
+        sort: What sets its price, where it is not that of a piece or a metre of seal.
         links: Groups that it joins by its own holes, fitted and drilled as they stand: hinges, stays. Empty where
             `places` say.
     """
@@ -273,6 +277,7 @@ class Hardware(msgspec.Struct, frozen=True):
     opening: bool = False
     bore: float = 0.0
     links: tuple[str, ...] = ()
+    sort: Literal["", "bolt", "hinge"] = ""
 
 
 Fix = Literal["", "rivets", "bolts", "screws", "clamped", "weld"]

@@ -29,13 +29,14 @@ class Zone(msgspec.Struct, frozen=True):
 
 
 class PointMass(msgspec.Struct, frozen=True):
-    """A mass at a point; `fill` says what scales it in a scenario. [kg, mm]"""
+    """A mass at a point; `fill` says what scales it in a scenario, `of` which part of a body it is. [kg, mm]"""
 
     label: str
     kg: float
     source: str
     at: tuple[float, float, float]
     fill: Fill = FIXED
+    of: str = ""
 
 
 class Expansion(msgspec.Struct, frozen=True):

@@ -80,7 +80,8 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
     parts: tuple[Part, ...] = (
         *wrap, roof, door,
         Hardware("door seal", unit.ref, metres=round(2 * (w + h) / 1000, 2)),
-        Hardware("piano hinge, riveted to wrap and door", unit.ref, metres=round(h / 1000, 2), links=("", "door")),
+        Hardware("piano hinge, riveted to wrap and door", unit.ref, metres=round(h / 1000, 2), links=("", "door"),
+             sort="hinge"),
         Hardware("turn latch", unit.ref, fix="clamped", opening=True,
                  places=(Box(latch - 10, 0, h / 2 - 10, latch + 10, 18, h / 2 + 10),)),
         Hardware("bottle strap", unit.ref),

@@ -76,7 +76,7 @@ def expand(unit: Shelf, site: Site) -> Expansion:
         )
         parts += (
             Hardware("M6 bolt with clip nut, through the end flanges", unit.ref, 4, fix="bolts",
-                     places=tuple(Box(x, y - 6, up - 6, x + 6, y + 6, up + 6) for x, y in rows)),
+                     places=tuple(Box(x, y - 6, up - 6, x + 6, y + 6, up + 6) for x, y in rows), sort="bolt"),
         )  # fmt: skip
     load = Solid(Box(t, t, t, w - t, d - t, h), "contents")
     solids.append(load)

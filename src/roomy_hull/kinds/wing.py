@@ -163,6 +163,7 @@ def expand(unit: Wing, site: Site) -> Expansion:
             unit.ref,
             metres=round(unit.width / 1000, 2),
             links=("", "lid"),
+            sort="hinge",
         ),
         Hardware("flush ring for the lid", unit.ref),
     )

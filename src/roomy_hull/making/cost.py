@@ -101,8 +101,8 @@ def price_of(part: Hardware, p: Prices) -> float:
     if part.area:
         return part.area * p.insulation_per_m2
     if not part.metres:
-        return p.bolt if part.name.startswith("M") else p.hardware
-    per_m = p.hinge_per_m if "hinge" in part.name else p.seal_per_m
+        return p.bolt if part.sort == "bolt" else p.hardware
+    per_m = p.hinge_per_m if part.sort == "hinge" else p.seal_per_m
     return part.metres * per_m
 
 

@@ -20,16 +20,21 @@ BOTH = frozenset({"drawer", "stack", "shelf", "pocket", "false floor", "wing"})
 
 
 class Built(msgspec.Struct, frozen=True):
-    """One way of building: its words, what it weighs, costs and takes. [kg, h]
+    """One way of building: of what, what it weighs, costs and takes. [kg, h]
 
     `changes` are the fields that make the unit so.
     """
 
-    words: str
+    ply: bool
     kg: float
     cost: Cost
     hours: float
     changes: dict[str, Any]
+
+    @property
+    def words(self) -> str:
+        """Which way it is."""
+        return "of ply, screwed and glued" if self.ply else "folded of metal"
 
     @property
     def money(self) -> float:
@@ -89,5 +94,4 @@ def _built(unit: Placed, site: Site, changes: dict[str, Any]) -> Built:
     time = hours(made.parts, shop.prices)
     money = cost(list(made.parts), shop.prices).plus(joining(made.joints, shop.prices))
     money = money.plus(msgspec.structs.replace(NOTHING, labour=time * shop.prices.hour))
-    words = "of ply, screwed and glued" if of_wood(unit, shop) else "folded of metal"
-    return Built(words, part_mass(made.parts), money, time, changes)
+    return Built(of_wood(unit, shop), part_mass(made.parts), money, time, changes)

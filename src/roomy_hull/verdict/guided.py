@@ -207,7 +207,7 @@ def _material(verdict: Verdict) -> Question | None:
         except UserError:
             continue
         for b in rows:
-            n = 1 if "ply" in b.words else 0
+            n = int(b.ply)
             kg[n] += b.kg
             money[n] += b.money
             hours[n] += b.hours

@@ -12,7 +12,7 @@ from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.regions import Rect, union
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics.sections import section_height, section_width
-from roomy_hull.core.parts import BarPart, Pose
+from roomy_hull.core.parts import BarPart, PartRole, Pose
 from roomy_hull.core.poses import ACROSS, BACK, FORTH, REAR, WALL, Turned, at
 from roomy_hull.core.refs import CANOPY
 from roomy_hull.job.canopy import Canopy
@@ -114,14 +114,14 @@ def _free(span: Span, taken: list[Span]) -> list[Span]:
 
 
 def _lengths(
-    name: str, section: str, metal: Material, rows: list[tuple[float, Pose]]
+    name: str, section: str, metal: Material, rows: list[tuple[float, Pose]], role: PartRole = ""
 ) -> list[BarPart]:
     """Bars of one section, those of a length as one part."""
     by_length: dict[float, list[Pose]] = {}
     for long, pose in rows:
         by_length.setdefault(round(long, 3), []).append(pose)
     return [
-        BarPart(f"Canopy: {name}", CANOPY, section, long, metal, len(poses), poses=tuple(poses))
+        BarPart(f"Canopy: {name}", CANOPY, section, long, metal, len(poses), role, tuple(poses))
         for long, poses in by_length.items()
     ]
 
@@ -156,7 +156,7 @@ def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
     return (
         *_lengths("cant rail", canopy.frame, metal, rails),
         *_lengths("post", canopy.frame, metal, poses),
-        *_lengths("roof bow", canopy.frame, metal, bows),
+        *_lengths("roof bow", canopy.frame, metal, bows, "bow"),
         *_low_bars(canopy, metal, near),
     )
 

@@ -150,7 +150,7 @@ def _door_hardware(canopy: Canopy, place: DoorPlace, words: dict[str, str]) -> l
         rows = _locks(leaf)
         found.append(
             Hardware(f"continuous hinge for door {door.id}{words[leaf.key]}", CANOPY, metres=round(long / 1000, 2),
-                     links=("", group))
+                     links=("", group), sort="hinge")
         )  # fmt: skip
         if rows:
             places = tuple(

@@ -96,7 +96,7 @@ def _rails(canopy: Canopy, shop: Shop) -> tuple[Part, ...]:
         )  # fmt: skip
         found.append(
             Hardware(f"M8 bolt with backing plate for the rails of {bay.name or bay.id}", CANOPY,
-                     RAILS_A_BAY * max(2, math.ceil(bay.length / 400.0) + 1))
+                     RAILS_A_BAY * max(2, math.ceil(bay.length / 400.0) + 1), sort="bolt")
         )  # fmt: skip
     return tuple(found)
 
@@ -119,10 +119,10 @@ def _bought(canopy: Canopy, bars: tuple[BarPart, ...]) -> list[Part]:
         ]
     found: list[Part] = [
         Hardware("M12 clamp bolt with plate, canopy to tray: bored through the tray as it stands", CANOPY,
-                 max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE)
+                 max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE, sort="bolt")
     ]  # fmt: skip
     across = [canopy.width * share - ROOF_RAIL / 2 for share in (0.15, 0.85)]
-    bows = [s.at for p in bars if p.name.endswith("roof bow") for s in p.poses]
+    bows = [s.at for p in bars if p.role == "bow" for s in p.poses]
     spots = tuple(
         Box(a[0], v, canopy.height, a[0] + high, v + ROOF_RAIL, canopy.height + 20) for a in bows for v in across
     )  # fmt: skip

@@ -115,7 +115,7 @@ def _subframe(vehicle: Vehicle, tray: Tray, bar: Material) -> list[Part]:
     rails = rail_boxes(vehicle, tray)
     level = rails[0].z1 - section_height(tray.cross)
     made: list[Part] = [
-        BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2,
+        BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2, "rail",
                 poses=tuple(at(*r[:3]) for r in rails)),
         BarPart("Tray: coaming", TRAY, tray.cross, tray.length, bar, 2,
                 poses=tuple(at(x0, y, level) for y in (-half, half - edge))),

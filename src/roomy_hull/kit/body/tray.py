@@ -25,7 +25,7 @@ from roomy_hull.kit.body.subframe import (
 )
 from roomy_hull.shop.shop import Shop
 
-SIDES = "drop sides"
+SIDES = "tray.sides"
 """What the mass of drop sides and tailboard is called; it can be taken off for a use."""
 
 
@@ -164,7 +164,9 @@ def masses(
         high = z + (tray.headboard + tray.rack) / 2
         found.append(PointMass("headboard", head, "geometry", (x0 - BOARD / 2, 0.0, high)))
     if drop:
-        found.append(PointMass(SIDES, drop, "geometry", (mid, 0.0, z + tray.sides / 2)))
+        found.append(
+            PointMass("drop sides", drop, "geometry", (mid, 0.0, z + tray.sides / 2), of=SIDES)
+        )
     if guards:
         found.append(PointMass("mudguards", guards, "geometry", (vehicle.wheelbase, 0.0, z - 150)))
     if tray.fittings:

@@ -140,7 +140,8 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
                   body[0] if body else None),
         SheetPart(group, TRAY, box.length, box.height, box.sheet, metal, left=DOOR, right=DOOR, front=DOOR, back=DOOR,
                   holes=tuple(Hole(x, y, LOCK_BORE) for x, y in spots), group=group, poses=door),
-        Hardware(f"continuous hinge for {name.lower()}", TRAY, metres=round(box.length / 1000, 2), links=("", group)),
+        Hardware(f"continuous hinge for {name.lower()}", TRAY, metres=round(box.length / 1000, 2), links=("", group),
+             sort="hinge"),
         *((Hardware(f"drain with flap in the floor of {name.lower()}", TRAY, 2),) if box.kind == "wet pocket" else
           (Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),)),
         Hardware(f"round lock for {name.lower()}", TRAY, 2, fix="clamped", opening=True,
@@ -171,11 +172,7 @@ def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
     """
     spots: list[Box] = []
     for part in frame:
-        if (
-            not isinstance(part, BarPart)
-            or part.role
-            or ("rail" in part.name and "cross-member" not in part.name)
-        ):
+        if not isinstance(part, BarPart) or part.role:
             continue
         for (bar,) in standing(part):
             x0, x1 = max(bar.x0, place.x0 + EDGE_ROOM), min(bar.x1, place.x1 - EDGE_ROOM)
@@ -196,7 +193,7 @@ def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
         step = (len(spots) - 1) / (MOST_HANGERS - 1)
         spots = [spots[round(n * step)] for n in range(MOST_HANGERS)]
     return Hardware(f"M10 bolt with rubber spacer for {name}", TRAY, len(spots) or 4, places=tuple(spots), fix="bolts",
-                    bore=10.5 if spots else 0.0)  # fmt: skip
+                    bore=10.5 if spots else 0.0, sort="bolt")  # fmt: skip
 
 
 EDGE_ROOM, MOST_HANGERS = 12.0, 8
@@ -263,7 +260,7 @@ def parts(
         made += [
             BarPart("Tray: mudguard bracket", TRAY, GUARD_BAR, section + 60, shop.material(tray.bar_material), 4,
                     role="mudguard"),
-            Hardware("M8 bolt in a slotted hole, for the mudguards' brackets", TRAY, 8),
+            Hardware("M8 bolt in a slotted hole, for the mudguards' brackets", TRAY, 8, sort="bolt"),
         ]  # fmt: skip
     return tuple(made)
 
@@ -306,10 +303,10 @@ def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     if tray.trundle is not None:
         at = at_of["trundle", ""]
         made = part_mass(trundle_parts(tray.trundle, shop))
-        found.append(PointMass("trundle drawer", made + TRUNDLE_SLIDES, "geometry", at))
+        found.append(PointMass("trundle drawer", made + TRUNDLE_SLIDES, "geometry", at, of=TRUNDLE))
     found += [
-        PointMass(label, kg, "estimate", box.centre(), CONTENTS)
-        for label, box, kg in holding(tray, where).values()
+        PointMass(label, kg, "estimate", box.centre(), CONTENTS, place)
+        for place, (label, box, kg) in holding(tray, where).items()
     ]
     one = as_tank(tray)
     if one is not None:

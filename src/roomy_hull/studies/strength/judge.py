@@ -5,9 +5,10 @@ import math
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import PRACTICE, Finding, Fix
-from roomy_hull.core.refs import BODY, TRAY, Ref
+from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.core.tables.read import threads
 from roomy_hull.core.units import G
+from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
 from roomy_hull.kit.body.pieces import part_of
 from roomy_hull.shop.shop import Rules
@@ -138,9 +139,7 @@ def _trundle(assembly: Assembly, r: Rules) -> list[Finding]:
     part = part_of(assembly.ground.tray, "trundle")
     if t is None or part is None or t.locks:
         return []
-    held = sum(
-        m.kg for m in assembly.ground.masses if m.owner == TRAY and "trundle drawer" in m.label
-    )
+    held = sum(m.kg for m in assembly.ground.masses if m.of == TRUNDLE)
     angle = math.radians(r.slope)
     runs = held * G * (math.sin(angle) - r.rolling * math.cos(angle))
     if runs <= 0:
