@@ -1,13 +1,19 @@
 """Study: one thing that is judged of a job, as data: what it needs, how it runs, what it finds and mends."""
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Any, Generic, TypeVar
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.job.model import Job
+
+T = TypeVar("T")
+
+
+class StudyKey(str, Generic[T]):
+    """Under which a study's result stands, and of which type that is."""
 
 
 class Before(msgspec.Struct, frozen=True):
@@ -37,6 +43,11 @@ class Context(msgspec.Struct, frozen=True):
     assembly: Assembly
     results: dict[str, Any]
     before: Before | None = None
+
+    def of(self, key: StudyKey[T]) -> T:
+        """The result of a study that ran before."""
+        found: T = self.results[key]
+        return found
 
     def old(self, key: str) -> Any:
         """A study's earlier result; nothing where there is none."""

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.geometry.solids import Box
@@ -17,7 +17,7 @@ from roomy_hull.kit.body import sides
 from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size, part_uncertainty
 from roomy_hull.making.gaps_across import across, between_arches, over_arches
 
-KEY, SIGMAS = "gaps", "measured"
+KEY, SIGMAS = StudyKey["tuple[Gap, ...]"]("gaps"), "measured"
 SLIDE_PLAY = 2.0
 """The play of a pair of slides in its slotted holes (common practice). [mm]"""
 AGAIN = 0.7

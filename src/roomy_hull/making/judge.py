@@ -1,6 +1,6 @@
 """Making: can these parts be bent, drilled, and cut from the stock?"""
 
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import BarPart, Part, SheetPart
 from roomy_hull.core.refs import Ref
@@ -17,7 +17,7 @@ from roomy_hull.making.flats import (
 from roomy_hull.shop.shop import Stock
 from roomy_hull.shop.tools import Brake
 
-KEY = "making"
+KEY = StudyKey["dict[Ref | None, tuple[Finding, ...]]"]("making")
 
 
 def flaws(parts: tuple[Part, ...], stock: Stock, brake: Brake | None = None) -> tuple[Finding, ...]:

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.days import day_of, spoken
 from roomy_hull.core.findings import PRACTICE, Finding
 from roomy_hull.core.parts import Hardware
@@ -19,7 +19,7 @@ from roomy_hull.planning.plan import Build, build_of
 from roomy_hull.planning.replay import replayed
 from roomy_hull.shop.workshop import Workshop
 
-KEY = "build"
+KEY = StudyKey["Build | None"]("build")
 PLAY = 0.6
 """A bolt or rivet finds the hole of the other part if that is off by no more than this (common practice). [mm]"""
 
@@ -44,7 +44,7 @@ def judge(context: Context) -> list[Finding]:
     Returns: Of the log in any case, of the plan where it is begun.
     """
     found = _built(context)
-    build: Build | None = context.results[KEY]
+    build = context.of(KEY)
     if build is None:
         return found
     for name, key in unknown_in(context.assembly.job.plan.own, build.ops):

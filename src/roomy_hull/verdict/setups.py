@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
-from roomy_hull.assembly.study import Before, Context, Study
+from roomy_hull.assembly.study import Before, Context, Study, StudyKey
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.edits.setups import absent, worn
@@ -13,7 +13,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.setups import SetUp
 from roomy_hull.verdict import registry
 
-KEY = "set-ups"
+KEY = StudyKey["tuple[Worn, ...]"]("set-ups")
 PLACED = ("fit", "in and out", "together", "sides", "outline", "access", "bodies")
 """Studies of what stands where: they are run for every set-up; what is weighed is told by scenario already."""
 NEEDS = (*PLACED, "loads", "services", "strength")

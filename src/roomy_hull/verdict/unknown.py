@@ -1,12 +1,12 @@
 """Unknown: fields of the file that this version does not know, and names of what is not there; kept, and told."""
 
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.value import Value, unknown_fields
 from roomy_hull.job.model import Job, Variant
 
-KEY = "file"
+KEY = StudyKey["Rows"]("file")
 Rows = tuple[tuple[Value, tuple[str, ...]], ...]
 
 
@@ -30,7 +30,7 @@ def study(context: Context) -> Rows:
 
 def judge(context: Context) -> list[Finding]:
     """Note every unknown field, those of the job itself first."""
-    rows: Rows = context.results[KEY]
+    rows = context.of(KEY)
     paths = list(context.assembly.job.extra)
     for part, own in rows:
         name = getattr(part, "id", getattr(part, "name", ""))

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, ClassVar, Generic, TypeVar
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.assembly.study import Before, Context
-from roomy_hull.core import lazily
 from roomy_hull.core.findings import SEVERITIES, Finding, Fix
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.edits.setups import resolved
@@ -23,32 +22,16 @@ if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
 
     from roomy_hull.assembly.springs import SpringStudy
-    from roomy_hull.making import gaps
-    from roomy_hull.making import judge as making
     from roomy_hull.making.gap import Gap
     from roomy_hull.studies.access import judge as access
     from roomy_hull.studies.fit import closed, in_out, together
-    from roomy_hull.studies.loads import axles, budget, scales, spring_options, towing
+    from roomy_hull.studies.loads import axles, budget, towing
     from roomy_hull.studies.loads.weighing import Against
     from roomy_hull.studies.outline import outline as outlines
     from roomy_hull.studies.services import judge as services
     from roomy_hull.studies.strength import carrying
-else:
-    # Read when a verdict is first asked for their results: the first quick look needs a few only.
-    _studies = "roomy_hull.studies."
-    making = lazily.module("roomy_hull.making.judge")
-    gaps = lazily.module("roomy_hull.making.gaps")
-    closed, in_out, together = (
-        lazily.module(f"{_studies}fit.{name}") for name in ("closed", "in_out", "together")
-    )
-    axles, budget, scales, spring_options, towing = (
-        lazily.module(f"{_studies}loads.{name}")
-        for name in ("axles", "budget", "scales", "spring_options", "towing")
-    )
-    outlines = lazily.module(f"{_studies}outline.outline")
-    access = lazily.module(f"{_studies}access.judge")
-    services = lazily.module(f"{_studies}services.judge")
-    carrying = lazily.module(f"{_studies}strength.carrying")
+
+T = TypeVar("T")
 
 
 class Tally(msgspec.Struct, frozen=True):
@@ -59,6 +42,22 @@ class Tally(msgspec.Struct, frozen=True):
     def count(self, severity: str, stage: str = "") -> int:
         """Count open findings of one severity, in one stage or in all."""
         return self.counts.get((severity, stage), 0)
+
+
+class Result(Generic[T]):
+    """What a study came to, as an attribute of every judgement that holds it."""
+
+    def __init__(self, key: str) -> None:
+        self._key = key
+
+    def __get__(self, judged: Any, _kind: type | None = None) -> T:
+        """The result.
+
+        Raises:
+            AttributeError: The study was not run.
+        """
+        found: T = judged.results[self._key]
+        return found
 
 
 class Judged(msgspec.Struct, frozen=True, eq=False):
@@ -72,11 +71,8 @@ class Judged(msgspec.Struct, frozen=True, eq=False):
     held: dict[str, Assembly | None] = {}
     """Studies whose results are of an earlier job, and what these are of; nothing where no result is known yet."""
 
-    @property
-    def loads(self) -> axles.LoadResult:
-        """What every scenario weighs."""
-        found: axles.LoadResult = self.results[axles.KEY]
-        return found
+    loads: ClassVar[Result[axles.LoadResult]] = Result("loads")
+    """What every scenario weighs."""
 
     def open_findings(self) -> tuple[Finding, ...]:
         """List the findings that nobody accepted."""
@@ -112,77 +108,30 @@ class Glance(Judged, frozen=True, eq=False):
 class Verdict(Judged, frozen=True, eq=False):
     """The findings of all studies on one job, and every result they rest on; each judgement equals only itself."""
 
-    @property
-    def fit(self) -> closed.FitResult:
-        """The closed fit."""
-        found: closed.FitResult = self.results[closed.KEY]
-        return found
-
-    @property
-    def together(self) -> together.Togetherness:
-        """What meets what when it opens."""
-        found: together.Togetherness = self.results[together.KEY]
-        return found
-
-    @property
-    def in_out(self) -> in_out.InOut:
-        """What has to come out before what."""
-        found: in_out.InOut = self.results[in_out.KEY]
-        return found
-
-    @property
-    def carrying(self) -> carrying.Carrying:
-        """Chassis, mounts, members, struts, stability."""
-        found: carrying.Carrying = self.results[carrying.KEY]
-        return found
-
-    @property
-    def springs(self) -> SpringStudy:
-        """Every way of carrying the load, in every scenario."""
-        found: SpringStudy = self.results[spring_options.KEY]
-        return found
-
-    @property
-    def towing(self) -> towing.Towing:
-        """What may be towed."""
-        found: towing.Towing = self.results[towing.KEY]
-        return found
-
-    @property
-    def budget(self) -> budget.Budget:
-        """The brief against what the rating leaves."""
-        found: budget.Budget = self.results[budget.KEY]
-        return found
-
-    @property
-    def weighings(self) -> tuple[tuple[Against, ...], ...]:
-        """Every weighing against what was predicted without it."""
-        found: tuple[tuple[Against, ...], ...] = self.results[scales.KEY]
-        return found
-
-    @property
-    def outline(self) -> outlines.Outline:
-        """Outside sizes and angles."""
-        found: outlines.Outline = self.results[outlines.KEY]
-        return found
-
-    @property
-    def services(self) -> services.ServicesResult:
-        """Circuits, trip, water, gas and air."""
-        found: services.ServicesResult = self.results[services.KEY]
-        return found
-
-    @property
-    def access(self) -> access.AccessResult:
-        """Who reaches what, how, and in how many moves."""
-        found: access.AccessResult = self.results["access"]
-        return found
-
-    @property
-    def setups(self) -> tuple[setups.Worn, ...]:
-        """Every set-up as it stands, with what is found of it."""
-        found: tuple[setups.Worn, ...] = self.results[setups.KEY]
-        return found
+    fit: ClassVar[Result[closed.FitResult]] = Result("fit")
+    """The closed fit."""
+    together: ClassVar[Result[together.Togetherness]] = Result("together")
+    """What meets what when it opens."""
+    in_out: ClassVar[Result[in_out.InOut]] = Result("in and out")
+    """What has to come out before what."""
+    carrying: ClassVar[Result[carrying.Carrying]] = Result("strength")
+    """Chassis, mounts, members, struts, stability."""
+    springs: ClassVar[Result[SpringStudy]] = Result("springs")
+    """Every way of carrying the load, in every scenario."""
+    towing: ClassVar[Result[towing.Towing]] = Result("towing")
+    """What may be towed."""
+    budget: ClassVar[Result[budget.Budget]] = Result("budget")
+    """The brief against what the rating leaves."""
+    weighings: ClassVar[Result[tuple[tuple[Against, ...], ...]]] = Result("weighings")
+    """Every weighing against what was predicted without it."""
+    outline: ClassVar[Result[outlines.Outline]] = Result("outline")
+    """Outside sizes and angles."""
+    services: ClassVar[Result[services.ServicesResult]] = Result("services")
+    """Circuits, trip, water, gas and air."""
+    access: ClassVar[Result[access.AccessResult]] = Result("access")
+    """Who reaches what, how, and in how many moves."""
+    setups: ClassVar[Result[tuple[setups.Worn, ...]]] = Result("set-ups")
+    """Every set-up as it stands, with what is found of it."""
 
     def within(self, key: str) -> Verdict:
         """The verdict as it stands in one set-up: what is off is not there.
@@ -196,17 +145,10 @@ class Verdict(Judged, frozen=True, eq=False):
             return self
         return Verdict(self.job, one.assembly, one.results, self.findings, self.tally, self.held)
 
-    @property
-    def making(self) -> dict[Ref | None, tuple[Finding, ...]]:
-        """What cannot be made, by thing."""
-        found: dict[Ref | None, tuple[Finding, ...]] = self.results[making.KEY]
-        return found
-
-    @property
-    def gaps(self) -> tuple[Gap, ...]:
-        """Every narrow gap with its doubt, the likeliest to bind first."""
-        found: tuple[Gap, ...] = self.results[gaps.KEY]
-        return found
+    making: ClassVar[Result[dict[Ref | None, tuple[Finding, ...]]]] = Result("making")
+    """What cannot be made, by thing."""
+    gaps: ClassVar[Result[tuple[Gap, ...]]] = Result("gaps")
+    """Every narrow gap with its doubt, the likeliest to bind first."""
 
 
 def judge(

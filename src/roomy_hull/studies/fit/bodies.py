@@ -4,7 +4,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.gaps import apart, clash
@@ -16,7 +16,7 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.kit.body.racks import RackPlace
 from roomy_hull.kit.vehicle_pieces import contains
 
-KEY = "bodies"
+KEY = StudyKey["Bodies"]("bodies")
 OFF_PITCH = 1.0
 """A thing within this of a hole's place is at it. [mm]"""
 NEAR = 3.0
@@ -218,7 +218,7 @@ def _standing_out(assembly: Assembly) -> list[tuple[Ref, str, float, Box]]:
 
 def judge(context: Context) -> list[Finding]:
     """Rooms and racks that meet something, things that hang beside their rack."""
-    found: Bodies = context.results[KEY]
+    found = context.of(KEY)
     rows = [
         Finding("body.meets", "stop", f"{m.name} and {m.words} share {m.amount:.0f} mm", (m.ref, m.other), m.amount,
                 0.0, "mm", GEOMETRY, (m.where,))
@@ -256,7 +256,7 @@ def judge(context: Context) -> list[Finding]:
 
 def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """Put a thing to the nearest place of its rack, or let it hang on its own; a spare its tyre's size."""
-    found: Bodies = context.results[KEY]
+    found = context.of(KEY)
     one = finding.subjects[0]
     if finding.code in ("body.on_rack", "body.rack_pitch"):
         held = next((h for h in found.held if h.thing == one), None)

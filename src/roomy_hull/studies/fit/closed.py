@@ -7,7 +7,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece
-from roomy_hull.assembly.study import Context
+from roomy_hull.assembly.study import Context, StudyKey
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, shared
 from roomy_hull.core.geometry.motion import block
@@ -20,7 +20,7 @@ from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.pieces import OPENS, parts_of
 from roomy_hull.kit.vehicle_pieces import contains
 
-KEY = "fit"
+KEY = StudyKey["FitResult"]("fit")
 NOT_ASKED = frozenset({"ground", "wheel"})
 """Roles that a carried thing is not held against: how deep in the ground is said apart, wheels have their rooms."""
 BUILT = frozenset({"roof", "wall", "divider", "false floor", "wing"})

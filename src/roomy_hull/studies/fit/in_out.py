@@ -6,7 +6,7 @@ asks. What is in that way, and what stands on the unit, has to come out first.
 
 import msgspec
 
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.near import Boxes
 from roomy_hull.core.geometry.solids import Box, hull
@@ -14,7 +14,7 @@ from roomy_hull.core.graphs import circles, in_order
 from roomy_hull.job.carried import Carried
 from roomy_hull.kit.body.canopy import BayPlace
 
-KEY = "in and out"
+KEY = StudyKey["InOut"]("in and out")
 RESTS = 8.0
 """What begins no higher than this above a unit's top rests on it. [mm]"""
 

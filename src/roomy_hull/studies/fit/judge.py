@@ -11,7 +11,7 @@ from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body.pieces import parts_of
 from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.fit import in_out
-from roomy_hull.studies.fit.closed import KEY, FitResult, Flaw, study
+from roomy_hull.studies.fit.closed import KEY, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.fit.in_out import InOut
 
@@ -32,7 +32,7 @@ def judge(context: Context) -> list[Finding]:
         context: The job in vehicle axes, with the study's result.
     Returns: In the job's order. [mm]
     """
-    result: FitResult = context.results[KEY]
+    result = context.of(KEY)
     things = {t.id: t for t in context.assembly.things}
     found = []
     for key, flaws in result.alone.items():

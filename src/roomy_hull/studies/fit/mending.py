@@ -43,7 +43,7 @@ def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     if finding.code not in ("move.set", "move.blocked", "move.near"):
         return ()
     assembly = context.assembly
-    found: Togetherness = context.results[KEY]
+    found = context.of(KEY)
     wanted = next((s for s in assembly.job.sets if Ref("set", s.id) in finding.subjects), None)
     if wanted is None and finding.code == "move.set":
         return ()

@@ -43,9 +43,9 @@ def judge(context: Context) -> list[Finding]:
     Returns: In the order of the openings. [mm]
     """
     assembly = context.assembly
-    found: Togetherness = context.results[KEY]
-    blocked: InOut = context.results[in_out.KEY]
-    fit: FitResult = context.results[closed.KEY]
+    found = context.of(KEY)
+    blocked = context.of(in_out.KEY)
+    fit = context.of(closed.KEY)
     names = {o.id: o.name for o in found.openings} | {t.id: t.name for t in assembly.things}
     return [
         *_meetings(assembly, found, fit, names),

@@ -12,7 +12,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.motions import FixedPiece, Opening, closely
-from roomy_hull.assembly.study import Before, Context
+from roomy_hull.assembly.study import Before, Context, StudyKey
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.gaps import apart, clash, nearest, shared
 from roomy_hull.core.geometry.motion import MARGIN, Piece, block
@@ -22,7 +22,7 @@ from roomy_hull.core.graphs import circles
 from roomy_hull.core.refs import Ref
 from roomy_hull.kit.body.pieces import UNDER
 
-KEY = "together"
+KEY = StudyKey["Togetherness"]("together")
 ALLOWANCE = 1.4 * MARGIN
 """By how much a swing's sweep may exceed the true space. [mm]"""
 Pair = tuple[str, str]

@@ -12,7 +12,7 @@ import msgspec
 
 from roomy_hull.assembly.scaling import scale
 from roomy_hull.assembly.springs import Stance, level_rates, stance
-from roomy_hull.assembly.study import Context
+from roomy_hull.assembly.study import Context, StudyKey
 from roomy_hull.assembly.things import Mass, MassMount
 from roomy_hull.core.fill import Fill
 from roomy_hull.core.refs import Ref
@@ -23,7 +23,7 @@ from roomy_hull.studies.loads.governing import governing
 from roomy_hull.studies.loads.readings import Readings, Triple, readings, value_of, variance_of
 from roomy_hull.studies.loads.weighing import Evidence, evidence
 
-KEY = "loads"
+KEY = StudyKey["LoadResult"]("loads")
 
 
 class Figure(msgspec.Struct, frozen=True):

@@ -5,13 +5,12 @@ import math
 import msgspec
 
 from roomy_hull.assembly.scaling import reactions
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.brief import NEEDS, Need, Wish
 from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads.axles import LoadResult
 
-KEY = "budget"
+KEY = StudyKey["Budget"]("budget")
 
 
 class BudgetRow(msgspec.Struct, frozen=True):
@@ -63,7 +62,7 @@ def study(context: Context) -> Budget:
     Returns: In the scenario with the least payload left. [kg]
     """
     assembly, job = context.assembly, context.assembly.job
-    result: LoadResult = context.results[axles.KEY]
+    result = context.of(axles.KEY)
     heavy = min(result.scenarios, key=lambda s: s.payload_left.value)
     full = {t.id: sum(m.kg + result.moved_by(m) for m in t.masses) for t in assembly.things}
     base = job.vehicle.wheelbase

@@ -24,7 +24,7 @@ def judge(context: Context) -> list[Finding]:
         their rating. [kg]
     """
     assembly, found = context.assembly, list[Finding]()
-    result: LoadResult = context.results[KEY]
+    result = context.of(KEY)
     sources = {end: _governed(assembly, end) for end in ("front", "rear")}
     for scenario, loads in zip(assembly.job.scenarios, result.scenarios, strict=True):
         for code, words, figure in (

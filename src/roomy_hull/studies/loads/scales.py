@@ -1,7 +1,7 @@
 """Scales: every weighing against what was predicted without it."""
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.studies.loads import axles
@@ -9,7 +9,7 @@ from roomy_hull.studies.loads.axles import LoadResult, weigh
 from roomy_hull.studies.loads.readings import WHEELS
 from roomy_hull.studies.loads.weighing import Against, against
 
-KEY = "weighings"
+KEY = StudyKey["tuple[tuple[Against, ...], ...]"]("weighings")
 SURPRISE = 3.0
 """A reading that is off by more sigmas than this wants to be looked at again."""
 
@@ -39,7 +39,7 @@ def compared(context: Context) -> tuple[tuple[Against, ...], ...]:
         context: The job, with what its scenarios weigh.
     Returns: In the order of the job's weighings. [kg]
     """
-    loads: LoadResult = context.results[axles.KEY]
+    loads = context.of(axles.KEY)
     return tuple(
         against(w, predicted(context.assembly, loads, w.scenario))
         for w in context.assembly.job.weighings

@@ -1,11 +1,10 @@
 """Spring options: every way of carrying the load, side by side in every scenario."""
 
 from roomy_hull.assembly.springs import SpringStudy, compare
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads.axles import LoadResult
 
-KEY = "springs"
+KEY = StudyKey["SpringStudy"]("springs")
 
 
 def study(context: Context) -> SpringStudy:
@@ -15,7 +14,7 @@ def study(context: Context) -> SpringStudy:
         context: The vehicle, with what its scenarios weigh.
     Returns: Stance, pressure and bounce by option and scenario. [mm, kPa, Hz]
     """
-    loads: LoadResult = context.results[axles.KEY]
+    loads = context.of(axles.KEY)
     rows = tuple((s.id, s.front.value, s.rear.value) for s in loads.scenarios)
     return compare(context.assembly.job.vehicle, rows)
 

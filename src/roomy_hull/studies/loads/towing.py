@@ -5,13 +5,12 @@ import math
 import msgspec
 
 from roomy_hull.assembly.scaling import reactions
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.studies.loads import axles
-from roomy_hull.studies.loads.axles import LoadResult
 from roomy_hull.studies.loads.governing import governing
 
-KEY = "towing"
+KEY = StudyKey["Towing"]("towing")
 BALL_SHARE = 0.1
 """The usual part of a trailer's mass that stands on the ball (common practice)."""
 
@@ -137,7 +136,7 @@ def study(context: Context, share: float = BALL_SHARE) -> Towing:
     Returns: Each scenario's point and its region under gross, combination, towed, ball and axle limits together. [kg]
     """
     job, points = context.assembly.job, []
-    loads: LoadResult = context.results[axles.KEY]
+    loads = context.of(axles.KEY)
     for scenario, s in zip(job.scenarios, loads.scenarios, strict=True):
         solo = s.gross.value - scenario.ball
         # The ball load is taken off where it stands, so that what remains is the vehicle alone.

@@ -23,7 +23,7 @@ def judge(context: Context) -> list[Finding]:
     Returns: Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
     """
     assembly = context.assembly
-    result: Outline = context.results[KEY]
+    result = context.of(KEY)
     rule = assembly.shop.dimension_rule(assembly.job.body.rule)
     found: list[Finding] = []
     for code, words, value, limit in (

@@ -8,7 +8,7 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
-from roomy_hull.assembly.study import Context
+from roomy_hull.assembly.study import Context, StudyKey
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.core.tyres import parts_of as parts_of_tyre
@@ -18,7 +18,7 @@ from roomy_hull.kit.body.pieces import part_of, parts_of
 from roomy_hull.kit.body.undertray import GUARD_SHEET, obstacles
 from roomy_hull.kit.vehicle_pieces import tank_box
 
-KEY = "outline"
+KEY = StudyKey["Outline"]("outline")
 LOADS = "loads"
 
 

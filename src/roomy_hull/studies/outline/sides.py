@@ -5,7 +5,7 @@ import itertools
 import msgspec
 
 from roomy_hull.assembly.body import Ground, Shell
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix, Severity
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.mechanics.sections import section_height
@@ -14,7 +14,7 @@ from roomy_hull.job.canopy import Canopy
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.sides import DoorPlace
 
-KEY = "sides"
+KEY = StudyKey["tuple[Flaw, ...]"]("sides")
 
 
 class Flaw(msgspec.Struct, frozen=True):
@@ -143,7 +143,7 @@ def judge(context: Context) -> list[Finding]:
     Returns: In the order of the flaws. [mm]
     """
     found: list[Finding] = []
-    flaws: tuple[Flaw, ...] = context.results[KEY]
+    flaws = context.of(KEY)
     for flaw in flaws:
         if flaw.kind == "bay":
             name = context.assembly.ground.bays[flaw.doors[0]].bay.name

@@ -3,7 +3,7 @@
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.study import Context, Study
+from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.services import Services
@@ -17,7 +17,7 @@ from roomy_hull.studies.services.shade import Shade, shades
 from roomy_hull.studies.services.told import finding
 from roomy_hull.studies.services.trip import TripResult, trip
 
-KEY = "services"
+KEY = StudyKey["ServicesResult"]("services")
 LOADS = "loads"
 LICENSED = {
     "mains": "mains voltage wants a licensed electrician's signature",
@@ -98,7 +98,7 @@ def judge(context: Context) -> list[Finding]:
         context: With the study's result.
     Returns: Circuits, places, trip, signatures.
     """
-    result: ServicesResult = context.results[KEY]
+    result = context.of(KEY)
     services = context.assembly.job.services
     found = places.boards(context.assembly)
     if not services.begun:

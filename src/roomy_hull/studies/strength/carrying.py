@@ -5,7 +5,7 @@ from typing import Protocol
 import msgspec
 
 from roomy_hull.assembly.scaling import Weighed
-from roomy_hull.assembly.study import Context
+from roomy_hull.assembly.study import Context, StudyKey
 from roomy_hull.studies.strength import chassis, members, mounts, racks, struts
 from roomy_hull.studies.strength.chassis import ChassisResult
 from roomy_hull.studies.strength.members import MemberCheck
@@ -14,7 +14,7 @@ from roomy_hull.studies.strength.racks import RackCheck
 from roomy_hull.studies.strength.stability import Settled, Stability, stability
 from roomy_hull.studies.strength.struts import StrutCheck
 
-KEY = "strength"
+KEY = StudyKey["Carrying"]("strength")
 LOADS = "loads"
 NEEDS = (LOADS,)
 

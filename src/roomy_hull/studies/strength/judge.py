@@ -28,7 +28,7 @@ def judge(context: Context) -> list[Finding]:
     Returns: With what was measured, the limit and its source.
     """
     assembly, rules = context.assembly, context.assembly.shop.rules
-    found: Carrying = context.results[KEY]
+    found = context.of(KEY)
     return [
         *_chassis(assembly, found),
         *(f for c in found.mounts for f in _mount(c, rules)),
