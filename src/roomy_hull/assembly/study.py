@@ -15,6 +15,8 @@ T = TypeVar("T")
 class StudyKey(str, Generic[T]):
     """Under which a study's result stands, and of which type that is."""
 
+    __slots__ = ()  # results go to another process: no attribute hangs on their keys
+
 
 class Before(msgspec.Struct, frozen=True):
     """An earlier judgement of the same job: only a memory, it never alters a result.
