@@ -15,9 +15,6 @@ Partners = list[tuple[int, int, tuple[int, ...]]]
 def partners(instance: Instance, layout: Layout) -> Partners:
     """For each unit its bay, and the units that it shares cells with; units that are alike are one.
 
-    Args:
-        instance: Of which the layout is.
-        layout: The layout.
     Returns: Unit, bay, and what stands with it, sorted.
     """
     alike = _alike(instance)
@@ -58,10 +55,7 @@ def chosen(
     """Walk a list and keep what differs from everything kept.
 
     Args:
-        instance: Of which the layouts are.
         rows: Points and layouts, the best first.
-        most: How many are wanted.
-        have: Layouts that are kept already.
     Returns: Each differs in at least `MOVED` units from every other one.
     """
     kept = [partners(instance, h) for h in have]

@@ -70,9 +70,7 @@ def gather(verdict: Verdict, wish: Arranging, pitch: float = 50.0) -> Gathered:
     """Put a job's wishes in figures.
 
     Args:
-        wish: What is to be arranged, and how.
         pitch: About how wide a cell should be; it becomes a multiple of the rails' pitch. [mm]
-    Returns: Everything the search needs.
     Raises:
         InputError: There is nothing to arrange, no bay, too many units, a wish that names nobody, or one that
             contradicts another.

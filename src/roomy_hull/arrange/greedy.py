@@ -17,7 +17,6 @@ def rough(
     """Place units one after the other, those that must stand first, the large before the small.
 
     Args:
-        rules: What may not be.
         alive: False ends it with the best there is.
     Returns: The cheapest of a few orders; none where in none of them everything found a place.
     """

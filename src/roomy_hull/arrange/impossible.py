@@ -188,9 +188,6 @@ def _strips_fit(instance: Instance, strips: Strips, units: Sequence[int]) -> boo
 def worded(instance: Instance, why: Reason) -> str:
     """Say a reason in words.
 
-    Args:
-        instance: Of which it is.
-        why: The reason.
     Returns: What cannot be, and what to do about it.
     """
     names = [instance.items[n].name for n in why.units]

@@ -59,8 +59,6 @@ def improved(run: Run, job: Job | None, worth: Value | None) -> Offer | None:
 
     Args:
         run: For what is wanted, and the time that is left.
-        job: The layout to begin with.
-        worth: What it is worth.
     Returns: A better one that makes no *stop* that was not there; none where there is no better one.
     """
     if job is None or worth is None:

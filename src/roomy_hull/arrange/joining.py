@@ -42,13 +42,9 @@ def joined(
     """Find the layouts within a gap of the bound.
 
     Args:
-        master: Costs of the strips.
-        fillings: One for each bay.
-        runs: Units that runs join.
         gap: How much dearer than the bound a layout may be. [points]
         clashes: Exact places that may not be together.
         alive: Asked now and then; False gives up.
-        most: So many of the cheapest come back.
     Returns: The layouts, cheapest first; none where it was given up.
     """
     if any(not len(f.mask) for f in fillings):

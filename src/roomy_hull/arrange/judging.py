@@ -101,10 +101,7 @@ class Judge:
         return placed(self.of, self.before.job, layout)
 
     def judge(self, layout: Layout) -> Judged:
-        """Judge a layout.
-
-        Returns: With the findings that concern arranged units.
-        """
+        """Judge a layout."""
         if layout not in self._known:
             job = self.job_of(layout)
             found = judge(job, self.before)
@@ -131,7 +128,6 @@ class Judge:
         """Learn from findings about a layout.
 
         Args:
-            layout: The layout.
             findings: What may not be; each becomes at least one rule that forbids this layout.
         """
         for f in findings:
@@ -238,8 +234,6 @@ class Judge:
 def rule_watch(instance: Instance, rules: Rules) -> tuple[Watch, tuple[Clash, ...]]:
     """Rules as the search takes them, beside the wishes that keep things apart.
 
-    Args:
-        rules: What may not be.
     Returns: Pairs within a bay and the units to be watched; exact places that may not be together.
     """
     bars = list(wished_bars(instance))

@@ -22,7 +22,6 @@ def placed(gathered: Gathered, job: Job, layout: Layout) -> Job:
     """Put a layout into the job.
 
     Args:
-        gathered: Of which the layout is.
         job: What was asked for; what stays is taken from it.
     Returns: With every unit in its place: those of the job in their order, then what was wanted besides.
     """

@@ -258,8 +258,6 @@ class Master:
     def bound(self, prices: Prices) -> Bound:
         """What some prices prove, computed without the solver.
 
-        Args:
-            prices: Any.
         Returns: The prices' sum and the cheapest sequence of strips and gaps in every bay.
         """
         reduced, idle, after = [], [], []

@@ -105,8 +105,6 @@ def _free_wall(instance: Instance, places: Sequence[Place]) -> float:
 def broken(instance: Instance, layout: Layout) -> list[tuple[str, tuple[int, ...]]]:
     """Say which rules a layout breaks, by itself and from nothing but where things are.
 
-    Args:
-        layout: A place for each.
     Returns: ``place``, ``overlap``, ``support`` or ``apart``, and the units concerned; empty where all is well.
     """
     found: list[tuple[str, tuple[int, ...]]] = []

@@ -116,10 +116,8 @@ def sentence(
     Args:
         offers: The layouts, the first to be taken first.
         bound: Nothing built in strips is worth less. [points]
-        most: Units a strip may have.
         proved: Whether nothing built in strips is better than the best of strips.
         behind: `BEHIND` where strips with things behind others were looked at too.
-    Returns: One or two sentences.
     """
     top = offers[0]
     points = f"{top.value.points:.1f} points"

@@ -34,10 +34,8 @@ class Places:
         """In which cells a unit's block may begin at some heights.
 
         Args:
-            i: The unit.
             levels: Heights above the bays' floors, 0 to the highest bay's height. [mm]
             feet: Only where it needs no unit under it.
-        Returns: A bit a cell.
         """
         k = int(feet)
         for level in np.unique(levels[~self._known[k, i, levels]]):

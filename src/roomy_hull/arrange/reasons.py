@@ -54,9 +54,7 @@ def why_here(
     Args:
         verdict: The job with the layout that is asked about.
         wish: What was wanted; what it wants besides the layout is left out.
-        thing: Id of a unit.
         pitch: About how wide a cell is. [mm]
-        alive: False ends it.
     Returns: What would be lost with the thing in another bay, or, where it may be in no other, away from where it is.
     Raises:
         InputError: There is no such unit, or it is pinned.

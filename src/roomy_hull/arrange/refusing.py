@@ -14,8 +14,6 @@ MOST_UNITS = 40
 def to_place(job: Job, wish: Arranging) -> tuple[Unit, ...]:
     """What is to be placed: what is not pinned, then what is wanted besides.
 
-    Args:
-        wish: The wishes about it.
     Returns: In the order of an instance.
     Raises:
         InputError: There is nothing to arrange, no bay, too many units, a bay that is not there, or wishes that

@@ -26,12 +26,9 @@ def with_riders(
     """Add the ways in which units can stand behind others.
 
     Args:
-        instance: Units in front only.
-        units: The same units, as the job has them.
         both: The job as it is, and with only what stays.
         away: By bay, what is never on the vehicle together with it.
         step: In which steps a unit may begin. [mm]
-        scenario: What is weighed.
     Returns: With items and forms for them. One or two stand behind a unit, side by side, at its height.
     """
     riders = [

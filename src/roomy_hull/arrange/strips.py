@@ -74,13 +74,10 @@ def list_strips(
     """List the strips of an instance.
 
     Args:
-        places: Its free cells.
-        most: How many units a strip may have.
         watch: Units whose exact place matters, and what may not stand so in one bay.
         alive: Asked now and then; False ends the search with what there is.
         named: Units that a rule names, so that they are not the same as others that are like them.
         thin: Whether too many are thinned to the promising ones; else none come back.
-        hard: How many unfinished ways are too many.
     Returns: All that no other one beats whatever stands beside it.
     """
     watch = watch or Watch()

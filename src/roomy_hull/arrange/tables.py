@@ -11,7 +11,6 @@ def first_parts(many: Ints, at_once: int) -> Iterator[tuple[Ints, Ints]]:
     """Pair every row with the first so many of another table, so many pairs at once.
 
     Args:
-        many: How many each row is paired with.
         at_once: A portion has fewer pairs than this, but always a whole row.
     Yields: Rows, and the rows of the other table from 0 on, in order.
     """

@@ -36,9 +36,6 @@ def _role(unit: Unit) -> str:
 def runs_of(job: Job, units: Sequence[Unit]) -> list[tuple[str, str, float]]:
     """What is joined by cables and hoses.
 
-    Args:
-        job: For its circuits, where there are any.
-        units: What is arranged.
     Returns: Ids of two things, and how much a metre counts. [points]
     """
     every = {u.id: u for u in (*job.units, *units)}

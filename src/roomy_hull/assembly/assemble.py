@@ -224,8 +224,6 @@ def trial_thing(value: Placed | Carried, assembly: Assembly) -> Thing:
 
     Args:
         value: What to try; a unit's bay must exist. [mm]
-        assembly: Whose bays and shop are used.
-    Returns: The thing in vehicle axes.
     """
     known = assembly.thing(value.id)
     return _thing(

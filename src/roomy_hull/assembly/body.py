@@ -146,8 +146,6 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     """Place vehicle and body, and take from the kerb masses what was aboard at the weighing.
 
     Args:
-        job: Whose vehicle and body.
-        shop: What the body is made of.
         before: An earlier one; openings that stayed the same are taken from it. Only a memory.
         opens: Whether what opens is worked out too.
     Returns: In vehicle axes. [mm, kg]

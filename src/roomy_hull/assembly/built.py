@@ -32,7 +32,6 @@ def altered(made: Expansion, built: Sequence[PartBuilt]) -> Expansion:
 
     Args:
         made: As drawn. [mm, kg]
-        built: Its parts that are otherwise.
     Returns:
         Parts, solids, envelope and mass follow; each part keeps its corner, its far edge is where it was cut. The
         same expansion where none of its parts is one of them.

@@ -117,9 +117,6 @@ def _put(pieces: tuple[Piece, ...], where: Frame | Corner | None) -> tuple[Piece
 def closely(motion: Motion, where: Frame | Corner | None) -> tuple[Piece, ...]:
     """All that an opening passes through, followed so closely that nothing but a true meeting is one.
 
-    Args:
-        motion: Its motion.
-        where: Its place.
     Returns: In vehicle axes; it exceeds the true space by less than touching is. [mm]
     """
     # Kept here, few at a time: such sweeps are long.
@@ -130,7 +127,6 @@ def of_unit(owner: str, motions: tuple[Motion, ...], at: Frame) -> tuple[Opening
     """A unit's openings, its motions carried to where it stands.
 
     Args:
-        owner: The unit's id.
         motions: In the unit's own directions. [mm]
         at: The unit's corner and side. [mm]
     Returns: In the order of the motions.
@@ -160,10 +156,8 @@ def of_body(
     """The openings of the body's own doors.
 
     Args:
-        body: Tray and canopy.
         canopy: The canopy's outside. [mm]
         tray: The tray's solids. [mm]
-        rooms: The rooms beside the canopy.
     Returns: Canopy doors, those of the rooms, then drop sides, toolboxes, trundle drawer.
     """
     rows = (
@@ -220,11 +214,8 @@ def fixed(
 
     Args:
         vehicle: For its wheels. [mm]
-        body: For its doors and bays.
         tray: The tray's solids. [mm]
         canopy: The canopy's outside. [mm]
-        rooms: The rooms beside the canopy.
-        racks: The racks.
     Returns:
         In vehicle axes; drop sides, toolboxes and the trundle drawer open and are left out. A wheel is a prism
         around its tyre. [mm]

@@ -11,10 +11,6 @@ from roomy_hull.job.model import Scenario
 def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -> float:
     """Compute what a scenario makes of a mass.
 
-    Args:
-        scenario: What is aboard and how full.
-        fill: What scales it.
-        mount: What it comes off with.
     Returns: 0 where it stays behind, else 1, the fill, or for people and ball their mass. [1 or kg]
     """
     if (mount == "canopy" and not scenario.canopy) or (mount == "sides" and not scenario.sides):
@@ -56,8 +52,6 @@ class Weighed(Protocol):
 def slide_load(thing: Thing, loads: Weighed) -> float:
     """Compute what a thing's slides carry when full, weighings in it.
 
-    Args:
-        loads: What scales found.
     Returns: Moving mass, 0 where nothing slides. [kg]
     """
     load = thing.expansion.slide_load

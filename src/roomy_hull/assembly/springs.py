@@ -75,7 +75,6 @@ def rear_spring(vehicle: Vehicle, option: str, rear: float, front_sag: float) ->
     """Settle the rear end by one option.
 
     Args:
-        vehicle: Kerb load, rates and what the options add.
         option: ``standard``, ``constant load``, ``extra leaf`` or ``air``.
         rear: Load of the rear axle. [kg]
         front_sag: How far the front settles; air springs set for level follow it. [mm]
@@ -83,7 +82,6 @@ def rear_spring(vehicle: Vehicle, option: str, rear: float, front_sag: float) ->
         standard: s = ΔF/2k. Constant load C: s = (ΔF - C·g)/2k'. Extra leaf: s = ΔF/2(k + k_l) less its lift. Air:
         the standard springs and twice p·A carry ΔF; for level p = (ΔF - 2k·s)/2A within its bounds; its own rate is
         n·(p + p0)·A/h.
-
     Statics; the air spring's rate is that of a closed volume V = A·h under a polytropic change,
     dF/ds = n·p_abs·A²/V. ΔF is the load beyond kerb, in newtons.
     """
@@ -120,7 +118,6 @@ def stance(vehicle: Vehicle, front: float, rear: float, option: str = "") -> Sta
     Args:
         vehicle: Its springs; the option that is fitted, unless another is named.
         front, rear: Axle loads. [kg]
-        option: Another option than the one fitted.
     Returns: Sags, and tail_low = rear sag - front sag - the owner's target. [mm, kPa]
     """
     ahead = front_sag(vehicle, front)
@@ -133,7 +130,6 @@ def level_rates(vehicle: Vehicle, pressure: float) -> tuple[float, float]:
     """By how much the tail sinks for each kilogram on the front and on the rear axle.
 
     Args:
-        vehicle: Its springs and the option fitted.
         pressure: Of the air springs. [kPa]
     Returns: -g/2k of the front and g/2k of the rear [mm/kg]; both 0 while air springs follow the load.
     """
@@ -160,9 +156,7 @@ def compare(vehicle: Vehicle, loads: tuple[tuple[str, float, float], ...]) -> Sp
     """Compare the options in every scenario.
 
     Args:
-        vehicle: Its springs and what each option would add.
         loads: Axle loads of each scenario. [kg]
-    Returns: Stance, pressure and bounce by option and scenario.
     """
     s, kerb = vehicle.springs, vehicle.kerb
     rows = []

@@ -38,10 +38,6 @@ if TYPE_CHECKING:
 def run(args: argparse.Namespace, desktop: Desktop) -> int:
     """Do what the arguments say.
 
-    Args:
-        args: As parsed.
-        desktop: How to open the window and take pictures.
-    Returns: The exit code.
     Raises:
         UserError: A file cannot be used.
     """

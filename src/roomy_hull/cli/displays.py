@@ -12,8 +12,6 @@ REMEDY = "Start it on a desktop, or over a connection that forwards windows; che
 def check(env: Mapping[str, str]) -> None:
     """Refuse to open a window where there is nothing to open it on.
 
-    Args:
-        env: The process's environment.
     Raises:
         UserError: There is no display, or it does not answer.
     """

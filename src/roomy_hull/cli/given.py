@@ -33,9 +33,7 @@ def verdict_of(args: argparse.Namespace, job: Job | None = None) -> Verdict:
     """Judge the job that a command names, made by the shop that it names; on a terminal it is told how far it is.
 
     Args:
-        args: As parsed.
         job: What became of the job that is named; read from its file where none is given.
-    Returns: Whole.
     Raises:
         UserError: A file cannot be used.
     """

@@ -14,7 +14,6 @@ def main(argv: Sequence[str], desktop: Desktop) -> int:
 
     Args:
         argv: The arguments after the command's name.
-        desktop: How to open the window and take pictures.
     Returns: 0 fine, 1 stop findings, 2 unusable input, 3 a fault of the program.
     """
     try:

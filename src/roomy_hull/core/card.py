@@ -54,7 +54,6 @@ def shown(
         words, tip: What stands before it, and what it means in the trade; its title and comment in the JSON Schema.
         quantity: Where its type and unit do not say it.
         when: Value → whether it matters at all.
-        said: Value → its words, where these depend on it.
     """
     comment = {"$comment": tip} if tip else None
     return Meta(

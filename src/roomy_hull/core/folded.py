@@ -110,10 +110,8 @@ def beyond(place: Place, face: Face, bend: Bend, thickness: float, k: float | No
 
     Args:
         place, face: The face before it, and where that lies.
-        bend: One of its bends.
         thickness: Of the sheet. [mm]
         k: The neutral line's part of the thickness: then flat; none: folded up.
-    Returns: Of the next face.
     """
     p, q = ends_of(face, bend)
     long = math.dist(p, q)
@@ -157,8 +155,6 @@ def places(
 
     Args:
         thickness: Of the sheet. [mm]
-        place: Of the root.
-        before: What leads to the root.
     Returns: In the order of the tree.
     """
     found = [Placed(root, place, before)]
@@ -172,7 +168,6 @@ def with_holes(root: Face, drilled: tuple[tuple[int, Hole], ...]) -> Face:
 
     Args:
         drilled: In which face, as `places` counts them, and where in it. [mm]
-    Returns: The same tree.
     """
     by_face: dict[int, list[Hole]] = {}
     for number, hole in drilled:
@@ -215,7 +210,6 @@ def to_corners(face: Face, before: Bend | None, thickness: float) -> list[Point]
     """A face's ring, each edge with a bend moved out to the outside corner.
 
     Args:
-        face: The face.
         before: The bend that leads to it, at its first edge.
         thickness: Of the sheet. [mm]
     Returns: Straight out from each such edge; where two meet, out to both. [mm]
@@ -254,9 +248,7 @@ def mirrored(face: Face, about: float) -> Face:
     """A part's mirror image along x: what it is bent of lies the other way round.
 
     Args:
-        face: The part.
         about: Its length: x becomes this less x. [mm]
-    Returns: Bent to the same side.
     """
     count = len(face.ring)
     # Round the other way, and still from the edge at which it stands.
@@ -284,9 +276,6 @@ def mirrored_openings(
 def checked(root: Face, name: str) -> Face:
     """Refuse a tree that is no part.
 
-    Args:
-        name: What to call it.
-    Returns: The same.
     Raises:
         InputError: A ring is no ring or is clockwise, two bends stand at one edge, or a face does not begin at its
             bend.

@@ -6,8 +6,6 @@ from collections.abc import Iterable, Mapping
 def circles(after: Mapping[str, Iterable[str]]) -> list[tuple[str, ...]]:
     """The groups whose members all lead to one another (Tarjan's strongly connected components, 1972).
 
-    Args:
-        after: For each node, where its edges lead.
     Returns: Groups of two or more, and single nodes that lead to themselves; members sorted.
     """
     number: dict[str, int] = {}
@@ -82,9 +80,6 @@ def in_order(nodes: Iterable[str], after: Mapping[str, Iterable[str]]) -> list[s
 def components(count: int, edges: Iterable[tuple[int, int]]) -> list[list[int]]:
     """The groups of nodes that edges join, whichever way these run.
 
-    Args:
-        count: Nodes are the numbers below it.
-        edges: Pairs of nodes.
     Returns: Every node in one group, each group in ascending order.
     """
     lead = list(range(count))

@@ -45,8 +45,6 @@ class _After:
 def module(name: str) -> ModuleType:
     """A module that is read when something of it is first used.
 
-    Args:
-        name: Its full name.
     Returns: The module; the same one as an `import` gives.
     Raises:
         ModuleNotFoundError: There is none such.

@@ -90,7 +90,6 @@ def corners(part: SheetPart | BarPart, pose: Pose) -> list[list[Vector]]:
 
     Args:
         part: The part. [mm]
-        pose: One of its places.
     Returns: In the owner's directions. [mm]
     """
     if isinstance(part, SheetPart):
@@ -154,8 +153,6 @@ def composed(pose: Pose, base: Pose) -> Pose:
 
     Args:
         pose: In the directions of `base`, which is not tilted. [mm]
-        base: Where those lie.
-    Returns: In the owner's directions.
     """
     ways = {"u": base.x, "v": base.y, "w": base.z}
 

@@ -38,7 +38,6 @@ def pan(
         flanges: Outside heights at x = 0, x = length, y = 0, y = width; 0 for none. [mm]
         corners: Welded: those at y = 0 and y = width cover the edges of the others.
         holes, cutouts: In the base, from its lower left outside corner. [mm]
-    Returns: The base, its directions beginning at that corner.
     """
     left, right, front, back = flanges
     s, t = sheet.radius + sheet.thickness, sheet.thickness

@@ -10,7 +10,6 @@ def shipped(*names: str) -> bytes:
 
     Args:
         *names: Folders and file name below ``resources``.
-    Returns: Its contents.
     Raises:
         FileNotFoundError: The installation is damaged.
     """

@@ -44,7 +44,6 @@ class Signal:
 
         Args:
             listener: Takes nothing. A bound method does not keep its object alive; a plain function is kept.
-        Returns: Ends the listening.
         """
         connection = Connection(self, listener)
         self._connections.append(connection)

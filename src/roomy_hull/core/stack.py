@@ -64,9 +64,7 @@ class Chain(msgspec.Struct, frozen=True):
         """The same gap after a measure was taken anew.
 
         Args:
-            measure: Which.
             sigma: Its doubt then; one that is less already stays. [mm]
-        Returns: With that link's doubt changed.
         """
         links = tuple(
             msgspec.structs.replace(x, sigma=min(x.sigma, sigma)) if x.measure == measure else x

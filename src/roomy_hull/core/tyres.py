@@ -27,7 +27,6 @@ def parts_of(designation: str) -> tuple[float, float, float]:
 
     Args:
         designation: Metric designation such as ``265/75R16``.
-    Returns: Section, aspect, rim.
     Raises:
         InputError: The designation cannot be read.
     """

@@ -54,9 +54,6 @@ def _pointed(text: str) -> str:
     A comma before groups of three, as the program itself writes them, parts thousands; any other comma is a decimal
     one, where it can be only that.
 
-    Args:
-        text: As typed.
-    Returns: The same sum.
     Raises:
         InputError: A figure could mean two things.
     """

@@ -92,7 +92,6 @@ def set_aside(raw: Any, kind: Any) -> Any:
     """Move the fields that a struct does not know into its `extra`, all the way down.
 
     Args:
-        raw: Decoded JSON.
         kind: The struct, union or tuple type it will be converted to.
     Returns: A copy of `raw`, ready for conversion.
     """
@@ -138,9 +137,6 @@ def put_back(raw: Any) -> Any:
 def unknown_fields(value: Any, path: str = "") -> Iterator[str]:
     """Name every field kept in an `extra`, as a path such as ``units[3].colour``.
 
-    Args:
-        value: A job or a part of it.
-        path: Where it stands.
     Yields: Paths of fields that this version does not know.
     """
     if isinstance(value, tuple):

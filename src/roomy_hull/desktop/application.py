@@ -78,10 +78,7 @@ def session_for(path: Path | None, settings: Settings, own: Path | None = None) 
     """Put a job on a session: the file's, or the demo's where there is none.
 
     Args:
-        path: Job file.
-        settings: Where preferences are read.
         own: Shop file; else that which is kept, or the shipped values.
-    Returns: Ready for a window.
     Raises:
         JobFileError: The file cannot be used.
     """
@@ -191,7 +188,6 @@ def welcome(session: Session, window: MainWindow) -> None:
 
     Args:
         session: The job in hand; what is chosen takes its place.
-        window: The window, built whole.
     """
     from roomy_hull.desktop.widgets.welcome import Tour, Welcome  # ruff: ignore[import-outside-top-level]  # seen once
 
@@ -212,7 +208,6 @@ def run(path: Path | None, shop: Path | None = None, *, beside: Beside, first: b
         shop: Shop file; else that which is kept.
         beside: The process beside the window, on its way already.
         first: Whether no job was named: then somebody who starts for the first time is asked what to begin with.
-    Returns: The exit code.
     Raises:
         JobFileError: The file cannot be used.
     """

@@ -251,7 +251,6 @@ def preview(book: Book, number: int, system: System = "metric") -> tuple[QImage,
     Args:
         number: Which sheet, from 1.
         system: ``metric`` or ``us``.
-    Returns: The sheet, and how many there are.
     """
     album = _Album(A4_WIDE, A4_HIGH, number)
     sheets = _Sheets(album.painter, album, book.foot, system)
@@ -266,7 +265,6 @@ def write_book(book: Book, path: Path, system: System = "metric") -> Path:
 
     Args:
         system: ``metric`` or ``us``.
-    Returns: The file.
     Raises:
         PictureError: The place cannot be written.
     """
@@ -280,7 +278,6 @@ def write_book(book: Book, path: Path, system: System = "metric") -> Path:
 def write_job(job: Job, folder: Path, shop: Shop) -> tuple[Path, ...]:
     """Write a job's book, and its labels.
 
-    Returns: The two files.
     Raises:
         PictureError: The place cannot be written.
         InputError: Something is larger than the stock.
@@ -293,7 +290,6 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
     """Write the book of a judged job, and its labels.
 
     Args:
-        cut: Its cut, with joints.
         system: ``metric`` or ``us``.
     Returns: ``book.pdf`` and ``labels.pdf``.
     Raises:

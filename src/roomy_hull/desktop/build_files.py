@@ -34,9 +34,6 @@ def counted(verdict: Verdict, by: str) -> Offer:
 def offer_of(job: Job, folder: Path, shop: Shop, by: str) -> tuple[Path, ...]:
     """Write an offer of a job as it stands; the job itself keeps what was quoted before.
 
-    Args:
-        by: Who offers it.
-    Returns: PDF and CSV.
     Raises:
         PictureError: The place cannot be written.
     """

@@ -14,11 +14,6 @@ def follow(widget: "QWidget", listener: Callable[[], None], *signals: "Signal") 
 
     A window's objects go when Qt says so, not when the last reference does: without this an edit made
     after a window was closed would reach widgets that are gone.
-
-    Args:
-        widget: Whose life bounds the listening.
-        listener: Takes nothing.
-        *signals: What it listens to.
     """
     for signal in signals:
         widget.destroyed.connect(signal.connect(listener).end)

@@ -144,11 +144,8 @@ def choice_row(
     """A row of buttons of which one is down.
 
     Args:
-        items: Key and words of each.
         chosen: The one that is down at first.
         pick: Takes the key of the one that was clicked.
-        parent: Where they belong.
-    Returns: The row, and the buttons by key.
     """
     row, buttons = QHBoxLayout(), {}
     row.setContentsMargins(6, 2, 6, 2)

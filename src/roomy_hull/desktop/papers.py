@@ -97,9 +97,7 @@ def papers_pdf(papers: tuple[Paper, ...], system: System) -> bytes:
     """Paint papers as PDF, each over a whole page of A4 lying, without title or notes.
 
     Args:
-        papers: Drawn for that page.
         system: ``metric`` or ``us``, for sizes.
-    Returns: As lines and letters.
     """
     kept = QBuffer()
     kept.open(QIODevice.OpenModeFlag.WriteOnly)
@@ -153,11 +151,7 @@ def _pages(
 
 
 def write_told(session: Session, widget: QWidget, path: Path) -> None:
-    """Write a view and say where it is; trouble is told.
-
-    Args:
-        session: Where it is told.
-    """
+    """Write a view and say where it is; trouble is told."""
     try:
         write(widget, path, session.look.system)
         session.say(f"What is drawn is written to {path}")

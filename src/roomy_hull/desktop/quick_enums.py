@@ -44,11 +44,9 @@ def create(
 
     Args:
         base: `Enum`, `IntEnum`, `Flag` or `IntFlag`.
-        class_name: Its name.
         names: Members by name. What is not whole numbers by name is left to Python's own way.
         module: The module it belongs to; only those of PyQt6 take the shorter way.
         **rest: `qualname`, `type`, `start`, `boundary`, as Python knows them.
-    Returns: The enumeration.
     """
     if module is None:
         # Python asks its caller's caller; that is looked up here, since there is one step more.

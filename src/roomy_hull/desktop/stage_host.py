@@ -70,12 +70,7 @@ class Paged(QWidget):
                 made.theme = theme
 
     def page(self, title: str) -> Any:
-        """Find the widget of a page, built on first use.
-
-        Args:
-            title: The page's.
-        Returns: Of the class that the table names.
-        """
+        """Find the widget of a page, built on first use."""
         about = next(p for p in self._about.pages if p.title == title)
         if not about.widget:
             return self._drawing
@@ -147,12 +142,7 @@ class StageHost(Pile):
             made.theme = theme
 
     def stage(self, title: str) -> Any:
-        """Find the widget of a stage, built on first use.
-
-        Args:
-            title: The stage's.
-        Returns: Of the class that the table names.
-        """
+        """Find the widget of a stage, built on first use."""
         if title == "Fit-out":
             return self._first
         if title not in self._made:

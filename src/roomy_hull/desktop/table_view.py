@@ -158,9 +158,6 @@ class Grid(QTableView):
         """Fill the table.
 
         Args:
-            theme: For the weights' colours.
-            heads: Column heads.
-            rows: The cells.
             names: Row heads; none where empty.
             shaded: Whether the cell of a row and column is shaded as chosen.
         """

@@ -80,7 +80,6 @@ def carried_over(
         dh, dk: Shift after mirroring. [mm]
         tag: Tag to give every stroke; their own tags stay where it is empty.
         swap: Whether h and k change places first.
-    Returns: The shifted strokes.
     """
 
     def at(p: Point) -> Point:

@@ -24,8 +24,6 @@ def _offer(offer: Offer) -> dict[str, Any]:
 def arrange_json(found: Arranged) -> dict[str, Any]:
     """Write what a run came to. [points; kg, kg·m, mm]
 
-    Args:
-        found: The run.
     Returns: Words, proof, the layouts with every unit's place, and why it does not fit where it does not.
     """
     return {

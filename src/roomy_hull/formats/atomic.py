@@ -26,7 +26,6 @@ def read_whole(path: Path, largest: int = MAX_BYTES) -> bytes:
 
     Args:
         largest: No such file is larger. [bytes]
-    Returns: Its contents.
     Raises:
         JobFileError: It cannot be read, is no plain file (a folder, a pipe, a device), or is too large to be one of
             ours; nothing of such a one is read.
@@ -64,7 +63,6 @@ def write_whole(path: Path, data: bytes, *, keep: bool = False, named: bool = Fa
     """Write bytes to a new file and put it in the old one's place.
 
     Args:
-        data: Its contents.
         keep: Whether the version on disk is kept as ``NAME.previous``, which at every instant is a whole one.
         named: Whether a person named this very file: where it is a link, the file that it leads to is written. What the
             program names itself never leads elsewhere: a link there is replaced.
@@ -105,9 +103,7 @@ def open_own(path: Path, flags: int) -> int:
     """Open a file that the program keeps beside a person's: never through a link, and never anything but a plain file.
 
     Args:
-        path: Its name.
         flags: As for `os.open`.
-    Returns: The open file.
     Raises:
         OSError: It cannot be opened, is a link (ELOOP), no plain file, or has other names, by which it could be another
             file.
@@ -246,8 +242,6 @@ def alive(pid: int) -> bool:
 def free_name(path: Path) -> Path:
     """A name beside a path that no file has yet: the path itself, or with a number before its endings.
 
-    Args:
-        path: Where one would like to write.
     Returns: Such as ``ute-2.hull.json``.
     """
     if not path.exists():

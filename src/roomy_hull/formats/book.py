@@ -44,11 +44,6 @@ class Book(msgspec.Struct, frozen=True):
 def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Book:
     """Write the book.
 
-    Args:
-        works: Parts and joints, owner by owner.
-        cut: Blanks, sheets and bars of the same parts.
-        gaps: Those worth knowing when it is put together.
-        order: Name, revision, day.
     Returns: Cover and shopping, sheets, bars, then each owner: put together, its joints, and each of its parts.
     """
     numbers = numbered(works)

@@ -85,9 +85,7 @@ def joint_rows(
     """Joints in words, those between the same parts in one row.
 
     Args:
-        work: One owner's parts and joints.
         numbers: From `numbered`.
-        system: In which sizes are written.
     Returns: Of what, to what, how, how long in all, with how many of what.
     """
     groups: dict[tuple[str, str, str, str], list[Joint]] = {}
@@ -129,10 +127,7 @@ def part_page(part: SheetPart, flat: Blank, plan: BendPlan, number: int, owner: 
 
     Args:
         part: The part, with its holes. [mm]
-        flat: Its flat.
         plan: In which order it is bent.
-        number: In the part list.
-    Returns: Its drawing.
     """
     papers = [Paper("flat", cut_scene.blank_scene(flat, plan), cut_scene.blank_frame(flat))]
     if flat.bends:
@@ -178,14 +173,7 @@ def bend_rows(plan: BendPlan, system: System = "metric") -> tuple[tuple[str, ...
 
 
 def labels(works: Works, cut: CutList, order: Order) -> tuple[Paper, ...]:
-    """A label for every piece that is cut or sawn: part, revision, unit, in which order it is bent.
-
-    Args:
-        works: Parts, owner by owner.
-        cut: Their blanks.
-        order: Name, revision, day.
-    Returns: Sheets of labels.
-    """
+    """A label for every piece that is cut or sawn: part, revision, unit, in which order it is bent."""
     numbers = numbered(works)
     flats = {id(b.part): b for b in cut.blanks}
     rows = []

@@ -37,9 +37,6 @@ def on_day(build: Build, day: date) -> dict[str, list[str]]:
 def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
     """Today's list of every person, to print.
 
-    Args:
-        build: Its plan.
-        day: Which day.
     Returns: A page for each who has something to do.
     """
     shop = verdict.assembly.shop.workshop

@@ -38,11 +38,9 @@ def write(
     """Write all files of a cut, in the place of those of the cut before: all of them or none.
 
     Args:
-        marking: What every file says of itself.
         progress: Called with the share done; returning False ends it, and nothing is written.
         solids: The job in vehicle axes, if every part is wanted as STEP and GLB too, as it is folded or sawn, and the
             whole job.
-    Returns: What was written.
     Raises:
         JobFileError: The folder cannot be written; what was there is untouched.
     """

@@ -19,7 +19,6 @@ def demo_job(name: str = "brackwater") -> Job:
 
     Args:
         name: A key of `DEMOS`.
-    Returns: The job.
     Raises:
         JobFileError: There is no such demo job; the message lists those there are.
     """

@@ -90,7 +90,6 @@ def read_goods(text: str, job: Job, name: str = "the pasted text") -> tuple[Good
     Args:
         text: Tabs, semicolons or commas between columns; points or commas in figures; with a line of names or without.
         job: Its units, whose names or ids say the places.
-        name: What the text is called.
     Returns: In the order of the lines, with ids after their names.
     Raises:
         InputError: Names the line and what to write; nothing is taken then.
@@ -114,7 +113,6 @@ def unread(text: str) -> tuple[str, ...]:
 
     Args:
         text: As for `read_goods`, which has read it.
-    Returns: In their order.
     """
     cells = _rows(text, "")[0][1]
     heads = _heads(cells)

@@ -91,7 +91,6 @@ def _refuse_reserved(job: Job, place: str) -> None:
 def load(path: Path) -> Job:
     """Read a job file.
 
-    Returns: The job.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
     """
@@ -101,7 +100,6 @@ def load(path: Path) -> Job:
 def opened(path: Path) -> Opened:
     """Read a job file with what means something else since it was written.
 
-    Returns: Job and news.
     Raises:
         JobFileError: The file cannot be read, or `read` refuses it.
     """
@@ -109,10 +107,7 @@ def opened(path: Path) -> Opened:
 
 
 def dumps(job: Job) -> bytes:
-    """Write a job as the bytes of its file: indented, UTF-8, unknown fields back in place.
-
-    Returns: JSON ending in a line break.
-    """
+    """Write a job as the bytes of its file: indented, UTF-8, unknown fields back in place."""
     rows = put_back(msgspec.to_builtins(job))
     head = {key: rows.pop(key) for key in ("format", "version")}
     return encode({**head, WRITTEN_BY: __version__, **rows})
@@ -121,7 +116,6 @@ def dumps(job: Job) -> bytes:
 def checked(job: Job) -> Job:
     """Hold a job against all that its file may hold, as it would be when it is read again.
 
-    Returns: The same.
     Raises:
         JobFileError: A figure is out of its bounds, a list or text is too long; names the field.
     """

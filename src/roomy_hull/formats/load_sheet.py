@@ -27,7 +27,6 @@ def build(verdict: Verdict, system: System = "metric", day: str = "") -> LoadShe
     """Build the sheet of a judged job.
 
     Args:
-        verdict: The job, judged whole.
         system: ``metric`` or ``us``, for its figures.
         day: Date on it; today's where empty.
     Returns:

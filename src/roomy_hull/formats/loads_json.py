@@ -12,8 +12,6 @@ from roomy_hull.verdict.verdict import Verdict
 def loads_json(verdict: Verdict) -> dict[str, Any]:
     """What the pages of Loads show, as built-in objects, documented in docs/formats.md.
 
-    Args:
-        verdict: The verdict, judged whole.
     Returns:
         ``worst``, ``springs``, ``brief`` and ``weighings``; with a whole verdict also ``chassis``, ``mounts``,
         ``members``, ``struts`` and ``stability``. [kg, mm, N, N·m, MPa, kPa, Hz, degree]

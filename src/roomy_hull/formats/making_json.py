@@ -22,10 +22,6 @@ def _r(x: float) -> float:
 def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
     """Everything of the stage Cut.
 
-    Args:
-        verdict: The verdict on the job.
-        works: Its parts and joints.
-        cut: Its blanks, sheets and bars.
     Returns:
         ``parts``, ``sheets``, ``bars``, ``groups``, ``joints``, ``gaps``, ``measure_again``, ``cost``,
         ``releases``, ``stale``. [mm, kg, degree, kN]
@@ -125,7 +121,6 @@ def bends_json(flat: Blank, plan: BendPlan) -> dict[str, Any]:
 
     Args:
         flat: The blank. [mm]
-        plan: How it is bent.
     Returns: ``order``; ``trouble`` with the remedy where it cannot be bent. [mm, degree, kN]
     """
     if plan.fault:

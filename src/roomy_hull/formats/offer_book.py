@@ -23,9 +23,6 @@ def _day(words: str) -> str:
 def offer_book(job: Job, offer: Offer, shop: Shop) -> Book:
     """Lay an offer out.
 
-    Args:
-        job: What it is of.
-        offer: The offer.
     Returns: What is offered and for how much; then what is behind it, part by part.
     """
     brief = job.brief

@@ -51,8 +51,6 @@ def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
     """Make the hand-over pack of a judged job.
 
     Args:
-        verdict: The job as built.
-        job_file: Its file, beside which its photos are.
         day: Its day, as YYYY-MM-DD; that of the last entry of the log where none is given.
     Returns:
         Cover, drawings of each side, what is where, loads, advice, circuits, water and gas, canopy, care, what was

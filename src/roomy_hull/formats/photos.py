@@ -40,7 +40,6 @@ def taken_in(job: Path, source: Path) -> Photo:
     """Copy a photo beside a job.
 
     Args:
-        job: The job's file.
         source: The photo; it stays where it is.
     Returns:
         Its new name holds the old one as far as it is plain letters, and a few letters of its content: the same
@@ -113,7 +112,6 @@ def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[
 
     Args:
         old, new: The job's file before and now.
-        files: Names of its photos.
     Returns: Those that could not be brought along.
     """
     if old is None or folder_of(old) == folder_of(new):
@@ -136,8 +134,6 @@ def brought_along(old: Path | None, new: Path, files: tuple[str, ...]) -> tuple[
 def taken(data: bytes) -> str:
     """The day on which a JPEG was taken.
 
-    Args:
-        data: The file.
     Returns: As YYYY-MM-DD, from the tag DateTimeOriginal of its Exif 2.32 block; empty where it has none.
     """
     at = data.find(b"Exif\x00\x00", 0, 70_000)

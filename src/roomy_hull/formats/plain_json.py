@@ -23,10 +23,7 @@ def converted(raw: dict[str, Any], kind: type[T], place: str, remedy: str) -> T:
     """Make a value of what a file holds, its unknown fields kept.
 
     Args:
-        raw: As decoded.
-        kind: What it should be.
         place, remedy: What to call the file in messages, and what to do about a value that is not allowed.
-    Returns: Of that kind.
     Raises:
         JobFileError: A value is not allowed; names the field.
     """
@@ -44,7 +41,6 @@ def decode(data: bytes, place: str) -> Any:
 
     Args:
         data: UTF-8 text.
-    Returns: What it holds.
     Raises:
         JobFileError: Line and column of what is broken, a figure that is none, a field that stands twice.
     """

@@ -13,8 +13,6 @@ from roomy_hull.verdict.verdict import Verdict
 def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
     """Tell a plan.
 
-    Args:
-        build: Its plan.
     Returns:
         ``begin``, ``now``, ``end``, ``due``, ``bound_end``, ``gap``, ``ready`` by chance, ``hours``, ``late``,
         ``trouble``, ``path``, ``rates``, ``operations``, ``buying``, ``checks``. [h, days as YYYY-MM-DD]

@@ -30,9 +30,6 @@ def put(
     """Put a set of files in the place of the one that the folder's manifest names.
 
     Args:
-        files: By their names in it.
-        manifest: The manifest's name.
-        head: What it says above the files.
         ours: Whether a name is one that such a set can have; no other is ever taken away.
     Raises:
         JobFileError: The folder cannot be written, or one of its subfolders is a link; the set before it is untouched.

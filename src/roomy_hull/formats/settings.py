@@ -103,7 +103,6 @@ class Settings:
     def shop(self) -> Shop:
         """Read the shop of the workshop's folder, else the user's own, or the shipped values where there is none.
 
-        Returns: Its values.
         Raises:
             FileError: The file kept cannot be used; names the place.
         """
@@ -115,8 +114,6 @@ class Settings:
     def keep_shop(self, shop: Shop) -> None:
         """Have every further start use a shop's values.
 
-        Args:
-            shop: Its values.
         Raises:
             FileError: The place cannot be written.
         """
@@ -142,7 +139,6 @@ class Settings:
         """Write the job aside, with the path that it belongs to and what it was made of.
 
         Args:
-            job: The job as it stands.
             path: Its file, if it has one.
             base: What that file held when it was last read or written here.
         Raises:
@@ -174,7 +170,6 @@ class Settings:
     def rescue(self, job: Job) -> Path:
         """Write a job that its file cannot hold as near to it as can be.
 
-        Returns: The rescue file, a new one each time.
         Raises:
             JobFileError: The place cannot be written.
         """
@@ -206,7 +201,6 @@ class Settings:
 
         Args:
             recovery: From `left_behind`.
-        Returns: The job as it stood.
         Raises:
             JobFileError: The file is damaged.
         """

@@ -11,8 +11,6 @@ from roomy_hull.verdict.verdict import Verdict
 def setups_json(verdict: Verdict) -> list[dict[str, Any]]:
     """Every set-up with what is off in it, its scenarios, and what is found in it alone.
 
-    Args:
-        verdict: The job judged.
     Returns: In the order of the job.
     """
     job = verdict.job

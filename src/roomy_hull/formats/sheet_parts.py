@@ -26,8 +26,6 @@ class LoadSheet(msgspec.Struct, frozen=True):
 def csv(sheet: LoadSheet) -> str:
     """Write the sheet as CSV: each section's title, words and table, one after the other.
 
-    Args:
-        sheet: The sheet.
     Returns: Comma separated; no cell starts a formula.
     """
     rows: list[list[object]] = [[sheet.title], [sheet.subtitle]]

@@ -34,7 +34,6 @@ _SIGNED = frozenset({"cold"})
 def loads(data: bytes, place: str = "the shop file") -> Shop:
     """Read a shop from the bytes of its file; fields that it leaves out stay as shipped.
 
-    Returns: With every value set.
     Raises:
         FileError: The file is damaged, foreign or newer, has a field that there is not, or a value that is not allowed;
             names the field and the remedy.
@@ -252,7 +251,6 @@ def dumps(shop: Shop) -> bytes:
 def load(path: Path) -> Shop:
     """Read a shop file.
 
-    Returns: With every value set.
     Raises:
         FileError: The file cannot be read, or `loads` refuses it.
     """
@@ -273,8 +271,6 @@ def in_folder(folder: Path) -> Path | None:
 def save(shop: Shop, path: Path) -> None:
     """Write a shop file, whole or not at all.
 
-    Args:
-        shop: The shop.
     Raises:
         FileError: The place cannot be written; what was there is untouched.
     """

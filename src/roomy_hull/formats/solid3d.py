@@ -52,10 +52,7 @@ def mesh(piece: Piece) -> Any:
 
 
 def scene(assembly: Assembly, opened: frozenset[str]) -> Any:
-    """The whole job as a scene of named, coloured meshes.
-
-    Returns: In metres, y up.
-    """
+    """The whole job as a scene of named, coloured meshes."""
     made = trimesh.Scene()
     for n, item in enumerate(i for i in items(assembly, opened) if i.role != "shadow"):
         body = mesh(item.piece)

@@ -53,7 +53,6 @@ def text(bodies: Iterable[Body], title: str) -> str:
 
     Args:
         bodies: With their names. [mm]
-        title: Of the whole.
     Returns: AP214, in millimetres; one brep for each solid.
     """
     w = _Writer()

@@ -55,10 +55,6 @@ def _decoded(data: bytes) -> str:
 def lines_of(text: str, name: str) -> list[str]:
     """Take a text apart into lines, within bounds.
 
-    Args:
-        text: As read.
-        name: What to call the file in messages.
-    Returns: Without their ends.
     Raises:
         InputError: There are too many lines, or one is too long; names it.
     """

@@ -19,8 +19,6 @@ def read(data: bytes, place: str, form: str, field: str, kind: Any) -> Any:
 
     Args:
         form, field: The file's format word, and the field that holds the thing.
-        kind: What the thing has to be.
-    Returns: Of that kind, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
@@ -65,10 +63,6 @@ def listed(
 ) -> list[tuple[Path, T | None, str]]:
     """Read every file of a folder; a bad one is listed with its trouble.
 
-    Args:
-        folder: It need not exist.
-        suffix: Of the files' names.
-        load: Reads one.
     Returns: Sorted by name: the thing, or why it cannot be used.
     """
     found: list[tuple[Path, T | None, str]] = []

@@ -17,7 +17,6 @@ USE: Use = "Your own"
 def loads(data: bytes, place: str) -> Unit:
     """Read a unit from the bytes of its file.
 
-    Returns: The unit, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
@@ -28,7 +27,6 @@ def loads(data: bytes, place: str) -> Unit:
 def load(path: Path) -> Unit:
     """Read one unit file.
 
-    Returns: The unit.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
     """
@@ -38,8 +36,6 @@ def load(path: Path) -> Unit:
 def save(unit: Unit, path: Path) -> None:
     """Write a unit, without its place in a bay.
 
-    Args:
-        unit: The unit.
     Raises:
         JobFileError: The place cannot be written.
     """

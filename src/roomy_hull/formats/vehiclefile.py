@@ -24,7 +24,6 @@ class Entry(msgspec.Struct, frozen=True):
 def loads(data: bytes, place: str) -> Vehicle:
     """Read a vehicle from the bytes of its file.
 
-    Returns: The vehicle, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
@@ -35,7 +34,6 @@ def loads(data: bytes, place: str) -> Vehicle:
 def load(path: Path) -> Vehicle:
     """Read one vehicle file.
 
-    Returns: The vehicle.
     Raises:
         JobFileError: The file cannot be read, or `loads` refuses it.
     """
@@ -50,8 +48,6 @@ def dumps(vehicle: Vehicle) -> bytes:
 def save(vehicle: Vehicle, path: Path) -> None:
     """Export a vehicle.
 
-    Args:
-        vehicle: The vehicle.
     Raises:
         JobFileError: The place cannot be written.
     """

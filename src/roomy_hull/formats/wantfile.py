@@ -60,7 +60,6 @@ class Want(Value, frozen=True, kw_only=True):
 def loads(data: bytes, place: str) -> Want:
     """Read a want file from its bytes.
 
-    Returns: What is wanted, unknown fields kept.
     Raises:
         JobFileError: The file is damaged, foreign or newer, or a value in it is not allowed; names the place.
     """
@@ -76,8 +75,6 @@ def load(path: Path) -> Want:
 def with_want(job: Job, want: Want, place: str) -> Job:
     """Put what a file wants into a job.
 
-    Args:
-        want: What is wanted.
     Returns: With it in `job.arrange`; wishes of the job's own stay beside it.
     Raises:
         JobFileError: A thing is neither of the stores nor written out, or goes into no bay, two have one id, or a wish

@@ -193,8 +193,6 @@ def read_weather(path: Path, trip: Trip) -> Skies:
         path: CSV with commas, semicolons or tabs: hour, ``ghi``, ``temp_air``, and ``dni`` and ``dhi`` if they are
             known (as typical meteorological years have them); the year does not matter. A head that says UTC is by that
             clock, else the hours are by the place's own. [W/m², °C]
-        trip: Its days, and where it is.
-    Returns: Every hour of the trip.
     Raises:
         InputError: Names the line, or the hour that is missing, and what to do.
     """

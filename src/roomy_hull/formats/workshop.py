@@ -127,11 +127,9 @@ def board_of(
     """Read a workshop's folder.
 
     Args:
-        folder: Where its jobs lie.
         usual: Who makes them where the folder holds no shop.
         memory: Jobs judged before; files that did not change are not judged again.
         step: Told how far it is; False ends the reading where it is.
-        rounds: How often the plan of all is improved.
     Returns: Every job, those that cannot be used with why; the plan of those that are begun, on the same people.
     Raises:
         FileError: The folder or its shop cannot be used.

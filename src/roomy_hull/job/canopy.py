@@ -16,7 +16,6 @@ def check_sections(owner: str, *sections: str) -> None:
     """Refuse bars whose section cannot be read.
 
     Args:
-        owner: What they belong to, for the message.
         *sections: Such as ``25x25x3``.
     Raises:
         ValueError: Names owner and section.

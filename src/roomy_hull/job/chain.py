@@ -67,8 +67,6 @@ def heads(log: Sequence[Entry]) -> tuple[str, ...]:
 def breaks(log: Sequence[Entry]) -> tuple[Break, ...]:
     """Find where a log's chain does not hold.
 
-    Args:
-        log: In its order.
     Returns:
         Entries that follow what does not stand before them, that name nothing though those before them do, that
         correct what another has corrected, or share an id; none for a log that was only ever added to.
@@ -113,8 +111,6 @@ def united(
 ) -> tuple[tuple[Entry, ...], tuple[str, ...]]:
     """Lay two branches of a log together.
 
-    Args:
-        mine, theirs: Both in their order.
     Returns:
         Mine with what only they have behind it, and what cannot stand together: one id with two contents, or two
         corrections of one entry, in words.

@@ -33,9 +33,6 @@ def to_newest(
 
     Args:
         raw: Decoded JSON object with a ``version``.
-        steps: Version to the step that leaves it.
-        newest: The version to reach.
-    Returns: The same job in the newest version.
     Raises:
         JobFileError: The version is missing, no whole number, newer than this program, or has no step.
     """

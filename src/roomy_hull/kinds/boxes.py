@@ -93,9 +93,7 @@ def open_box(
         name: Of the floor with what is folded from it; a plate's follows it.
         box: Its outside sizes. [mm]
         pose: Where its lower left front corner stands; none where nobody says. [mm]
-        group, join: Of all of them.
         **floor: Further fields of the floor: its role, its holes and cut-outs. [mm]
-    Returns: The floor first.
     """
     a, b, h, t, metal = box
     kept = folded_sides(box, brake)

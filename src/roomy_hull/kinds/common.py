@@ -36,8 +36,6 @@ def hinge_remedies(unit: Any, edges: tuple[str, ...] = ("left", "right")) -> tup
 
     Args:
         unit: A unit with a `hinge`.
-        edges: Where it can be, as one faces it.
-    Returns: One for each edge but the present one.
     """
     return tuple(
         Remedy(1.0, f"Hinge {unit.name} at the {edge}", {"hinge": edge})

@@ -80,7 +80,6 @@ def parts(unit: Drawer, site: Site, gap: float = 0.0) -> tuple[Part, ...]:
         unit: The drawer. [mm]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
         gap: What its front leaves free above it for that of a drawer in the same carcass. [mm]
-    Returns: Carcass, drawer box, front, slides.
     Raises:
         InputError: Carcass and slides leave no drawer box.
     """
@@ -179,7 +178,6 @@ def expand(unit: Drawer, site: Site, gap: float = 0.0) -> Expansion:
         unit: The drawer. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
         gap: What its front leaves free above it. [mm]
-    Returns: Its solids, zones, masses, parts and elevation.
     Raises:
         InputError: Carcass and slides leave no drawer box.
     """

@@ -81,7 +81,6 @@ def made(
 
     Args:
         part: A sheet or bar with its stands. [mm]
-        role: Of the solids.
         moves: Whether it travels with a drawer or slide.
         whole: Whether it is full of what it holds: then one box around all of it.
     Returns: Base and flanges of each; nothing of what is bought. [mm]
@@ -183,7 +182,6 @@ def lid(leaf: Box, hinge: str, out: float = 0.0, degrees: float = 90.0) -> Step:
         leaf: The lid, closed. [mm]
         hinge: ``back``, ``left`` or ``right``, seen from the access face.
         out: How far it has been slid out before. [mm]
-        degrees: How far it opens.
     Returns: For the group ``lid``.
     """
     if hinge == "back":
@@ -199,8 +197,6 @@ def sheet_masses(
     """The masses of a made unit's sheet and of what it holds.
 
     Args:
-        parts: What is cut for it.
-        unit: For its contents.
         at: The middle of what it holds. [mm]
     Returns: Sheet and contents. [kg]
     """

@@ -50,7 +50,6 @@ def expand(unit: Fridge, site: Site) -> Expansion:
     Args:
         unit: The fridge; `height` runs from under the slide to the top of the lid. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, zones, masses, parts and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     s = foot(unit)

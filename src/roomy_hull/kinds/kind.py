@@ -41,7 +41,6 @@ class Site(msgspec.Struct, frozen=True):
 
         Args:
             key: For example ``5052-H32``.
-        Returns: Its row.
         Raises:
             InputError: The shop has none such.
         """
@@ -176,14 +175,8 @@ def offer(
     """Describe an entry of the stores.
 
     Args:
-        value: The kind's value.
-        key: Its key.
-        use: Under which heading it stands.
-        name: What the workshop calls it.
         size: Width, depth and height. [mm]
-        tip: What it is for.
         **more: Other fields of the value; its id is the kind's word unless given.
-    Returns: The entry.
     """
     word = str(value.__struct_config__.tag).replace(" ", "-")
     w, d, h = size

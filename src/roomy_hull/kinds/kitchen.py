@@ -198,7 +198,6 @@ def expand(unit: Kitchen, site: Site) -> Expansion:
     Args:
         unit: The kitchen. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, zones, masses, parts, motion and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, face_depth(unit)

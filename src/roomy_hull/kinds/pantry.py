@@ -74,7 +74,6 @@ def expand(unit: Pantry, site: Site) -> Expansion:
     Args:
         unit: The pantry. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, zones, masses, parts, motion and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, f = unit.width, unit.depth, unit.height, unit.front

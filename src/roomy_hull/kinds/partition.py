@@ -31,7 +31,6 @@ def expand(unit: Partition, site: Site) -> Expansion:
     Args:
         unit: The partition; `width` is over its flanges. [mm]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, masses, parts and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     flange = w if w > t + 0.5 else 0.0

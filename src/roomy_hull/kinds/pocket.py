@@ -29,7 +29,6 @@ def expand(unit: Pocket, site: Site) -> Expansion:
     Args:
         unit: The pocket. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, masses, part and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     lip = min(unit.lip, h)

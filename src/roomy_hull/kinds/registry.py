@@ -78,7 +78,6 @@ def expand(unit: Placed, site: Site, side: str = "left") -> Expansion:
         unit: The unit; its left and right are those of somebody facing it. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
         side: Side of its bay: on the right side u runs from right to left as one faces it.
-    Returns: Its solids, zones, masses, parts, motions and elevation.
     Raises:
         InputError: The unit's sizes leave nothing inside it, or the shop lacks its material.
     """

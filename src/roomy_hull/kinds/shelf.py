@@ -47,7 +47,6 @@ def expand(unit: Shelf, site: Site) -> Expansion:
     Args:
         unit: The shelf; `height` is the space that it keeps for what lies on it. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, zones, masses, parts and elevation.
     """
     slides = slides_mass(unit.slide_mass, unit.depth, unit.slide_rating)
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet

@@ -66,7 +66,6 @@ def expand(unit: Slide, site: Site) -> Expansion:
     Args:
         unit: The slide; `height` is the room kept over slide and load. [mm, kg]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, zones, masses, motion and elevation.
     """
     w, d, h = unit.width, unit.depth, unit.height
     s = min(unit.slide_height, h * 0.8)

@@ -80,7 +80,6 @@ def parts(unit: Stack, site: Site) -> tuple[Part, ...]:
     Args:
         unit: The stack. [mm]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: From the carcass to the uppermost slides.
     Raises:
         InputError: A drawer is too low or too narrow for its box.
     """

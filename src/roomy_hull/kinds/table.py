@@ -30,7 +30,6 @@ def expand(unit: Table, site: Site) -> Expansion:
     Args:
         unit: A pull-out table lies flat, a fold-down one stands upright. [mm]
         site: Rail pitch of its bay, and the shop's materials and rules. [mm]
-    Returns: Its solids, masses, parts, motion and elevation.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     flat = unit.style == "pull-out"

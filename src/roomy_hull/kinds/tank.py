@@ -102,7 +102,6 @@ def parts(unit: Tank, site: Site) -> tuple[Part, ...]:
 
     Args:
         unit: The tank. [mm]
-    Returns: Shell, lid, two ends, baffles, filler and outlet.
     Raises:
         InputError: The sheets leave no room inside.
     """

@@ -91,12 +91,7 @@ def _on_vehicle() -> tuple[Offer, ...]:
 
 
 def entry(key: str) -> Offer:
-    """Look an entry of the shipped stores up.
-
-    Args:
-        key: The entry's key.
-    Returns: The entry.
-    """
+    """Look an entry of the shipped stores up."""
     return next(e for e in entries() if e.key == key)
 
 

@@ -71,7 +71,6 @@ def fewest_bins(sizes: list[tuple[float, float, bool]], room: tuple[float, float
     Args:
         sizes: And whether each may be turned by a quarter. [any unit]
         room: Of each bin; every piece fits it. [the same]
-    Returns: No packing has fewer.
     """
     if not sizes:
         return 0

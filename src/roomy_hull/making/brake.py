@@ -72,7 +72,6 @@ def meets(points: Points, tool: Tool) -> bool:
 
     Args:
         points: The face's corners, outer ring then inner, along, across and above the bend. [mm]
-        tool: Punch, die, beam or bed.
     Returns: Whether they overlap by more than `TOUCH`.
     """
     n = len(points) // 2
@@ -109,7 +108,6 @@ def die_for(brake: Brake, thickness: float, leg: float, load: float) -> float | 
     """The die that a bend is made in: the nearest to 8 sheet thicknesses that its legs lie on and the brake can press.
 
     Args:
-        brake: The shop's.
         thickness, leg: Sheet, and the shorter leg outside. [mm]
         load: Force times opening: 1.33·TS·w·t². [N·mm]
     Returns: Its opening; none where there is none such. [mm]

@@ -31,12 +31,7 @@ class Lying(NamedTuple):
 
 
 def shape_of(one: Lying) -> Any:
-    """A blank where it lies, as a polygon with its openings. [mm]
-
-    Args:
-        one: The blank and its place.
-    Returns: On the sheet.
-    """
+    """A blank where it lies, as a polygon with its openings. [mm]"""
     b = one.blank
     rings = [b.outline, *(_rect(c.x, c.y, c.x + c.length, c.y + c.width) for c in b.cutouts)]
 

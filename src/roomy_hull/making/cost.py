@@ -74,9 +74,6 @@ def cut_of_blank(flat: Blank) -> Cut:
 def cost(parts: list[Part], p: Prices) -> Cost:
     """Add up what some parts cost by themselves, without joining them.
 
-    Args:
-        parts: The parts.
-        p: The shop's prices.
     Returns:
         Net metal by mass, the length of every outline and opening and its pierce, every bend, every bought piece
         or metre.
@@ -158,10 +155,7 @@ def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> 
     """Add up what a job costs to make.
 
     Args:
-        works: Its parts and joints, owner by owner.
         cut: Its nest: what the sheets cost beyond their parts is shared by the parts' metal.
-        p: The shop's.
-        coat: Whether everything is coated.
     Returns: In the shop's money; the owners' shares add up to the whole.
     """
     alone = [cost(list(w.parts), p) for w in works.works]

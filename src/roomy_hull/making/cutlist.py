@@ -57,9 +57,7 @@ def cut_list(
         parts: All parts. [mm]
         stock: What the shop buys and has. [mm]
         progress: Called with the share done; returning False gives up.
-        way: How sheets are cut.
         rounds: How often the nesting is improved at most.
-    Returns: Blanks, sheets, bars, hardware.
     Raises:
         InputError: A blank or bar is larger than the stock.
         GivenUp: The work was given up.
@@ -97,7 +95,6 @@ def shaped(cut: CutList, shop: Shop, progress: Progress = lambda _share: True) -
 
     Args:
         cut: As found with rectangles. [mm]
-        shop: Its stock, and what it cuts with.
         progress: Called with the share done; returning False stops; what was saved till then is kept.
     Returns: The same where nothing is saved.
     Raises:

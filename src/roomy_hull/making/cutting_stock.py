@@ -39,7 +39,6 @@ def first_fit(lengths: list[float], stock_length: float, kerf: float) -> list[li
     Args:
         lengths: Pieces, none longer than the bar. [mm]
         stock_length, kerf: Bar length and saw kerf; the last piece of a bar may use its end. [mm]
-    Returns: For each bar, the indices of its pieces.
     """
     order = sorted(range(len(lengths)), key=lambda i: -lengths[i])
     rows: list[list[int]] = []
@@ -140,8 +139,6 @@ def knapsack(
 
     Args:
         values, sizes: Of one piece of each sort, sizes above 0.
-        most: How many of each there are.
-        room: What there is.
     Returns: How many of each, their value, and whether it is surely the best: else the search was broken off.
     """
     order = sorted(range(len(values)), key=lambda n: -values[n] / sizes[n])

@@ -140,7 +140,6 @@ def drilled(
     """Put holes into parts; pieces of one part that get other holes become parts of their own.
 
     Args:
-        parts: An owner's parts.
         drills: The holes; one that is there already is not made twice.
     Returns: The parts with their holes, and of each which of the given ones it is.
     """

@@ -68,9 +68,7 @@ def made_size(thing: Thing, axis: int, shop: Shop) -> Link:
     """The doubt of a thing's own size along one of its directions.
 
     Args:
-        thing: The thing.
         axis: 0 along the wall, 1 inward, 2 up.
-        shop: What its cutter and brake leave.
     Returns:
         Two cut edges, and every bend of the part that spans it, with what is not known of K; where no part spans
         it, the data sheet's.
@@ -106,9 +104,7 @@ def part_uncertainty(part: SheetPart | BarPart, own: int, shop: Shop) -> float:
     """One sigma of a part's outside size along one of its own directions.
 
     Args:
-        part: The part.
         own: 0 along its length, 1 along its width, 2 along its flanges or a bar's height.
-        shop: Doubts of cutter, saw and brake.
     Returns: The root of squares of two edges, of each bend, and of K for each. [mm]
     """
     tools = shop.tools

@@ -11,10 +11,7 @@ from roomy_hull.making.gap import NEAR, TAPE, Gap, level, made_size
 
 
 def across(assembly: Assembly) -> list[Gap]:
-    """Between things of different bays, along the vehicle and across it.
-
-    Returns: Narrow ones.
-    """
+    """Between things of different bays, along the vehicle and across it."""
     shop = assembly.shop
     things = _placed(assembly)
     boxes = Boxes([t.envelope for t in things])
@@ -78,7 +75,6 @@ def over_arches(assembly: Assembly, known: Mapping[str, float]) -> list[Gap]:
 
     Args:
         known: One sigma of each size that the survey determines. [mm]
-    Returns: Narrow ones.
     """
     fix = Link("where it is bolted", assembly.shop.tools.uncertainties.assembly)
     found = []

@@ -74,7 +74,6 @@ def joined(parts: tuple[Part, ...], shop: Joining) -> Joined:
 
     Args:
         parts: Its parts with their stands. [mm]
-        shop: How the shop joins.
     Returns:
         Parts with holes, joints, and the numbers of the parts of which nothing holds a piece; each equals only
         itself.

@@ -57,11 +57,7 @@ def marking_of(
     """What files of a job as it stands say of themselves.
 
     Args:
-        works: All that is made of it.
-        prices: The shop's.
         built: What was built otherwise and logged so, as `stale` takes it.
-        stops: So many stop findings are open.
-    Returns: Of its last release.
     """
     last = job.releases[-1] if job.releases else None
     changed = stale(last, works, prices, built)

@@ -20,9 +20,6 @@ pairs are tried on a larger sheet."""
 def finished(table: Table, now: list[FilledBin]) -> list[FilledBin]:
     """See to money and rests.
 
-    Args:
-        table: What is nested.
-        now: As they were found.
     Returns:
         Each on the cheapest sheet that takes it, two on a larger one where that is cheaper, the emptiest with the
         largest rest.
@@ -102,9 +99,6 @@ def _rest(table: Table, puts: Bin, room: Room) -> int:
 def sheets_of(table: Table, bins: list[FilledBin]) -> list[Sheet]:
     """Write a packing out, checked.
 
-    Args:
-        table: What is nested.
-        bins: As they are cut.
     Returns: Offcuts first; what lies in a blank's opening on that blank's sheet. [mm]
     Raises:
         InputError: The packing failed its check; nothing is cut by it.

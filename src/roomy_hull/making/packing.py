@@ -44,7 +44,6 @@ def skyline(pieces: list[Piece], wide: int, high: int, near: int = 0) -> tuple[B
 
     Args:
         pieces: In the order in which they are preferred.
-        wide, high: Of the bin.
         near: By how much a piece may miss a width or a wall and still count as fitting it.
     Returns: What lies in it, and what is left over, in the same order.
     """
@@ -132,7 +131,6 @@ def guillotine(pieces: list[Piece], wide: int, high: int, near: int = 0) -> tupl
 
     Args:
         pieces: In the order in which they are placed.
-        wide, high: Of the bin.
         near: What is left beside a piece by no more than this counts as nothing.
     Returns: What lies in it, and what is left over.
     """

@@ -27,7 +27,6 @@ def in_turn(face: Face, first: int = 0) -> Iterator[Bend]:
     """A face's bends in the order in which the flat's bend lines stand.
 
     Args:
-        face: The face.
         first: The edge from which its ring is walked: the root's from its first, all others from their second.
     Yields: Each of its own bends.
     """
@@ -64,7 +63,6 @@ def bent(
 
     Args:
         thickness, k: Sheet and neutral line. [mm]
-        done: Numbers of the bends that are made.
     Returns:
         The corners of every face, outer ring then inner, under the number of the bend that leads to it, -1 for the
         root; and where the face before each bend lies. [mm]

@@ -213,7 +213,6 @@ def standing(part: SheetPart | BarPart, pose: Pose | None = None) -> list[Polyhe
 
     Args:
         part: The part. [mm]
-        pose: One of its stands.
     Returns: Closed solids. [mm]
     """
     solids = of_sheet(part) if isinstance(part, SheetPart) else of_bar(part)
@@ -227,8 +226,6 @@ def placed(solid: Polyhedron, at: Callable[[Vector], Vector]) -> Polyhedron:
 
     Args:
         solid: The solid. [mm]
-        at: Carries a point.
-    Returns: Its faces look outward.
     """
     facets = tuple(
         Facet(tuple(at(p) for p in f.outer), tuple(tuple(at(p) for p in r) for r in f.inner))

@@ -292,8 +292,6 @@ def stale(
 
     Args:
         release: The last one; none: then nothing is.
-        works: As they are now.
-        prices: The shop's.
         built: What was built otherwise than drawn and logged so, as ``unit:ID``: its pieces that are cut are as they
             are.
     Returns: From `changes`.
@@ -321,11 +319,8 @@ def drawn_up(
     """Draw a release up, of everything as it is now.
 
     Args:
-        before: Those there are.
-        works: All parts with the holes of their joints.
         by, note: Initials, and a word on what it is for.
         day: As YYYY-MM-DD; today where none is given.
-    Returns: Under the next letter.
     Raises:
         InputError: Initials or note are too long, or there are none.
     """

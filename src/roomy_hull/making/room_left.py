@@ -10,9 +10,6 @@ Rect = tuple[int, int, int, int]
 def largest_free(boxes: Sequence[Rect], room: tuple[int, int]) -> Rect:
     """The largest rectangle that no box reaches into.
 
-    Args:
-        boxes: What is taken.
-        room: Of the whole, from the origin.
     Returns: By the largest rectangle under each row's heights; of no size where nothing is free.
     """
     xs = sorted({0, room[0], *(min(max(v, 0), room[0]) for b in boxes for v in (b[0], b[2]))})

@@ -179,7 +179,6 @@ def added(sheet: Sheet, more: list[Clump], stock: Stock) -> tuple[Sheet, list[Cl
 
     Args:
         sheet: As it is. [mm]
-        more: The largest first.
         stock: Kerf, trim, least offcut. [mm]
     Returns: The same sheet where it takes none.
     """

@@ -53,8 +53,6 @@ def changes_to(unit: Placed, shop: Shop, *, ply: bool) -> dict[str, Any]:
 
     Args:
         unit: A unit of a kind that is built of either.
-        shop: Its usual sheet and ply.
-        ply: Of which it is to be.
     Returns: Material and thicknesses; nothing for a kind that is built one way only, or is so already.
     """
     kind = str(type(unit).__struct_config__.tag)
@@ -72,10 +70,7 @@ def both_ways(
     """Weigh, cost and time both ways of building a unit.
 
     Args:
-        unit: The unit.
-        shop: Who builds it.
         pitch: Of its bay's rails. [mm]
-        side: Of its bay.
     Returns: As it is, then the other way; empty for a kind that is built one way only.
     Raises:
         InputError: The other way leaves no room inside.

@@ -154,8 +154,6 @@ def _body(parts: tuple[Part, ...]) -> list[tuple[Ref, str]]:
 def fasteners(joints: tuple[Joint, ...]) -> dict[str, int]:
     """Count fasteners by what they are.
 
-    Args:
-        joints: Some joints.
     Returns: Such as ``rivet 4.8``; what is bored for something bought is not one.
     """
     found: dict[str, int] = {}

@@ -31,8 +31,6 @@ class AsBuilt(NamedTuple):
 def as_built(job: Job) -> AsBuilt:
     """Lay what was built over what was drawn.
 
-    Args:
-        job: The job as drawn, with its log.
     Returns: Sizes in the order in which they were logged; one whose thing is gone is lost.
     """
     if not job.log:

@@ -55,10 +55,6 @@ def purchases(
     """List what a job needs from outside.
 
     Args:
-        works: Its parts.
-        ops: Its operations.
-        state: What was ordered and received.
-        now: The day of the plan.
         lead: How long things take to come. [calendar days]
     Returns:
         Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits

@@ -73,8 +73,6 @@ class Calendar:
     def off(self, worker: Worker) -> tuple[Span, ...]:
         """When somebody is not there while the shop is open.
 
-        Args:
-            worker: Their days of the week, and absences.
         Returns: From and to, in order, none touching the next. [min]
         """
         return _off(self, worker)

@@ -79,9 +79,6 @@ RULES: dict[str, Callable[[Sequence[float], float], tuple[Result, str]]] = {
 def held_against(check: Check, figures: Sequence[float]) -> tuple[Result, str]:
     """Hold what was measured against what is expected.
 
-    Args:
-        check: The item.
-        figures: As many as it wants, in its unit.
     Returns: ``done`` or ``failed``, and the figure in words; nothing where figures are missing or it is judged by eye.
     """
     rule = RULES.get(check.rule)
@@ -95,7 +92,6 @@ def checks_of(context: Context, works: Works) -> tuple[Check, ...]:
 
     Args:
         context: The judged job: its doors, circuits, tanks, what slides.
-        works: Its joints, for what is tightened.
     Returns: Sheet by sheet; only what the job has.
     """
     return (

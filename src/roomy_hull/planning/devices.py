@@ -69,7 +69,6 @@ def line(text: str) -> bytes:
 
     Args:
         text: What stands before the checksum.
-    Returns: The whole line with its line break.
     """
     return f"{text} *{checksum(text)}\n".encode("ascii", "replace")
 

@@ -41,9 +41,7 @@ def waited_for(build: Build, chain: tuple[tuple[str, Cause], ...], names: Mappin
     """What a chain comes down to, in words: somebody or a station that was taken, what was not here, or the work itself.
 
     Args:
-        build: The plan.
         chain: From `why`.
-        names: Of people and stations.
     Returns: The cause that costs the most, the first where several do.
     """
     tasks, placed = build.tasks, build.levelled.placed

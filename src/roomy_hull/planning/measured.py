@@ -13,7 +13,6 @@ def sigmas(survey: Survey, kind: str) -> dict[str, float]:
 
     Args:
         survey: The readings. [mm]
-        kind: Of the vehicle.
     Returns: By measure; empty where there are no readings, or they make no figure. [mm]
     """
     if not survey.readings:

@@ -30,7 +30,6 @@ def in_sequence(after: Mapping[str, Sequence[str]]) -> list[str]:
 
     Args:
         after: For every operation, which come before it; the order of those that need not wait stays.
-    Returns: All of them.
     Raises:
         InputError: Some wait for each other; names them in their circle.
     """
@@ -105,7 +104,6 @@ def critical(found: Mapping[str, Times], after: Mapping[str, Sequence[str]]) -> 
 
     Args:
         found: From `times`.
-        after: Which come before each.
     Returns: Empty where there is nothing to do.
     """
     if not found:

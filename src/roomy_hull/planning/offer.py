@@ -46,9 +46,7 @@ def lines_of(
     """Count a job up as it stands.
 
     Args:
-        assembly: The job, its shop and its brief.
         ops, hours: Its operations, and what they take. [h]
-        sheet: What its parts cost.
         coated: Whether the parts are coated.
     Returns:
         Of the base, then of each option in the order of the wishes: metal, bought parts, work by the metre, hours
@@ -156,10 +154,6 @@ def drawn_up(job: Job, lines: tuple[OfferLine, ...], shop: Shop, day: date, by: 
     Args:
         job: The job, with the offers made before.
         lines: From `lines_of`.
-        shop: Its margin, tax, and how long offers stand.
-        day: Its day.
-        by: Who makes it.
-    Returns: Under the next number.
     """
     own = shop.workshop
     until = shifted(day, own.valid_days)

@@ -55,7 +55,6 @@ def operations_of(context: Context, works: Works, coat_days: float = 0.0) -> dic
 
     Args:
         context: The judged job: in which order units go in, circuits, hoses and gas lines.
-        works: Its parts and joints.
         coat_days: Working days that coating takes; 0 where nothing is coated.
     Returns: By their keys, each behind those that it comes after.
     """
@@ -99,7 +98,6 @@ def amounts_of(made: Joined) -> Amounts:
 
     Args:
         made: Its parts and joints, the pattern of its work.
-    Returns: The same ones for the very same pattern.
     """
     sheets = [p for p in made.parts if isinstance(p, SheetPart)]
     bars = [p for p in made.parts if isinstance(p, BarPart)]

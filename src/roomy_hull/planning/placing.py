@@ -177,9 +177,7 @@ class Board:
         """Place one operation as early as can be.
 
         Args:
-            task: The operation.
             ready: Not before: what comes before it is ended. [min]
-            cause: Why not before.
         Returns: With what it waited for last.
         """
         key, minutes, start = task.key, task.minutes, ready
@@ -247,13 +245,7 @@ class Board:
 
 
 def in_turn(tasks: Mapping[str, Task], order: Sequence[str], means: Means) -> dict[str, Placed]:
-    """Place operations in an order in which each stands behind those that it comes after.
-
-    Args:
-        tasks: All of them.
-        order: Their keys, each once.
-    Returns: In that order.
-    """
+    """Place operations in an order in which each stands behind those that it comes after."""
     board = Board(means)
     found: dict[str, Placed] = {}
     ends: dict[str, int] = {}

@@ -117,8 +117,6 @@ class Todo(NamedTuple):
 def build_of(context: Context) -> Build:
     """Plan a job.
 
-    Args:
-        context: The judged job.
     Returns: Where it cannot be planned, its trouble is named and nothing is placed.
     """
     assembly = context.assembly
@@ -195,9 +193,6 @@ def tasks_of(  # ruff: ignore[too-many-locals]  # one loop over all that holds a
 
     Args:
         todo: The job's operations, and what is known of them.
-        shop: Who may do what.
-        calendar: The shop's working minutes.
-        now: Nothing is begun before.
         job: Of which job; its keys are put before the operations'.
     Returns: [min]
     """

@@ -28,8 +28,6 @@ def part_states(job: Job, works: Works, build: Build) -> dict[tuple[Ref, str], P
 
     Args:
         job: Its last release says how far its parts have come.
-        works: The parts.
-        build: The work that is logged.
     Returns: By owner and name: the release's word or the log's, whichever is further; of parts of one name the least.
     """
     known = {p.key: p.state for p in job.releases[-1].parts} if job.releases else {}

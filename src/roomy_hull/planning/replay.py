@@ -64,8 +64,6 @@ PLANNED = "planned from here"
 def replayed(log: tuple[Entry, ...]) -> State:
     """Replay a log.
 
-    Args:
-        log: All entries.
     Returns: The same for the same entries, whatever the clock says; remembered for the logs last asked for.
     """
     global _KEPT  # ruff: ignore[global-statement]  # a log of thousands has no quick hash: the last one is known by itself

@@ -73,8 +73,6 @@ def together(
 
     Args:
         jobs: By a key of each; those that cannot be planned by themselves are left out.
-        shop: Whose people and stations they share.
-        rounds: How often the plan is improved.
         step: Told how far it is; False ends it.
         seconds: When it ends in any case; 0 for no limit. [s]
     Returns: None where nothing is planned.

@@ -100,11 +100,9 @@ def adjust(survey: Survey, kind: str) -> Adjusted:  # ruff: ignore[too-many-loca
 
     Args:
         survey: The readings. [mm]
-        kind: Kind of vehicle, whose measure list is meant.
     Returns: Sizes with doubt, residuals, the plan where its corners are determined, the suspect.
     Raises:
         InputError: A reading is of no known measure, or the plan's distances make no four-cornered figure.
-
     Least squares after Gauss; residual covariance Q_v = P⁻¹ - A (AᵀPA)⁻¹ Aᵀ, w = v / √Q_v after
     Baarda (1968), from memory.
     """
@@ -317,7 +315,6 @@ def taken_over(vehicle: Vehicle, adjusted: Adjusted) -> Vehicle:
 
     Args:
         vehicle: As it was. [mm]
-        adjusted: An adjusted survey of it.
     Returns: With every size that the survey determines, to half a millimetre; the rest as it was.
     Raises:
         EditError: The sizes make no possible vehicle.

@@ -124,7 +124,6 @@ class ArrangeRun:
         """Begin a run on a job and its wishes; one that goes on is ended.
 
         Args:
-            job: What is to be arranged.
             seconds, pitch: How long it may take, and about how wide a cell is. [s, mm]
         """
         if self.asking:

@@ -75,7 +75,6 @@ def shared(new: Any, old: Any) -> Any:
     Args:
         new, old: Values of one type: parts of a tuple are counterparts by their ids, or by their places where they have
             none.
-    Returns: Equal to the new one.
     """
     if new == old:
         return old

@@ -198,8 +198,6 @@ _WATER = ("drink", "shower", "meal", "tap", "hose", "hose_metres", "inlet", "pum
 def service_key(job: Job, look: ViewState, selected: str) -> str:
     """What of the services the card shows.
 
-    Args:
-        selected: Id of the selected unit.
     Returns: As `service_fields` takes it: what is chosen, or is done by the unit; pages with figures of their own have
         these.
     """

@@ -29,11 +29,7 @@ class Cutting:
         return self._of is verdict.assembly
 
     def put(self, cut: "CutList", verdict: "Verdict") -> None:
-        """Take a cut.
-
-        Args:
-            verdict: Of which it is.
-        """
+        """Take a cut."""
         self._cut, self._of = cut, verdict.assembly
         self.changed.emit()
 

@@ -48,7 +48,6 @@ def hold(session: Session, path: Path, data: bytes, log: tuple[Entry, ...]) -> s
     """Remember what a file held, and take it in hand.
 
     Args:
-        session: Whose file it is now.
         data: What it holds; empty where that is not known.
         log: What of the log it holds: no step of the session takes that back.
     Returns: What to say where somebody else has it open, or cannot be told that it is open here; else empty.
@@ -109,7 +108,6 @@ def save_job(session: Session, path: Path, *, anyway: bool = False) -> None:
     """Save the job.
 
     Args:
-        session: Whose job.
         anyway: Whether to write over what others made of it.
     Raises:
         ChangedError: Somebody else has changed the file since it was opened here; says when, and who has it open.

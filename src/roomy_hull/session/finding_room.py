@@ -63,8 +63,6 @@ def first_place(
     """Find the first place of a unit on a side where nothing is wrong with it.
 
     Args:
-        verdict: The job as it stands.
-        made: What comes from the stores.
         side: ``left``, ``right`` or ``rear``; empty for all bays.
     Returns:
         Bay, u and w: the first of a few in which it makes no *stop*, so that it can be opened and taken out as
@@ -83,7 +81,6 @@ def why_not(assembly: Assembly, made: Unit | Carried, side: str) -> str:
     """Say by how much a unit is too large for the bays of a side, and which other bay would take it.
 
     Args:
-        made: What was to come.
         side: Where it was to go; empty for all bays.
     Returns: Bay by bay the excess and its direction, or that no place is left.
     """

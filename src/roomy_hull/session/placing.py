@@ -16,7 +16,6 @@ def carried_place(verdict: Verdict, made: Carried, station: str) -> Carried:
     """Put a carried item where such things go: on the roof, the wall, the bonnet, or behind the tray.
 
     Args:
-        verdict: The job as it stands.
         made: What comes from the stores. [mm]
         station: Where one stands: awnings and brackets hang on that side.
     Returns: The same thing in its first place, clear of others behind the tray and on the roof. [mm]

@@ -42,12 +42,7 @@ class Selection:
         self.changed.emit()
 
     def keep(self, there: frozenset[str], findings: tuple[Finding, ...]) -> None:
-        """Let go of things that are gone, and follow the finding in a new verdict.
-
-        Args:
-            there: Ids of all things of the job.
-            findings: Of its new verdict.
-        """
+        """Let go of things that are gone, and follow the finding in a new verdict."""
         if not there.issuperset(self.ids()):
             self.also = tuple(k for k in self.also if k in there)
             if self.key not in there:

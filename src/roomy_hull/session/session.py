@@ -195,7 +195,6 @@ class Session:
         """Take another job in hand.
 
         Args:
-            path: Its file.
             saved: Whether that file holds it.
         Raises:
             UserError: The job cannot be judged; the job in hand stays.
@@ -216,8 +215,6 @@ class Session:
     def set_shop(self, shop: Shop) -> None:
         """Have another shop make the job: everything is judged anew.
 
-        Args:
-            shop: Its materials, stock, prices and rules.
         Raises:
             UserError: It lacks a material of the job; the shop stays as it was.
         """

@@ -16,9 +16,6 @@ def snapped(
     """Snap a unit's lower front corner.
 
     Args:
-        assembly: What stands around it.
-        thing: The unit that is held.
-        place: The bay it is held over.
         u, w: Where the hand has it. [mm]
     Returns:
         Within the bay where it fits; u on the rail pitch, or beside a neighbour that is near; w where it comes to

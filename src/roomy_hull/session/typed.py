@@ -57,7 +57,6 @@ def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[to
     """Read what was typed into a field.
 
     Args:
-        field: The field.
         text: A figure or sum for quantities; otherwise the text itself.
         system: ``metric`` or ``us``, for figures without a unit.
     Returns: The new value. [mm, kg, l or none]

@@ -100,7 +100,6 @@ class View:
         """Show a page of a stage.
 
         Args:
-            stage, page: Their titles.
             **changes: Other fields of `ViewState`.
         """
         self.set(stage=stage, pages={**self._look.pages, stage: page}, **changes)

@@ -103,11 +103,7 @@ def _widen(pipe: int) -> None:
 
 
 def serve(module: str) -> None:
-    """Run a module's `work`, in the process itself; what is printed there goes to the messages.
-
-    Args:
-        module: Its name.
-    """
+    """Run a module's `work`, in the process itself; what is printed there goes to the messages."""
     import importlib  # ruff: ignore[import-outside-top-level]  # in this process only
 
     pipe = Pipe(0, os.dup(1))

@@ -172,7 +172,6 @@ class Shop(msgspec.Struct, frozen=True):
 
         Args:
             key: For example ``5052-H32``.
-        Returns: Its row.
         Raises:
             InputError: No such material; the message lists those there are.
         """
@@ -183,7 +182,6 @@ class Shop(msgspec.Struct, frozen=True):
 
         Args:
             key: For example ``ADR 43``.
-        Returns: Its row.
         Raises:
             InputError: No such rule; the message lists those there are.
         """

@@ -39,9 +39,6 @@ def said(record: Acceptance) -> str:
 def worse_than(record: Acceptance, finding: Finding) -> str:
     """Why an acceptance does not hold for a finding as it is now; empty where it does.
 
-    Args:
-        record: Of the same finding.
-        finding: As it is now.
     Returns:
         That the figure is worse than it was then by more than its own uncertainty, or its limit another. A record
         without a day and with a figure is one of an older file: any other figure opens it again.

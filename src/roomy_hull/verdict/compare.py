@@ -47,10 +47,7 @@ def column(verdict: Verdict, scenario: str, key: str = "") -> Column:
     """Put one judged layout in figures.
 
     Args:
-        verdict: The layout, judged.
-        scenario: Id of the scenario for the loads.
         key: Id of the variant, empty for the layout in hand.
-    Returns: Its figures.
     """
     job, loads = verdict.job, verdict.loads.scenario(scenario)
     parts = [p for t in verdict.assembly.things for p in t.expansion.parts]
@@ -68,8 +65,6 @@ def columns(verdict: Verdict, scenario: str, known: dict[str, Verdict]) -> list[
     """Put the layout in hand and every variant in figures.
 
     Args:
-        verdict: The layout in hand.
-        scenario: Id of the scenario for the loads.
         known: Verdicts on variants from an earlier call, by id; brought up to date here.
     Returns: The layout in hand first.
     """
@@ -101,9 +96,7 @@ def other_side(verdict: Verdict, keys: tuple[str, ...], scenario: str) -> Exchan
     """Try some things, or both whole sides, on the other side.
 
     Args:
-        verdict: The job as it is.
         keys: Ids of units and carried things; none for an exchange of both sides.
-        scenario: Id of the scenario for the balance.
     Returns: The job as it would be, the findings that would come and go, and the right side less the left. [kg]
     Raises:
         EditError: A bay has no counterpart.

@@ -68,9 +68,7 @@ def better(
 
     Args:
         measure: ``rear``, ``front`` or ``side``: what should become less.
-        scenario: Id of the scenario in which it counts.
         system: ``metric`` or ``us``, for the words.
-        most: How many are wanted.
         progress: Takes the share that is done; False gives the search up.
     Returns:
         The greatest gain first; none brings a *stop*. A unit is tried in every free place of every bay, and pairs

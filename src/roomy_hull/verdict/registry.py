@@ -65,7 +65,6 @@ def in_turn(some: tuple[Study, ...]) -> tuple[Study, ...]:
 
     Args:
         some: Any studies; the order of those that need nothing of each other stays.
-    Returns: The same studies.
     Raises:
         ValueError: A study needs one that is not there, or two need each other: a fault of the program.
     """

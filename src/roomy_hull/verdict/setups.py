@@ -70,7 +70,6 @@ def merged(context: Context, drawn: list[Finding]) -> list[Finding]:
     """What is found of what stands where, over all set-ups.
 
     Args:
-        context: With every result.
         drawn: What is found where everything is on at once.
     Returns:
         Each once. One that is so in some set-ups only says in which; one that is so in none, as where two things
@@ -116,7 +115,6 @@ def settling(context: Context, drawn: list[Finding]) -> list[Finding]:
 
     Args:
         drawn: What is found where everything is on at once.
-    Returns: In their order.
     """
     job = context.assembly.job
     if not job.setups or any(not s.setup for s in job.scenarios):

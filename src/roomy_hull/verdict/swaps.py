@@ -120,7 +120,6 @@ def swap(verdict: Verdict, start: str, end: str) -> Swap:
 
     Args:
         verdict: The job judged; its set-ups say what blocks what in each.
-        start, end: Ids of two set-ups.
     Returns:
         The steps in their order: off what goes, aside what is in the way, the large things, on what comes, back
         what made room. Minutes are planning figures.

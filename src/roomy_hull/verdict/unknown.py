@@ -13,8 +13,6 @@ Rows = tuple[tuple[Value, tuple[str, ...]], ...]
 def study(context: Context) -> Rows:
     """List the unknown fields of every part of the job; parts that did not change are taken from before.
 
-    Args:
-        context: The job.
     Returns: Each part with the paths of its unknown fields.
     """
     job = context.assembly.job

@@ -138,7 +138,6 @@ class Verdict(Judged, frozen=True, eq=False):
 
         Args:
             key: The set-up's id; empty, or one that is not judged, for everything on.
-        Returns: With the same findings.
         """
         one = next((w for w in self.setups if w.setup.id == key), None)
         if one is None:
@@ -195,9 +194,7 @@ def completed(verdict: Verdict, results: Mapping[str, Any]) -> Verdict:
     """Put what was worked out elsewhere into a verdict that holds earlier results.
 
     Args:
-        verdict: A verdict of the very same job.
         results: The results of the studies that it holds, of this job.
-    Returns: Whole.
     """
     context = Context(verdict.assembly, {**verdict.results, **results})
     return Verdict(*_told(verdict.job, context, glance=False, kept=None, held={}))
@@ -269,9 +266,6 @@ def _tally(findings: list[Finding]) -> Tally:
 def fixes(verdict: Verdict, finding: Finding) -> tuple[Fix, ...]:
     """Compute the remedies of one finding; done when somebody asks, since a drag makes many.
 
-    Args:
-        verdict: The verdict that found it.
-        finding: One of its findings.
     Returns: What can be set; empty where nothing by itself would help.
     """
     context = verdict.context()

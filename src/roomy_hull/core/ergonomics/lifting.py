@@ -65,7 +65,6 @@ def index(kg: float, ends: tuple[Lift, ...]) -> float:
 
     Args:
         kg: What is lifted. [kg]
-        ends: Origin and destination.
     Returns: Above 1 it is a strain for some, above 3 for most (the manual's words).
     """
     least = min(limit(e) for e in ends)

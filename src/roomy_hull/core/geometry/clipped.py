@@ -47,7 +47,6 @@ def tilted(nose_up: float, left_up: float) -> Up:
 
     Args:
         nose_up, left_up: By how much front and left side stand higher. [°]
-    Returns: A unit vector.
     """
     x, y = -math.tan(math.radians(nose_up)), -math.tan(math.radians(left_up))
     long = math.sqrt(x * x + y * y + 1.0)
@@ -60,7 +59,6 @@ def above(piece: Piece, point: Point, up: Up) -> float:
     Args:
         piece: A convex prism. [mm]
         point: A point of the plane. [mm]
-        up: Its normal, on the side that counts.
     Returns:
         Exact: pyramids over what of each face is above, all to the plane's point, so that the cut itself adds
         nothing (Sutherland & Hodgman, 1974, for the faces). [mm³]

@@ -170,7 +170,6 @@ def turned(piece: Piece, axis: int, pivot: tuple[float, float], degrees: float) 
 
     Args:
         piece: A prism along that axis, or a box. [mm]
-        axis: Of the line.
         pivot: Where the line crosses the plane of the other two axes. [mm]
         degrees: From the first to the second of those axes.
     Returns: The turned piece; by whole quarters a box stays a box to the last digit but one.
@@ -228,7 +227,6 @@ def swung(
 
     Args:
         piece: A prism along that axis, or a box. [mm]
-        axis: Of the line.
         pivot: Where the line crosses the plane of the other two axes. [mm]
         degrees: From the first to the second of those axes.
         margin: How closely. [mm]
@@ -261,7 +259,6 @@ def sweep_of(motion: Motion, margin: float = MARGIN) -> Sweep:
     Args:
         motion: The motion. [mm, degrees]
         margin: How closely what turns is followed. [mm]
-    Returns: Closed, swept and open, as convex prisms.
     Raises:
         InputError: It has no end: a step of no size or no finite size, beyond a full circle, or more than eight.
     """

@@ -56,7 +56,6 @@ def hidden(eyes: Array, points: Array, low: Array, high: Array) -> Flags:
     Args:
         eyes, points: (eyes, 3) and (points, 3). [mm]
         low, high: Corners of the boxes, (boxes, 3), from `skinned`. [mm]
-    Returns: (eyes, points).
     """
     found = np.zeros((len(eyes), len(points)), dtype=bool)
     if not len(low) or not found.size:

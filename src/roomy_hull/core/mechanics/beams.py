@@ -37,11 +37,9 @@ def carried(
     Args:
         xs: The points, ascending. [mm]
         sorted_changes: Ascending. [mm, N or kg]
-        factors: What each group is taken times.
     Returns:
         Force, just right of the point, and moment: the shear and bending that the loads by themselves make, with
         their sign turned. [N, N·mm; or kg, kg·mm]
-
     Statics: force and moment are carried from place to place where a load begins or ends, as dV = q·dx and
     dM = V·dx + q·dx²/2. AISC Steel Construction Manual, table 3-23, holds special cases.
     """

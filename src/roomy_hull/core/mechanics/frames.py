@@ -132,11 +132,9 @@ def stiff(
 
     Args:
         nodes: Where bars meet. [mm]
-        bars: From which node to which.
         shape: The section of all of them, upright in every bar that does not stand.
         young: Modulus of elasticity. [MPa]
         held: Which movements and turns of each node are held.
-        poisson: For the shear modulus.
     Returns: For `under`, once for every way in which it is loaded.
     Raises:
         InputError: The frame is a mechanism, or a bar has no length.
@@ -170,10 +168,8 @@ def under(frame: Stiff, loads: Array) -> FrameResult:
     Args:
         frame: From `stiff`.
         loads: Forces and moments at each node. [N, N·mm]
-    Returns: Movements, end forces, stresses, reactions.
     Raises:
         InputError: The frame is a mechanism.
-
     Direct stiffness method; stress as N/A + M/W both ways at each end, where with forces at nodes only it is greatest.
     """
     free, force = ~frame.held.ravel(), loads.ravel().astype(float)
@@ -199,6 +195,5 @@ def solve(
     Args:
         nodes, bars, shape, young, held: As `stiff` takes them. [mm, MPa]
         loads: Forces and moments at each node. [N, N·mm]
-    Returns: Movements, end forces, stresses, reactions.
     """
     return under(stiff(nodes, bars, shape, young, held), loads)

@@ -134,7 +134,6 @@ def smallest(
         share: What of it may be lost, for example 0.03.
         where: ``cabin`` or ``engine bay``.
         american: AWG sizes in the place of metric ones.
-    Returns: The size.
     Raises:
         InputError: No single cable does; says what would help.
     """

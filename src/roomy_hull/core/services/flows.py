@@ -35,9 +35,6 @@ def emptying(area: float, bore: float, from_head: float, to_head: float) -> floa
 def friction(reynolds: float, roughness: float) -> float:
     """Darcy's friction factor of a pipe.
 
-    Args:
-        reynolds: v·d/ν.
-        roughness: Over the bore.
     Returns: 64/Re below 2,300 (Poiseuille); else Colebrook (1939), solved by iteration from Swamee & Jain (1976).
     """
     if reynolds <= 0:

@@ -54,7 +54,6 @@ def thread(key: str) -> Thread:
 
     Args:
         key: For example ``M8``.
-    Returns: Its row.
     Raises:
         InputError: No such bolt; the message lists those there are.
     """

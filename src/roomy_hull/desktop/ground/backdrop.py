@@ -23,11 +23,8 @@ class Backdrop:
         """Paint a backdrop, from memory where nothing changed.
 
         Args:
-            painter: Where to.
             scene: The backdrop; the same tuple for as long as it does not change.
             area: What of it is seen. [px]
-            window: From millimetres to pixels.
-            brush: In whose manner.
         """
         device = painter.device()
         ratio = device.devicePixelRatioF() if device is not None else 1.0

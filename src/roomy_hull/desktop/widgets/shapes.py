@@ -14,7 +14,6 @@ def draw_severity(
     """Draw a severity's shape.
 
     Args:
-        painter: Where to.
         severity: ``stop``, ``look`` or ``note``.
         centre: Its middle. [px]
         size: Its width. [px]

@@ -61,8 +61,6 @@ class SvgWriter:
 
         Args:
             scene: Its strokes. [mm]
-            window: Where on the page.
-        Returns: SVG elements.
         """
         rows: list[str] = []
         for stroke in scene:
@@ -234,9 +232,7 @@ def fitted(text: str, size: float, room: float) -> list[str]:
     """Break words into lines no wider than the room, by the letters' mean width; a wider word is shortened.
 
     Args:
-        text: The words.
         size, room: Size of the letters, and width there is. [px]
-    Returns: The lines.
     """
     most = max(1, int(room / (size * LETTER)))
     rows: list[str] = []

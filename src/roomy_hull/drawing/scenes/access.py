@@ -43,11 +43,7 @@ def reaching(
     """Draw somebody at a space.
 
     Args:
-        space: What is reached for.
-        seen: How.
         stature: [mm]
-        station: From where one looks.
-        plan: From above instead.
     Returns: What has to be open stands open; the room is filled, the arm's reach is a soft round. [mm]
     """
     view = (SLICE if plan else ELEVATION)[station]
@@ -94,10 +90,6 @@ def where_is_what(
 ) -> tuple[Scene, Rect]:  # fmt: skip
     """Draw a side with every good's name where it is.
 
-    Args:
-        goods, rows, spaces: Goods, where each is, and the spaces.
-        station: From where one looks.
-        chosen: Ids of goods that stand out.
     Returns: Names one under another in their space, as large as they go in; more than go in are counted. [mm]
     """
     view = ELEVATION[station]
@@ -167,7 +159,6 @@ def named_at(own: Sequence[Good], rect: Rect, k: float) -> Good | None:
     """The good whose name stands at a height of a rectangle.
 
     Args:
-        own: What is listed in it.
         rect: As it is drawn. [mm]
         k: How high. [mm]
     Returns: None between and beyond the names.
@@ -209,8 +200,6 @@ def _listed(names: Sequence[str], rect: Rect, marked: Sequence[bool]) -> list[Wo
 def on_legs(assembly: Assembly, off: OffOn) -> tuple[Scene, Rect]:
     """Draw the canopy on its legs from behind, and from above with what stands on each.
 
-    Args:
-        off: As computed.
     Returns: Nothing where there is no canopy. [mm]
     """
     box = assembly.ground.canopy

@@ -34,8 +34,6 @@ def person(assembly: Assembly, view: View, stature: float) -> list[Stroke]:
     """Draw a standing person beside the body.
 
     Args:
-        assembly: The job, for where to stand.
-        view: An elevation.
         stature: Body height. [mm]
     Returns:
         Head, trunk, arms and legs by the fractions of Drillis & Contini (1966): eye 0.936, shoulder 0.818, elbow

@@ -60,10 +60,7 @@ def sheet(rows: int, first: float, last: float, aspect: float) -> Sheet:
     """Lay the rows out so that they fill a place.
 
     Args:
-        rows: How many.
         first, last: The stretch of time. [min]
-        aspect: Width over height of the place.
-    Returns: With rows as high as there is room.
     """
     wide = max(last - first, 60.0)
     return Sheet(
@@ -78,10 +75,7 @@ def scene(
     """Draw a plan.
 
     Args:
-        lies: How it lies.
-        names: Of the rows.
         days: Where each working day begins, and its name. [min]
-        bars: What is done when.
         now, due: The plan's day, and the end of the day on which it is due. [min]
     Returns: Lines of days and rows, bars with their words, marks.
     """

@@ -14,7 +14,6 @@ def front(board: Board, chosen: str, aspect: float) -> tuple[Scene, Rect]:
 
     Args:
         board: With its instruments. [mm]
-        chosen: Id of one.
     Returns:
         Its front, its lower left corner the origin; below it what stands behind, seen from above. What is too deep
         is drawn as trouble. [mm]

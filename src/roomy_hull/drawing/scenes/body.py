@@ -121,8 +121,6 @@ def shell(view: View, box: Box, body: Canopy, side: str, *, rails: bool = True) 
 
     Args:
         box: Its outside in vehicle axes. [mm]
-        body: Its sizes and doors.
-        side: Of the wall that one faces.
         rails: Whether it has roof rails.
     Returns: From back to front; of a vehicle's own space its doors only. [mm]
     """

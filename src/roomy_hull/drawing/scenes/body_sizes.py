@@ -32,8 +32,6 @@ class Handle(msgspec.Struct, frozen=True):
 def chosen_box(assembly: Assembly, part: str) -> tuple[Box, dict[str, str]] | None:
     """The chosen room's or rack's box, and the paths of its start, across, foot, length, width and height.
 
-    Args:
-        part: Its id.
     Returns: In vehicle axes [mm]; a rear wall has neither start nor length. Nothing where there is no such part.
     """
     room, rack = assembly.ground.room(part), assembly.ground.rack(part)

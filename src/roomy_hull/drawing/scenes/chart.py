@@ -62,9 +62,6 @@ WIDE = 1000.0
 def ticks(low: float, high: float, about: int = 5) -> list[float]:
     """Round figures between two, about so many.
 
-    Args:
-        low, high: The range, low below high.
-        about: How many are wished.
     Returns: Multiples of 1, 2 or 5 times a power of ten.
     """
     span = max(high - low, 1e-9)

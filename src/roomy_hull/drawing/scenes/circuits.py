@@ -26,9 +26,6 @@ def plan(
 
     Args:
         circuits: In the job's order.
-        services: Of the job.
-        names: What each unit is called.
-        chosen: Id of a circuit.
     Returns: Fuses are drawn as IEC 60617 draws them, a box with the line through it. [mm of its own]
     """
     uses = {c.id for c in services.consumers}

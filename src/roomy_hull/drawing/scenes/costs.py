@@ -16,9 +16,6 @@ LEFT = 200.0
 def waterfall(cost: Cost, ratio: float) -> tuple[Scene, Rect]:
     """Draw a cost.
 
-    Args:
-        cost: By what it is for.
-        ratio: Width over height of where it is drawn.
     Returns: One bar for each kind that costs something, from the top down, and the whole. [mm of its own]
     """
     rows = [(NAMES[n], getattr(cost, n)) for n in FIELDS if getattr(cost, n) > 0.5]

@@ -131,8 +131,6 @@ def marked(marking: Marking, blanks: tuple[Blank, ...], size: tuple[float, float
     """What a cut file says of itself, within what it shows, so that its extent stays: on a layer that nobody cuts.
 
     Args:
-        marking: Job, revision, what is open.
-        blanks: What is cut by it.
         size: Length and width of what is shown. [mm]
     Returns: A line each; the hash of every part, by which it is known whether the file is still the current one. [mm]
     """
@@ -172,7 +170,6 @@ def blank_scene(blank: Blank, plan: BendPlan | None = None, system: System = "me
     Args:
         blank: The blank, its lower left corner at the origin. [mm]
         plan: In which order it is bent.
-        system: In which its sizes are written.
     Returns:
         Outline, openings, holes, bend centre lines, overall sizes, and every bend's distance from the blank's left
         and lower edges. [mm]
@@ -227,7 +224,6 @@ def sheet_scene(sheet: Sheet, system: System = "metric") -> Scene:
 
     Args:
         sheet: The sheet, its lower left corner at the origin. [mm]
-        system: In which sizes are written.
     Returns: Sheet edge, every blank in place with its bends and its name. [mm]
     """
     found = list(sheet_strokes(sheet, etching=False))

@@ -66,7 +66,6 @@ def drawn(one: Body, view: View, tag: str = "") -> list[Stroke]:
 
     Args:
         one: In vehicle axes. [mm]
-        tag: Of every stroke.
     Returns: Limbs of true thickness, the far arm and leg first. [mm]
     """
     s = one.stature

@@ -106,7 +106,6 @@ def apart(shown: list[Shown], spread: float = SPREAD) -> list[Shown]:
     Args:
         shown: Where they belong. [mm]
         spread: How far, as a part of the way from the middle.
-    Returns: The same, moved.
     """
     middles = [_middle(s) for s in shown]
     if len(shown) < 2:

@@ -117,8 +117,6 @@ def _close_up(
 def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
     """Draw what one sees from a place.
 
-    Args:
-        looks: What stands open, and a person's stature.
     Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
     return backdrop(assembly, station) + things(assembly, station, looks)
@@ -127,8 +125,6 @@ def elevation(assembly: Assembly, station: Station, looks: Looks = Looks()) -> S
 def things(assembly: Assembly, station: Station, looks: Looks) -> Scene:
     """Draw what stands in front of the backdrop from a place: units, carried items, a person.
 
-    Args:
-        looks: What stands open, and a person's stature.
     Returns: Strokes from back to front; those of a unit carry its id as tag. [mm]
     """
     view = ELEVATION[station]
@@ -235,8 +231,6 @@ def _front_of(thing: Thing, view: View, *, gone: bool = False) -> Scene:
 def slice_scene(assembly: Assembly, station: Station, looks: Looks = Looks()) -> Scene:  # ruff: ignore[function-call-in-default-argument]  # frozen
     """Draw the stretch under the elevation, seen from above, or from the side for a plan.
 
-    Args:
-        looks: What stands open.
     Returns: Strokes; those of a unit carry its id as tag. [mm]
     """
     return slice_backdrop(assembly, station) + slice_things(assembly, station, looks)

@@ -25,11 +25,9 @@ def growing(
     """Draw how far a build has come.
 
     Args:
-        works: Its parts.
         states: How far each owner's part has come, by its name.
         fitted: Ids of bought and carried things that are in their places.
         station: Where one stands: left, right or rear.
-        chosen: Id of a thing that stands out.
     Returns: The vehicle, then every part from far to near. [mm]
     """
     view, vehicle = ELEVATION[station], assembly.job.vehicle

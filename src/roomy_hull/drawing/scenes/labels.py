@@ -44,9 +44,6 @@ def _code(words: str, x: float, y: float, side: float) -> list[Stroke]:
 def label_papers(labels: list[Label], title: str) -> tuple[Paper, ...]:
     """Lay labels out on sheets.
 
-    Args:
-        labels: One for each piece.
-        title: Of the sheets.
     Returns: A4 lying, four by six on each. [mm]
     """
     each = COLUMNS * ROWS

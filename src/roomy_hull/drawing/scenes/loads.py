@@ -97,8 +97,6 @@ def lever_scene(
     """Draw every mass as a disc of its weight, and the lever of the chosen one.
 
     Args:
-        rows: What is aboard.
-        chosen: Owner whose lever is drawn.
         system: ``metric`` or ``us``.
         measure: ``rear``, ``front`` or ``side``.
     Returns: From the left; from behind for the sides. [mm]
@@ -158,7 +156,6 @@ def chassis_scene(
     Args:
         result: All scenarios. [N, N·m]
         scenario: Id of the one that is drawn full; the others are thin.
-        stance: How it sits there.
     Returns:
         Vehicle, spring forces, moment (sagging below its line, as the rails bend) with the evenly spread rated
         load dashed, and shear. [mm]
@@ -238,8 +235,6 @@ def stability_scene(
     """Draw the vehicle from behind with its centre of mass and the lines over which it would tip.
 
     Args:
-        one: A scenario.
-        loads: The same scenario, for how the ends settle.
         system: ``metric`` or ``us``.
     Returns: From behind, let down by the rear's sag. [mm]
     """

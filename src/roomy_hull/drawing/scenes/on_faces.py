@@ -115,8 +115,6 @@ def _on_plane(thing: Thing, place: BayPlace, by: Corner) -> Drawn:
 def vehicle(v: Vehicle) -> tuple[Drawn, ...]:
     """What is drawn on a vehicle's sides and nose.
 
-    Args:
-        v: The vehicle.
     Returns: Seams, handles and lamps on both sides, lamps and grille in front. [mm]
     """
     half = v.shape.width / 2
@@ -142,8 +140,6 @@ def wheel(piece: Piece, tyre: str) -> tuple[Drawn, ...]:
 
     Args:
         piece: The tyre, a prism along its axle. [mm]
-        tyre: Its designation.
-    Returns: One for each face.
     """
     box, axis = piece.box, piece.axis
     a, b = (n for n in range(3) if n != axis)

@@ -32,8 +32,6 @@ def opened_things(
     """Draw everything that stands open.
 
     Args:
-        view: How the picture sees the axes.
-        opened: Ids of openings.
         plan: Whether the picture is one from above.
     Returns: Strokes from back to front, each with its owner's id as tag. [mm]
     """

@@ -19,8 +19,6 @@ VEHICLE_KINDS = frozenset({"bull bar", "winch", "steps", "battery", "hitch", "sn
 def rooms(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     """Draw the rooms beside the canopy as seen, the furthest first.
 
-    Args:
-        side: Of the body that one faces.
     Returns: Walls with their doors; a bought camper with its alcove; a room of the vehicle's own has none. [mm]
     """
     found: list[Stroke] = []
@@ -141,7 +139,6 @@ def fitted(item: Carried, view: View, rect: tuple[float, float, float, float]) -
     """Draw a thing that is bolted to the vehicle, as seen.
 
     Args:
-        item: What it is.
         rect: Its outline there. [mm]
     Returns: Strokes with its id as tag. [mm]
     """

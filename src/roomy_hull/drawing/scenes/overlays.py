@@ -19,7 +19,6 @@ def free_places(space: FreeSpace, thing: Thing, assembly: Assembly, view: View) 
 
     Args:
         space: Its free places in one bay. [mm]
-        thing: The unit.
         view: The elevation in which the bay is seen from its access face.
     Returns: The area that the unit can cover, free places widened by its size, with its edge. [mm]
     """
@@ -52,9 +51,6 @@ def shortfall(space: FreeSpace) -> str:
 def gaps(assembly: Assembly, thing: Thing, view: View) -> Scene:  # ruff: ignore[too-many-locals]  # the sizes on six sides of one box
     """Draw the gaps from a unit to its neighbours and bay walls, as sizes with arrows.
 
-    Args:
-        thing: The unit that is held.
-        view: The elevation in which its bay is seen.
     Returns: A size to the left, right, below and above, where there is a gap. [mm]
     """
     place, unit = thing.place, thing.value
@@ -89,8 +85,6 @@ def order_badges(assembly: Assembly, found: InOut, view: View, station: str) -> 
 
     Args:
         found: What has to come out before what.
-        view: The elevation.
-        station: The side.
     Returns: A disc with a number on each unit; none in a bay where units block each other in a circle. [mm]
     """
     primitives: list[Stroke] = []

@@ -94,8 +94,6 @@ class _Table:
 def partition(made: list[Face]) -> Node | None:
     """Put faces into a binary space partition.
 
-    Args:
-        made: Any faces.
     Returns: The root; none for no faces. Faces that a plane crosses are cut in two.
     """
     if not made:
@@ -177,9 +175,6 @@ def _cut(face: Face, normal: Array, offset: float) -> tuple[Face, Face]:
 def far_to_near(root: Node | None, towards: Array) -> list[Face]:
     """Walk a partition from the far side to the near one.
 
-    Args:
-        root: The partition.
-        towards: Direction towards the eye.
     Returns: In the order to be painted.
     """
     found: list[Face] = []

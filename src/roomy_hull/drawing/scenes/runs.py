@@ -38,9 +38,6 @@ class Laid(NamedTuple):
 def laid(circuits: Sequence[Circuit], runs: Sequence[Run], services: Services) -> list[Laid]:
     """Every run that has a way.
 
-    Args:
-        circuits, runs: Of the job.
-        services: Of the job.
     Returns: Cables first, in the job's order.
     """
     gives = {s.id for s in services.sources}
@@ -107,8 +104,6 @@ def seen(
 
     Args:
         assembly: The job in vehicle axes. [mm]
-        rows: The runs.
-        chosen: Id of one.
     Returns: The vehicle with its runs, and the stretch it takes. [mm]
     """
     rect = _around(assembly, rows, chosen, station, ELEVATION[station], 0)

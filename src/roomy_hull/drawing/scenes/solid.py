@@ -53,7 +53,6 @@ def items(assembly: Assembly, opened: frozenset[str]) -> list[Item]:
 
     Args:
         assembly: The job in vehicle axes. [mm]
-    Returns: Vehicle, body, doors, units, carried things.
     """
     found = _vehicle(assembly) + _body(assembly)
     for opening in assembly.ground.openings:
@@ -295,7 +294,6 @@ def directions(yaw: float, pitch: float) -> tuple[Array, Array, Array]:
 
     Args:
         yaw, pitch: Where the eye is: round the vehicle from behind, and above the horizon. [degrees]
-    Returns: Three unit vectors in vehicle axes.
     """
     a, b = math.radians(yaw), math.radians(pitch)
     eye = np.array([math.cos(b) * math.cos(a), math.cos(b) * math.sin(a), math.sin(b)])
@@ -345,10 +343,7 @@ def seen(root: Node, yaw: float, pitch: float, light: tuple[float, float, float]
     """What an eye far away sees, the far faces first.
 
     Args:
-        root: The partition.
         yaw, pitch: Where the eye is. [°]
-        light: Direction towards the light.
-    Returns: Every face, those turned away too.
     """
     right, up, eye = directions(yaw, pitch)
     towards = np.array(light) / math.sqrt(sum(c * c for c in light))

@@ -31,7 +31,6 @@ def where(vehicle: Vehicle, measure: str) -> Where:
 
     Args:
         vehicle: The vehicle. [mm]
-        measure: Key of a measure of its kind.
     Returns: ``side`` with (x, z), or ``plan`` with (x, y). [mm]
     """
     base, axle = vehicle.wheelbase, vehicle.axle_height()
@@ -119,7 +118,6 @@ def measure_scene(vehicle: Vehicle, measure: str, text: str = "") -> Scene:
 
     Args:
         vehicle: The vehicle. [mm]
-        measure: Key of the measure.
         text: What stands on its size; its length on the drawing where nothing is given.
     Returns: From its left, or from above. [mm]
     """
@@ -185,9 +183,6 @@ def towing_scene(found: Towing, system: System, shown: str) -> tuple[Scene, Rect
 
     Args:
         found: Region and scenarios. [kg]
-        system: For the figures.
-        shown: Id of the scenario whose region is drawn.
-    Returns: The picture and its frame, in kilograms.
     """
     one = next((p for p in found.points if p.id == shown), found.points[0])
     # Every scenario's region is framed, so that the picture keeps its scale from one to the next.

@@ -87,7 +87,6 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
 
     Args:
         assembly: The job in vehicle axes. [mm]
-        tanks: As computed.
     Returns: Nothing where no tank has walls of its own. The ground's slope is drawn under each. [mm]
     """
     primitives: list[Stroke] = []

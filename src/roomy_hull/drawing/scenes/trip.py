@@ -59,10 +59,7 @@ def scene(
     """Draw a trip.
 
     Args:
-        found: Lived through.
-        days: As planned.
         usable: What the batteries hold of what one wants to draw. [Wh]
-        stocks: Water and gas.
         chosen: A day; -1 for none.
     Returns: Its strokes and the stretch they take. [mm of its own]
     """

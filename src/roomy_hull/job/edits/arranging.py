@@ -29,7 +29,6 @@ def wanted(job: Job, unit: Unit) -> Job:
 
     Args:
         unit: From the stores; its place is not used.
-    Returns: With it among what is to be arranged.
     """
     key = edits.free_id(job, unit.id)
     new = msgspec.structs.replace(unit, id=key, bay="-", u=0.0, v=0.0, w=0.0)
@@ -70,8 +69,6 @@ def in_bays(job: Job, key: str, bays: Sequence[str]) -> Job:
 
     Args:
         key: Id of a unit, in the layout or wanted.
-        bays: Ids of bays.
-    Returns: With the wish.
     Raises:
         EditError: There is no such bay.
     """
@@ -103,9 +100,7 @@ def weighed(job: Job, start: dict[str, float], **changes: float) -> Job:
     """Set weights by hand; the others stay as they count now.
 
     Args:
-        start: What counts now, part by part.
         **changes: Parts with their new weights, 0 to 4.
-    Returns: With weights of its own.
     Raises:
         EditError: A weight is below 0 or above 4.
     """
@@ -140,9 +135,6 @@ def taken(job: Job, offers: Sequence[Job], index: int, *, others: bool = True) -
     """Take a layout in hand as one step; the one there was and the other offers stand beside it as variants.
 
     Args:
-        job: The job as it is.
-        offers: The job with each layout.
-        index: Which is taken.
         others: Whether the other offers become variants too.
     Returns: With the layout; what was wanted and is placed is wanted no more. Variants beyond twelve are left out.
     Raises:

@@ -27,9 +27,6 @@ def _board(job: Job, key: str) -> Board:
 def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
     """Put an instrument on a board.
 
-    Args:
-        key: Id of the board.
-        what: What it is.
     Returns: With it in the first free place of the grid, from the upper left.
     Raises:
         EditError: There is no board, or no room on it.
@@ -59,9 +56,6 @@ def with_instrument(job: Job, key: str, what: InstrumentKind) -> Job:
 def without_instrument(job: Job, key: str, which: str) -> Job:
     """Take an instrument off a board.
 
-    Args:
-        key, which: Ids of the board and of the instrument.
-    Returns: Without it.
     Raises:
         EditError: There is no such instrument.
     """

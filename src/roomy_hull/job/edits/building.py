@@ -20,8 +20,6 @@ def entry(at: str, by: str, **fields: Any) -> Entry:
 
     Args:
         at, by: When, as YYYY-MM-DDTHH:MM:SS, and who.
-        **fields: The rest of it.
-    Returns: Checked against what a file can hold.
     Raises:
         EditError: A field is too long or out of its bounds.
     """
@@ -35,8 +33,6 @@ def entry(at: str, by: str, **fields: Any) -> Entry:
 def logged(job: Job, *entries: Entry) -> Job:
     """Add entries to the log, behind all others.
 
-    Args:
-        *entries: What is logged.
     Returns: With a longer log; nothing else of it changes.
     Raises:
         EditError: The log is full, or an entry corrects one that is not there or was corrected before.
@@ -63,9 +59,7 @@ def held(job: Job, op: str, **changes: Any) -> Job:
     """Hold an operation by hand: not before a day, by somebody, for so many hours.
 
     Args:
-        op: The operation's key.
         **changes: Of `Held`: ``day``, ``hour``, ``person``, ``hours``.
-    Returns: With it held.
     Raises:
         EditError: A value is not allowed.
     """

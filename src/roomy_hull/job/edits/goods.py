@@ -19,9 +19,6 @@ def _with(job: Job, goods: tuple[Good, ...]) -> Job:
 def with_goods(job: Job, new: Iterable[Good]) -> Job:
     """Add goods; an id that is taken gets a number.
 
-    Args:
-        new: What is added.
-    Returns: With all of them.
     Raises:
         EditError: They are more than a job holds.
     """
@@ -59,9 +56,6 @@ def _index(job: Job, key: str) -> int:
 def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change a good.
 
-    Args:
-        key: Id of the good.
-        **changes: New values of its fields.
     Raises:
         EditError: There is no such good, or a value is not allowed.
     """

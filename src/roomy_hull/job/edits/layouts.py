@@ -52,7 +52,6 @@ def distributed(job: Job, keys: tuple[str, ...], pitch: float) -> Job:
     """Make the gaps between some units along the wall equal; the outer two stay.
 
     Args:
-        keys: Ids.
         pitch: Rail pitch to keep to, 0 for none. [mm]
     Raises:
         EditError: Fewer than three units, units of several bays, or no room between them.
@@ -81,9 +80,6 @@ def shifted(job: Job, keys: tuple[str, ...], du: float, dv: float, dw: float) ->
 def copied_across(job: Job, keys: tuple[str, ...]) -> tuple[Job, tuple[str, ...]]:
     """Copy things to the mirrored place on the other side.
 
-    Args:
-        keys: Ids.
-    Returns: The new job, and the copies' ids.
     Raises:
         EditError: A unit's bay has no counterpart.
     """
@@ -117,9 +113,6 @@ def exchanged(job: Job) -> Job:
 def replaced(job: Job, key: str, new: Unit) -> Job:
     """Put another unit in a unit's place; place, id and note stay.
 
-    Args:
-        key: Id of the unit to go.
-        new: What comes, with its own sizes.
     Raises:
         EditError: There is no such unit.
     """
@@ -170,8 +163,6 @@ def kept(job: Job, name: str) -> Job:
 def taken(job: Job, key: str) -> Job:
     """Take a variant in hand; the layout in hand becomes a variant in its place.
 
-    Args:
-        key: Id of the variant.
     Raises:
         EditError: There is no such variant.
     """
@@ -215,7 +206,6 @@ def with_set(job: Job, name: str, members: tuple[str, ...]) -> Job:
 
     Args:
         name: What the owner calls it; an earlier set of the same name is replaced.
-        members: Ids of openings.
     Raises:
         EditError: There is no name or no member.
     """
@@ -238,9 +228,6 @@ def without_set(job: Job, key: str) -> Job:
 def with_run(job: Job, name: str, moves: tuple[Any, ...]) -> Job:
     """Keep a run-through; an earlier one of the same name is replaced.
 
-    Args:
-        name: Its name.
-        moves: At least one move.
     Raises:
         EditError: There is no name or no move.
     """

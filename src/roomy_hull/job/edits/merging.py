@@ -23,7 +23,6 @@ def merged(base: dict[str, Any], mine: dict[str, Any], theirs: dict[str, Any]) -
 
     Args:
         base, mine, theirs: What both began with, and what became of it: decoded job files.
-    Returns: Where there is a conflict, mine stands there.
     """
     conflicts: list[str] = []
     raw = _merge(base, mine, theirs, "", conflicts)

@@ -10,8 +10,6 @@ from roomy_hull.job.releases import STATES, PartState, Release
 def released(job: Job, release: Release) -> Job:
     """Add a release; parts that did not change keep how far they have come.
 
-    Args:
-        release: What is released.
     Returns: With it as the last.
     Raises:
         EditError: Its revision is there already, or it releases nothing.
@@ -37,9 +35,6 @@ def released(job: Job, release: Release) -> Job:
 def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
     """Say how far some parts of the last release have come.
 
-    Args:
-        keys: Of the parts.
-        state: What they are now.
     Returns: With the last release's parts so.
     Raises:
         EditError: Nothing is released, there is no such part, or no such state.
@@ -65,7 +60,6 @@ def come_to(job: Job, keys: tuple[str, ...], state: PartState) -> Job:
 def taken_back(job: Job) -> Job:
     """Take the last release back.
 
-    Returns: Without it.
     Raises:
         EditError: Nothing is released, or parts of it are cut already.
     """

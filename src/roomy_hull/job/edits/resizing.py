@@ -25,10 +25,8 @@ def set_at(value: Any, path: str, new: Any) -> Any:
     """Set one field by its path.
 
     Args:
-        value: Where the path begins.
         path: Field names with dots between; a part of a tuple by its id or number, for example
             ``body.canopy.doors.left.length``.
-        new: The new value.
     Returns: A copy; everything off the path is shared.
     Raises:
         EditError: There is no such field, or the value is not allowed there.
@@ -84,7 +82,6 @@ def value_at(value: Any, path: str) -> Any:
     """The value at a path.
 
     Args:
-        value: Where the path begins.
         path: As `set_at` takes it.
     Returns: The value; none where something on the way is none.
     Raises:

@@ -34,8 +34,6 @@ def _but(value: Part, **changes: Any) -> Part:
 def usual(job: Job) -> tuple[Scenario, ...]:
     """The scenarios that a workshop asks for, made for this vehicle.
 
-    Args:
-        job: Its seats, water, ratings and carried things decide.
     Returns:
         Bare tray at work, canopy on and empty, crew of two leaving full, coming home dry, worst rear, towing; one
         that makes no sense here (a canopy that does not come off, no tow rating) is left out.
@@ -85,8 +83,6 @@ def usual(job: Job) -> tuple[Scenario, ...]:
 def added(job: Job, scenario: Scenario) -> Job:
     """Add a scenario; its id is made unique from its name.
 
-    Args:
-        scenario: What to add.
     Returns: The new job, the scenario last.
     Raises:
         EditError: There are as many as a job may have, or more people than seats.
@@ -100,9 +96,6 @@ def added(job: Job, scenario: Scenario) -> Job:
 def copied(job: Job, key: str, name: str) -> Job:
     """Add a copy of a scenario under another name.
 
-    Args:
-        key: Id of the one to copy.
-        name: The new one's name.
     Raises:
         EditError: No such scenario, or too many.
     """

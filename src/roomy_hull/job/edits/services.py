@@ -36,8 +36,6 @@ def _with(job: Job, **changes: object) -> Job:
 def begun(job: Job) -> Job:
     """Begin the services from what is placed.
 
-    Args:
-        job: With no services yet.
     Returns:
         Batteries, board, inverter, chargers from the alternator, fridges and pumps as they stand, with usual
         figures, and a trip of three days; all to be corrected from the data sheets.
@@ -108,7 +106,6 @@ def with_consumer(job: Job, thing: str, name: str = "") -> Job:
     Args:
         thing: Id of a unit; empty for a light of its own.
         name: What it is called; the unit's name, or "Light", where it is empty.
-    Returns: Its figures are to be entered.
     """
     known = job.thing(thing) if thing else None
     taken = {c.id for c in job.services.consumers} | {s.id for s in job.services.sources}
@@ -156,8 +153,6 @@ def with_mains(job: Job) -> Job:
 def with_plug(job: Job, crossing: Crossing) -> Job:
     """Add a plug at a crossing, wired or laid in for later.
 
-    Args:
-        crossing: Where.
     Returns: With a plug of two pins and 50 A.
     """
     taken = {p.id for p in job.services.plugs}
@@ -176,7 +171,6 @@ def with_day(job: Job, after: int) -> Job:
 
     Args:
         after: Which day, from 0; -1 for the last.
-    Returns: With one day more.
     """
     days = job.services.trip.days
     at = after if 0 <= after < len(days) else len(days) - 1
@@ -190,7 +184,6 @@ def without(job: Job, key: str) -> Job:
 
     Args:
         key: ``consumers.ID``, ``sources.ID``, ``plugs.ID``, ``batteries.N``, ``trip.days.N`` or ``signatures.WHAT``.
-    Returns: Without it.
     Raises:
         EditError: There is no such thing.
     """
@@ -220,8 +213,6 @@ def signed(job: Job, what: Signed, name: str, date: str) -> Job:
 
     Args:
         what: ``mains``, ``gas``, ``low voltage`` or ``water``.
-        name, date: Who, with a number, and when.
-    Returns: With the signature.
     """
     left = tuple(x for x in job.services.signatures if x.what != what)
     return _with(job, signatures=(*left, Signature(what=what, name=name, date=date)))

@@ -88,8 +88,6 @@ def resolved(job: Job) -> Job:
 def worn(job: Job, setup: SetUp) -> Job:
     """A job as it stands in one set-up: what is off is not there.
 
-    Args:
-        setup: One of its set-ups.
     Returns: Without what is off; goods in it, sets and run-throughs that need it go along. Its scenarios stay.
     """
     off = absent(job, setup)
@@ -142,8 +140,6 @@ def hung(door: Any) -> Any:
 def added(job: Job, setup: SetUp) -> Job:
     """Add a set-up; its id is made unique from its name.
 
-    Args:
-        setup: What to add.
     Returns: The new job, the set-up last; all scenarios are in it where it is the first.
     Raises:
         EditError: There are as many as a job may have.
@@ -185,9 +181,6 @@ def used(job: Job, key: str, scenario: str) -> Job:
 def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one set-up.
 
-    Args:
-        key: The set-up's id.
-        **changes: New values.
     Raises:
         EditError: There is no such set-up, or a value is not allowed.
     """
@@ -203,7 +196,6 @@ def switched(job: Job, key: str, what: str) -> Job:
     """Take one thing off in a set-up, or put it on again.
 
     Args:
-        key: The set-up's id.
         what: A unit's, carried thing's, room's or rack's id.
     Raises:
         EditError: There is no such set-up or thing.

@@ -17,7 +17,6 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
     """Change fields of one unit or carried item.
 
     Args:
-        key: Id of the unit or carried item.
         **changes: New field values. [mm, kg]
     Returns: The new job; the same job where nothing changes.
     Raises:
@@ -43,8 +42,6 @@ def changed(job: Job, key: str, **changes: Any) -> Job:
 def added(job: Job, thing: Unit | Carried) -> Job:
     """Add a unit or carried item; its id is made unique.
 
-    Args:
-        thing: What to add.
     Returns: The new job, the thing last in its list.
     Raises:
         EditError: The unit's bay does not exist.
@@ -68,8 +65,6 @@ def mirrored(job: Job, key: str) -> Job:
     What is made is mirrored with all that is handed. What is bought stays the same article: its vent or
     door is where it was as one faces it. A carried thing becomes that of the other hand.
 
-    Args:
-        key: Id of the unit or carried item.
     Returns: The new job; doing it twice gives the first job again.
     Raises:
         EditError: The unit's bay has no counterpart on the other side.

@@ -86,7 +86,6 @@ def bays(vehicle: Vehicle, body: Body) -> dict[str, BayPlace]:
     """Every bay's place.
 
     Args:
-        vehicle: What the body stands on.
         body: Tray and canopy. [mm]
     Returns: By bay id, in the order of the job.
     """

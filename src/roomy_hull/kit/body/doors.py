@@ -37,7 +37,6 @@ def canopy_doors(canopy: Canopy, box: Box) -> tuple[tuple[str, str, Motion], ...
     """The motion of every leaf of a canopy's doors.
 
     Args:
-        canopy: The canopy.
         box: Its outside in vehicle axes. [mm]
     Returns: A let-down half is a leaf of its own, its id ending in ``:half``.
     """
@@ -66,7 +65,6 @@ def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], 
     """The motion of drop sides, toolbox doors and the trundle drawer.
 
     Args:
-        tray: The tray.
         solids: Its solids in vehicle axes. [mm]
     Returns: Drop sides and tailboard hang down by 180 degrees, toolbox doors let down or lift by 100.
     """

@@ -20,7 +20,6 @@ def shell_at(job: Job, part: str) -> tuple[str, Canopy]:
 
     Args:
         part: A room's id, or anything else for the canopy.
-    Returns: Its path, and its value.
     Raises:
         InputError: There is neither.
     """
@@ -59,8 +58,6 @@ def need_empty(job: Job, bays: set[str], where: str, words: str) -> None:
     """Refuse to take bays away in which something stands.
 
     Args:
-        job: The job, with its kept layouts.
-        bays: Their ids.
         where, words: What is told: where it is, and what it stands in.
     Raises:
         InputError: Units stand in one, in this layout or a kept one; names them.
@@ -114,8 +111,6 @@ def with_door(job: Job, part: str, side: Access) -> Job:
 def without_door(job: Job, key: str) -> Job:
     """Take a door away.
 
-    Args:
-        key: The door's id.
     Returns: The new job; set-ups forget its second leaf.
     Raises:
         InputError: There is no such door.
@@ -134,7 +129,6 @@ def with_bay(job: Job, part: str, side: Access) -> Job:
 
     Args:
         part: A room's id; else the canopy is meant.
-        side: At which it is reached.
     Returns: The new job, the bay last.
     Raises:
         InputError: There is no room for another.
@@ -175,8 +169,6 @@ def with_bay(job: Job, part: str, side: Access) -> Job:
 def without_bay(job: Job, key: str) -> Job:
     """Take a bay away.
 
-    Args:
-        key: The bay's id.
     Raises:
         InputError: Units stand in it, in this layout or a kept one, or there is no such bay.
     """

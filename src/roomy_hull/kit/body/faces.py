@@ -52,7 +52,6 @@ def ways_of(canopy: Canopy, bay: Bay, *, own: bool = False) -> tuple[FaceWay, ..
 
     Args:
         canopy: In whose walls its doors are. [mm]
-        bay: One of its bays.
         own: Whether the walls are the vehicle's own, whose doors nobody drew: then a face is open as a whole.
     Returns: In the order in which the bay names them; a wall without a door has no openings.
     """

@@ -162,10 +162,7 @@ def begun(name: str, vehicle: Vehicle, choice: str) -> Job:
     """Begin a job: a vehicle, a first body, and the scenarios that everybody asks for.
 
     Args:
-        name: The job's name.
-        vehicle: As measured.
         choice: One of `choices`.
-    Returns: With no units yet.
     Raises:
         InputError: The choice is not for this kind of vehicle, or its measures leave no room.
     """

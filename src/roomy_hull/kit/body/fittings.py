@@ -66,7 +66,6 @@ def struts(canopy: Canopy, box: Box, place: DoorPlace, *, opened: bool) -> tuple
         canopy: Whose door. [mm]
         box: Its outside in vehicle axes. [mm]
         place: The door; one that is hinged at its top and names its struts.
-        opened: With the door open, or shut.
     Returns:
         In vehicle axes; the studs as the moments of a strut are computed, about a hinge in the plane of the leaf's
         inside. Empty where the door names none. [mm]

@@ -52,7 +52,6 @@ def from_inside(canopy: Canopy, side: str, along: float, up: float, inward: floa
         along, up: Its lower left corner as one sees it from inside, in the wall's directions as `sides` counts them.
             [mm]
         inward: How far from the outside. [mm]
-    Returns: In the canopy's directions.
     """
     long, wide = canopy.length, canopy.width
     corner = {
@@ -131,7 +130,6 @@ def bars(canopy: Canopy, metal: Material) -> tuple[BarPart, ...]:
 
     Args:
         canopy: The canopy. [mm]
-        metal: Of the frame.
     Returns:
         Cant rails, sills and thresholds, posts, roof bows, end sills, each where it stands in the canopy's
         directions; none that has no length left. [mm]

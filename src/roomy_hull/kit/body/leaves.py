@@ -22,7 +22,6 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
 
     Args:
         canopy: Whose door. [mm]
-        door: One of its doors.
     Returns:
         A leaf is a folded skin with a frame of bars inside; a let-down half is a leaf of its own. The vehicle's
         own tailgate is not made.

@@ -230,8 +230,6 @@ def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, .
 
     Args:
         vehicle: What the body stands on. [mm]
-        body: The body it belongs to.
-        rack: The rack.
     Returns: Bars with the holes that things are fixed in, deck, panels, feet.
     """
     box, metal = _around(vehicle, body, rack), shop.material(rack.bar_material)
@@ -322,8 +320,6 @@ def masses(
 
     Args:
         vehicle: What the body stands on. [mm]
-        body: The body it belongs to.
-        rack: The rack.
         listed: What `parts` gave for it.
     Returns: Bars and sheets as cut; mesh and feet. [kg, mm]
     """

@@ -66,8 +66,6 @@ def bays(there: tuple[RoomPlace, ...]) -> dict[str, BayPlace]:
 def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
     """What is cut and bought for a room, its parts standing in vehicle axes.
 
-    Args:
-        there: The room.
     Returns: As a canopy's, each the room's own; tie-downs of a bought camper.
     """
     room, corner = there.room, there.box[:3]
@@ -101,8 +99,6 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
 def masses(there: RoomPlace, shop: Shop) -> tuple[PointMass, ...]:
     """A room's own masses in vehicle axes: as it is made, or what a bought one weighs about its centre.
 
-    Args:
-        there: The room.
     Returns: Without its contents. [kg, mm]
     """
     room, box = there.room, there.box

@@ -180,7 +180,6 @@ def masses(
     """List the canopy's masses in vehicle axes: shell at its centre of mass, doors at their walls.
 
     Args:
-        vehicle: What the body stands on.
         body: Tray and canopy. [mm]
         listed: What `parts` gave for it, where somebody has asked already.
     Returns: Shell, each door, fittings; empty without a canopy. [mm, kg]

@@ -196,7 +196,6 @@ def clear_in(canopy: Canopy, side: str, along: float, up: float, face: Rect) -> 
 
     Args:
         canopy: The canopy. [mm]
-        side: Of the bay.
         along, up: Where the bay begins in the wall's directions. [mm]
         face: What the bay leaves of its access face itself, in its own directions. [mm]
     Returns: In the bay's directions (u, w), in the order of the doors; those that reach into the face. [mm]

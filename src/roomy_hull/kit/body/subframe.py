@@ -198,7 +198,6 @@ def headboard_posts(vehicle: Vehicle, tray: Tray) -> tuple[Box, ...]:
     """Where the headboard's posts stand: ahead of the first cross-member, from its underside up.
 
     Args:
-        vehicle: What the tray stands on.
         tray: The tray. [mm]
     Returns: In vehicle axes, from left to right; none without a headboard. [mm]
     """

@@ -33,7 +33,6 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     """List the tray's solids, the floor first.
 
     Args:
-        vehicle: What it stands on.
         tray: The tray. [mm]
     Returns: Floor, headboard, subframe rails, drop sides and arches, in vehicle axes. [mm]
     """
@@ -132,7 +131,6 @@ def masses(
     """The tray's masses in vehicle axes, each at the middle of what it belongs to.
 
     Args:
-        vehicle: What it stands on.
         tray: The tray. [mm]
         listed: What `parts` gave for it, where somebody has asked already.
     Returns: Frame and floor, headboard, fittings. [mm, kg]

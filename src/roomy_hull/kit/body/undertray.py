@@ -120,7 +120,6 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
     Args:
         box: Its sizes, its side. [mm]
         place: Where it hangs, in vehicle axes; none: its parts have no stand. [mm]
-    Returns: Body, door, what is bought.
     """
     name, metal = f"{box.name} {box.id}", shop.material(shop.sheet)
     deep = box.depth - DOOR
@@ -165,9 +164,7 @@ def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
     """The bolts by which something hangs, through spacers under the frame's bars that cross it.
 
     Args:
-        name: What hangs.
         place: Where, in vehicle axes. [mm]
-        frame: The tray's own parts.
     Returns: A spacer near both ends of every bar's stretch over it; four without a place where none crosses it. [mm]
     """
     spots: list[Box] = []
@@ -269,7 +266,6 @@ def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
     """What hangs under the tray and holds goods.
 
     Args:
-        tray: The tray.
         where: From `solids`. [mm]
     Returns:
         By the place that goods name: what its contents are called, where it hangs, what it holds by its own

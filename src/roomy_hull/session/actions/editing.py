@@ -57,7 +57,6 @@ def place(session: Session, *, entry: str, bay: str = "", u: float = 0.0, w: flo
     """Place a thing from the stores as one step.
 
     Args:
-        entry: Key of the entry.
         bay: Id of the bay; without one it goes to the first free place on the side where one stands.
         u, w: Where in the bay. [mm]
     Returns: Its id; empty where it was refused.

@@ -137,10 +137,7 @@ class BoardModel:
         return self._swept[2]
 
     def sweep(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
-        """Chart both axles from full to empty, under their title.
-
-        Returns: Title and picture.
-        """
+        """Chart both axles from full to empty, under their title."""
         session, points = self._session, self.points()
         per = KG_PER_POUND if session.look.system == "us" else 1.0
         at = [100 - p.fill * 100 for p in points]

@@ -19,7 +19,6 @@ def body_words(session: Session) -> tuple[str, str, str, str, str]:
 
     Args:
         session: The job in hand, and which part of its body is chosen.
-    Returns: For the card.
     """
     body, key = session.job.body, session.look.body
     room, rack = body.room(key), body.rack(key)

@@ -107,7 +107,6 @@ class LeversModel:
 
         Args:
             typed: How far it would move: a length or a sum of lengths.
-        Returns: The question and its answer.
         """
         session, system = self._session, self._session.look.system
         one = next((r for r in self.rows() if r.owner == self.chosen), None)

@@ -13,8 +13,6 @@ def rack_words(session: Session, c: RackCheck) -> list[str]:
 
     Args:
         session: The job in hand; says in which units.
-        c: The rack's check.
-    Returns: Lines.
     """
     system = session.look.system
 
@@ -42,8 +40,6 @@ def rack_sum(session: Session, c: RackCheck) -> list[str]:
 
     Args:
         session: The job in hand; says in which units and under which rules.
-        c: The rack's check.
-    Returns: Lines, with marks.
     """
     rules, system = session.shop.rules, session.look.system
     rows = [

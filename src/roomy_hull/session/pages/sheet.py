@@ -46,7 +46,6 @@ class SheetModel:
 
         Args:
             typed: By the scale read, and ``date``, ``place``, ``scale``, ``raised_by``, ``raised_kg``.
-        Returns: Whether it was entered.
         """
         session, system = self._session, self._session.look.system
 

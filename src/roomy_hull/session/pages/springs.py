@@ -42,10 +42,7 @@ class SpringsModel(PageModel):
         return title, (standing(assembly, stance), (h0, -120.0, h1, k1))
 
     def chart(self, aspect: float) -> tuple[str, tuple[Scene, Rect]]:
-        """Chart how low the tail stands in every scenario, under its title.
-
-        Returns: Title and picture.
-        """
+        """Chart how low the tail stands in every scenario, under its title."""
         session, found = self._session, self._session.known.springs
         per = MM_PER_INCH if session.look.system == "us" else 1.0
         ids = [s.id for s in session.job.scenarios]

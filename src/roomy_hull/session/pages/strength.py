@@ -36,9 +36,7 @@ def rows_of(found: Carrying, rules: Rules) -> list[Row]:
     """List every check, the most used first.
 
     Args:
-        found: The study.
         rules: Of the shop: what a hand may have to pull. [N]
-    Returns: Mounts, slides, members, struts and racks.
     """
     rows: list[Row] = []
     for m in found.mounts:
@@ -216,10 +214,7 @@ class StrengthModel:
         return lines
 
     def swing(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
-        """Chart the force at the chosen door's edge over its swing; nothing for another check.
-
-        Returns: Title and picture.
-        """
+        """Chart the force at the chosen door's edge over its swing; nothing for another check."""
         row = self.chosen()
         if row is None or not isinstance(row.check, StrutCheck):
             return "", None

@@ -138,13 +138,7 @@ def page(stage_title: str, look: ViewState) -> Page:
 
 
 def facing(finding: Finding, assembly: Assembly, look: ViewState) -> dict[str, object]:
-    """Say how to stand so that a finding is seen: side, scenario, stage and page.
-
-    Args:
-        finding: What is to be shown.
-        look: How it is looked at now.
-    Returns: Changes of the look.
-    """
+    """Say how to stand so that a finding is seen: side, scenario, stage and page."""
     changes: dict[str, object] = {}
     for ref in finding.subjects:
         thing = assembly.thing(ref)

@@ -41,8 +41,6 @@ class Worked(PageModel, Generic[T]):
         """A column that is edited as a field of the card.
 
         Args:
-            header: What stands over it.
-            name: The field, by the end of its path.
             cell: What stands in it; what the card shows where it is not said.
             choices: What can be chosen; typed freely where it is not said.
             typed: Which of the choices it is; what stands in the cell where it is not said.

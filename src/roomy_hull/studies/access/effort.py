@@ -82,11 +82,6 @@ def efforts(
 ) -> tuple[Effort, ...]:  # fmt: skip
     """Every lift that is one.
 
-    Args:
-        spaces: Of the job.
-        seen: Of each space, person by person.
-        rows: Of each good.
-        settled: How the vehicle stands.
     Returns: Goods of 3 kg and more apiece, and carried things that are lifted on and off, person by person.
     """
     found = []
@@ -113,8 +108,6 @@ def efforts(
 def lifts_found(assembly: Assembly, efforts: Sequence[Effort]) -> list[Finding]:
     """The worst lift of each thing, where it is a strain.
 
-    Args:
-        efforts: Every lift.
     Returns: One note of all that strain some, and one finding for each that strains most.
     """
     worst: dict[str, Effort] = {}

@@ -25,7 +25,6 @@ def places_for(assembly: Assembly, result: Any, found: Finding) -> tuple[Fix, ..
     """Offer other places for a good.
 
     Args:
-        result: As computed.
         found: Any finding; others than `MENDED` have no fixes here.
     Returns:
         At most three that everybody reaches, in few enough moves, where it goes in and finds room; the nearest
@@ -63,7 +62,6 @@ def heavy_to_pull(assembly: Assembly, mounts: Any) -> list[Finding]:
 
     Args:
         mounts: What the study of strength says of each slide. [N]
-    Returns: One for all of them.
     """
     weakest = min(people(assembly.job.party), key=lambda p: p.pull)
     heavy = [c for c in mounts if c.slide is not None and c.slide.pull > weakest.pull]

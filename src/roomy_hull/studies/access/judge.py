@@ -123,12 +123,7 @@ def _rounds(assembly: Assembly) -> tuple[Round, ...]:
 
 
 def judge(context: Context) -> list[Finding]:
-    """Judge access.
-
-    Args:
-        context: With the study's result.
-    Returns: Spaces, goods, lifts, living, canopy.
-    """
+    """Judge access."""
     result: AccessResult = context.results[KEY]
     assembly = context.assembly
     return [

@@ -59,7 +59,6 @@ def looks(context: Context, rooms: tuple[Space, ...], settled: Settled) -> tuple
 
     Args:
         context: The job in vehicle axes, and what was seen before.
-        rooms: Its spaces.
         settled: How the vehicle stands. [mm]
     Returns: In the order of the spaces.
     """
@@ -110,12 +109,7 @@ def _kept(context: Context, rooms: tuple[Space, ...], settled: Settled) -> dict[
 
 @functools.lru_cache(maxsize=REMEMBERED)
 def looked(basis: Basis) -> Looked:
-    """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing.
-
-    Args:
-        basis: All that it depends on.
-    Returns: Person by person.
-    """
+    """What each of the party reaches and sees of a space; remembered, so that taking a step back costs nothing."""
     about = Surroundings(
         np.frombuffer(basis.solid).reshape(-1, 6),
         np.array(basis.space.walls, dtype=float).reshape(-1, 6),

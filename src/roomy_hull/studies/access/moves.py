@@ -78,8 +78,6 @@ class Opener:
     def fewest(self, goal: frozenset[str]) -> tuple[Action, ...] | None:
         """The fewest openings and closings after which some openings stand open.
 
-        Args:
-            goal: What has to stand open.
         Returns: By breadth-first search over what has to do with it; nothing where there is no way.
         """
         if goal not in self._opens:
@@ -150,8 +148,6 @@ class Ways:
     def to(self, space: Space) -> Moves:
         """The fewest actions to a space.
 
-        Args:
-            space: Which.
         Returns: Unlocking, opening, lifting aside, climbing; possible or not; how far one walks.
         """
         opens = self._opener.fewest(space.needs)

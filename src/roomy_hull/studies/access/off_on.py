@@ -90,7 +90,6 @@ def off_on(assembly: Assembly, services: Wired | None, settled: Settled) -> OffO
     """Take the canopy off.
 
     Args:
-        services: What comes apart.
         settled: How the vehicle stands when it backs under. [mm]
     Returns: Nothing where there is no canopy that comes off.
     """

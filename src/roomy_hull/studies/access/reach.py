@@ -82,11 +82,7 @@ def look(space: Space, person: str, figure: Figure, feet: Array, about: Surround
     """What somebody reaches and sees of a space.
 
     Args:
-        space: As it stands open.
-        person: Whose id.
-        figure: Whose segments.
         feet: Where one can stand, from `standing.places`. [mm]
-        about: What is in the way.
     Returns:
         The arm goes straight from shoulder to hand, or bent over the rim, past all but the space's own walls; the
         trunk from hip to shoulder; the eye's way is not crossed by these walls either. [mm]

@@ -113,8 +113,6 @@ class Obstacles:
     def about(self, space: Space) -> Surroundings:
         """What stands about a space, with open what has to be open for it.
 
-        Args:
-            space: Which.
         Returns: Units and carried things, what never moves, and doors as they then stand.
         """
         region = _region(space)
@@ -202,10 +200,6 @@ def places(
     """Where somebody can stand to take something out of a space.
 
     Args:
-        space: As it stands open.
-        figure: Who.
-        about: What stands there.
-        settled: How the vehicle stands.
         body: The body's outsides, from `outsides`. [mm]
     Returns:
         (places, 3): the middle between the feet, in vehicle axes; the trunk is clear of all that is lower than the

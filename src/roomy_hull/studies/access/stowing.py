@@ -62,8 +62,6 @@ def stowed(
 ) -> tuple[Stowed, ...]:
     """Where every good is.
 
-    Args:
-        spaces, moves: In the same order.
     Returns: In the job's order.
     """
     found, holders = [], assembly.job.holders()
@@ -124,10 +122,6 @@ def ill_stowed(
 ) -> tuple[Beside, ...]:
     """Wet or dirty over or beside clean, fuel or gas with food.
 
-    Args:
-        goods: Of the job.
-        rows: In the same order.
-        spaces: Where they are.
     Returns: Each pair of spaces once, by its first two goods.
     """
     placed = [(g, r.space) for g, r in zip(goods, rows, strict=True) if r.space >= 0 and g.nature]

@@ -59,7 +59,6 @@ def study(context: Context) -> FitResult:
 
     Args:
         context: The job in vehicle axes [mm]; flaws between things that did not change are taken from before.
-    Returns: Every flaw.
     """
     assembly = context.assembly
     things = assembly.things

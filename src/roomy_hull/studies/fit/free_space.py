@@ -74,7 +74,6 @@ def free_space(
 
     Args:
         thing: The unit, expanded anywhere; its own place is not used. [mm]
-        place: The bay.
         v: Depth at which its front stands. [mm]
         leave_out: Ids not to be counted as obstacles, besides the unit itself.
     Returns:

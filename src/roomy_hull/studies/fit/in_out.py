@@ -90,7 +90,6 @@ def study(context: Context) -> InOut:
 
     Args:
         context: The job in vehicle axes [mm]; bays and pairs of units that did not change are taken from before.
-    Returns: Blockers, orders of fitting, circles.
     """
     previous: InOut | None = context.old(KEY)
     members: dict[str, list[Thing]] = {}

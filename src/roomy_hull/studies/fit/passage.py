@@ -75,7 +75,6 @@ def passage(
         opening: Of the access face. [mm]
         home: Where its lower corner is to stand. [mm]
         inside: What stands in the bay already when it goes in. [mm]
-    Returns: The plainest way that there is.
     """
     a, b, c = size
     u, v, w = home

@@ -28,8 +28,6 @@ class Plan(msgspec.Struct, frozen=True):
 def plan(found: Togetherness, members: tuple[str, ...]) -> Plan:  # ruff: ignore[complex-structure, too-many-branches]  # one search with its ways of failing
     """Find an order in which some openings can be opened and all stay open.
 
-    Args:
-        members: Ids of openings.
     Returns: The order, with what has to be opened besides; or the conflicts.
     """
     known = {o.id for o in found.openings}

@@ -64,7 +64,6 @@ def play(assembly: Assembly, found: Togetherness, blocked: InOut, run: RunThroug
 
     Args:
         blocked: What has to come out before what.
-        run: The moves.
     Returns: Every move up to the first that fails, that one included.
     """
     state = _State(set(), set())

@@ -68,8 +68,6 @@ class Togetherness(msgspec.Struct, frozen=True):
     def relation(self, x: str, y: str) -> str:
         """Say how two openings stand to each other.
 
-        Args:
-            x, y: Ids of openings.
         Returns:
             ``clear``, ``near`` (below the wanted gap), ``x first``, ``y first`` (only opened in that order are
             both open), or ``never``.
@@ -111,7 +109,6 @@ def study(context: Context) -> Togetherness:
 
     Args:
         context: The job in vehicle axes [mm]; what neither side of a pair changed is taken from before.
-    Returns: Every meeting nearer than wanted.
     """
     assembly, before = context.assembly, context.before
     openings = tuple(assembly.openings())

@@ -135,8 +135,6 @@ class LoadResult(msgspec.Struct, frozen=True):
     def owners(self, scenario: Scenario) -> dict[Ref, tuple[float, float, float]]:
         """What each owner weighs in a scenario.
 
-        Args:
-            scenario: Any scenario of the job.
         Returns: Mass, rear-axle load, and right less left. [kg]
         """
         found: dict[Ref, tuple[float, float, float]] = {}
@@ -272,10 +270,7 @@ def weigh(  # ruff: ignore[too-many-locals]  # every figure of a scenario, read 
     """Weigh one scenario, of the job or a trial one.
 
     Args:
-        job: For the ratings.
-        scenario: What is aboard and how full.
         totals: The shares, added up by what scenarios scale alike.
-        how: How the figures are read.
         proof: What scales said; predictions follow it.
     Returns: Every figure with its doubt and limit. [kg, mm]
     """

@@ -33,9 +33,6 @@ LOOK_CHANCE = 0.05
 def cell(loads: ScenarioLoads, key: str) -> Figure | None:
     """One figure of a scenario.
 
-    Args:
-        loads: The scenario.
-        key: A row's key.
     Returns: None where the scenario has none such, as a ball mass without a trailer. [kg; level in mm]
     """
     if key in WHEELS:
@@ -75,8 +72,6 @@ class Worst(msgspec.Struct, frozen=True):
 def worst(result: LoadResult, keys: tuple[str, ...] = LIMITED) -> Worst | None:
     """Find the cell that governs the whole board.
 
-    Args:
-        keys: The rows that are looked at.
     Returns:
         The one with the greatest chance of being over its limit, to a thousandth; of equals the one that uses its
         limit most. None where nothing has a limit.
@@ -129,9 +124,6 @@ class Why(msgspec.Struct, frozen=True):
 def why(assembly: Assembly, result: LoadResult, scenario: Scenario, key: str) -> Why:
     """The sum behind one figure of the board.
 
-    Args:
-        scenario: One of the job's.
-        key: A row's key.
     Returns: Its lines, the heaviest first; their amounts add up to the figure. [kg, or mm for level]
     """
     loads = result.scenario(scenario.id)
@@ -289,7 +281,6 @@ def sweep(
     """Follow the axles while water, fuel or both run from full to empty.
 
     Args:
-        assembly: For the job's ratings.
         scenario: Everything else stays as in it.
         what: ``water``, ``fuel`` or ``both``.
         steps: How many steps, 1 or more.

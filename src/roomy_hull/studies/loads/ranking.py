@@ -37,9 +37,6 @@ def contributions(
 ) -> tuple[Contribution, ...]:
     """Every owner's part of front, rear and sides.
 
-    Args:
-        assembly: For the names.
-        scenario: What is aboard.
     Returns: Of all that is aboard, weighings in it; together they are the scenario's loads. [kg]
     """
     names = {t.ref: t.name for t in assembly.things}
@@ -92,8 +89,6 @@ def if_moved(result: LoadResult, one: Contribution, dx: float, dy: float = 0.0) 
     """Say what moving a thing would do.
 
     Args:
-        result: The study, for the wheelbase and tracks.
-        one: The thing in a scenario.
         dx, dy: How far aft and to the right; forward and to the left are negative. [mm]
     Returns: rear += m·Δx/L, front -= the same; the sides by the lean. [kg]
     """

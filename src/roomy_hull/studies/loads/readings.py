@@ -32,8 +32,6 @@ class Readings(msgspec.Struct, frozen=True):
 def readings(vehicle: Vehicle) -> Readings:
     """How every figure is read from the three sums.
 
-    Args:
-        vehicle: Wheelbase, tracks and roll stiffness.
     Returns:
         front = Σm - Σm·x/L, rear = Σm·x/L. What leans to one side, Σm·y, is carried by both axles in the
         proportion of their roll stiffness: a front wheel has half its axle ± φ·Σm·y/T_f, a rear wheel ± (1-φ)·Σm·y/T_r,

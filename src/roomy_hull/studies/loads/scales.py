@@ -19,10 +19,6 @@ def predicted(
 ) -> dict[str, tuple[float, float]]:
     """What was predicted for a scenario before any weighing.
 
-    Args:
-        assembly: For job and scenario.
-        loads: The study.
-        scenario: Id of one of the job's.
     Returns: Value and doubt of the axles, the gross mass and each wheel. [kg]
     """
     one = next(s for s in assembly.job.scenarios if s.id == scenario)
@@ -35,8 +31,6 @@ def predicted(
 def compared(context: Context) -> tuple[tuple[Against, ...], ...]:
     """Set every weighing of the job against its prediction.
 
-    Args:
-        context: The job, with what its scenarios weigh.
     Returns: In the order of the job's weighings. [kg]
     """
     loads = context.of(axles.KEY)

@@ -10,8 +10,6 @@ KEY = StudyKey["SpringStudy"]("springs")
 def study(context: Context) -> SpringStudy:
     """Compare the options in every scenario.
 
-    Args:
-        context: The vehicle, with what its scenarios weigh.
     Returns: Stance, pressure and bounce by option and scenario. [mm, kPa, Hz]
     """
     loads = context.of(axles.KEY)

@@ -71,12 +71,9 @@ def evidence(
     """Set readings against what the totals predict.
 
     Args:
-        job: Whose readings they are.
         readings: How each figure is read, in which scenario, what was read and its one-sigma doubt. [kg]
         totals: The shares, added up by what scenarios scale alike.
-        factor: Gives what a scenario makes of a share.
     Returns: None where nothing was read.
-
     Generalised least squares with a prior (Gauss-Markov); the same as one step of a Kalman filter.
     """
     if not readings or not job.weighings:
@@ -130,7 +127,6 @@ def against(weighing: Weighing, predicted: dict[str, tuple[float, float]]) -> tu
     """Set a weighing against the figures predicted without it.
 
     Args:
-        weighing: What was read.
         predicted: Value and doubt of ``front``, ``rear``, ``gross`` and each wheel, no weighing counted. [kg]
     Returns: Wheels where read, axles, and gross where both axles were read.
     """

@@ -18,8 +18,6 @@ LEAST_BAY = 60.0
 def judge(context: Context) -> list[Finding]:
     """Turn an outline into findings.
 
-    Args:
-        context: The job in vehicle axes, with its outline.
     Returns: Limits of the chosen rule, clearances, conflicts under the tray, doubtful ratings. [mm]
     """
     assembly = context.assembly

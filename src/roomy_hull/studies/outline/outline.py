@@ -179,7 +179,6 @@ def angles(
     Args:
         vehicle: Its wheels and lowest points. [mm]
         hard: Hard points behind the rear axle: name, x, z. [mm]
-        scenario: Its name, for the result.
         front_sag, rear_sag: How far each axle settles from kerb attitude. [mm]
         other: Hard points ahead of the front axle, and between the axles, besides the vehicle's own. [mm]
     Returns: Ramp angle is the sum of the slopes to both wheels over the lowest point between them.

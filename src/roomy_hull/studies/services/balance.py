@@ -56,7 +56,6 @@ def live(
     """Go through the hours.
 
     Args:
-        services: With its batteries.
         load, drive, panels, air: Hours last; trips may stand before them. [W, °C]
         start: What is there at first, of what one wants to draw, 0 to 1.
     Returns: In every hour what comes in is used, charged or spilled, and what is used comes in, is drawn or is missing.

@@ -120,9 +120,6 @@ def sized(
     """Choose cable and fuse of one circuit, or take those that are given.
 
     Args:
-        need: What it is for.
-        wire: What is given by hand.
-        way: Its way, where there is one.
         volts: Of the system. [V]
         american: Whether cables are chosen among AWG sizes.
     Returns: With its trouble where no cable or fuse does.

@@ -82,8 +82,6 @@ def _ends(stock: float, days: list[float]) -> float | None:
 def hot(services: Services) -> Hot | None:
     """Heat the water that is heated at a time.
 
-    Args:
-        services: With how it is heated.
     Returns: m·c·ΔT over what gets there; by gas with the burner's power.
     """
     u = services.uses
@@ -105,10 +103,8 @@ def fluids(
     """Water, gas and air of a job.
 
     Args:
-        laid: Its hoses and pipes.
         tanks: Those of before, where neither they nor hose and tap have changed.
         loads: Each scenario's rear axle and how far the front settles. [kg, mm]
-    Returns: Everything at once.
     """
     services = assembly.job.services
     u, trip = services.uses, services.trip

@@ -92,12 +92,7 @@ def _same_places(a: Assembly, b: Assembly, keys: set[str]) -> bool:
 
 
 def judge(context: Context) -> list[Finding]:
-    """Judge the services.
-
-    Args:
-        context: With the study's result.
-    Returns: Circuits, places, trip, signatures.
-    """
+    """Judge the services."""
     result = context.of(KEY)
     services = context.assembly.job.services
     found = places.boards(context.assembly)

@@ -32,8 +32,6 @@ def level(
     """Set both air springs of the rear so that it stands as level as they can.
 
     Args:
-        vehicle: With air springs.
-        scenario: Id of what is aboard.
         rear: Load of the rear axle. [kg]
         sag: How far the front settles. [mm]
         slope: The ground rises to the front and to the left by so much. [°]

@@ -41,8 +41,6 @@ class Use(msgspec.Struct, frozen=True):
 def recalibrated(services: Services) -> tuple[Use, ...]:
     """Find what each use takes by what was measured while nothing charged.
 
-    Args:
-        services: With a trip and readings of it.
     Returns:
         Least squares over the readings, held near what was entered as far as that was known (a Gaussian prior of
         `BEFORE`), no factor below 0; doubts from the same normal equations.
@@ -82,7 +80,6 @@ def applied(services: Services, found: tuple[Use, ...]) -> Services:
     """Have the uses take what the monitor says.
 
     Args:
-        services: As they are.
         found: From `recalibrated`.
     Returns: A fridge's day, and every other's share of its hours or, beyond all of them, its watts are scaled.
     """

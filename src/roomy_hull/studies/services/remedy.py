@@ -123,8 +123,6 @@ def _set(s: Services, changes: Changes) -> Services:
 def ways_out(s: Services, shade: tuple[Shade, ...] = ()) -> tuple[WayOut, ...]:
     """Find what would keep a trip from going flat.
 
-    Args:
-        s: With a trip that goes flat, or may.
     Returns: For each thing that can be changed the least step that does, found by halving; by money, then by mass.
     """
     found = []
@@ -153,7 +151,6 @@ def fixes(context: Context, found: Finding) -> tuple[Fix, ...]:
     """Offer what keeps the trip from going flat.
 
     Args:
-        context: As it was judged.
         found: Any finding; others than a flat battery have no fixes here.
     Returns: At most three, the cheapest first, each with what it weighs and costs about.
     """

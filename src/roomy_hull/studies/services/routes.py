@@ -145,7 +145,6 @@ class Network:
         Args:
             at: Where. [mm]
             bay: The bay it is in; empty for none.
-        Returns: Its node.
         """
         edges = self._edges.get(bay) or [e for rows in self._edges.values() for e in rows]
         near = []
@@ -173,9 +172,7 @@ class Network:
         """The shortest way between two places.
 
         Args:
-            a, b: Nodes.
             slack: Further length for what moves. [mm]
-        Returns: By Dijkstra's algorithm over what there is.
         """
         if a not in self._known:
             self._known[a] = self._from(a)

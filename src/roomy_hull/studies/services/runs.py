@@ -78,8 +78,6 @@ def _ends(assembly: Assembly) -> _Ends:
 def runs(assembly: Assembly, network: Network) -> tuple[Run, ...]:
     """Lay out every hose and pipe of a job.
 
-    Args:
-        network: Where runs may lie.
     Returns:
         Each tank to the nearest pump, or to the nearest tap where there is none; pumps to taps; each locker to
         what burns; the compressor to its tank, and from there to the corners of the body.
@@ -141,9 +139,6 @@ def _corners(assembly: Assembly, network: Network, tank: Thing) -> list[Run]:
 def hose_metres(assembly: Assembly, laid: tuple[Run, ...], tank: str) -> float:
     """How long the hose from a tank to its tap is: as typed, or along its ways.
 
-    Args:
-        laid: All of it.
-        tank: Id of the tank.
     Returns: From the tank over the pump to the first tap; `UNLAID` where no way is known. [m]
     """
     typed = assembly.job.services.uses.hose_metres

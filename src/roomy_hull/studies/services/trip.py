@@ -147,12 +147,7 @@ def hot_water(services: Services) -> Array:
 def by_chance(
     services: Services, count: int = SAMPLES, seed: int = SEED, shade: tuple[Shade, ...] = ()
 ) -> Lived:
-    """Live many trips whose clouds and uses differ by chance.
-
-    Args:
-        count, seed: How many, and of which series.
-    Returns: Trips first, hours last.
-    """
+    """Live many trips whose clouds and uses differ by chance."""
     every = _every(services, count, seed, shade)[0]
     return Lived(*(rows[1:] for rows in msgspec.structs.astuple(every)))
 
@@ -206,7 +201,6 @@ def lasts(services: Services, load: Array, panels: Array) -> float:
     """How long full batteries last without driving, over and over the same hours.
 
     Args:
-        services: With its batteries.
         load, panels: Hour by hour from when one begins. [W]
     Returns: To a part of an hour; with sun infinite where they last for ten days. [h]
     """

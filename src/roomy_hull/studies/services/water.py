@@ -64,9 +64,6 @@ def inner(thing: Thing, unit: Tank) -> Piece | None:
 def usable(thing: Thing, unit: Tank) -> tuple[float, ...]:
     """What runs out of a tank on each slope.
 
-    Args:
-        thing: Where it stands.
-        unit: Its value.
     Returns: Above the plane through the outlet, low in the middle of its front; all of a bladder or of cans. [l]
     """
     whole = litres(unit, thing.place.bay.side if thing.place is not None else "left")
@@ -84,8 +81,6 @@ def usable(thing: Thing, unit: Tank) -> tuple[float, ...]:
 def water(assembly: Assembly, laid: tuple[Run, ...]) -> tuple[Water, ...]:
     """Every tank of a job.
 
-    Args:
-        laid: The hoses.
     Returns: In the job's order.
     """
     u = assembly.job.services.uses

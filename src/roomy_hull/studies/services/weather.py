@@ -53,7 +53,6 @@ def weather(
     """Air and sun over a trip.
 
     Args:
-        services: With its trip and sources.
         cover: Cloud of each day, or of many trips at once (trips by days); that of the trip where it is not given.
         lit: What of a panel is lit hour by hour, by its id; all of it where nothing is said.
     Returns: Hours last. [°C, W]
@@ -146,7 +145,6 @@ def hour_now(trip: Trip, unix: float) -> float:
     """Which hour of a trip it is.
 
     Args:
-        trip: With its first day.
         unix: [s since 1970]
     Returns: From midnight of the first day, by the sun's own time. [h]
     Raises:

@@ -72,9 +72,6 @@ def circuit_found(one: Circuit, s: Services, assembly: Assembly) -> list[Finding
 def short_circuit(one: Circuit, s: Services) -> float:
     """The current into a dead short just behind the fuse of a circuit at the batteries; 0 for another circuit.
 
-    Args:
-        one: A circuit.
-        s: With the batteries, side by side.
     Returns: Out of all of them at rest, 1.1 times the system's voltage, over 200 mm of its cable. [A]
     """
     if not any(b.thing in one.ends for b in s.batteries):

@@ -51,7 +51,6 @@ def study(context: Context) -> Carrying:
 
     Args:
         context: The job in vehicle axes, with what its scenarios weigh; what did not change is taken from before.
-    Returns: Typed and complete.
     """
     assembly, before = context.assembly, context.before
     loads: Loads = context.results[LOADS]

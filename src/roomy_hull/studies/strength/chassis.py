@@ -131,12 +131,9 @@ def study(
 
     Args:
         assembly: The job in vehicle axes. [kg, mm]
-        scenarios: Others than the job's.
-        leave_out: Owners that are thought away.
     Returns:
         Diagrams with the dynamic factor in them [N, N·m]; their peaks behind the cab against that of the rated
         payload: a person on every seat, the rest spread evenly over the tray.
-
     Statics of a straight beam; AISC table 3-23 holds its special cases. The rails' own strength is not
     judged: the ratio says how the build compares with what the maker rated it for.
     """

@@ -120,8 +120,6 @@ def head(height: float, length: float, baffles: int, r: Rules) -> tuple[float, f
     Args:
         height: Of the water. [mm]
         length: Of the tank in the direction of surge. [mm]
-        baffles: That divide it.
-        r: Dynamic factor of shelves, and braking.
     Returns:
         Half of ρ·g·h times the dynamic factor, and ρ·0.8·g·l of the water between two baffles that the wall stops
         in braking; and half of ρ·g·h alone. [MPa]
@@ -138,12 +136,8 @@ def tank_walls(
     """Check the walls of a welded tank.
 
     Args:
-        owner: Of the tank.
-        name: Its name.
         size: Length across which the baffles stand, width, height. [mm]
         sheet: Material and thickness. [mm]
-        baffles: How many.
-        r: Factors and safety.
     Returns: The end, and the side between two baffles; yields beside a weld.
     """
     long, wide, high = size
@@ -201,10 +195,7 @@ def _floor_load(assembly: Assembly, loads: Weighed) -> float:
 
 
 def body(assembly: Assembly, loads: Weighed) -> tuple[MemberCheck, ...]:
-    """Check the body's own members: floor, cross-members, roof bows, false floor, tank under the tray.
-
-    Returns: With everything aboard.
-    """
+    """Check the body's own members: floor, cross-members, roof bows, false floor, tank under the tray."""
     job, shop, r = assembly.job, assembly.shop, assembly.shop.rules
     tray, vehicle = job.body.tray, job.vehicle
     found: list[MemberCheck] = []

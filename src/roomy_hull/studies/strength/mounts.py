@@ -117,7 +117,6 @@ def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]
 
     Args:
         kg: Moving mass. [kg]
-        degrees: Slope along the slide.
         rolling: What the slides resist as a part of weight.
     Returns: m·g·(sin θ + μ·cos θ) and m·g·(sin θ - μ·cos θ). [N]
     """
@@ -129,10 +128,7 @@ def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]
 def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff: ignore[too-many-locals]  # a mount in the letters of its formulas
     """Check one unit or carried thing at full load.
 
-    Args:
-        r: Restraint factors, slope, rolling resistance.
     Returns: None for what weighs nothing.
-
     Restraint factors: Load Restraint Guide (Australia) and EN 12195-1, from memory: 0.8 forward, 0.5
     rearward and sideways, 0.2 up beyond weight. Its weight counts once for tipping, friction not at all.
     """

@@ -146,7 +146,6 @@ def check(assembly: Assembly, place: RackPlace, loads: Weighed) -> RackCheck:
 
     Args:
         assembly: The job in vehicle axes; its scenarios say what is aboard together.
-        place: The rack.
     Returns: On the road with the dynamic factors of the shop's rules, still with those who sleep in a tent on it.
     """
     rack, shop = place.rack, assembly.shop

@@ -61,10 +61,8 @@ def stability(vehicle: Vehicle, loads: Settled) -> Stability:
     """Compute one scenario.
 
     Args:
-        vehicle: Tracks and wheelbase.
         loads: Centre of mass at kerb attitude, and how the ends settle. [mm]
     Returns: SSF = T/2h and tilt = atan((T/2 ∓ y)/h), the springs taken as settled and then rigid.
-
     Static stability factor: NHTSA, rollover resistance (from memory).
     """
     x, y, z = loads.centre

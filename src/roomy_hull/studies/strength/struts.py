@@ -117,7 +117,6 @@ def proposal(mass: float, height: float, swing: float, r: Rules) -> Strut:
     Args:
         mass, height: Of the leaf. [kg, mm]
         swing: [degree]
-        r: The slope, and the cold morning.
     Returns:
         Two, in the next steps of 50 N and 10 mm, that hold it open on the slope and in the cold with a tenth to
         spare.
@@ -142,9 +141,7 @@ def check(canopy: Canopy, door: Door, shop: Shop, steps: int = 24) -> StrutCheck
     """Check a door hinged at its top over its whole swing.
 
     Args:
-        canopy: For the leaf's mass.
         door: The door; struts are proposed where none are entered.
-        steps: How many steps of the swing.
     Returns: Forces at the leaf's edge. [N]
     """
     mass = door_mass(canopy, door, shop)

@@ -63,7 +63,6 @@ def pushes(vehicle: Vehicle, front: float, rear: float, pressure: float) -> tupl
     """What the springs push up with under sprung loads, static.
 
     Args:
-        vehicle: Springs and wheelbase.
         front, rear: Sprung loads of the axles. [N]
         pressure: Of the air springs, 0 for none. [kPa]
     Returns: Together they carry front at 0 and rear at the wheelbase: force and moment both. [N, mm]

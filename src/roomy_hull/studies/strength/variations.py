@@ -26,8 +26,6 @@ class Variation(msgspec.Struct, frozen=True):
 def variations(assembly: Assembly, loads: Weighed, scenario: Scenario) -> tuple[Variation, ...]:
     """Say what overhang, ball and air springs do to one scenario's peak.
 
-    Args:
-        scenario: One of the job's.
     Returns:
         As it is, without the ball mass, without what hangs behind the tray, with air springs over the axle, and
         with them 150 mm to either side; each against the same baseline. [N·m]

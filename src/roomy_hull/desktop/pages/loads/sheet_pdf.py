@@ -153,11 +153,7 @@ def write_pdf(sheet: LoadSheet, verdict: Verdict, path: Path, system: System, sc
     """Write the sheet as PDF.
 
     Args:
-        sheet: The sheet.
-        verdict: For its pictures.
         system: ``metric`` or ``us``.
-        scenario: Id of the one that is drawn.
-    Returns: How many pages.
     Raises:
         FileError: The place cannot be written.
     """
@@ -206,10 +202,7 @@ def write(verdict: Verdict, folder: Path, system: System, scenario: str) -> tupl
     """Write the sheet as PDF and CSV into a folder.
 
     Args:
-        verdict: The job, judged whole.
         system: ``metric`` or ``us``.
-        scenario: Id of the one that is drawn.
-    Returns: The PDF and the CSV.
     Raises:
         FileError: The place cannot be written.
     """
@@ -227,7 +220,6 @@ def write_job(
 
     Args:
         scenario: Id of the one that is drawn; the heaviest where empty.
-    Returns: The PDF and the CSV.
     Raises:
         InputError: There is no such scenario.
         FileError: The place cannot be written.

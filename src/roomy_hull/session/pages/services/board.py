@@ -96,8 +96,6 @@ class BoardModel(PageModel):
         """A job with an instrument moved onto the grid, kept on the panel.
 
         Args:
-            job: Before the gesture.
-            which: Id of the instrument.
             x, z: Where its middle is wanted. [mm]
         """
         board = self.board()

@@ -173,7 +173,6 @@ def service_words(verdict: Verdict, key: str) -> tuple[str, str, str, str, str]:
 
     Args:
         key: As `card_fields.service_fields` takes it.
-    Returns: Five texts.
     """
     if key in PAGES:
         return (*PAGES[key], LICENSED)
