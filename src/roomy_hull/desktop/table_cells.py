@@ -10,8 +10,7 @@ from PyQt6.QtGui import QColor
 from roomy_hull.desktop.text import plain
 from roomy_hull.desktop.theme import colour, font
 from roomy_hull.drawing.style import LIGHT, Theme
-from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Column, Entries
+from roomy_hull.tables.column import Cell, Column, Entries
 
 Index = QModelIndex
 Role = Qt.ItemDataRole

@@ -30,8 +30,7 @@ from roomy_hull.desktop.table_cells import FIGURE, Cells, Index, Role, Shown
 from roomy_hull.desktop.text import Label
 from roomy_hull.drawing.style import Theme
 from roomy_hull.formats.csv_tables import safe
-from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Entries, Rows, cells, heads
+from roomy_hull.tables.column import Cell, Entries, Rows, cells, heads
 
 MEASURED = 200
 """Columns fit the words of so many rows."""

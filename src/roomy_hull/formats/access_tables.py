@@ -1,6 +1,5 @@
 """Access as JSON, as words for a terminal, and as papers: packing lists, where is what, the canopy off and on."""
 
-import math
 from pathlib import Path
 from typing import Any
 
@@ -13,7 +12,8 @@ from roomy_hull.formats.atomic import write_whole
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.formats.goods_table import packing_list
 from roomy_hull.job.goods import people
-from roomy_hull.studies.access.moves import words
+from roomy_hull.tables.access import GOODS, LIFTS, good_rows, index_words, lift_rows
+from roomy_hull.tables.column import lines, record
 from roomy_hull.verdict.verdict import Verdict
 
 SIDES: tuple[Station, ...] = ("left", "right", "rear")
@@ -46,23 +46,11 @@ def access_json(verdict: Verdict) -> dict[str, Any]:
             }
             for s, way, seen in zip(found.spaces, found.moves, found.seen, strict=True)
         ],
-        "goods": [
-            {
-                "id": g.id, "name": g.name, "kg": _r(g.kg, 3), "place": g.place, "part": g.part, "use": g.use,
-                "where": row.where, "space": row.space if row.space >= 0 else None,
-                "actions": row.moves.count if row.moves is not None and row.moves.possible else None,
-                "over_its_class": row.over(g.use),
-            }
-            for g, row in zip(job.goods, found.stowed, strict=True)
-        ],
+        "goods": [record(GOODS, row) for row in good_rows(verdict)],
         "filled": [
             {"space": f.space, "takes_l": _r(f.takes, 2), "holds_l": _r(f.holds, 2)} for f in found.filled
         ],
-        "lifts": [
-            {"what": e.what, "person": e.person, "kg": _r(e.kg, 2), "out_cm": _r(e.out, 1), "height_cm": _r(e.height, 1),
-             "limit_kg": _r(e.most, 2), "index": _r(e.index, 3)}
-            for e in found.efforts
-        ],
+        "lifts": [record(LIFTS, row) for row in lift_rows(verdict)],
         "rounds": [
             {"run": r.id, "name": r.name, "actions": r.actions, "walked_m": _r(r.metres, 2)} for r in found.rounds
         ],
@@ -106,8 +94,9 @@ def access_report(verdict: Verdict) -> str:
         late = "  !! more than its class allows" if row.over(g.use) else ""
         rows.append(f"  {g.name:<30}{g.kg:>7.1f} kg  {g.use:<10} {where:<24} {moves}{late}")
     for e in sorted(found.efforts, key=lambda e: -e.index)[:12]:
-        index = f"{e.index:.1f}" if math.isfinite(e.index) else "beyond bounds"
-        rows.append(f"  lift {e.name:<26}{e.kg:>6.1f} kg  {names[e.person]:<18} index {index}")
+        rows.append(
+            f"  lift {e.name:<26}{e.kg:>6.1f} kg  {names[e.person]:<18} index {index_words(e.index)}"
+        )
     rows += [f"  {r.name}: {r.actions} actions, {r.metres:.0f} m walked" for r in found.rounds]
     off = found.off_on
     if off is not None:
@@ -123,23 +112,7 @@ def access_report(verdict: Verdict) -> str:
 
 def goods_table(verdict: Verdict) -> str:
     """Every good with where it is, its moves and its worst lift, as CSV."""
-    found, job = verdict.access, verdict.job
-    worst: dict[str, float] = {}
-    for e in found.efforts:
-        worst[e.what] = max(worst.get(e.what, 0.0), e.index)
-    rows: list[list[object]] = [
-        ["good", "pieces", "kg", "wanted", "where", "side", "actions", "how", "lifting index"]
-    ]
-    for g, row in zip(job.goods, found.stowed, strict=True):
-        space = found.spaces[row.space] if row.space >= 0 else None
-        way = row.moves
-        rows.append([
-            g.name, g.count, round(g.kg, 2), g.use, space.name if space is not None else row.where,
-            space.side if space is not None else "", way.count if way is not None and way.possible else "",
-            "; ".join(words(verdict.assembly, a) for a in way.actions) if way is not None else "",
-            round(worst[g.id], 2) if g.id in worst and math.isfinite(worst[g.id]) else "",
-        ])  # fmt: skip
-    return table(rows)
+    return table(lines(GOODS, good_rows(verdict)))
 
 
 def maps(verdict: Verdict) -> dict[str, str]:

@@ -9,13 +9,15 @@ from roomy_hull.drawing.scenes.growing import growing, grown_frame
 from roomy_hull.drawing.view import Station
 from roomy_hull.formats.book import Book
 from roomy_hull.formats.book_parts import BookPage, Table
-from roomy_hull.formats.pack import check_row, photo_pages
+from roomy_hull.formats.pack import photo_pages
 from roomy_hull.formats.workshop import Board, built
 from roomy_hull.job.releases import STATES
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.planning.progress import fitted, part_states
+from roomy_hull.tables.build import CHECKS, check_rows
+from roomy_hull.tables.column import heads, told
 from roomy_hull.verdict.verdict import Verdict
 
 SIDES: tuple[Station, ...] = ("left", "right")
@@ -63,14 +65,15 @@ def lists_of(verdict: Verdict, build: Build, day: date) -> Book:
 def check_sheets(verdict: Verdict, build: Build) -> Book:
     """The check sheets to fill by hand, with what is known already."""
     groups: dict[str, list[tuple[str, ...]]] = {}
-    for n, c in enumerate(build.checks):
-        groups.setdefault(c.group, []).append(check_row(build, n)[1:])
+    for row in told(CHECKS, check_rows(build)):
+        groups.setdefault(row[0], []).append(row[1:])
+    over = tuple(h.lower() for h in heads(CHECKS)[1:])
     pages = tuple(
         BookPage(
             f"Check: {group}",
             (),
             (),
-            (Table(("what", "expected", "measured", "result", "by", "on"), tuple(rows)),),
+            (Table(over, tuple(rows)),),
         )
         for group, rows in groups.items()
     )

@@ -8,10 +8,11 @@ from roomy_hull.making.cost import FIELDS, Cost, cost_sheet
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.gaps import worth
-from roomy_hull.making.joints import Joint
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import Works, fasteners, welded
 from roomy_hull.planning.as_built import owners
+from roomy_hull.tables.column import record
+from roomy_hull.tables.making import BENDS, DRILLED, GAPS, JOINTS, DrillRow, GapRow, bend_rows
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -58,16 +59,10 @@ def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
             name: {"used": used, "bound": bound}
             for name, (used, bound) in (cut.nest.bounds | cut.bars.bounds).items()
         },
-        "joints": [_joint(j) for j in works.joints],
+        "joints": [record(JOINTS, j) for j in works.joints],
         "welded_m": _r(welded(works.joints) / 1000),
         "fasteners": fasteners(works.joints),
-        "gaps": [
-            {"gap": g.title, "nominal_mm": _r(g.chain.nominal), "sigma_mm": _r(g.chain.sigma),
-             "worst_mm": _r(g.chain.worst), "binds": float(f"{g.chain.chance:.3g}"),
-             "chain": [{"size": x.name, "sigma_mm": _r(x.sigma), "sense": _r(x.sense), "measure": x.measure}
-                       for x in g.chain.links]}
-            for g in gaps
-        ],
+        "gaps": [record(GAPS, GapRow(g)) for g in gaps],
         "measure_again": [
             {"measure": w.measure, "words": w.words, "sigma_mm": _r(w.sigma), "saves": _r(w.saves)} for w in worth(gaps)
         ],
@@ -98,11 +93,7 @@ def _part(part: Part, flat: Blank | None, cut: CutList) -> dict[str, Any]:
     if isinstance(part, BarPart):
         return row | {
             "sort": "bar", "section": part.section, "length_mm": _r(part.length), "ends": part.cuts() or "square",
-            "holes": [
-                {"side": h.words, "along_mm": _r(h.along), "across_mm": _r(h.across), "diameter_mm": _r(h.diameter),
-                 "slot_mm": _r(h.length)}
-                for h in part.drilled
-            ],
+            "holes": [record(DRILLED, DrillRow(part, h)) for h in part.drilled],
         }  # fmt: skip
     if flat is None:
         return row | {"sort": "sheet"}
@@ -128,20 +119,4 @@ def bends_json(flat: Blank, plan: BendPlan) -> dict[str, Any]:
             "trouble": plan.fault, "measured": _r(plan.measured), "limit": _r(plan.limit), "unit": plan.unit,
             "remedy": plan.remedy,
         }  # fmt: skip
-    return {
-        "order": [
-            {
-                "from_mm": [_r(v) for v in flat.bends[s.bend].a], "to_mm": [_r(v) for v in flat.bends[s.bend].b],
-                "angle_deg": s.angle, "radius_mm": _r(s.radius), "length_mm": _r(s.length), "flipped": s.flipped,
-                "die_mm": s.die, "force_kN": _r(s.force), "punch_mm": list(s.punch),
-            }
-            for s in plan.steps
-        ]
-    }  # fmt: skip
-
-
-def _joint(j: Joint) -> dict[str, Any]:
-    return {
-        "one": j.one, "other": j.other, "method": j.method, "length_mm": _r(j.length), "welded_mm": _r(j.welded),
-        "fastener": j.fastener, "count": len(j.spots) if j.fastener else 0, "hole_mm": _r(j.hole),
-    }  # fmt: skip
+    return {"order": [record(BENDS, row) for row in bend_rows(flat, plan)]}

@@ -1,55 +1,32 @@
 """Tables of the making: bends in their order, joints, holes of bars, what is bought."""
 
-from roomy_hull.core.parts import BarPart, Hardware
+from roomy_hull.core.parts import Hardware
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.works import fasteners
+from roomy_hull.tables.column import lines
+from roomy_hull.tables.making import BENDS, DRILLED, JOINTS, bend_rows, drill_rows
 
 
 def bend_list(cut: CutList) -> str:
-    """Every bend of every blank in the order in which it is made. [mm, degree, kN]"""
-    rows: list[list[object]] = [
-        ["part", "step", "from x mm", "from y mm", "to x mm", "to y mm", "way", "angle", "radius mm", "length mm",
-         "turned over", "die mm", "force kN", "punch mm"]
-    ]  # fmt: skip
+    """Every bend of every blank in the order in which it is made; what cannot be bent says why. [mm, degree, kN]"""
+    rows = lines(BENDS, ())
     for flat in cut.blanks:
         plan = cut.bends(flat)
         if plan.fault:
             rows.append([flat.part.name, "none", *[""] * 4, plan.fault, *[""] * 6, plan.remedy])
-        for n, s in enumerate(plan.steps, 1):
-            b = flat.bends[s.bend]
-            rows.append([
-                flat.part.name, n, f"{b.a[0]:.2f}", f"{b.a[1]:.2f}", f"{b.b[0]:.2f}", f"{b.b[1]:.2f}",
-                "up" if s.angle > 0 else "down", f"{abs(s.angle):g}", f"{s.radius:g}", f"{s.length:.1f}",
-                "yes" if s.flipped else "", f"{s.die:g}", f"{s.force:.2f}", " + ".join(f"{x:g}" for x in s.punch),
-            ])  # fmt: skip
+        rows += lines(BENDS, bend_rows(flat, plan))[1:]
     return table(rows)
 
 
 def joint_list(cut: CutList) -> str:
     """Every joint: of what, to what, how, how long, what of it is welded, with how many of what. [mm]"""
-    rows: list[list[object]] = [
-        ["one", "other", "how", "length mm", "weld mm", "throat mm", "fastener", "count", "hole mm"]
-    ]
-    for j in cut.joints:
-        rows.append([
-            j.one, j.other, j.method, f"{j.length:.1f}", f"{j.welded:.1f}", f"{j.throat:g}" if j.throat else "",
-            j.fastener, len(j.spots) if j.fastener else "", f"{j.hole:g}" if j.hole else "",
-        ])  # fmt: skip
-    return table(rows)
+    return table(lines(JOINTS, cut.joints))
 
 
 def drill_list(cut: CutList) -> str:
     """Every hole of every bar: on which side, how far along and across. [mm]"""
-    rows: list[list[object]] = [["bar", "section", "side", "along mm", "across mm", "diameter mm", "slot mm"]]  # fmt: skip
-    for part in cut.parts:
-        if isinstance(part, BarPart):
-            rows += [
-                [part.name, part.section, h.words, f"{h.along:.2f}", f"{h.across:.2f}", f"{h.diameter:g}",
-                 f"{h.length:g}" if h.length else ""]
-                for h in part.drilled
-            ]  # fmt: skip
-    return table(rows)
+    return table(lines(DRILLED, drill_rows(cut)))
 
 
 def buying_list(cut: CutList) -> str:

@@ -17,6 +17,8 @@ from roomy_hull.formats.sheet_parts import Section
 from roomy_hull.formats.workshop import built
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.plan import Build
+from roomy_hull.tables.build import CHECKS, check_rows
+from roomy_hull.tables.column import heads, told
 from roomy_hull.verdict.verdict import Verdict
 
 CAUTIONS = (
@@ -274,30 +276,19 @@ def _care(verdict: Verdict, build: Build) -> BookPage:
 
 
 def _tested(build: Build) -> list[BookPage]:
-    rows = tuple(check_row(build, n) for n in range(len(build.checks)))
+    rows = told(CHECKS, check_rows(build))
     return (
         [
             BookPage(
                 "What was tested",
                 (),
                 (),
-                (Table(("sheet", "what", "expected", "measured", "result", "by", "on"), rows),),
+                (Table(tuple(h.lower() for h in heads(CHECKS)), rows),),
             )
         ]
         if rows
         else []
     )
-
-
-def check_row(build: Build, n: int) -> tuple[str, ...]:
-    """One check with its last result: sheet, what, expected, measured, result, by, on."""
-    c = build.checks[n]
-    e = build.state.checks.get(c.key)
-    if e is None:
-        return (c.group, c.words, c.expect, "", "to do", "", "")
-    unit = f" {c.unit}" if c.unit and e.figures else ""
-    told = ", ".join(f"{x:g}" for x in e.figures) + unit + (f" {e.words}" if e.words else "")
-    return (c.group, c.words, c.expect, told.strip(), e.result or "to do", e.by, e.at[:10])
 
 
 def _as_built(build: Build) -> list[BookPage]:

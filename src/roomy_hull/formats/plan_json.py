@@ -3,10 +3,12 @@
 from typing import Any
 
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.planning.judge import names_of, needed
+from roomy_hull.planning.judge import names_of
 from roomy_hull.planning.lateness import late, waited_for
 from roomy_hull.planning.plan import Build, chances_of
 from roomy_hull.shop.workshop import Workshop
+from roomy_hull.tables.build import BUYING, CHECKS, OPERATIONS, OpRow, buy_rows, check_rows, op_rows
+from roomy_hull.tables.column import lines, record
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -42,27 +44,14 @@ def plan_json(verdict: Verdict, build: Build) -> dict[str, Any]:
         "rates": {k: {"factor": round(t.factor, 4), "doubt": round(t.uncertainty, 4), "from": t.seen}
                   for k, t in build.rates.items() if t.seen},
         "operations": [_operation(build, key) for key in build.ops],
-        "buying": [
-            {"key": p.key, "words": p.words, "much": p.much, "state": p.state,
-             "wanted": need.isoformat() if (need := needed(build, p)) is not None else None,
-             "order_by": p.order_by(need).isoformat() if need is not None else None,
-             "here": p.arrives.isoformat() if p.arrives is not None else None}
-            for p in build.buying
-        ],
-        "checks": [
-            {"key": c.key, "sheet": c.group, "words": c.words, "expect": c.expect, "result": build.state.result(c.key)}
-            for c in build.checks
-        ],
+        "buying": [record(BUYING, row) for row in buy_rows(build)],
+        "checks": [record(CHECKS, row) for row in check_rows(build)],
     }  # fmt: skip
 
 
 def _operation(build: Build, key: str) -> dict[str, Any]:
-    op, one = build.ops[key], build.levelled.placed.get(key)
-    told: dict[str, Any] = {
-        "key": key, "words": op.words, "kind": op.kind, "hours": round(build.hours[key], 3), "much": op.much,
-        "trade": op.trade, "station": op.station, "after": list(op.after), "crew": op.crew, "days": op.days,
-        "worked": round(build.state.hours.get(key, 0.0), 3), "done": build.state.done.get(key),
-    }  # fmt: skip
+    one = build.levelled.placed.get(key)
+    told = record(OPERATIONS, OpRow(build, key, {}))
     if one is not None:
         begin, end = build.begins(key), build.ends(key)
         times = build.times[key]
@@ -77,33 +66,9 @@ def _operation(build: Build, key: str) -> dict[str, Any]:
 
 def plan_csv(build: Build, shop: Workshop) -> str:
     """Write a plan's operations as CSV, by when they begin; what is done stands first."""
-    names = names_of(shop)
-    rows: list[list[object]] = [
-        ["operation", "what", "how much", "hours", "who", "where", "from", "to", "slack h", "done"]
-    ]
-    order = build.finished + build.levelled.order
-    for key in order:
-        op, one = build.ops[key], build.levelled.placed.get(key)
-        rows.append([
-            op.words, op.kind, op.much, round(build.hours[key], 2),
-            ", ".join(names.get(p, p) for p in one.people) if one is not None else "", names.get(op.station, ""),
-            build.begins(key).day.isoformat() if one is not None else "",
-            build.ends(key).day.isoformat() if one is not None else "",
-            round(build.times[key].slack / 60, 1) if one is not None else "", build.state.done.get(key, ""),
-        ])  # fmt: skip
-    return table(rows)
+    return table(lines(OPERATIONS, op_rows(build, shop)))
 
 
 def buying_csv(build: Build) -> str:
     """Write what is bought as CSV: what, how much, how far it is, wanted, order by, here."""
-    rows: list[list[object]] = [
-        ["what", "how much", "state", "wanted", "order by", "here on", "key"]
-    ]
-    for p in build.buying:
-        need = needed(build, p)
-        rows.append([
-            p.words, p.much, p.state, need.isoformat() if need is not None else "",
-            p.order_by(need).isoformat() if need is not None else "",
-            p.arrives.isoformat() if p.arrives is not None else "", p.key,
-        ])  # fmt: skip
-    return table(rows)
+    return table(lines(BUYING, buy_rows(build)))

@@ -10,10 +10,9 @@ from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.formats.csv_tables import table
-from roomy_hull.job.services import Services
-from roomy_hull.studies.services.circuits import Circuit
 from roomy_hull.studies.services.water import SLOPE_WORDS
-from roomy_hull.studies.services.wiring import breaker, short_circuit
+from roomy_hull.tables.column import lines, record
+from roomy_hull.tables.services import CIRCUITS, RUNS, circuit_rows, names_of, run_rows
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -28,7 +27,7 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
     frame: dict[str, Any] = {
         "job": verdict.job.name,
         "volts": services.volts,
-        "circuits": [_circuit(c, services) for c in found.circuits],
+        "circuits": [record(CIRCUITS, row) for row in circuit_rows(verdict)],
     }
     if found.trip is not None:
         t, lived = found.trip, found.trip.lived
@@ -72,11 +71,7 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
                 for x in f.levels
             ],
         }  # fmt: skip
-        frame["runs"] = [
-            {"id": r.id, "sort": r.sort, "name": r.name, "ends": list(r.ends), "metres": _r(r.way.metres, 2),
-             "bore_mm": r.bore, "couplings": list(r.way.plugs), "way_mm": [[_r(v, 0) for v in p] for p in r.way.points]}
-            for r in f.runs
-        ]  # fmt: skip
+        frame["runs"] = [record(RUNS, row) for row in run_rows(verdict)]
     frame["shade"] = [
         {"source": x.id, "lit": [_r(v, 4) for v in x.lit.tolist()]} for x in found.shades
     ]
@@ -86,19 +81,6 @@ def services_json(verdict: Verdict) -> dict[str, Any]:
         for p in services.plugs
     ]  # fmt: skip
     return frame
-
-
-def _circuit(c: Circuit, services: Services) -> dict[str, Any]:
-    """One circuit."""
-    return {
-        "id": c.id, "name": c.name, "ends": list(c.ends), "amps": _r(c.amps, 2), "metres": _r(c.metres, 2),
-        "cable": c.section, "area_mm2": _r(c.area, 2), "ampacity_a": _r(c.ampacity, 1), "fuse_a": _r(c.fuse, 1),
-        "short_circuit_a": _r(short_circuit(c, services), 0),
-        "fuse_sort": breaker(short_circuit(c, services)),
-        "drop_v": _r(c.drop), "drop_share": _r(c.lost(services.volts), 4), "drop_most": c.share,
-        "plugs": list(c.way.plugs) if c.way is not None else [],
-        "way_mm": [[_r(v, 0) for v in p] for p in c.way.points] if c.way is not None else [], "trouble": c.trouble,
-    }  # fmt: skip
 
 
 def services_report(verdict: Verdict) -> str:
@@ -162,31 +144,7 @@ def _long(hours: float) -> str:
 
 def circuit_table(verdict: Verdict) -> str:
     """The circuit schedule as CSV."""
-    rows: list[list[object]] = [
-        [
-            "circuit",
-            "from",
-            "to",
-            "A",
-            "m one way",
-            "cable",
-            "carries A",
-            "fuse A",
-            "fuse sort",
-            "drop V",
-            "drop %",
-            "most %",
-            "plugs",
-        ]
-    ]
-    volts = verdict.job.services.volts
-    for c in verdict.services.circuits:
-        plugs = "; ".join(c.way.plugs) if c.way is not None else ""
-        sort = breaker(short_circuit(c, verdict.job.services))
-        rows.append([c.name, *(_name(verdict, e) for e in c.ends), round(c.amps, 2), round(c.metres, 2), c.section,
-                     round(c.ampacity, 1), c.fuse, sort, round(c.drop, 3), round(100 * c.lost(volts), 1),
-                     round(100 * c.share), plugs])  # fmt: skip
-    return table(rows)
+    return table(lines(CIRCUITS, circuit_rows(verdict)))
 
 
 def cable_table(verdict: Verdict) -> str:
@@ -202,12 +160,7 @@ def cable_table(verdict: Verdict) -> str:
 
 def run_table(verdict: Verdict) -> str:
     """Every hose and pipe to cut, as CSV."""
-    rows: list[list[object]] = [["sort", "run", "from", "to", "bore mm", "m", "couplings"]]
-    f = verdict.services.fluids
-    for r in f.runs if f is not None else ():
-        rows.append([r.sort, r.name, *(_name(verdict, e) for e in r.ends), r.bore, round(r.way.metres, 2),
-                     "; ".join(r.way.plugs)])  # fmt: skip
-    return table(rows)
+    return table(lines(RUNS, run_rows(verdict)))
 
 
 def plug_table(verdict: Verdict) -> str:
@@ -221,15 +174,9 @@ def plug_table(verdict: Verdict) -> str:
     return table(rows)
 
 
-def _name(verdict: Verdict, key: str) -> str:
-    """What a unit is called, or the word for what is none."""
-    thing = verdict.assembly.thing(key) if key else None
-    return thing.name if thing is not None else key
-
-
 def plan_paper(verdict: Verdict) -> Paper:
     """The single-line plan, to be printed and stuck inside the door."""
-    names = {t.id: t.name for t in verdict.assembly.things}
+    names = names_of(verdict)
     services = verdict.job.services
     scene, frame = circuit_scene.plan(verdict.services.circuits, services, names, "", PLAN_ASPECT)
     title = f"{verdict.job.name}, {services.volts} V: every line is plus and minus"

@@ -11,8 +11,8 @@ from roomy_hull.job.model import Job
 from roomy_hull.job.setups import SetUp
 from roomy_hull.session.actions import arranging
 from roomy_hull.session.actions.arranging import offers
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict.improve import short_of
 
 CAUTION = (

@@ -5,10 +5,11 @@ from roomy_hull.core.units import KG_PER_POUND, show
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import centre_height, loads_frame, loads_scene
 from roomy_hull.session.marks import strong
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
+from roomy_hull.session.pages.cells import kg_of, mass_word
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import board
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
+from roomy_hull.tables.column import Cell
 
 SWEPT = {"water": "Water", "fuel": "Fuel", "both": "Both"}
 _USED = {"water": "water", "fuel": "fuel", "both": "water and fuel"}

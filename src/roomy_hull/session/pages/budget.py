@@ -3,10 +3,10 @@
 from roomy_hull.core.units import show
 from roomy_hull.job.brief import Wish
 from roomy_hull.session.marks import stop, strong
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word, mm_of
-from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.cells import kg_of, mass_word, mm_of
 from roomy_hull.session.pages.wishes import NOTHING, Wishes
 from roomy_hull.studies.loads.budget import BudgetRow
+from roomy_hull.tables.column import Cell, Column
 
 
 class BudgetModel(Wishes[BudgetRow]):

@@ -1,10 +1,7 @@
-"""Cells of tables, and figures in the chosen units, as every page writes them."""
+"""Figures in the chosen units, as every page writes them."""
 
 from roomy_hull.core.units import KG_PER_POUND, show, unit_word
 from roomy_hull.session.session import Session
-
-Cell = tuple[str, str]
-"""Words of a cell, and its severity: ``stop``, ``look``, ``note``, ``bold`` or nothing."""
 
 
 def kg_of(session: Session, value: float) -> str:

@@ -3,9 +3,9 @@
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes.loads import chassis_frame, chassis_scene
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
 from roomy_hull.studies.strength.variations import Variation, variations
+from roomy_hull.tables.column import Cell
 
 
 class ChassisModel:

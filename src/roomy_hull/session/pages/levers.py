@@ -8,10 +8,11 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.core.units import parse, show
 from roomy_hull.drawing.scenes.loads import lever_scene, loads_frame, stability_frame
 from roomy_hull.session.actions import editing
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
+from roomy_hull.session.pages.cells import kg_of, mass_word
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads import ranking
 from roomy_hull.studies.loads.ranking import Contribution
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict import improve
 
 WORDS = {"rear": "On the rear axle", "front": "On the front axle", "side": "To one side"}

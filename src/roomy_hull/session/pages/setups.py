@@ -4,8 +4,8 @@ from roomy_hull.core.units import show
 from roomy_hull.job.edits.setups import absent
 from roomy_hull.session.actions import setting_up
 from roomy_hull.session.actions.setting_up import between, chosen, told
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict.swaps import Swap
 
 CAUTION = (

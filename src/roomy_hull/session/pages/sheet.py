@@ -7,9 +7,10 @@ from roomy_hull.formats.load_sheet import build
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Job, Weighing
 from roomy_hull.session.actions import editing
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
+from roomy_hull.session.pages.cells import kg_of, mass_word
 from roomy_hull.session.session import Session
 from roomy_hull.studies.loads.weighing import raised_height
+from roomy_hull.tables.column import Cell
 
 READ = ("front left", "front right", "rear left", "rear right", "front", "rear")
 

@@ -7,8 +7,9 @@ from roomy_hull.drawing.scenes import chart
 from roomy_hull.drawing.scenes.loads import loads_frame, standing
 from roomy_hull.job.vehicle import SPRING_OPTIONS
 from roomy_hull.session.actions import editing
-from roomy_hull.session.pages.cells import Cell, mm_of
+from roomy_hull.session.pages.cells import mm_of
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 PSI = 6.894757
 """kPa in a pound on the square inch."""

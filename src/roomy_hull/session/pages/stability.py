@@ -4,8 +4,9 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import survey as survey_scene
 from roomy_hull.drawing.scenes.loads import stability_frame, stability_scene
-from roomy_hull.session.pages.cells import Cell, mm_of
+from roomy_hull.session.pages.cells import mm_of
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 
 class StabilityModel(PageModel):

@@ -8,7 +8,6 @@ from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import chart
 from roomy_hull.session.actions import editing
 from roomy_hull.session.marks import strong
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.rack_words import rack_sum
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Rules
@@ -17,6 +16,7 @@ from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.mounts import GRADE, MountCheck
 from roomy_hull.studies.strength.racks import RackCheck
 from roomy_hull.studies.strength.struts import StrutCheck
+from roomy_hull.tables.column import Cell
 
 Check = MountCheck | MemberCheck | StrutCheck | RackCheck
 

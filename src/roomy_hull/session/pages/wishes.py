@@ -7,9 +7,8 @@ from roomy_hull.core.card import Field
 from roomy_hull.job.brief import NEEDS, Wish
 from roomy_hull.session.actions import editing
 from roomy_hull.session.card_fields import brief_fields
-from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.worked import Worked
+from roomy_hull.tables.column import Cell, Column
 
 T = TypeVar("T")
 NOTHING = "not decided"

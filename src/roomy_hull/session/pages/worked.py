@@ -7,10 +7,9 @@ from roomy_hull.core.card import Field
 from roomy_hull.core.errors import UserError
 from roomy_hull.job.edits.resizing import value_at
 from roomy_hull.session.actions import editing
-from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.typed import shown, typed
+from roomy_hull.tables.column import Cell, Column
 
 T = TypeVar("T")
 

@@ -22,9 +22,9 @@ from roomy_hull.making.cutlist import CutList, nesting_of, way_of
 from roomy_hull.making.sheets import Nest, Sheet
 from roomy_hull.making.true_shape import by_shape, hopeful
 from roomy_hull.session.doing import do
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import CAUTION, LOOKING, works
 from roomy_hull.session.session import Session
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict.marks import marking_now
 
 ROUNDS = 4000

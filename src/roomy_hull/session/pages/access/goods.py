@@ -13,11 +13,11 @@ from roomy_hull.job.edits import goods as edits
 from roomy_hull.job.goods import CAB, WHENS, Good
 from roomy_hull.session.card_fields import access_fields
 from roomy_hull.session.pages.access.words import SIDES, chosen_good, where_words
-from roomy_hull.session.pages.cells import Cell, mass_word
-from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.cells import mass_word
 from roomy_hull.session.pages.worked import Worked
 from roomy_hull.session.session import Session
 from roomy_hull.studies.access.stowing import Stowed
+from roomy_hull.tables.column import Cell, Column
 
 Row = tuple[Good, Stowed]
 """A good, and where it is."""

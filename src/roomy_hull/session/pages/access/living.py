@@ -2,10 +2,10 @@
 
 from roomy_hull.core.units import show
 from roomy_hull.session.pages.access.words import names_of, party
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.living import HAIR
+from roomy_hull.tables.column import Cell
 
 PARTY_HEADS = ("Who", "What", "Figures")
 

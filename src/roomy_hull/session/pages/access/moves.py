@@ -5,10 +5,10 @@ from roomy_hull.drawing.scenes.access import figure_at
 from roomy_hull.drawing.scenes.ground import Looks, elevation, frame
 from roomy_hull.drawing.view import ELEVATION, Station
 from roomy_hull.session.pages.access.words import SIDES, asked, chosen_space, moves_words, space_key
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.stowing import MOST_ACTIONS
+from roomy_hull.tables.column import Cell
 
 
 class MovesModel(PageModel):

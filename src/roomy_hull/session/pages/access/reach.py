@@ -12,10 +12,10 @@ from roomy_hull.session.pages.access.words import (
     seen_by,
     space_key,
 )
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.reach import SEES
+from roomy_hull.tables.column import Cell
 
 
 class ReachModel(PageModel):

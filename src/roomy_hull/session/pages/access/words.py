@@ -1,7 +1,5 @@
 """What all pages of Access share: who is asked, what is chosen, what the card says."""
 
-import math
-
 from roomy_hull.core.wording import counted
 from roomy_hull.drawing.view import Station
 from roomy_hull.job.goods import CAB, Good, Person, people
@@ -105,11 +103,6 @@ def reach_words(seen: Seen) -> str:
     if seen.how in ("in reach", "crouching"):
         return seen.how
     return f"{seen.how}, {seen.short:.0f} mm short standing" if seen.short > 0 else f"{seen.how}"
-
-
-def index_words(value: float) -> str:
-    """A lifting index."""
-    return f"{value:.1f}" if math.isfinite(value) else "beyond bounds"
 
 
 def access_words(session: Session) -> tuple[str, str, str, str, str]:

@@ -3,10 +3,10 @@
 from roomy_hull.assembly.scaling import reactions
 from roomy_hull.core.units import show
 from roomy_hull.job.brief import Wish
-from roomy_hull.session.pages.cells import Cell, kg_of, mass_word
-from roomy_hull.session.pages.columns import Column
+from roomy_hull.session.pages.cells import kg_of, mass_word
 from roomy_hull.session.pages.wishes import Wishes
 from roomy_hull.session.session import Session
+from roomy_hull.tables.column import Cell, Column
 from roomy_hull.verdict.guided import ASKED, Fact, Question, ask
 from roomy_hull.verdict.verdict import Verdict
 

@@ -1,15 +1,15 @@
 """The page Buying: what comes from outside, and by when to order it."""
 
-from roomy_hull.planning.judge import needed
-from roomy_hull.session.pages.build.words import built, said
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.build import BUYING, buy_rows
+from roomy_hull.tables.column import Cell, cells, heads
 
 
 class BuyingModel(PageModel):
     """What comes from outside, when it is wanted, by when it has to be ordered."""
 
-    heads = ("What", "How much", "How far", "Wanted", "Order by", "Here on")
+    heads = heads(BUYING)
 
     def keys(self) -> list[str]:
         """The key of each row."""
@@ -17,20 +17,9 @@ class BuyingModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """A row for each."""
-        build = built(self._session)
-        begun = bool(self._session.job.plan.begin)
-        rows: list[list[Cell]] = []
-        for p in build.buying:
-            need = needed(build, p)
-            by = p.order_by(need) if need is not None else None
-            late = p.state == "to order" and by is not None and by <= build.now and begun
-            rows.append([
-                (p.words, ""), (p.much, ""), (p.state, "look" if late else ""),
-                (said(need.isoformat()) if need is not None and begun and p.state != "here" else "", ""),
-                (said(by.isoformat()) if by is not None and begun and p.state == "to order" else "", "look" if late else ""),
-                (said(p.arrives.isoformat()) if p.arrives is not None and begun else "", ""),
-            ])  # fmt: skip
-        return rows
+        return cells(
+            BUYING, buy_rows(built(self._session), begun=bool(self._session.job.plan.begin))
+        )
 
     def words(self) -> str:
         """How much of it is here."""

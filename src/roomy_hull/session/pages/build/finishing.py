@@ -7,21 +7,22 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import bars as bar_scene
 from roomy_hull.drawing.scenes.bars import Bar
 from roomy_hull.formats.book import Book
-from roomy_hull.formats.pack import check_row, pack
+from roomy_hull.formats.pack import pack
 from roomy_hull.formats.workshop import Card
 from roomy_hull.planning.checklist import Check
 from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.placing import Placed, Task
-from roomy_hull.session.pages.build.words import built, said
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
+from roomy_hull.tables.build import CHECKS, check_rows, said
+from roomy_hull.tables.column import Cell, cells, heads
 
 
 class ChecksModel(PageModel):
     """The check sheets, filled by key or by three large buttons."""
 
-    heads = ("Sheet", "What", "Expected", "Measured", "Result", "By", "On")
+    heads = heads(CHECKS)
 
     def checks(self) -> tuple[Check, ...]:
         """Every check."""
@@ -47,21 +48,10 @@ class ChecksModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """A row for each."""
-        build, chosen = built(self._session), self.chosen()
-        rows: list[list[Cell]] = []
-        for n, c in enumerate(build.checks):
-            sheet, what, expect, measured, result, by, on = check_row(build, n)
-            weight = {"failed": "stop", "later": "note", "done": ""}.get(result, "look")
-            bold = "bold" if chosen is not None and c.key == chosen.key else ""
-            rows.append([
-                (sheet, ""),
-                (what, bold),
-                (expect, ""),
-                (measured, ""),
-                (result, weight),
-                (by, ""),
-                (on, ""),
-            ])
+        rows, chosen = cells(CHECKS, check_rows(built(self._session))), self.chosen()
+        for row, one in zip(rows, self.checks(), strict=True):
+            if chosen is not None and one.key == chosen.key:
+                row[1] = (row[1][0], "bold")
         return rows
 
     def words(self) -> str:

@@ -11,9 +11,8 @@ from roomy_hull.job.logs import Entry
 from roomy_hull.session.actions.entries import log
 from roomy_hull.session.doing import do
 from roomy_hull.session.pages.build.words import built
-from roomy_hull.session.pages.cells import Cell
-from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell, Column
 
 MOST_SHOWN = 2000
 """So many entries stand in the table; the others are in the file and count all the same."""

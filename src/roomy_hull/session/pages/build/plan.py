@@ -8,8 +8,8 @@ from roomy_hull.planning.lateness import told
 from roomy_hull.planning.placing import Placed, in_turn
 from roomy_hull.planning.plan import Build, means_of
 from roomy_hull.session.pages.build.words import NO_PLAN, built, names, on
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.session import Session
+from roomy_hull.tables.column import Cell
 
 ROWS: tuple[tuple[str, str], ...] = (
     ("person", "By person"),

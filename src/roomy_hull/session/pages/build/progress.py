@@ -7,9 +7,10 @@ from roomy_hull.job.releases import STATES, PartState
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.op import owner_key
 from roomy_hull.planning.progress import fitted, part_states
-from roomy_hull.session.pages.build.words import built, said
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
+from roomy_hull.tables.build import said
+from roomy_hull.tables.column import Cell
 
 
 class ProgressModel:

@@ -4,9 +4,10 @@ from roomy_hull.job.brief import Offer, OfferLine
 from roomy_hull.making.cost import cost_sheet
 from roomy_hull.making.works import works_of
 from roomy_hull.planning.offer import Change, changes, lines_of
-from roomy_hull.session.pages.build.words import built, said
-from roomy_hull.session.pages.cells import Cell
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
+from roomy_hull.tables.build import said
+from roomy_hull.tables.column import Cell
 
 
 class OfferModel:

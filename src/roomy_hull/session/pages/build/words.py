@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from roomy_hull.core.days import day_of, spoken
+from roomy_hull.core.days import spoken
 from roomy_hull.planning.judge import names_of
 from roomy_hull.planning.plan import Build
 from roomy_hull.session.session import Session
@@ -34,9 +34,3 @@ def on(session: Session, day: date) -> str:
         return spoken(day)
     build = built(session)
     return f"day {build.calendar.days.index(day) + 1}" if day in build.calendar.days else "later"
-
-
-def said(words: str) -> str:
-    """A day of a file in words."""
-    found = day_of(words)
-    return spoken(found) if found is not None else words

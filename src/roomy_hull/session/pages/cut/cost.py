@@ -8,9 +8,9 @@ from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.cost import CostSheet, cost_sheet
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.ways import both_ways
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import works
 from roomy_hull.session.session import Session
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict.verdict import Verdict
 
 

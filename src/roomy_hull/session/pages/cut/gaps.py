@@ -3,14 +3,15 @@
 from roomy_hull.core.units import exact
 from roomy_hull.making.gap import Gap
 from roomy_hull.making.gaps import worth
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell, cells, heads
+from roomy_hull.tables.making import GAPS, GapRow
 
 
 class GapsModel(PageModel):
     """Every narrow gap with its doubt, and which measure is worth taking again."""
 
-    heads = ("Gap", "As drawn", "One sigma", "Worst case", "Binds", "Mostly by")
+    heads = heads(GAPS)
 
     def gaps(self) -> tuple[Gap, ...]:
         """The likeliest to bind first."""
@@ -18,18 +19,7 @@ class GapsModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """A row for each gap."""
-        system = self._session.look.system
-        rows: list[list[Cell]] = []
-        for g in self.gaps():
-            c = g.chain
-            most = max(c.links, key=lambda x: abs(x.sense) * x.sigma)
-            severity = "look" if g.likely else ""
-            rows.append([
-                (g.title, ""), (exact(c.nominal, system), ""), (f"± {exact(c.sigma, system)}", ""),
-                (exact(c.worst, system), ""),
-                (g.binds(), severity), (f"{most.name} (± {exact(most.sigma, system)})", ""),
-            ])  # fmt: skip
-        return rows
+        return cells(GAPS, [GapRow(g, self._session.look.system) for g in self.gaps()])
 
     def keys(self) -> list[str]:
         """What each row selects."""

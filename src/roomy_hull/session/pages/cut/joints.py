@@ -5,9 +5,9 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes.folded import frame_of
 from roomy_hull.formats.book_parts import drawn_apart, joint_rows, numbered
 from roomy_hull.making.works import fasteners, questions, welded
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import chosen_work, works
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 
 class JointsModel(PageModel):

@@ -10,9 +10,9 @@ from roomy_hull.making.bending import BendPlan, plan_bends
 from roomy_hull.making.flats import Blank, blank
 from roomy_hull.making.polyhedra import of_bar, of_sheet
 from roomy_hull.making.works import Work
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import parts
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 BEND_HEADS = ("Bend", "Way", "Angle", "R", "Long", "Die", "kN", "Punch")
 HOLE_HEADS = ("From left", "Up", "Hole")

@@ -4,9 +4,9 @@ from roomy_hull.job.releases import STATES, Release, ReleasedPart
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.works import questions
 from roomy_hull.planning.as_built import owners
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.cut.words import works
 from roomy_hull.session.session import Session
+from roomy_hull.tables.column import Cell
 from roomy_hull.verdict.verdict import Verdict
 
 SEVERITY = {"scrap": "stop", "built": "note"}

@@ -5,8 +5,8 @@ from roomy_hull.drawing.scenes import board as scene
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.board import PITCH, Board, Instrument
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 NONE = "There is no board yet. Place one from the stores, under Power: its cut-outs are cut with the rest."
 

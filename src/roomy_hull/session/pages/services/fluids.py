@@ -5,10 +5,10 @@ import math
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.core.units import show
 from roomy_hull.drawing.scenes import tanks as scene
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING
 from roomy_hull.studies.services.water import BUCKET, SLOPE_WORDS
+from roomy_hull.tables.column import Cell
 
 TANK_HEADS = (
     "Tank", "Holds", *(f"{w.capitalize()}" for w in SLOPE_WORDS), "Over tap", "10 l take", "Hose, m", "Pump", "By bucket",

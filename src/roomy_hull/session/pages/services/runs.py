@@ -3,9 +3,9 @@
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import runs as scene
 from roomy_hull.drawing.view import Station
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
+from roomy_hull.tables.column import Cell
 
 
 class RunsModel(PageModel):

@@ -3,8 +3,8 @@
 from roomy_hull.core.wording import counted
 from roomy_hull.job.services import Signed
 from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.session.pages.cells import Cell
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.tables.column import Cell
 
 ROWS: dict[Signed, tuple[str, str]] = {
     "mains": ("a licensed electrician", "Mains voltage kills. Nothing is energised before it is tested and signed for."),

@@ -8,11 +8,11 @@ from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes import trip as trip_scene
 from roomy_hull.job.edits import services as edits
 from roomy_hull.session.card_fields import service_fields
-from roomy_hull.session.pages.columns import Column
 from roomy_hull.session.pages.services.words import NOTHING, lasting
 from roomy_hull.session.pages.worked import Worked
 from roomy_hull.session.session import Session
 from roomy_hull.studies.services.trip import Use
+from roomy_hull.tables.column import Column
 
 STEP = 0.25
 """Hours driven follow the hand in such steps. [h]"""
