@@ -360,3 +360,24 @@ def test_looking_at_the_places_to_choose_from_moves_nothing(
     for _ in range(3):
         QApplication.processEvents()
     assert session.job is before
+
+
+def test_the_party_is_changed_in_its_table(window: MainWindow, qtbot: QtBot) -> None:
+    session = window.session
+    session.view.turn_to("Access", "Living")
+    table = window.page("Access", "Living").party
+    typed(qtbot, table, 0, 2, "1700")
+    assert session.job.party.people[0].stature == 1700
+    typed(qtbot, table, 0, 4, "900")
+    assert session.messages.trouble, "a person is not high besides"
+    last = len(session.job.party.people)
+    typed(qtbot, table, last, 2, "1900")
+    assert len(session.job.party.people) == last, "there is no name yet"
+    typed(qtbot, table, last, 0, "Runa")
+    assert (session.job.party.people[-1].name, session.job.party.people[-1].stature) == (
+        "Runa",
+        1900,
+    )
+    click(qtbot, table, last)
+    qtbot.keyClick(table, Qt.Key.Key_Delete)
+    assert [p.name for p in session.job.party.people] == ["Ida", "Oskar"]

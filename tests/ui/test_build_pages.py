@@ -329,3 +329,32 @@ def test_an_entry_of_the_log_is_corrected_and_added_in_its_table(
     typed(qtbot, page.table, 1, 4, "Once more")
     assert session.messages.trouble
     assert len(session.job.log) == len(logged) + 2
+
+
+def test_a_check_is_logged_in_its_sheet(shop: MainWindow, qtbot: QtBot) -> None:
+    page, session = turn(shop, "Checks"), shop.session
+    assert isinstance(page, ChecksPage)
+    session.settings.keep_preferences(initials="AB")
+    table, sheets = page.table, page.sheets.entries()
+    assert table.rowCount() == len(sheets), "no check is added by hand"
+    n = next(n for n, r in enumerate(sheets) if r.one.group == "Doors" and r.entry is None)
+    typed(qtbot, table, n, 3, "3 4 4 3")
+    entry = session.job.log[-1]
+    assert (entry.about, entry.figures, entry.result, entry.by) == (
+        sheets[n].one.key,
+        (3, 4, 4, 3),
+        "done",
+        "AB",
+    )
+    assert table.text_at(n, 4) == "done"
+    typed(qtbot, table, n, 3, "3 9 4 3")
+    assert session.job.log[-1].result == "failed"
+    logged = len(session.job.log)
+    typed(qtbot, table, n, 4, "d")
+    assert session.messages.trouble, "by its figures it failed"
+    eye = next(k for k, r in enumerate(sheets) if not r.one.wants)
+    typed(qtbot, table, eye, 3, "12")
+    assert session.messages.trouble, "it is judged by eye"
+    assert len(session.job.log) == logged
+    typed(qtbot, table, eye, 4, "l")
+    assert (session.job.log[-1].about, session.job.log[-1].result) == (sheets[eye].one.key, "later")

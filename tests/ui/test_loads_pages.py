@@ -11,6 +11,7 @@ from roomy_hull.desktop.pages.loads.board import BoardPage
 from roomy_hull.desktop.pages.loads.budget import BudgetPage
 from roomy_hull.desktop.pages.loads.chassis import ChassisPage
 from roomy_hull.desktop.pages.loads.levers import LeversPage
+from roomy_hull.desktop.pages.loads.scenarios import ScenariosPage
 from roomy_hull.desktop.pages.loads.springs import SpringsPage
 from roomy_hull.desktop.pages.loads.stability import StabilityPage
 from roomy_hull.desktop.pages.loads.strength import StrengthPage
@@ -224,6 +225,34 @@ def test_stability_numbers_its_scenarios(window: MainWindow, qtbot: QtBot) -> No
     click(qtbot, found.table, 0, 3)
     assert window.session.look.scenario == "tray"
     assert "1.20" in found.model.behind(1.0)[0]
+
+
+def test_scenarios_are_changed_where_they_stand(window: MainWindow, qtbot: QtBot) -> None:
+    found = page(window, "Scenarios")
+    assert isinstance(found, ScenariosPage)
+    session, rows = window.session, len(window.session.job.scenarios)
+    gross = session.verdict.loads.scenario("full").gross.value
+    at = next(n for n, s in enumerate(session.job.scenarios) if s.id == "full")
+    heads = [c.header for c in found.model.columns()]
+    typed(qtbot, found.table, at, heads.index("Driver"), "82+18")
+    one = session.job.scenarios[at]
+    assert one.people[0] == 100
+    assert session.verdict.loads.scenario("full").gross.value == pytest.approx(gross + 18)
+    assert text(found.table, at, heads.index("Gross")) == f"{gross + 18:,.0f}"
+    typed(qtbot, found.table, at, heads.index("Fuel, %"), "50")
+    typed(qtbot, found.table, at, heads.index("Canopy"), "n")
+    assert (session.job.scenarios[at].fuel, session.job.scenarios[at].canopy) == (0.5, False)
+    click(qtbot, found.table, at, 0)
+    assert session.look.scenario == "full"
+    typed(qtbot, found.table, rows, 0, "Half way")
+    new = session.job.scenarios[-1]
+    assert (new.name, new.fuel, new.canopy) == ("Half way", 0.5, False), (
+        "it begins as the chosen one"
+    )
+    assert session.history.undo_words() == "add scenario Half way"
+    click(qtbot, found.table, rows, 0)
+    qtbot.keyClick(found.table, Qt.Key.Key_Delete)
+    assert len(session.job.scenarios) == rows
 
 
 def test_the_brief_is_edited_on_its_page(window: MainWindow, qtbot: QtBot) -> None:

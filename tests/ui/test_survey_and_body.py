@@ -28,6 +28,7 @@ from roomy_hull.session.showing import show_finding
 from roomy_hull.verdict.verdict import judge
 
 from .conftest import Hand
+from .loads import click, typed
 
 
 @pytest.fixture
@@ -50,15 +51,29 @@ def test_a_reading_is_typed_and_the_next_measure_comes(
     survey: SurveyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
     row = key_row(survey, "track_rear")
-    survey.list.setCurrentRow(row)
+    survey.choose(row)
     assert survey.picture.words == "?"
     qtbot.keyClicks(survey.entry, "1571")
     qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
     assert [r.value for r in window.session.job.survey.of("track_rear")] == [1571]
     assert survey.list.currentRow() == row + 1
-    assert "1,571 mm" in survey.list.item(row).text()  # type: ignore[union-attr]
+    assert survey.list.text_at(row, 1) == "1,571"
     window.session.undo()
-    assert "not measured yet" in survey.list.item(row).text()  # type: ignore[union-attr]
+    assert not survey.list.text_at(row, 1)
+
+
+def test_a_reading_is_typed_in_the_list_and_deleted(
+    survey: SurveyStage, window: MainWindow, qtbot: QtBot
+) -> None:
+    row = key_row(survey, "track_rear")
+    typed(qtbot, survey.list, row, 1, "1571")
+    typed(qtbot, survey.list, row, 1, "1572")
+    assert [r.value for r in window.session.job.survey.of("track_rear")] == [1571, 1572]
+    assert survey.list.text_at(row, 1) in ("1,572 (2)", "1,571 (2)")
+    assert survey.list.rowCount() == len(measures()["cab-chassis"]), "no measure is added by hand"
+    click(qtbot, survey.list, row, 0)
+    qtbot.keyClick(survey.list, Qt.Key.Key_Delete)
+    assert not window.session.job.survey.of("track_rear")
 
 
 def test_rubbish_and_nothing_are_refused_in_words(
@@ -76,17 +91,17 @@ def test_a_contradiction_names_what_to_measure_again(
     survey: SurveyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
     row = key_row(survey, "cab_end")
-    survey.list.setCurrentRow(row)
+    survey.choose(row)
     for _ in range(2):
-        survey.list.setCurrentRow(row)
+        survey.choose(row)
         qtbot.keyClicks(survey.entry, "2141")
         qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
-    survey.list.setCurrentRow(row)
+    survey.choose(row)
     qtbot.keyClicks(survey.entry, "2191")
     qtbot.keyClick(survey.entry, Qt.Key.Key_Return)
     assert "measure again Cab back to chassis end" in survey.result.text()
-    assert survey.list.item(row).text().startswith("!! ")  # type: ignore[union-attr]
-    survey.list.setCurrentRow(row)
+    assert survey.list.text_at(row, 1).endswith(" again")
+    survey.choose(row)
     qtbot.mouseClick(survey.undo_button, Qt.MouseButton.LeftButton)
     assert "they agree" in survey.result.text()
 
@@ -124,7 +139,7 @@ def test_a_laser_is_read_beside_the_window(
     survey: SurveyStage, window: MainWindow, qtbot: QtBot
 ) -> None:
     device = Simulator(laser(lambda: 1570.0), garbage=0.2, seed=2)
-    survey.list.setCurrentRow(key_row(survey, "track_rear"))
+    survey.choose(key_row(survey, "track_rear"))
     survey.device.setEditText(device.path)
     qtbot.mouseClick(survey.read_button, Qt.MouseButton.LeftButton)
     qtbot.waitUntil(lambda: bool(window.session.job.survey.of("track_rear")), timeout=8000)

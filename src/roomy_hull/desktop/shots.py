@@ -38,7 +38,7 @@ def _first(window: MainWindow, kind: type) -> str:
 
 def _survey(window: MainWindow) -> None:
     window.session.view.turn_to("Survey", "Measures")
-    window.page("Survey", "Measures").list.setCurrentRow(11)
+    window.page("Survey", "Measures").choose(11)
 
 
 def _brief(window: MainWindow) -> None:

@@ -74,9 +74,14 @@ class Cells(QAbstractTableModel):
             if told:
                 self.headerDataChanged.emit(Qt.Orientation.Horizontal, 0, len(heads) - 1)
 
+    @property
+    def grows(self) -> bool:
+        """Whether the last row takes a new entry: where a column is wanted of it."""
+        return self.entries is not None and any(c.needed for c in self.columns)
+
     def rowCount(self, parent: Index = Index()) -> int:  # ruff: ignore[function-call-in-default-argument]  # Qt's
         """Rows, with that of a new entry."""
-        return 0 if parent.isValid() else len(self.rows) + (self.entries is not None)
+        return 0 if parent.isValid() else len(self.rows) + self.grows
 
     def columnCount(self, parent: Index = Index()) -> int:  # ruff: ignore[function-call-in-default-argument]  # Qt's
         """Columns."""

@@ -26,8 +26,10 @@ _WORDS = (
     "set-up",
 )
 
+YES = {"yes": True, "on": True, "no": False, "off": False}
 
-def shown(field: Field, value: object, system: System) -> str:
+
+def shown(field: Field, value: object, system: System) -> str:  # ruff: ignore[too-many-return-statements]  # one for each quantity
     """Write a field's value as the card shows it, without its unit."""
     if field.quantity in ("words", *_WORDS):
         return " ".join(value) if isinstance(value, tuple) else str(value)
@@ -38,6 +40,8 @@ def shown(field: Field, value: object, system: System) -> str:
             group_words(v, system) if isinstance(v, Group) else box_words(v, system) for v in value
         ]
         return "; ".join(rows) or NONE
+    if field.quantity == "yes":
+        return "yes" if value else "no"
     if field.quantity == "number":
         return f"{float(str(value)):g}"
     if field.quantity == "share":
@@ -65,6 +69,12 @@ def typed(field: Field, text: str, system: System) -> object:  # ruff: ignore[to
     """
     if field.quantity in _WORDS:
         return text
+    if field.quantity == "yes":
+        if text.strip().lower() not in YES:
+            raise InputError(
+                f"'{text}' is neither yes nor no", place=field.words, remedy="Type yes or no."
+            )
+        return YES[text.strip().lower()]
     if field.quantity == "words":
         return tuple(text.replace(",", " ").split())
     if field.quantity == "lengths":

@@ -9,18 +9,17 @@ from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLineEdit,
-    QListWidget,
-    QListWidgetItem,
     QPushButton,
     QVBoxLayout,
     QWidget,
 )
 
 from roomy_hull.core.errors import UserError
-from roomy_hull.core.tables.read import Measure, measures
+from roomy_hull.core.tables.read import Measure
 from roomy_hull.core.units import System, parse, show
 from roomy_hull.desktop.following import follow
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
+from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.desktop.widgets.chooser import Chooser
@@ -30,10 +29,9 @@ from roomy_hull.drawing.style import Theme
 from roomy_hull.planning.devices import FileChannel, Reader
 from roomy_hull.planning.survey import Adjusted, Plan
 from roomy_hull.session.actions import surveying
-from roomy_hull.session.actions.surveying import adjusted
+from roomy_hull.session.pages.measures import MeasuresModel
 from roomy_hull.session.session import Session
 
-KEY = Qt.ItemDataRole.UserRole
 SERIAL = ("ttyUSB*", "ttyACM*", "rfcomm*")
 """Under these names a Linux kernel offers serial devices by cable and radio."""
 
@@ -109,7 +107,7 @@ class Below(QWidget):
             longer = "right" if plan.square > 0 else "left"
             words = (
                 f"{longer} rail {show(abs(plan.square), 'length', system)} ± "
-                f"{show(plan.square_sigma, 'length', system, unit=False)} longer; drawn ten times"
+                f"{show(plan.square_sigma, 'length', system, unit=False)} longer; drawn × 10"
             )
         p.drawText(QRectF(12, self.height() - 20, half, 16), Qt.AlignmentFlag.AlignVCenter, words)
         found = session.known.towing
@@ -126,7 +124,7 @@ class Below(QWidget):
         p.setFont(font(11))
         p.drawText(QRectF(half + 12, self.height() - 20, self.width() - half - 20, 16),
                    Qt.AlignmentFlag.AlignVCenter,
-                   f"trailer over vehicle mass; {found.ball_share:.0%} of the trailer on the ball")  # fmt: skip
+                   f"trailer over vehicle; {found.ball_share:.0%} on the ball")  # fmt: skip
 
 
 class SurveyStage(QWidget):
@@ -135,13 +133,12 @@ class SurveyStage(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:  # ruff: ignore[too-many-statements]  # laying out a page is one list of statements
         super().__init__()
         self._session, self._theme = session, theme
-        self.adjusted: Adjusted | None = None
+        self.model = MeasuresModel(session)
         self._of: object = None
         self._work: Work | None = None
-        self.list = QListWidget()
-        self.list.setFixedWidth(252)
-        self.list.setAccessibleName("Measures")
-        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._at = 0
+        self.list = Grid("Measures", rows_chosen=True, sortable=False)
+        self.list.setFixedWidth(318)
         self.picture = SurveyPicture(session, theme)
         self.below = Below(session, theme)
         self.how = Label()
@@ -190,7 +187,8 @@ class SurveyStage(QWidget):
         box.setSpacing(0)
         box.addWidget(self.list)
         box.addLayout(right, 1)
-        self.list.currentItemChanged.connect(lambda _a, _b: self._chosen())
+        self.list.cell_clicked.connect(lambda row, _c: self._chosen(row))
+        self.list.cell_taken.connect(lambda row, _c, _r0, _c0: self._chosen(row))
         self.entry.returnPressed.connect(self._typed)
         self.read_button.clicked.connect(lambda _on: self._read(Reader.distance, self._got))
         self.weigh_button.clicked.connect(lambda _on: self._read(Reader.wheels, self._weighed))
@@ -211,7 +209,6 @@ class SurveyStage(QWidget):
         self._theme = self.picture.theme = self.below.theme = theme
         self.how.setFont(font(13, bold=True))
         self.result.setFont(font(12))
-        self.list.setFont(font(12))
         self._of = None
         self.refresh()
 
@@ -231,10 +228,8 @@ class SurveyStage(QWidget):
 
     def measure(self) -> Measure:
         """The chosen measure."""
-        rows = measures()[self._session.job.vehicle.kind]
-        item = self.list.currentItem()
-        key = item.data(KEY) if item is not None else rows[0].key
-        return next(m for m in rows if m.key == key)
+        rows = self.model.entries()
+        return rows[min(self._at, len(rows) - 1)]
 
     def refresh(self) -> None:
         """Bring list, drawing and adjustment up to date where they are seen."""
@@ -244,76 +239,31 @@ class SurveyStage(QWidget):
         state = (session.job.survey, session.job.vehicle.kind, session.look.system)
         if state != self._of:
             self._of = state
-            self.adjusted = adjusted(session)
+            self.model.adjust()
             self._fill()
-        self.below.adjusted = self.adjusted
+        self.below.adjusted = self.model.adjusted
         self.below.update()
-        self._chosen()
+        self._chosen(self._at)
 
     def _fill(self) -> None:
-        """List every measure with its readings, its doubt and whether it is suspect."""
-        session, adjusted, system = self._session, self.adjusted, self._session.look.system
-        keep = max(0, self.list.currentRow())
-        self.list.blockSignals(True)
-        self.list.clear()
-        rows = session.job.survey.readings
-        suspects = {rows[n].measure for n in adjusted.suspects} if adjusted is not None else set()
-        taken = 0
-        for measure in measures()[session.job.vehicle.kind]:
-            own = session.job.survey.of(measure.key)
-            if own:
-                taken += 1
-                mean = sum(r.value for r in own) / len(own)
-                text = f"{'!! ' if measure.key in suspects else ''}{measure.words}\n    "
-                text += show(mean, "length", system) + (
-                    f", {len(own)} readings" if len(own) > 1 else ""
-                )
-                if measure.key in suspects:
-                    text += ": measure again"
-            else:
-                text = f"{measure.words}\n    not measured yet"
-            item = QListWidgetItem(text)
-            item.setData(KEY, measure.key)
-            item.setToolTip(measure.how)
-            item.setForeground(QColor(self._theme.stop if measure.key in suspects else
-                                      self._theme.ink if own else self._theme.faint))  # fmt: skip
-            self.list.addItem(item)
-        self.list.blockSignals(False)
-        self.list.setCurrentRow(min(keep, self.list.count() - 1))
-        self.result.setText(self._words(taken))
+        """List every measure with its readings, and say how they stand to each other."""
+        self.list.work_on(self._theme, self.model)
+        self.list.selectRow(self._at)
+        self.result.setText(self.model.words())
+        adjusted = self.model.adjusted
         self.take_button.setEnabled(bool(adjusted is not None and adjusted.sizes))
 
-    def _words(self, taken: int) -> str:
-        """Say how the survey stands."""
-        a = self.adjusted
-        total = len(measures()[self._session.job.vehicle.kind])
-        if a is None:
-            return "The readings contradict each other so far that no sizes come of them."
-        words = f"{taken} of {total} measures taken. "
-        if a.suspects:
-            names = {m.key: m.words for m in measures()[self._session.job.vehicle.kind]}
-            rows = self._session.job.survey.readings
-            found = list(dict.fromkeys(names[rows[n].measure] for n in a.suspects))
-            if len(found) > 3:
-                return f"{words}One of the {len(found)} marked is wrong: measure them again."
-            return f"{words}They contradict each other: measure again {'; or '.join(found)}."
-        if a.redundancy:
-            return (
-                words
-                + f"{a.redundancy} check one another; they agree (spread {a.spread:.1f}, 1 is usual)."
-            )
-        return words + "Nothing checks them yet: repeat a measure, or take the diagonals."
+    def choose(self, row: int) -> None:
+        """Choose a measure by its row."""
+        self.list.selectRow(row)
+        self._chosen(row)
 
-    def _chosen(self) -> None:
+    def _chosen(self, row: int) -> None:
+        self._at = min(max(row, 0), len(self.model.entries()) - 1)
         measure = self.measure()
         self.how.setText(f"{measure.words}: {measure.how.lower()}")
         self.picture.measure = measure.key
-        own = self._session.job.survey.of(measure.key)
-        self.picture.words = (
-            show(sum(r.value for r in own) / len(own), "length", self._session.look.system)
-            if own
-            else "?"
-        )
+        self.picture.words = self.model.mean(measure.key) or "?"
         self.picture.update()
 
     def _typed(self) -> None:
@@ -326,10 +276,10 @@ class SurveyStage(QWidget):
         self._add(value, "tape")
 
     def _add(self, value: float, by: str) -> None:
-        row = self.list.currentRow()
+        row = self._at
         if surveying.add_reading(self._session, measure=self.measure().key, value=value, by=by):
             self.entry.clear()
-            self.list.setCurrentRow(min(row + 1, self.list.count() - 1))
+            self.choose(min(row + 1, len(self.model.entries()) - 1))
 
     def _read(self, what: Callable[[Reader], Any], done: Callable[[Any], None]) -> None:
         """Ask the device beside the window, so that a silent one holds nothing up."""

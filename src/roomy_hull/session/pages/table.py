@@ -88,6 +88,7 @@ STAGES: tuple[Stage, ...] = (
              "loads.strength:StrengthPage"),
         Page("Stability", "Ctrl+Alt+7", "Centre of mass, tilt, angles, towing", "loads.stability:StabilityPage"),
         Page("Sheet", "Ctrl+Alt+8", "Weighings, and the sheet to print", "loads.sheet:SheetPage"),
+        Page("Scenarios", "Ctrl+Alt+9", "Who and what is aboard in each", "loads.scenarios:ScenariosPage"),
     )),
     Stage("Access", "", (
         Page("Gear", "Ctrl+Shift+1", "What is carried, where it is, where is what", "access.goods:GoodsPage"),

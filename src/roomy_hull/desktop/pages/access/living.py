@@ -8,7 +8,7 @@ from roomy_hull.desktop.text import Label
 from roomy_hull.desktop.theme import font
 from roomy_hull.drawing.style import Theme
 from roomy_hull.session.actions import accessing
-from roomy_hull.session.pages.access.living import PARTY_HEADS, LivingModel
+from roomy_hull.session.pages.access.living import LivingModel, PartyModel
 from roomy_hull.session.pages.access.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -18,16 +18,14 @@ class LivingPage(SessionPage):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.model = LivingModel(session)
+        self.model, self.everybody = LivingModel(session), PartyModel(session)
         self.words = Label()
         self.words.setWordWrap(True)
         self.words.setFont(font(14))
         self.words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("Worktops, heads, beds, dogs")
         self.party = Grid("The party", rows_chosen=True)
-        self.party.cell_clicked.connect(
-            lambda row, _c: accessing.choose(session, key=self.model.party_keys()[row])
-        )
+        self.party.cell_clicked.connect(self._choose)
         self.remove = self.ask("Take out of the party", "access.remove")
         row = QHBoxLayout()
         row.setContentsMargins(8, 2, 8, 2)
@@ -43,7 +41,12 @@ class LivingPage(SessionPage):
         """Bring words and tables up to date."""
         self.words.setText(self.model.words())
         self.table.show_rows(self._theme, self.model)
-        self.party.fill(self._theme, PARTY_HEADS, self.model.party_cells())
+        self.party.work_on(self._theme, self.everybody)
         self.remove.setEnabled(
             self._session.look.access.partition(".")[0] in ("people", "dogs", "berths")
         )
+
+    def _choose(self, row: int, _column: int) -> None:
+        rows = self.everybody.entries()
+        if row < len(rows):
+            accessing.choose(self._session, key=self.everybody.key(rows[row]))

@@ -13,6 +13,7 @@ from roomy_hull.job.logs import Result
 from roomy_hull.planning.checklist import held_against
 from roomy_hull.session.actions import handing
 from roomy_hull.session.pages.build.finishing import ChecksModel
+from roomy_hull.session.pages.build.sheets import CheckSheets
 from roomy_hull.session.pages.build.words import CAUTION
 from roomy_hull.session.session import Session
 
@@ -28,7 +29,7 @@ class ChecksPage(SessionPage):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.model = ChecksModel(session)
+        self.model, self.sheets = ChecksModel(session), CheckSheets(session)
         self.question, self.words = words(20), words()
         self.question.setMinimumHeight(72)
         self.figures, self.note = QLineEdit(), QLineEdit()
@@ -131,7 +132,7 @@ class ChecksPage(SessionPage):
         self.figures.setPlaceholderText(asks or "nothing to measure")
         self.figures.setEnabled(bool(asks))
         self.words.setText(model.words())
-        self.table.show_rows(self._theme, model)
+        self.table.work_on(self._theme, self.sheets)
         one, rows = model.chosen(), model.checks()
         if one is not None:
             blocked = self.table.blockSignals(True)

@@ -1,54 +1,84 @@
 """The page Living: worktops, heads, beds, dogs, standing level; the party."""
 
-from roomy_hull.core.units import show
+import functools
+from collections.abc import Sequence
+
+from roomy_hull.core.card import Field
+from roomy_hull.core.units import show, unit_word
+from roomy_hull.job.edits import goods as edits
+from roomy_hull.job.goods import Named
+from roomy_hull.session.card_fields import access_fields
 from roomy_hull.session.pages.access.words import names_of, party
 from roomy_hull.session.pages.model import PageModel
+from roomy_hull.session.pages.worked import Worked
 from roomy_hull.session.worn import in_setup
 from roomy_hull.studies.access.living import HAIR
-from roomy_hull.tables.column import Cell
+from roomy_hull.tables.column import Cell, Column
 
-PARTY_HEADS = ("Who", "What", "Figures")
+GROUPS = {"people": "person", "dogs": "dog", "berths": "berth"}
+SIZES = {
+    "people": {"long": "stature"},
+    "dogs": {"long": "a", "wide": "c", "high": "d"},
+    "berths": {"long": "length", "wide": "width", "high": "height"},
+}
+"""Which field of a person, a dog or a berth stands in which column."""
+
+
+class PartyModel(Worked[tuple[str, Named]]):
+    """The party: people, dogs and berths, changed where they stand."""
+
+    def entries(self) -> list[tuple[str, Named]]:
+        """Everybody, by the group they are of."""
+        p = self._session.job.party
+        return [(group, one) for group in GROUPS for one in getattr(p, group)]
+
+    def key(self, entry: tuple[str, Named]) -> str:
+        """As `access_fields` takes it."""
+        return f"{entry[0]}.{entry[1].id}"
+
+    def fields(self, key: str) -> tuple[Field, ...]:
+        """The fields that the card has of somebody."""
+        return access_fields(self._session.job, key)
+
+    def field(self, key: str, name: str) -> Field | None:
+        """One of them, by its column."""
+        return super().field(key, SIZES[key.partition(".")[0]].get(name, name))
+
+    def columns(self) -> tuple[Column[tuple[str, Named]], ...]:
+        """What is told of somebody."""
+        chosen, word = self._session.look.access, unit_word("length", self._session.look.system)
+
+        def who(entry: tuple[str, Named]) -> Cell:
+            return (entry[1].called, "bold" if self.key(entry) == chosen else "")
+
+        return (
+            self.column("Who", "name", who, needed=True),
+            Column("What", lambda e: (GROUPS[e[0]], "")),
+            self.column(f"Tall or long, {word}", "long"),
+            self.column(f"Wide, {word}", "wide"),
+            self.column(f"High, {word}", "high"),
+        )
+
+    def new(self, name: str) -> str:
+        """Add somebody by their name."""
+        session = self._session
+        if not session.attempt(f"add {name}", lambda: edits.with_person(session.job)):
+            return ""
+        one = session.job.party.people[-1]
+        self._change(f"people.{one.id}", "name", name)
+        return f"people.{one.id}"
+
+    def delete(self, some: Sequence[tuple[str, Named]]) -> None:
+        """Take somebody out of the party."""
+        for entry in some:
+            make = functools.partial(edits.without_of_party, self._session.job, self.key(entry))
+            self._session.attempt("take out of the party", make)
 
 
 class LivingModel(PageModel):
     """Worktops, heads, beds, dogs, standing level; the party."""
 
     heads = ("What", "For", "Has", "Wants", "")
-
-    def party_keys(self) -> list[str]:
-        """What each row of the party chooses."""
-        p = self._session.job.party
-        return [
-            *(f"people.{x.id}" for x in p.people),
-            *(f"dogs.{x.id}" for x in p.dogs),
-            *(f"berths.{x.id}" for x in p.berths),
-        ]
-
-    def party_cells(self) -> list[list[Cell]]:
-        """Everybody, dogs and berths."""
-        p, system, chosen = (
-            self._session.job.party,
-            self._session.look.system,
-            self._session.look.access,
-        )
-
-        def size(mm: float) -> str:
-            return show(mm, "length", system)
-
-        rows: list[list[Cell]] = [
-            [(x.called, ""), ("person", ""), (size(x.stature), "")] for x in p.people
-        ]
-        rows += [
-            [(x.called, ""), ("dog", ""), (f"{size(x.a)}, {size(x.d)} high", "")] for x in p.dogs
-        ]
-        rows += [
-            [(x.called, ""), ("berth", ""), (f"{size(x.length)} × {size(x.width)}", "")]
-            for x in p.berths
-        ]
-        for row, key in zip(rows, self.party_keys(), strict=True):
-            if key == chosen:
-                row[0] = (row[0][0], "bold")
-        return rows
 
     def cells(self) -> list[list[Cell]]:
         """Everything against what it wants."""

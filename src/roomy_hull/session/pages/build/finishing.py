@@ -12,17 +12,20 @@ from roomy_hull.formats.workshop import Card
 from roomy_hull.planning.checklist import Check
 from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.placing import Placed, Task
+from roomy_hull.planning.plan import Build
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
-from roomy_hull.tables.build import CHECKS, check_rows, said
-from roomy_hull.tables.column import Cell, cells, heads
+from roomy_hull.tables.build import said
+from roomy_hull.tables.column import Cell
 
 
 class ChecksModel(PageModel):
     """The check sheets, filled by key or by three large buttons."""
 
-    heads = heads(CHECKS)
+    def build(self) -> Build:
+        """The plan of the job."""
+        return built(self._session)
 
     def checks(self) -> tuple[Check, ...]:
         """Every check."""
@@ -45,14 +48,6 @@ class ChecksModel(PageModel):
         at = next((n for n, c in enumerate(rows) if c.key == key), -1)
         order = (*rows[at + 1 :], *rows[: at + 1])
         return next((c.key for c in order if not state.result(c.key)), key)
-
-    def cells(self) -> list[list[Cell]]:
-        """A row for each."""
-        rows, chosen = cells(CHECKS, check_rows(built(self._session))), self.chosen()
-        for row, one in zip(rows, self.checks(), strict=True):
-            if chosen is not None and one.key == chosen.key:
-                row[1] = (row[1][0], "bold")
-        return rows
 
     def words(self) -> str:
         """How many are done, and what is asked of the chosen one."""
