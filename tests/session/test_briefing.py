@@ -65,7 +65,7 @@ def test_an_offer_is_kept_and_what_changes_after_it_is_shown(begun: Session) -> 
 
 def test_wishes_are_ranked_and_cost_what_they_cost(session: Session) -> None:
     model = BriefModel(session)
-    session.view.turn_to("Survey", "Brief", wish="water")
+    session.view.turn_to("Survey", "Brief", brief={"wish": "water"})
     before = model.keys()
     does(session, "brief.up")
     assert model.keys()[:2] == ["water", "fridge"]
@@ -84,7 +84,7 @@ def test_wishes_are_ranked_and_cost_what_they_cost(session: Session) -> None:
     assert model.on_short(fridge) == pytest.approx(model.came_to(fridge) * (1 - x / base))  # type: ignore[operator]
     assert "commonest regret" in model.words()
     does(session, "brief.wish", "A step for the roof")
-    assert session.look.wish == session.job.brief.wishes[-1].id
+    assert session.look.brief.wish == session.job.brief.wishes[-1].id
     does(session, "brief.drop")
     assert "A step for the roof" not in {w.name for w in session.job.brief.wishes}
 
@@ -96,7 +96,7 @@ def test_every_question_is_computed_on_this_job(session: Session, key: str) -> N
     assert len(one.ways) >= 2
     assert all(len(f.values) == len(one.ways) for f in one.facts)
     assert one.note.endswith(".")
-    session.view.set(question=key)
+    session.view.set(brief={"question": key})
     model = BriefModel(session)
     heads, rows = model.facts()
     assert len(rows) == len(one.facts)
@@ -109,7 +109,7 @@ def test_a_way_is_taken_with_a_click_and_given_back_with_another(session: Sessio
     briefing.choose_way(session, question="cooking", way="induction")
     briefing.choose_way(session, question="cooking", way="gas")
     assert [c.way for c in session.job.brief.choices if c.question == "cooking"] == ["gas"]
-    session.view.set(question="cooking")
+    session.view.set(brief={"question": "cooking"})
     assert BriefModel(session).taken() == "gas"
 
 

@@ -108,7 +108,7 @@ def test_finishing_an_operation_is_one_step_and_brings_its_parts_on(begun: Sessi
     works = works_of(begun.verdict.assembly)
     release = drawn_up((), works, "AB", day="2027-01-20")
     assert begun.attempt("release", lambda: msgspec.structs.replace(begun.job, releases=(release,)))
-    begun.view.turn_to("Build", "Plan", op="unit:galley:cut")
+    begun.view.turn_to("Build", "Plan", build={"op": "unit:galley:cut"})
     does(begun, "build.done", "not a figure")
     assert begun.job.log == ()
     does(begun, "build.done", "1,5")
@@ -136,7 +136,7 @@ def test_finishing_an_operation_is_one_step_and_brings_its_parts_on(begun: Sessi
 
 
 def test_hours_are_logged_and_said(begun: Session) -> None:
-    begun.view.turn_to("Build", "Plan", op="unit:galley:weld")
+    begun.view.turn_to("Build", "Plan", build={"op": "unit:galley:weld"})
     does(begun, "build.work", "0.25")
     does(begun, "build.hours", "6")
     assert begun.building.of(begun.verdict).hours["unit:galley:weld"] == 6
@@ -163,7 +163,7 @@ def test_a_size_as_built_is_asked_for_and_fit_follows(begun: Session) -> None:
         "units.galley.width", galley.width + 60, galley.width, "the bar was long",
     )  # fmt: skip
     # It is corrected by a new entry, and the vehicle is as drawn again.
-    begun.view.set(entry=entry.id)
+    begun.view.set(build={"entry": entry.id})
     does(begun, "build.correct", "measured over the rivets")
     assert begun.verdict.count("stop") == 0
     assert len(begun.job.log) == 2

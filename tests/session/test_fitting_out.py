@@ -115,10 +115,10 @@ def test_a_set_wants_something_open(registry: Registry, session: Session) -> Non
 def test_steps_stay_within_a_run(registry: Registry, session: Session) -> None:
     for _ in range(9):
         answered(registry, session, "unit.step_on")
-    assert session.look.step == 6
+    assert session.look.play.step == 6
     for _ in range(9):
         answered(registry, session, "unit.step_back")
-    assert (session.look.step, session.look.opened) == (0, frozenset())
+    assert (session.look.play.step, session.look.opened) == (0, frozenset())
     session.edit("none", msgspec.structs.replace(session.job, runs=()))
     assert fitting_out.played(session) is None
     fitting_out.go_to_step(session, 1)

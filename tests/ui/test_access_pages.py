@@ -39,7 +39,7 @@ def session(stocked: Job, stocked_verdict: Verdict, keeping: Settings) -> Sessio
 
 
 def goods_page(window: MainWindow) -> GoodsPage:
-    window.session.view.turn_to("Access", "Gear", access="", station="left")
+    window.session.view.turn_to("Access", "Gear", access={"chosen": ""}, station="left")
     found = window.page("Access", "Gear")
     assert isinstance(found, GoodsPage)
     return found
@@ -112,7 +112,7 @@ def test_a_good_is_taken_by_its_name_and_carried_back_to_the_list(
         at = lies.px(row.at)
         hand = Hand(page.picture)
         hand.press(at)
-        assert session.look.access == f"goods.{names[row.text]}"
+        assert session.look.access.chosen == f"goods.{names[row.text]}"
         hand.move(at + QPointF(2, 0))
         assert not held
         hand.move(at + QPointF(40, 0))
@@ -132,7 +132,7 @@ def test_where_is_the_tin_opener(window: MainWindow, qtbot: QtBot) -> None:
     qtbot.keyClicks(page.search, "tin op")
     assert page.table.rowCount() == 1
     click(qtbot, page.table, 0)
-    assert session.look.access == "goods.cutlery"
+    assert session.look.access.chosen == "goods.cutlery"
     assert "Galley drawers 2" in text(page.table, 0, 5)
     edit = window.card.edit_of("goods.cutlery.mass")
     assert isinstance(edit, QLineEdit)
@@ -168,7 +168,7 @@ def test_goods_are_pasted_added_and_taken_off(
     session.selection.select("wet-bench")
     qtbot.mouseClick(page.add, LEFT)
     assert (session.job.goods[-1].name, session.job.goods[-1].place) == ("Kettle", "wet-bench")
-    assert session.look.access == "goods.kettle"
+    assert session.look.access.chosen == "goods.kettle"
     qtbot.mouseClick(page.remove, LEFT)
     assert "kettle" not in [g.id for g in session.job.goods]
     do(session, "edit.undo")
@@ -185,15 +185,15 @@ def test_what_is_wanted_stands_out(window: MainWindow) -> None:
 
     assert marked() == 0
     do(session, "access.urgent")
-    assert session.look.urgent == "now"
+    assert session.look.access.urgent == "now"
     do(session, "access.urgent")
-    assert session.look.urgent == "each stop"
+    assert session.look.access.urgent == "each stop"
     assert marked() > 0
 
 
 def test_the_moves_to_a_thing_are_played(window: MainWindow, qtbot: QtBot) -> None:
     session = window.session
-    session.view.turn_to("Access", "Moves", access="")
+    session.view.turn_to("Access", "Moves", access={"chosen": ""})
     page = window.page("Access", "Moves")
     assert isinstance(page, MovesPage)
     row = page.model.keys().index("goods.mist-nets")
@@ -215,7 +215,7 @@ def test_the_moves_to_a_thing_are_played(window: MainWindow, qtbot: QtBot) -> No
 
 def test_somebody_reaches_in_profile_and_from_above(window: MainWindow, qtbot: QtBot) -> None:
     session = window.session
-    session.view.turn_to("Access", "Reach and sight", access="")
+    session.view.turn_to("Access", "Reach and sight", access={"chosen": ""})
     page = window.page("Access", "Reach and sight")
     assert isinstance(page, ReachPage)
     row = page.model.keys().index("space.net-drawer.")
@@ -232,15 +232,15 @@ def test_somebody_reaches_in_profile_and_from_above(window: MainWindow, qtbot: Q
 
 def test_people_dogs_and_berths(window: MainWindow, qtbot: QtBot) -> None:
     session = window.session
-    session.view.turn_to("Access", "Living", access="")
+    session.view.turn_to("Access", "Living", access={"chosen": ""})
     page = window.page("Access", "Living")
     assert isinstance(page, LivingPage)
     rows = page.table.rowCount()
     do(session, "access.add_dog")
     do(session, "access.add_berth")
     assert page.table.rowCount() == rows + 2
-    assert session.look.access.startswith("berths.")
-    edit = window.card.edit_of(f"party.{session.look.access}.length")
+    assert session.look.access.chosen.startswith("berths.")
+    edit = window.card.edit_of(f"party.{session.look.access.chosen}.length")
     assert isinstance(edit, QLineEdit)
     edit.setFocus()
     edit.selectAll()
@@ -262,7 +262,7 @@ def test_lifting_and_the_canopy_off_and_on(
     assert isinstance(page, LiftingPage)
     assert text(page.table, 0, 6) == "beyond bounds"
     click(qtbot, page.table, 0)
-    assert session.look.access.startswith("space.")
+    assert session.look.access.chosen.startswith("space.")
     session.view.turn_to("Access", "Off and on")
     off = window.page("Access", "Off and on")
     assert isinstance(off, OffOnPage)

@@ -57,7 +57,7 @@ def test_a_bar_is_dragged_and_what_follows_moves(shop: MainWindow, qtbot: QtBot)
     assert isinstance(page, PlanPage)
     session, model = shop.session, page.model
     qtbot.mouseClick(page.by["station"], LEFT)
-    assert session.look.bars == "station"
+    assert session.look.build.bars == "station"
     qtbot.mouseClick(page.by["person"], LEFT)
     model.days = 2.0
     page.picture.repaint()
@@ -75,7 +75,7 @@ def test_a_bar_is_dragged_and_what_follows_moves(shop: MainWindow, qtbot: QtBot)
     assert model.bar_at(*lies.mm(at.x(), at.y())) == key
     hand = Hand(page.picture)
     hand.press(QPointF(at))
-    assert session.look.op == key
+    assert session.look.build.op == key
     to = at + QPointF(300 * lies.s, 0)
     hand.move(QPointF(to))
     assert session.job.plan.held == ()
@@ -133,13 +133,13 @@ def test_an_operation_is_finished_from_the_drawing(shop: MainWindow, qtbot: QtBo
     at = fit(drawn[1], area).px(((b.x0 + b.x1) / 2, (b.z0 + b.z1) / 2))
     qtbot.mouseClick(page.picture, LEFT, pos=QPoint(round(at.x()), round(at.y())))
     assert session.selection.key == "galley"
-    assert session.look.op == "unit:galley:cut"
+    assert session.look.build.op == "unit:galley:cut"
     session.asker = Told("1.5")
     qtbot.mouseClick(page.done, LEFT)
     assert session.job.log[-1].op == "unit:galley:cut"
     assert {s for (ref, _n), s in page.model.states().items() if ref.id == "galley"} == {"cut"}
     click(qtbot, page.table, 1, 0)
-    assert session.look.op == page.model.keys()[1]
+    assert session.look.build.op == page.model.keys()[1]
 
 
 def test_checks_are_filled_by_keys_alone(shop: MainWindow, qtbot: QtBot) -> None:
@@ -172,7 +172,7 @@ def test_checks_are_filled_by_keys_alone(shop: MainWindow, qtbot: QtBot) -> None
     qtbot.keyClicks(page.figures, "many") if page.figures.isEnabled() else None
     assert any(f.code == "build.failed" for f in session.verdict.findings)
     click(qtbot, page.table, 0, 1)
-    assert session.look.check == page.model.checks()[0].key
+    assert session.look.build.check == page.model.checks()[0].key
 
 
 def test_photos_are_dropped_and_shown_and_a_missing_one_is_named(
@@ -196,7 +196,7 @@ def test_photos_are_dropped_and_shown_and_a_missing_one_is_named(
     assert page.strip.grab().toImage().pixelColor(60, 40).name() == "#4080c0"
     box, key = page.strip.boxes()[1]
     qtbot.mouseClick(page.strip, LEFT, pos=box.center().toPoint())
-    assert session.look.entry == key == photos[0].id
+    assert session.look.build.entry == key == photos[0].id
     assert session.path is not None
     (session.path.parent / "ute.photos" / photos[0].file).unlink()
     page.refresh()
@@ -292,17 +292,17 @@ def test_the_brief_shows_both_schools_in_figures(window: MainWindow, qtbot: QtBo
     session = window.session
     row = page.model.keys().index("winch")
     click(qtbot, page.table, row, 1)
-    assert session.look.wish == "winch"
+    assert session.look.brief.wish == "winch"
     assert "winch" in window.card.edit_of("brief.wishes.winch.name").text().lower()  # type: ignore[attr-defined]
     click(qtbot, page.table, row, 1)
-    assert session.look.wish == ""
+    assert session.look.brief.wish == ""
     for n in range(page.question.count()):
         page.question.setCurrentIndex(n)
         page.question.activated.emit(n)
         QApplication.processEvents()
         assert page.facts.rowCount() >= 2
         assert len(page._ways) >= 2  # the buttons that are there now
-    session.view.set(question="canopy")
+    session.view.set(brief={"question": "canopy"})
     QApplication.processEvents()
     qtbot.mouseClick(page._ways[1], LEFT)
     assert [c.way for c in session.job.brief.choices if c.question == "canopy"] == ["comes off"]

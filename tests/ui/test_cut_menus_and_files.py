@@ -50,7 +50,7 @@ def test_sheets_are_nested_drawn_and_written(
     assert sheets.list.count() == len(window.session.cutting.cut.nest.sheets)  # type: ignore[union-attr]
     for row in range(sheets.list.count()):
         sheets.list.setCurrentRow(row)
-        assert window.session.look.piece == row
+        assert window.session.look.cut.piece == row
         sheets.drawing.grab()
     with qtbot.waitSignal(sheets.written, timeout=60000):
         qtbot.mouseClick(sheets.write_button, Qt.MouseButton.LeftButton)
@@ -98,7 +98,7 @@ def test_parts_are_chosen_turned_and_bent_step_by_step(window: MainWindow, qtbot
     assert steps == shown.bends.rowCount() == 2
     whole = shown.folded.grab().toImage()
     qtbot.mouseClick(shown.begin, Qt.MouseButton.LeftButton)
-    assert window.session.look.bent == 0
+    assert window.session.look.cut.bent == 0
     assert not shown.back.isEnabled()
     flat = shown.folded.grab().toImage()
     assert flat != whole
@@ -113,7 +113,7 @@ def test_parts_are_chosen_turned_and_bent_step_by_step(window: MainWindow, qtbot
     numbers = shown.model.numbers()
     bar = next(n for n, p, _w in parts(window.session) if isinstance(p, BarPart) and p.drilled)
     shown.list.cell_clicked.emit(numbers.index(bar), 0)
-    assert window.session.look.part == bar
+    assert window.session.look.cut.part == bar
     assert shown.holes.rowCount() > 0
     assert shown.flat.papers() == ()
 

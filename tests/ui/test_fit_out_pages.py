@@ -111,9 +111,9 @@ def test_a_run_is_played_move_by_move_and_stops_where_it_fails(
     assert "no 'spare' that opens" in window.message.text()
     qtbot.mouseClick(panel.drop, LEFT)
     assert [r.id for r in session.job.runs] == ["camp", "work"]
-    session.view.set(run="camp", step=0)
+    session.view.set(play={"run": "camp", "step": 0})
     qtbot.mouseClick(panel.run, LEFT)
-    qtbot.waitUntil(lambda: session.look.step >= 1, timeout=4000)
+    qtbot.waitUntil(lambda: session.look.play.step >= 1, timeout=4000)
     session.view.turn_to("Fit-out", "Drawing")
     assert not panel.isVisible()
 

@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 )
 from pytestqt.qtbot import QtBot
 
-from roomy_hull.desktop import application
+from roomy_hull.desktop import application, dialogs
 from roomy_hull.desktop.window import MainWindow
 from roomy_hull.desktop.work import Work
 from roomy_hull.formats.demo import demo_job
@@ -141,7 +141,7 @@ def test_a_save_that_fails_in_any_way_keeps_the_window_open(
         raise RuntimeError("no such thing")
 
     with monkeypatch.context() as patch, qtbot.captureExceptions() as faults:
-        patch.setattr(session, "do", lambda *_a, **_k: broken(session))
+        patch.setattr(dialogs, "do", lambda *_a, **_k: broken(session))
         window.close()
     assert window.isVisible()
     assert session.history.dirty

@@ -38,7 +38,7 @@ def middle(page: PlanPage, key: str) -> QPointF:
         "person": one.people[0] if one.people else "",
         "station": f"{built(page.session).ops[key].station}/{one.lane}",
         "thing": (owner.id or owner.kind) if owner is not None else "job",
-    }[page.session.look.bars]
+    }[page.session.look.build.bars]
     at = [k for k, _n in model.rows()].index(row)
     return lies.px(((one.start + one.finish) / 2, sheet.top(at) - sheet.high / 2))
 
@@ -70,7 +70,7 @@ def test_a_bar_is_chosen_in_whatever_rows_it_stands(
     key = long(page)
     at = middle(page, key)
     qtbot.mouseClick(page.picture, LEFT, pos=at.toPoint())
-    assert page.session.look.op == key
+    assert page.session.look.build.op == key
     # A click, and a hand that trembles by a pixel, hold nothing.
     hand = Hand(page.picture)
     hand.press(at)
@@ -89,7 +89,7 @@ def test_every_operation_has_its_bar_with_everybody_who_does_it(page: PlanPage) 
             ("person", one.people),
             ("station", (f"{build.ops[key].station}/{one.lane}",)),
         ):
-            page.session.view.set(bars=rows)
+            page.session.view.set(build={"bars": rows})
             sheet, names = model.lies(model.aspect), [k for k, _name in model.rows()]
             assert len(set(names)) == len(names)
             for row in (names.index(m) for m in mine if m in names):
@@ -170,7 +170,7 @@ def test_an_arrow_moves_by_an_hour_and_with_shift_by_a_quarter(
     page: PlanPage, qtbot: QtBot
 ) -> None:
     session, key = page.session, long(page)
-    session.view.set(op=key)
+    session.view.set(build={"op": key})
     start = built(session).levelled.placed[key].start
     qtbot.keyClick(page.picture, Qt.Key.Key_Right)
     begins = built(session).tasks[key].begins
@@ -187,7 +187,7 @@ def test_todays_list_chooses_its_operation_and_the_other_way_round(page: PlanPag
     keys = page.model.today_keys()
     assert len(keys) == page.today.rowCount() > 1
     page.today.cell_clicked.emit(1, 0)
-    assert page.session.look.op == keys[1]
+    assert page.session.look.build.op == keys[1]
     assert built(page.session).ops[keys[1]].words == page.today.text_at(1, 1)
 
 

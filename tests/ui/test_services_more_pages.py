@@ -28,7 +28,7 @@ def instrument(window: MainWindow, which: str) -> Instrument:
 
 
 def board_page(window: MainWindow) -> BoardPage:
-    window.session.view.turn_to("Services", "Board", service="")
+    window.session.view.turn_to("Services", "Board", services={"chosen": ""})
     found = window.page("Services", "Board")
     assert isinstance(found, BoardPage)
     return found
@@ -41,7 +41,7 @@ def test_an_instrument_is_dragged_on_the_grid_as_one_step(window: MainWindow) ->
     hand, before = Hand(page.picture), instrument(window, "pump")
     start = lies.px((before.x, before.z))
     hand.press(start)
-    assert session.look.service == "instruments.fuses.pump"
+    assert session.look.services.chosen == "instruments.fuses.pump"
     for n in range(1, 9):
         hand.move(start + QPointF(n * lies.s, -n * lies.s))
     hand.release(start)
@@ -87,7 +87,7 @@ def test_keys_card_and_buttons_of_the_board(window: MainWindow, qtbot: QtBot) ->
     board = session.job.thing("fuses")
     assert isinstance(board, Board)
     added = board.instruments[-1]
-    assert session.look.service == f"instruments.fuses.{added.id}"
+    assert session.look.services.chosen == f"instruments.fuses.{added.id}"
     assert text(page.table, len(board.instruments) - 1, 1) == "switch"
     qtbot.keyClick(page.picture, Qt.Key.Key_Delete)
     assert added.id not in [i.id for i in session.job.thing("fuses").instruments]  # type: ignore[union-attr]
@@ -123,7 +123,7 @@ def test_signatures_are_signed_and_taken_back(
     window: MainWindow, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     session = window.session
-    session.view.turn_to("Services", "Signatures", service="")
+    session.view.turn_to("Services", "Signatures", services={"chosen": ""})
     page = window.page("Services", "Signatures")
     assert isinstance(page, SignaturesPage)
     assert not page.sign.isEnabled()
@@ -155,7 +155,7 @@ def test_weather_is_taken_from_a_file_and_a_bad_one_is_told(
     monkeypatch.setattr(session.asker, "file", lambda *_a, **_k: file)
     do(session, "services.weather")
     assert session.job.services.trip.weather.name == "hours.csv"
-    session.view.turn_to("Services", "Trip", service="")
+    session.view.turn_to("Services", "Trip", services={"chosen": ""})
     assert "Weather by hours.csv." in window.page("Services", "Trip").words.text()
     do(session, "services.clear_weather")
     assert not session.job.services.trip.weather.air
@@ -168,7 +168,7 @@ def test_a_plug_is_laid_in_for_later(window: MainWindow, monkeypatch: pytest.Mon
     session = window.session
     monkeypatch.setattr(session.asker, "choose", lambda _w, _o: "vehicle | tray")
     do(session, "services.plug")
-    session.view.turn_to("Services", "Runs", service="plugs.plug")
+    session.view.turn_to("Services", "Runs", services={"chosen": "plugs.plug"})
     assert window.card.edit_of("services.plugs.plug.pins").isVisible()
     assert "nothing uses it yet" in window.card._sum.text()
     do(session, "services.remove")

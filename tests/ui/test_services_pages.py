@@ -23,7 +23,7 @@ LEFT = Qt.MouseButton.LeftButton
 
 
 def trip_page(window: MainWindow) -> TripPage:
-    window.session.view.turn_to("Services", "Trip", service="")
+    window.session.view.turn_to("Services", "Trip", services={"chosen": ""})
     found = window.page("Services", "Trip")
     assert isinstance(found, TripPage)
     return found
@@ -47,7 +47,7 @@ def test_a_day_s_driving_is_dragged_and_the_charge_follows(window: MainWindow) -
     start = end_of(page.picture, window, 0)
     hour = end_of(page.picture, window, 1, 1.0) - end_of(page.picture, window, 1)
     hand.press(start)
-    assert session.look.service == "trip.days.0"
+    assert session.look.services.chosen == "trip.days.0"
     seen = []
     for more in (0.5, 1.0, 1.5, 2.0):
         hand.move(start + hour * more)
@@ -78,7 +78,7 @@ def test_a_day_is_chosen_and_its_figures_typed_on_the_card(
         LEFT,
         pos=lies.px((trip_scene.LEFT + 2.5 / len(days) * width, 500.0)).toPoint(),
     )
-    assert session.look.service == "trip.days.2"
+    assert session.look.services.chosen == "trip.days.2"
     edit = window.card.edit_of("services.trip.days.2.cloud")
     assert isinstance(edit, QLineEdit)
     edit.setFocus()
@@ -127,7 +127,7 @@ def test_a_circuit_is_chosen_in_the_schedule_and_its_cable_given_by_hand(
     port = page.table.viewport()
     assert port is not None
     qtbot.mouseClick(port, LEFT, pos=page.table.rect_of(row, 0).center())
-    assert session.look.service == "consumers.lab-outlet"
+    assert session.look.services.chosen == "consumers.lab-outlet"
     edit = window.card.edit_of("services.consumers.lab-outlet.wire.area")
     assert isinstance(edit, QLineEdit)
     edit.setFocus()

@@ -83,7 +83,7 @@ def test_the_swap_is_told_both_ways(flatbed: MainWindow, qtbot: QtBot) -> None:
     shown.start.setCurrentIndex(1)
     shown.end.setCurrentIndex(0)
     shown.start.activated.emit(1)
-    assert flatbed.session.look.swap == ("flatbed-work", "fen-camp")
+    assert flatbed.session.look.setups.swap == ("flatbed-work", "fen-camp")
     assert "Reed bundles" in shown.steps.text_at(0, 1)
 
 
@@ -137,7 +137,7 @@ def test_a_rack_is_added_from_the_menu_dragged_and_taken_away(
     offers = {a.text(): a for a in bar.menu.actions()}
     assert "Hold under a lid" not in offers
     offers["Rack over the tub or the tray"].trigger()
-    assert session.look.body == "tub-rack"
+    assert session.look.body.chosen == "tub-rack"
     assert list(bar.buttons) == ["", "tub-rack"]
     handles = body_sizes.handles(session.verdict.assembly, "left", "tub-rack")
     top = next(h for h in handles if h.path.endswith(".height"))
@@ -155,7 +155,7 @@ def test_a_rack_is_added_from_the_menu_dragged_and_taken_away(
     assert session.history.undo_words().startswith("change racks")
     qtbot.mouseClick(bar.drop, LEFT)
     assert session.job.body.racks == ()
-    assert session.look.body == ""
+    assert session.look.body.chosen == ""
 
 
 def test_a_room_is_chosen_by_clicking_it(flatbed: MainWindow, qtbot: QtBot) -> None:
@@ -169,7 +169,7 @@ def test_a_room_is_chosen_by_clicking_it(flatbed: MainWindow, qtbot: QtBot) -> N
     hand = Hand(stage.drawing)
     hand.press(view_at)
     hand.release(view_at)
-    assert session.look.body == "camper"
+    assert session.look.body.chosen == "camper"
     assert not stage.grab().isNull()
 
 
@@ -177,7 +177,7 @@ def test_card_of_a_room_changes_its_size_and_tells_a_wrong_one(
     flatbed: MainWindow, qtbot: QtBot
 ) -> None:
     session = flatbed.session
-    session.view.set(stage="Body", body="camper")
+    session.view.set(stage="Body", body={"chosen": "camper"})
     QApplication.processEvents()
     field = flatbed.card.edit_of("body.rooms.camper.mass")
     field.setFocus()

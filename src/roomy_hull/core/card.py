@@ -110,7 +110,8 @@ def _bounds(metas: list[Meta], unit: str) -> str:
     if least is None or most is None:
         return unit
     word = "" if unit[:1].isdigit() else unit.replace(";", ",").split(",")[0]
-    return f"{least:g} to {most:g} {word}".strip()
+    low, high = (f"{v:,.0f}" if float(v).is_integer() else f"{v:g}" for v in (least, most))
+    return f"{low} to {high} {word}".strip()
 
 
 def fields(

@@ -42,12 +42,14 @@ def _survey(window: MainWindow) -> None:
 
 
 def _brief(window: MainWindow) -> None:
-    window.session.view.turn_to("Survey", "Brief", question="springs")
+    window.session.view.turn_to("Survey", "Brief", brief={"question": "springs"})
 
 
 def _body(window: MainWindow) -> None:
     rooms = window.session.job.body.rooms
-    window.session.view.set(stage="Body", station="left", body=rooms[0].id if rooms else "")
+    window.session.view.set(
+        stage="Body", station="left", body={"chosen": rooms[0].id if rooms else ""}
+    )
 
 
 def _setups(window: MainWindow) -> None:
@@ -133,7 +135,7 @@ def _solid(window: MainWindow) -> None:
 def _loads(window: MainWindow) -> None:
     _let_go(window)
     window.session.view.turn_to("Fit-out", "Drawing", opened=frozenset())
-    window.session.view.set(whole=True, row="rear")
+    window.session.view.set(whole=True, loads={"row": "rear"})
     window.session.view.turn_to("Loads", "Board")
 
 
@@ -161,7 +163,7 @@ def _cut(window: MainWindow) -> None:
         ),
         0,
     )
-    session.view.turn_to("Cut", "Parts", part=own, bent=-1)
+    session.view.turn_to("Cut", "Parts", cut={"part": own, "bent": -1})
 
 
 def _wait_for_cut(window: MainWindow) -> None:
@@ -174,16 +176,16 @@ def _wait_for_cut(window: MainWindow) -> None:
 
 def _sheet(window: MainWindow) -> None:
     window.session.selection.select("")
-    window.session.view.turn_to("Cut", "Sheets", piece=0)
+    window.session.view.turn_to("Cut", "Sheets", cut={"piece": 0})
     _wait_for_cut(window)
     cut = window.session.cutting.cut
     if cut is not None:
         inner = [n for n, s in enumerate(cut.nest.sheets) if any(p.inside >= 0 for p in s.placed)]
-        window.session.view.set(piece=inner[0] if inner else 0)
+        window.session.view.set(cut={"piece": inner[0] if inner else 0})
 
 
 def _trip(window: MainWindow) -> None:
-    window.session.view.turn_to("Services", "Trip", service="")
+    window.session.view.turn_to("Services", "Trip", services={"chosen": ""})
 
 
 def _reach(window: MainWindow) -> None:
@@ -193,25 +195,25 @@ def _reach(window: MainWindow) -> None:
         (s for s in rows if s.top and not s.device and s.side == "left"), rows[0] if rows else None
     )
     key = f"space.{own.owner}.{own.part}" if own is not None else ""
-    session.view.turn_to("Access", "Reach and sight", access=key)
+    session.view.turn_to("Access", "Reach and sight", access={"chosen": key})
 
 
 def _goods(window: MainWindow) -> None:
-    window.session.view.turn_to("Access", "Gear", access="", station="left")
+    window.session.view.turn_to("Access", "Gear", access={"chosen": ""}, station="left")
 
 
 def _plan(window: MainWindow) -> None:
     session = window.session
     session.selection.select("")
-    session.view.turn_to("Build", "Plan", op="")
+    session.view.turn_to("Build", "Plan", build={"op": ""})
     page = window.page("Build", "Plan")
     page.model.days = 5.0
     order = session.building.of(session.verdict).levelled.order
-    session.view.set(op=next((k for k in order if k.endswith(":mount")), ""))
+    session.view.set(build={"op": next((k for k in order if k.endswith(":mount")), "")})
 
 
 def _progress(window: MainWindow) -> None:
-    window.session.view.turn_to("Build", "Progress", op="", station="left")
+    window.session.view.turn_to("Build", "Progress", build={"op": ""}, station="left")
 
 
 def _dark(window: MainWindow) -> None:

@@ -58,7 +58,7 @@ def survey_fields(job: Job) -> tuple[Field, ...]:
     seats = [
         f for n, seat in enumerate(v.seats)
         # The driver's seat stays where it is.
-        for f in fields(seat, f"{path}seats.{n}.", seat.name.capitalize(), skip=() if n else ("mass", "fitted"))
+        for f in fields(seat, f"{path}seats.{n}.", f"{seat.name.capitalize()},", skip=() if n else ("mass", "fitted"))
     ]  # fmt: skip
     long_range: tuple[Field, ...] = ()
     if v.long_range is not None:
@@ -204,8 +204,14 @@ def service_key(job: Job, look: ViewState, selected: str) -> str:
     page = look.page("Services")
     if page in _PLACES:
         head = _GROUPS.get(page)
-        return look.service if head is not None and look.service.startswith(head) else _PLACES[page]
-    chosen = "" if look.service.startswith(tuple(_GROUPS.values())) else look.service
+        return (
+            look.services.chosen
+            if head is not None and look.services.chosen.startswith(head)
+            else _PLACES[page]
+        )
+    chosen = (
+        "" if look.services.chosen.startswith(tuple(_GROUPS.values())) else look.services.chosen
+    )
     return key_of(job, selected) or chosen
 
 

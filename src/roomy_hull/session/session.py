@@ -207,7 +207,9 @@ class Session:
         self.seen.clear()
         self.arranging.forget()
         self.selection.clear()
-        self.view.set(scenario=_usual_scenario(job), opened=frozenset(), run="", step=0)
+        self.view.set(
+            scenario=_usual_scenario(job), opened=frozenset(), play={"run": "", "step": 0}
+        )
         self.selection.changed.emit()
         self.saved.emit()
         self.changed.emit()

@@ -68,7 +68,7 @@ class BodyDrawing(QWidget):
 
     def part(self) -> str:
         """The chosen room or rack; empty for tray and canopy."""
-        return self._session.look.body
+        return self._session.look.body.chosen
 
     def window_now(self) -> Window:
         """How millimetres lie on the screen; held still while a dot is dragged."""

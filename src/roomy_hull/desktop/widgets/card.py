@@ -91,7 +91,7 @@ class Card(QScrollArea):
         if session.look.stage == "Survey" and not at_brief(session):
             return survey_fields(session.job)
         if session.look.stage == "Body":
-            return part_fields(session.job, session.look.body)
+            return part_fields(session.job, session.look.body.chosen)
         if chosen_stage(session):
             return chosen_fields(session)
         thing = session.job.thing(session.selection.key)
@@ -121,7 +121,7 @@ class Card(QScrollArea):
         alone = (
             chosen_key(session)
             if chosen_stage(session)
-            else session.look.body
+            else session.look.body.chosen
             if session.look.stage in ("Survey", "Body")
             else session.selection.key or session.look.stage
         )

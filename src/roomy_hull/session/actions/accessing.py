@@ -18,7 +18,7 @@ from roomy_hull.session.session import Session
 
 def _chosen(session: Session) -> str:
     """Id of the chosen good; empty for none."""
-    key = session.look.access
+    key = session.look.access.chosen
     return key.removeprefix("goods.") if key.startswith("goods.") else ""
 
 
@@ -33,7 +33,7 @@ def add(session: Session) -> None:
         return
     place = session.selection.key if session.job.thing(session.selection.key) is not None else ""
     if session.attempt(f"add {name}", lambda: edits.with_good(session.job, name, place)):
-        session.view.set(stage="Access", access=f"goods.{session.job.goods[-1].id}")
+        session.view.set(stage="Access", access={"chosen": f"goods.{session.job.goods[-1].id}"})
 
 
 def paste(session: Session) -> None:
@@ -95,17 +95,22 @@ def papers(session: Session) -> None:
 
 def remove(session: Session) -> None:
     """Take the chosen good off the list, or somebody out of the party."""
-    key = session.look.access
+    key = session.look.access.chosen
     group = key.partition(".")[0]
     if group == "goods":
         session.attempt("take off the list", lambda: edits.without(session.job, _chosen(session)))
     else:
         session.attempt("take out of the party", lambda: edits.without_of_party(session.job, key))
-    session.view.set(access="")
+    session.view.set(access={"chosen": ""})
 
 
 def _may_remove(session: Session) -> bool:
-    return session.look.access.partition(".")[0] in ("goods", "people", "dogs", "berths")
+    return session.look.access.chosen.partition(".")[0] in (
+        "goods",
+        "people",
+        "dogs",
+        "berths",
+    )
 
 
 def _new(session: Session, words: str, group: str) -> None:
@@ -117,13 +122,15 @@ def _new(session: Session, words: str, group: str) -> None:
     make = {"people": edits.with_person, "dogs": edits.with_dog, "berths": berth}[group]
     if session.attempt(words, lambda: make(session.job)):
         session.view.turn_to(
-            "Access", "Living", access=f"{group}.{getattr(session.job.party, group)[-1].id}"
+            "Access",
+            "Living",
+            access={"chosen": f"{group}.{getattr(session.job.party, group)[-1].id}"},
         )
 
 
 def choose(session: Session, *, key: str) -> None:
     """Choose something of Access: the card shows it, the drawing turns to it."""
-    changes: dict[str, object] = {"access": key, "played": -1}
+    changes: dict[str, object] = {"access": {"chosen": key, "played": -1}}
     good = next((n for n, g in enumerate(session.job.goods) if f"goods.{g.id}" == key), -1)
     rows = session.verdict.access
     if 0 <= good < len(rows.stowed) and rows.stowed[good].space >= 0:
@@ -142,25 +149,27 @@ def stow(session: Session, *, key: str, place: str, part: str = "") -> bool:
 
 def play(session: Session, *, to: int) -> None:
     """Show the moves to something after so many of them."""
-    session.view.set(played=max(0, to))
+    session.view.set(access={"played": max(0, to)})
 
 
 def ask(session: Session, *, person: str) -> None:
     """Ask for somebody of the party."""
-    session.view.set(person=person)
+    session.view.set(access={"person": person})
 
 
 def _next_person(session: Session) -> None:
     """Ask for the next of the party."""
     rows = [p.id for p in people(session.job.party)]
-    n = rows.index(session.look.person) if session.look.person in rows else 0
-    session.view.set(person=rows[(n + 1) % len(rows)])
+    n = rows.index(session.look.access.person) if session.look.access.person in rows else 0
+    session.view.set(access={"person": rows[(n + 1) % len(rows)]})
 
 
 def _everything_now(session: Session) -> None:
     """Have everything that is wanted now stand out, or nothing any more."""
     order = ("", "now", "each stop", "each camp", "rarely")
-    session.view.set(urgent=order[(order.index(session.look.urgent) + 1) % len(order)])
+    session.view.set(
+        access={"urgent": order[(order.index(session.look.access.urgent) + 1) % len(order)]}
+    )
 
 
 def actions() -> list[Action]:

@@ -22,20 +22,20 @@ def _add_part(kind: str, session: Session) -> None:
     if session.attempt(f"add: {words.lower()}", lambda: outfitting.added(session.job, kind)):
         body = session.job.body
         key = body.rooms[-1].id if kind in outfitting.ROOMS else body.racks[-1].id
-        session.view.set(stage="Body", body=key)
+        session.view.set(stage="Body", body={"chosen": key})
         session.say("Its sizes are a proposal: change them on the card, or drag its dots.")
 
 
 def part(session: Session) -> str:
     """The chosen room or rack; empty for tray and canopy."""
-    key, body = session.look.body, session.job.body
+    key, body = session.look.body.chosen, session.job.body
     return key if body.room(key) is not None or body.rack(key) is not None else ""
 
 
 def _drop_part(session: Session) -> None:
     key = part(session)
     if session.attempt(f"take {key} away", lambda: outfitting.taken_away(session.job, key)):
-        session.view.set(body="")
+        session.view.set(body={"chosen": ""})
 
 
 def _close_rear(session: Session) -> None:
@@ -146,4 +146,4 @@ def body() -> list[Action]:
 
 def choose_part(session: Session, *, key: str) -> None:
     """Choose a part of the body: its card is shown."""
-    session.view.set(body=key)
+    session.view.set(body={"chosen": key})

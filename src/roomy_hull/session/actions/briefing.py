@@ -13,7 +13,9 @@ def rank(by: int) -> Any:
     """What moves the chosen wish up or down."""
 
     def run(session: Session) -> None:
-        session.attempt("rank a wish", lambda: edits.ranked(session.job, session.look.wish, by))
+        session.attempt(
+            "rank a wish", lambda: edits.ranked(session.job, session.look.brief.wish, by)
+        )
 
     return run
 
@@ -28,18 +30,18 @@ def choose_way(session: Session, *, question: str, way: str) -> bool:
 
 def drop_wish(session: Session) -> None:
     """Delete the chosen wish."""
-    editing.drop_wish(session, key=session.look.wish)
+    editing.drop_wish(session, key=session.look.brief.wish)
 
 
 def new_wish(session: Session) -> None:
     """Add a wish to the brief and choose it."""
     name = session.asker.name("What is wished for?", "")
     if name and editing.add_wish(session, name=name, need="wanted", mass=0.0, x=0.0):
-        session.view.turn_to("Survey", "Brief", wish=session.job.brief.wishes[-1].id)
+        session.view.turn_to("Survey", "Brief", brief={"wish": session.job.brief.wishes[-1].id})
 
 
 def _wish(session: Session) -> bool:
-    return any(w.id == session.look.wish for w in session.job.brief.wishes)
+    return any(w.id == session.look.brief.wish for w in session.job.brief.wishes)
 
 
 def actions() -> list[Action]:

@@ -50,21 +50,24 @@ def hold(session: Session, *, op: str, day: str, hour: float, person: str = "") 
 
 def let_go(session: Session) -> None:
     """Let the chosen operation go where the plan puts it."""
-    session.attempt("unlock", lambda: edits.let_go(session.job, session.look.op))
+    session.attempt("unlock", lambda: edits.let_go(session.job, session.look.build.op))
 
 
 def held_by_hand(session: Session) -> bool:
     """Enable only where the chosen operation is held by hand."""
-    return any(h.op == session.look.op for h in session.job.plan.held)
+    return any(h.op == session.look.build.op for h in session.job.plan.held)
 
 
 def hours(session: Session) -> None:
     """Say how long the chosen operation takes, whatever the rates say."""
     build = session.building.of(session.verdict)
-    value = figure(session, "How many hours does it take?", f"{build.hours[session.look.op]:.1f}")
+    value = figure(
+        session, "How many hours does it take?", f"{build.hours[session.look.build.op]:.1f}"
+    )
     if value is not None:
         session.attempt(
-            "say how long it takes", lambda: edits.held(session.job, session.look.op, hours=value)
+            "say how long it takes",
+            lambda: edits.held(session.job, session.look.build.op, hours=value),
         )
 
 
@@ -123,7 +126,7 @@ def work(session: Session, *, op: str, spent: float, done: bool) -> bool:
 
 
 def _spent(session: Session, wish: float) -> float | None:
-    op = session.building.of(session.verdict).ops.get(session.look.op)
+    op = session.building.of(session.verdict).ops.get(session.look.build.op)
     hands = f", by all {op.crew} together" if op is not None and op.crew > 1 else ""
     found = figure(session, f"How many hours were worked at it{hands}?", f"{wish:.1f}")
     return None if found is None else max(0.0, found)
@@ -132,7 +135,7 @@ def _spent(session: Session, wish: float) -> float | None:
 def done(session: Session) -> None:
     """Finish the chosen operation."""
     build = session.building.of(session.verdict)
-    op = session.look.op
+    op = session.look.build.op
     if op in build.state.done:
         session.say("That is done already; correct its entry in the log.", trouble=True)
         return
@@ -145,13 +148,14 @@ def log_hours(session: Session) -> None:
     """Log hours at the chosen operation without finishing it."""
     spent = _spent(session, 1.0)
     if spent is not None:
-        work(session, op=session.look.op, spent=spent, done=False)
+        work(session, op=session.look.build.op, spent=spent, done=False)
 
 
 def chosen_op(session: Session) -> bool:
     """Enable only where an operation is chosen."""
     return (
-        session.look.stage == "Build" and session.look.op in session.building.of(session.known).ops
+        session.look.stage == "Build"
+        and session.look.build.op in session.building.of(session.known).ops
     )
 
 
@@ -159,14 +163,14 @@ def note(session: Session) -> None:
     """Write something down, of the chosen operation."""
     words = session.asker.name("What is to be noted?", "")
     if words:
-        log(session, "note", kind="note", op=session.look.op, words=words)
+        log(session, "note", kind="note", op=session.look.build.op, words=words)
 
 
 def lesson(session: Session) -> None:
     """Write down what the next job should do otherwise."""
     words = session.asker.name("What should the next job do otherwise?", "")
     if words:
-        log(session, "a lesson", kind="lesson", op=session.look.op, words=words)
+        log(session, "a lesson", kind="lesson", op=session.look.build.op, words=words)
 
 
 def visit(session: Session) -> None:
@@ -235,7 +239,7 @@ def add_photo(session: Session, *, path: Path, words: str = "") -> bool:
         session,
         "a photo",
         kind="photo",
-        op=session.look.op,
+        op=session.look.build.op,
         file=taken.file,
         taken=taken.taken,
         words=words or path.stem[:200],
@@ -244,7 +248,7 @@ def add_photo(session: Session, *, path: Path, words: str = "") -> bool:
 
 def correct(session: Session) -> None:
     """Strike the chosen entry out by a new one that says why."""
-    key = session.look.entry
+    key = session.look.build.entry
     why = session.asker.name(
         "Why does it not hold? The entry stays, and this stands beside it.", ""
     )
@@ -254,4 +258,4 @@ def correct(session: Session) -> None:
 
 def chosen_entry(session: Session) -> bool:
     """Enable only where an entry of the log is chosen."""
-    return any(e.id == session.look.entry for e in session.job.log)
+    return any(e.id == session.look.build.entry for e in session.job.log)

@@ -86,13 +86,15 @@ def keep_run(session: Session) -> None:
     if session.attempt(
         f"keep the run-through {name}", lambda: layouts.with_run(session.job, name, moves)
     ):
-        session.view.turn_to("Fit-out", "Run-through", run=session.job.runs[-1].id, step=0)
+        session.view.turn_to(
+            "Fit-out", "Run-through", play={"run": session.job.runs[-1].id, "step": 0}
+        )
 
 
 def played(session: Session) -> RunResult | None:
     """Play the chosen run-through from the start; none where there is none."""
     runs = {r.id: r for r in session.job.runs}
-    run = runs.get(session.look.run) or next(iter(runs.values()), None)
+    run = runs.get(session.look.play.run) or next(iter(runs.values()), None)
     verdict = in_setup(session)
     return None if run is None else play(verdict.assembly, verdict.together, verdict.in_out, run)
 
@@ -105,14 +107,17 @@ def go_to_step(session: Session, step: int) -> None:
         return
     step = min(max(step, 0), len(result.played))
     done = result.played[step - 1] if step else None
-    changes: dict[str, object] = {"step": step, "opened": done.opened if done else frozenset()}
+    changes: dict[str, object] = {
+        "play": {"step": step},
+        "opened": done.opened if done else frozenset(),
+    }
     if done is not None:
         opening = in_setup(session).assembly.opening(done.move.what)
         if opening is not None:
             changes["station"] = opening.side
     session.view.set(**changes)
     if done is not None and not done.fine:
-        run = session.look.run or session.job.runs[0].id
+        run = session.look.play.run or session.job.runs[0].id
         finding = next(
             (
                 f
@@ -238,7 +243,7 @@ def keep_variant(session: Session) -> None:
 
 def _step(by: int, session: Session) -> None:
     session.view.turn_to("Fit-out", "Run-through")
-    go_to_step(session, session.look.step + by)
+    go_to_step(session, session.look.play.step + by)
 
 
 _ALIGN = {"start": "Align front edges", "end": "Align rear edges", "floor": "Align undersides", "top": "Align tops",

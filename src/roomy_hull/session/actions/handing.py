@@ -60,7 +60,7 @@ def check(
         words=words,
     ):
         return False
-    session.view.set(check=model.after(one.key))
+    session.view.set(build={"check": model.after(one.key)})
     return True
 
 

@@ -18,7 +18,7 @@ def show(session: Session, *, part: int) -> None:
     """Show a part, and select what it belongs to."""
     own = next((w for n, _p, w in parts(session) if n == part), None)
     key = own.owner.id if own is not None and own.owner.is_thing else ""
-    session.view.set(part=part, bent=-1)
+    session.view.set(cut={"part": part, "bent": -1})
     session.selection.select(key)
 
 
@@ -37,7 +37,7 @@ def release(session: Session) -> None:
         session.say(str(trouble), trouble=True)
         return
     if session.attempt(f"release {made.revision}", lambda: edits.released(session.job, made)):
-        session.view.turn_to("Cut", "Release", against="")
+        session.view.turn_to("Cut", "Release", cut={"against": ""})
         session.say(f"Revision {made.revision} is released: {len(made.parts)} parts.")
 
 

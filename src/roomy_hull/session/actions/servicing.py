@@ -38,7 +38,7 @@ def _step(
 
 def _day(session: Session) -> int:
     """The chosen day; -1 for none."""
-    group, _, n = session.look.service.rpartition(".")
+    group, _, n = session.look.services.chosen.rpartition(".")
     return int(n) if group == "trip.days" and n.isdecimal() else -1
 
 
@@ -126,7 +126,7 @@ def _plug(session: Session) -> None:
 
 def _board_of(session: Session) -> str:
     """The board in hand: the selected one, that of the chosen instrument, else the first."""
-    named = session.look.service.split(".")
+    named = session.look.services.chosen.split(".")
     keys = [session.selection.key, named[1] if named[0] == "instruments" and len(named) > 1 else ""]
     keys += [u.id for u in session.job.units if isinstance(u, Board)]
     return next((k for k in keys if k and isinstance(session.job.thing(k), Board)), "")
@@ -139,13 +139,13 @@ def add_instrument(session: Session, *, what: str) -> bool:
     done = session.attempt(f"add a {kind}", lambda: boards.with_instrument(session.job, key, kind))  # type: ignore[arg-type]  # a key of the table
     board = session.job.thing(key)
     if done and isinstance(board, Board):
-        session.view.set(service=f"instruments.{key}.{board.instruments[-1].id}")
+        session.view.set(services={"chosen": f"instruments.{key}.{board.instruments[-1].id}"})
     return done
 
 
 def _remove(session: Session) -> Job:
     """The job without what is chosen, of the services or of a board."""
-    key = session.look.service
+    key = session.look.services.chosen
     if key.startswith("instruments."):
         _head, unit, which = key.split(".", 2)
         return boards.without_instrument(session.job, unit, which)
@@ -154,7 +154,7 @@ def _remove(session: Session) -> Job:
 
 def nudge(session: Session, *, right: float, up: float) -> bool:
     """Move the chosen instrument by so much, within its board. [mm]"""
-    key = session.look.service
+    key = session.look.services.chosen
     if not key.startswith("instruments."):
         return False
     _head, unit, which = key.split(".", 2)
@@ -172,7 +172,7 @@ def nudge(session: Session, *, right: float, up: float) -> bool:
 def choose(session: Session, *, key: str) -> None:
     """Choose something of the services: the card shows it."""
     session.selection.clear()
-    session.view.set(service=key)
+    session.view.set(services={"chosen": key})
 
 
 def actions() -> list[Action]:
@@ -200,7 +200,7 @@ def actions() -> list[Action]:
                _step("add a day", lambda s: edits.with_day(s.job, _day(s)))),
         Action("services.remove", "Take it out of the services", "What is chosen: a circuit, a source, a day", menu,
                _step("take out of the services", _remove), (),
-               lambda s: bool(s.look.service)),
+               lambda s: bool(s.look.services.chosen)),
         Action("services.recalibrate", "Recalibrate by the monitor", "What each use takes, by its readings at night", menu,
                _recalibrate, (), _has_readings),
         Action("services.forget", "Forget the monitor's readings", "All of them", menu,

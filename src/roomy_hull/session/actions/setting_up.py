@@ -16,7 +16,7 @@ from roomy_hull.verdict.swaps import Swap, swap, swap_rows
 def chosen(session: Session) -> SetUp | None:
     """The chosen set-up: that of the look, else the scenario's, else the first."""
     job = session.job
-    for key in (session.look.setup, session.scenario().setup):
+    for key in (session.look.setups.chosen, session.scenario().setup):
         found = job.setup(key)
         if found is not None:
             return found
@@ -35,7 +35,7 @@ def add(session: Session) -> None:
     if name and session.attempt(
         f"add the set-up {name}", lambda: edits.added(session.job, SetUp(id="x", name=name))
     ):
-        session.view.turn_to("Fit-out", "Set-ups", setup=session.job.setups[-1].id)
+        session.view.turn_to("Fit-out", "Set-ups", setups={"chosen": session.job.setups[-1].id})
 
 
 def copy(session: Session) -> None:
@@ -49,7 +49,7 @@ def copy(session: Session) -> None:
             f"add the set-up {name}", lambda: edits.added(session.job, one.but(name=name))
         )
     ):
-        session.view.set(setup=session.job.setups[-1].id)
+        session.view.set(setups={"chosen": session.job.setups[-1].id})
 
 
 def rename(session: Session) -> None:
@@ -72,7 +72,7 @@ def switch(session: Session, *, setup: str, what: str) -> bool:
     one = session.job.setup(setup)
     if one is None:
         return False
-    session.view.set(setup=setup)
+    session.view.set(setups={"chosen": setup})
     if what in ("canopy", "sides"):
         return session.attempt(
             f"change the {what}", lambda: edits.changed(session.job, setup, **{what: not getattr(one, what)})
@@ -113,7 +113,7 @@ def between(session: Session) -> tuple[str, str]:
     keys = [s.id for s in session.job.setups]
     if len(keys) < 2:
         return "", ""
-    a, b = session.look.swap
+    a, b = session.look.setups.swap
     a = a if a in keys else keys[0]
     return a, b if b in keys and b != a else next(k for k in keys if k != a)
 

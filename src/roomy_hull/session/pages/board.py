@@ -26,13 +26,13 @@ class BoardModel:
     @property
     def row(self) -> str:
         """The row that is explained."""
-        row = self._session.look.row
+        row = self._session.look.loads.row
         return row if row in dict(board.ROWS) else "rear"
 
     def choose(self, column: int, row: str) -> None:
         """Choose a cell: its row, and its scenario where the column is one."""
         scenarios = self._session.job.scenarios
-        changes: dict[str, object] = {"row": row}
+        changes: dict[str, object] = {"loads": {"row": row}}
         if 0 < column <= len(scenarios):
             changes["scenario"] = scenarios[column - 1].id
         self._session.selection.select("")

@@ -20,7 +20,7 @@ def body_words(session: Session) -> tuple[str, str, str, str, str]:
     Args:
         session: The job in hand, and which part of its body is chosen.
     """
-    body, key = session.job.body, session.look.body
+    body, key = session.job.body, session.look.body.chosen
     room, rack = body.room(key), body.rack(key)
     if room is not None:
         return _room(session, room)

@@ -25,11 +25,11 @@ def chosen_key(session: Session) -> str:
     """What is chosen in the stage, for a card that is laid out anew when it changes."""
     look = session.look
     if look.stage == "Access":
-        return f"{look.access} in Access"
+        return f"{look.access.chosen} in Access"
     if look.stage == "Build":
-        return f"{look.op} in Build"
+        return f"{look.build.op} in Build"
     if at_brief(session):
-        return f"{look.wish} in the brief"
+        return f"{look.brief.wish} in the brief"
     return f"{service_key(session.job, look, session.selection.key)} in {look.stage}"
 
 
@@ -37,11 +37,11 @@ def chosen_fields(session: Session) -> tuple[Field, ...]:
     """The parameters of what is chosen."""
     job, look = session.job, session.look
     if look.stage == "Access":
-        return access_fields(job, look.access)
+        return access_fields(job, look.access.chosen)
     if look.stage == "Build":
-        return () if look.op else fields(job.plan, "plan.")
+        return () if look.build.op else fields(job.plan, "plan.")
     if at_brief(session):
-        return brief_fields(job, look.wish)
+        return brief_fields(job, look.brief.wish)
     return service_fields(job, service_key(job, look, session.selection.key))
 
 

@@ -84,7 +84,7 @@ class SetupsModel(PageModel):
         session, rows = self._session, self.rows()
         if not 0 <= row < len(rows):
             if 0 < column <= len(session.job.setups):
-                session.view.set(setup=session.job.setups[column - 1].id)
+                session.view.set(setups={"chosen": session.job.setups[column - 1].id})
             return
         key = rows[row][0]
         if column == 0:
@@ -110,7 +110,7 @@ class SetupsModel(PageModel):
 
     def choose(self, start: str, end: str) -> None:
         """Tell the swap between two set-ups."""
-        self._session.view.set(swap=(start, end))
+        self._session.view.set(setups={"swap": (start, end)})
 
     def swap_words(self, found: Swap | None) -> str:
         """What the swap comes to."""

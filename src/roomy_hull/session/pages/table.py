@@ -157,5 +157,5 @@ def facing(finding: Finding, assembly: Assembly, look: ViewState) -> dict[str, o
         changes["pages"] = {**look.pages, about.stage: about.page}
     row = _ROWS.get(finding.code.removeprefix("loads."))
     if row is not None:
-        changes["row"] = row
+        changes["loads"] = {"row": row}
     return changes

@@ -211,4 +211,4 @@ class GoodsPage(SessionPage):
         """Bring the list up to date."""
         self.table.work_on(self._theme, self.model)
         self.words.setText(self.model.mass_words())
-        self.remove.setEnabled(self._session.look.access.startswith("goods."))
+        self.remove.setEnabled(self._session.look.access.chosen.startswith("goods."))

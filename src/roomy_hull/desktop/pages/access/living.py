@@ -43,7 +43,7 @@ class LivingPage(SessionPage):
         self.table.show_rows(self._theme, self.model)
         self.party.work_on(self._theme, self.everybody)
         self.remove.setEnabled(
-            self._session.look.access.partition(".")[0] in ("people", "dogs", "berths")
+            self._session.look.access.chosen.partition(".")[0] in ("people", "dogs", "berths")
         )
 
     def _choose(self, row: int, _column: int) -> None:

@@ -28,14 +28,14 @@ class BriefPage(SessionPage):
                                ("Delete", "brief.drop")))  # fmt: skip
         self.whole = QPushButton("The brief's own figures")
         self.whole.setFont(font(11))
-        self.whole.clicked.connect(lambda _on: session.view.set(wish=""))
+        self.whole.clicked.connect(lambda _on: session.view.set(brief={"wish": ""}))
         self.question = Chooser()
         self.question.setFont(font(12))
         self.question.setAccessibleName("Where practitioners go different ways")
         for key, name in self.model.questions():
             self.question.addItem(name, key)
         self.question.activated.connect(
-            lambda n: session.view.set(question=str(self.question.itemData(n)))
+            lambda n: session.view.set(brief={"question": str(self.question.itemData(n))})
         )
         self.facts = Grid("Both ways on this job")
         below = QVBoxLayout()
@@ -57,8 +57,8 @@ class BriefPage(SessionPage):
     def _chose(self, at: int, _column: int) -> None:
         keys = self.model.keys()
         if 0 <= at < len(keys):
-            chosen = "" if keys[at] == self.session.look.wish else keys[at]
-            self.session.view.set(wish=chosen)
+            chosen = "" if keys[at] == self.session.look.brief.wish else keys[at]
+            self.session.view.set(brief={"wish": chosen})
 
     def fill(self) -> None:
         """Bring words and both tables up to date."""
@@ -85,5 +85,5 @@ class BriefPage(SessionPage):
             )
             self.ways.addWidget(button)
             self._ways.append(button)
-        at = self.question.findData(session.look.question or self.question.itemData(0))
+        at = self.question.findData(session.look.brief.question or self.question.itemData(0))
         self.question.setCurrentIndex(max(0, at))

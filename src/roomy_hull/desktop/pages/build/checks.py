@@ -122,7 +122,7 @@ class ChecksPage(SessionPage):
     def _chose(self, at: int, _column: int) -> None:
         rows = self.model.checks()
         if 0 <= at < len(rows):
-            self.session.view.set(check=rows[at].key)
+            self.session.view.set(build={"check": rows[at].key})
 
     def fill(self) -> None:
         """Bring question and sheets up to date."""

@@ -67,7 +67,7 @@ class Strip(QWidget):
         if event is not None:
             for box, key in self.boxes():
                 if box.contains(event.position()):
-                    self._session.view.set(entry=key)
+                    self._session.view.set(build={"entry": key})
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Paint the photos, each with the day it was taken; one that is missing is named."""
@@ -99,7 +99,9 @@ class Strip(QWidget):
                 x, y = room.center().x() - size.width() / 2, room.center().y() - size.height() / 2
                 p.drawImage(QRectF(x, y, size.width(), size.height()), image)
             p.setPen(
-                QColor(self.theme.accent if key == self._session.look.entry else self.theme.ink)
+                QColor(
+                    self.theme.accent if key == self._session.look.build.entry else self.theme.ink
+                )
             )
             said = f"{entry.taken or entry.at[:10]} {entry.words}"
             under = QRectF(box.left(), box.bottom() - 15, box.width(), 15)
@@ -150,7 +152,7 @@ class LogPage(SessionPage):
         keys = self.model.keys()
         if 0 <= at < len(keys):
             entry = next(e for e in self.session.job.log if e.id == keys[at])
-            self.session.view.set(entry=keys[at], op=entry.op)
+            self.session.view.set(build={"entry": keys[at], "op": entry.op})
 
     def fill(self) -> None:
         """Bring words, photos and entries up to date."""

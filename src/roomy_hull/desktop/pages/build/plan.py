@@ -54,7 +54,7 @@ class PlanPicture(Picture):
         key = self._model.bar_at(*at)
         placed = self._model.placed()
         self._from = (key, at[0], float(placed[key].start)) if key else None
-        self._session.view.set(op=key)
+        self._session.view.set(build={"op": key})
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Have the bar follow the hand, and what follows it move along."""
@@ -100,7 +100,7 @@ class PlanPicture(Picture):
             self.update()
             return
         steps = {Qt.Key.Key_Left: -60.0, Qt.Key.Key_Right: 60.0}
-        op, placed = self._session.look.op, self._model.placed()
+        op, placed = self._session.look.build.op, self._model.placed()
         if event.key() in steps and op in placed:
             by = steps[Qt.Key(event.key())] / (
                 4 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
@@ -133,7 +133,7 @@ class PlanPage(SessionPage):
         self.today.setMaximumWidth(470)
         self.today.cell_clicked.connect(self._chose)
         choice, self.by = choice_row(
-            ROWS, session.look.bars, lambda k: session.view.set(bars=k), self
+            ROWS, session.look.build.bars, lambda k: session.view.set(build={"bars": k}), self
         )
         self.whole = QPushButton("All of it")
         self.improve = QPushButton("Look for a shorter plan")
@@ -177,7 +177,7 @@ class PlanPage(SessionPage):
     def _chose(self, at: int, _column: int) -> None:
         keys = self.model.today_keys()
         if 0 <= at < len(keys):
-            self.session.view.set(op=keys[at])
+            self.session.view.set(build={"op": keys[at]})
 
     def _whole(self) -> None:
         self.model.whole()
@@ -243,7 +243,7 @@ class PlanPage(SessionPage):
         """Bring words and today's list up to date."""
         session = self.session
         for key, button in self.by.items():
-            button.setChecked(key == session.look.bars)
+            button.setChecked(key == session.look.build.bars)
         self.words.setText(self.model.words())
         self.today.fill(self._theme, TODAY_HEADS, self.model.today())
         self.begin.setText("Begin the plan…" if not session.job.plan.begin else "Begins on…")

@@ -38,7 +38,9 @@ class Grown(Picture):
         keys = self._model.keys()
         done = self._model.done()
         session.view.set(
-            op=next((x for x in keys if x not in done), "") if session.selection.key else ""
+            build={
+                "op": next((x for x in keys if x not in done), "") if session.selection.key else ""
+            }
         )
 
 
@@ -69,7 +71,7 @@ class ProgressPage(SessionPage):
     def _chose(self, at: int, _column: int) -> None:
         keys = self.model.keys()
         if 0 <= at < len(keys):
-            self.session.view.set(op=keys[at])
+            self.session.view.set(build={"op": keys[at]})
 
     def fill(self) -> None:
         """Bring words and table up to date."""

@@ -38,7 +38,7 @@ class JointsPage(SessionPage):
     def _chose(self, _row: int) -> None:
         title = self.choice.currentText()
         self._session.selection.select(self.model.owner(title))
-        self._session.view.set(part=self.model.first(title), bent=-1)
+        self._session.view.set(cut={"part": self.model.first(title), "bent": -1})
 
     def fill(self) -> None:
         """Bring choice, words and table up to date."""

@@ -82,7 +82,7 @@ class PartsPage(SessionPage):
             (self.on, lambda: self.model.step() + 1), (self.all, lambda: -1),
         ):  # fmt: skip
             button.setFont(font(11))
-            button.clicked.connect(lambda _on, to=to: session.view.set(bent=to()))
+            button.clicked.connect(lambda _on, to=to: session.view.set(cut={"bent": to()}))
             buttons.addWidget(button)
         buttons.addStretch(1)
         self.bends = Grid("Bends in their order")

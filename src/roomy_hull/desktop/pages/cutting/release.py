@@ -59,7 +59,7 @@ class ReleasePage(SessionPage):
         self.stack(CAUTION, (top, 0), (self.words, 0), (self.table, 1), (states, 0))
 
     def _compare(self, row: int) -> None:
-        self._session.view.set(against=str(self.compare.itemData(row) or ""))
+        self._session.view.set(cut={"against": str(self.compare.itemData(row) or "")})
 
     def _come_to(self, state: PartState) -> None:
         keys = self.model.keys()
@@ -81,7 +81,7 @@ class ReleasePage(SessionPage):
         for words, key in rows:
             self.compare.addItem(words, key)
         self.compare.setCurrentIndex(
-            next((n for n, r in enumerate(rows) if r[1] == self._session.look.against), 0)
+            next((n for n, r in enumerate(rows) if r[1] == self._session.look.cut.against), 0)
         )
         self.compare.blockSignals(False)
         self.compare.setVisible(len(releases) > 1)

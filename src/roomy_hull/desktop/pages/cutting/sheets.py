@@ -61,11 +61,11 @@ class _Listed(NestedPage):
         return exact(mm, self._session.look.system)
 
     def _chose(self, row: int) -> None:
-        if row >= 0 and row != self._session.look.piece:
-            self._session.view.set(piece=row)
+        if row >= 0 and row != self._session.look.cut.piece:
+            self._session.view.set(cut={"piece": row})
 
     def _fill_list(self, rows: list[str]) -> None:
-        keep = min(max(self._session.look.piece, 0), max(len(rows) - 1, 0))
+        keep = min(max(self._session.look.cut.piece, 0), max(len(rows) - 1, 0))
         self.list.blockSignals(True)
         if [self.list.item(n).text() for n in range(self.list.count())] != rows:  # type: ignore[union-attr]  # there are so many
             self.list.clear()
@@ -105,7 +105,7 @@ class SheetsPage(_Listed):
         cut = self.cut
         if cut is None or not cut.nest.sheets:
             return None
-        return cut.nest.sheets[min(self._session.look.piece, len(cut.nest.sheets) - 1)]
+        return cut.nest.sheets[min(self._session.look.cut.piece, len(cut.nest.sheets) - 1)]
 
     def _picture(self, _ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:
         sheet = self._sheet()
@@ -265,7 +265,7 @@ class BarsPage(_Listed):
         groups = self._groups()
         if not groups:
             return LOOKING if self._work is not None else "Nothing is sawn", None
-        key, bars = groups[min(self._session.look.piece, len(groups) - 1)]
+        key, bars = groups[min(self._session.look.cut.piece, len(groups) - 1)]
         whole = exact(bars[0].length, self._session.look.system, unit=True, places=0)
         title = f"{key}: {len(bars)} of {whole}, pieces in sawing order"
         return title, (

@@ -62,8 +62,8 @@ class RunPanel(QWidget):
         self._beat.setInterval(BEAT_MS)
         self._beat.timeout.connect(self._next_beat)
         self.choice.activated.connect(self._chosen)
-        self.back.clicked.connect(lambda: go_to_step(session, session.look.step - 1))
-        self.on.clicked.connect(lambda: go_to_step(session, session.look.step + 1))
+        self.back.clicked.connect(lambda: go_to_step(session, session.look.play.step - 1))
+        self.on.clicked.connect(lambda: go_to_step(session, session.look.play.step + 1))
         self.run.clicked.connect(self._play)
         self.drop.clicked.connect(self._drop)
         self.list.itemClicked.connect(lambda _i: go_to_step(session, self.list.currentRow() + 1))
@@ -91,7 +91,7 @@ class RunPanel(QWidget):
         self.choice.clear()
         self.choice.addItems([r.name for r in session.job.runs])
         ids = [r.id for r in session.job.runs]
-        at = ids.index(session.look.run) if session.look.run in ids else 0
+        at = ids.index(session.look.play.run) if session.look.play.run in ids else 0
         self.choice.setCurrentIndex(at if ids else -1)
         result = played(session)
         for button in (self.back, self.on, self.run, self.drop):
@@ -104,10 +104,10 @@ class RunPanel(QWidget):
             return
         for n, one in enumerate(result.played, 1):
             item = QListWidgetItem(f"{'✓' if one.fine else '✕'} {n}  {one.words}")
-            item.setFont(font(12, bold=n == session.look.step))
+            item.setFont(font(12, bold=n == session.look.play.step))
             item.setForeground(QColor(self._theme.ink if one.fine else self._theme.stop))
             self.list.addItem(item)
-        self.list.setCurrentRow(min(session.look.step, len(result.played)) - 1)
+        self.list.setCurrentRow(min(session.look.play.step, len(result.played)) - 1)
         if result.through:
             self.count.setText(f"Goes through in {result.actions} actions.")
         else:
@@ -124,7 +124,7 @@ class RunPanel(QWidget):
     def _chosen(self, index: int) -> None:
         runs = self._session.job.runs
         if 0 <= index < len(runs):
-            self._session.view.set(run=runs[index].id, step=0, opened=frozenset())
+            self._session.view.set(play={"run": runs[index].id, "step": 0}, opened=frozenset())
 
     def _play(self) -> None:
         go_to_step(self._session, 0)
@@ -132,7 +132,7 @@ class RunPanel(QWidget):
 
     def _next_beat(self) -> None:
         result = played(self._session)
-        step = self._session.look.step
+        step = self._session.look.play.step
         if result is None or step >= len(result.played):
             self._beat.stop()
             return

@@ -35,7 +35,7 @@ class BoardPage(SessionPage):
         across = self.table.horizontalHeader()
         if across is not None:
             across.setSectionsClickable(True)
-            across.sectionClicked.connect(lambda c: self._choose(c, session.look.row))
+            across.sectionClicked.connect(lambda c: self._choose(c, session.look.loads.row))
         self.beside = QStackedWidget()
         sums = QWidget()
         column = QVBoxLayout(sums)
@@ -115,7 +115,7 @@ class BoardPage(SessionPage):
         here = ids.index(session.scenario().id) + 1
 
         def shaded(r: int, c: int) -> bool:
-            return c == here and keys[r] == session.look.row
+            return c == here and keys[r] == session.look.loads.row
 
         names = [w for _, w in board.ROWS]
         self.table.fill(self._theme, heads, model.cells(), names, shaded)

@@ -41,4 +41,4 @@ class CircuitsPage(SessionPage):
     def fill(self) -> None:
         """Bring the schedule up to date."""
         self.table.show_rows(self._theme, self.model)
-        self.remove.setEnabled(bool(self._session.look.service))
+        self.remove.setEnabled(bool(self._session.look.services.chosen))

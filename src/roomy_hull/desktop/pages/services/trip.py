@@ -171,5 +171,5 @@ class TripPage(SessionPage):
         self.begin.setVisible(not self._session.job.services.begun)
         for button in (self.whole, self.add_day, self.add_panel, self.remove):
             button.setEnabled(self._session.job.services.begun)
-        self.remove.setEnabled(bool(self._session.look.service))
+        self.remove.setEnabled(bool(self._session.look.services.chosen))
         self.recalibrate.setEnabled(bool(self._session.job.services.measured))

@@ -87,7 +87,10 @@ class GoodsModel(Worked[Row]):
             )
 
         def name(row: Row) -> Cell:
-            return (row[0].name, "bold" if session.look.access == f"goods.{row[0].id}" else "")
+            return (
+                row[0].name,
+                "bold" if session.look.access.chosen == f"goods.{row[0].id}" else "",
+            )
 
         return (
             self.column("Item", "name", name, needed=True),
@@ -149,8 +152,8 @@ class GoodsModel(Worked[Row]):
         found = verdict.access
         good = chosen_good(verdict, session.look)
         marked = {good.id} if good is not None else set()
-        if session.look.urgent:
-            marked |= {g.id for g in verdict.job.goods if g.use == session.look.urgent}
+        if session.look.access.urgent:
+            marked |= {g.id for g in verdict.job.goods if g.use == session.look.access.urgent}
         station = self.station()
         title = f"Where is what, {station} side" if station != "rear" else "Where is what, rear"
         drawn = scene.where_is_what(

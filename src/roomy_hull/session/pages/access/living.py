@@ -46,7 +46,10 @@ class PartyModel(Worked[tuple[str, Named]]):
 
     def columns(self) -> tuple[Column[tuple[str, Named]], ...]:
         """What is told of somebody."""
-        chosen, word = self._session.look.access, unit_word("length", self._session.look.system)
+        chosen, word = (
+            self._session.look.access.chosen,
+            unit_word("length", self._session.look.system),
+        )
 
         def who(entry: tuple[str, Named]) -> Cell:
             return (entry[1].called, "bold" if self.key(entry) == chosen else "")

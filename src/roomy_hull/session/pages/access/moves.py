@@ -48,7 +48,7 @@ class MovesModel(PageModel):
             over = most is not None and (
                 not way.possible or way.count > most or (use == "now" and way.lifted > 0)
             )
-            bold = "bold" if key == self._session.look.access else ""
+            bold = "bold" if key == self._session.look.access.chosen else ""
             rows.append([
                 (name, bold), (use, ""), (f"{way.count}" if way.possible else "no way", "look" if over else ""),
                 (f"{most}" if most is not None else "any", ""), (f"{way.lifted}" if way.lifted else "", ""),
@@ -68,7 +68,7 @@ class MovesModel(PageModel):
 
     def step(self) -> int:
         """After how many of them it is shown: all where nothing else was chosen."""
-        played = self._session.look.played
+        played = self._session.look.access.played
         return self.steps() if played < 0 else min(played, self.steps())
 
     def words(self) -> str:

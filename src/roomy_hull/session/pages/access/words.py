@@ -31,13 +31,13 @@ def names_of(session: Session) -> dict[str, str]:
 def asked(session: Session) -> Person:
     """Who is looked at: the chosen one, else the first."""
     rows = party(session)
-    return next((p for p in rows if p.id == session.look.person), rows[0])
+    return next((p for p in rows if p.id == session.look.access.person), rows[0])
 
 
 def chosen_good(verdict: Verdict, look: ViewState) -> Good | None:
     """The chosen good; none where something else is."""
-    key = look.access.removeprefix("goods.")
-    if key == look.access:
+    key = look.access.chosen.removeprefix("goods.")
+    if key == look.access.chosen:
         return None
     return next((g for g in verdict.job.goods if g.id == key), None)
 
@@ -49,10 +49,11 @@ def chosen_space(verdict: Verdict, look: ViewState, selected: str = "") -> int:
     if good is not None:
         n = next((n for n, g in enumerate(verdict.job.goods) if g.id == good.id), -1)
         return found.stowed[n].space if 0 <= n < len(found.stowed) else -1
-    if look.access.startswith("space."):
-        key = look.access.removeprefix("space.")
+    if look.access.chosen.startswith("space."):
+        key = look.access.chosen.removeprefix("space.")
         return next(
-            (n for n, s in enumerate(found.spaces) if space_key(s) == look.access and key), -1
+            (n for n, s in enumerate(found.spaces) if space_key(s) == look.access.chosen and key),
+            -1,
         )
     return next((n for n, s in enumerate(found.spaces) if selected and s.owner == selected), -1)
 
@@ -132,7 +133,7 @@ def access_words(session: Session) -> tuple[str, str, str, str, str]:
             " ".join(rows),
             CAUTION,
         )
-    group, _, key = look.access.partition(".")
+    group, _, key = look.access.chosen.partition(".")
     if group == "people":
         person = next((p for p in verdict.job.party.people if p.id == key), None)
         if person is not None:

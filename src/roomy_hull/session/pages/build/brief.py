@@ -73,7 +73,7 @@ class BriefModel(Wishes[Wish]):
             return (kg_of(session, came if came is not None else w.mass), "look" if over else "")
 
         def name(w: Wish) -> Cell:
-            return (w.name, "bold" if w.id == session.look.wish else "")
+            return (w.name, "bold" if w.id == session.look.brief.wish else "")
 
         def now(w: Wish) -> Cell:
             return (names.get(w.thing, w.place), "" if w.thing in names else "note")
@@ -157,7 +157,7 @@ class BriefModel(Wishes[Wish]):
         session = self._session
         if self._asked[0] is not session.known:
             self._asked = session.known, {}
-        key = session.look.question or next(iter(ASKED))
+        key = session.look.brief.question or next(iter(ASKED))
         if key not in ASKED:
             return None
         if key not in self._asked[1]:

@@ -10,7 +10,7 @@ from roomy_hull.session.session import Session
 def build_words(session: Session) -> tuple[str, str, str, str, str]:
     """Title, kind, figure, sum and hint of what is chosen in Build."""
     build, look, job = session.building.of(session.known), session.look, session.job
-    op = build.ops.get(look.op)
+    op = build.ops.get(look.build.op)
     if op is None:
         left = f"{build.left:.0f} h to do"
         done = len(build.finished)
@@ -89,7 +89,7 @@ def wish_words(session: Session) -> tuple[str, str, str, str, str]:
     """Title, kind, figure, sum and hint of the brief, or of its chosen wish."""
     brief, budget = session.job.brief, session.known.budget
     system = session.look.system
-    wish = next((w for w in brief.wishes if w.id == session.look.wish), None)
+    wish = next((w for w in brief.wishes if w.id == session.look.brief.wish), None)
     if wish is None:
         left = show(round(budget.left_wanted), "mass", system)
         return (session.job.name, "the brief", f"{left} left", "With all that is needed and wanted, in "

@@ -33,7 +33,7 @@ class ChecksModel(PageModel):
 
     def chosen(self) -> Check | None:
         """The chosen one; else the first that is still to do."""
-        rows, key = self.checks(), self._session.look.check
+        rows, key = self.checks(), self._session.look.build.check
         found = next((c for c in rows if c.key == key), None)
         if found is not None:
             return found

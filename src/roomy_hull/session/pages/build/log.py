@@ -39,7 +39,7 @@ class LogModel(PageModel):
         struck, back = build.state.struck, set(build.state.backwards)
 
         def when(e: Entry) -> Cell:
-            bold = "bold" if e.id == look.entry else ""
+            bold = "bold" if e.id == look.build.entry else ""
             return (e.at.replace("T", " ")[:16], "note" if e.id in back else bold)
 
         def kind(e: Entry) -> Cell:
@@ -82,7 +82,7 @@ class LogModel(PageModel):
 
     def add(self, typed: Mapping[str, str]) -> bool:
         """Log what was typed: work on the chosen operation where hours are given, else a note."""
-        hours, op = self._value("hours", typed.get("hours", "")), self._session.look.op
+        hours, op = self._value("hours", typed.get("hours", "")), self._session.look.build.op
         if hours is None:
             return False
         kind = "work" if hours and op else "note"
@@ -91,7 +91,7 @@ class LogModel(PageModel):
     def delete(self, some: Sequence[Entry]) -> None:
         """Strike an entry out by one that says why."""
         for entry in some[:1]:
-            self._session.view.set(entry=entry.id)
+            self._session.view.set(build={"entry": entry.id})
             do(self._session, "build.correct")
 
     def _value(self, field: str, text: str) -> object:
@@ -106,7 +106,7 @@ class LogModel(PageModel):
 
     def photos(self) -> list[tuple[Entry, Path | None]]:
         """The photos of the chosen operation, or all, the newest first, each with its file where that is there."""
-        op = self._session.look.op
+        op = self._session.look.build.op
         state = built(self._session).state
         some = (
             [e for e in state.photos if e.op == op]

@@ -42,7 +42,7 @@ class PlanModel:
         """Key and name of every row that has a bar."""
         build, shop = built(self._session), self._session.shop.workshop
         placed = self.placed()
-        by = self._session.look.bars
+        by = self._session.look.build.bars
         if by == "person":
             used = {p for one in placed.values() for p in one.people}
             rows = [(w.id, w.name) for w in shop.people if w.id in used]
@@ -175,7 +175,7 @@ class PlanModel:
     def _bars(
         self, build: Build, key: str, one: Placed, at: dict[str, int], held: set[str]
     ) -> list[Bar]:
-        by, op = self._session.look.bars, build.ops[key]
+        by, op = self._session.look.build.bars, build.ops[key]
         if by == "person":
             rows = list(one.people) or [""]
         elif by == "station":
@@ -183,7 +183,7 @@ class PlanModel:
         else:
             rows = [self._owner(key)]
         role = "bar wait" if not one.people else "bar tight" if key in build.path else "bar"
-        if key == self._session.look.op:
+        if key == self._session.look.build.op:
             role = "bar chosen"
         return [
             Bar(key, at[r], one.start, one.finish, op.words, role, key in held)
@@ -248,7 +248,7 @@ class PlanModel:
         for person, keys in on_day(build, build.now).items():
             for key in keys:
                 op = build.ops[key]
-                bold = "bold" if key == self._session.look.op else ""
+                bold = "bold" if key == self._session.look.build.op else ""
                 row: list[Cell] = [(called.get(person, person), ""), (op.words, bold), (f"{build.hours[key]:.1f}", ""),
                                    (called.get(op.station, "").removeprefix("the "), "")]  # fmt: skip
                 found.append(row)
@@ -280,7 +280,9 @@ class PlanModel:
         """Have an operation follow the hand: to a moment, and to the row of whom it is held over."""
         row, rows = self.lies(self.aspect).row_at(k), self.rows()
         person = (
-            rows[row][0] if self._session.look.bars == "person" and 0 <= row < len(rows) else ""
+            rows[row][0]
+            if self._session.look.build.bars == "person" and 0 <= row < len(rows)
+            else ""
         )
         self._held = (op, max(0, round(minute / QUARTER) * QUARTER), person)
 

@@ -87,7 +87,7 @@ class ProgressModel:
             done = build.state.done.get(key, "")
             ready = all(k in build.state.done for k in op.after)
             state = f"done {said(done)}" if done else "can be begun" if ready else "waits"
-            bold = "bold" if key == self._session.look.op else ""
+            bold = "bold" if key == self._session.look.build.op else ""
             rows.append([(op.words, bold), (op.much, ""), (f"{build.hours[key]:.1f}", ""),
                          (f"{build.state.hours.get(key, 0.0):.1f}", ""), (state, "")])  # fmt: skip
         return rows

@@ -68,7 +68,7 @@ class CheckSheets(ChecksModel):
                 f"By its figures it failed ({said}). Say so, or measure again.", trouble=True
             )
         else:
-            session.view.set(check=one.key)
+            session.view.set(build={"check": one.key})
             handing.check(session, result=result, figures=figures, words=said if judged else "")
 
     def add(self, typed: Mapping[str, str]) -> bool:  # ruff: ignore[unused-method-argument]  # what is checked follows from the job

@@ -40,7 +40,7 @@ class PartsModel(PageModel):
         """The part that is shown: the chosen one, else the first of what is selected, else the first that is folded."""
         session, rows = self._session, parts(self._session)
         look, key = session.look, session.selection.key
-        own = next((r for r in rows if r[0] == look.part), None)
+        own = next((r for r in rows if r[0] == look.cut.part), None)
         if own is not None and (not key or own[2].owner.id == key):
             return own
         of = next((r for r in rows if key and r[2].owner.is_thing and r[2].owner.id == key), None)
@@ -61,7 +61,7 @@ class PartsModel(PageModel):
 
     def step(self) -> int:
         """After how many of them it is shown: all where nothing else was chosen."""
-        bent = self._session.look.bent
+        bent = self._session.look.cut.bent
         return self.steps() if bent < 0 else min(bent, self.steps())
 
     def picture(self, _ratio: float) -> tuple[str, tuple[Scene, Rect] | None]:

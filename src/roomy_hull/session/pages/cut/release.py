@@ -31,7 +31,7 @@ class ReleaseModel:
         """The one with which is compared: the chosen one, else the last."""
         look = self._session.look
         return next(
-            (r for r in self._session.job.releases if r.revision == look.against), self.last()
+            (r for r in self._session.job.releases if r.revision == look.cut.against), self.last()
         )
 
     def changes(self) -> tuple[Change, ...]:

@@ -38,6 +38,6 @@ def chosen_work(session: Session) -> Work | None:
     number = 0
     for work in made.works:
         number += len(work.parts)
-        if 0 < session.look.part <= number:
+        if 0 < session.look.cut.part <= number:
             return work
     return made.works[0] if made.works else None

@@ -22,7 +22,7 @@ class BoardModel(PageModel):
         own = job.thing(self._session.selection.key)
         if isinstance(own, Board):
             return own
-        named = self._session.look.service.split(".")
+        named = self._session.look.services.chosen.split(".")
         if named[0] == "instruments" and len(named) > 1:
             there = job.thing(named[1])
             if isinstance(there, Board):
@@ -33,7 +33,7 @@ class BoardModel(PageModel):
         """Id of the chosen instrument; empty for none."""
         board = self.board()
         head = f"instruments.{board.id}." if board is not None else "-"
-        key = self._session.look.service
+        key = self._session.look.services.chosen
         return key.removeprefix(head) if key.startswith(head) else ""
 
     def key(self, which: str) -> str:

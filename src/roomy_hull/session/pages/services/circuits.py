@@ -20,7 +20,7 @@ class CircuitsModel(PageModel):
 
     def cells(self) -> list[list[Cell]]:
         """Lay the schedule out."""
-        verdict, chosen = self._session.known, self._session.look.service
+        verdict, chosen = self._session.known, self._session.look.services.chosen
         services = verdict.job.services
         return cells(
             CIRCUITS, circuit_rows(verdict), lambda r: circuit_key(services, r.one.id) == chosen
@@ -37,7 +37,7 @@ class CircuitsModel(PageModel):
                 None,
             )
         name = names_of(verdict)
-        chosen = self._session.look.service.rpartition(".")[2]
+        chosen = self._session.look.services.chosen.rpartition(".")[2]
         drawn = circuit_scene.plan(
             verdict.services.circuits, verdict.job.services, name, chosen, aspect
         )

@@ -30,7 +30,7 @@ class RunsModel(PageModel):
 
     def chosen(self) -> str:
         """Id of the chosen run; empty for none."""
-        key = self._session.look.service
+        key = self._session.look.services.chosen
         return (
             next((r.id for r, k in zip(self.rows(), self.keys(), strict=True) if k == key), "")
             if key

@@ -56,7 +56,7 @@ class SignaturesModel(PageModel):
         rows: list[list[Cell]] = []
         for what, (who, _why) in ROWS.items():
             one, why = signed.get(what), self.wanted(what)
-            bold = "bold" if self._session.look.service == f"signatures.{what}" else ""
+            bold = "bold" if self._session.look.services.chosen == f"signatures.{what}" else ""
             open_ = "look" if why and one is None else ""
             rows.append([
                 (what.capitalize(), bold), (who, ""), (f"for {why}" if why else "no", ""),
@@ -71,8 +71,12 @@ class SignaturesModel(PageModel):
 
     def chosen(self) -> Signed | None:
         """What is chosen, where anything is."""
-        key = self._session.look.service.removeprefix("signatures.")
+        key = self._session.look.services.chosen.removeprefix("signatures.")
         return next(
-            (w for w in ROWS if w == key and self._session.look.service.startswith("signatures.")),
+            (
+                w
+                for w in ROWS
+                if w == key and self._session.look.services.chosen.startswith("signatures.")
+            ),
             None,
         )

@@ -27,7 +27,7 @@ class TripModel(Worked[Use]):
 
     def chosen(self) -> int:
         """The chosen day; -1 for none."""
-        group, _, n = self._session.look.service.rpartition(".")
+        group, _, n = self._session.look.services.chosen.rpartition(".")
         return int(n) if group == "trip.days" and n.isdecimal() else -1
 
     def drawn(self, aspect: float) -> tuple[str, tuple[Scene, Rect] | None]:
