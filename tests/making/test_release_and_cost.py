@@ -199,13 +199,16 @@ def test_costs_of_owners_add_up_to_the_whole(demo: Job) -> None:
 @given(st.floats(0.1, 5))
 def test_what_is_bought_by_the_metre_costs_by_the_metre(metres: float) -> None:
     p = SHOP.prices
-    assert price_of(Hardware("continuous hinge", OWNER, metres=metres), p) == pytest.approx(
+    assert price_of(Hardware("piano", OWNER, metres=metres, sort="hinge"), p) == pytest.approx(
         metres * p.hinge_per_m
     )
     assert price_of(Hardware("door seal", OWNER, metres=metres), p) == pytest.approx(
         metres * p.seal_per_m
     )
-    assert price_of(Hardware("M8 bolt", OWNER), p) == p.bolt
+    assert price_of(Hardware("M8 bolt", OWNER, sort="bolt"), p) == p.bolt
+    assert price_of(Hardware("Meter", OWNER), p) == p.hardware, (
+        "a thing is no bolt by its first letter"
+    )
     assert price_of(Hardware("slide", OWNER), p) == p.hardware
 
 
