@@ -1,5 +1,6 @@
 """Papers of the build: what stands in the offer, the pack, the lists, the check sheets, the progress page and the board."""
 
+import math
 from datetime import date
 from pathlib import Path
 
@@ -26,6 +27,7 @@ from roomy_hull.job.goods import Good
 from roomy_hull.job.logs import Entry
 from roomy_hull.job.model import Job
 from roomy_hull.shop.shop import shipped_shop
+from roomy_hull.studies.loads.axles import ScenarioLoads
 from roomy_hull.verdict.verdict import Verdict, judge
 from tests.formats.test_photos import png
 
@@ -132,31 +134,61 @@ def test_the_pack_is_dated_once_it_is_handed_over(demo: Job) -> None:
     assert cover["handed over"] == "5 March 2027"
 
 
+def least_room(s: ScenarioLoads) -> float:
+    """By hand: the least that gross, both axles, four wheels, roof, ball, trailer and combination leave. [kg]"""
+    figures = (s.gross, s.front, s.rear, *s.wheels, s.roof, s.ball, s.trailer, s.combination)
+    return min(f.limit - f.value for f in figures if f is not None and f.limit is not None)
+
+
 def test_advice_says_what_may_come_along_and_what_stays_at_home(demo: Job) -> None:
     verdict = judge(demo)
     for s, words in zip(verdict.loads.scenarios, advice(verdict), strict=True):
-        room = min(s.payload_left.value, s.rear.limit - s.rear.value)  # type: ignore[operator]
+        room = least_room(s)
         assert words.startswith(f"{s.name}: ")
         if room >= 0:
-            assert f"About {room:.0f} kg may still come along" in words
+            assert f" {math.floor(room)} kg at the most may still come along" in words
     heavy = with_goods(demo, tuple(
         Good(id=f"g{n}", name=f"Anvil {n}", mass=120.0 + n, place="net-drawer") for n in range(5)
     ))  # fmt: skip
     verdict = judge(heavy)
     told = dict(zip((s.id for s in verdict.loads.scenarios), advice(verdict), strict=True))
-    over = [s for s in verdict.loads.scenarios if s.payload_left.value < 0]
+    over = [s for s in verdict.loads.scenarios if least_room(s) < 0]
     assert over
     for s in over:
         words = told[s.id]
-        assert "kg too much" in words
+        assert f"Over by {math.ceil(-least_room(s))} kg" in words
         # The heaviest first, so many as bring it below.
         named = [n for n in range(5) if f"Anvil {n}" in words]
-        assert named
         assert max(range(5)) in named
-        room = min(s.payload_left.value, s.rear.limit - s.rear.value)  # type: ignore[operator]
         kg = sum(120.0 + n for n in named)
-        assert kg >= -room or len(named) == 5
-        assert kg - (120.0 + min(named)) < -room
+        assert kg >= -least_room(s) or len(named) == 5
+        assert kg - (120.0 + min(named)) < -least_room(s)
+    pages = pack(verdict)
+    assert "NOT TO BE HANDED OVER" in pages.foot
+
+
+def test_the_tightest_limit_decides_whichever_it_is(demo: Job) -> None:
+    ratings = demo.vehicle.ratings
+    full = next(s for s in judge(demo).loads.scenarios if s.id == "full")
+    for changes, by in (
+        ({"front_axle": full.front.value + 30}, "front axle"),
+        ({"wheel": max(w.value for w in full.wheels) + 20}, "wheel"),
+        ({"roof": full.roof.value + 10}, "on the roof"),
+    ):
+        tight = msgspec.structs.replace(
+            demo, vehicle=demo.vehicle.but(ratings=ratings.but(**changes))
+        )
+        verdict = judge(tight)
+        words = next(
+            w
+            for s, w in zip(verdict.loads.scenarios, advice(verdict), strict=True)
+            if s.id == "full"
+        )
+        assert by in words
+        room = least_room(next(s for s in verdict.loads.scenarios if s.id == "full"))
+        assert room == pytest.approx(
+            {"front axle": 30, "wheel": 20, "on the roof": 10}[by], abs=0.6
+        )
 
 
 def test_photos_are_so_many_to_a_page_and_missing_ones_named(tmp_path: Path) -> None:

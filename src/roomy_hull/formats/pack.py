@@ -1,8 +1,10 @@
 """The hand-over pack: what a customer is given with the vehicle, as built and as logged."""
 
+import math
 from pathlib import Path
 
 from roomy_hull.core.days import dated, day_of
+from roomy_hull.core.wording import counted
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import access as access_scene
 from roomy_hull.drawing.scenes import ground
@@ -17,6 +19,7 @@ from roomy_hull.formats.sheet_parts import Section
 from roomy_hull.formats.workshop import built
 from roomy_hull.job.logs import Entry
 from roomy_hull.planning.plan import Build
+from roomy_hull.studies.loads import board
 from roomy_hull.tables.build import CHECKS, check_rows
 from roomy_hull.tables.column import heads, told
 from roomy_hull.verdict.verdict import Verdict
@@ -68,6 +71,9 @@ def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
     foot = f"{job.name}; {verdict.assembly.shop.name}" + (
         f"; {when.isoformat()}" if when is not None else ""
     )
+    stops = verdict.count("stop")
+    # Every page may be read alone.
+    foot += f"; NOT TO BE HANDED OVER: {counted(stops, 'stop')} open" if stops else ""
     return Book(f"Hand-over: {job.name}", foot, tuple(pages))
 
 
@@ -172,36 +178,41 @@ def _table(section: Section) -> Table:
 def advice(verdict: Verdict) -> tuple[str, ...]:
     """What may still be taken along in each scenario, and what to leave at home where it is too much.
 
-    Returns:
-        A sentence for each scenario: room left by the tighter of gross and rear axle; else the goods that bring
-        most.
+    Returns: A sentence for each scenario: the room that the tightest of all limits leaves; else what it is over by, and
+        the goods that bring most.
     """
     found = []
+    names = dict(board.ROWS)
     for one, s in zip(verdict.assembly.job.scenarios, verdict.loads.scenarios, strict=True):
-        room = s.payload_left.value
-        if s.rear.limit:
-            room = min(room, s.rear.limit - s.rear.value)
         words = f"{s.name}: water {100 * one.water:.0f} %, fuel {100 * one.fuel:.0f} %. "
+        least = board.room(s)
+        if least is None:
+            found.append(
+                f"{words}No limit is entered: nothing may be said of what may still come along."
+            )
+            continue
+        room, by = least[0], names[least[1]].lower()
         if room >= 0:
-            found.append(words + f"About {room:.0f} kg may still come along, above the rear axle.")
+            found.append(
+                f"{words}{math.floor(room)} kg at the most may still come along: then the limit '{by}' is reached."
+            )
             continue
         heavy = sorted(
             (g for g in verdict.job.goods if not g.only or one.id in g.only), key=lambda g: -g.kg
         )
-        names, kg = [], 0.0
+        home, kg = [], 0.0
         for good in heavy:
             if kg >= -room:
                 break
-            names.append(good.name)
+            home.append(good.name)
             kg += good.kg
-        home = f"Leave at home: {', '.join(names)} ({kg:.0f} kg). " if names else ""
-        water = (
-            sum(t.holds for t in verdict.services.fluids.tanks) * one.water
-            if verdict.services.fluids is not None
-            else 0.0
+        leave = f" Leave at home: {', '.join(home)} ({kg:.0f} kg)." if home else ""
+        fluids = verdict.services.fluids
+        water = sum(t.holds for t in fluids.tanks) * one.water if fluids is not None else 0.0
+        drain = f" Or carry {min(water, -room):.0f} l less water." if water > 1 else ""
+        found.append(
+            f"{words}Over by {math.ceil(-room)} kg: {by}. Do not drive it so.{leave}{drain}"
         )
-        drain = f"Or carry {min(water, -room):.0f} l less water." if water > 1 else ""
-        found.append(words + f"{-room:.0f} kg too much. {home}{drain}")
     return tuple(found)
 
 
@@ -226,7 +237,7 @@ def _services(verdict: Verdict) -> list[BookPage]:
                               (Paper("", paper.scene, paper.frame),), (Table(heads, rows),)))  # fmt: skip
     if s.fluids is not None and (s.fluids.tanks or s.fluids.runs):
         tanks = tuple(
-            (t.name, f"{t.holds:.0f} l", f"{t.usable[0]:.0f} l", f"{t.rate:.1f} l/min")
+            (t.name, f"{t.holds:.0f} l", f"{t.usable[0]:.0f} l", f"{60 * t.rate:.1f} l/min")
             for t in s.fluids.tanks
         )
         runs = tuple(

@@ -237,7 +237,7 @@ def _water(verdict: Verdict) -> Question | None:
     facts = (
         Fact(
             "At the tap",
-            (tank.pumped or verdict.job.services.uses.pump_flow, tank.rate),
+            (tank.pumped or verdict.job.services.uses.pump_flow, 60 * tank.rate),
             "l/min",
             low_is_better=False,
         ),

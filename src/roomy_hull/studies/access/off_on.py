@@ -105,9 +105,10 @@ def off_on(assembly: Assembly, services: Wired | None, settled: Settled) -> OffO
     v, floor = assembly.job.vehicle, assembly.ground.floor
     wide = max(floor.y1 - floor.y0, v.track_rear + parts_of(v.tyre)[0])
     height = centre[2] - box.z0 + lifts
+    beside = (feet[3] - feet[1] - wide) / 2
     return OffOn(
         empty, kg, centre, tuple(zip(NAMES, loads, strict=True)), tipping((centre[0], centre[1], height), feet),
-        lifts + SOCKET_FOOT, lifts, (feet[3] - feet[1] - wide) / 2, _steps(assembly, services, canopy.jacks),
+        lifts + SOCKET_FOOT, lifts, beside, _steps(assembly, services, canopy.jacks, beside),
     )  # fmt: skip
 
 
@@ -126,8 +127,10 @@ def _masses(assembly: Assembly) -> tuple[float, float, tuple[float, float, float
     return empty, kg, (x, y, z)
 
 
-def _steps(assembly: Assembly, services: Wired | None, jacks: bool) -> tuple[str, ...]:
-    """What is done, in order."""
+def _steps(
+    assembly: Assembly, services: Wired | None, jacks: bool, beside: float
+) -> tuple[str, ...]:
+    """What is done, in order; nobody is sent to drive out where the legs are in the way. [mm]"""
     found = ["Park on level, firm ground; chock the wheels; close and lock every door and drawer."]
     tied = [
         t
@@ -154,7 +157,10 @@ def _steps(assembly: Assembly, services: Wired | None, jacks: bool) -> tuple[str
     found += [
         f"Undo the {BOLTS} bolts that hold it to the tray.",
         f"Raise all legs in turn, a few turns each, until it is {CLEAR:.0f} mm clear all round.",
-        "Nobody under it or in it. Drive out slowly, straight ahead, with somebody watching both sides.",
+        "Nobody under it or in it. Drive out slowly, straight ahead, with somebody watching both sides."
+        if beside >= 0
+        else f"Do not drive out as it stands: each side lacks {-beside:.0f} mm between the legs. Swing the legs further out "
+        "first; then nobody under it or in it, slowly, straight ahead, with somebody watching both sides.",
         "Lower it as far as the legs allow. Fit lamps and number plate to the tray where they came off.",
     ]
     return tuple(found)

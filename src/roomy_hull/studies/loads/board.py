@@ -59,6 +59,16 @@ def severity_of(figure: Figure | None) -> str:
     return "look" if chance(figure) >= LOOK_CHANCE else ""
 
 
+def room(loads: ScenarioLoads) -> tuple[float, str] | None:
+    """What may still be loaded at the most: the least that any limit leaves, and whose it is, by its row.
+
+    Returns: Below 0 where a limit is passed; nothing where no limit is entered. [kg]
+    """
+    found = ((key, cell(loads, key)) for key in LIMITED)
+    left = [(f.limit - f.value, key) for key, f in found if f is not None and f.limit is not None]
+    return min(left) if left else None
+
+
 class Worst(msgspec.Struct, frozen=True):
     """The cell that governs: scenario, row, figure, chance of being over, and use of the limit."""
 
