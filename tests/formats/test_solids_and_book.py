@@ -145,6 +145,8 @@ def test_the_book_holds_every_part_its_bends_and_its_joints(works: Works, cut: C
         if work.joints:
             assert f"{work.title}: joints" in titles
     assert sum(t.startswith("Sheet ") for t in titles) == len(cut.nest.sheets)
+    sheet = next(p for p in made.pages if p.title.startswith("Sheet "))
+    assert sheet.words[0].endswith("becomes parts; dashed is worth keeping.")
     assert all(len(r) == len(t.heads) for p in made.pages for t in p.tables for r in t.rows)
     assert "revision B" in made.foot
 

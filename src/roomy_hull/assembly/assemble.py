@@ -56,6 +56,11 @@ class Assembly(msgspec.Struct, frozen=True, dict=True):
     def _things(self) -> dict[str, Thing]:
         return {t.id: t for t in reversed(self.things)}  # of two with one id the first
 
+    @property
+    def names(self) -> dict[str, str]:
+        """What every thing is called, by its id."""
+        return {t.id: t.name for t in self.things}
+
     def openings(self) -> list[Opening]:
         """List everything that opens: the body's doors, then each thing's."""
         found = list(self.ground.openings)

@@ -7,9 +7,11 @@ from typing import Annotated, Any, Literal, get_args, get_origin, get_type_hints
 import msgspec
 from msgspec import Meta
 
+Listed = Literal["material", "rule", "holder", "unit", "thing", "board", "rack", "set-up"]
+LISTED: tuple[Listed, ...] = get_args(Listed)
+"""What is chosen from a list of the shop's or the job's own."""
 FieldKind = Literal[
-    "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes", "groups", "words",
-    "material", "rule", "holder", "unit", "thing", "board", "rack", "set-up",
+    "length", "mass", "volume", "number", "share", "text", "choice", "yes", "lengths", "boxes", "groups", "words", Listed,
 ]  # fmt: skip
 
 
@@ -20,7 +22,7 @@ class Field(msgspec.Struct, frozen=True):
         name, words, tip: Field of the value (or its path in the job), its words, what it means in the trade.
         quantity: ``length``, ``mass``, ``volume`` or ``number``; ``share`` for a part shown in per cent; ``text``,
             ``choice`` or ``yes``; ``lengths`` for several with spaces between, ``boxes`` and ``groups`` of an own unit;
-            ``words`` for several words; from ``material`` on, a choice of what the shop or the job has.
+            ``words`` for several words; one of `LISTED` for a choice of what the shop or the job has.
         choices: What a ``choice`` may be.
         whole: Whether a ``number`` has to be a whole one.
         bounds: What it may be, in the unit of the file; empty where anything goes.
@@ -107,8 +109,11 @@ def _bounds(metas: list[Meta], unit: str) -> str:
     """What may stand in a field, as the file's own figures."""
     least = next((v for m in metas for v in (m.ge, m.gt) if v is not None), None)
     most = next((v for m in metas for v in (m.le, m.lt) if v is not None), None)
-    if least is None or most is None:
-        return unit
+    return range_words(least, most, unit) if least is not None and most is not None else unit
+
+
+def range_words(least: float, most: float, unit: str) -> str:
+    """A range with its unit, of what a field's description says of that."""
     word = "" if unit[:1].isdigit() else unit.replace(";", ",").split(",")[0]
     low, high = (f"{v:,.0f}" if float(v).is_integer() else f"{v:g}" for v in (least, most))
     return f"{low} to {high} {word}".strip()

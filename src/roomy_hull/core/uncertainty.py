@@ -1,9 +1,13 @@
 """Masses with their doubt, and the chance that a limit is exceeded."""
 
 import math
-from typing import Literal
+from typing import Annotated, Literal
+
+from roomy_hull.core.card import shown
 
 Source = Literal["weighed", "data sheet", "geometry", "estimate"]
+
+MassSource = Annotated[Source, shown("Mass known by", "Decides its uncertainty")]
 
 RELATIVE_UNCERTAINTY: dict[str, float] = {
     "weighed": 0.005,

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from roomy_hull.core import lazily
 from roomy_hull.core.errors import UserError
 from roomy_hull.desktop import theme as themes
 from roomy_hull.desktop.following import follow
@@ -25,7 +26,7 @@ from roomy_hull.desktop.widgets.job_line import JobLine
 from roomy_hull.desktop.widgets.pile import lay_out_now
 from roomy_hull.desktop.widgets.weigh_strip import WeighStrip
 from roomy_hull.drawing import style
-from roomy_hull.session.actions import arranging, editing
+from roomy_hull.session.actions import editing
 from roomy_hull.session.files import autosave, let_go, open_job
 from roomy_hull.session.pages.table import stage
 from roomy_hull.session.session import Session
@@ -34,6 +35,10 @@ if TYPE_CHECKING:
     from roomy_hull.desktop.widgets.card import Card
     from roomy_hull.desktop.widgets.findings_panel import FindingsPanel
     from roomy_hull.desktop.widgets.stores_panel import StoresPanel
+    from roomy_hull.session.actions import arranging
+else:
+    # Not to slow the start: it is read where something is first wanted arranged.
+    arranging = lazily.module("roomy_hull.session.actions.arranging")
 
 AUTOSAVE_MS = 20_000
 BESIDE_MS = 20

@@ -59,7 +59,7 @@ def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Bo
         where = "bought" if sheet.bought else "an offcut of the shop's"
         pages.append(
             BookPage(f"Sheet {n}: {sheet.thickness:g} mm {sheet.material.key}, {sheet.length:g} × {sheet.width:g}",
-                     (f"{where.capitalize()}; {sheet.used():.0%} becomes parts; dashed is worth settings.",), (paper,),
+                     (f"{where.capitalize()}; {sheet.used():.0%} becomes parts; dashed is worth keeping.",), (paper,),
                      (Table(("no.", "part", "x", "y", ""), rows),))
         )  # fmt: skip
     pages += _bars(works, cut, numbers)

@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 import msgspec
 
 from roomy_hull import __version__
+from roomy_hull.core.card import range_words
 from roomy_hull.core.errors import JobFileError
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.core.value import put_back
@@ -239,8 +240,7 @@ def _may_be(one: dict[str, Any]) -> str:
     elif one.get("type") == "array":
         found = f"several: {_may_be(one['items']) if one.get('items') else 'anything'}"
     elif "minimum" in one and "maximum" in one:
-        word = "" if unit[:1].isdigit() else unit.replace(";", ",").split(",")[0]
-        found = f"{one['minimum']:g} to {one['maximum']:g} {word}".strip()
+        found = range_words(one["minimum"], one["maximum"], unit)
     else:
         found = unit or _PLAIN.get(str(one.get("type", "")), "")
     usual = put_back(one.get("default"))

@@ -3,6 +3,7 @@
 from typing import Any
 
 from roomy_hull.core.parts import BarPart, Hardware, Part
+from roomy_hull.core.units import rounded as _r
 from roomy_hull.making.bending import BendPlan
 from roomy_hull.making.cost import FIELDS, Cost, cost_sheet
 from roomy_hull.making.cutlist import CutList
@@ -14,10 +15,6 @@ from roomy_hull.planning.as_built import owners
 from roomy_hull.tables.column import record
 from roomy_hull.tables.making import BENDS, DRILLED, GAPS, JOINTS, DrillRow, GapRow, bend_rows
 from roomy_hull.verdict.verdict import Verdict
-
-
-def _r(x: float) -> float:
-    return round(x, 3) + 0.0
 
 
 def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.formats.csv_tables import table
 from roomy_hull.studies.services.water import SLOPE_WORDS
 from roomy_hull.tables.column import lines, record
-from roomy_hull.tables.services import CIRCUITS, RUNS, circuit_rows, names_of, run_rows
+from roomy_hull.tables.services import CIRCUITS, RUNS, circuit_rows, run_rows
 from roomy_hull.verdict.verdict import Verdict
 
 
@@ -176,7 +176,7 @@ def plug_table(verdict: Verdict) -> str:
 
 def plan_paper(verdict: Verdict) -> Paper:
     """The single-line plan, to be printed and stuck inside the door."""
-    names = names_of(verdict)
+    names = verdict.assembly.names
     services = verdict.job.services
     scene, frame = circuit_scene.plan(verdict.services.circuits, services, names, "", PLAN_ASPECT)
     title = f"{verdict.job.name}, {services.volts} V: every line is plus and minus"

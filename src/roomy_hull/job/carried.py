@@ -6,7 +6,7 @@ from msgspec import Meta
 
 from roomy_hull.core.card import shown
 from roomy_hull.core.refs import Ref
-from roomy_hull.core.uncertainty import Source
+from roomy_hull.core.uncertainty import MassSource
 from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveMm, Value
 
 Mount = Literal["vehicle", "tray", "canopy"]
@@ -42,7 +42,7 @@ class Carried(Value, frozen=True, kw_only=True):
     width: Annotated[PositiveMm, shown("Width", "Across the vehicle")]
     height: Annotated[PositiveMm, shown("Height")]
     mass: Annotated[Kg, shown("Mass", "Empty")]
-    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "data sheet"
+    mass_source: MassSource = "data sheet"
     contents: Annotated[Kg, shown("Contents", "Scales with the scenario")] = 0.0
     mount: Annotated[Mount, shown("Stays with", "With what it comes off")] = "tray"
     on_roof: Annotated[bool, shown("On the roof", "Counts against the roof rating")] = False

@@ -5,7 +5,7 @@ from typing import Annotated, Final, Literal
 from msgspec import Meta
 
 from roomy_hull.core.card import shown
-from roomy_hull.core.uncertainty import Source
+from roomy_hull.core.uncertainty import MassSource
 from roomy_hull.core.value import Gap, Id, Kg, Litres, Name, Value
 
 Ref = Annotated[str, Meta(max_length=60)]
@@ -32,7 +32,7 @@ class Good(Value, frozen=True, kw_only=True):
     id: Id
     name: Annotated[Name, shown("Description")]
     mass: Annotated[Kg, shown("One piece")] = 0.0
-    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
+    mass_source: MassSource = "estimate"
     count: Annotated[int, Meta(ge=1, le=1000, description="1 or more"), shown("Pieces", "How many")] = 1  # fmt: skip
     length: Annotated[Side, shown("Long", "0 where nobody measured")] = 0.0
     width: Annotated[Side, shown("Wide", "0 where nobody measured")] = 0.0

@@ -7,7 +7,7 @@ from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Disc, Scene, Stroke, Words, line, rectangle
-from roomy_hull.core.uncertainty import Source
+from roomy_hull.core.uncertainty import MassSource
 from roomy_hull.core.value import Gap, PositiveKg
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, Zone
 from roomy_hull.kinds.kind import Kind, Offer, Site, Use, offer
@@ -25,7 +25,7 @@ class Device(Placed, frozen=True, kw_only=True, tag_field="kind", tag="device"):
 
     what: Annotated[DeviceKind, shown("Description")]
     mass: Annotated[PositiveKg, shown("Mass", "From its data sheet")]
-    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "data sheet"
+    mass_source: MassSource = "data sheet"
     service: Annotated[Gap, shown("Room to serve it", "Kept clear in front of it")] = 0.0
     vent: Annotated[Gap, shown("Air around it", "At its sides and above")] = 0.0
     use: Annotated[ClassOfUse, shown("Wanted", "How quickly it has to be at hand")] = "rarely"

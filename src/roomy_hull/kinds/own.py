@@ -10,7 +10,7 @@ from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Scene, rectangle
-from roomy_hull.core.uncertainty import Source
+from roomy_hull.core.uncertainty import MassSource
 from roomy_hull.core.value import Gap, Id, Kg, Mm, Name, PositiveMm, Value
 from roomy_hull.kinds.common import hinge_remedies
 from roomy_hull.kinds.expansion import INWARD, Expansion, PointMass, Solid
@@ -56,7 +56,7 @@ class Own(Placed, frozen=True, kw_only=True, tag_field="kind", tag="own"):
     """
 
     mass: Annotated[Kg, shown("Mass, empty")] = 0.0
-    mass_source: Annotated[Source, shown("Mass known by", "Decides its uncertainty")] = "estimate"
+    mass_source: MassSource = "estimate"
     travel: Annotated[Gap, shown("Slides out by", "What moves of it")] = 0.0
     turn: Annotated[float, Meta(ge=0, le=360, description="degrees"), shown("Turns by, degrees")] = 0.0  # fmt: skip
     hinge: HingeSide = "left"

@@ -137,8 +137,8 @@ def room_fields(room: Room) -> tuple[Field, ...]:
     )
 
 
-def load_fields(job: Job, scenario: str, *, brief: bool) -> tuple[Field, ...]:
-    """A scenario, who sits where in it, and the springs; first the brief where that is looked at."""
+def scenario_fields(job: Job, scenario: str) -> tuple[Field, ...]:
+    """A scenario, and who sits where in it."""
     one = next(s for s in job.scenarios if s.id == scenario)
     canopy, p = job.body.canopy, f"scenarios.{scenario}."
     skip = ["setup"] if not job.setups else []
@@ -149,11 +149,14 @@ def load_fields(job: Job, scenario: str, *, brief: bool) -> tuple[Field, ...]:
         Field(f"{p}people.{n}", seat.name.capitalize(), "mass", "0 where nobody sits there")
         for n, seat in enumerate(job.vehicle.seats)
     ]
+    return (name, *seats, *rest)
+
+
+def load_fields(job: Job, scenario: str, *, brief: bool) -> tuple[Field, ...]:
+    """A scenario and the springs; first the brief where that is looked at."""
     return (
         *(fields(job.brief, "brief.", only=("purpose", "travellers", "days")) if brief else ()),
-        name,
-        *seats,
-        *rest,
+        *scenario_fields(job, scenario),
         *fields(job.vehicle.springs, "vehicle.springs."),
         *fields(job.vehicle, "vehicle.", only=("level_target",)),
     )

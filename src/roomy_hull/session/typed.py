@@ -1,6 +1,6 @@
 """Fields as they are written and read: a figure or a sum in the person's units, a choice, several words."""
 
-from roomy_hull.core.card import Field
+from roomy_hull.core.card import LISTED, Field
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.units import Quantity, System, parse, show
 from roomy_hull.kinds.own import Group
@@ -13,19 +13,7 @@ from roomy_hull.session.typed_boxes import (
     typed_groups,
 )
 
-_WORDS = (
-    "text",
-    "choice",
-    "material",
-    "rule",
-    "holder",
-    "unit",
-    "thing",
-    "board",
-    "rack",
-    "set-up",
-)
-
+_WORDS = ("text", "choice", *LISTED)
 YES = {"yes": True, "on": True, "no": False, "off": False}
 
 

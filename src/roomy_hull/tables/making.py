@@ -5,16 +5,13 @@ from typing import NamedTuple
 from roomy_hull.core.parts import BarHole, BarPart
 from roomy_hull.core.unfolding import BendLine
 from roomy_hull.core.units import System, exact
+from roomy_hull.core.units import rounded as _r
 from roomy_hull.making.bending import BendPlan, Step
 from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.gap import Gap
 from roomy_hull.making.joints import Joint
 from roomy_hull.tables.column import Column
-
-
-def _r(x: float) -> float:
-    return round(x, 3) + 0.0
 
 
 class BendRow(NamedTuple):

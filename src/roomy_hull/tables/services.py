@@ -102,18 +102,13 @@ RUNS: tuple[Column[RunRow], ...] = (
 """Of every hose and pipe. [m, mm]"""
 
 
-def names_of(verdict: Verdict) -> dict[str, str]:
-    """What each unit is called."""
-    return {t.id: t.name for t in verdict.assembly.things}
-
-
 def circuit_rows(verdict: Verdict) -> list[CircuitRow]:
     """Every circuit of a job."""
-    services, names = verdict.job.services, names_of(verdict)
+    services, names = verdict.job.services, verdict.assembly.names
     return [CircuitRow(c, services, names) for c in verdict.services.circuits]
 
 
 def run_rows(verdict: Verdict) -> list[RunRow]:
     """Every hose and pipe of a job."""
-    fluids, names = verdict.services.fluids, names_of(verdict)
+    fluids, names = verdict.services.fluids, verdict.assembly.names
     return [RunRow(r, names) for r in (fluids.runs if fluids is not None else ())]

@@ -54,7 +54,7 @@ class Result(Generic[T]):
         """The result.
 
         Raises:
-            AttributeError: The study was not run.
+            KeyError: The study was not run.
         """
         found: T = judged.results[self._key]
         return found

@@ -307,7 +307,7 @@ class Card(QScrollArea):
         self._title.setText(one.name)
         self._kind.setText("scenario, and the springs")
         self._mass.setText(f"{show(loads.gross.value, 'mass', system)} gross")
-        names = {t.id: t.name for t in session.sight.assembly.things}
+        names = session.sight.assembly.names
         home = ", ".join(names.get(k, k) for k in one.left_behind)
         self._sum.setText(f"Left at home: {home}." if home else "Everything is aboard.")
         self._made.setText(

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from roomy_hull.core.card import Field
 from roomy_hull.job.edits import scenarios
 from roomy_hull.job.model import Scenario
-from roomy_hull.session.card_fields import load_fields
+from roomy_hull.session.card_fields import scenario_fields
 from roomy_hull.session.pages.cells import kg_of
 from roomy_hull.session.pages.worked import Worked
 from roomy_hull.studies.loads import board
@@ -26,7 +26,7 @@ class ScenariosModel(Worked[Scenario]):
 
     def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of a scenario."""
-        return load_fields(self._session.job, key, brief=False)
+        return scenario_fields(self._session.job, key)
 
     def columns(self) -> tuple[Column[Scenario], ...]:
         """What is told of a scenario: its people, how full it is, what it comes to."""
@@ -87,6 +87,4 @@ class ScenariosModel(Worked[Scenario]):
 
     def choose(self, row: int) -> None:
         """Choose a scenario: everything is shown in it."""
-        rows = self.entries()
-        if 0 <= row < len(rows):
-            self._session.view.set(scenario=rows[row].id)
+        self._session.view.set(scenario=self.entries()[row].id)

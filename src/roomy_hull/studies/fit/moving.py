@@ -46,7 +46,7 @@ def judge(context: Context) -> list[Finding]:
     found = context.of(KEY)
     blocked = context.of(in_out.KEY)
     fit = context.of(closed.KEY)
-    names = {o.id: o.name for o in found.openings} | {t.id: t.name for t in assembly.things}
+    names = {o.id: o.name for o in found.openings} | assembly.names
     return [
         *_meetings(assembly, found, fit, names),
         *_deadlocks(assembly, found, blocked, fit, names),

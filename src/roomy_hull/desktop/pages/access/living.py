@@ -25,7 +25,9 @@ class LivingPage(SessionPage):
         self.words.setContentsMargins(12, 8, 12, 4)
         self.table = Grid("Worktops, heads, beds, dogs")
         self.party = Grid("The party", rows_chosen=True)
-        self.party.cell_clicked.connect(self._choose)
+        self.party.cell_clicked.connect(
+            lambda row, _c: accessing.choose(session, key=self.everybody.keys()[row])
+        )
         self.remove = self.ask("Take out of the party", "access.remove")
         row = QHBoxLayout()
         row.setContentsMargins(8, 2, 8, 2)
@@ -45,8 +47,3 @@ class LivingPage(SessionPage):
         self.remove.setEnabled(
             self._session.look.access.chosen.partition(".")[0] in ("people", "dogs", "berths")
         )
-
-    def _choose(self, row: int, _column: int) -> None:
-        rows = self.everybody.entries()
-        if row < len(rows):
-            accessing.choose(self._session, key=self.everybody.key(rows[row]))

@@ -180,7 +180,7 @@ class InOutPanel(QWidget):
             return
         session = self._session
         found, assembly = in_setup(session).in_out, in_setup(session).assembly
-        names = {t.id: t.name for t in assembly.things}
+        names = assembly.names
         rows = []
         for bay, order in found.order.items():
             place = assembly.ground.bays[bay]

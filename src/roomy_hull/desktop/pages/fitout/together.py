@@ -309,9 +309,7 @@ class TogetherPage(QWidget):
     def _names(self) -> dict[str, str]:
         """Name every opening by its id, one that is all of a thing by the thing."""
         verdict = in_setup(self._session)
-        return {o.id: o.name for o in verdict.together.openings} | {
-            t.id: t.name for t in verdict.assembly.things
-        }
+        return {o.id: o.name for o in verdict.together.openings} | verdict.assembly.names
 
     def _met(self, what: str | Ref, names: dict[str, str]) -> str:
         """Name what an opening meets: another opening, a thing, or what never moves."""

@@ -114,7 +114,7 @@ class GoodsModel(Worked[Row]):
 
     def _places(self) -> dict[str, str]:
         """What each place that goods can be in is called."""
-        known = {t.id: t.name for t in self._session.known.assembly.things}
+        known = self._session.known.assembly.names
         holders = {key: known.get(key, name) for key, name in self._session.job.holders().items()}
         return {"": "not stowed yet", CAB: "in the cab"} | holders
 

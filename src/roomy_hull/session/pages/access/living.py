@@ -36,6 +36,10 @@ class PartyModel(Worked[tuple[str, Named]]):
         """As `access_fields` takes it."""
         return f"{entry[0]}.{entry[1].id}"
 
+    def keys(self) -> list[str]:
+        """What each row chooses."""
+        return [self.key(e) for e in self.entries()]
+
     def fields(self, key: str) -> tuple[Field, ...]:
         """The fields that the card has of somebody."""
         return access_fields(self._session.job, key)
@@ -79,7 +83,7 @@ class PartyModel(Worked[tuple[str, Named]]):
 
 
 class LivingModel(PageModel):
-    """Worktops, heads, beds, dogs, standing level; the party."""
+    """Worktops, heads, beds, dogs, standing level against the party."""
 
     heads = ("What", "For", "Has", "Wants", "")
 

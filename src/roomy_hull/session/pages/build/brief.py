@@ -65,7 +65,7 @@ class BriefModel(Wishes[Wish]):
     def columns(self) -> tuple[Column[Wish], ...]:
         """What is told of a wish."""
         session, wishes = self._session, self.entries()
-        names = {t.id: t.name for t in session.known.assembly.things}
+        names = session.known.assembly.names
 
         def mass(w: Wish) -> Cell:
             came = self.came_to(w)

@@ -12,7 +12,6 @@ from roomy_hull.formats.workshop import Card
 from roomy_hull.planning.checklist import Check
 from roomy_hull.planning.lateness import in_days
 from roomy_hull.planning.placing import Placed, Task
-from roomy_hull.planning.plan import Build
 from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
@@ -22,10 +21,6 @@ from roomy_hull.tables.column import Cell
 
 class ChecksModel(PageModel):
     """The check sheets, filled by key or by three large buttons."""
-
-    def build(self) -> Build:
-        """The plan of the job."""
-        return built(self._session)
 
     def checks(self) -> tuple[Check, ...]:
         """Every check."""

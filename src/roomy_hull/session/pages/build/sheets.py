@@ -9,6 +9,7 @@ from roomy_hull.job.logs import Result
 from roomy_hull.planning.checklist import held_against
 from roomy_hull.session.actions import handing
 from roomy_hull.session.pages.build.finishing import ChecksModel
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.tables.build import CHECKS, CheckRow, check_rows
 from roomy_hull.tables.column import Cell, Column
 
@@ -20,7 +21,7 @@ class CheckSheets(ChecksModel):
 
     def entries(self) -> list[CheckRow]:
         """Every check with its last result."""
-        return check_rows(self.build())
+        return check_rows(built(self._session))
 
     def columns(self) -> tuple[Column[CheckRow], ...]:
         """Those of the paper; two of them are filled in."""

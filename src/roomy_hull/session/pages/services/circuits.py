@@ -5,7 +5,7 @@ from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.pages.services.words import NOTHING, circuit_key
 from roomy_hull.tables.column import Cell, cells, heads
-from roomy_hull.tables.services import CIRCUITS, circuit_rows, names_of
+from roomy_hull.tables.services import CIRCUITS, circuit_rows
 
 
 class CircuitsModel(PageModel):
@@ -36,7 +36,7 @@ class CircuitsModel(PageModel):
                 else "No circuit: enter a battery, a fuse board and what uses power.",
                 None,
             )
-        name = names_of(verdict)
+        name = verdict.assembly.names
         chosen = self._session.look.services.chosen.rpartition(".")[2]
         drawn = circuit_scene.plan(
             verdict.services.circuits, verdict.job.services, name, chosen, aspect
