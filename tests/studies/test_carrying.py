@@ -176,7 +176,7 @@ def test_every_kind_that_holds_something_has_a_member(demo: Job) -> None:
         thing = verdict.assembly.thing(key)
         assert thing is not None
         floors = any(getattr(p, "role", "") == "floor" for p in thing.expansion.parts)
-        vessel = kind_of(job.units[0]).vessel(job.units[0]) is not None  # type: ignore[call-arg]
+        vessel = kind_of(job.units[0]).walls(job.units[0], "left") is not None
         assert bool(checks) == ((floors or vessel) and not thing.trouble)
         for c in checks:
             assert c.stress > 0

@@ -100,7 +100,11 @@ def test_the_sheets_that_carry_contents(judged: Verdict) -> None:
     rules = judged.assembly.shop.rules
     for thing in judged.assembly.things:
         value = thing.value
-        if isinstance(value, Carried) or thing.trouble or kind_of(value).vessel(value) is not None:  # type: ignore[call-arg]
+        if (
+            isinstance(value, Carried)
+            or thing.trouble
+            or kind_of(value).walls(value, "left") is not None
+        ):
             continue
         kind = kind_of(value)
         floors = [
@@ -178,7 +182,7 @@ def test_the_bodys_own_members(demo_verdict: Verdict) -> None:
 def test_a_tanks_walls_hold_its_water_at_rest_and_in_braking(demo_verdict: Verdict) -> None:
     v = demo_verdict
     value = next(u for u in v.job.units if u.id == "water")
-    vessel = kind_of(value).vessel(value)  # type: ignore[call-arg]
+    vessel = kind_of(value).walls(value, "left")
     assert vessel is not None
     rules, metal = v.assembly.shop.rules, v.assembly.shop.material(vessel.material)
     end, side = v.carrying.members["water"]

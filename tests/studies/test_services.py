@@ -27,13 +27,12 @@ from roomy_hull.job.services import (
     Wire,
 )
 from roomy_hull.job.trips import Day, Trip
-from roomy_hull.kinds.tank import Tank, inside
+from roomy_hull.kinds.tank import OUTLET_UP, Tank, inside
 from roomy_hull.studies.services import balance, weather
 from roomy_hull.studies.services import trip as trips
 from roomy_hull.studies.services.circuits import Circuit, Need, sized
 from roomy_hull.studies.services.fluids import _ends
 from roomy_hull.studies.services.routes import END_SLACK, Network
-from roomy_hull.studies.services.water import OUTLET_UP
 from roomy_hull.studies.services.wiring import breaker, short_circuit
 from roomy_hull.verdict.verdict import Verdict, judge
 

@@ -30,7 +30,6 @@ from roomy_hull.job.arranging import Arranging
 from roomy_hull.job.edits.setups import absent, bays_off
 from roomy_hull.job.goods import people
 from roomy_hull.job.model import Job, Scenario
-from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.registry import Unit, kind_of
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.studies.fit.free_space import FreeSpace, free_space
@@ -221,7 +220,7 @@ def use_of(unit: Unit, job: Job) -> str:
     """How quickly a unit has to be at hand: as it says, as the most urgent of its goods, else as its kind usually is."""
     order = list(USE)
     goods = by_place(job.goods).get(unit.id, ())
-    said = [g.use for g in goods] or ([unit.use] if isinstance(unit, Device) else [])
+    said = [g.use for g in goods] or ([own] if (own := kind_of(unit).says(unit, "").use) else [])
     return min(said, key=order.index) if said else kind_of(unit).use
 
 

@@ -2,35 +2,19 @@
 
 from collections.abc import Sequence
 
+from roomy_hull.core.capabilities import Role
 from roomy_hull.job.model import Job
-from roomy_hull.kinds.board import Board
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.kinds.kitchen import Kitchen
-from roomy_hull.kinds.registry import Unit
-from roomy_hull.kinds.tank import Tank
-from roomy_hull.studies.services.places import FROM_GAS, SPARKS
+from roomy_hull.kinds.registry import Unit, kind_of
+from roomy_hull.studies.services.places import FROM_GAS
 
 HEAVY, HOSE, LIGHT = 3.0, 2.0, 1.0
 """What a metre counts: of a battery's own cable, of a hose or a fridge's cable, of a light circuit. Set by judgement."""
 STORES_POWER = ("battery", "power station")
 
 
-def _role(unit: Unit) -> str:
-    """What a unit is in water, gas and power; empty for nothing."""
-    if isinstance(unit, Device):
-        return str(unit.what)
-    for kind, role in (
-        (Board, "fuse board"),
-        (Fridge, "fridge"),
-        (Kitchen, "kitchen"),
-        (Tank, "tank"),
-        (GasLocker, "gas"),
-    ):
-        if isinstance(unit, kind):
-            return role
-    return ""
+def _roles(unit: Unit) -> frozenset[Role]:
+    """What a unit is in water, gas and power."""
+    return kind_of(unit).says(unit, "").roles
 
 
 def runs_of(job: Job, units: Sequence[Unit]) -> list[tuple[str, str, float]]:
@@ -41,10 +25,11 @@ def runs_of(job: Job, units: Sequence[Unit]) -> list[tuple[str, str, float]]:
     every = {u.id: u for u in (*job.units, *units)}
     first: dict[str, str] = {}
     for u in every.values():
-        first.setdefault(_role(u), u.id)
+        for role in _roles(u):
+            first.setdefault(role, u.id)
     found = [
         (first[a], first[b], weight)
-        for a, b, weight in (("tank", "kitchen", HOSE), ("gas", "kitchen", HOSE), ("tank", "pump", HOSE),
+        for a, b, weight in (("water", "kitchen", HOSE), ("gas", "kitchen", HOSE), ("water", "pump", HOSE),
                              ("gas", "water heater", LIGHT))
         if a in first and b in first
     ]  # fmt: skip
@@ -64,7 +49,7 @@ def _circuits(job: Job, every: dict[str, Unit]) -> list[tuple[str, str, float]]:
         (b.thing, battery, HEAVY) for b in s.batteries if b.thing in every and b.thing != battery
     ]
     for u in every.values():
-        if _role(u) in ("charger", "inverter") and battery:
+        if battery and not _roles(u).isdisjoint(("charger", "inverter")):
             found.append((u.id, battery, HEAVY))
     for c in s.consumers:
         if c.thing in every and c.thing not in (hub, battery):
@@ -79,18 +64,17 @@ def _usual(first: dict[str, str], every: dict[str, Unit]) -> list[tuple[str, str
         return []
     found = []
     for u in every.values():
-        role = _role(u)
-        if role in ("fuse board", "charger", "inverter"):
+        roles = _roles(u)
+        if not roles.isdisjoint(("fuse board", "charger", "inverter")):
             found.append((u.id, power, HEAVY))
-        elif role in ("fridge", "pump", "compressor", "water heater"):
+        elif not roles.isdisjoint(("fridge", "pump", "compressor", "water heater")):
             found.append((u.id, power, HOSE))
     return found
 
 
 def sparks_apart(units: Sequence[Unit]) -> list[tuple[str, str, float]]:
     """What is kept away from gas: the pairs, and the wall between them. [mm]"""
-    gas = [u for u in units if isinstance(u, GasLocker)]
-    lit = [
-        u for u in units if (isinstance(u, Device) and u.what in SPARKS) or isinstance(u, Fridge)
-    ]
+    known = [(u, kind_of(u).says(u, "")) for u in units]
+    gas = [u for u, what in known if "gas" in what.roles]
+    lit = [u for u, what in known if what.ignites]
     return [(g.id, s.id, FROM_GAS) for g in gas for s in lit]

@@ -6,10 +6,11 @@ from collections.abc import Mapping
 
 import msgspec
 
-from roomy_hull.assembly.body import Ground, ground_of
+from roomy_hull.assembly.body import Ground, ground_of, leaves_hung
 from roomy_hull.assembly.built import PartBuilt, altered
 from roomy_hull.assembly.motions import Opening, of_carried, of_unit
-from roomy_hull.assembly.things import Mass, Thing
+from roomy_hull.assembly.things import AnyThing, Mass, Thing
+from roomy_hull.core.capabilities import PLAIN, Role, placed
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.frames import Frame
@@ -56,10 +57,23 @@ class Assembly(msgspec.Struct, frozen=True, dict=True):
     def _things(self) -> dict[str, Thing]:
         return {t.id: t for t in reversed(self.things)}  # of two with one id the first
 
+    @functools.cached_property
+    def everything(self) -> tuple[AnyThing, ...]:
+        """All that has a place: things, then those of the body."""
+        return (*self.things, *self.ground.things)
+
+    def doing(self, *roles: Role) -> list[AnyThing]:
+        """List all that has one of some roles, in the order of `everything`."""
+        return [t for t in self.everything if not t.capabilities.roles.isdisjoint(roles)]
+
+    def any_thing(self, key: str) -> AnyThing | None:
+        """Find whatever has a place by its id, the body's own too."""
+        return self._things.get(key) or next((t for t in self.ground.things if t.id == key), None)
+
     @property
     def names(self) -> dict[str, str]:
-        """What every thing is called, by its id."""
-        return {t.id: t.name for t in self.things}
+        """What everything is called, by its id."""
+        return {t.id: t.name for t in self.everything}
 
     def openings(self) -> list[Opening]:
         """List everything that opens: the body's doors, then each thing's."""
@@ -142,6 +156,7 @@ def assemble(
         and previous.job.vehicle is job.vehicle
         and previous.job.body is job.body
         and _under(previous.job) == under
+        and leaves_hung(previous.job) == leaves_hung(job)
     ):
         ground = old
     else:
@@ -280,9 +295,10 @@ def _thing(
     )  # fmt: skip
     masses = _parted(masses, goods)
     reach = _around(envelope, zones)
+    known = PLAIN if trouble else kind_of(value).says(value, place.bay.side)
     return Thing(
         value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
-        trouble, openings, goods,
+        trouble, openings, goods, capabilities=placed(known, frame, (value.u, value.v, value.w)),
     )  # fmt: skip
 
 

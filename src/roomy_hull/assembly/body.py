@@ -21,16 +21,18 @@ from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.carried import Mount
+from roomy_hull.job.edits.setups import hung, setup_of
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import canopy as canopy_kit
-from roomy_hull.kit.body import fittings, shell
+from roomy_hull.kit.body import fittings, shell, undertray
 from roomy_hull.kit.body import racks as rack_kit
 from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body import tray as tray_kit
 from roomy_hull.kit.body.canopy import BayPlace
-from roomy_hull.kit.body.pieces import BodyParts
+from roomy_hull.kit.body.leaves import door_mass
+from roomy_hull.kit.body.pieces import BodyParts, BodyThing
 from roomy_hull.kit.body.racks import RackPlace
 from roomy_hull.kit.body.rooms import RoomPlace
 from roomy_hull.kit.vehicle_pieces import Inside
@@ -70,6 +72,7 @@ class Ground(msgspec.Struct, frozen=True):
         shells: The canopy, then the rooms: everything with doors and bays.
         racks: The racks.
         shut: What of the canopy's doors reaches into the bays while they are shut.
+        things: Pieces of the body that are things to everybody else, as what hangs under the tray.
         insides: Rooms inside the vehicle in which things can be carried. [mm]
     """
 
@@ -89,6 +92,7 @@ class Ground(msgspec.Struct, frozen=True):
     rooms_there: tuple[RoomPlace, ...] = ()
     shells: tuple[Shell, ...] = ()
     racks: tuple[RackPlace, ...] = ()
+    things: tuple[BodyThing, ...] = ()
 
     def shell_of(self, bay: str) -> Shell | None:
         """Find what a bay is in."""
@@ -176,6 +180,7 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
             standing.rack.ref, rack_kit.masses(vehicle, body, standing.rack, made),
             rack_kit.MOUNTS[standing.rack.kind],
         )  # fmt: skip
+    masses += _other_leaves(job, shells, masses, shop)
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
@@ -201,7 +206,39 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         there,
         shells,
         racks,
+        undertray.things(body.tray, solids),
     )
+
+
+def leaves_hung(job: Job) -> dict[str, tuple[str, ...]]:
+    """In which scenarios the second leaf of a door hangs: their ids, by the door's."""
+    found: dict[str, list[str]] = {}
+    for one in job.scenarios:
+        setup = setup_of(job, one)
+        for key in setup.second_doors if setup is not None else ():
+            found.setdefault(key, []).append(one.id)
+    return {key: tuple(ids) for key, ids in found.items()}
+
+
+def _other_leaves(
+    job: Job, shells: tuple[Shell, ...], masses: list[Mass], shop: Shop
+) -> list[Mass]:
+    """What the leaves that hang in some scenarios weigh more than those that are drawn, or less."""
+    where = {m.of: m for m in masses if m.of.startswith("door:")}
+    found = []
+    for key, ids in leaves_hung(job).items():
+        drawn = where.get(f"door:{key}")
+        for shell_ in shells:
+            door = next((d for d in shell_.value.doors if d.id == key and d.second), None)
+            if door is None or drawn is None:
+                continue
+            more = door_mass(shell_.value, hung(door), shop) - door_mass(shell_.value, door, shop)
+            words = f"door {key}: leaf of {door.second} instead of {door.leaf}"
+            found.append(
+                msgspec.structs.replace(drawn, label=words, kg=more, fill=Fill("hung", only=ids),
+                                        sigma=uncertainty_of(abs(more), "geometry"))
+            )  # fmt: skip
+    return found
 
 
 def _mounts(canopy: Canopy | None, there: tuple[RoomPlace, ...]) -> dict[str, Mount]:

@@ -19,7 +19,7 @@ def scale(scenario: Scenario, owner: Ref | None, fill: Fill, mount: MassMount) -
         return 0.0
     if fill.only and scenario.id not in fill.only:
         return 0.0
-    if fill.by == "fixed":
+    if fill.by in ("fixed", "hung"):
         return 1.0
     if fill.by == "person":
         return scenario.people[fill.seat] if fill.seat < len(scenario.people) else 0.0

@@ -5,6 +5,7 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.assembly.motions import Opening
+from roomy_hull.core.capabilities import PLAIN, Capabilities
 from roomy_hull.core.fill import FIXED, Fill
 from roomy_hull.core.geometry.gaps import apart, clash
 from roomy_hull.core.geometry.motion import Piece, block, carried, shifted
@@ -15,6 +16,7 @@ from roomy_hull.job.goods import Good
 from roomy_hull.kinds.expansion import Expansion, Zone
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit.body.canopy import BayPlace
+from roomy_hull.kit.body.pieces import BodyThing
 
 MassMount = Literal["vehicle", "tray", "canopy", "sides"]
 """What a mass leaves with: as carried things, or with the tray's drop sides."""
@@ -63,6 +65,7 @@ class Thing(msgspec.Struct, frozen=True):
         openings: What opens on it.
         goods: What is carried in it.
         which: Which it is of several with one name, else empty.
+        capabilities: What it is to everybody else, in vehicle axes. [mm]
     """
 
     id: str
@@ -79,6 +82,17 @@ class Thing(msgspec.Struct, frozen=True):
     openings: tuple[Opening, ...] = ()
     goods: tuple[Good, ...] = ()
     which: str = ""
+    capabilities: Capabilities = PLAIN
+
+    @property
+    def bay(self) -> str:
+        """The id of its bay; empty for what is carried."""
+        return self.place.bay.id if self.place is not None else ""
+
+    @property
+    def owner(self) -> Ref:
+        """What its parts belong to."""
+        return self.ref
 
     @property
     def name(self) -> str:
@@ -139,3 +153,7 @@ class Thing(msgspec.Struct, frozen=True):
     def zoned(self) -> tuple[tuple[Zone, Box], ...]:
         """Pair its zones with their boxes in vehicle axes. [mm]"""
         return tuple(zip(self.expansion.zones, self.zones, strict=True))
+
+
+AnyThing = Thing | BodyThing
+"""Everything with a place: units, what is carried, and pieces of the body that are things to others."""

@@ -2,14 +2,15 @@
 
 from typing import Final, Literal, NamedTuple
 
-FillKind = Literal["fixed", "contents", "water", "fuel", "ball", "person"]
+FillKind = Literal["fixed", "contents", "water", "fuel", "ball", "person", "hung"]
 
 
 class Fill(NamedTuple):
-    """What scales a mass: nothing, how full things are, the ball, or who sits on a seat.
+    """What scales a mass: nothing, how full things are, the ball, who sits on a seat, or which leaf hangs.
 
     `seat` is the seat's number for a person. For people and the ball a mass is 1 and the scenario holds
-    the kilograms. `only` are the scenarios in which it is aboard; all where empty.
+    the kilograms. What is ``hung`` is what another leaf of a door weighs more than the drawn one, or less; it is there
+    in the scenarios of `only` alone. `only` are the scenarios in which it is aboard; all where empty.
     """
 
     by: FillKind

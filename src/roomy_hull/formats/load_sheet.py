@@ -181,7 +181,7 @@ def _masses(verdict: Verdict, kg: Write, mm: Write, word: str, length: str) -> S
         name = names.get(m.owner, m.owner.word.capitalize())
         own = m.kg + verdict.loads.moved_by(m)
         what = name if m.label in ("", name) else f"{name}: {m.label}"
-        fill = "" if m.fill.by == "fixed" else f"when full ({m.fill.by})"
+        fill = "" if m.fill.by in ("fixed", "hung") else f"when full ({m.fill.by})"
         rows.append((what, f"{own:,.1f}" if word == "kg" else kg(own), f"{m.sigma:,.1f}", source_of(m.kg, m.sigma),
                      mm(m.x), mm(m.y), mm(m.z), fill))  # fmt: skip
     heads = ("What", word, "± kg", "known by", "aft", "right", "up", "")

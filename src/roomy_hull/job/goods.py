@@ -4,6 +4,7 @@ from typing import Annotated, Final, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Wanted
 from roomy_hull.core.card import shown
 from roomy_hull.core.uncertainty import MassSource
 from roomy_hull.core.value import Gap, Id, Kg, Litres, Name, Value
@@ -13,7 +14,7 @@ Nature = Literal[
     "clean", "food", "wet", "dirty", "fuel", "gas", "sharp", "fragile", "heavy", "recovery"
 ]
 NATURES: tuple[Nature, ...] = Nature.__args__  # type: ignore[attr-defined]  # a Literal
-When = Literal["now", "each stop", "each camp", "rarely"]
+When = Wanted
 WHENS: tuple[When, ...] = When.__args__  # type: ignore[attr-defined]  # as above
 CAB: Final = "cab"
 """The place of goods that ride with the people."""

@@ -4,6 +4,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.folded import Cutout, Hole
@@ -270,4 +271,13 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-KIND = Kind(Board, expand, offers, rank=15, hangs=True, turned=turned, stance="hang", carries=False)
+def says(unit: Board, _side: str = "") -> Capabilities:
+    """What it is to everybody else: switches and breakers, what reaches too far back."""
+    deep = tuple((i.name or i.what, i.cut.behind, unit.depth) for i in too_deep(unit))
+    return Capabilities(roles=frozenset({"fuse board"}), ignites=True, hurt_by_water=True, looked_at=True, whole=True,
+                        too_deep=deep)  # fmt: skip
+
+
+KIND = Kind(
+    Board, expand, offers, rank=15, hangs=True, turned=turned, stance="hang", carries=False, says=says,
+)  # fmt: skip

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.solids import Box
@@ -29,6 +30,8 @@ class Compartment(Placed, frozen=True, kw_only=True, tag_field="kind", tag="comp
     material: SheetMaterial = "5052-H32"
 
 
+DOOR = 25.0
+"""Depth of its mesh door in its frame (common practice). [mm]"""
 DOG_VENTS = 500.0
 """Open vent area wanted for a dog's compartment, besides its mesh door (common practice). [cm²]"""
 
@@ -94,7 +97,12 @@ def air(unit: Compartment) -> tuple[float, float] | None:
     return (unit.vents, DOG_VENTS) if unit.use == "dog" else None
 
 
+def says(_unit: Compartment, _side: str = "") -> Capabilities:
+    """What it is to everybody else: room behind a door."""
+    return Capabilities(door=DOOR)
+
+
 KIND = Kind(
     Compartment, expand, offers, rank=50, handed=("hinge",), stored=room_inside, air=air,
-    remedies=hinge_remedies,
+    remedies=hinge_remedies, says=says,
 )  # fmt: skip

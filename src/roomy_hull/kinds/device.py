@@ -2,6 +2,7 @@
 
 from typing import Annotated, Any, Literal
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
@@ -157,6 +158,30 @@ def caution(unit: Device) -> str:
     return CAUTIONS[unit.what] + "." if unit.what in CAUTIONS else ""
 
 
+HURT: frozenset[DeviceKind] = frozenset({
+    "battery", "charger", "inverter", "power station", "fuse board", "switch panel", "outlet", "compressor",
+})  # fmt: skip
+"""What water must not drip onto."""
+IGNITE = HURT | {"pump", "water heater"}
+"""What can ignite gas: contacts, relays, motors, flames."""
+LOOKED_AT: frozenset[DeviceKind] = frozenset({
+    "battery",
+    "charger",
+    "inverter",
+    "power station",
+    "fuse board",
+})
+"""Where one looks when something fails."""
+
+
+def says(unit: Device, _side: str = "") -> Capabilities:
+    """What it is to everybody else: what its own word says."""
+    return Capabilities(
+        roles=frozenset({unit.what}), ignites=unit.what in IGNITE, hurt_by_water=unit.what in HURT,
+        looked_at=unit.what in LOOKED_AT, whole=True, use=unit.use,
+    )  # fmt: skip
+
+
 KIND = Kind(
     Device,
     expand,
@@ -164,6 +189,7 @@ KIND = Kind(
     rank=20,
     made=False,
     hangs=True,
+    says=says,
     caution=caution,
     words=lambda unit: str(unit.what),
     stance="hang",

@@ -2,6 +2,7 @@
 
 from typing import Annotated, Literal
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
@@ -278,4 +279,11 @@ def box_room(unit: Drawer) -> float:
     return max(0.0, wide) * max(0.0, deep) * max(0.0, high)
 
 
-KIND = Kind(Drawer, expand, offers, railed=True, rank=10, stored=lambda unit: box_room(unit) * 1e-6)
+def says(unit: Drawer, _side: str = "") -> Capabilities:
+    """What it is to everybody else: locked, or not."""
+    return Capabilities(locks=int(unit.lockable))
+
+
+KIND = Kind(
+    Drawer, expand, offers, railed=True, rank=10, stored=lambda unit: box_room(unit) * 1e-6, says=says,
+)  # fmt: skip

@@ -1,7 +1,8 @@
 """Fridge: a bought chest on a slide, an upright, or a drawer fridge, with room for its air."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.motion import Motion, Moved
@@ -216,7 +217,23 @@ def stored(unit: Fridge) -> float:
     return unit.litres
 
 
+SLIDE_KG = 18.0
+"""A locking fridge slide (common practice). [kg]"""
+
+
+def otherwise(unit: Fridge) -> dict[str, Any]:
+    """A chest on a slide of usual mass instead of an upright one, which slides not, or the other way."""
+    to = {"chest": "upright", "upright": "chest"}.get(unit.style, "")
+    return {"style": to, "slide_mass": SLIDE_KG if to == "chest" else 0.0} if to else {}
+
+
+def says(_unit: Fridge, _side: str = "") -> Capabilities:
+    """What it is to everybody else: insulated walls, and a compressor whose relay can ignite gas."""
+    return Capabilities(roles=frozenset({"fridge"}), ignites=True, cold=True)
+
+
 KIND = Kind(
     Fridge, expand, offers, rank=10, made=False, handed=("hinge", "vent_side"), article=True,
     stored=stored, remedies=remedies, stance="floor", carries=False, use="each stop",
+    says=says, otherwise=otherwise,
 )  # fmt: skip

@@ -1,7 +1,9 @@
 """Gas locker: the sealed place of a bottle, vented low to the outside, with its own door."""
 
+import math
 from typing import Annotated, Literal
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
@@ -10,6 +12,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part, SheetPart
 from roomy_hull.core.poses import FACE, at
 from roomy_hull.core.primitives import Disc, Scene, line, rectangle
+from roomy_hull.core.services.bottles import BOTTLES, USUAL_BOTTLE
 from roomy_hull.core.value import BentSheet
 from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.common import hinge_remedies
@@ -21,16 +24,12 @@ from roomy_hull.kinds.placed import HingeSide, Placed, SheetMaterial
 class GasLocker(Placed, frozen=True, kw_only=True, tag_field="kind", tag="gas locker"):
     """The place of a gas bottle: sealed from the inside, vented low to the outside, its own door."""
 
-    bottle: Annotated[Literal["2 kg", "4.5 kg", "9 kg"], shown("Bottle", "Its gas")] = "4.5 kg"
+    bottle: Annotated[Literal["2 kg", "4.5 kg", "9 kg"], shown("Bottle", "Its gas")] = USUAL_BOTTLE
     hinge: HingeSide = "left"
     sheet: Annotated[BentSheet, shown("Sheet")] = 2.0
     material: SheetMaterial = "5052-H32"
 
 
-BOTTLES: dict[str, tuple[float, float, float, float]] = {
-    "2 kg": (205.0, 330.0, 4.0, 2.0), "4.5 kg": (245.0, 455.0, 6.5, 4.5), "9 kg": (310.0, 580.0, 9.5, 9.0),
-}  # fmt: skip
-"""Diameter and height over its collar [mm], empty mass and gas [kg] (usual bottles, common practice)."""
 VENT = 80.0
 """Bore of each of two drop vents in the floor: together the 100 cm² of EN 1949, from memory; the local code decides. [mm]"""
 CAUTION = (
@@ -50,7 +49,8 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
         InputError: The bottle does not fit into it.
     """
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
-    bore, high, empty, gas = BOTTLES[unit.bottle]
+    bottle = BOTTLES[unit.bottle]
+    bore, high = bottle.bore, bottle.high
     if min(w, d - 25) < bore + 2 * t + 10 or h < high + 2 * t + 40:
         raise InputError(
             f"a {unit.bottle} bottle of {bore:g} × {high:g} mm does not fit",
@@ -91,15 +91,15 @@ def expand(unit: GasLocker, site: Site) -> Expansion:
     )  # fmt: skip
     leaf = made(door, whole=True)[0].box
     c = (w / 2, (d + 20) / 2)
-    bottle = Box(c[0] - bore / 2, c[1] - bore / 2, t, c[0] + bore / 2, c[1] + bore / 2, t + high)
+    steel = Box(c[0] - bore / 2, c[1] - bore / 2, t, c[0] + bore / 2, c[1] + bore / 2, t + high)
     solids = (
-        *(s for p in wrap for s in made(p)), *made(roof), Solid(bottle, "bought"), Solid(leaf, "front", moves=True),
+        *(s for p in wrap for s in made(p)), *made(roof), Solid(steel, "bought"), Solid(leaf, "front", moves=True),
     )  # fmt: skip
     middle = (c[0], c[1], t + high * 0.45)
     return Expansion(
         solids, (),
-        (*sheet_masses(parts, unit, middle), PointMass("bottle", empty, "data sheet", middle),
-         PointMass("gas", gas, "data sheet", middle, CONTENTS)),
+        (*sheet_masses(parts, unit, middle), PointMass("bottle", bottle.empty, "data sheet", middle),
+         PointMass("gas", bottle.gas, "data sheet", middle, CONTENTS)),
         parts, Box(0, 0, 0, w, d, h), elevation(unit),
         motions=(side_door(f"Door of {unit.name}", leaf, unit.hinge),),
     )  # fmt: skip
@@ -113,7 +113,7 @@ def latch_at(unit: GasLocker) -> float:
 def elevation(unit: GasLocker) -> Scene:
     """Draw the locker's door with its latch, a bottle drawn thin behind it, and the low vents."""
     w, h = unit.width, unit.height
-    bore, high, *_ = BOTTLES[unit.bottle]
+    bore, high = BOTTLES[unit.bottle].bore, BOTTLES[unit.bottle].high
     c = w / 2
     latch = latch_at(unit)
     return (
@@ -132,7 +132,14 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
+def says(unit: GasLocker, _side: str = "") -> Capabilities:
+    """What it is to everybody else: its bottle, and the two drop vents in its floor."""
+    vents = 2 * math.pi / 4 * VENT**2 / 100.0
+    return Capabilities(roles=frozenset({"gas"}), bottle=BOTTLES[unit.bottle], vents=vents,
+                        sealed="its door's seal")  # fmt: skip
+
+
 KIND = Kind(
     GasLocker, expand, offers, rank=30, handed=("hinge",), caution=lambda _unit: CAUTION + ".",
-    remedies=hinge_remedies, carries=False,
+    remedies=hinge_remedies, carries=False, says=says,
 )  # fmt: skip

@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 import msgspec
 
+from roomy_hull.core.capabilities import PLAIN, Capabilities
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.kinds.expansion import Expansion
@@ -60,7 +61,7 @@ class Offer(msgspec.Struct, frozen=True):
     tip: str
 
 
-class Vessel(msgspec.Struct, frozen=True):
+class Walls(msgspec.Struct, frozen=True):
     """A welded tank's walls between their welds: length along the vehicle, width across it, height; sheet. [mm]"""
 
     long: float
@@ -81,6 +82,10 @@ class Remedy(msgspec.Struct, frozen=True):
 
 def _none(_unit: Any, _side: str = "") -> None:
     return None
+
+
+def _plain(_unit: Any, _side: str = "") -> Capabilities:
+    return PLAIN
 
 
 def _nothing(_unit: Any) -> float:
@@ -127,12 +132,14 @@ class Kind(msgspec.Struct, frozen=True):
         stance: Where it may stand when units are arranged: ``floor``, ``rest`` or ``hang``.
         carries: Whether another unit may rest on it.
         use: How quickly it has to be at hand, where neither it nor its goods say so.
-        vessel: Unit → `Vessel` where it is a welded tank, else nothing.
+        says: Unit, side of its bay → what it is to everybody else, in its own directions.
+        walls: Unit, side of its bay → `Walls` where it is a welded tank, else nothing.
         stored: Unit → room for goods. [l]
         air: Unit → (open vents, vents wanted) where it needs air for an animal, else nothing. [cm²]
         caution: Unit → what has to be said once where it is placed; empty for most.
         words: Unit → what it is, where the kind alone does not say it.
         remedies: Unit → changes worth trying where something cannot open.
+        otherwise: Unit → fields that make it one of the other school, ``style`` among them; nothing where there is none.
         around: Unit, a box from its corner [mm], side of its bay → what to set so that it leaves that room free.
     """
 
@@ -154,12 +161,14 @@ class Kind(msgspec.Struct, frozen=True):
     stance: Stance = "rest"
     carries: bool = True
     use: ClassOfUse = "each camp"
-    vessel: Callable[[Any, str], Vessel | None] = _none
+    says: Callable[[Any, str], Capabilities] = _plain
+    walls: Callable[[Any, str], Walls | None] = _none
     stored: Callable[[Any], float] = _nothing
     air: Callable[[Any], tuple[float, float] | None] = _none
     caution: Callable[[Any], str] = _unsaid
     words: Callable[[Any], str] = _unsaid
     remedies: Callable[[Any], tuple[Remedy, ...]] = no_remedies
+    otherwise: Callable[[Any], dict[str, Any]] = _unchanged
     around: Callable[[Any, Box, str], dict[str, float | str]] = _not_around
 
     @property

@@ -2,6 +2,7 @@
 
 from typing import Annotated, Literal
 
+from roomy_hull.core.capabilities import Capabilities, Role
 from roomy_hull.core.card import shown
 from roomy_hull.core.folded import Cutout
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
@@ -356,7 +357,15 @@ def caution(unit: Kitchen) -> str:
     return "Gas is connected and tested by a licensed gas fitter. Keep an extinguisher beside it."
 
 
+def says(unit: Kitchen, _side: str = "") -> Capabilities:
+    """What it is to everybody else: one cooks on it, water runs into its sink, its burner burns gas."""
+    own: dict[Role, bool] = {"kitchen": True, "tap": unit.tap, "burner": unit.cooker == "burner"}
+    return Capabilities(
+        roles=frozenset(role for role, there in own.items() if there), ignites=own["burner"]
+    )
+
+
 KIND = Kind(
     Kitchen, expand, offers, rank=10, paired=(("leaf_left", "leaf_right"),), stored=stored,
-    caution=caution,
+    caution=caution, says=says,
 )  # fmt: skip

@@ -4,12 +4,13 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Wanted
 from roomy_hull.core.card import shown
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.uncertainty import Source
 from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveKg, PositiveMm, Sheet, Thickness, Value
 
-ClassOfUse = Literal["now", "each stop", "each camp", "rarely"]
+ClassOfUse = Wanted
 
 
 BoltSize = Literal["M6", "M8", "M10", "M12", "M16"]

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.card import shown
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.solids import Box
@@ -192,4 +193,9 @@ def stored(unit: Stack) -> float:
     return sum(drawer.box_room(one) for _low, one in drawers(unit)) * 1e-6
 
 
-KIND = Kind(Stack, expand, offers, railed=True, rank=20, stored=stored)
+def says(unit: Stack, _side: str = "") -> Capabilities:
+    """What it is to everybody else: a lock for each drawer, or none."""
+    return Capabilities(locks=len(unit.heights) if unit.lockable else 0)
+
+
+KIND = Kind(Stack, expand, offers, railed=True, rank=20, stored=stored, says=says)

@@ -5,6 +5,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from msgspec import Meta
 
+from roomy_hull.core.capabilities import Capabilities, Vessel
 from roomy_hull.core.card import shown
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import WATER
@@ -18,7 +19,7 @@ from roomy_hull.core.shapes import gusset
 from roomy_hull.core.value import BentSheet, Gap
 from roomy_hull.kinds import boxes
 from roomy_hull.kinds.expansion import Expansion, PointMass, Solid, part_mass
-from roomy_hull.kinds.kind import Kind, Offer, Site, Vessel, offer
+from roomy_hull.kinds.kind import Kind, Offer, Site, Walls, offer
 from roomy_hull.kinds.placed import Placed, SheetMaterial
 from roomy_hull.kinds.tank_face import tank_face
 from roomy_hull.shop.tools import Brake
@@ -170,7 +171,6 @@ def _fittings(unit: Tank) -> tuple[Hardware, ...]:
     """Filler, breather, outlet and drain welded in, and the straps that hold it down. [mm]"""
     w, d, h, t = unit.width, unit.depth, unit.height, unit.sheet
     top = wedge(unit).under(d - 60.0) if unit.style == "wedge" else h - t
-    x, low = w - 45.0, (wedge(unit).low if unit.style == "wedge" else h)
 
     def socket(
         name: str, at_: tuple[float, float, float], bore: float, way: tuple[float, float, float]
@@ -187,7 +187,9 @@ def _fittings(unit: Tank) -> tuple[Hardware, ...]:
 
     found = [
         Hardware("tank strap on rubber, with its two bolts", unit.ref, 2),
-        socket("outlet socket 1/2 in", (x, 0.0, min(45.0, low / 2)), 21.0, (0.0, -1.0, 0.0)),
+        socket(
+            "outlet socket 1/2 in", (outlet(unit)[0], 0.0, outlet(unit)[2]), 21.0, (0.0, -1.0, 0.0)
+        ),
         socket("drain socket 1/2 in with plug", (w - 45.0, d / 2, 0.0), 21.0, (0.0, 0.0, -1.0)),
     ]
     if unit.style == "wedge":
@@ -343,15 +345,45 @@ def offers() -> tuple[Offer, ...]:
     )  # fmt: skip
 
 
-def vessel(unit: Tank, side: str = "left") -> Vessel | None:
+def walls(unit: Tank, side: str = "left") -> Walls | None:
     """Describe its welded walls as they are cut, by their spans between welds; nothing for a bladder or cans."""
     if unit.style not in ("box", "wedge"):
         return None
     a, b, c = inside(unit)
     along, across = ((a, b), (b, a))[surges_along(side)]
-    return Vessel(along, across, c, unit.material, unit.sheet, unit.baffles)
+    return Walls(along, across, c, unit.material, unit.sheet, unit.baffles)
+
+
+OUTLET_UP = 12.0
+"""An outlet's middle lies so far over the tank's bottom: half of a usual thread (common practice). [mm]"""
+
+
+def outlet(unit: Tank) -> tuple[float, float, float]:
+    """Where its water runs out: low in the middle of its front. [mm]"""
+    return (unit.width / 2, unit.sheet, unit.sheet + OUTLET_UP)
+
+
+def hollow(unit: Tank) -> Piece | None:
+    """The room inside a welded tank; nothing for bladder and cans. [mm]"""
+    if unit.style not in ("box", "wedge"):
+        return None
+    a, b, c = inside(unit)
+    t = unit.sheet
+    low = c if unit.style == "box" else max(unit.low - 2 * t, 1.0)
+    return prism(0, ((t, t), (t + b, t), (t + b, t + c), (t, t + low)), t, t + a)
+
+
+def says(unit: Tank, side: str = "left") -> Capabilities:
+    """What it is to everybody else; its outlet lies low in the middle of its front.
+
+    Raises:
+        InputError: The sheets leave no room inside.
+    """
+    made = unit.style in ("box", "wedge")
+    vessel = Vessel(litres(unit, side), outlet(unit), hollow(unit), made)
+    return Capabilities(roles=frozenset({"water"}), vessel=vessel)
 
 
 KIND = Kind(
-    Tank, expand, offers, rank=10, contents=False, vessel=vessel, stance="floor", use="rarely",
+    Tank, expand, offers, rank=10, contents=False, says=says, walls=walls, stance="floor", use="rarely",
 )  # fmt: skip

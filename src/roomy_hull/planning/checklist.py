@@ -6,10 +6,8 @@ import msgspec
 
 from roomy_hull.assembly.study import Context
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.carried import Carried
+from roomy_hull.core.wording import counted
 from roomy_hull.job.logs import Result
-from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.kinds.tank import Tank
 from roomy_hull.making.works import Works, fasteners
 
 TORQUE: dict[str, float] = {"M6": 7.5, "M8": 18.0, "M10": 36.0, "M12": 62.0, "M16": 150.0}
@@ -101,20 +99,40 @@ def checks_of(context: Context, works: Works) -> tuple[Check, ...]:
 
 
 def _doors(context: Context) -> list[Check]:
-    tray = context.assembly.job.body.tray
+    """Gaps of every leaf that can hang, every seal, every lock."""
+    job = context.assembly.job
+    own = {d.id for s in context.assembly.ground.shells if s.own for d in s.value.doors}
     found: list[Check] = []
-    for door in context.assembly.job.body.doors():
-        ref = Ref("door", door.id)
-        found += [
-            Check(f"gaps:{door.id}", "Doors", f"Gaps of the door {door.id}", ("front", "rear", "top", "bottom"), "mm",
-                  f"even within {GAP_SPREAD:g}", GAP_SPREAD, "spread", ref),
-            Check(f"hose:{door.id}", "Hose test", f"Hose the door {door.id}, every seal, five minutes", (), "", "dry inside",
-                  owner=ref),
-        ]  # fmt: skip
-    for box in tray.boxes:
-        found.append(Check(f"hose:box-{box.id}", "Hose test", f"Hose the box {box.id} under the tray", (), "", "dry inside",
-                           owner=Ref("box", box.id)))  # fmt: skip
-    if tray.kind == "tray":
+    for door in job.body.doors():
+        ref, leaves = Ref("door", door.id), [x for x in (door.leaf, door.second) if x]
+        for n, leaf in enumerate(leaves):
+            key = f"{door.id}:{leaf}" if n else door.id
+            which = f"the door {door.id}" + (f", its leaf of {leaf}" if len(leaves) > 1 else "")
+            found.append(Check(
+                f"gaps:{key}", "Doors", f"Gaps of {which}", ("front", "rear", "top", "bottom"), "mm",
+                f"even within {GAP_SPREAD:g}", GAP_SPREAD, "spread", ref,
+            ))  # fmt: skip
+            if leaf != "mesh":  # what is open to the air keeps nothing out
+                found.append(Check(f"hose:{key}", "Hose test", f"Hose {which}, every seal, five minutes", (), "",
+                                   "dry inside", owner=ref))  # fmt: skip
+        if door.id in own:  # the vehicle's key, or that of what was bought
+            continue
+        found.append(Check(f"lock:{door.id}", "Keys", f"The door {door.id}: every lock with its key; note the key's number",
+                           (), "", "locks, key handed over", owner=ref))  # fmt: skip
+    for thing in context.assembly.everything:
+        known = thing.capabilities
+        if known.sealed and thing.bay:
+            found.append(Check(f"paper:{thing.id}", "Hose test",
+                               f"{thing.name}: close {known.sealed} on a strip of paper, all round", (), "",
+                               "holds the paper everywhere", owner=thing.ref))  # fmt: skip
+        elif known.sealed:
+            found.append(Check(f"hose:{thing.id}", "Hose test", f"Hose {thing.name}, {known.sealed}, five minutes", (), "",
+                               "dry inside", owner=thing.ref))  # fmt: skip
+        if known.locks:
+            found.append(Check(f"lock:{thing.id}", "Keys",
+                               f"{thing.name}: {counted(known.locks, 'lock')} with the key; note the key's number", (), "",
+                               "locks, key handed over", owner=thing.ref))  # fmt: skip
+    if job.body.tray.kind == "tray":
         found.append(Check("wade", "Hose test", "Mark the wading height on both sides; look at every seal below it", (), "",
                            "marked"))  # fmt: skip
     return found
@@ -140,20 +158,23 @@ def _wiring(context: Context) -> list[Check]:
 
 
 def _wet(context: Context) -> list[Check]:
+    """What is welded here is closed and tested; what was bought closed is filled and looked at."""
     return [
-        Check(f"pressure:{u.id}", "Water", f"{u.name}: fill, pump up, close, wait ten minutes", ("at first", "after"), "kPa",
-              f"holds {100 * HELD:.0f} %", HELD, "holds", u.ref)
-        for u in context.assembly.job.units
-        if isinstance(u, Tank)
+        Check(f"pressure:{t.id}", "Water", f"{t.name}: fill, pump up, close, wait ten minutes", ("at first", "after"), "kPa",
+              f"holds {100 * HELD:.0f} %", HELD, "holds", t.ref)
+        if vessel.made
+        else Check(f"filled:{t.id}", "Water", f"{t.name}: fill, look at cap, outlet and hose", (), "", "dry outside",
+                   owner=t.ref)
+        for t in context.assembly.everything
+        if (vessel := t.capabilities.vessel) is not None
     ]  # fmt: skip
 
 
 def _gas(context: Context) -> list[Check]:
     return [
-        Check(f"gas:{u.id}", "Gas", f"Leak test of {u.name} and its line; certificate", ("at first", "after"), "kPa",
-              "no loss at all", 1.0, "holds", u.ref, "a licensed gas fitter")
-        for u in context.assembly.job.units
-        if isinstance(u, GasLocker)
+        Check(f"gas:{t.id}", "Gas", f"Leak test of {t.name} and its line; certificate", ("at first", "after"), "kPa",
+              "no loss at all", 1.0, "holds", t.ref, "a licensed gas fitter")
+        for t in context.assembly.doing("gas")
     ]  # fmt: skip
 
 
@@ -163,8 +184,8 @@ def _moving(context: Context) -> list[Check]:
         Check(f"slope:{t.id}", "Slides and locks",
               f"{t.name}: full load, on a slope of {slope:g} degrees, out and in", (), "", "locks both ways",
               owner=t.ref)
-        for t in context.assembly.things
-        if t.moves and not isinstance(t.value, Carried)
+        for t in context.assembly.everything
+        if t.moves
     ]  # fmt: skip
 
 

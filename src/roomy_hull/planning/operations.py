@@ -9,15 +9,14 @@ from typing import Any, NamedTuple
 
 import msgspec
 
+from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.study import Context
-from roomy_hull.assembly.things import Thing
+from roomy_hull.assembly.things import AnyThing, Thing
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
-from roomy_hull.core.refs import CANOPY, TRAY, Ref
-from roomy_hull.job.carried import Carried
+from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.job.plans import Extra
-from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.kinds.tank import Tank
+from roomy_hull.kit.body.racks import MOUNTS
 from roomy_hull.making.cost import coated, cut_of_blank
 from roomy_hull.making.flats import blank
 from roomy_hull.making.joints import Joined
@@ -62,8 +61,8 @@ def operations_of(context: Context, works: Works, coat_days: float = 0.0) -> dic
     make = _Maker(assembly.shop.workshop.rates)
     made: dict[Ref, str] = {}
     for work in works.works:
-        thing = assembly.thing(work.owner)
-        made[work.owner] = _of_work(make, work, thing, coat_days)
+        tanks = tuple(t.name for t in assembly.everything if t.owner == work.owner and _welded(t))
+        made[work.owner] = _of_work(make, work, _About(coat_days, tanks))
     make.add(
         "job:receive", "receive", "Take the vehicle in, look it over, photograph it", {"receive": 1}
     )
@@ -120,15 +119,20 @@ def _keys(parts: Iterable[Part]) -> tuple[str, ...]:
 
 
 class _About(NamedTuple):
-    """What beside its parts says how an owner's work is done: days of coating, whether it holds water."""
+    """What beside its parts says how an owner's work is done: days of coating, tanks that are welded."""
 
     coat_days: float
-    tank: bool
+    tanks: tuple[str, ...]
 
 
-def _of_work(make: _Maker, work: Work, thing: Thing | None, coat_days: float) -> str:
+def _welded(thing: AnyThing) -> bool:
+    """Whether it is a tank that is welded here, and so tested before it is fitted."""
+    vessel = thing.capabilities.vessel
+    return vessel is not None and vessel.made
+
+
+def _of_work(make: _Maker, work: Work, about: _About) -> str:
     """What is done to one owner's parts until it can be fitted; gives the last of it."""
-    about = _About(coat_days, thing is not None and isinstance(thing.value, Tank))
     ops, last = _steps(work, make.rates, about)
     make.ops.update(ops)
     return last
@@ -164,8 +168,11 @@ def _steps(work: Work, rates: Rates, about: _About) -> tuple[dict[str, Op], str]
     if a.pieces:
         together = {"piece": a.pieces, "bought_piece": a.bought, **a.fixed}
         last = [add("assemble", "Assemble", together, last, needs=a.hardware)]
-    if about.tank and a.pieces:
-        last = [add("pressure test", "Fill and pressure-test", {"test": 1}, last)]
+    if about.tanks and a.pieces:
+        last = [
+            make.add(f"{o}:pressure test", "pressure test", f"Fill and pressure-test {', '.join(about.tanks)}",
+                     {"test": len(about.tanks)}, last, own)
+        ]  # fmt: skip
     return make.ops, last[0] if last else ""
 
 
@@ -185,17 +192,52 @@ def is_made(thing: Thing) -> bool:
     return any(not isinstance(p, Hardware) for p in thing.expansion.parts)
 
 
+def _bodies(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[Ref, str]:
+    """Tray, canopy, rooms and racks mounted, what is made with doors hosed while it is empty; the last of each."""
+    ground = context.assembly.ground
+    last = {VEHICLE: "job:receive"}
+    last[TRAY] = make.add("tray:mount", "mount", "Mount the tray on the chassis", {"mount_body": 1},
+                          (made[TRAY], last[VEHICLE]), TRAY, crew=2) if made.get(TRAY) else last[VEHICLE]  # fmt: skip
+    for shell in ground.shells:
+        key, name, room = owner_key(shell.ref), shell.value.name, ground.room(shell.ref.id)
+        if shell.ref == CANOPY and made.get(CANOPY):
+            words = "Lift the canopy on and bolt it down"
+        elif room is not None and room.mount != "vehicle":
+            words = f"Set {name} on and {'bolt' if room.room.made else 'tie'} it down"
+        else:
+            last[shell.ref] = last[TRAY]
+            continue
+        stands = make.add(f"{key}:mount", "mount", words, {"mount_body": 1}, (made.get(shell.ref, ""), last[TRAY]), shell.ref,
+                          crew=2)  # fmt: skip
+        if made.get(shell.ref) and any("sheet" in (d.leaf, d.second) for d in shell.value.doors):
+            stands = make.add(f"{key}:hose", "test", f"Hose {name} while it is empty: every seal and seam",
+                              {"hose_test": 1}, (stands,), shell.ref)  # fmt: skip
+        last[shell.ref] = stands
+    for place in ground.racks:
+        on = CANOPY if MOUNTS[place.rack.kind] == "canopy" else TRAY
+        own = place.rack.ref
+        last[own] = make.add(f"{owner_key(own)}:fit", "fit", f"Fit {place.rack.name}", {"fit_outside": 1.0},
+                             (made.get(own, ""), last.get(on, last[TRAY])), own)  # fmt: skip
+    return last
+
+
+def _stands_on(thing: Thing, ground: Ground, last: dict[Ref, str]) -> str:
+    """The mounting of what a thing is fitted in or on."""
+    value = thing.value
+    if thing.place is not None:
+        shell = ground.shell_of(thing.bay)
+        return last[shell.ref] if shell is not None else last[TRAY]
+    on = Ref("rack", getattr(value, "on", ""))
+    if on in last:
+        return last[on]
+    mount = {"canopy": CANOPY, "tray": TRAY}.get(getattr(value, "mount", ""), VEHICLE)
+    return last.get(mount, last[TRAY])
+
+
 def _fitted(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[str, str]:
-    """Tray and canopy mounted, every thing fitted in the order in which it goes in; the fitting of each, by id."""
+    """Body mounted, every thing fitted in the order in which it goes in; the fitting of each, by id."""
     assembly = context.assembly
-    base = ["job:receive"]
-    if made.get(TRAY):
-        base = [make.add("tray:mount", "mount", "Mount the tray on the chassis", {"mount_body": 1}, (made[TRAY], *base),
-                         TRAY, crew=2)]  # fmt: skip
-    tray = list(base)
-    if made.get(CANOPY):
-        base = [make.add("canopy:mount", "mount", "Lift the canopy on and bolt it down", {"mount_body": 1},
-                         (made[CANOPY], *base), CANOPY, crew=2)]  # fmt: skip
+    last = _bodies(make, context, made)
     in_out = context.results["in and out"]
     order = [key for bay in in_out.order.values() for key in bay]
     rest = [t.id for t in assembly.things if t.id not in set(order)]
@@ -208,9 +250,8 @@ def _fitted(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[str, s
         # What blocks a unit's way out goes in behind it.
         blocked = behind.get(key, ())
         own = made.get(thing.ref, "")
-        value = thing.value
-        outside = isinstance(value, Carried)
-        mounts = tray if isinstance(value, Carried) and value.mount != "canopy" else base
+        outside = thing.place is None
+        mounts = (_stands_on(thing, assembly.ground, last),)
         amounts = {
             "fit_outside" if outside else "fit_made" if is_made(thing) else "fit_bought": 1.0
         }
@@ -219,9 +260,10 @@ def _fitted(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[str, s
                               (own, *mounts, *blocked), thing.ref, needs=needs)  # fmt: skip
         for other in in_out.blockers(key):
             behind.setdefault(other, []).append(found[key])
+    found |= {t.id: last[TRAY] for t in assembly.ground.things}
     # Where nothing is fitted, all that follows still comes after the body.
-    found.setdefault("", base[0])
-    return found
+    bodies = [k for k in dict.fromkeys(last.values()) if k != last[VEHICLE]]
+    return found | {f"body {n}": key for n, key in enumerate(bodies or [last[VEHICLE]])}
 
 
 def _run_through(make: _Maker, context: Context, fitted: dict[str, str]) -> dict[str, list[str]]:
@@ -270,12 +312,12 @@ def _last(
         )
     if runs["mains"]:
         test("test mains", "Test mains and leakage protection", runs["mains"], "mains")
-    if runs["gas"] or any(isinstance(u, GasLocker) for u in job.units):
+    if runs["gas"] or context.assembly.doing("gas"):
         test("test gas", "Leak-test the gas line", runs["gas"] or every, "gas")
-    if runs["water"] or any(isinstance(u, Tank) for u in job.units):
+    if runs["water"] or context.assembly.doing("water"):
         test("test water", "Fill, pump up, look for leaks", runs["water"] or every)
-    if job.body.canopy is not None and job.body.canopy.doors:
-        test("test hose", "Hose every door and seal", ("canopy:mount", *every), "", "hose_test")
+    if any("sheet" in (d.leaf, d.second) for d in job.body.doors()):
+        test("test hose", "Hose every door and seal", every, "", "hose_test")
     whole = [*every, *(k for some in runs.values() for k in some), *tests]
     finish = make.add(
         "job:finish",

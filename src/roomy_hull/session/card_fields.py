@@ -14,8 +14,6 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import CAB
 from roomy_hull.job.model import Job
 from roomy_hull.job.rooms import Room
-from roomy_hull.kinds.board import Board
-from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.registry import Unit, kind_of
 from roomy_hull.session.view_state import ViewState
 from roomy_hull.shop.shop import Shop
@@ -29,7 +27,7 @@ _CHOICES: dict[FieldKind, Callable[[Job, Shop], Iterable[str]]] = {
     "rule": lambda _job, shop: shop.dimension_rules,
     "holder": lambda job, _shop: ("", CAB, *job.holders()),
     "unit": lambda job, _shop: ("", *(u.id for u in job.units)),
-    "board": lambda job, _shop: (u.id for u in job.units if isinstance(u, Device | Board)),
+    "board": lambda job, _shop: (u.id for u in job.units if kind_of(u).says(u, "").whole),
     "thing": lambda job, _shop: ("", *(u.id for u in job.units), *(c.id for c in job.carried)),
     "rack": lambda job, _shop: ("", *(r.id for r in job.body.racks)),
     "set-up": lambda job, _shop: ("", *(s.id for s in job.setups)),

@@ -6,11 +6,11 @@ from typing import NamedTuple
 import msgspec
 
 from roomy_hull.core.errors import UserError
+from roomy_hull.core.services.bottles import BOTTLES, USUAL_BOTTLE
 from roomy_hull.job.edits import units
 from roomy_hull.job.model import Job
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.gas_locker import BOTTLES, GasLocker
 from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.registry import kind_of
 from roomy_hull.making.ways import both_ways
 from roomy_hull.verdict.verdict import Verdict, judge
 
@@ -22,8 +22,6 @@ HOB = 2000.0
 """What one induction hob draws at its most (common practice). [W]"""
 CELL_KG = 9.0
 """A lithium iron battery of a kilowatt hour (common practice). [kg/kWh]"""
-SLIDE_KG = 18.0
-"""A locking fridge slide (common practice). [kg]"""
 SPARE_BEHIND, SPARE_AHEAD = 150.0, 150.0
 """From the tail, and from the cab's back, to a spare wheel's middle (common practice). [mm]"""
 
@@ -118,19 +116,12 @@ def _springs(verdict: Verdict) -> Question | None:
 
 
 def _fridge(verdict: Verdict) -> Question | None:
-    own = next(
-        (u for u in verdict.job.units if isinstance(u, Fridge) and u.style in ("chest", "upright")),
-        None,
-    )
+    rows = ((u, kind_of(u).otherwise(u)) for u in verdict.job.units)
+    own, other = next(((u, changes) for u, changes in rows if changes), (None, {}))
     if own is None:
         return None
-    chest = own.style != "upright"
-    # An upright one slides not; a chest stands on a slide of usual mass.
-    slide = 0.0 if chest else SLIDE_KG
-    job = units.changed(
-        verdict.job, own.id, style="upright" if chest else "chest", slide_mass=slide
-    )
-    pair = (verdict.job, job) if chest else (job, verdict.job)
+    job = units.changed(verdict.job, own.id, **other)
+    pair = (verdict.job, job) if other["style"] == "upright" else (job, verdict.job)
     return Question(
         "fridge",
         f"{own.name}: a chest on a slide, or upright?",
@@ -233,7 +224,9 @@ def _water(verdict: Verdict) -> Question | None:
     if tank is None:
         return None
     day = verdict.services.trip.day_wh if verdict.services.trip is not None else ()
-    pumps = sum(use.wh for use in day if "pump" in use.name.lower())
+    fed = {c.id: c.thing for c in verdict.job.services.consumers}
+    there = {t.id for t in verdict.assembly.doing("pump")}
+    pumps = sum(use.wh for use in day if fed.get(use.id) in there)
     facts = (
         Fact(
             "At the tap",
@@ -260,15 +253,17 @@ def _cooking(verdict: Verdict) -> Question | None:
     days = float(len(trip.days)) or job.brief.days
     if not kwh or not days:
         return None
-    locker = next((u for u in job.units if isinstance(u, GasLocker)), None)
-    bottle = BOTTLES[locker.bottle if locker is not None else "4.5 kg"]
+    bottle = next(
+        (b for t in verdict.assembly.doing("gas") if (b := t.capabilities.bottle) is not None),
+        BOTTLES[USUAL_BOTTLE],
+    )
     burnt = kwh * meals / FLAME / GAS_KWH
     electric = kwh * meals / INDUCTION * 1000
     facts = (
-        Fact("Taken along for the trip", (bottle[2] + min(bottle[3], burnt * days), electric / 1000 * CELL_KG), "kg"),
+        Fact("Taken along for the trip", (bottle.empty + min(bottle.gas, burnt * days), electric / 1000 * CELL_KG), "kg"),
         Fact("Used a day", (burnt * GAS_KWH * 1000, electric), "Wh"),
         Fact(f"From {job.services.volts} V at once", (0.0, HOB / job.services.volts), "A"),
-        Fact("Lasts without refill", (bottle[3] / burnt, job.services.usable / electric if electric else 0.0), "days",
+        Fact("Lasts without refill", (bottle.gas / burnt, job.services.usable / electric if electric else 0.0), "days",
              low_is_better=False),
     )  # fmt: skip
     return Question(

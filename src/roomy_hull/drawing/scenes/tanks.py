@@ -5,11 +5,10 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.things import Thing
+from roomy_hull.core.capabilities import Vessel
 from roomy_hull.core.geometry.clipped import faces
 from roomy_hull.core.primitives import Outline, Point, Rect, Scene, Stroke, Words, line
-from roomy_hull.kinds.tank import Tank
-from roomy_hull.studies.services.water import OUTLET_UP, SLOPE_WORDS, SLOPES, Water, inner
+from roomy_hull.studies.services.water import SLOPE_WORDS, SLOPES, Water
 
 
 def hull(points: Sequence[Point]) -> list[Point]:
@@ -66,14 +65,11 @@ class _Section(NamedTuple):
         )
 
 
-def _sections(thing: Thing, unit: Tank) -> list[_Section]:
+def _sections(vessel: Vessel) -> list[_Section]:
     """A welded tank on each of the slopes, from its left or from behind; none of a bladder or cans."""
-    piece = inner(thing, unit)
-    if piece is None or thing.place is None:
+    piece, out = vessel.hollow, vessel.outlet
+    if piece is None:
         return []
-    out = thing.place.frame.point(
-        unit.u + unit.width / 2, unit.v + unit.sheet, unit.w + unit.sheet + OUTLET_UP
-    )
     corners = [p for face in faces(piece) for p in face]
     found = []
     for nose, left in SLOPES:
@@ -92,12 +88,9 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
     primitives: list[Stroke] = []
     row, wide = 0.0, 0.0
     for tank in tanks:
-        thing = assembly.thing(tank.id)
-        sections = (
-            _sections(thing, thing.value)
-            if thing is not None and isinstance(thing.value, Tank)
-            else []
-        )
+        thing = assembly.any_thing(tank.id)
+        vessel = thing.capabilities.vessel if thing is not None else None
+        sections = _sections(vessel) if vessel is not None else []
         if not sections:
             continue
         points = [p for s in sections for p in s.outline]

@@ -2,6 +2,7 @@
 
 import msgspec
 
+from roomy_hull.core.capabilities import Role
 from roomy_hull.core.errors import EditError
 from roomy_hull.job.edits.layouts import slug
 from roomy_hull.job.model import Job
@@ -18,10 +19,7 @@ from roomy_hull.job.services import (
     Wire,
 )
 from roomy_hull.job.trips import Day, Skies, Trip
-from roomy_hull.kinds.board import Board
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.placed import Placed
+from roomy_hull.kinds.registry import Unit, kind_of
 
 FRIDGE_WH, LITRE_WH, HOT = 250.0, 4.0, 32.0
 """What a compressor fridge takes a day in air of so many °C, and for each litre more (common practice). [Wh, °C]"""
@@ -46,15 +44,14 @@ def begun(job: Job) -> Job:
         raise EditError(
             "services are entered already", "services", "Change them, or delete what is there."
         )
-    devices = [u for u in job.units if isinstance(u, Device)]
 
-    def of(what: str) -> list[Device]:
-        return [d for d in devices if d.what == what]
+    def of(role: Role) -> list[Unit]:
+        return [u for u in job.units if role in kind_of(u).says(u, "").roles]
 
     consumers = [
         Consumer(id=u.id, name=u.name, thing=u.id, watts=60.0, share=0.0, hours=24.0, begin=0.0, rated_air=HOT, ignites=True,
-                 day_wh=FRIDGE_WH + LITRE_WH * u.litres)
-        for u in job.units if isinstance(u, Fridge)
+                 day_wh=FRIDGE_WH + LITRE_WH * kind_of(u).stored(u))
+        for u in of("fridge")
     ]  # fmt: skip
     consumers += [
         Consumer(
@@ -88,7 +85,8 @@ def begun(job: Job) -> Job:
                 id="alternator", name="Alternator to battery", amps=20.0, wire=Wire(engine_bay=True)
             )
         ]
-    boards: list[Placed] = [*of("fuse board"), *(u for u in job.units if isinstance(u, Board))]
+    # A bought fuse board before a panel of one's own.
+    boards = sorted(of("fuse board"), key=lambda u: kind_of(u).made)
     inverters = of("inverter") + stations
     made = Services(
         board=boards[0].id if boards else "", batteries=tuple(Battery(thing=b.id) for b in battery),

@@ -9,8 +9,7 @@ from roomy_hull.core.geometry.frames import OTHER_SIDE
 from roomy_hull.core.refs import RESERVED
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.model import MOST_ACCEPTED, Acceptance, Job
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.registry import Unit, handed_changes
+from roomy_hull.kinds.registry import Unit, handed_changes, kind_of
 
 
 def changed(job: Job, key: str, **changes: Any) -> Job:
@@ -97,7 +96,7 @@ def mirrored(job: Job, key: str) -> Job:
             )
         nearest = min(there, key=lambda b: abs(b.start - here.start))
         changes |= {"bay": nearest.id, "u": thing.u + here.start - nearest.start}
-    if not isinstance(thing, Fridge):
+    if not kind_of(thing).article:
         changes |= handed_changes(thing)
     return changed(job, key, **changes)
 

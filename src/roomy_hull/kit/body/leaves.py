@@ -81,6 +81,8 @@ def door_parts(canopy: Canopy, door: Door, shop: Shop) -> tuple[Part, ...]:
     return tuple(made)
 
 
+MESH_KG_PER_M2 = 2.2
+"""Woven or expanded mesh of a door (common practice). [kg/m²]"""
 MESH_EDGE, MESH_PAST = 60.0, 30.0
 """What of a leaf's sheet is left around its mesh, and beyond a lock's opening (common practice). [mm]"""
 
@@ -109,10 +111,22 @@ def _cut(leaf: Leaf, side: str, kind: str) -> tuple[Cutout, ...]:
     return (*locks, Cutout(x0, y0, x1 - x0, y1 - y0, 20.0))
 
 
+def mesh_mass(leaf: Leaf, side: str) -> float:
+    """What the mesh of a leaf weighs. [kg]"""
+    hole = _mesh_hole(leaf, side)
+    return (
+        (hole.length + 40) * (hole.width + 40) * 1e-6 * MESH_KG_PER_M2 if hole is not None else 0.0
+    )
+
+
+def _mesh_hole(leaf: Leaf, side: str) -> Cutout | None:
+    cuts = _cut(leaf, side, "mesh")
+    return cuts[-1] if len(cuts) > len(_lock_openings(leaf, side)) else None
+
+
 def _mesh(name: str, leaf: Leaf, side: str) -> Hardware:
     """The mesh of a leaf, as large as its opening and a rivet's edge more."""
-    cuts = _cut(leaf, side, "mesh")
-    hole = cuts[-1] if len(cuts) > len(_lock_openings(leaf, side)) else None
+    hole = _mesh_hole(leaf, side)
     size = f"{hole.length + 40:.0f} × {hole.width + 40:.0f}" if hole is not None else "small"
     return Hardware(f"mesh {size} for {name.removeprefix('Canopy: ')}, riveted on inside", CANOPY)
 
@@ -267,7 +281,15 @@ def beyond(pose: Pose, x: float, y: float, z: float, *, upright: bool = False) -
 def door_mass(canopy: Canopy, door: Door, shop: Shop) -> float:
     """Sum the mass of what swings of a door: its leaf, or both its halves. [kg]"""
     parts = (p for p in door_parts(canopy, door, shop) if isinstance(p, SheetPart | BarPart))
-    return sum(p.mass() * p.count for p in parts if p.role == "leaf")
+    sheet = sum(p.mass() * p.count for p in parts if p.role == "leaf")
+    return sheet + meshes(sides.placed(canopy, door))
+
+
+def meshes(place: DoorPlace) -> float:
+    """What the meshes of a door's leaves weigh; 0 where they are of sheet. [kg]"""
+    if place.door.leaf != "mesh":
+        return 0.0
+    return sum(mesh_mass(leaf, place.door.side) for leaf in place.made)
 
 
 def hardware_mass(canopy: Canopy) -> float:

@@ -4,7 +4,9 @@ from typing import Literal
 
 import msgspec
 
+from roomy_hull.core.capabilities import PLAIN, Capabilities
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.refs import Ref
 
 BodyRole = Literal[
     "floor", "rail", "headboard", "side", "tail", "arch", "box", "trundle", "tank",
@@ -33,6 +35,11 @@ class BodyPart(msgspec.Struct, frozen=True):
     id: str = ""
 
     @property
+    def ref(self) -> Ref:
+        """What findings of a piece of the tray say."""
+        return Ref("tray piece", self.words)
+
+    @property
     def words(self) -> str:
         """What findings and the screen call it."""
         fixed = {"trundle": "trundle drawer", "tank": "under-tray tank"}
@@ -50,6 +57,36 @@ class BodyPart(msgspec.Struct, frozen=True):
 
 
 BodyParts = tuple[BodyPart, ...]
+
+
+class BodyThing(msgspec.Struct, frozen=True):
+    """A piece of the body that is a thing to everybody else: what it is, and where it stands, in vehicle axes.
+
+    Attributes:
+        id: Its place, as goods name it: ``tray.tank``.
+        ref: What findings say of it.
+        owner: What its parts belong to.
+        envelope: Around it. [mm]
+        moves: Whether any of it slides.
+    """
+
+    id: str
+    ref: Ref
+    owner: Ref
+    name: str
+    envelope: Box
+    capabilities: Capabilities = PLAIN
+    moves: bool = False
+
+    @property
+    def bay(self) -> str:
+        """It stands in none."""
+        return ""
+
+    @property
+    def openings(self) -> tuple[()]:
+        """No lead follows what of it opens."""
+        return ()
 
 
 def part_of(parts: BodyParts, role: BodyRole, side: str = "", key: str = "") -> BodyPart | None:

@@ -13,7 +13,7 @@ from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import frame, sides
 from roomy_hull.kit.body.canopy import divider, outside
-from roomy_hull.kit.body.leaves import door_parts, hardware_mass, of_door
+from roomy_hull.kit.body.leaves import door_parts, hardware_mass, meshes, of_door
 from roomy_hull.shop.shop import Shop
 
 RAIL_KG_PER_M, CORNER_KG, FASTENERS_KG_PER_M2 = 1.3, 0.8, 1.1
@@ -215,9 +215,11 @@ def masses_of(canopy: Canopy, box: Box, made: tuple[Part, ...]) -> tuple[PointMa
             p.mass() * p.count
             for p in made
             if isinstance(p, SheetPart | BarPart) and of_door(p, place.door)
-        )
+        ) + meshes(place)
         at = sides.stood(box, place.door.side, place.rebate, 0.0, thick).centre()
-        found.append(PointMass(f"door {place.door.id}", kg, "geometry", at))
+        found.append(
+            PointMass(f"door {place.door.id}", kg, "geometry", at, of=f"door:{place.door.id}")
+        )
     found.append(
         PointMass("seals, locks, struts, rails", fittings_mass(canopy), "estimate", (cx, cy, cz))
     )

@@ -1,5 +1,6 @@
 """The trundle drawer: what is cut and bought for it, and its lid that is a table."""
 
+from roomy_hull.core.capabilities import Capabilities
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.parts import Hardware, Part, Pose, SheetPart
@@ -9,6 +10,8 @@ from roomy_hull.job.body import Trundle
 from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.shop.shop import Shop
 
+TRUNDLE_SAYS = Capabilities(sealed="its dust seal", locks=1)
+"""What it is to everybody else."""
 TRUNDLE_FRONT = 3.0
 TRUNDLE_SLIDES = 9.0
 """A pair of heavy slides and a lock (common practice). [kg]"""

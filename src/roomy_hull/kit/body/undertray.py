@@ -4,8 +4,10 @@ import math
 
 import msgspec
 
+from roomy_hull.core.capabilities import Capabilities, placed
 from roomy_hull.core.fill import CONTENTS, WATER
 from roomy_hull.core.folded import Hole
+from roomy_hull.core.geometry.frames import Frame
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.mechanics.sections import section_height
 from roomy_hull.core.parts import BarPart, Hardware, Part, Pose, SheetPart
@@ -19,9 +21,9 @@ from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
-from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
+from roomy_hull.kit.body.pieces import BodyPart, BodyParts, BodyThing, Hand
 from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_boxes
-from roomy_hull.kit.body.trundle import TRUNDLE_SLIDES, trundle_parts
+from roomy_hull.kit.body.trundle import TRUNDLE_SAYS, TRUNDLE_SLIDES, trundle_parts
 from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
@@ -143,7 +145,7 @@ def box_parts(box: UnderBox, shop: Shop, place: Box | None = None) -> tuple[Part
              sort="hinge"),
         *((Hardware(f"drain with flap in the floor of {name.lower()}", TRAY, 2),) if box.kind == "wet pocket" else
           (Hardware(f"bulb seal for {name.lower()}", TRAY, metres=round(2 * (box.length + box.height) / 1000, 2)),)),
-        Hardware(f"round lock for {name.lower()}", TRAY, 2, fix="clamped", opening=True,
+        Hardware(f"round lock for {name.lower()}", TRAY, LOCKS, fix="clamped", opening=True,
                  places=_lock_places(spots, door[0]) if door else ()),
     )  # fmt: skip
 
@@ -279,6 +281,39 @@ def holding(tray: Tray, where: BodyParts) -> dict[str, tuple[str, Box, float]]:
         own = ("in the trundle drawer", at["trundle", ""], tray.trundle.contents)
         found[TRUNDLE] = own
     return found
+
+
+def things(tray: Tray, where: BodyParts) -> tuple[BodyThing, ...]:
+    """What hangs under the tray, as things to everybody else.
+
+    Args:
+        where: From `solids`. [mm]
+    Returns: Toolboxes behind sealed doors, the trundle drawer, the water tank. [mm]
+    """
+    at_of = {(p.role, p.id): p for p in where}
+    found = []
+    for box in tray.boxes:
+        part = at_of["box", box.id]
+        # What is dirty and wet has drains instead of a seal.
+        seal = "" if box.kind == "wet pocket" else "its seal"
+        known = Capabilities(sealed=seal, locks=LOCKS)
+        found.append(BodyThing(box.holder, part.ref, TRAY, f"{box.name} {box.id}", part.box, known))
+    if tray.trundle is not None:
+        part = at_of["trundle", ""]
+        found.append(BodyThing(TRUNDLE, part.ref, TRAY, "Trundle drawer", part.box, TRUNDLE_SAYS,
+                               moves=True))  # fmt: skip
+    one = as_tank(tray)
+    if one is not None:
+        part = at_of["tank", ""]
+        known = placed(tank.says(one), Frame(*part.box[:3], "left"))
+        found.append(BodyThing(TANK, part.ref, TRAY, one.name, part.box, known))
+    return tuple(found)
+
+
+TANK = "tray.tank"
+"""The place of the under-tray tank."""
+LOCKS = 2
+"""Locks of a toolbox's door."""
 
 
 def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:

@@ -8,7 +8,6 @@ from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.goods import Good
-from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.studies.access.at_home import living_found, off_found
 from roomy_hull.studies.access.effort import Effort, efforts, lifts_found
 from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
@@ -149,7 +148,7 @@ def _spaces(assembly: Assembly, result: AccessResult) -> list[Finding]:
                     finding("reach", "look", f"{space.name} is not in reach of everybody", subjects,
                              _short(worst[0].short), GEOMETRY, where)
                 )  # fmt: skip
-        kitchen = thing is not None and isinstance(thing.value, Kitchen)
+        kitchen = thing is not None and "kitchen" in thing.capabilities.roles
         if (
             space.top
             and not space.device

@@ -12,8 +12,6 @@ from roomy_hull.core.ergonomics.figure import Figure
 from roomy_hull.core.geometry.motion import TURNS
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import Berth, Person, people
-from roomy_hull.kinds.compartment import Compartment
-from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.studies.access.standing import Settled
 
 BELOW = (50.0, 100.0)
@@ -120,7 +118,7 @@ def _worktops(
 ) -> tuple[Worktop, ...]:
     found = []
     for thing in assembly.things:
-        if not isinstance(thing.value, Kitchen):
+        if "kitchen" not in thing.capabilities.roles:
             continue
         tops = [o.opened_box.z1 for o in thing.openings] or [thing.envelope.z1]
         x = (thing.envelope.x0 + thing.envelope.x1) / 2
@@ -186,7 +184,7 @@ def _kennels(assembly: Assembly) -> tuple[Kennel, ...]:
         if thing is not None:
             a, b, c = thing.envelope.size()
             wall = 2 * getattr(thing.value, "sheet", 0.0)
-            door = 25.0 if isinstance(thing.value, Compartment) else 0.0
+            door = thing.capabilities.door
             long, wide = max(a, b) - wall, min(a, b) - wall
             has = (long - (door if a < b else 0.0), wide - (door if a >= b else 0.0), c - wall)
         found.append(Kennel(dog.id, dog.called, dog.place, has, wants))

@@ -168,7 +168,7 @@ class Ways:
                 if key not in aside and key != space.owner:
                     aside.append(key)
         thing = self._assembly.thing(space.owner)
-        locked = thing is not None and bool(getattr(thing.value, "lockable", False))
+        locked = thing is not None and thing.capabilities.locks > 0
         actions = [Action("climb", space.owner)] if space.roof else []
         actions += opens[:-1] if locked and opens else opens
         if locked:

@@ -17,10 +17,6 @@ from roomy_hull.core.geometry.solids import Box, hull
 from roomy_hull.job.body import TRUNDLE
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import CAB
-from roomy_hull.kinds.board import Board
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.kitchen import Kitchen
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body import undertray
 
@@ -118,7 +114,7 @@ def spaces(assembly: Assembly, found: Meetings) -> tuple[Space, ...]:
             if thing.value.place != CAB:
                 rows.append(_outside(assembly, thing))
             continue
-        if not (kind_of(thing.value).contents or isinstance(thing.value, Device | Board)):
+        if not (kind_of(thing.value).contents or thing.capabilities.whole):
             continue
         rows += _inside(assembly, thing, found, doors, near)
     return (*rows, *_under_tray(assembly, found))
@@ -212,14 +208,14 @@ def _inside(
     if rows:
         return rows
     lids = [o for o in thing.openings if not _slides(o)]
-    device = isinstance(thing.value, Device | Board)
+    device = thing.capabilities.whole
     box = thing.envelope if device else _shrunk(thing.envelope, SHEET)
     side, first, above = _easiest(assembly, thing, first)
     door = _door(thing.envelope, side, doors)
     needs = closure([*(o.id for o in lids), *([door] if door else [])], found.needs)
     return [Space(
         thing.id, "", thing.name, side, box, box, above or any(_is_lid(o, thing) for o in lids), needs, first,
-        (*(p.box for o in lids for p in o.opened), *_sheets(thing)), getattr(thing.value, "use", ""), False, device,
+        (*(p.box for o in lids for p in o.opened), *_sheets(thing)), thing.capabilities.use, False, device,
     )]  # fmt: skip
 
 
@@ -281,7 +277,7 @@ def _container(
     """What of an opening slides out and holds things; nothing where it is a board or a lid."""
     if not _slides(one):
         return None
-    wall = COLD if isinstance(thing.value, Fridge) else SHEET
+    wall = COLD if thing.capabilities.cold else SHEET
     boxes = [
         m for m in one.motion.moved if m.box.z1 - m.box.z0 >= LEAST and m.box.y1 - m.box.y0 >= LEAST
     ]
@@ -299,8 +295,8 @@ def _container(
     inner = _shrunk(body, wall)
     return Space(
         thing.id, one.motion.id, one.name, side, _put(inner.moved(*by), one.where), _put(inner, one.where),
-        min(inner.x1 - inner.x0, inner.y1 - inner.y0) >= NARROW and not isinstance(thing.value, Kitchen),
-        closure((one.id,), found.needs), first, _walls(one, body.moved(*by), wall, group), getattr(thing.value, "use", ""),
+        min(inner.x1 - inner.x0, inner.y1 - inner.y0) >= NARROW and "kitchen" not in thing.capabilities.roles,
+        closure((one.id,), found.needs), first, _walls(one, body.moved(*by), wall, group), thing.capabilities.use,
     )  # fmt: skip
 
 

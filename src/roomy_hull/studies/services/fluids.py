@@ -11,8 +11,6 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.core.services import flows
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.services import Services
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.gas_locker import BOTTLES, VENT, GasLocker
 from roomy_hull.studies.services.levelling import Level, level
 from roomy_hull.studies.services.runs import Run
 from roomy_hull.studies.services.water import Water, water
@@ -111,8 +109,8 @@ def fluids(
     if tanks is None:
         tanks = water(assembly, laid)
     days = [trip.people * u.drink + d.showers * u.shower + d.meals * u.meal for d in trip.days]
-    lockers = [(t, t.value) for t in assembly.things if isinstance(t.value, GasLocker)]
-    gas = sum(BOTTLES[locker.bottle][3] for _t, locker in lockers) * trip.gas
+    bottles = [(t, b) for t in assembly.everything if (b := t.capabilities.bottle) is not None]
+    gas = sum(b.gas for _t, b in bottles) * trip.gas
     per_kg = flows.burning_hours(1.0, u.burner)
     heater = hot(services)
     once = heater.gas if heater is not None else 0.0
@@ -121,13 +119,13 @@ def fluids(
         for d in trip.days
     ]
     vents = []
-    for t, _locker in lockers:
+    for t, _bottle in bottles:
         box = t.envelope
         floor = (box.x1 - box.x0) * (box.y1 - box.y0) / 100.0
-        vents.append((t.id, 2 * math.pi / 4 * VENT**2 / 100.0, max(VENT_SHARE * floor, VENT_LEAST)))
+        vents.append((t.id, t.capabilities.vents, max(VENT_SHARE * floor, VENT_LEAST)))
     return Fluids(
         tanks, tuple(days), _ends(sum(t.usable[0] for t in tanks) * trip.water, days) if tanks else None, gas,
-        flows.burning_hours(gas, u.burner), _ends(gas, burnt) if lockers else None, tuple(vents), *_tyres(assembly), heater,
+        flows.burning_hours(gas, u.burner), _ends(gas, burnt) if bottles else None, tuple(vents), *_tyres(assembly), heater,
         tuple(level(assembly.job.vehicle, key, rear, sag, (u.slope_ahead, u.slope_left)) for key, rear, sag in loads),
         laid, tuple(burnt), _by_charge(services, assembly, tanks),
     )  # fmt: skip
@@ -135,7 +133,7 @@ def fluids(
 
 def _by_charge(services: Services, assembly: Assembly, tanks: tuple[Water, ...]) -> float:
     """What the pump gives on what one wants to draw of the batteries; 0 where it is no consumer. [l]"""
-    pumps = {t.id for t in assembly.things if getattr(t.value, "what", "") == "pump"}
+    pumps = {t.id for t in assembly.doing("pump")}
     watts = next((c.watts for c in services.consumers if c.thing in pumps), 0.0)
     flow = max((t.pumped for t in tanks), default=0.0)
     return services.usable / watts * 60.0 * flow if watts > 0 else 0.0
@@ -148,11 +146,10 @@ TANK_WALL = 3.0
 def air_tank_litres(assembly: Assembly) -> float:
     """What the air tanks hold: cylinders as long as their longest side, by their shortest. [l]"""
     found = 0.0
-    for t in assembly.things:
-        if isinstance(t.value, Device) and t.value.what == "air tank":
-            long, wide = sorted((t.value.width, t.value.depth, t.value.height))[::-2]
-            inside = max(0.0, wide - 2 * TANK_WALL)
-            found += math.pi / 4 * inside**2 * max(0.0, long - 2 * TANK_WALL) / 1e6
+    for t in assembly.doing("air tank"):
+        long, wide = sorted(t.envelope.size())[::-2]
+        inside = max(0.0, wide - 2 * TANK_WALL)
+        found += math.pi / 4 * inside**2 * max(0.0, long - 2 * TANK_WALL) / 1e6
     return found
 
 
@@ -160,7 +157,7 @@ def _tyres(assembly: Assembly) -> tuple[float, float]:
     """Minutes and Ah for four tyres; 0 where there is no compressor or it delivers nothing."""
     services = assembly.job.services
     u, tyre = services.uses, assembly.job.vehicle.tyre
-    pumps = {t.id for t in assembly.things if getattr(t.value, "what", "") == "compressor"}
+    pumps = {t.id for t in assembly.doing("compressor")}
     if not pumps:
         return 0.0, 0.0
     section, _aspect, rim = parts_of(tyre)

@@ -7,12 +7,10 @@ from roomy_hull.assembly.study import Context, Study, StudyKey
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
 from roomy_hull.job.services import Services
-from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.studies.services import places, wiring
 from roomy_hull.studies.services.circuits import Circuit, laid_out
 from roomy_hull.studies.services.fluids import Fluids, fluids
 from roomy_hull.studies.services.remedy import fixes
-from roomy_hull.studies.services.runs import plumbed
 from roomy_hull.studies.services.shade import Shade, shades
 from roomy_hull.studies.services.told import finding
 from roomy_hull.studies.services.trip import TripResult, trip
@@ -56,7 +54,7 @@ def study(context: Context) -> ServicesResult:
         )
     known = before.assembly.job.services
     both = (before.assembly, assembly)
-    wet = {t.id for a in both for t in a.things if plumbed(t)}
+    wet = {t.id for a in both for t in a.things if t.capabilities.plumbed}
     served = {key for one in old.circuits for key in one.ends} | wet
     stay = _same_places(*both, served)
     wires, laid = old.circuits, old.fluids.runs
@@ -188,7 +186,7 @@ def _signatures(assembly: Assembly) -> list[Finding]:
     wanted = []
     if s.inverter.thing or any(c.mains for c in s.consumers):
         wanted.append("mains")
-    if any(isinstance(t.value, GasLocker) for t in assembly.things):
+    if assembly.doing("gas"):
         wanted.append("gas")
     return [
         finding("sign", "note", f"Not signed yet: {LICENSED[what]}", (Ref("field", f"services signature {what}"),),

@@ -4,42 +4,25 @@ import itertools
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Context
-from roomy_hull.assembly.things import Thing
+from roomy_hull.assembly.things import AnyThing, Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import Ref
-from roomy_hull.kinds.board import Board, too_deep
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.fridge import Fridge
-from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.kinds.tank import Tank
 from roomy_hull.studies.services.fluids import Fluids
 from roomy_hull.studies.services.runs import Run
 from roomy_hull.studies.services.told import finding, ref
 
 IN_OUT = "in and out"
-SPARKS = frozenset({"battery", "charger", "inverter", "power station", "fuse board", "switch panel", "outlet", "pump",
-                    "compressor", "water heater"})  # fmt: skip
-"""Devices that can ignite gas: contacts, relays, motors, flames."""
 FROM_GAS = 300.0
 """They keep so far from a gas locker's opening or vents (common practice; the local gas code decides). [mm]"""
-ELECTRIC = SPARKS - {"pump", "water heater"}
-FAULTS = frozenset({"battery", "charger", "inverter", "power station", "fuse board"})
-"""Where one looks when something fails."""
 FEW_OUT = 3
 """So many things may have to come out before a place of faults (common practice)."""
 
 
-def _sparks(assembly: Assembly) -> list[Thing]:
+def _sparks(assembly: Assembly) -> list[AnyThing]:
     """What can ignite gas."""
     lit = {c.thing for c in assembly.job.services.consumers if c.ignites}
-    return [
-        t
-        for t in assembly.things
-        if (isinstance(t.value, Device) and t.value.what in SPARKS)
-        or isinstance(t.value, Fridge)
-        or t.id in lit
-    ]
+    return [t for t in assembly.everything if t.capabilities.ignites or t.id in lit]
 
 
 def gap(a: Box, b: Box) -> float:
@@ -51,8 +34,7 @@ def gap(a: Box, b: Box) -> float:
 def gas(assembly: Assembly, found_of: Fluids | None) -> list[Finding]:
     """Gas lockers: their vents, and what stands near them."""
     found = []
-    lockers = [t for t in assembly.things if isinstance(t.value, GasLocker)]
-    for locker, spark in itertools.product(lockers, _sparks(assembly)):
+    for locker, spark in itertools.product(assembly.doing("gas"), _sparks(assembly)):
         far = gap(locker.envelope, spark.envelope)
         if far < FROM_GAS:
             found.append(
@@ -73,11 +55,8 @@ def gas(assembly: Assembly, found_of: Fluids | None) -> list[Finding]:
 def under_water(assembly: Assembly) -> list[Finding]:
     """Electrics under a tank."""
     found = []
-    tanks = [t for t in assembly.things if isinstance(t.value, Tank)]
-    devices = [
-        t for t in assembly.things if isinstance(t.value, Device) and t.value.what in ELECTRIC
-    ]
-    for tank, device in itertools.product(tanks, devices):
+    devices = [t for t in assembly.everything if t.capabilities.hurt_by_water]
+    for tank, device in itertools.product(assembly.doing("water"), devices):
         a, b = tank.envelope, device.envelope
         if (
             min(a.x1, b.x1) > max(a.x0, b.x0)
@@ -91,18 +70,11 @@ def under_water(assembly: Assembly) -> list[Finding]:
     return found
 
 
-def _fails(thing: Thing) -> bool:
-    """Whether one looks there when something fails."""
-    return isinstance(thing.value, Board) or (
-        isinstance(thing.value, Device) and thing.value.what in FAULTS
-    )
-
-
 def reached(context: Context) -> list[Finding]:
     """What has to come out before a place of faults is reached."""
     found = []
     for thing in context.assembly.things:
-        if _fails(thing):
+        if thing.capabilities.looked_at:
             out = context.results[IN_OUT].before(thing.id)
             if len(out) > FEW_OUT:
                 found.append(
@@ -137,11 +109,10 @@ def served(assembly: Assembly) -> list[Finding]:
 def boards(assembly: Assembly) -> list[Finding]:
     """Instruments that reach further back than there is room behind their board."""
     return [
-        finding("board_deep", "stop", f"{i.name or i.what} reaches further back than the room behind {t.name}",
-                (t.ref,), (i.cut.behind, t.value.depth, "mm"), "the device's data sheet", (t.envelope,))
-        for t in assembly.things
-        if isinstance(t.value, Board)
-        for i in too_deep(t.value)
+        finding("board_deep", "stop", f"{name} reaches further back than the room behind {t.name}",
+                (t.ref,), (takes, there, "mm"), "the device's data sheet", (t.envelope,))
+        for t in assembly.everything
+        for name, takes, there in t.capabilities.too_deep
     ]  # fmt: skip
 
 
@@ -149,7 +120,7 @@ def faults(assembly: Assembly) -> list[Finding]:
     """How many places there are to look when something fails."""
     bays: dict[str, list[Thing]] = {}
     for t in assembly.things:
-        if t.place is not None and _fails(t):
+        if t.place is not None and t.capabilities.looked_at:
             bays.setdefault(t.place.bay.id, []).append(t)
     if len(bays) < 2:
         return []
@@ -162,8 +133,7 @@ def faults(assembly: Assembly) -> list[Finding]:
 def hoses_over(assembly: Assembly, laid: tuple[Run, ...]) -> list[Finding]:
     """Water hoses that pass above electrics or a gas locker."""
     below = [
-        t for t in assembly.things
-        if (isinstance(t.value, Device) and t.value.what in ELECTRIC) or isinstance(t.value, GasLocker)
+        t for t in assembly.everything if t.capabilities.hurt_by_water or "gas" in t.capabilities.roles
     ]  # fmt: skip
     found = []
     for run, thing in itertools.product(laid, below):

@@ -10,7 +10,7 @@ from typing import NamedTuple
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.things import Thing
+from roomy_hull.assembly.things import AnyThing
 from roomy_hull.core.geometry.solids import Box
 
 Point = tuple[float, float, float]
@@ -163,10 +163,10 @@ class Network:
         self._known = {}
         return node
 
-    def of(self, thing: Thing) -> int:
-        """The place of a unit or carried thing: the middle of it. [mm]"""
+    def of(self, thing: AnyThing) -> int:
+        """The place of a thing: the middle of it. [mm]"""
         x, y, z = thing.envelope.centre()
-        return self.port((x, y, z), thing.place.bay.id if thing.place is not None else "")
+        return self.port((x, y, z), thing.bay)
 
     def way(self, a: int, b: int, slack: float = 0.0) -> Way:
         """The shortest way between two places.
@@ -222,7 +222,7 @@ def _nearest(p: Point, a: Point, b: Point) -> Point:
     return (min(max(p[0], a[0]), b[0]), min(max(p[1], a[1]), b[1]), min(max(p[2], a[2]), b[2]))
 
 
-def moving_slack(thing: Thing) -> float:
+def moving_slack(thing: AnyThing) -> float:
     """By how much a lead has to follow what opens: the way of its middle from closed to open. [mm]"""
     found = 0.0
     for opening in thing.openings:

@@ -6,16 +6,10 @@ from typing import Literal, NamedTuple
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
-from roomy_hull.assembly.things import Thing
-from roomy_hull.kinds.device import Device
-from roomy_hull.kinds.gas_locker import GasLocker
-from roomy_hull.kinds.kitchen import Kitchen
-from roomy_hull.kinds.tank import Tank
+from roomy_hull.assembly.things import AnyThing
 from roomy_hull.studies.services.routes import Network, Way, moving_slack
 
 Sort = Literal["water", "gas", "air"]
-PLUMBED = frozenset({"pump", "water heater", "hose reel", "compressor", "air tank"})
-"""Devices that hoses lead to."""
 BORE = {"gas": 8.0, "air": 8.0}
 """Of a gas pipe and of an air line (common practice; the gas fitter decides). [mm]"""
 
@@ -39,39 +33,25 @@ class Run(msgspec.Struct, frozen=True):
     bore: float
 
 
-def plumbed(thing: Thing) -> bool:
-    """Whether hoses lead to a thing or from it."""
-    unit = thing.value
-    return isinstance(unit, Tank | Kitchen | GasLocker) or (
-        isinstance(unit, Device) and unit.what in PLUMBED
-    )
-
-
 class _Ends(NamedTuple):
     """Everything that hoses join."""
 
-    tanks: list[Thing]
-    pumps: list[Thing]
-    taps: list[Thing]
-    lockers: list[Thing]
-    burners: list[Thing]
-    compressors: list[Thing]
-    air_tanks: list[Thing]
+    tanks: list[AnyThing]
+    pumps: list[AnyThing]
+    taps: list[AnyThing]
+    gas: list[AnyThing]
+    burners: list[AnyThing]
+    compressors: list[AnyThing]
+    air_tanks: list[AnyThing]
 
 
 def _ends(assembly: Assembly) -> _Ends:
     """Sort out what hoses join."""
-
-    def devices(*whats: str) -> list[Thing]:
-        return [t for t in assembly.things if isinstance(t.value, Device) and t.value.what in whats]
-
-    kitchens = [(t, t.value) for t in assembly.things if isinstance(t.value, Kitchen)]
-    by_gas = devices("water heater") if assembly.job.services.uses.hot_by == "gas" else []
+    doing, heaters = assembly.doing, assembly.doing("water heater")
+    by_gas = heaters if assembly.job.services.uses.hot_by == "gas" else []
     return _Ends(
-        [t for t in assembly.things if isinstance(t.value, Tank)], devices("pump"),
-        [t for t, k in kitchens if k.tap] + devices("water heater"),
-        [t for t in assembly.things if isinstance(t.value, GasLocker)],
-        [t for t, k in kitchens if k.cooker == "burner"] + by_gas, devices("compressor"), devices("air tank"),
+        doing("water"), doing("pump"), doing("tap") + heaters, doing("gas"), doing("burner") + by_gas,
+        doing("compressor"), doing("air tank"),
     )  # fmt: skip
 
 
@@ -91,7 +71,7 @@ def runs(assembly: Assembly, network: Network) -> tuple[Run, ...]:
         for tap in e.taps:
             found += _nearest(network, "water", bore, tap, e.pumps, turned=True)
     for burner in e.burners:
-        found += _nearest(network, "gas", BORE["gas"], burner, e.lockers, turned=True)
+        found += _nearest(network, "gas", BORE["gas"], burner, e.gas, turned=True)
     for tank in e.air_tanks:
         found += _nearest(network, "air", BORE["air"], tank, e.compressors, turned=True)
         found += _corners(assembly, network, tank)
@@ -99,7 +79,7 @@ def runs(assembly: Assembly, network: Network) -> tuple[Run, ...]:
 
 
 def _nearest(
-    network: Network, sort: Sort, bore: float, one: Thing, others: Iterable[Thing], *, turned: bool = False
+    network: Network, sort: Sort, bore: float, one: AnyThing, others: Iterable[AnyThing], *, turned: bool = False
 ) -> list[Run]:  # fmt: skip
     """The run between a thing and the nearest of some others; none where there are none."""
     start = network.of(one)
@@ -117,7 +97,7 @@ def _nearest(
     return [Run(sort, f"{sort}.{a.id}.{b.id}", name, (a.id, b.id), way, bore)]
 
 
-def _corners(assembly: Assembly, network: Network, tank: Thing) -> list[Run]:
+def _corners(assembly: Assembly, network: Network, tank: AnyThing) -> list[Run]:
     """Air to the four corners of the body."""
     v = assembly.job.vehicle
     bays = [p.frame.box(p.size) for p in assembly.ground.bays.values()]

@@ -169,7 +169,7 @@ def check(thing: Thing, loads: Weighed, shop: Shop) -> tuple[MemberCheck, ...]:
     value = thing.value
     if isinstance(value, Carried) or thing.trouble:
         return ()
-    v = kind_of(value).vessel(value, thing.place.bay.side if thing.place is not None else "left")
+    v = kind_of(value).walls(value, thing.place.bay.side if thing.place is not None else "left")
     if v is not None:
         sheet = (shop.material(v.material), v.sheet)
         walls = tank_walls(
@@ -184,7 +184,7 @@ def _floor_load(assembly: Assembly, loads: Weighed) -> float:
     ground, tray = assembly.ground, assembly.job.body.tray
     kg = sum(
         m.kg + loads.moved_by(m) for m in ground.masses
-        if m.owner.kind in ("canopy", "room") or (m.owner == TRAY and m.fill.by == "fixed")
+        if (m.owner.kind in ("canopy", "room") and m.fill.by != "hung") or (m.owner == TRAY and m.fill.by == "fixed")
     )  # fmt: skip
     return kg + sum(
         m.kg + loads.moved_by(m)
@@ -220,7 +220,7 @@ def body(assembly: Assembly, loads: Weighed) -> tuple[MemberCheck, ...]:
         found.append(_sheet_check(TRAY, "False floor", "board between bearers", board, sides,
                                   (moving, rest, words), r, loose=True))  # fmt: skip
     under = as_tank(tray)
-    v = tank.vessel(under) if under is not None else None
+    v = tank.walls(under) if under is not None else None
     if v is not None:
         metal = (shop.material(shop.sheet), v.sheet)
         found += tank_walls(TRAY, "Under-tray tank", (v.long, v.wide, v.high), metal, v.baffles, r)

@@ -2,7 +2,6 @@
 
 from roomy_hull.core.wording import counted
 from roomy_hull.job.services import Signed
-from roomy_hull.kinds.gas_locker import GasLocker
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.tables.column import Cell
 
@@ -30,9 +29,7 @@ class SignaturesModel(PageModel):
             ]
             return "inverter" if s.inverter.thing else ", ".join(by)
         if what == "gas":
-            return ", ".join(
-                t.name for t in verdict.assembly.things if isinstance(t.value, GasLocker)
-            )
+            return ", ".join(t.name for t in verdict.assembly.doing("gas"))
         if what == "low voltage":
             return (
                 counted(len(verdict.services.circuits), "circuit")

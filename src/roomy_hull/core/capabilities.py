@@ -1,0 +1,112 @@
+"""Capabilities: what a thing with a place is to everybody else, so that nobody has to ask for its class."""
+
+from typing import Literal
+
+import msgspec
+
+from roomy_hull.core.geometry.frames import Frame
+from roomy_hull.core.geometry.motion import Piece, carried, shifted
+from roomy_hull.core.services.bottles import Bottle
+
+Role = Literal[
+    "water", "pump", "tap", "water heater", "hose reel", "gas", "burner", "compressor", "air tank", "battery", "charger",
+    "inverter", "power station", "fuse board", "switch panel", "outlet", "extinguisher", "first aid", "fridge", "kitchen",
+]  # fmt: skip
+"""What a thing does for others: holds water, lets it out, burns gas, feeds what draws power …"""
+Wanted = Literal["now", "each stop", "each camp", "rarely"]
+"""How quickly something has to be at hand."""
+PLUMBED: frozenset[Role] = frozenset({
+    "water",
+    "pump",
+    "tap",
+    "water heater",
+    "hose reel",
+    "gas",
+    "burner",
+    "compressor",
+    "air tank",
+})
+"""Roles to which hoses and pipes lead."""
+Point = tuple[float, float, float]
+
+
+class Vessel(msgspec.Struct, frozen=True):
+    """What holds water, in its owner's own directions.
+
+    Attributes:
+        litres: What it holds. [l]
+        outlet: Where it runs out. [mm]
+        hollow: The room inside its walls; nothing where it has none of its own, as a bladder. [mm]
+        made: Whether it is welded here, and so pressure-tested.
+    """
+
+    litres: float
+    outlet: Point
+    hollow: Piece | None = None
+    made: bool = True
+
+
+class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
+    """What a thing is to everybody else.
+
+    Attributes:
+        roles: What it does for others.
+        vessel: The water that it holds.
+        bottle: The gas bottle that it holds.
+        vents: Open area of the vents low to the outside of where that stands. [cm²]
+        ignites: Whether it can ignite gas: contacts, relays, motors, flames.
+        hurt_by_water: Whether water must not drip onto it.
+        looked_at: Whether one looks there when something fails.
+        whole: Whether a hand goes to it, not into it.
+        cold: Whether its walls are insulated.
+        door: What its own door takes of the depth inside. [mm]
+        use: How quickly it has to be at hand by itself; empty where its goods say so.
+        sealed: What of it keeps dust and water out, and is hosed: "every seal" and the like; empty for nothing.
+        locks: How many locks it has, each with a key.
+        too_deep: What is let into it and reaches further back than there is room: its name, what it takes, what there
+            is. [mm]
+    """
+
+    roles: frozenset[Role] = frozenset()
+    vessel: Vessel | None = None
+    bottle: Bottle | None = None
+    vents: float = 0.0
+    ignites: bool = False
+    hurt_by_water: bool = False
+    looked_at: bool = False
+    whole: bool = False
+    cold: bool = False
+    door: float = 0.0
+    use: Wanted | Literal[""] = ""
+    sealed: str = ""
+    locks: int = 0
+    too_deep: tuple[tuple[str, float, float], ...] = ()
+
+    @property
+    def plumbed(self) -> bool:
+        """Whether hoses or pipes lead to it or from it."""
+        return bool(self.roles & PLUMBED)
+
+
+def placed(known: Capabilities, frame: Frame, at: Point = (0.0, 0.0, 0.0)) -> Capabilities:
+    """What a thing is to everybody, its points carried from its own directions into vehicle axes.
+
+    Args:
+        frame: Of its bay.
+        at: Where its corner stands in that. [mm]
+    """
+    if known.vessel is None:
+        return known
+    point = frame.point(*(a + b for a, b in zip(at, known.vessel.outlet, strict=True)))
+    piece = known.vessel.hollow
+    if piece is not None:
+        for axis, by in enumerate(at):
+            piece = shifted(piece, axis, by)
+        piece = carried(frame, piece)
+    return msgspec.structs.replace(
+        known, vessel=msgspec.structs.replace(known.vessel, outlet=point, hollow=piece)
+    )
+
+
+PLAIN = Capabilities()
+"""Nothing to anybody but a mass and a box."""
