@@ -9,6 +9,7 @@ from tests.builders import SHOP, canopy_of, with_canopy
 from roomy_hull.assembly.assemble import assemble
 from roomy_hull.core.errors import EditError, InputError
 from roomy_hull.core.folded import Cutout, Hole
+from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.formats import jobfile
@@ -187,8 +188,16 @@ def test_costs_of_owners_add_up_to_the_whole(demo: Job) -> None:
         assert getattr(found.whole, field) == pytest.approx(
             sum(getattr(s.cost, field) for s in found.shares)
         )
-    # What the sheets cost is the metal in the parts, the rest, and what is kept of them.
-    assert found.whole.sheet + found.whole.rest + found.kept == pytest.approx(cut.nest.price)
+    # What sheets and bars cost as bought is the metal in the parts, the rest, and what is kept of them.
+    metre = {
+        b: section_area(b) * 1e-6 * SHOP.prices.bar_per_kg
+        for b in {b.section for b in cut.bars.bars}
+    }
+    bars = sum(
+        b.length / 1000 * metre[b.section] * b.material.density for b in cut.bars.bars if b.bought
+    )
+    metal = found.whole.sheet + found.whole.bar + found.whole.rest + found.kept
+    assert metal == pytest.approx(cut.nest.price + bars)
     assert found.whole.total == pytest.approx(sum(getattr(found.whole, f) for f in FIELDS))
     assert found.rivets == fasteners(works.joints)["rivet 4.8"] > 100
     net = cost(list(works.parts), SHOP.prices)

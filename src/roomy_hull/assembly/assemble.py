@@ -10,7 +10,7 @@ from roomy_hull.assembly.body import Ground, ground_of, leaves_hung
 from roomy_hull.assembly.built import PartBuilt, altered
 from roomy_hull.assembly.motions import Opening, of_carried, of_unit
 from roomy_hull.assembly.things import AnyThing, Mass, Thing
-from roomy_hull.core.capabilities import PLAIN, Role, placed
+from roomy_hull.core.capabilities import PLAIN, Held, Role, placed
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import CONTENTS
 from roomy_hull.core.geometry.frames import Frame
@@ -296,6 +296,8 @@ def _thing(
     masses = _parted(masses, goods)
     reach = _around(envelope, zones)
     known = PLAIN if trouble else kind_of(value).says(value, place.bay.side)
+    held = Held("bolts", value.bolts, value.bolt, to="its bay")
+    known = msgspec.structs.replace(known, held=held)
     return Thing(
         value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
         trouble, openings, goods, capabilities=placed(known, frame, (value.u, value.v, value.w)),
@@ -416,4 +418,5 @@ def _carried(item: Carried, goods: tuple[Good, ...] = (), *, opens: bool) -> Thi
         "",
         openings,
         goods,
+        capabilities=carried_kit.says(item),
     )

@@ -11,11 +11,12 @@ from roomy_hull.assembly.motions import (
     of_vehicle,
 )
 from roomy_hull.assembly.things import Mass
+from roomy_hull.core.capabilities import Capabilities, Held
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.fill import BALL, FUEL, Fill
 from roomy_hull.core.geometry.motion import Piece
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.parts import Part
+from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.core.refs import CANOPY, TRAILER, TRAY, VEHICLE, Ref
 from roomy_hull.core.uncertainty import uncertainty_of
 from roomy_hull.job.body import Body
@@ -206,8 +207,56 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         there,
         shells,
         racks,
-        undertray.things(body.tray, solids),
+        _things(body, (outer, there, racks, undertray.things(body.tray, solids)), parts),
     )
+
+
+TIE_DOWN, LEAST_TIES = 8000.0, 4
+"""What a camper's tie-down holds [N], and how many it takes: one near each corner (common practice; its maker decides)."""
+
+
+def _things(
+    body: Body,
+    where: tuple[Box | None, tuple[RoomPlace, ...], tuple[RackPlace, ...], tuple[BodyThing, ...]],
+    parts: tuple[Part, ...],
+) -> tuple[BodyThing, ...]:
+    """The pieces of the body that are things to everybody else, each with what holds it down.
+
+    Args:
+        where: Around the canopy; rooms, racks, and what hangs under the tray. [mm]
+        parts: Of the whole body: the bolts are among them.
+    """
+    outer, rooms, racks, under = where
+    bolts: dict[str, Held] = {}
+    for part in parts:
+        if isinstance(part, Hardware) and part.holds is not None:
+            key, size, each = part.holds
+            before = bolts[key].count if key in bolts else 0
+            bolts[key] = Held("bolts", before + part.count * each, size, to="what it stands on")
+    found = [
+        msgspec.structs.replace(t, capabilities=msgspec.structs.replace(
+            t.capabilities,
+            held=msgspec.structs.replace(bolts[t.id], hung=True, to="the tray's frame") if t.id in bolts else None,
+        ))
+        for t in under
+    ]  # fmt: skip
+    if body.canopy is not None and outer is not None and CANOPY.word in bolts:
+        known = Capabilities(held=bolts[CANOPY.word])
+        found.append(BodyThing(CANOPY.word, CANOPY, CANOPY, body.canopy.name, outer, known))
+    for place in rooms:
+        room = place.room
+        if place.mount == "vehicle":
+            continue
+        ties = Held("ties", room.tie_downs, each=TIE_DOWN, to="the tray", least=LEAST_TIES)
+        held = bolts.get(room.id) if room.made else ties
+        found.append(
+            BodyThing(room.id, room.ref, room.ref, room.name, place.box, Capabilities(held=held))
+        )
+    found += [
+        BodyThing(r.rack.id, r.rack.ref, r.rack.ref, r.rack.name, r.box, Capabilities(held=bolts.get(r.rack.id)))
+        for r in racks
+    ]  # fmt: skip
+    return tuple(found)
 
 
 def leaves_hung(job: Job) -> dict[str, tuple[str, ...]]:

@@ -25,6 +25,7 @@ from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import current, drawn_up, stale
 from roomy_hull.making.works import questions, works_of
 from roomy_hull.planning.as_built import owners
+from roomy_hull.planning.progress import last_release
 from roomy_hull.verdict.marks import marking_now
 from roomy_hull.verdict.verdict import Verdict
 
@@ -149,7 +150,7 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
     before = read_whole(path) if path is not None else b""
     verdict = verdict_of(args)
     job, works, prices = verdict.job, works_of(verdict.assembly), verdict.assembly.shop.prices
-    last = job.releases[-1] if job.releases else None
+    last = last_release(job)
     changes = stale(last, works, prices, owners(job))
     if last is None:
         print("Nothing is released yet.")

@@ -11,8 +11,9 @@ from roomy_hull.core.services.bottles import Bottle
 Role = Literal[
     "water", "pump", "tap", "water heater", "hose reel", "gas", "burner", "compressor", "air tank", "battery", "charger",
     "inverter", "power station", "fuse board", "switch panel", "outlet", "extinguisher", "first aid", "fridge", "kitchen",
+    "bed", "wheel", "lifted",
 ]  # fmt: skip
-"""What a thing does for others: holds water, lets it out, burns gas, feeds what draws power …"""
+"""What a thing does for others: holds water, lets it out, burns gas, feeds what draws power, has people sleep in it …"""
 Wanted = Literal["now", "each stop", "each camp", "rarely"]
 """How quickly something has to be at hand."""
 PLUMBED: frozenset[Role] = frozenset({
@@ -46,6 +47,35 @@ class Vessel(msgspec.Struct, frozen=True):
     made: bool = True
 
 
+class Held(msgspec.Struct, frozen=True):
+    """By what a thing is held down, and to what.
+
+    Attributes:
+        by: Bolts that carry shear and pull; ties (tie-downs, straps) that only pull, at half a right angle, and so hold
+            each way with half of them.
+        count: How many; 0 where nothing holds it.
+        size: Of a bolt: ``M8``.
+        each: What a tie holds; 0 for bolts. [N]
+        to: To what, in words.
+        hung: Whether it hangs below what it is held to.
+        least: So many it takes at least.
+    """
+
+    by: Literal["bolts", "ties"]
+    count: int
+    size: str = ""
+    each: float = 0.0
+    to: str = ""
+    hung: bool = False
+    least: int = 1
+
+    @property
+    def words(self) -> str:
+        """By what, as one says it; empty where nothing holds it."""
+        what = self.size if self.by == "bolts" else f"ties of {self.each / 1000:.1f} kN"
+        return f"{self.count} × {what}" if self.count else ""
+
+
 class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
     """What a thing is to everybody else.
 
@@ -61,6 +91,7 @@ class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
         cold: Whether its walls are insulated.
         door: What its own door takes of the depth inside. [mm]
         use: How quickly it has to be at hand by itself; empty where its goods say so.
+        held: By what it is held down; nothing where nobody said.
         sealed: What of it keeps dust and water out, and is hosed: "every seal" and the like; empty for nothing.
         locks: How many locks it has, each with a key.
         too_deep: What is let into it and reaches further back than there is room: its name, what it takes, what there
@@ -78,6 +109,7 @@ class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
     cold: bool = False
     door: float = 0.0
     use: Wanted | Literal[""] = ""
+    held: Held | None = None
     sealed: str = ""
     locks: int = 0
     too_deep: tuple[tuple[str, float, float], ...] = ()

@@ -113,6 +113,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
     },
     ("Services", "Water"): {
         "services.dry": "The water runs out before the trip is over",
+        "services.no_water": "People are on a trip, and nothing aboard holds water",
         "services.water_over": "A tank leaks onto what water harms",
     },
     ("Services", "Gas and air"): {
@@ -139,6 +140,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
     },
     ("Loads", "Chassis"): {"loads.chassis": "The chassis rails are bent more than they should be"},
     ("Loads", "Strength"): {
+        "loads.ties": "Too few tie-downs or straps",
         "loads.loose": "Nothing holds a thing in braking",
         "loads.mount": "The bolts of a thing do not hold it",
         "loads.mount_out": "Pulled out, a thing tears at its rear bolts",

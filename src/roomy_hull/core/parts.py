@@ -263,6 +263,8 @@ class Hardware(msgspec.Struct, frozen=True):
         opening: Whether it stands in an opening of a part.
         bore: The hole that is bored for it, in the middle of where it touches a part; 0 for none. [mm]
         sort: What sets its price, where it is not that of a piece or a metre of seal.
+        holds: The thing that it holds down by bolts, by its place, the size of one, how many of them each has:
+            ``("canopy", "M12", 1)``.
         links: Groups that it joins by its own holes, fitted and drilled as they stand: hinges, stays. Empty where
             `places` say.
     """
@@ -278,6 +280,7 @@ class Hardware(msgspec.Struct, frozen=True):
     bore: float = 0.0
     links: tuple[str, ...] = ()
     sort: Literal["", "bolt", "hinge"] = ""
+    holds: tuple[str, str, int] | None = None
 
 
 Fix = Literal["", "rivets", "bolts", "screws", "clamped", "weld"]

@@ -27,7 +27,7 @@ def counted(verdict: Verdict, by: str) -> Offer:
     build, assembly = built(verdict), verdict.assembly
     coated = verdict.job.plan.coated
     sheet = cost_sheet(works_of(assembly), cut_of(assembly), assembly.shop.prices, coat=coated)
-    lines = lines_of(assembly, build.ops, build.hours, sheet, coated=coated)
+    lines = lines_of(assembly, build, sheet, coated=coated)
     return drawn_up(verdict.job, lines, assembly.shop, today(), by)
 
 

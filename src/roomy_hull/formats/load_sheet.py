@@ -242,10 +242,10 @@ def _mounts(verdict: Verdict, kg: Write, word: str) -> Section:
     rows = []
     for m in sorted(verdict.carrying.mounts, key=lambda m: -m.kg)[:24]:
         forward = next(w for w in m.ways if w.way == "forward")
-        held = f"{m.bolts} × {m.bolt}" if m.bolts else "its carrier or straps"
-        use = f"{m.worst().use:.0%}" if m.bolts else ""
+        held = m.words or "nobody said"
+        use = f"{m.worst().use:.0%}" if m.words else ""
         rows.append((m.name, kg(m.kg), f"{forward.force:,.0f}", f"{forward.tips:,.0f}", held, use))
-    heads = ("What", f"full, {word}", "forward, N", "tips, N·m", "held by", "bolt used")
+    heads = ("What", f"full, {word}", "forward, N", "tips, N·m", "held by", "used")
     return Section("Restraint of the heaviest", (), heads, tuple(rows))
 
 

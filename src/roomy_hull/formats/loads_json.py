@@ -97,7 +97,9 @@ def _carrying(found: Carrying) -> dict[str, Any]:
             ],
         },
         "mounts": [
-            {"id": m.id, "mass_kg": _r(m.kg), "height_mm": _r(m.height), "bolts": m.bolts, "bolt": m.bolt,
+            {"id": m.id, "mass_kg": _r(m.kg), "height_mm": _r(m.height), "bolts": m.bolts,
+             "bolt": m.held.size if m.held is not None else "", "held_by": m.words,
+             "held_to": m.held.to if m.held is not None else "",
              "ways": {w.way: {"n": _r(w.force), "tips_nm": _r(w.tips), "shear_n": _r(w.shear),
                               "tension_n": _r(w.tension), "use": _r(w.use, 4)} for w in m.ways},
              "slide": None if m.slide is None else {

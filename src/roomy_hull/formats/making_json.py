@@ -12,6 +12,7 @@ from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import stale
 from roomy_hull.making.works import Works, fasteners, welded
 from roomy_hull.planning.as_built import owners
+from roomy_hull.planning.progress import last_release
 from roomy_hull.tables.column import record
 from roomy_hull.tables.making import BENDS, DRILLED, GAPS, JOINTS, DrillRow, GapRow, bend_rows
 from roomy_hull.verdict.verdict import Verdict
@@ -28,7 +29,7 @@ def making_json(verdict: Verdict, works: Works, cut: CutList) -> dict[str, Any]:
     gaps = verdict.gaps
     flats = {id(b.part): b for b in cut.blanks}
     money = cost_sheet(works, cut, shop.prices)
-    last = job.releases[-1] if job.releases else None
+    last = last_release(job)
     return {
         "parts": [
             _part(p, flats.get(id(p)), cut) | {"owner": w.title} for w in works.works for p in w.parts

@@ -141,8 +141,8 @@ class Canopy(Value, frozen=True, kw_only=True):
 
     A ``canopy`` is removable; a ``topper`` stands on a tub's walls, `base` high, which are the
     vehicle's own; a ``cargo`` space is a wagon's own and nothing of it is made. `insulation` lines
-    the roof, `jacks` are four legs to stand it off on, `leg` how long these are drawn out at most, from the ground to
-    their sockets' feet; 0 where nobody measured them.
+    the roof, `jacks` are four legs to stand it off on, `leg_out` how far beyond its corners, `leg` how long these are
+    drawn out at most, from the ground to their sockets' feet; 0 where nobody measured them.
     """
 
     kind: Literal["canopy", "topper", "cargo"] = "canopy"
@@ -162,6 +162,10 @@ class Canopy(Value, frozen=True, kw_only=True):
     insulation: Annotated[Gap, shown("Roof insulation", "0 for none; 25 mm is common")] = 0.0
     jacks: Annotated[bool, shown("Jack legs", "Four, to stand it off on. Never work under it")] = False  # fmt: skip
     leg: Gap = 0.0
+    leg_out: Annotated[
+        Gap,
+        shown("Legs stand out by", "Their brackets, beyond the corners", when=lambda c: c.jacks),
+    ] = 0.0
     fittings: Annotated[Kg, shown("Seals, locks, struts", "What is not drawn")] = 0.0
     doors: Annotated[tuple[Door, ...], Meta(max_length=12)] = ()
     bays: Annotated[tuple[Bay, ...], Meta(max_length=24)] = ()

@@ -7,7 +7,8 @@ from msgspec import Meta
 from roomy_hull.core.card import shown
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.uncertainty import MassSource
-from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveMm, Value
+from roomy_hull.core.value import Id, Kg, Mm, Name, PositiveKg, PositiveMm, Value
+from roomy_hull.kinds.placed import BoltSize
 
 Mount = Literal["vehicle", "tray", "canopy"]
 HUNG = ("awning", "shower tent", "spare wheel", "jerry")
@@ -81,6 +82,14 @@ class Carried(Value, frozen=True, kw_only=True):
     on: Annotated[
         str, Meta(max_length=60), shown("Fixed to", "A rack or rear wall, at its pitch; empty for none", quantity="rack")
     ] = ""  # fmt: skip
+    bolts: Annotated[
+        int, Meta(ge=0, le=24), shown("Bolts", "That hold it; 0 for as many as its kind usually has")
+    ] = 0  # fmt: skip
+    bolt: Annotated[BoltSize, shown("Bolt size", "Stainless A2-70", when=lambda c: c.bolts > 0)] = "M8"  # fmt: skip
+    straps: Annotated[int, Meta(ge=0, le=12), shown("Straps", "That hold it instead of bolts")] = 0
+    strap: Annotated[
+        PositiveKg, shown("Each strap holds", "Its lashing capacity", when=lambda c: c.straps > 0)
+    ] = 250.0  # fmt: skip
 
     @property
     def ref(self) -> Ref:

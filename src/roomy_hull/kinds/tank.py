@@ -354,8 +354,9 @@ def walls(unit: Tank, side: str = "left") -> Walls | None:
     return Walls(along, across, c, unit.material, unit.sheet, unit.baffles)
 
 
-OUTLET_UP = 12.0
-"""An outlet's middle lies so far over the tank's bottom: half of a usual thread (common practice). [mm]"""
+OUTLET_UP = 21.0
+"""An outlet's middle lies so far over the tank's bottom: its socket, welded in, clears the bend below (common practice).
+[mm]"""
 
 
 def outlet(unit: Tank) -> tuple[float, float, float]:

@@ -6,9 +6,12 @@ of the right side, the driver's left at the rear.
 
 import math
 
+from roomy_hull.core.capabilities import Capabilities, Held, Role
 from roomy_hull.core.geometry.motion import Motion, Moved, Step
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.job.carried import Carried
+from roomy_hull.core.units import G
+from roomy_hull.job.carried import Carried, CarriedKind
+from roomy_hull.kinds.placed import BoltSize
 
 TENT_ROOM = 1100.0
 """Height of a tent's room above its floor (common practice). [mm]"""
@@ -21,6 +24,48 @@ def box_of(item: Carried) -> Box:
     return Box(
         item.x - item.length / 2, item.y - item.width / 2, item.z,
         item.x + item.length / 2, item.y + item.width / 2, item.z + item.height,
+    )  # fmt: skip
+
+
+USUAL_BOLTS: dict[CarriedKind, tuple[int, BoltSize]] = {
+    "spare wheel": (3, "M12"), "jerry": (4, "M6"), "tent": (4, "M8"), "awning": (4, "M8"), "shower tent": (4, "M6"),
+    "ladder": (4, "M8"), "light bar": (2, "M8"), "aerial": (1, "M6"), "recovery boards": (2, "M10"),
+    "bull bar": (6, "M12"), "winch": (4, "M10"), "steps": (6, "M8"), "battery": (2, "M8"), "hitch": (2, "M16"),
+    "snorkel": (4, "M6"), "table": (4, "M6"), "bag": (2, "M6"),
+}  # fmt: skip
+"""By what a carrier, a bracket or the thing itself is usually fastened (common practice); a plain load by nothing."""
+
+
+def held(item: Carried) -> Held | None:
+    """By what it is held: as the job says, else as its kind usually is; nothing where nobody can know."""
+    if item.straps:
+        return Held(
+            "ties", item.straps, each=item.strap * G, to=item.on or "what it lies on", least=2
+        )
+    count, size = (item.bolts, item.bolt) if item.bolts else USUAL_BOLTS.get(item.kind, (0, "M8"))
+    return Held("bolts", count, size, to=item.on or "its carrier") if count else None
+
+
+LIFTED: frozenset[CarriedKind] = frozenset({
+    "spare wheel",
+    "jerry",
+    "load",
+    "ladder",
+    "recovery boards",
+})
+"""What is lifted on and off."""
+
+
+def says(item: Carried) -> Capabilities:
+    """What a carried thing is to everybody else."""
+    roles: dict[Role, bool] = {
+        "bed": item.kind == "tent", "wheel": item.kind == "spare wheel", "lifted": item.kind in LIFTED,
+        "battery": item.kind == "battery",
+    }  # fmt: skip
+    powers = roles["battery"]
+    return Capabilities(
+        roles=frozenset(role for role, there in roles.items() if there), held=held(item),
+        ignites=powers, hurt_by_water=powers, looked_at=powers,
     )  # fmt: skip
 
 

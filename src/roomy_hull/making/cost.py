@@ -4,6 +4,7 @@ import math
 
 import msgspec
 
+from roomy_hull.core.mechanics.sections import section_area
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import Ref
 from roomy_hull.making.cutlist import CutList
@@ -21,7 +22,7 @@ FIELDS = (
 class Cost(msgspec.Struct, frozen=True):
     """Cost by what it is for, in the shop's own money.
 
-    `rest` is what the sheets cost beyond the parts cut from them, less what is kept of them.
+    `rest` is what sheets and bars cost as they are bought beyond the parts cut from them, less what is kept of them.
     """
 
     sheet: float
@@ -151,11 +152,22 @@ class CostSheet(msgspec.Struct, frozen=True):
     rivets: int
 
 
+def bar_prices(cut: CutList, p: Prices) -> tuple[float, float]:
+    """What the bars cost that are bought, and what is worth keeping of all bars."""
+    bought = kept = 0.0
+    for bar in cut.bars.bars:
+        a_metre = section_area(bar.section) * bar.material.density * 1e-6 * p.bar_per_kg
+        bought += bar.length / 1000 * a_metre if bar.bought else 0.0
+        if bar.offcut >= cut.least_offcut:
+            kept += bar.offcut / 1000 * a_metre * p.offcut_share
+    return bought, kept
+
+
 def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> CostSheet:
     """Add up what a job costs to make.
 
     Args:
-        cut: Its nest: what the sheets cost beyond their parts is shared by the parts' metal.
+        cut: Its sheets and bars: what they cost beyond their parts is shared by the parts' metal.
     Returns: In the shop's money; the owners' shares add up to the whole.
     """
     alone = [cost(list(w.parts), p) for w in works.works]
@@ -165,13 +177,17 @@ def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> 
         for s in cut.nest.sheets for _x, _y, a, b in s.left
     )  # fmt: skip
     rest = max(0.0, cut.nest.price - kept - net)
+    bars = sum(c.bar for c in alone)
+    sawn, left = bar_prices(cut, p)
+    over = sawn - left - bars
     shares = []
     for w, parts in zip(works.works, alone, strict=True):
         own = parts.plus(joining(w.joints, p))
         time = hours(w.parts, p)
         own = own.plus(
             msgspec.structs.replace(
-                NOTHING, rest=rest * own.sheet / net if net else 0.0, labour=time * p.hour,
+                NOTHING, rest=(rest * own.sheet / net if net else 0.0) + (over * own.bar / bars if bars else 0.0),
+                labour=time * p.hour,
                 coating=coated(w.parts) * p.coat_per_m2 if coat else 0.0,
             )
         )  # fmt: skip
@@ -181,7 +197,7 @@ def cost_sheet(works: Works, cut: CutList, p: Prices, *, coat: bool = False) -> 
         whole = whole.plus(share.cost)
     rows = [(cut_of_blank(b), b) for b in cut.blanks]
     return CostSheet(
-        tuple(shares), whole, sum(s.hours for s in shares), kept,
+        tuple(shares), whole, sum(s.hours for s in shares), kept + left,
         sum(c.metres * b.part.count for c, b in rows), sum(c.pierces * b.part.count for c, b in rows),
         sum(len(b.bends) * b.part.count for b in cut.blanks), welded(works.joints) / 1000,
         sum(n for word, n in fasteners(works.joints).items() if word.startswith("rivet")),

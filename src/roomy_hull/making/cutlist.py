@@ -20,6 +20,7 @@ from roomy_hull.shop.tools import Brake
 class CutList(msgspec.Struct, frozen=True):
     """Everything the workshop cuts and buys for a job.
 
+    `least_offcut` is what of a bar is worth keeping. [mm]
     `blanks` hold each different blank once, in the order of the parts; `hardware` is bought; `joints` say how they go
     together.
     """
@@ -31,6 +32,7 @@ class CutList(msgspec.Struct, frozen=True):
     hardware: tuple[Hardware, ...]
     joints: tuple[Joint, ...] = ()
     brake: Brake | None = None
+    least_offcut: float = 150.0
 
     def bends(self, one: Blank) -> BendPlan:
         """In which order a blank is bent; of no steps where nobody knows the brake."""
@@ -69,6 +71,7 @@ def cut_list(
         nest(each(blanks), stock, progress, way, rounds),
         plan(parts, stock.bar_length, stock.kerf, stock.offcuts),
         tuple(p for p in parts if isinstance(p, Hardware)),
+        least_offcut=stock.least_offcut,
     )
 
 

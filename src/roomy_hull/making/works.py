@@ -1,12 +1,13 @@
 """The works: a job's parts as they are made, with the holes of their joints, owner by owner."""
 
 import functools
+from collections import Counter
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.parts import Hardware, Part, SheetPart
-from roomy_hull.core.refs import Ref
+from roomy_hull.core.refs import CANOPY, TRAY, Ref
 from roomy_hull.making.flats import hole_to_bend, wanted_to_bend
 from roomy_hull.making.joints import Joined, Joint, joined
 from roomy_hull.shop.tools import Joining
@@ -97,9 +98,11 @@ def works_of(assembly: Assembly) -> Works:
         return _LAST[1]
     shop = assembly.shop.tools.joining
     rows: list[tuple[Ref, str, tuple[Part, ...]]] = []
-    for ref, title in _body(assembly.ground.parts):
+    for ref, title in _body(assembly):
         rows.append((ref, title, tuple(p for p in assembly.ground.parts if p.owner == ref)))
     rows += [(t.ref, t.name, t.expansion.parts) for t in assembly.things if t.expansion.parts]
+    titles = Counter(title for _ref, title, _parts in rows)
+    rows = [(r, f"{t} ({r.id})" if titles[t] > 1 and r.id else t, parts) for r, t, parts in rows]
     known = {} if _LAST is None or _LAST[2] is not shop else _LAST[3]
     given: dict[Ref, tuple[tuple[Part, ...], Work]] = {}
     for ref, title, parts in rows:
@@ -142,13 +145,11 @@ def questions(works: Works) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _body(parts: tuple[Part, ...]) -> list[tuple[Ref, str]]:
-    """The owners of a body's parts, in their order."""
-    refs = list(dict.fromkeys(p.owner for p in parts))
-    return [
-        (ref, {"tray": "Tray", "canopy": "Canopy"}.get(ref.kind, ref.kind.capitalize()))
-        for ref in refs
-    ]
+def _body(assembly: Assembly) -> list[tuple[Ref, str]]:
+    """The owners of a body's parts, in their order, and what each is called."""
+    refs = list(dict.fromkeys(p.owner for p in assembly.ground.parts))
+    names = {t.ref: t.name for t in assembly.ground.things} | {TRAY: "Tray", CANOPY: "Canopy"}
+    return [(ref, names.get(ref, ref.kind.capitalize())) for ref in refs]
 
 
 def fasteners(joints: tuple[Joint, ...]) -> dict[str, int]:

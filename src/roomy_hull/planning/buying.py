@@ -1,13 +1,16 @@
 """Buying: what a job needs from outside, when it has to be here, by when it has to be ordered, what is on its way."""
 
 from datetime import date
+from typing import Any
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
+from roomy_hull.assembly.study import Context
 from roomy_hull.core.days import day_of, shifted
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, SheetPart
+from roomy_hull.core.wording import counted
 from roomy_hull.making.joints import Joined
 from roomy_hull.making.works import Works
 from roomy_hull.planning.op import Op
@@ -50,11 +53,12 @@ class Purchase(msgspec.Struct, frozen=True):
 
 
 def purchases(
-    assembly: Assembly, works: Works, ops: dict[str, Op], state: State, now: date, lead: LeadDays
+    context: Context, works: Works, ops: dict[str, Op], state: State, now: date, lead: LeadDays
 ) -> tuple[Purchase, ...]:
     """List what a job needs from outside.
 
     Args:
+        context: The judged job, with its circuits and runs.
         lead: How long things take to come. [calendar days]
     Returns:
         Metal, bought pieces, bought things, what is carried outside, cable and hose; only what an operation waits
@@ -63,8 +67,11 @@ def purchases(
     rows = (
         _metal(works, lead)
         | _hardware(works, lead)
-        | _things(assembly, lead)
-        | _services(ops, lead)
+        | _things(context.assembly, lead)
+        | {
+            key: (SERVICES[key], much, lead.hardware)
+            for key, much in services_amounts(context.results["services"]).items()
+        }
     )
     waiting: dict[str, list[str]] = {}
     for op in ops.values():
@@ -127,26 +134,31 @@ def _things(assembly: Assembly, lead: LeadDays) -> Row:
         f"thing:{t.id}": (t.name, "1", lead.outside if t.id in carried else lead.bought)
         for t in assembly.things
         if not is_made(t)
+    } | {
+        f"thing:{r.room.id}": (r.room.name, "1", lead.bought)
+        for r in assembly.ground.rooms_there
+        if not r.room.made and r.mount != "vehicle"
     }
 
 
-def _services(ops: dict[str, Op], lead: LeadDays) -> Row:
-    metres: dict[str, float] = {}
-    count: dict[str, int] = {}
-    for op in ops.values():
-        for key in op.needs:
-            if key.startswith("services:"):
-                amounts = dict(op.amounts)
-                metres[key] = metres.get(key, 0.0) + amounts.get("cable_m", 0.0) + amounts.get("hose_m", 0.0)  # fmt: skip
-                count[key] = count.get(key, 0) + 1
-    words = {
-        "services:cable": "Cable, fuses and lugs", "services:hose": "Hose and fittings",
-        "services:gas": "Gas pipe and fittings",
-    }  # fmt: skip
-    return {
-        k: (words[k], f"{metres[k]:.1f} m" if metres[k] else f"{n} lines", lead.hardware)
-        for k, n in count.items()
-    }
+SERVICES = {
+    "services:cable": "Cable, fuses and lugs", "services:hose": "Hose and fittings", "services:gas": "Gas pipe and fittings",
+}  # fmt: skip
+
+
+def services_amounts(services: Any) -> dict[str, str]:
+    """How much of cable, hose and pipe a job takes, as the schedule of circuits and runs says: by what is bought."""
+    found: dict[str, str] = {}
+    if services.circuits:
+        fuses = sum(c.fuse > 0 for c in services.circuits)
+        metres = sum(c.metres for c in services.circuits)
+        found["services:cable"] = f"{metres:.1f} m, {counted(fuses, 'fuse')}"
+    runs = services.fluids.runs if services.fluids is not None else ()
+    for key, gas in (("services:hose", False), ("services:gas", True)):
+        rows = [r.way.metres for r in runs if (r.sort == "gas") == gas]
+        if rows:
+            found[key] = f"{sum(rows):.1f} m"
+    return found
 
 
 def _known(one: Purchase, state: State, now: date) -> Purchase:

@@ -1,7 +1,7 @@
 """The offer: from parts, operations and what is bought to lines with options, margin and tax."""
 
 import hashlib
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from datetime import date
 from typing import NamedTuple
 
@@ -13,8 +13,10 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.job.brief import Offer, OfferLine
 from roomy_hull.job.model import Job
 from roomy_hull.making.cost import Cost, CostSheet
+from roomy_hull.planning.buying import SERVICES, Purchase
 from roomy_hull.planning.op import KINDS, Op
 from roomy_hull.planning.operations import is_made
+from roomy_hull.planning.plan import Build
 from roomy_hull.shop.shop import Shop
 
 PRICED = frozenset({"cut", "bend", "weld", "coat"})
@@ -36,17 +38,12 @@ class Change(NamedTuple):
 
 
 def lines_of(
-    assembly: Assembly,
-    ops: Mapping[str, Op],
-    hours: Mapping[str, float],
-    sheet: CostSheet,
-    *,
-    coated: bool,
+    assembly: Assembly, build: Build, sheet: CostSheet, *, coated: bool
 ) -> tuple[OfferLine, ...]:
     """Count a job up as it stands.
 
     Args:
-        ops, hours: Its operations, and what they take. [h]
+        build: Its operations, what they take [h], what has to be bought.
         coated: Whether the parts are coated.
     Returns:
         Of the base, then of each option in the order of the wishes: metal, bought parts, work by the metre, hours
@@ -63,8 +60,10 @@ def lines_of(
     for name in names:
         shares = [s.cost for s in sheet.shares if of(s.owner) == name]
         found += _parts(name, shares, coated=coated)
-        found += _work(name, {k: op for k, op in ops.items() if of(op.owner) == name}, hours, shop)
-        found += _bought(name, assembly, option)
+        found += _work(
+            name, {k: op for k, op in build.ops.items() if of(op.owner) == name}, build.hours, shop
+        )
+        found += _bought(name, assembly, option, () if name else build.buying)
     return tuple(found)
 
 
@@ -115,10 +114,18 @@ GROUPS: dict[str, str] = {
 }  # fmt: skip
 
 
-def _bought(option: str, assembly: Assembly, options: Mapping[str, str]) -> list[OfferLine]:
-    """Bought things and priced wishes, as the brief says; things without a price in one line, at nothing."""
+def _bought(
+    option: str, assembly: Assembly, options: Mapping[str, str], buying: Iterable[Purchase]
+) -> list[OfferLine]:
+    """Bought things and priced wishes, as the brief says; things without a price in one line, at nothing.
+
+    Args:
+        buying: Cable, hose and pipe are of those without a price.
+    """
+    rooms = {r.room.id for r in assembly.ground.rooms_there}
     price = {w.thing: w.price for w in assembly.job.brief.wishes if w.thing}
-    rows, open_ = [], []
+    rows, open_ = [], [f"{p.words.lower()} {p.much}" for p in buying if p.key in SERVICES]
+    open_ += [p.words for p in buying if p.key.removeprefix("thing:") in rooms]
     for thing in assembly.things:
         if is_made(thing) or options.get(thing.id, "") != option:
             continue

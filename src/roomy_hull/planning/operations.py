@@ -207,8 +207,11 @@ def _bodies(make: _Maker, context: Context, made: dict[Ref, str]) -> dict[Ref, s
         else:
             last[shell.ref] = last[TRAY]
             continue
-        stands = make.add(f"{key}:mount", "mount", words, {"mount_body": 1}, (made.get(shell.ref, ""), last[TRAY]), shell.ref,
-                          crew=2)  # fmt: skip
+        before = (made.get(shell.ref, ""), last[TRAY])
+        stands = make.add(
+            f"{key}:mount", "mount", words, {"mount_body": 1}, before, shell.ref, crew=2,
+            needs=(f"thing:{room.room.id}",) if room is not None and not room.room.made else (),
+        )  # fmt: skip
         if made.get(shell.ref) and any("sheet" in (d.leaf, d.second) for d in shell.value.doors):
             stands = make.add(f"{key}:hose", "test", f"Hose {name} while it is empty: every seal and seam",
                               {"hose_test": 1}, (stands,), shell.ref)  # fmt: skip

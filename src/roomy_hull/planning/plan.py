@@ -135,7 +135,7 @@ def build_of(context: Context) -> Build:
         k: held[k].hours if k in held and held[k].hours else op.hours * rates[op.kind].factor
         for k, op in ops.items()
     }
-    buying = purchases(assembly, works, ops, state, now, shop.lead_days)
+    buying = purchases(context, works, ops, state, now, shop.lead_days)
     due = due_minute(plan, calendar)
     tasks = tasks_of(Todo(ops, hours, plan, state, buying), shop, calendar, now)
     whole = Build(

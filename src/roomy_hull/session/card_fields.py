@@ -130,7 +130,7 @@ def room_fields(room: Room) -> tuple[Field, ...]:
     walls = () if room.made else ("wall", "roof", "skin", "insulation")
     return (
         *fields(room, p),
-        *fields(room.shell, f"{p}shell.", skip=("start", "jacks", "fittings", *walls)),
+        *fields(room.shell, f"{p}shell.", skip=("start", "jacks", "leg_out", "fittings", *walls)),
         *_ways(f"{p}shell", room.shell),
     )
 

@@ -156,7 +156,7 @@ def swap(verdict: Verdict, start: str, end: str) -> Swap:
     make = _maker(verdict)
     steps = [make("take off" if k in off_then else "set aside", k) for k in out]
     steps += [make("take off", r) for r in sorted(large & (off_then - off_now), reverse=True)]
-    steps += _whole(job, here, there)
+    steps += _whole(verdict, here, there)
     steps += [make("put on", r) for r in sorted(large & (off_now - off_then))]
     steps += [make("put on" if k in off_now else "put back", k) for k in back]
     return Swap(here, there, tuple(steps))
@@ -184,15 +184,33 @@ def _blockers(verdict: Verdict, setup: str) -> dict[str, tuple[str, ...]]:
     return {key: rows for bay in there.in_out.bays.values() for key, rows in bay.blockers.items()}
 
 
-def _whole(job: Job, here: SetUp, there: SetUp) -> list[Step]:
+def _canopy(verdict: Verdict, setup: SetUp, do: Doing) -> Step:
+    """The canopy off or on, as it stands in the set-up in which it is on: its mass with all that stays in it, its plugs."""
+    off = verdict.within(setup.id).access.off_on
+    gone = absent(verdict.job, setup)
+    services, plugs = verdict.services, []
+    for c in services.circuits:
+        if c.way is not None and c.way.plugs and gone.isdisjoint(c.ends):
+            plugs.append(c.name)
+    for r in services.fluids.runs if services.fluids is not None else ():
+        if r.way.plugs and gone.isdisjoint(r.ends):
+            plugs.append(f"{r.sort}: {r.name}")
+    kg = off.empty if off is not None else 0.0
+    name = verdict.job.body.canopy.name if verdict.job.body.canopy is not None else "canopy"
+    return Step(
+        do, "canopy", name, round(CANOPY_MINUTES + PLUG * len(plugs), 2), 2, round(kg, 1), "jack legs, 18 mm spanner",
+        tuple(sorted(plugs)), "Never work under a canopy on its legs; the page Off and on says how it comes off.",
+    )  # fmt: skip
+
+
+def _whole(verdict: Verdict, here: SetUp, there: SetUp) -> list[Step]:
     """Steps with the canopy, the drop sides and doors' leaves."""
+    job = verdict.job
     found: list[Step] = []
-    if _bare(job) and here.canopy != there.canopy and job.body.canopy is not None:
+    if _bare(job) and here.canopy != there.canopy:
         found.append(
-            Step("take off" if here.canopy else "put on", "canopy", job.body.canopy.name, CANOPY_MINUTES, 2,
-                 tool="jack legs, 18 mm spanner",
-                 caution="Never work under a canopy on its legs; the page Off and on says how it comes off.")
-        )  # fmt: skip
+            _canopy(verdict, here, "take off") if here.canopy else _canopy(verdict, there, "put on")
+        )
     if job.body.tray.sides > 0 and here.sides != there.sides:
         found.append(
             Step(
@@ -228,11 +246,20 @@ def _joined(verdict: Verdict) -> dict[str, tuple[str, ...]]:
 
 
 def _empty(verdict: Verdict) -> dict[str, float]:
-    """What each thing, room and rack weighs without what is in it. [kg]"""
+    """What each thing and rack weighs without contents, and each room with the units that are built into it. [kg]"""
     found: dict[str, float] = {}
-    for m in verdict.assembly.masses():
-        if m.owner.comes_off and m.fill.by not in (CONTENTS.by, "water"):
-            found[m.owner.id] = found.get(m.owner.id, 0.0) + m.kg
+    assembly = verdict.assembly
+    inside = {
+        t.ref: shell.ref
+        for t in assembly.things
+        if t.place is not None and (shell := assembly.ground.shell_of(t.bay)) is not None
+    }
+    for m in assembly.masses():
+        if m.fill.by in (CONTENTS.by, "water", "hung"):
+            continue
+        for owner in (m.owner, inside.get(m.owner)):
+            if owner is not None and owner.comes_off:
+                found[owner.id] = found.get(owner.id, 0.0) + m.kg
     return found
 
 

@@ -8,6 +8,7 @@ from roomy_hull.job.canopy import Bay, Canopy, Door
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import undertray
+from roomy_hull.kit.body.fittings import with_legs_clear
 from roomy_hull.kit.body.subframe import floor_z, front_x
 
 CHOICES: dict[str, tuple[str, ...]] = {
@@ -73,14 +74,15 @@ def _tray_body(vehicle: Vehicle, choice: str) -> Body:
                 headboard=max(300.0, round((vehicle.shape.height - vehicle.rail_top - 104) / 5) * 5))  # fmt: skip
     if choice == "bare tray":
         return Body(tray=tray)
-    return Body(tray=tray, canopy=_on_tray(tray, full=choice == "full canopy"))
+    return Body(tray=tray, canopy=_on_tray(vehicle, tray, full=choice == "full canopy"))
 
 
-def _on_tray(tray: Tray, *, full: bool) -> Canopy:
+def _on_tray(vehicle: Vehicle, tray: Tray, *, full: bool) -> Canopy:
     """A first canopy for a tray: on all of it, or across its front."""
     # A wall longer than the stock sheet would have to be joined.
     long = min(tray.length - 30, 2900.0) if full else min(CROSS_BOX, tray.length - 30)
-    return canopy_for(long, tray.width - 20, 940.0, full=full, start=10.0)
+    made = canopy_for(long, tray.width - 20, 940.0, full=full, start=10.0)
+    return with_legs_clear(vehicle, tray.width, made)
 
 
 def canopy_for(length: float, width: float, height: float, *, full: bool, start: float) -> Canopy:
@@ -208,7 +210,7 @@ def covered(job: Job, choice: str) -> Job:
         if choice not in ("full canopy", "short canopy"):
             raise InputError(f"a tray takes no {choice}", remedy="Fit a canopy.")
         try:
-            canopy: Canopy | None = _on_tray(body.tray, full=choice == "full canopy")
+            canopy: Canopy | None = _on_tray(job.vehicle, body.tray, full=choice == "full canopy")
         except ValueError as trouble:
             raise InputError(
                 f"this tray has no room for a {choice}: {trouble}",

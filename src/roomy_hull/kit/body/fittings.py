@@ -7,11 +7,15 @@ inside to one on the leaf; with the door open they stand between the two in the 
 import math
 from typing import NamedTuple
 
+import msgspec
+
 from roomy_hull.core.geometry.hull import convex_hull
 from roomy_hull.core.geometry.motion import Piece, block, prism
 from roomy_hull.core.geometry.regions import Rect
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.tyres import parts_of
 from roomy_hull.job.canopy import Canopy, Strut
+from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import sides
 from roomy_hull.kit.body.sides import DoorPlace, Leaf
 
@@ -27,8 +31,28 @@ HINGE = 12.0
 """A hinge's knuckle outside a leaf's edge, high and deep (common practice). [mm]"""
 SOCKET = (25.0, 10.0, 250.0)
 """A jack leg's socket on a corner post's outside: along, outward, up (common practice). [mm]"""
+BESIDE = 50.0
+"""On each side so much is left between a leg and what drives out (common practice). [mm]"""
 SOCKET_FOOT = 100.0
 """How high above the canopy's lower edge a socket begins (common practice). [mm]"""
+
+
+def leg_room(vehicle: Vehicle, tray: float, canopy: Canopy) -> float:
+    """What is left on each side between a canopy's legs and the widest of what drives out from under it.
+
+    Args:
+        tray: Its width. [mm]
+    Returns: Below 0 where the legs are in the way. [mm]
+    """
+    widest = max(tray, vehicle.track_rear + parts_of(vehicle.tyre)[0])
+    return (canopy.width + SOCKET[1] - widest) / 2 + canopy.leg_out
+
+
+def with_legs_clear(vehicle: Vehicle, tray: float, canopy: Canopy) -> Canopy:
+    """A canopy whose legs stand out as far as it takes to drive out between them. [mm]"""
+    lacks = BESIDE - leg_room(vehicle, tray, canopy)
+    out = 5.0 * math.ceil(lacks / 5.0 - 1e-9)
+    return msgspec.structs.replace(canopy, leg_out=canopy.leg_out + out) if lacks > 0 else canopy
 
 
 class Fitting(NamedTuple):

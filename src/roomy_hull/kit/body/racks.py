@@ -30,10 +30,11 @@ BOLT_IN, HEAD, THICK = 30.0, 13.0, 5.3
 """How far a rear wall's outer bolts stand from its rails' ends, and how wide and thick a head of M8 is
 (ISO 4017). [mm]"""
 FEET = {
-    "tub rack": "foot clamped on the tub's rail", "cab rack": "roof leg with pad and clamp",
-    "gap rack": "foot with four M10 bolts", "hoop": "foot with four M10 bolts",
-    "rear wall": "M8 bolt with backing plate through the canopy's rear",
+    "tub rack": ("foot clamped on the tub's rail", "M8", 1), "cab rack": ("roof leg with pad and clamp", "M8", 1),
+    "gap rack": ("foot with four M10 bolts", "M10", 4), "hoop": ("foot with four M10 bolts", "M10", 4),
+    "rear wall": ("M8 bolt with backing plate through the canopy's rear", "M8", 1),
 }  # fmt: skip
+"""What a rack stands on: its words, the size of its bolts, how many a foot has."""
 MOUNTS: dict[str, Mount] = {
     "tub rack": "vehicle", "cab rack": "vehicle", "gap rack": "tray", "hoop": "tray", "rear wall": "canopy",
 }  # fmt: skip
@@ -253,8 +254,8 @@ def parts(vehicle: Vehicle, body: Body, rack: Rack, shop: Shop) -> tuple[Part, .
         faces = (box.x1, box.x0 - THICK) if bolted else ()
         spots = tuple(_head(x, y, z) for x in faces for _x, y, z in feet)
         found.append(
-            Hardware(f"{rack.name}: {FEET[rack.kind]}", rack.ref, len(feet), places=spots, fix="bolts" if bolted else "",
-                     bore=BORE if bolted else 0.0)
+            Hardware(f"{rack.name}: {FEET[rack.kind][0]}", rack.ref, len(feet), places=spots, fix="bolts" if bolted else "",
+                     bore=BORE if bolted else 0.0, holds=(rack.id, *FEET[rack.kind][1:]))
         )  # fmt: skip
     return tuple(found)
 

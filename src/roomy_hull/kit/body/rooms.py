@@ -78,9 +78,10 @@ def parts(there: RoomPlace, shop: Shop) -> tuple[Part, ...]:
             name = name.replace("canopy to tray", f"{room.name} to tray")
             lies = tuple(b.moved(*corner) for b in part.places)
             links = tuple(g.replace("Canopy: ", f"{room.name}: ") for g in part.links)
+            holds = (room.id, *part.holds[1:]) if part.holds is not None else None
             found.append(
-                msgspec.structs.replace(part, name=name, owner=room.ref, places=lies, links=links)
-            )
+                msgspec.structs.replace(part, name=name, owner=room.ref, places=lies, links=links, holds=holds)
+            )  # fmt: skip
             continue
         poses = tuple(
             s._replace(at=(s.at[0] + corner[0], s.at[1] + corner[1], s.at[2] + corner[2])) for s in part.poses

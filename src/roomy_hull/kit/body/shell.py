@@ -119,7 +119,8 @@ def _bought(canopy: Canopy, bars: tuple[BarPart, ...]) -> list[Part]:
         ]
     found: list[Part] = [
         Hardware("M12 clamp bolt with plate, canopy to tray: bored through the tray as it stands", CANOPY,
-                 max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE, sort="bolt")
+                 max(4, len(feet)), places=tuple(feet), fix="bolts", bore=CLAMP_BORE, sort="bolt",
+                 holds=(CANOPY.word, "M12", 1))
     ]  # fmt: skip
     across = [canopy.width * share - ROOF_RAIL / 2 for share in (0.15, 0.85)]
     bows = [s.at for p in bars if p.role == "bow" for s in p.poses]

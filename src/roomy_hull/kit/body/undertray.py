@@ -162,10 +162,11 @@ def _lock_places(spots: tuple[tuple[float, float], ...], pose: Pose) -> tuple[Bo
     return tuple(stood(Box(x - r, y - r, -4.0, x + r, y + r, 20.0), pose) for x, y in spots)
 
 
-def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
+def hangers(name: str, key: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
     """The bolts by which something hangs, through spacers under the frame's bars that cross it.
 
     Args:
+        key: Of what hangs, as goods name its place.
         place: Where, in vehicle axes. [mm]
     Returns: A spacer near both ends of every bar's stretch over it; four without a place where none crosses it. [mm]
     """
@@ -192,7 +193,7 @@ def hangers(name: str, place: Box, frame: tuple[Part, ...]) -> Hardware:
         step = (len(spots) - 1) / (MOST_HANGERS - 1)
         spots = [spots[round(n * step)] for n in range(MOST_HANGERS)]
     return Hardware(f"M10 bolt with rubber spacer for {name}", TRAY, len(spots) or 4, places=tuple(spots), fix="bolts",
-                    bore=10.5 if spots else 0.0, sort="bolt")  # fmt: skip
+                    bore=10.5 if spots else 0.0, sort="bolt", holds=(key, "M10", 1))  # fmt: skip
 
 
 EDGE_ROOM, MOST_HANGERS = 12.0, 8
@@ -228,12 +229,15 @@ def parts(
         made += box_parts(box, shop, places["box", box.id])
         made.append(
             hangers(
-                f"{box.name.lower()} {box.id}", _behind_its_door(box, places["box", box.id]), frame
+                f"{box.name.lower()} {box.id}",
+                box.holder,
+                _behind_its_door(box, places["box", box.id]),
+                frame,
             )
         )
     if tray.trundle is not None:
         made += trundle_parts(tray.trundle, shop, places["trundle", ""])
-        made.append(hangers("the trundle's tunnel", places["trundle", ""], frame))
+        made.append(hangers("the trundle's tunnel", TRUNDLE, places["trundle", ""], frame))
     one = as_tank(tray)
     if one is not None:
         corner = places["tank", ""][:3]
@@ -247,7 +251,7 @@ def parts(
             elif isinstance(part, Hardware):
                 moved = tuple(b.moved(*corner) for b in part.places)
                 made.append(msgspec.structs.replace(part, places=moved))
-        made.append(hangers("the tank's straps", places["tank", ""], frame))
+        made.append(hangers("the tank's straps", TANK, places["tank", ""], frame))
     if tray.mudguards:
         radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
         # A half ring over the tyre with its travel, rolled from a strip.
@@ -329,7 +333,13 @@ def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     for box in tray.boxes:
         at = at_of["box", box.id]
         found.append(
-            PointMass(f"{box.name} {box.id}", part_mass(box_parts(box, shop)), "geometry", at)
+            PointMass(
+                f"{box.name} {box.id}",
+                part_mass(box_parts(box, shop)),
+                "geometry",
+                at,
+                of=box.holder,
+            )
         )
     if tray.trundle is not None:
         at = at_of["trundle", ""]
@@ -342,6 +352,10 @@ def masses(tray: Tray, where: BodyParts, shop: Shop) -> tuple[PointMass, ...]:
     one = as_tank(tray)
     if one is not None:
         at = at_of["tank", ""]
-        found.append(PointMass("under-tray tank", part_mass(tank_parts(one, shop)), "geometry", at))
-        found.append(PointMass("water under the tray", tank.litres(one), "geometry", at, WATER))
+        found.append(
+            PointMass("under-tray tank", part_mass(tank_parts(one, shop)), "geometry", at, of=TANK)
+        )
+        found.append(
+            PointMass("water under the tray", tank.litres(one), "geometry", at, WATER, TANK)
+        )
     return tuple(m for m in found if m.kg > 0)

@@ -41,9 +41,7 @@ def rows_of(found: Carrying, rules: Rules) -> list[Row]:
     rows: list[Row] = []
     for m in found.mounts:
         way = m.worst()
-        words = (
-            f"{m.bolts} × {m.bolt}, {way.way}" if m.bolts else f"hold {way.force:,.0f} N {way.way}"
-        )
+        words = f"{m.words}, {way.way}" if m.words else f"hold {way.force:,.0f} N {way.way}"
         rows.append(Row("Mount", m.ref, m.name, words, way.use, m))
         if m.slide is not None:
             s = m.slide
@@ -197,16 +195,17 @@ class StrengthModel:
 
     def _mount(self, c: MountCheck) -> list[str]:
         held = (
-            f"; {c.bolts} × {c.bolt} {GRADE}."
-            if c.bolts
-            else "; its carrier or straps have to hold:"
+            f"; {c.words}{f' {GRADE}' if c.bolts else ''}."
+            if c.words
+            else "; nobody has said what holds it:"
         )
         lines = [f"{self._kg(c.kg)} full, its middle {self._mm(c.height)} over its base{held}"]
         for way in c.ways:
             tips = f", tips with {way.tips:,.0f} N·m" if way.tips else ""
             use = ""
-            if c.bolts:
-                use = f": {way.shear:,.0f} N shear, {way.tension:,.0f} N pull a bolt, {strong(f'{way.use:.1%}')}"
+            if c.words:
+                each = "a bolt" if c.bolts else "a tie"
+                use = f": {way.shear:,.0f} N level, {way.tension:,.0f} N pull {each}, {strong(f'{way.use:.1%}')}"
             lines.append(f"{way.way.capitalize()} {way.factor:g} g, {way.force:,.0f} N{tips}{use}")
         lines.append(
             "Factors: Load Restraint Guide, EN 12195-1 (from memory). No friction counted."

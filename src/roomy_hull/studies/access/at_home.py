@@ -4,8 +4,9 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.findings import GEOMETRY, Finding
 from roomy_hull.core.refs import CANOPY, Ref
 from roomy_hull.job.goods import people
+from roomy_hull.kit.body.fittings import BESIDE
 from roomy_hull.studies.access.living import HAIR, LEVEL, STOOPS, Living
-from roomy_hull.studies.access.off_on import BESIDE, OffOn
+from roomy_hull.studies.access.off_on import OffOn
 from roomy_hull.studies.access.told import finding, ref
 
 
@@ -78,9 +79,14 @@ def off_found(assembly: Assembly, off: OffOn | None) -> list[Finding]:
             finding("tips", "look", "The canopy on its legs, loaded as it is, tips on a slight slope", (CANOPY,),
                      (off.tips, TIPS, "degrees"), "statics")
         )  # fmt: skip
-    if off.beside < BESIDE:
+    if off.beside < 0:
         found.append(
-            finding("beside", "note", "Legs at the canopy's corners leave little room to drive out: swing them further out",
+            finding("beside", "stop", "The canopy's legs foul what drives out from under it: let them stand further out",
+                     (CANOPY,), (off.beside, 0.0, "mm"), GEOMETRY)
+        )  # fmt: skip
+    elif off.beside < BESIDE:
+        found.append(
+            finding("beside", "note", "Legs at the canopy's corners leave little room to drive out: let them stand further out",
                      (CANOPY,), (off.beside, BESIDE, "mm"), GEOMETRY)
         )  # fmt: skip
     return found

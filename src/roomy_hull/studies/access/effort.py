@@ -11,7 +11,6 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.core.ergonomics.lifting import Lift, held_out, index, limit
 from roomy_hull.core.findings import Finding
 from roomy_hull.core.refs import Ref
-from roomy_hull.job.carried import Carried
 from roomy_hull.job.goods import Good
 from roomy_hull.studies.access.moves import reach_from
 from roomy_hull.studies.access.reach import Seen
@@ -24,8 +23,6 @@ LIGHT = 3.0
 """Less than this is nobody's lift (common practice). [kg]"""
 HELD = 75.0
 """What is lifted is at last held before the body so high: the equation's best height. [cm]"""
-LIFTED = frozenset({"spare wheel", "jerry", "load", "ladder", "recovery boards"})
-"""Carried things that are lifted on and off."""
 
 
 NIOSH = "NIOSH 94-110 (from memory)"
@@ -95,10 +92,10 @@ def efforts(
             ]
     for n, space in enumerate(spaces):
         thing = assembly.thing(space.owner)
-        if thing is not None and isinstance(thing.value, Carried) and thing.value.kind in LIFTED:
-            kg = thing.value.mass + thing.contents
+        if thing is not None and "lifted" in thing.capabilities.roles:
+            kg = sum(m.kg for m in thing.masses)
             if kg >= LIGHT:
-                width = min(thing.value.length, thing.value.width)
+                width = min(thing.envelope.size()[:2])
                 found += [
                     _lift(thing.id, thing.name, kg, width, s, settled, space) for s in seen[n]
                 ]

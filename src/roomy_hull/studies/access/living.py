@@ -160,7 +160,7 @@ def _beds(assembly: Assembly, party: tuple[Person, ...]) -> tuple[Bed, ...]:
                 width=t.value.width,
             )
             for t in assembly.things
-            if isinstance(t.value, Carried) and t.value.kind == "tent"
+            if isinstance(t.value, Carried) and "bed" in t.capabilities.roles
         )
     by_id = {p.id: p for p in party}
     found = []

@@ -9,16 +9,12 @@ import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import scale
-from roomy_hull.core.tyres import parts_of
-from roomy_hull.kit.body.fittings import SOCKET, SOCKET_FOOT
+from roomy_hull.core.refs import CANOPY
+from roomy_hull.kit.body.fittings import SOCKET, SOCKET_FOOT, leg_room
 from roomy_hull.studies.access.standing import Settled
 
 CLEAR = 50.0
 """The canopy is lifted so far over the tray before one drives out (common practice). [mm]"""
-BESIDE = 50.0
-"""On each side so much is left between a leg and what drives out (common practice). [mm]"""
-BOLTS = 4
-"""Bolts that hold a canopy (common practice)."""
 
 
 class Wired(Protocol):
@@ -98,18 +94,25 @@ def off_on(assembly: Assembly, services: Wired | None, settled: Settled) -> OffO
         return None
     empty, kg, centre = _masses(assembly)
     along, out, _up = SOCKET
-    feet = (box.x0 + along / 2, box.y0 - out / 2, box.x1 - along / 2, box.y1 + out / 2)
+    out = out / 2 + canopy.leg_out
+    feet = (box.x0 + along / 2, box.y0 - out, box.x1 - along / 2, box.y1 + out)
     loads = leg_loads(kg, (centre[0], centre[1]), feet)
     # Where the tray stands highest over the ground, the legs have to be longest.
     lifts = box.z0 - min(settled.ground(box.x0), settled.ground(box.x1)) + CLEAR
-    v, floor = assembly.job.vehicle, assembly.ground.floor
-    wide = max(floor.y1 - floor.y0, v.track_rear + parts_of(v.tyre)[0])
+    floor = assembly.ground.floor
     height = centre[2] - box.z0 + lifts
-    beside = (feet[3] - feet[1] - wide) / 2
+    beside = leg_room(assembly.job.vehicle, floor.y1 - floor.y0, canopy)
     return OffOn(
         empty, kg, centre, tuple(zip(NAMES, loads, strict=True)), tipping((centre[0], centre[1], height), feet),
         lifts + SOCKET_FOOT, lifts, beside, _steps(assembly, services, canopy.jacks, beside),
     )  # fmt: skip
+
+
+def _bolts(assembly: Assembly) -> str:
+    """By what the canopy is held."""
+    one = assembly.any_thing(CANOPY.word)
+    held = one.capabilities.held if one is not None else None
+    return held.words if held is not None else "its bolts"
 
 
 NAMES = ("front left", "front right", "rear left", "rear right")
@@ -155,11 +158,11 @@ def _steps(
         else "Fit four legs: this canopy has no sockets for them yet."
     )
     found += [
-        f"Undo the {BOLTS} bolts that hold it to the tray.",
+        f"Undo what holds it to the tray: {_bolts(assembly)}.",
         f"Raise all legs in turn, a few turns each, until it is {CLEAR:.0f} mm clear all round.",
         "Nobody under it or in it. Drive out slowly, straight ahead, with somebody watching both sides."
         if beside >= 0
-        else f"Do not drive out as it stands: each side lacks {-beside:.0f} mm between the legs. Swing the legs further out "
+        else f"Do not drive out as it stands: each side lacks {-beside:.0f} mm between the legs. Set the legs further out "
         "first; then nobody under it or in it, slowly, straight ahead, with somebody watching both sides.",
         "Lower it as far as the legs allow. Fit lamps and number plate to the tray where they came off.",
     ]

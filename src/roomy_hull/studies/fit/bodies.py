@@ -97,7 +97,7 @@ def study(context: Context) -> Bodies:
     tyre = overall_diameter(assembly.job.vehicle.tyre)
     spares = tuple(
         (t, _round(t), tyre) for t in assembly.things
-        if isinstance(t.value, Carried) and t.value.kind == "spare wheel" and abs(_round(t) - tyre) > SPARE * tyre
+        if "wheel" in t.capabilities.roles and abs(_round(t) - tyre) > SPARE * tyre
     )  # fmt: skip
     return Bodies(tuple(found), tuple(held), tuple(lost), spares, tuple(_standing_out(assembly)))
 

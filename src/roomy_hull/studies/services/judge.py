@@ -41,7 +41,7 @@ def study(context: Context) -> ServicesResult:
     """
     assembly = context.assembly
     services = assembly.job.services
-    if not services.begun:
+    if not services.begun and not any(t.capabilities.plumbed for t in assembly.everything):
         return ServicesResult()
     old: ServicesResult | None = context.old(KEY)
     before = context.before
@@ -94,6 +94,11 @@ def judge(context: Context) -> list[Finding]:
     result = context.of(KEY)
     services = context.assembly.job.services
     found = places.boards(context.assembly)
+    # What stands beside gas or under water does so whether or not anything is entered.
+    found += places.gas(context.assembly, result.fluids)
+    found += places.under_water(context.assembly)
+    if result.fluids is not None:
+        found += places.hoses_over(context.assembly, result.fluids.runs)
     if not services.begun:
         return found
     found += _unknown(context.assembly)
@@ -102,10 +107,6 @@ def judge(context: Context) -> list[Finding]:
     found += wiring.mains(context.assembly)
     found += wiring.plugs(result.circuits, services)
     found += wiring.lights(context.assembly)
-    found += places.gas(context.assembly, result.fluids)
-    found += places.under_water(context.assembly)
-    if result.fluids is not None:
-        found += places.hoses_over(context.assembly, result.fluids.runs)
     found += places.served(context.assembly)
     found += places.reached(context)
     found += places.faults(context.assembly)
@@ -165,6 +166,12 @@ def _trip(result: ServicesResult, s: Services) -> list[Finding]:
         found.append(
             finding("weather_ends", "note", "The weather file ends before the trip: from then on the clear sky and the "
                     "day's cloud count", (), (own, t.hours, "h"), "hourly balance")
+        )  # fmt: skip
+    if f is not None and days and s.trip.people and not f.tanks:
+        found.append(
+            finding("no_water", "look", f"There is no water tank aboard, and {name} takes {sum(f.day_litres):.0f} l: "
+                    "place a tank, or take cans along", (),
+                    (0.0, sum(f.day_litres), "l"), "litres a head, a shower and a meal as entered")
         )  # fmt: skip
     if f is not None and f.dry_at is not None:
         found.append(

@@ -17,6 +17,8 @@ from roomy_hull.studies.strength.members import MemberCheck
 from roomy_hull.studies.strength.mounts import MountCheck
 from roomy_hull.studies.strength.racks import RackCheck
 
+ANSWERED = 1.0
+"""What weighs more has to say by what it is held. [kg]"""
 RESTRAINT = "Load Restraint Guide, EN 12195-1 (0.8 forward, 0.5 other ways, 0.2 up; from memory)"
 
 
@@ -58,15 +60,22 @@ def _mount(c: MountCheck, r: Rules) -> list[Finding]:
     """Judge a unit's bolts, and its slide in the hand."""
     found = []
     way = c.worst()
-    if c.fixed and c.bolts == 0:
+    held = c.held
+    if held is None:
+        if c.kg > ANSWERED:
+            found.append(
+                Finding("loads.loose", "look", f"{c.name}: nothing holds it in braking; give it bolts or straps", (c.ref,),
+                        0.0, way.force, "N", RESTRAINT)
+            )  # fmt: skip
+    elif held.count < held.least:
         found.append(
-            Finding("loads.loose", "look", f"{c.name}: nothing holds it in braking", (c.ref,),
-                    0.0, way.force, "N", RESTRAINT)
+            Finding("loads.ties", "stop", f"{c.name}: too few ties hold it", (c.ref,), held.count, held.least, "ties",
+                    f"one near each corner, or on each side ({PRACTICE}; its maker decides)")
         )  # fmt: skip
     elif way.use > 1:
         found.append(
-            Finding("loads.mount", "stop", f"{c.name}: its {c.bolts} × {c.bolt} do not hold it going {way.way}",
-                    (c.ref,), way.use * 100, 100.0, "% of the bolt", RESTRAINT)
+            Finding("loads.mount", "stop", f"{c.name}: its {c.words} do not hold it going {way.way}",
+                    (c.ref,), way.use * 100, 100.0, "% of the bolt" if held.by == "bolts" else "% of the tie", RESTRAINT)
         )  # fmt: skip
     s = c.slide
     if s is None:

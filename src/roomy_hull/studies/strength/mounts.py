@@ -1,23 +1,25 @@
 """Mounts: what holds each unit in braking, swerving and on bumps, and what its slides do to hand and bolt."""
 
 import math
+from collections.abc import Sequence
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import Weighed, slide_load
-from roomy_hull.assembly.things import Thing
+from roomy_hull.assembly.things import AnyThing, Mass, Thing
+from roomy_hull.core.capabilities import Held
 from roomy_hull.core.mechanics.bolts import bolt_use
-from roomy_hull.core.refs import Ref
+from roomy_hull.core.refs import CANOPY, Ref
 from roomy_hull.core.units import G
 from roomy_hull.job.carried import Carried
+from roomy_hull.kit.body.pieces import BodyThing
 from roomy_hull.shop.shop import Rules
 
 GRADE = "A2-70"
 """Stainless fasteners, as usual on a tray; the softest of the usual grades."""
 INSET = 30.0
 """How far the bolts' middles stand inside the base's edge (common practice). [mm]"""
-WAYS = ("forward", "rearward", "left", "right", "up")
 
 
 class Way(msgspec.Struct, frozen=True):
@@ -69,22 +71,29 @@ class SlideCheck(msgspec.Struct, frozen=True):
 
 
 class MountCheck(msgspec.Struct, frozen=True):
-    """One unit or carried thing, full. [kg, mm]
+    """One thing, full: a unit, a carried thing, or a piece of the body with all that stands in or on it. [kg, mm]
 
-    `height` is its middle over its base; `bolts` how many of which hold it; `slide` none where nothing
-    slides. `fixed` is False for a carried thing, whose carrier or straps have to hold these forces.
+    `height` is its middle over its base, below what it hangs from; `slide` none where nothing slides.
     """
 
     id: str
     name: str
     kg: float
     height: float
-    bolts: int
-    bolt: str
+    held: Held | None
     ways: tuple[Way, ...]
     slide: SlideCheck | None
     ref: Ref
-    fixed: bool = True
+
+    @property
+    def bolts(self) -> int:
+        """How many bolts hold it."""
+        return self.held.count if self.held is not None and self.held.by == "bolts" else 0
+
+    @property
+    def words(self) -> str:
+        """By what it is held; empty where nothing holds it or nobody said."""
+        return self.held.words if self.held is not None else ""
 
     def worst(self) -> Way:
         """The direction that uses the bolts most; that of the greatest force without bolts."""
@@ -125,53 +134,88 @@ def slope_pull(kg: float, degrees: float, rolling: float) -> tuple[float, float]
     return along + against, along - against
 
 
-def check(thing: Thing, loads: Weighed, r: Rules) -> MountCheck | None:  # ruff: ignore[too-many-locals]  # a mount in the letters of its formulas
-    """Check one unit or carried thing at full load.
+def check(thing: AnyThing, masses: Sequence[Mass], loads: Weighed, r: Rules) -> MountCheck | None:
+    """Check one thing at full load.
 
+    Args:
+        masses: All that it has to hold. [kg, mm]
     Returns: None for what weighs nothing.
     Restraint factors: Load Restraint Guide (Australia) and EN 12195-1, from memory: 0.8 forward, 0.5
-    rearward and sideways, 0.2 up beyond weight. Its weight counts once for tipping, friction not at all.
+    rearward and sideways, 0.2 up beyond weight. Its weight counts once for tipping, friction not at all. What hangs pulls
+    at its bolts with its weight, on a rough road with more of it.
     """
-    masses = [(m.kg + loads.moved_by(m), m) for m in thing.masses]
-    kg = sum(own for own, _m in masses)
+    rows = [(m.kg + loads.moved_by(m), m) for m in masses if m.fill.by != "hung"]
+    kg = sum(own for own, _m in rows)
     if kg <= 0:
         return None
     x, y, z = (
-        sum(own * m.x for own, m in masses) / kg, sum(own * m.y for own, m in masses) / kg,
-        sum(own * m.z for own, m in masses) / kg,
+        sum(own * m.x for own, m in rows) / kg, sum(own * m.y for own, m in rows) / kg,
+        sum(own * m.z for own, m in rows) / kg,
     )  # fmt: skip
-    box, value = thing.envelope, thing.value
-    fixed = not isinstance(value, Carried)
-    count, bolt = (0, "") if isinstance(value, Carried) else (value.bolts, value.bolt)
-    weight, height = kg * G, z - box.z0
+    box, held = thing.envelope, thing.capabilities.held
+    if held is not None and not held.count:
+        held = None if held.by == "bolts" else held
+    hung = held is not None and held.hung
+    weight, height = kg * G, box.z1 - z if hung else z - box.z0
     wide, deep = box.x1 - box.x0, box.y1 - box.y0
+    rests = weight / held.count if held is not None and hung else 0.0
     ways = []
     for way, part, base, lever in (
         ("forward", r.axis_forward, wide, x - box.x0), ("rearward", r.axis_rearward, wide, box.x1 - x),
         ("left", r.axis_sideways, deep, y - box.y0), ("right", r.axis_sideways, deep, box.y1 - y),
     ):  # fmt: skip
         force = part * weight
-        moment, row = tipping(force, height, weight, lever, base, min(INSET, base / 4))
-        shear = force / count if count else 0.0
-        tension = row / max(1, count // 2) if count else 0.0
-        use = bolt_use(bolt, GRADE, shear, tension) if count else 0.0
-        ways.append(Way(way, part, force, moment * 1e-3, shear, tension, use))
+        moment, row = tipping(
+            force, height, 0.0 if hung else weight, lever, base, min(INSET, base / 4)
+        )
+        ways.append(_way(way, part, force, moment, (force, row, rests), held))
     force = r.axis_up * weight
-    each = force / count if count else 0.0
-    use = bolt_use(bolt, GRADE, 0.0, each) if count else 0.0
-    ways.append(Way("up", r.axis_up, force, 0.0, 0.0, each, use))
-    return MountCheck(
-        thing.id,
-        thing.name,
-        kg,
-        height,
-        count,
-        bolt,
-        tuple(ways),
-        _slide(thing, kg, loads, r),
-        thing.ref,
-        fixed,
-    )
+    ways.append(_way("up", r.axis_up, force, 0.0, (0.0, 0.0 if hung else force, 0.0), held))
+    if hung:
+        force = r.vertical_dynamic * weight
+        ways.append(_way("down", r.vertical_dynamic, force, 0.0, (0.0, force, 0.0), held))
+    slide = _slide(thing, kg, loads, r) if isinstance(thing, Thing) else None
+    return MountCheck(thing.id, thing.name, kg, height, held, tuple(ways), slide, thing.ref)
+
+
+def _way(
+    way: str, part: float, force: float, moment: float, on: tuple[float, float, float], held: Held | None
+) -> Way:  # fmt: skip
+    """One direction: what comes on the bolt or tie that carries most.
+
+    Args:
+        moment: Left over after its weight. [N·mm]
+        on: Level on all of them, pulling at the far half of them (up and down: at all), and at each already. [N]
+    """
+    level, pull, each = on
+    if held is None or not held.count:
+        return Way(way, part, force, moment * 1e-3, 0.0, 0.0, 0.0)
+    half = max(1, held.count // 2)
+    tension = pull / (held.count if way in ("up", "down") else half) + each
+    if held.by == "bolts":
+        shear = level / held.count
+        use = bolt_use(held.size, GRADE, shear, tension)
+    else:
+        shear = level / half
+        use = math.sqrt(2) * max(shear, tension) / held.each
+    return Way(way, part, force, moment * 1e-3, shear, tension, use)
+
+
+def held_by(assembly: Assembly, thing: BodyThing) -> list[Mass]:
+    """All that a piece of the body holds, itself and what stands in it or on it."""
+    ground = assembly.ground
+    if thing.ref == CANOPY:
+        return [m for m in assembly.masses() if m.mount == "canopy"]
+    if thing.ref.comes_off:
+        inside = [
+            t for t in assembly.things
+            if (t.place is not None and (shell := ground.shell_of(t.bay)) is not None and shell.ref == thing.ref)
+            or getattr(t.value, "on", "") == thing.id
+        ]  # fmt: skip
+        return [m for m in ground.masses if m.owner == thing.ref] + [
+            m for t in inside for m in t.masses
+        ]
+    return [m for m in ground.masses if m.of == thing.id]
 
 
 def _slide(thing: Thing, kg: float, loads: Weighed, r: Rules) -> SlideCheck | None:
@@ -201,11 +245,11 @@ def study(
     assembly: Assembly, loads: Weighed,
     previous: tuple[Assembly, tuple[MountCheck, ...]] | None = None,
 ) -> tuple[MountCheck, ...]:  # fmt: skip
-    """Check every unit and carried thing.
+    """Check every thing.
 
     Args:
         previous: An earlier study; things that did not change keep their check. Only a memory.
-    Returns: In the order of the job.
+    Returns: In the order of the job, then the pieces of the body.
     """
     checks: dict[Ref, MountCheck] = {}
     things: dict[Ref, Thing] = {}
@@ -215,7 +259,11 @@ def study(
     found = []
     for thing in assembly.things:
         kept = checks.get(thing.ref) if things.get(thing.ref) is thing else None
-        one = kept or check(thing, loads, assembly.shop.rules)
+        one = kept or check(thing, thing.masses, loads, assembly.shop.rules)
+        if one is not None:
+            found.append(one)
+    for piece in assembly.ground.things:
+        one = check(piece, held_by(assembly, piece), loads, assembly.shop.rules)
         if one is not None:
             found.append(one)
     return tuple(found)

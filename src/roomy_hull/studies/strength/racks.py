@@ -155,11 +155,7 @@ def check(assembly: Assembly, place: RackPlace, loads: Weighed) -> RackCheck:
         (_aboard(on, s, loads) for s in assembly.job.scenarios), key=lambda rs: sum(kg for _t, kg in rs)
     )  # fmt: skip
     kg = sum(m for _t, m in rows)
-    beds = sum(
-        _sleepers(assembly)
-        for t, _m in rows
-        if isinstance(t.value, Carried) and t.value.kind == "tent"
-    )
+    beds = sum(_sleepers(assembly) for t, _m in rows if "bed" in t.capabilities.roles)
     allowed = metal.welded_mpa / r.member_safety
     form = (
         f"{rack.section} {metal.name} welded, {len(place.feet)} feet as "
@@ -258,7 +254,7 @@ def _solved(
 
 
 def _tent(thing: Thing) -> bool:
-    return isinstance(thing.value, Carried) and thing.value.kind == "tent"
+    return "bed" in thing.capabilities.roles
 
 
 def _could(base: RackCheck, bare: frames.FrameResult, load: frames.FrameResult, kg: float) -> float:

@@ -30,7 +30,7 @@ class OfferModel:
             assembly, build = session.known.assembly, built(session)
             coated = session.job.plan.coated
             sheet = cost_sheet(works_of(assembly), cut, session.shop.prices, coat=coated)
-            self._of = key, lines_of(assembly, build.ops, build.hours, sheet, coated=coated)
+            self._of = key, lines_of(assembly, build, sheet, coated=coated)
         return self._of[1]
 
     def last(self) -> Offer | None:

@@ -1,9 +1,11 @@
 """The page Release: revisions, what is stale, how far every part has come."""
 
+from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES, Release, ReleasedPart
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
 from roomy_hull.making.works import questions
 from roomy_hull.planning.as_built import owners
+from roomy_hull.planning.progress import last_release
 from roomy_hull.session.pages.cut.words import works
 from roomy_hull.session.session import Session
 from roomy_hull.tables.column import Cell
@@ -21,17 +23,21 @@ class ReleaseModel:
     def __init__(self, session: Session) -> None:
         self._session = session
         self._of: tuple[tuple[Verdict, Release | None], tuple[Change, ...]] | None = None
+        self._last: tuple[Job, Release | None] | None = None
 
     def last(self) -> Release | None:
         """The last release."""
-        releases = self._session.job.releases
-        return releases[-1] if releases else None
+        job = self._session.job
+        if self._last is None or self._last[0] is not job:
+            self._last = job, last_release(job)
+        return self._last[1]
 
     def against(self) -> Release | None:
         """The one with which is compared: the chosen one, else the last."""
         look = self._session.look
         return next(
-            (r for r in self._session.job.releases if r.revision == look.cut.against), self.last()
+            (r for r in self._session.job.releases[:-1] if r.revision == look.cut.against),
+            self.last(),
         )
 
     def changes(self) -> tuple[Change, ...]:
