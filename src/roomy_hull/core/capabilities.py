@@ -11,7 +11,7 @@ from roomy_hull.core.services.bottles import Bottle
 Role = Literal[
     "water", "pump", "tap", "water heater", "hose reel", "gas", "burner", "compressor", "air tank", "battery", "charger",
     "inverter", "power station", "fuse board", "switch panel", "outlet", "extinguisher", "first aid", "fridge", "kitchen",
-    "bed", "wheel", "lifted",
+    "bed", "fuel", "wheel", "lifted",
 ]  # fmt: skip
 """What a thing does for others: holds water, lets it out, burns gas, feeds what draws power, has people sleep in it …"""
 Wanted = Literal["now", "each stop", "each camp", "rarely"]

@@ -20,6 +20,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
         "survey.track": "The rims make another track than delivered",
         "survey.tyre": "The tyres are of another size than delivered",
         "outline.inside": "The rear tyres stand near the chassis rails",
+        "file.named": "Something is named that is not there",
         "file.unknown": "A field of the file is not known; it is kept",
     },
     ("Body", ""): {
@@ -109,7 +110,8 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
         "services.leakage": "A mains circuit has no leakage protection",
     },
     ("Services", "Board"): {
-        "services.board_deep": "An instrument reaches further back than there is room"
+        "services.nowhere": "Nobody said where a consumer is",
+        "services.board_deep": "An instrument reaches further back than there is room",
     },
     ("Services", "Water"): {
         "services.dry": "The water runs out before the trip is over",
@@ -165,6 +167,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
     ("Access", "Gear"): {
         "access.full": "More is in a place than it has room for",
         "access.size": "A thing is larger than the place it is in",
+        "access.fumes": "Fuel or gas is carried in something closed",
         "access.nature": "A thing may not be in the place it is in",
         "access.lost": "A thing has no place",
         "access.bogged": "Recovery gear is not at hand when bogged",

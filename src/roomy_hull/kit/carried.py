@@ -60,7 +60,7 @@ def says(item: Carried) -> Capabilities:
     """What a carried thing is to everybody else."""
     roles: dict[Role, bool] = {
         "bed": item.kind == "tent", "wheel": item.kind == "spare wheel", "lifted": item.kind in LIFTED,
-        "battery": item.kind == "battery",
+        "battery": item.kind == "battery", "fuel": item.kind == "jerry",
     }  # fmt: skip
     powers = roles["battery"]
     return Capabilities(

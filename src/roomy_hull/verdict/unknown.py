@@ -41,18 +41,41 @@ def judge(context: Context) -> list[Finding]:
 
 
 def _absent(job: Job) -> list[Finding]:
-    """Look at scenarios that leave at home what neither the job nor a kept layout has: a slip weighs nothing."""
+    """Look at what names something that neither the job nor a kept layout has: a slip weighs nothing, and nobody is told."""
     layouts: tuple[Job | Variant, ...] = (job, *job.variants)
-    known = {u.id for layout in layouts for u in layout.units}
-    known |= {c.id for layout in layouts for c in layout.carried}
-    known |= {r.id for r in job.body.rooms} | {r.id for r in job.body.racks}
-    return [
+    things = {u.id for layout in layouts for u in layout.units}
+    things |= {c.id for layout in layouts for c in layout.carried}
+    known = things | {r.id for r in job.body.rooms} | {r.id for r in job.body.racks}
+    doors = {d.id for d in job.body.doors() if d.second}
+    party = job.party
+    found = [
         Finding("file.absent", "look", f"Scenario '{s.name}' leaves '{key}' at home, but there is no such thing; "
                 "correct its id, or take it out of left_behind",
                 (Ref("field", f"scenarios {s.id} left_behind {key}"),), source="docs/formats.md", scenario=s.id)
         for s in job.scenarios
         for key in s.left_behind
         if key not in known
+    ]  # fmt: skip
+    named = [
+        (f"setups {s.id} off", f"Set-up '{s.name}' takes off", key, key in known) for s in job.setups for key in s.off
+    ] + [
+        (f"setups {s.id} second_doors", f"Set-up '{s.name}' hangs the second leaf of", key, key in doors)
+        for s in job.setups for key in s.second_doors
+    ] + [
+        (f"party {b.id} thing", f"The berth '{b.called}' belongs to", b.thing, b.thing in known or not b.thing)
+        for b in party.berths
+    ] + [
+        (f"party {b.id} sleepers", f"In the berth '{b.called}' sleeps", key, any(p.id == key for p in party.people))
+        for b in party.berths for key in b.sleepers
+    ] + [
+        (f"party {d.id} place", f"The dog '{d.called}' travels in", d.place, d.place in things or not d.place)
+        for d in party.dogs
+    ]  # fmt: skip
+    return found + [
+        Finding("file.named", "look", f"{words} '{key}', but there is none; correct its id, or take it out",
+                (Ref("field", f"{where} {key}"),), source="docs/formats.md")
+        for where, words, key, there in named
+        if not there
     ]  # fmt: skip
 
 

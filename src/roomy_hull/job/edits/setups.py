@@ -8,6 +8,7 @@ from roomy_hull.core.errors import EditError
 from roomy_hull.core.value import refusal
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits.layouts import slug
+from roomy_hull.job.goods import Party
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.setups import SetUp
 
@@ -127,11 +128,21 @@ def worn(job: Job, setup: SetUp) -> Job:
         sets=tuple(s for s in job.sets if all(map(there, s.members))),
         runs=tuple(r for r in job.runs if all(not m.what or there(m.what) for m in r.moves)),
         variants=(),
+        party=_along(job.party, off),
         # Its leaves hang already.
         setups=tuple(
             msgspec.structs.replace(s, second_doors=()) if s.second_doors else s for s in job.setups
         ),
     )  # fmt: skip
+
+
+def _along(party: Party, off: frozenset[str]) -> Party:
+    """Who comes along: a dog whose place is off stays at home, and nobody sleeps in what is off."""
+    dogs = tuple(d for d in party.dogs if d.place not in off)
+    berths = tuple(b for b in party.berths if b.thing not in off)
+    if len(dogs) == len(party.dogs) and len(berths) == len(party.berths):
+        return party
+    return msgspec.structs.replace(party, dogs=dogs, berths=berths)
 
 
 def hung(door: Any) -> Any:

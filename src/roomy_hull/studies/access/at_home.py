@@ -86,7 +86,7 @@ def off_found(assembly: Assembly, off: OffOn | None) -> list[Finding]:
         )  # fmt: skip
     elif off.beside < BESIDE:
         found.append(
-            finding("beside", "note", "Legs at the canopy's corners leave little room to drive out: let them stand further out",
+            finding("beside", "note", "Legs at the canopy's corners leave little room to drive out: set them further out",
                      (CANOPY,), (off.beside, BESIDE, "mm"), GEOMETRY)
         )  # fmt: skip
     return found

@@ -11,6 +11,7 @@ from roomy_hull.job.goods import Good
 from roomy_hull.studies.access.at_home import living_found, off_found
 from roomy_hull.studies.access.effort import Effort, efforts, lifts_found
 from roomy_hull.studies.access.elsewhere import heavy_to_pull, places_for
+from roomy_hull.studies.access.fumes import fumes
 from roomy_hull.studies.access.living import Living, living
 from roomy_hull.studies.access.looking import KEY, Looked, looks
 from roomy_hull.studies.access.moves import Moves, Ways, walked
@@ -127,7 +128,7 @@ def judge(context: Context) -> list[Finding]:
     assembly = context.assembly
     return [
         *_spaces(assembly, result), *_goods(assembly, result), *_stowing(assembly, result),
-        *_left_behind(assembly, result), *lifts_found(assembly, result.efforts),
+        *_fumes(assembly), *_left_behind(assembly, result), *lifts_found(assembly, result.efforts),
         *heavy_to_pull(assembly, context.results[STRENGTH].mounts),
         *living_found(assembly, result.living), *off_found(assembly, result.off_on),
     ]  # fmt: skip
@@ -247,6 +248,17 @@ def _recovery(good: Good, space: Space, subjects: tuple[Ref, ...]) -> list[Findi
                      "be had", subjects, source=PRACTICE, where=(space.box,))
         )  # fmt: skip
     return found
+
+
+def _fumes(assembly: Assembly) -> list[Finding]:
+    """Fuel or gas in something closed: a stop where somebody breathes there."""
+    return [
+        finding("fumes", "stop" if f.with_ else "look",
+                f"{f.name} lies in {f.inside}" + (f" with {f.with_}" if f.with_ else "")
+                + ": fuel and gas travel outside, or in a vented locker", f.subjects,
+                source=f"{PRACTICE}; the local code decides", where=f.where)
+        for f in fumes(assembly)
+    ]  # fmt: skip
 
 
 def _left_behind(assembly: Assembly, result: AccessResult) -> list[Finding]:

@@ -176,9 +176,11 @@ def _beds(assembly: Assembly, party: tuple[Person, ...]) -> tuple[Bed, ...]:
 
 
 def _kennels(assembly: Assembly) -> tuple[Kennel, ...]:
+    """What each dog has and wants; dogs in one place lie beside or behind each other, whichever lacks less."""
+    wants = {dog.id: room(dog.a, dog.b, dog.c, dog.d) for dog in assembly.job.party.dogs}
     found = []
     for dog in assembly.job.party.dogs:
-        wants = room(dog.a, dog.b, dog.c, dog.d)
+        own = wants[dog.id]
         thing = assembly.thing(dog.place) if dog.place else None
         has = (0.0, 0.0, 0.0)
         if thing is not None:
@@ -187,7 +189,18 @@ def _kennels(assembly: Assembly) -> tuple[Kennel, ...]:
             door = thing.capabilities.door
             long, wide = max(a, b) - wall, min(a, b) - wall
             has = (long - (door if a < b else 0.0), wide - (door if a >= b else 0.0), c - wall)
-        found.append(Kennel(dog.id, dog.called, dog.place, has, wants))
+            others = [
+                wants[d.id]
+                for d in assembly.job.party.dogs
+                if d.place == dog.place and d.id != dog.id
+            ]
+            beside = (has[0], has[1] - sum(w[1] for w in others), has[2])
+            behind = (has[0] - sum(w[0] for w in others), has[1], has[2])
+            has = min(
+                (beside, behind),
+                key=lambda h: sum(max(0.0, w - x) for w, x in zip(own, h, strict=True)),
+            )
+        found.append(Kennel(dog.id, dog.called, dog.place, has, own))
     return tuple(found)
 
 

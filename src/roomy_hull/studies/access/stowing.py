@@ -120,11 +120,14 @@ BURNS = frozenset({"fuel", "gas"})
 def ill_stowed(
     goods: Sequence[Good], rows: Sequence[Stowed], spaces: Sequence[Space]
 ) -> tuple[Beside, ...]:
-    """Wet or dirty over or beside clean, fuel or gas with food.
+    """Wet or dirty over or beside clean, fuel or gas with food; what rides in the cab is one place.
 
     Returns: Each pair of spaces once, by its first two goods.
     """
-    placed = [(g, r.space) for g, r in zip(goods, rows, strict=True) if r.space >= 0 and g.nature]
+    placed = [
+        (g, r.space) for g, r in zip(goods, rows, strict=True)
+        if g.nature and (r.space >= 0 or r.where == "cab")
+    ]  # fmt: skip
     found: dict[tuple[int, int, str], Beside] = {}
     for g, n in placed:
         nature = set(g.nature)
@@ -132,12 +135,16 @@ def ill_stowed(
             if g is h:
                 continue
             other = set(h.nature)
-            why = ""
-            if nature & BURNS and "food" in other and _together(spaces[n], spaces[m], n == m):
+            why, inside = "", n >= 0 and m >= 0
+            if (
+                nature & BURNS
+                and "food" in other
+                and (n == m or (inside and _together(spaces[n], spaces[m], n == m)))
+            ):
                 why = "fuel or gas inside with food"
             elif nature & SPOILS and other & SPOILT and n == m:
                 why = "wet or dirty with clean"
-            elif nature & SPOILS and other & SPOILT and _above(spaces[n], spaces[m]):
+            elif nature & SPOILS and other & SPOILT and inside and _above(spaces[n], spaces[m]):
                 why = "wet or dirty above clean"
             if why:
                 found.setdefault((n, m, why), Beside(g.id, h.id, why))

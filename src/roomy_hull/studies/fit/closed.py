@@ -70,6 +70,7 @@ def study(context: Context) -> FitResult:
         and old is not None
         and not old.crowded
         and before.assembly.ground is assembly.ground
+        and before.assembly.job.party.dogs == assembly.job.party.dogs
     ):
         old_things = {t.id: t for t in before.assembly.things}
     else:
@@ -219,8 +220,11 @@ def _alone(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:
         return
     value = thing.value
     air = None if isinstance(value, Carried) else kind_of(value).air(value)
-    if air is not None and air[0] < air[1]:
-        yield Flaw("air", *air, where=(thing.envelope,))
+    if air is not None:
+        dogs = sum(d.place == thing.id for d in assembly.job.party.dogs)
+        wanted = air[1] * max(1, dogs)
+        if air[0] < wanted:
+            yield Flaw("air", air[0], wanted, where=(thing.envelope,))
     flaws = list(_in_bay(thing))
     yield from flaws
     outside = any(f.kind == "outside" for f in flaws)

@@ -104,6 +104,7 @@ def judge(context: Context) -> list[Finding]:
     found += _unknown(context.assembly)
     for one in result.circuits:
         found += wiring.circuit_found(one, services, context.assembly)
+    found += _nowhere(context.assembly)
     found += wiring.mains(context.assembly)
     found += wiring.plugs(result.circuits, services)
     found += wiring.lights(context.assembly)
@@ -129,6 +130,16 @@ def _unknown(assembly: Assembly) -> list[Finding]:
                  "place it", (Ref("field", f"services {what} {key}"),), source="docs/formats.md")
         for what, key in named
         if key and assembly.thing(key) is None
+    ]  # fmt: skip
+
+
+def _nowhere(assembly: Assembly) -> list[Finding]:
+    """Consumers of which nobody said where they are: a point on the ground under the front axle is no place."""
+    return [
+        finding("nowhere", "look", f"{c.name} has no place: choose the thing it is in, or say where it is",
+                (Ref("field", f"services consumer {c.id}"),), source="docs/formats.md")
+        for c in assembly.job.services.consumers
+        if not c.thing and not (c.x or c.y or c.z)
     ]  # fmt: skip
 
 
