@@ -7,6 +7,7 @@ from PyQt6.QtCore import QCoreApplication, QEvent, QEventLoop, QPointF, QTimer
 
 from roomy_hull.arrange.arranger import arrange
 from roomy_hull.arrange.offers import Told
+from roomy_hull.core.capabilities import Role
 from roomy_hull.core.errors import InputError, PictureError
 from roomy_hull.core.parts import SheetPart
 from roomy_hull.desktop.application import application, session_for, window_for
@@ -16,7 +17,7 @@ from roomy_hull.drawing.view import ELEVATION
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.settings import Settings
 from roomy_hull.job.carried import Carried
-from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.registry import kind_of
 from roomy_hull.session.pages.cut.words import parts, works
 from roomy_hull.session.session import Session
 
@@ -30,10 +31,12 @@ def wait(ms: int) -> None:
     loop.exec()
 
 
-def _first(window: MainWindow, kind: type) -> str:
-    """The id of the first unit of a kind, else of the first unit, else nothing."""
+def _first(window: MainWindow, role: Role) -> str:
+    """The id of the first unit that has a role, else of the first unit, else nothing."""
     units = window.session.job.units
-    return next((u.id for u in units if isinstance(u, kind)), units[0].id if units else "")
+    return next(
+        (u.id for u in units if role in kind_of(u).says(u, "").roles), units[0].id if units else ""
+    )
 
 
 def _survey(window: MainWindow) -> None:
@@ -62,7 +65,7 @@ def _plain(window: MainWindow) -> None:
 
 def _selected(window: MainWindow) -> None:
     session = window.session
-    key = _first(window, Fridge)
+    key = _first(window, "fridge")
     thing = session.verdict.assembly.thing(key)
     if thing is not None and thing.place is not None:
         session.view.set(station=thing.place.bay.side, whole=False)

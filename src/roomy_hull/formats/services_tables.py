@@ -10,6 +10,7 @@ from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import circuits as circuit_scene
 from roomy_hull.formats.csv_tables import table
+from roomy_hull.planning.buying import CORES
 from roomy_hull.studies.services.water import SLOPE_WORDS
 from roomy_hull.tables.column import lines, record
 from roomy_hull.tables.services import CIRCUITS, RUNS, circuit_rows, run_rows
@@ -152,8 +153,8 @@ def cable_table(verdict: Verdict) -> str:
     rows: list[list[object]] = [["cable", "circuit", "cores", "m each", "m all"]]
     sums: dict[str, float] = {}
     for c in verdict.services.circuits:
-        rows.append([c.section, c.name, 2, round(c.metres, 2), round(2 * c.metres, 2)])
-        sums[c.section] = sums.get(c.section, 0.0) + 2 * c.metres
+        rows.append([c.section, c.name, CORES, round(c.metres, 2), round(CORES * c.metres, 2)])
+        sums[c.section] = sums.get(c.section, 0.0) + CORES * c.metres
     rows += [[section, "all", "", "", round(metres, 2)] for section, metres in sums.items()]
     return table(rows)
 

@@ -13,6 +13,7 @@ from roomy_hull.formats.moving_json import moving_json
 from roomy_hull.formats.setups_json import racks_json, setups_json
 from roomy_hull.making.cost import cost
 from roomy_hull.making.cutlist import cut_of
+from roomy_hull.making.works import works_of
 from roomy_hull.planning.survey import adjust
 from roomy_hull.studies.loads.axles import Figure, ScenarioLoads
 from roomy_hull.studies.loads.governing import governing
@@ -32,7 +33,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
     items: list[dict[str, Any]] = []
     rows: dict[Ref, list[tuple[float, float, float, float, float]]] = {}
     for m in assembly.masses():
-        if not m.fill.entered:
+        if not m.fill.entered and m.fill.by != "hung":
             kg = m.kg + verdict.loads.moved_by(m)
             rows.setdefault(m.owner, []).append((kg, m.sigma, m.x, m.y, m.z))
     things = {t.ref: t for t in assembly.things}
@@ -64,7 +65,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             for f, m in zip(verdict.findings, _mended(verdict.findings), strict=True)
         ],
         "items": items,
-        "parts": [_part(p) for p in assembly.parts()],
+        "parts": [_part(p) for p in works_of(assembly).parts],
         "outline": _outline(verdict),
         "setups": setups_json(verdict),
         "racks": racks_json(verdict),

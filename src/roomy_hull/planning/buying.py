@@ -146,13 +146,20 @@ SERVICES = {
 }  # fmt: skip
 
 
+CORES = 2
+"""Single cores in every run: there and back."""
+
+
 def services_amounts(services: Any) -> dict[str, str]:
     """How much of cable, hose and pipe a job takes, as the schedule of circuits and runs says: by what is bought."""
     found: dict[str, str] = {}
     if services.circuits:
         fuses = sum(c.fuse > 0 for c in services.circuits)
         metres = sum(c.metres for c in services.circuits)
-        found["services:cable"] = f"{metres:.1f} m, {counted(fuses, 'fuse')}"
+        core = CORES * metres
+        found["services:cable"] = (
+            f"{metres:.1f} m of run, {core:.1f} m of core, {counted(fuses, 'fuse')}"
+        )
     runs = services.fluids.runs if services.fluids is not None else ()
     for key, gas in (("services:hose", False), ("services:gas", True)):
         rows = [r.way.metres for r in runs if (r.sort == "gas") == gas]
