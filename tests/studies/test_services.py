@@ -313,8 +313,10 @@ def test_signatures_and_names_that_there_are_not(demo: Job) -> None:
 
 
 def test_the_inverter_is_held_against_what_runs_through_it(demo: Job) -> None:
-    oven = Consumer(id="oven", name="Oven", watts=1500, begin=17, hours=0.2, mains=True)
-    kettle = Consumer(id="kettle", name="Kettle", watts=1200, begin=17.5, hours=0.1, mains=True)
+    oven = Consumer(id="oven", name="Oven", z=900, watts=1500, begin=17, hours=0.2, mains=True)
+    kettle = Consumer(
+        id="kettle", name="Kettle", z=900, watts=1200, begin=17.5, hours=0.1, mains=True
+    )
     signed = (*demo.services.signatures, Signature(what="mains", name="E. Lark"))
     job = with_services(demo, consumers=(*demo.services.consumers, oven), signatures=signed, inverter=Inverter(watts=2000),
                         batteries=(demo.services.batteries[0].but(ah=800),))  # fmt: skip
