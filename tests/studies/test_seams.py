@@ -283,3 +283,23 @@ def test_a_swap_with_the_canopy_tells_its_mass() -> None:
     assert step.kg == pytest.approx(
         sum(m.kg for m in verdict.assembly.masses() if m.mount == "canopy"), abs=0.06
     )
+
+
+def test_nothing_stands_where_somebody_sits() -> None:
+    job = begun("dual cab", "full canopy")
+    seat = job.vehicle.seats[1]
+    box = Carried(id="box", name="Box", kind="load", x=seat.x, y=seat.y, z=seat.z, length=300, width=300, height=300,
+                  mass=5, bolts=2, place="cab", mount="vehicle")  # fmt: skip
+
+    def found(item: Carried, people: float, **more: object) -> list[tuple[str, float | None]]:
+        scenarios = tuple(
+            msgspec.structs.replace(s, people=(80.0, people), **more) for s in job.scenarios
+        )
+        verdict = judge(msgspec.structs.replace(job, carried=(item,), scenarios=scenarios))
+        return [(f.severity, f.measured) for f in verdict.findings if f.code == "body.seat"]
+
+    assert found(box, 75) == [("stop", 300.0)]
+    assert found(box, 0) == [("look", 300.0)]
+    assert found(box, 75, left_behind=("box",)) == [("look", 300.0)]
+    assert found(box.but(y=seat.y - 340), 75) == [("stop", 10.0)]
+    assert found(box.but(z=seat.z + 800), 75) == []

@@ -47,6 +47,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
         "body.cab_bay": "A bay in the cab stands out of the cab's inside as it is known",
     },
     ("Fit-out", "Drawing"): {
+        "body.seat": "Something stands where somebody sits",
         "fit.overlap": "Two things overlap",
         "fit.running": "A thing runs too near to another",
         "fit.vent": "Something stands in a vent, or too near to it",

@@ -9,7 +9,7 @@ from roomy_hull.assembly.things import Thing
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.geometry.gaps import apart, clash
 from roomy_hull.core.geometry.motion import block
-from roomy_hull.core.geometry.solids import TOUCH, Box
+from roomy_hull.core.geometry.solids import TOUCH, Box, hull
 from roomy_hull.core.refs import BODY, CANOPY, Ref
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.job.carried import Carried
@@ -49,6 +49,21 @@ class Held(msgspec.Struct, frozen=True):
     where: Box
 
 
+class Seated(msgspec.Struct, frozen=True):
+    """A thing in the room of a seat that is in, and whether somebody sits there while the thing is aboard. [mm]"""
+
+    thing: Ref
+    name: str
+    seat: str
+    taken: bool
+    amount: float
+    where: Box
+
+
+SITTER = Box(-250.0, -200.0, -200.0, 200.0, 200.0, 500.0)
+"""The room of somebody who sits, about the middle of their mass (common practice). [mm]"""
+
+
 class Bodies(msgspec.Struct, frozen=True):
     """What is wrong with rooms and racks: meetings, things at their racks, things whose rack is not there, spares."""
 
@@ -57,6 +72,7 @@ class Bodies(msgspec.Struct, frozen=True):
     lost: tuple[Thing, ...]
     spares: tuple[tuple[Thing, float, float], ...]
     standing_out: tuple[tuple[Ref, str, float, Box], ...]
+    seated: tuple[Seated, ...] = ()
 
 
 def study(context: Context) -> Bodies:
@@ -99,7 +115,14 @@ def study(context: Context) -> Bodies:
         (t, _round(t), tyre) for t in assembly.things
         if "wheel" in t.capabilities.roles and abs(_round(t) - tyre) > SPARE * tyre
     )  # fmt: skip
-    return Bodies(tuple(found), tuple(held), tuple(lost), spares, tuple(_standing_out(assembly)))
+    return Bodies(
+        tuple(found),
+        tuple(held),
+        tuple(lost),
+        spares,
+        tuple(_standing_out(assembly)),
+        tuple(_seated(assembly)),
+    )
 
 
 def _round(thing: Thing) -> float:
@@ -216,6 +239,27 @@ def _standing_out(assembly: Assembly) -> list[tuple[Ref, str, float, Box]]:
     return found
 
 
+def _seated(assembly: Assembly) -> list[Seated]:
+    """What stands where somebody sits."""
+    found, job = [], assembly.job
+    for n, seat in enumerate(job.vehicle.seats):
+        if not seat.fitted:
+            continue
+        room = SITTER.moved(seat.x, seat.y, seat.z)
+        for t in assembly.things:
+            shared = [c for b in t.bulk if (c := b.common(room)) is not None]
+            if not shared:
+                continue
+            box = hull(shared)
+            amount = min(box.size())
+            if amount > TOUCH:
+                taken = any(
+                    n < len(s.people) and s.people[n] > 0 and t.id not in s.left_behind for s in job.scenarios
+                )  # fmt: skip
+                found.append(Seated(t.ref, t.name, seat.name, taken, amount, box))
+    return found
+
+
 def judge(context: Context) -> list[Finding]:
     """Rooms and racks that meet something, things that hang beside their rack."""
     found = context.of(KEY)
@@ -228,6 +272,12 @@ def judge(context: Context) -> list[Finding]:
         Finding("body.cab_bay", "look", f"{words} stands {out:.0f} mm out of the cab's inside as it is known",
                 (ref,), out, 0.0, "mm", GEOMETRY, (box,))
         for ref, words, out, box in found.standing_out
+    ]  # fmt: skip
+    rows += [
+        Finding("body.seat", "stop" if s.taken else "look",
+                f"{s.name} stands where the {s.seat} sits" + ("" if s.taken else ", if anybody does"), (s.thing,),
+                s.amount, 0.0, "mm", f"room of somebody who sits ({PRACTICE})", (s.where,))
+        for s in found.seated
     ]  # fmt: skip
     for h in found.held:
         if h.off > NEAR or h.out > TOUCH:
