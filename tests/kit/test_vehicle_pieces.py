@@ -73,11 +73,11 @@ def test_a_wheels_room_misses_no_turn_and_no_rise_of_it(
 def test_a_rear_wheel_rises_straight_and_does_not_turn() -> None:
     (room,) = [p.piece for p in pieces.wheel_rooms(MARL, 90.0) if p.words == "right rear wheel"]
     b = room.box
-    assert (b.x0, b.x1) == pytest.approx(
-        (MARL.wheelbase - RADIUS, MARL.wheelbase + RADIUS), rel=0.01
-    )
-    assert (b.z0, b.z1) == pytest.approx((0.0, 2 * RADIUS + 90.0), abs=4)
-    assert (b.y0, b.y1) == (MARL.track_rear / 2 - SECTION / 2, MARL.track_rear / 2 + SECTION / 2)
+    # Half its travel further fore and aft, 20 mm to each side.
+    reach, half, middle = RADIUS + 45.0, SECTION / 2 + 20.0, MARL.track_rear / 2
+    assert (b.x0, b.x1) == pytest.approx((MARL.wheelbase - reach, MARL.wheelbase + reach))
+    assert (b.z0, b.z1) == pytest.approx((0.0, 2 * RADIUS + 90.0))
+    assert (b.y0, b.y1) == (middle - half, middle + half)
 
 
 def test_a_measured_tank_is_where_it_was_measured_and_a_guessed_one_holds_its_litres() -> None:

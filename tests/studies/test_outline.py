@@ -127,7 +127,7 @@ def test_boxes_under_the_tray_keep_clear_of_wheel_tank_and_each_other(demo: Job)
     assert judge(under(demo, boxes=(good,))).outline.conflicts == ()
     long = msgspec.structs.replace(good, length=400)
     found = judge(under(demo, boxes=(long,)))
-    assert ("box l", "left wheel") in {(c.name, c.other) for c in found.outline.conflicts}
+    assert ("box l", "left rear wheel") in {(c.name, c.other) for c in found.outline.conflicts}
     assert codes(found)["outline.under"] == "stop"
     ahead = UnderBox(id="a", side="left", place="ahead", gap=0, length=700, height=300, depth=500)
     assert "fuel tank" in {c.other for c in judge(under(demo, boxes=(ahead,))).outline.conflicts}

@@ -11,6 +11,7 @@ from tests.builders import begun
 from tests.sweeping import examples
 
 from roomy_hull.core.refs import CANOPY
+from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.core.units import G
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.formats.workshop import built
@@ -303,3 +304,36 @@ def test_nothing_stands_where_somebody_sits() -> None:
     assert found(box, 75, left_behind=("box",)) == [("look", 300.0)]
     assert found(box.but(y=seat.y - 340), 75) == [("stop", 10.0)]
     assert found(box.but(z=seat.z + 800), 75) == []
+
+
+@pytest.mark.parametrize("by", [-15.0, 15.0])
+def test_one_volume_beside_a_wheel_is_judged_alike_hung_or_carried(by: float) -> None:
+    job = begun("single cab", "bare tray")
+    tray, base = job.body.tray, job.vehicle.wheelbase
+    hung = UnderTank(start=10, length=300, width=tray.width, height=200)
+    body = job.body.but(tray=tray.but(tank=hung, mudguards=False, wheel_travel=90))
+    first = judge(msgspec.structs.replace(job, body=body))
+    box = next(t.envelope for t in first.assembly.everything if t.id == "tray.tank")
+    radius = float(overall_diameter(job.vehicle.tyre)) / 2
+    # At the axle's height, and all the way up its travel, the wheel's room ends half the travel ahead of its tyre.
+    assert box.z0 < radius + 90 < box.z1 or box.z0 > radius
+    reach = next(
+        p.piece.box.x0
+        for p in first.assembly.ground.rooms
+        if p.role == "wheel" and "rear" in p.ref.id
+    )
+    assert reach == pytest.approx(base - radius - 45)
+    high = min(radius + 90, box.z1) - 1
+    assert high > radius or box.z0 <= radius
+    start = hung.start + (reach - box.x1) + by
+    one = msgspec.structs.replace(
+        job, body=body.but(tray=body.tray.but(tank=msgspec.structs.replace(hung, start=start)))
+    )
+    load = Carried(id="load", name="Load", kind="load", x=box.centre()[0] + start - hung.start, y=0, z=box.z0,
+                   length=300, width=tray.width, height=200, mass=5, bolts=4)  # fmt: skip
+    other = msgspec.structs.replace(
+        job, body=body.but(tray=body.tray.but(tank=None)), carried=(load,)
+    )
+    tank = [f for f in judge(one).findings if f.code == "outline.under" and "wheel" in f.title]
+    carried = [f for f in judge(other).findings if f.code == "fit.body" and "wheel" in f.title]
+    assert bool(tank) == bool(carried) == (by > 0 and box.z0 < radius + 90)

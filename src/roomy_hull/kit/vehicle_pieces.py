@@ -158,13 +158,19 @@ def wheel_ring(x: float, radius: float, travel: float) -> tuple[tuple[float, flo
     return convex_hull([(a, b + up) for a, b in ring for up in (0.0, travel)])
 
 
+BULGE = 20.0
+"""So much more than its section a rear tyre takes to each side (common practice). [mm]"""
+
+
 def wheel_rooms(vehicle: Vehicle, travel: float) -> tuple[VehiclePiece, ...]:
     """The room that every wheel needs: up to its stop, and at the front as far as it turns.
 
     Args:
         vehicle: Its tyres and tracks. [mm]
         travel: From kerb attitude to the stop. [mm]
-    Returns: A rear wheel as one prism along y, a front wheel also turned both ways, in level slabs. [mm]
+    Returns:
+        A rear wheel as one prism along y, half its travel longer fore and aft and `BULGE` wider to each side; a front
+        wheel also turned both ways, in level slabs. [mm]
     """
     return _wheel_rooms(
         vehicle.tyre, vehicle.track_front, vehicle.track_rear, vehicle.wheelbase, travel
@@ -182,8 +188,15 @@ def _wheel_rooms(
         for side, sign in (("left", -1), ("right", 1)):
             y = sign * track / 2
             words = f"{side} {'rear' if x else 'front'} wheel"
-            ring = wheel_ring(x, radius, travel)
-            straight = prism(1, ring, y - section / 2, y + section / 2)
+            ring, half = wheel_ring(x, radius, travel), section / 2
+            if x:
+                # An axle on its springs moves fore and aft too, and its tyres bulge.
+                out, top = radius + travel / 2, 2 * radius + travel
+                ends = ((h + by, k) for h, k in ring for by in (-travel / 2, travel / 2))
+                # The ring lies about the tyre: no further out than its true reach.
+                near = [(min(max(h, x - out), x + out), min(max(k, 0.0), top)) for h, k in ends]
+                ring, half = convex_hull(near), half + BULGE
+            straight = prism(1, ring, y - half, y + half)
             found.append(VehiclePiece("wheel", words, straight, side))
             if not x:
                 found += [

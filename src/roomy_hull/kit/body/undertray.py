@@ -24,7 +24,7 @@ from roomy_hull.kinds.tank import Tank
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, BodyThing, Hand
 from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_boxes
 from roomy_hull.kit.body.trundle import TRUNDLE_SAYS, TRUNDLE_SLIDES, trundle_parts
-from roomy_hull.kit.vehicle_pieces import axle_box, rail_box, tank_box
+from roomy_hull.kit.vehicle_pieces import BULGE, axle_box, rail_box, tank_box
 from roomy_hull.shop.shop import Shop
 
 SIDES: tuple[Hand, ...] = ("left", "right")
@@ -100,7 +100,7 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
         sign = -1 if side == "left" else 1
         c = sign * half
         wheel = Box(
-            base - room, c - section / 2 - 20, 0, base + room, c + section / 2 + 20,
+            base - room, c - section / 2 - BULGE, 0, base + room, c + section / 2 + BULGE,
             2 * radius + tray.wheel_travel,
         )  # fmt: skip
         rail = rail_box(vehicle, side)

@@ -9,6 +9,8 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
 from roomy_hull.assembly.study import Context, StudyKey
+from roomy_hull.core.geometry.gaps import apart, clash, shared
+from roomy_hull.core.geometry.motion import block
 from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.core.tyres import parts_of as parts_of_tyre
@@ -294,14 +296,22 @@ def wheel_room(assembly: Assembly) -> WheelRoom | None:
 
 
 def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
-    """Find what under the tray meets wheel, axle, rail, fuel tank, or one another."""
+    """Find what under the tray meets wheel, axle, rail, fuel tank, or one another; a wheel's room is that of all things."""
     tray, vehicle = assembly.job.body.tray, assembly.job.vehicle
     if tray.kind == "hold":
         return ()
     under = parts_of(assembly.ground.tray, "box", "trundle", "tank")
     found = []
+    wheels = [p for p in assembly.ground.rooms if p.role == "wheel"]
+    others = [p for p in obstacles(vehicle, tray) if p.role != "wheel"]
     for n, part in enumerate(under):
-        for other in (*obstacles(vehicle, tray), *under[n + 1 :]):
+        for wheel in wheels:
+            if part.box.shares(wheel.piece.box):
+                gap = apart(block(part.box), wheel.piece)
+                if clash(gap):
+                    where = shared(block(part.box), wheel.piece)
+                    found.append(Conflict(part.words, wheel.ref.id, -gap, where, False))
+        for other in (*others, *under[n + 1 :]):
             met = part.box.common(other.box)
             if met is not None:
                 guessed = other.role == "fuel tank" and _guessed(vehicle, other.id)
