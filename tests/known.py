@@ -2,6 +2,9 @@
 
 import functools
 import itertools
+import json
+import random
+from collections import Counter
 from collections.abc import Sequence
 
 import msgspec
@@ -9,13 +12,17 @@ import msgspec
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.parts import Hardware
 from roomy_hull.drawing.scenes.solid import items
+from roomy_hull.formats.plan_json import plan_json
 from roomy_hull.formats.services_tables import services_json
 from roomy_hull.formats.verdict_json import verdict_json
 from roomy_hull.formats.workshop import built
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits.resizing import resized
+from roomy_hull.job.goods import CAB, NATURES, Berth, Dog, Good, Party
 from roomy_hull.job.model import Job
+from roomy_hull.job.services import Consumer
 from roomy_hull.job.setups import SetUp
+from roomy_hull.job.trips import Day
 from roomy_hull.kinds.kind import Offer
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kit import catalogue
@@ -172,4 +179,72 @@ def answers(verdict: Verdict) -> dict[str, dict[str, str]]:
         if known.locks:
             rows["locked"] = "on the sheet" if f"lock:{t.id}" in checks else ""
         found[t.id] = rows
+    return found
+
+
+def by_chance(seed: int) -> Job:
+    """A job of any body, with things, goods, set-ups, people, dogs and what draws power, as they fall.
+
+    Args:
+        seed: The same seed gives the same job.
+    """
+    rng = random.Random(seed)  # no secret hangs on it
+    job = rng.choice(bodies())
+    offers = rng.sample(catalogue.entries(), rng.randint(2, 14))
+    job = stocked(job, rng.randrange(12), offers)
+    holders = [*job.holders(), CAB, ""]
+    goods = tuple(
+        Good(id=f"g{n}", name=f"Good {n}", mass=rng.choice((0.2, 3.0, 12.0)), place=rng.choice(holders),
+             nature=tuple(rng.sample(NATURES, rng.randint(0, 2))))
+        for n in range(rng.randint(0, 6))
+    )  # fmt: skip
+    units = [u.id for u in job.units]
+    dogs = tuple(Dog(id=f"d{n}", place=rng.choice(["", *units])) for n in range(rng.randint(0, 2)))
+    berths = tuple(
+        Berth(id=f"b{n}", thing=rng.choice(["", *holders[:-2]])) for n in range(rng.randint(0, 1))
+    )
+    consumers = tuple(
+        Consumer(id=f"c{n}", name=f"Consumer {n}", thing=rng.choice(["", *units]), watts=rng.choice((5.0, 60.0, 900.0)),
+                 mains=rng.random() < 0.2)
+        for n in range(rng.randint(0, 4))
+    )  # fmt: skip
+    days = (Day(showers=1),) * rng.randint(0, 3)
+    services = job.services.but(
+        consumers=consumers, trip=job.services.trip.but(days=days, people=rng.randint(0, 4))
+    )
+    job = msgspec.structs.replace(
+        job, goods=goods, party=Party(dogs=dogs, berths=berths), services=services
+    )
+    return parted(job) if rng.random() < 0.5 else job
+
+
+def contradictions(verdict: Verdict) -> list[str]:
+    """Where two stages or two outputs say different things of one job, and where one says nothing."""
+    found = [
+        f"{key} is not {what}"
+        for key, rows in answers(verdict).items()
+        for what, said in rows.items()
+        if not said
+    ]
+    build, s, assembly = built(verdict), verdict.services, verdict.assembly
+    told = verdict_json(verdict)
+    for part in (told, services_json(verdict), plan_json(verdict, build)):
+        json.dumps(part, allow_nan=False)
+    water = sum(m.kg for m in assembly.masses() if m.fill.by == "water")
+    litres = sum(t.holds for t in s.fluids.tanks) if s.fluids is not None else 0.0
+    if abs(water - litres) > 1e-6:
+        found.append(f"{water} kg of water, {litres} l")
+    for c in s.circuits:
+        if f"circuit:{c.id}:wire" not in build.ops:
+            found.append(f"nobody wires {c.id}")
+    runs = s.fluids.runs if s.fluids is not None else ()
+    found += [f"nobody lays {r.id}" for r in runs if f"run:{r.id}" not in build.ops]
+    ids = {t.id for t in assembly.everything}
+    found += [f"{r.id} leads to {end}" for r in runs for end in r.ends if end and end not in ids]
+    for worn in verdict.setups:
+        left = set(worn.setup.off) & {t.id for t in worn.assembly.everything}
+        found += [f"{key} is off in {worn.setup.id} and there" for key in left]
+    parts = Counter(p["name"] for p in told["parts"])
+    if parts != Counter(p.name for p in works_of(assembly).parts):
+        found.append("parts differ")
     return found

@@ -14,6 +14,7 @@ from roomy_hull.cli.main import main
 from roomy_hull.formats import jobfile, vehiclefile
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
+from roomy_hull.making.works import works_of
 from roomy_hull.shop.shop import Shop
 from roomy_hull.verdict.verdict import Verdict
 
@@ -111,7 +112,7 @@ def test_json_carries_what_the_window_shows(
     items = {i["id"]: i for i in frame["items"]}
     assert items["water"]["mass_kg"] == pytest.approx(99.5, abs=0.1)
     assert len(items["sample-fridge"]["solids"]) == 2
-    assert len(frame["parts"]) == len(stocked_verdict.assembly.parts())
+    assert len(frame["parts"]) == len(works_of(stocked_verdict.assembly).parts)
     assert sum(len(s["blanks"]) for s in frame["cut"]["sheets"]) == sum(
         p["count"] for p in frame["parts"] if p["kind"] == "sheet"
     )

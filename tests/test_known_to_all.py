@@ -7,7 +7,16 @@ import pytest
 
 import roomy_hull
 from roomy_hull.verdict.verdict import judge
-from tests.known import CARRIED_AT, answers, bodies, parted, places, stocked
+from tests.known import (
+    CARRIED_AT,
+    answers,
+    bodies,
+    by_chance,
+    contradictions,
+    parted,
+    places,
+    stocked,
+)
 from tests.sweeping import SWEEP, some
 
 SOURCE = Path(roomy_hull.__file__).parent
@@ -79,3 +88,8 @@ def test_what_is_off_in_a_set_up_is_nowhere_in_it(body: int) -> None:
     assert off
     assert off.isdisjoint(t.id for t in less.everything)
     assert off.isdisjoint(m.owner.id for m in less.masses())
+
+
+@pytest.mark.parametrize("seed", range(2000) if SWEEP else range(6))
+def test_no_two_stages_contradict_each_other_on_a_job_by_chance(seed: int) -> None:
+    assert contradictions(judge(by_chance(seed))) == []

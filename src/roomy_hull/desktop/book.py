@@ -1,12 +1,12 @@
 """The book as PDF: its pages painted one after the other, long tables over as many as they need."""
 
-from datetime import UTC, datetime
 from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QIODevice, QRectF, Qt
 from PyQt6.QtGui import QColor, QFontMetricsF, QImage, QImageReader, QPainter, QPdfWriter, QPen
 
 from roomy_hull import __version__
+from roomy_hull.core.days import today
 from roomy_hull.core.errors import JobFileError, PictureError
 from roomy_hull.core.units import System
 from roomy_hull.desktop.ground.scene_painter import fit, painter_for
@@ -298,7 +298,7 @@ def write_verdict(verdict: Verdict, folder: Path, cut: CutList, system: System =
     job = verdict.job
     works, marking = works_of(verdict.assembly), marking_now(verdict)
     revision = marking.revision + (" with changes" if marking.revision and marking.changed else "")
-    order = Order(job.name, revision, datetime.now(UTC).date().isoformat(), marking.warnings)
+    order = Order(job.name, revision, today().isoformat(), marking.warnings)
     book = build(works, cut, verdict.gaps, order)
     files = folder / "book.pdf", folder / "labels.pdf"
     try:

@@ -1,9 +1,9 @@
 """The load sheet: everything a customer and a certifying engineer need to follow the weights, as tables."""
 
 from collections.abc import Callable
-from datetime import date
 
 from roomy_hull.assembly import springs
+from roomy_hull.core.days import today
 from roomy_hull.core.uncertainty import RELATIVE_UNCERTAINTY, source_of
 from roomy_hull.core.units import System, show, unit_word
 from roomy_hull.formats.sheet_parts import LoadSheet, Section
@@ -34,7 +34,7 @@ def build(verdict: Verdict, system: System = "metric", day: str = "") -> LoadShe
         towing, findings, weighings, cautions, and a place for weighed values and signatures.
     """
     job = verdict.job
-    day = day or date.today().isoformat()
+    day = day or today().isoformat()
 
     def kg(value: float) -> str:
         return show(round(value), "mass", system, unit=False)

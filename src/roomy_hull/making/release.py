@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import hashlib
 import itertools
-from datetime import UTC, datetime
 from typing import TYPE_CHECKING, Any, Literal
 
 import msgspec
 
 from roomy_hull.core import lazily
+from roomy_hull.core.days import today
 from roomy_hull.core.errors import InputError
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
@@ -324,7 +324,7 @@ def drawn_up(
     Raises:
         InputError: Initials or note are too long, or there are none.
     """
-    day = day or datetime.now(UTC).date().isoformat()
+    day = day or today().isoformat()
     made = Release(
         revision=next_revision(before), day=day, by=by.strip(), note=note, parts=as_released(works)
     )

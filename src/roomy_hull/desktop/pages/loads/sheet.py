@@ -1,7 +1,5 @@
 """The page Sheet: weighings at the left, the load sheet's text at the right."""
 
-from datetime import date
-
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import (
     QCheckBox,
@@ -15,6 +13,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from roomy_hull.core.days import today
 from roomy_hull.desktop.page import SessionPage, caution
 from roomy_hull.desktop.table_view import Grid
 from roomy_hull.desktop.text import Label
@@ -64,7 +63,7 @@ class SheetPage(SessionPage):
             self.edits[key] = edit
             form.addWidget(Label(words), 3 + n // 2, 2 * (n % 2))
             form.addWidget(edit, 3 + n // 2, 2 * (n % 2) + 1)
-        self.edits["date"].setText(date.today().isoformat())
+        self.edits["date"].setText(today().isoformat())
         self.edits["scale"].setText("5")
         self.add_button = QPushButton("Enter the weighing")
         self.add_button.clicked.connect(self.enter)
