@@ -125,11 +125,16 @@ LIGHT = "weighs a kilogram or less"
 OWN = "is made of the body's parts"
 
 
+def _tells(name: str, part: str) -> bool:
+    """Whether something bought is of a thing under the tray, by its name."""
+    return name.lower() in part.lower()
+
+
 def answers(verdict: Verdict) -> dict[str, dict[str, str]]:
     """What every stage says of each thing: by its id, by question; an empty answer is silence."""
     assembly, build = verdict.assembly, built(verdict)
     told = verdict_json(verdict)
-    wet = {t["id"] for t in services_json(verdict)["water"]["tanks"]}
+    wet = {t["id"] for t in services_json(verdict).get("water", {"tanks": ()})["tanks"]}
     masses: dict[str, float] = {}
     for m in assembly.masses():
         for key in (m.owner.word, m.of):
@@ -165,19 +170,39 @@ def answers(verdict: Verdict) -> dict[str, dict[str, str]]:
             if any(i["id"] in (t.id, t.owner.word) for i in told["items"]) or not kg
             else "",
         }
-        if known.vessel is not None:
+        # What it is by its masses and parts, whatever it says of itself.
+        own = [m for m in assembly.masses() if m.owner == t.ref or m.of == t.id]
+        under = t.ref.kind == "tray piece"
+        words = [
+            p.name.lower() for p in (work.parts if work is not None else ())
+            if isinstance(p, Hardware) and (t.owner == t.ref or (under and _tells(t.name, p.name)))
+        ]  # fmt: skip
+        opens = [
+            m
+            for o in verdict.assembly.openings()
+            if o.id.replace(":", ".", 1) == t.id
+            for m in o.motion.steps
+        ]
+        bodied = t.ref.kind in ("canopy", "room", "rack")
+        if known.vessel is not None or any(m.fill.by == "water" for m in own):
             rows["litres"] = "known" if t.id in wet else ""
             rows["water tested"] = (
                 "on the sheet" if {f"pressure:{t.id}", f"filled:{t.id}"} & checks else ""
             )
-        if "gas" in known.roles:
+        if "gas" in known.roles or any(m.label == "gas" for m in own):
             rows["gas tested"] = "on the sheet" if f"gas:{t.id}" in checks else ""
-        if t.moves:
+        if t.moves or (under and any(s.verb == "slide" for s in opens)):
             rows["slides"] = "on the sheet" if f"slope:{t.id}" in checks else ""
-        if known.sealed:
+        if known.sealed or any("seal" in w for w in words if not bodied):
             rows["sealed"] = "on the sheet" if {f"hose:{t.id}", f"paper:{t.id}"} & checks else ""
-        if known.locks:
+        if known.locks or any(
+            "lock with key" in w or w.startswith(("round lock", "lock for"))
+            for w in words
+            if not bodied
+        ):
             rows["locked"] = "on the sheet" if f"lock:{t.id}" in checks else ""
+        if any(w.startswith("bottle strap") for w in words):
+            rows["gas known"] = "known" if known.bottle is not None and known.vents else ""
         found[t.id] = rows
     return found
 

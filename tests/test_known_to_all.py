@@ -3,9 +3,16 @@
 import ast
 from pathlib import Path
 
+import msgspec
 import pytest
 
 import roomy_hull
+from roomy_hull.core.capabilities import PLAIN
+from roomy_hull.job.body import Tray
+from roomy_hull.kinds.registry import KINDS
+from roomy_hull.kinds.tank import Tank
+from roomy_hull.kit.body import undertray
+from roomy_hull.kit.body.pieces import BodyParts, BodyThing
 from roomy_hull.verdict.verdict import judge
 from tests.known import (
     CARRIED_AT,
@@ -93,3 +100,29 @@ def test_what_is_off_in_a_set_up_is_nowhere_in_it(body: int) -> None:
 @pytest.mark.parametrize("seed", range(2000) if SWEEP else range(6))
 def test_no_two_stages_contradict_each_other_on_a_job_by_chance(seed: int) -> None:
     assert contradictions(judge(by_chance(seed))) == []
+
+
+def test_a_capability_that_is_left_out_is_missed(monkeypatch: pytest.MonkeyPatch) -> None:
+    whole = undertray.things
+
+    def plain(tray: Tray, where: BodyParts) -> tuple[BodyThing, ...]:
+        return tuple(
+            msgspec.structs.replace(t, capabilities=PLAIN, moves=False) for t in whole(tray, where)
+        )
+
+    monkeypatch.setattr(undertray, "things", plain)
+    tank = KINDS[Tank]
+    monkeypatch.setitem(
+        KINDS, Tank, msgspec.structs.replace(tank, says=lambda _unit, _side="": PLAIN)
+    )
+    rows = answers(judge(stocked(bodies()[2], 1)))
+    silent = {
+        f"{key}: {what}" for key, said in rows.items() for what, word in said.items() if not word
+    }
+    assert {
+        "tray.tank: litres",
+        "tray.trundle: slides",
+        "tray.trundle: sealed",
+        "tray.trundle: locked",
+    } <= silent
+    assert any(k.startswith("tank-60") and k.endswith("water tested") for k in silent)
