@@ -2,6 +2,7 @@
 
 import ast
 from pathlib import Path
+from typing import Any
 
 import msgspec
 import pytest
@@ -111,9 +112,10 @@ def test_a_capability_that_is_left_out_is_missed(monkeypatch: pytest.MonkeyPatch
         )
 
     monkeypatch.setattr(undertray, "things", plain)
-    tank = KINDS[Tank]
+    kinds: Any = KINDS
+    tank = kinds[Tank]
     monkeypatch.setitem(
-        KINDS, Tank, msgspec.structs.replace(tank, says=lambda _unit, _side="": PLAIN)
+        kinds, Tank, msgspec.structs.replace(tank, says=lambda _unit, _side="": PLAIN)
     )
     rows = answers(judge(stocked(bodies()[2], 1)))
     silent = {
