@@ -123,11 +123,11 @@ def test_the_folders_own_shop_makes_its_jobs_and_lessons_are_gathered(
         own.workshop, people=own.workshop.people[1:2] + own.workshop.people[2:]
     )
     shopfile.save(
-        msgspec.structs.replace(own, name="One pair of hands", workshop=work),
+        msgspec.structs.replace(own, name="One worker", workshop=work),
         tmp_path / "ours.shop.json",
     )
     board = board_of(tmp_path, own)
-    assert board.shop.name == "One pair of hands"
+    assert board.shop.name == "One worker"
     assert [(x.job, x.words) for x in board.lessons] == [
         ("First", "order slides first"),
         ("First", "a weld cracked"),

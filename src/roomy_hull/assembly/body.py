@@ -247,7 +247,9 @@ def _things(
         room = place.room
         if place.mount == "vehicle":
             continue
-        ties = Held("ties", room.tie_downs, each=TIE_DOWN, to="the tray", least=LEAST_TIES)
+        ties = Held(
+            "ties", room.tie_downs, each=TIE_DOWN, to="the tray", least=LEAST_TIES, what="tie-down"
+        )
         held = bolts.get(room.id) if room.made else ties
         found.append(
             BodyThing(room.id, room.ref, room.ref, room.name, place.box, Capabilities(held=held))

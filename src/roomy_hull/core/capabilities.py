@@ -59,6 +59,7 @@ class Held(msgspec.Struct, frozen=True):
         to: To what, in words.
         hung: Whether it hangs below what it is held to.
         least: So many it takes at least.
+        what: What a tie is: ``tie-down``, ``strap``.
     """
 
     by: Literal["bolts", "ties"]
@@ -68,11 +69,12 @@ class Held(msgspec.Struct, frozen=True):
     to: str = ""
     hung: bool = False
     least: int = 1
+    what: str = ""
 
     @property
     def words(self) -> str:
         """By what, as one says it; empty where nothing holds it."""
-        what = self.size if self.by == "bolts" else f"ties of {self.each / 1000:.1f} kN"
+        what = self.size if self.by == "bolts" else f"{self.what} of {self.each / 1000:.1f} kN"
         return f"{self.count} × {what}" if self.count else ""
 
 

@@ -92,7 +92,7 @@ def services_report(verdict: Verdict) -> str:
         InputError: No services are entered.
     """
     found, s = verdict.services, verdict.job.services
-    if not s.begun:
+    if not s.begun and found.fluids is None:
         raise InputError(
             "no services are entered",
             verdict.job.name,

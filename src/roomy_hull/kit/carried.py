@@ -39,9 +39,8 @@ USUAL_BOLTS: dict[CarriedKind, tuple[int, BoltSize]] = {
 def held(item: Carried) -> Held | None:
     """By what it is held: as the job says, else as its kind usually is; nothing where nobody can know."""
     if item.straps:
-        return Held(
-            "ties", item.straps, each=item.strap * G, to=item.on or "what it lies on", least=2
-        )
+        to = item.on or "what it lies on"
+        return Held("ties", item.straps, each=item.strap * G, to=to, least=2, what="strap")
     count, size = (item.bolts, item.bolt) if item.bolts else USUAL_BOLTS.get(item.kind, (0, "M8"))
     return Held("bolts", count, size, to=item.on or "its carrier") if count else None
 

@@ -135,7 +135,7 @@ def _doors(context: Context) -> list[Check]:
     if job.body.tray.kind == "tray":
         found.append(Check("wade", "Hose test", "Mark the wading height on both sides; look at every seal below it", (), "",
                            "marked"))  # fmt: skip
-    return found
+    return sorted(found, key=lambda c: ("Doors", "Hose test", "Keys").index(c.group))
 
 
 def _wiring(context: Context) -> list[Check]:

@@ -102,12 +102,22 @@ def slopes(assembly: Assembly, tanks: Sequence[Water], aspect: float) -> tuple[S
             primitives += _one(
                 one, ((n + 0.5) * cell, row), cell, (SLOPE_WORDS[n], tank.usable[n], high)
             )
-        row -= high * 1.4 + 420
+        if len(tanks) > 1:
+            primitives.append(
+                Words(
+                    "chart title",
+                    (cell * 0.1, row + high * 1.2 + 300),
+                    tank.name,
+                    12,
+                    anchor="left",
+                )
+            )
+        row -= high * 1.4 + 480
         wide = max(wide, cell * len(SLOPES))
     if not primitives:
         return None
     drawn = [p for s in primitives if isinstance(s, Outline) for p in s.points]
-    low, top = min(p[1] for p in drawn) - 40, max(p[1] for p in drawn) + 290
+    low, top = min(p[1] for p in drawn) - 40, max(p[1] for p in drawn) + 290 + 80 * (len(tanks) > 1)
     middle, tall = (low + top) / 2, max(top - low, wide / max(aspect, 0.2))
     return tuple(primitives), (0.0, middle - tall / 2, wide, middle + tall / 2)
 

@@ -204,7 +204,7 @@ class StrengthModel:
             tips = f", tips with {way.tips:,.0f} N·m" if way.tips else ""
             use = ""
             if c.words:
-                each = "a bolt" if c.bolts else "a tie"
+                each = f"a {c.held.what or 'bolt'}" if c.held is not None else ""
                 use = f": {way.shear:,.0f} N level, {way.tension:,.0f} N pull {each}, {strong(f'{way.use:.1%}')}"
             lines.append(f"{way.way.capitalize()} {way.factor:g} g, {way.force:,.0f} N{tips}{use}")
         lines.append(

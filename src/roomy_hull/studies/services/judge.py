@@ -37,7 +37,7 @@ def study(context: Context) -> ServicesResult:
 
     Args:
         context: The job in vehicle axes; what depends on nothing that changed is taken from before.
-    Returns: Empty where no services are entered.
+    Returns: Empty where no services are entered and nothing holds or uses water, gas or air.
     """
     assembly = context.assembly
     services = assembly.job.services

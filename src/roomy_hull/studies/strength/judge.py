@@ -69,13 +69,13 @@ def _mount(c: MountCheck, r: Rules) -> list[Finding]:
             )  # fmt: skip
     elif held.count < held.least:
         found.append(
-            Finding("loads.ties", "stop", f"{c.name}: too few ties hold it", (c.ref,), held.count, held.least, "ties",
-                    f"one near each corner, or on each side ({PRACTICE}; its maker decides)")
+            Finding("loads.ties", "stop", f"{c.name}: too few {held.what}s hold it", (c.ref,), held.count, held.least,
+                    f"{held.what}s", f"one near each corner, or on each side ({PRACTICE}; its maker decides)")
         )  # fmt: skip
     elif way.use > 1:
         found.append(
             Finding("loads.mount", "stop", f"{c.name}: its {c.words} do not hold it going {way.way}",
-                    (c.ref,), way.use * 100, 100.0, "% of the bolt" if held.by == "bolts" else "% of the tie", RESTRAINT)
+                    (c.ref,), way.use * 100, 100.0, f"% of the {held.what or 'bolt'}", RESTRAINT)
         )  # fmt: skip
     s = c.slide
     if s is None:

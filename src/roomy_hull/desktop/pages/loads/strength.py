@@ -49,8 +49,8 @@ class StrengthPage(SessionPage):
         middle.addLayout(left, 6)
         middle.addLayout(right, 5)
         self.stack(
-            "Only the bolts are computed: rail, rivet nut and sheet around them may give way first. Barriers, "
-            "seats and anything people rely on in a crash belong to the certifying engineer.",
+            "Only bolts, straps and tie-downs are computed: rail, rivet nut and sheet around them may give way first. "
+            "Barriers, seats and anything people rely on in a crash belong to the certifying engineer.",
             (middle, 1),
         )
 
