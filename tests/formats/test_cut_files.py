@@ -167,6 +167,15 @@ def test_the_part_list_names_every_part_with_its_mass_and_file(written: Path, cu
             assert row["kind"] == "bought"
 
 
+def test_a_part_has_one_number_in_list_and_file_name(written: Path, cut: CutList) -> None:
+    text = (written / "parts.csv").read_text(encoding="utf-8-sig")
+    rows = [r for r in csv.DictReader(io.StringIO(text)) if r["file"]]
+    assert len(rows) == len(cut.blanks)
+    for row in rows:
+        assert row["file"].startswith(f"blanks/{int(row['no']):03d}-")
+        assert (written / row["file"]).is_file()
+
+
 def test_the_saw_list_adds_up(cut: CutList) -> None:
     rows = list(csv.DictReader(io.StringIO(bar_list(cut))))
     assert len({r["bar"] for r in rows}) == len(cut.bars.bars)

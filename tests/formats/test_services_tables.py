@@ -49,7 +49,7 @@ def test_services_in_words_as_json_and_as_files(
 def test_a_job_without_services_says_how_to_begin(
     tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
-    bare = msgspec.structs.replace(demo_job(), services=Services())
+    bare = msgspec.structs.replace(demo_job(), services=Services(), units=(), sets=(), runs=())
     path = tmp_path / "bare.hull.json"
     jobfile.save(bare, path)
     assert command("services", str(path)) == 2

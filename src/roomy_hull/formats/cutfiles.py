@@ -56,8 +56,10 @@ def write(
         made[name] = text if isinstance(text, bytes) else text.encode("utf-8", "replace")
         return progress(len(made) / total)
 
+    # A part has one number: that of the part list, of the book, of its label and of its files.
+    numbers = {id(p): n for n, p in enumerate(cut.parts, 1)}
     for i, blank in enumerate(cut.blanks):
-        files[i] = f"blanks/{file_name(i + 1, blank.part.name)}"
+        files[i] = f"blanks/{file_name(numbers.get(id(blank.part), 0), blank.part.name)}"
         scene = (*blank_strokes(blank), *marked(marking, (blank,), (blank.length, blank.width)))
         if not keep(files[i], dxf.text(scene)):
             return []
@@ -67,8 +69,8 @@ def write(
         scene = (*sheet_strokes(sheet), *marked(marking, blanks, (sheet.length, sheet.width)))
         if not keep(name, dxf.text(scene)):
             return []
-    for n, part in enumerate(shaped, 1):
-        name = f"solids/{file_name(n, part.name, 'step')}"
+    for part in shaped:
+        name = f"solids/{file_name(numbers[id(part)], part.name, 'step')}"
         lines = (*marking.lines, f"part {content(part)}")
         if not keep(name, step_of(part, "; ".join(lines))):
             return []
