@@ -9,7 +9,7 @@ import pytest
 
 from roomy_hull.core.parts import Hardware
 from roomy_hull.formats.book import build as book_of
-from roomy_hull.formats.book_parts import Order, numbered
+from roomy_hull.formats.book_parts import Order
 from roomy_hull.formats.build_papers import check_sheets
 from roomy_hull.formats.csv_tables import bar_list, part_list
 from roomy_hull.formats.demo import DEMOS, demo_job
@@ -24,7 +24,7 @@ from roomy_hull.formats.workshop import built
 from roomy_hull.job.edits.services import begun as services_begun
 from roomy_hull.making.cost import FIELDS, cost_sheet
 from roomy_hull.making.cutlist import CutList, cut_of
-from roomy_hull.making.works import works_of
+from roomy_hull.making.works import numbered, works_of
 from roomy_hull.planning.offer import OPEN, lines_of
 from roomy_hull.planning.progress import last_release, part_states
 from roomy_hull.studies.loads import board
@@ -66,7 +66,7 @@ def test_parts_are_the_same_everywhere(opened: tuple[Verdict, CutList]) -> None:
     works = works_of(verdict.assembly)
     told = making_json(verdict, works, cut)
     listed = rows_of(part_list(cut, {}))
-    assert [int(r["no"]) for r in listed] == sorted(numbered(works).values())
+    assert [int(r["no"]) for r in listed] == sorted(numbered(works.parts).values())
     assert [(r["part"], int(r["count"])) for r in listed] == [
         (p["name"], p["count"]) for p in told["parts"]
     ]
@@ -88,7 +88,7 @@ def test_the_book_is_of_the_very_sheets_of_the_cut(opened: tuple[Verdict, CutLis
     works = works_of(verdict.assembly)
     book = book_of(works, cut, verdict.gaps, order())
     titles = [p.title for p in book.pages if re.match(r"Sheet \d+:", p.title)]
-    assert len(titles) == len(cut.nest.sheets) == len(cut.nest.sheets)
+    assert len(titles) == len(cut.nest.sheets)
     for title, sheet in zip(titles, cut.nest.sheets, strict=True):
         assert f"{sheet.length:g} × {sheet.width:g}" in title
     default = cut_of(verdict.assembly)

@@ -12,7 +12,7 @@ from roomy_hull.core.primitives import Words
 from roomy_hull.core.refs import Ref
 from roomy_hull.drawing.backends.svg import svg
 from roomy_hull.formats import book, solid_parts, step
-from roomy_hull.formats.book_parts import Order, labels, numbered
+from roomy_hull.formats.book_parts import Order, labels
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import expand
@@ -20,7 +20,7 @@ from roomy_hull.kit.catalogue import entries
 from roomy_hull.making.cutlist import CutList, cut_of
 from roomy_hull.making.gaps import gaps_of
 from roomy_hull.making.polyhedra import of_sheet, standing
-from roomy_hull.making.works import Works, works_of
+from roomy_hull.making.works import Works, numbered, works_of
 from tests.builders import SHOP, SITE
 from tests.test_cli import command
 
@@ -129,7 +129,7 @@ def test_the_book_holds_every_part_its_bends_and_its_joints(works: Works, cut: C
         works, cut, gaps_of(assemble(demo_job("tarn"))), Order("Tarn", "B", "2026-05-04")
     )
     titles = [p.title for p in made.pages]
-    numbers = numbered(works)
+    numbers = numbered(works.parts)
     for part in works.parts:
         if isinstance(part, SheetPart):
             page = made.pages[titles.index(f"{numbers[id(part)]}  {part.name}")]

@@ -296,11 +296,11 @@ def _thing(
     masses = _parted(masses, goods)
     reach = _around(envelope, zones)
     known = PLAIN if trouble else kind_of(value).says(value, place.bay.side)
-    held = Held("bolts", value.bolts, value.bolt, to="its bay")
+    held = Held("bolts", value.bolts, value.bolt, to="its bay") if value.bolts else None
     known = msgspec.structs.replace(known, held=held)
     return Thing(
         value.id, ref, value, expansion, place, envelope, reach, solids, zones, masses,
-        trouble, openings, goods, capabilities=placed(known, frame, (value.u, value.v, value.w)),
+        trouble, openings, goods, capabilities=placed(known, at),
     )  # fmt: skip
 
 

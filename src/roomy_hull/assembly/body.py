@@ -99,6 +99,11 @@ class Ground(msgspec.Struct, frozen=True):
         """Find what a bay is in."""
         return next((s for s in self.shells if any(b.id == bay for b in s.value.bays)), None)
 
+    def stands_in(self, bay: str) -> Ref | None:
+        """What a bay is in: the canopy or a room; none for what is carried, whose bay is empty."""
+        shell = self.shell_of(bay)
+        return shell.ref if shell is not None else None
+
     def rack(self, key: str) -> RackPlace | None:
         """Find a rack where it stands by its id."""
         return next((r for r in self.racks if r.rack.id == key), None)

@@ -5,7 +5,7 @@ from typing import Literal
 import msgspec
 
 from roomy_hull.core.geometry.frames import Frame
-from roomy_hull.core.geometry.motion import Piece, carried, shifted
+from roomy_hull.core.geometry.motion import Piece, carried
 from roomy_hull.core.services.bottles import Bottle
 
 Role = Literal[
@@ -122,24 +122,18 @@ class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
         return bool(self.roles & PLUMBED)
 
 
-def placed(known: Capabilities, frame: Frame, at: Point = (0.0, 0.0, 0.0)) -> Capabilities:
-    """What a thing is to everybody, its points carried from its own directions into vehicle axes.
+def placed(known: Capabilities, at: Frame) -> Capabilities:
+    """What a thing is to everybody, its points carried into vehicle axes.
 
     Args:
-        frame: Of its bay.
-        at: Where its corner stands in that. [mm]
+        at: Its own corner and directions.
     """
-    if known.vessel is None:
+    vessel = known.vessel
+    if vessel is None:
         return known
-    point = frame.point(*(a + b for a, b in zip(at, known.vessel.outlet, strict=True)))
-    piece = known.vessel.hollow
-    if piece is not None:
-        for axis, by in enumerate(at):
-            piece = shifted(piece, axis, by)
-        piece = carried(frame, piece)
-    return msgspec.structs.replace(
-        known, vessel=msgspec.structs.replace(known.vessel, outlet=point, hollow=piece)
-    )
+    hollow = carried(at, vessel.hollow) if vessel.hollow is not None else None
+    there = msgspec.structs.replace(vessel, outlet=at.point(*vessel.outlet), hollow=hollow)
+    return msgspec.structs.replace(known, vessel=there)
 
 
 PLAIN = Capabilities()

@@ -12,7 +12,6 @@ from roomy_hull.formats.book_parts import (
     Table,
     drawn_apart,
     joint_rows,
-    numbered,
     part_page,
     stock_words,
 )
@@ -20,7 +19,7 @@ from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.flats import Blank
 from roomy_hull.making.gap import Gap
 from roomy_hull.making.sheets import PlacedBlank
-from roomy_hull.making.works import Work, Works, fasteners, welded
+from roomy_hull.making.works import Work, Works, fasteners, numbered, welded
 
 CAUTION = (
     "Figures are for planning: prove every bend with a test bend and every size on the vehicle. Sharp edges, hot work and "
@@ -46,7 +45,7 @@ def build(works: Works, cut: CutList, gaps: tuple[Gap, ...], order: Order) -> Bo
 
     Returns: Cover and shopping, sheets, bars, then each owner: put together, its joints, and each of its parts.
     """
-    numbers = numbered(works)
+    numbers = numbered(works.parts)
     flats = {id(b.part): b for b in cut.blanks}
     pages = [_cover(works, cut, order), _shopping(works, cut)]
     for n, sheet in enumerate(cut.nest.sheets, 1):

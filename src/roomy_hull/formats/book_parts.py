@@ -15,7 +15,7 @@ from roomy_hull.making.flats import Blank
 from roomy_hull.making.joints import Joint
 from roomy_hull.making.polyhedra import standing
 from roomy_hull.making.release import content
-from roomy_hull.making.works import Work, Works
+from roomy_hull.making.works import Work, Works, numbered
 
 
 class Table(msgspec.Struct, frozen=True):
@@ -49,11 +49,6 @@ class Order(msgspec.Struct, frozen=True):
     revision: str
     day: str
     warnings: tuple[str, ...] = ()
-
-
-def numbered(works: Works) -> dict[int, int]:
-    """The number of every part, by its identity: as it stands in the part list, from 1."""
-    return {id(p): n for n, p in enumerate(works.parts, 1)}
 
 
 def stock_words(part: Part, system: System = "metric") -> str:
@@ -174,7 +169,7 @@ def bend_rows(plan: BendPlan, system: System = "metric") -> tuple[tuple[str, ...
 
 def labels(works: Works, cut: CutList, order: Order) -> tuple[Paper, ...]:
     """A label for every piece that is cut or sawn: part, revision, unit, in which order it is bent."""
-    numbers = numbered(works)
+    numbers = numbered(works.parts)
     flats = {id(b.part): b for b in cut.blanks}
     rows = []
     for work in works.works:

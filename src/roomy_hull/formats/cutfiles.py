@@ -16,6 +16,7 @@ from roomy_hull.making.cutlist import CutList
 from roomy_hull.making.marking import Marking
 from roomy_hull.making.release import content
 from roomy_hull.making.sheets import Progress
+from roomy_hull.making.works import numbered
 
 MANIFEST = "cut-files.txt"
 """Names what was written by the last cut, so that the next one can take it away."""
@@ -57,7 +58,7 @@ def write(
         return progress(len(made) / total)
 
     # A part has one number: that of the part list, of the book, of its label and of its files.
-    numbers = {id(p): n for n, p in enumerate(cut.parts, 1)}
+    numbers = numbered(cut.parts)
     for i, blank in enumerate(cut.blanks):
         files[i] = f"blanks/{file_name(numbers.get(id(blank.part), 0), blank.part.name)}"
         scene = (*blank_strokes(blank), *marked(marking, (blank,), (blank.length, blank.width)))

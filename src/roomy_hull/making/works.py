@@ -2,6 +2,7 @@
 
 import functools
 from collections import Counter
+from collections.abc import Sequence
 
 import msgspec
 
@@ -150,6 +151,11 @@ def _body(assembly: Assembly) -> list[tuple[Ref, str]]:
     refs = list(dict.fromkeys(p.owner for p in assembly.ground.parts))
     names = {t.ref: t.name for t in assembly.ground.things} | {TRAY: "Tray", CANOPY: "Canopy"}
     return [(ref, names.get(ref, ref.kind.capitalize())) for ref in refs]
+
+
+def numbered(parts: Sequence[Part]) -> dict[int, int]:
+    """The number of every part, by its identity: as it stands in the part list, from 1."""
+    return {id(p): n for n, p in enumerate(parts, 1)}
 
 
 def fasteners(joints: tuple[Joint, ...]) -> dict[str, int]:

@@ -11,7 +11,7 @@ import msgspec
 
 from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.study import Context
-from roomy_hull.assembly.things import AnyThing, Thing
+from roomy_hull.assembly.things import Thing
 from roomy_hull.core.memo import by_identity
 from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.core.refs import CANOPY, TRAY, VEHICLE, Ref
@@ -60,9 +60,13 @@ def operations_of(context: Context, works: Works, coat_days: float = 0.0) -> dic
     assembly = context.assembly
     make = _Maker(assembly.shop.workshop.rates)
     made: dict[Ref, str] = {}
+    tanks: dict[Ref, list[str]] = {}
+    for t in assembly.doing("water"):
+        if t.capabilities.vessel is not None and t.capabilities.vessel.made:
+            tanks.setdefault(t.owner, []).append(t.name)
     for work in works.works:
-        tanks = tuple(t.name for t in assembly.everything if t.owner == work.owner and _welded(t))
-        made[work.owner] = _of_work(make, work, _About(coat_days, tanks))
+        about = _About(coat_days, tuple(tanks.get(work.owner, ())))
+        made[work.owner] = _of_work(make, work, about)
     make.add(
         "job:receive", "receive", "Take the vehicle in, look it over, photograph it", {"receive": 1}
     )
@@ -123,12 +127,6 @@ class _About(NamedTuple):
 
     coat_days: float
     tanks: tuple[str, ...]
-
-
-def _welded(thing: AnyThing) -> bool:
-    """Whether it is a tank that is welded here, and so tested before it is fitted."""
-    vessel = thing.capabilities.vessel
-    return vessel is not None and vessel.made
 
 
 def _of_work(make: _Maker, work: Work, about: _About) -> str:
@@ -228,8 +226,7 @@ def _stands_on(thing: Thing, ground: Ground, last: dict[Ref, str]) -> str:
     """The mounting of what a thing is fitted in or on."""
     value = thing.value
     if thing.place is not None:
-        shell = ground.shell_of(thing.bay)
-        return last[shell.ref] if shell is not None else last[TRAY]
+        return last[ground.stands_in(thing.bay) or TRAY]
     on = Ref("rack", getattr(value, "on", ""))
     if on in last:
         return last[on]

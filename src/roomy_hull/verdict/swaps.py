@@ -188,13 +188,7 @@ def _canopy(verdict: Verdict, setup: SetUp, do: Doing) -> Step:
     """The canopy off or on, as it stands in the set-up in which it is on: its mass with all that stays in it, its plugs."""
     off = verdict.within(setup.id).access.off_on
     gone = absent(verdict.job, setup)
-    services, plugs = verdict.services, []
-    for c in services.circuits:
-        if c.way is not None and c.way.plugs and gone.isdisjoint(c.ends):
-            plugs.append(c.name)
-    for r in services.fluids.runs if services.fluids is not None else ():
-        if r.way.plugs and gone.isdisjoint(r.ends):
-            plugs.append(f"{r.sort}: {r.name}")
+    plugs = [words for words, ends, apart in _lines(verdict) if apart and gone.isdisjoint(ends)]
     kg = off.empty if off is not None else 0.0
     name = verdict.job.body.canopy.name if verdict.job.body.canopy is not None else "canopy"
     return Step(
@@ -232,28 +226,30 @@ def _whole(verdict: Verdict, here: SetUp, there: SetUp) -> list[Step]:
     return found
 
 
+def _lines(verdict: Verdict) -> list[tuple[str, tuple[str, str], bool]]:
+    """Every circuit, hose and pipe: its words, what it joins, whether it comes apart where the canopy comes off."""
+    fluids = verdict.services.fluids
+    return [
+        (c.name, c.ends, c.way is not None and bool(c.way.plugs)) for c in verdict.services.circuits
+    ] + [
+        (f"{r.sort}: {r.name}", r.ends, bool(r.way.plugs)) for r in (fluids.runs if fluids is not None else ())
+    ]  # fmt: skip
+
+
 def _joined(verdict: Verdict) -> dict[str, tuple[str, ...]]:
     """What is plugged or coupled to each thing: circuits, hoses, pipes."""
-    ends: dict[str, list[str]] = {}
-    for c in verdict.services.circuits:
-        for end in set(c.ends):
-            ends.setdefault(end, []).append(c.name)
-    fluids = verdict.services.fluids
-    for r in fluids.runs if fluids is not None else ():
-        for end in set(r.ends):
-            ends.setdefault(end, []).append(f"{r.sort}: {r.name}")
-    return {k: tuple(sorted(v)) for k, v in ends.items()}
+    found: dict[str, list[str]] = {}
+    for words, ends, _apart in _lines(verdict):
+        for end in set(ends):
+            found.setdefault(end, []).append(words)
+    return {k: tuple(sorted(v)) for k, v in found.items()}
 
 
 def _empty(verdict: Verdict) -> dict[str, float]:
     """What each thing and rack weighs without contents, and each room with the units that are built into it. [kg]"""
     found: dict[str, float] = {}
     assembly = verdict.assembly
-    inside = {
-        t.ref: shell.ref
-        for t in assembly.things
-        if t.place is not None and (shell := assembly.ground.shell_of(t.bay)) is not None
-    }
+    inside = {t.ref: assembly.ground.stands_in(t.bay) for t in assembly.things}
     for m in assembly.masses():
         if m.fill.by in (CONTENTS.by, "water", "hung"):
             continue

@@ -42,7 +42,8 @@ class Wishes(Worked[T]):
 
     def _names(self) -> dict[str, str]:
         """What a wish may have been decided to be: words by id, nothing first."""
-        return {"": NOTHING} | self._session.known.assembly.names
+        things = self._session.known.assembly.things
+        return {"": NOTHING} | {t.id: t.name for t in things}
 
     def read(self, name: str, text: str) -> str:
         """Of what is copied from a table, the figure without its uncertainty, the thing by its name."""

@@ -68,8 +68,7 @@ def _room(assembly: Assembly, key: str) -> Ref | None:
     if thing is None:
         return None
     if thing.place is not None:
-        shell = assembly.ground.shell_of(thing.bay)
-        return shell.ref if shell is not None else None
+        return assembly.ground.stands_in(thing.bay)
     room = CLOSED.get(getattr(thing.value, "place", ""))
     if room == CANOPY and not any(s.ref == CANOPY for s in assembly.ground.shells):
         return None

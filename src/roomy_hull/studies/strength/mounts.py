@@ -153,8 +153,6 @@ def check(thing: AnyThing, masses: Sequence[Mass], loads: Weighed, r: Rules) -> 
         sum(own * m.z for own, m in rows) / kg,
     )  # fmt: skip
     box, held = thing.envelope, thing.capabilities.held
-    if held is not None and not held.count:
-        held = None if held.by == "bolts" else held
     hung = held is not None and held.hung
     weight, height = kg * G, box.z1 - z if hung else z - box.z0
     wide, deep = box.x1 - box.x0, box.y1 - box.y0
@@ -209,8 +207,7 @@ def held_by(assembly: Assembly, thing: BodyThing) -> list[Mass]:
     if thing.ref.comes_off:
         inside = [
             t for t in assembly.things
-            if (t.place is not None and (shell := ground.shell_of(t.bay)) is not None and shell.ref == thing.ref)
-            or getattr(t.value, "on", "") == thing.id
+            if ground.stands_in(t.bay) == thing.ref or getattr(t.value, "on", "") == thing.id
         ]  # fmt: skip
         return [m for m in ground.masses if m.owner == thing.ref] + [
             m for t in inside for m in t.masses

@@ -3,8 +3,8 @@
 from roomy_hull.core.parts import Hardware
 from roomy_hull.core.primitives import Rect, Scene
 from roomy_hull.drawing.scenes.folded import frame_of
-from roomy_hull.formats.book_parts import drawn_apart, joint_rows, numbered
-from roomy_hull.making.works import fasteners, questions, welded
+from roomy_hull.formats.book_parts import drawn_apart, joint_rows
+from roomy_hull.making.works import fasteners, numbered, questions, welded
 from roomy_hull.session.pages.cut.words import chosen_work, works
 from roomy_hull.session.pages.model import PageModel
 from roomy_hull.tables.column import Cell
@@ -20,7 +20,7 @@ class JointsModel(PageModel):
         work = chosen_work(self._session)
         if work is None:
             return "Nothing is made yet", None
-        scene = drawn_apart(work, numbered(works(self._session)))
+        scene = drawn_apart(work, numbered(works(self._session).parts))
         return f"{work.title}, drawn apart", (scene, frame_of(scene)) if scene else None
 
     def words(self) -> str:
@@ -73,7 +73,7 @@ class JointsModel(PageModel):
         work = chosen_work(self._session)
         if work is None:
             return []
-        numbers = numbered(works(self._session))
+        numbers = numbered(works(self._session).parts)
         return [
             [(cell, "") for cell in row]
             for row in joint_rows(work, numbers, self._session.look.system)
