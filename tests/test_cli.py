@@ -140,7 +140,7 @@ def test_cut_refuses_while_stops_are_open_unless_told(
     out = tmp_path / "c"
     assert command("cut", str(clashing), "--out", str(out)) == 1
     said = capsys.readouterr().err
-    assert "nothing is written while 4 stop findings are open" in said
+    assert "nothing is written: 4 stop findings are open" in said
     assert not out.exists()
     assert command("cut", str(clashing), "--out", str(out), "--anyway") == 1
     assert (out / "parts.csv").is_file()

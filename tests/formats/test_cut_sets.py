@@ -3,6 +3,7 @@
 import csv
 import io
 import os
+import re
 from pathlib import Path
 
 import ezdxf
@@ -159,6 +160,7 @@ def test_every_file_says_of_what_it_is(marking: Marking, cut: CutList, tmp_path:
         for words in marking.warnings:
             assert words in text, path
     hashes = set()
+    names: dict[str, str] = {}
     for path in tmp_path.rglob("*.dxf"):
         doc = ezdxf.readfile(path)  # type: ignore[attr-defined]
         assert doc.layers.get("NOT_CUT").dxf.plot == 0
@@ -173,6 +175,16 @@ def test_every_file_says_of_what_it_is(marking: Marking, cut: CutList, tmp_path:
         ]
         right = max(p[0] for e in whole for p in e.get_points())  # type: ignore[attr-defined]
         top = max(p[1] for e in whole for p in e.get_points())  # type: ignore[attr-defined]
+        # The number that is etched on every piece is that of its file, and of one part only.
+        etched = [
+            e.dxf.text for e in doc.modelspace() if e.dxf.layer == "ETCH" and e.dxftype() == "TEXT"
+        ]
+        named = [words for words in etched if re.match(r"\d{3} .*  x\d+$", words)]
+        assert named
+        for number, name in (w.split(" ", 1) for w in named):
+            assert names.setdefault(number, name) == name
+        if path.parent.name == "blanks":
+            assert [w[:3] for w in named] == [path.name[:3]]
         for e in said:
             at = e.dxf.align_point if e.dxf.hasattr("align_point") else e.dxf.insert
             assert 0 <= at.x <= right
@@ -185,6 +197,11 @@ def test_every_file_says_of_what_it_is(marking: Marking, cut: CutList, tmp_path:
         h for h in hashes if h in str(rows)
     }
     assert all(r[-2:] == [marking.job, marking.state] for r in rows[len(marking.warnings) + 1 :])
+
+
+def test_the_decimals_of_a_coordinate_are_no_hash() -> None:
+    told = b"10\n0.1234567890123456\npart 3bf645e8ad57e5f3\n0.9876543210987654"
+    assert cutfiles.parts_in(told) == ("3bf645e8ad57e5f3",)
 
 
 def test_a_machine_is_told_whether_its_file_is_the_current_one(
@@ -247,7 +264,7 @@ def test_a_cut_with_stops_says_so_everywhere_and_is_logged(
         if file.is_file() and not file.name.startswith("."):
             assert f"STOPS OPEN: {stops}" in file.read_text(), file
     (entry,) = jobfile.load(path).log
-    assert f"{stops} stop findings open" in entry.words
+    assert f"{stops} stop findings are open" in entry.words
 
 
 def test_what_has_changed_since_a_release_is_counted(demo: Job, demo_verdict: Verdict) -> None:

@@ -21,7 +21,7 @@ def test_the_tray_stands_on_the_rails_behind_the_cab(demo: Job) -> None:
     assert floor is not None
     assert rail is not None
     assert floor.box.x0 == vehicle.cab_back + flat.gap
-    assert floor.box.z1 == vehicle.rail_top + 100 + 4
+    assert floor.box.z1 == vehicle.rail_top + 150 + 4
     assert rail.box.z0 == vehicle.rail_top
     assert floor.box.x1 - floor.box.x0 == flat.length
 

@@ -63,6 +63,9 @@ class Told(Nobody):
     def write_build(self, kind: str, folder: Path) -> None:
         self.written.append((kind, folder))
 
+    def write_cut(self, folder: Path, *, solids: bool = False) -> None:
+        self.written.append(("solids" if solids else "cut", folder))
+
 
 @pytest.fixture
 def begun(demo: Job, keeping: Settings) -> Session:

@@ -58,7 +58,8 @@ class Answers:
     def quit(self) -> None:
         self.asked.append("quit")
 
-    def write_cut(self, folder: Path) -> None:
+    def write_cut(self, folder: Path, *, solids: bool = False) -> None:
+        assert not solids
         self.asked.append(f"cut {folder.name}")
 
 

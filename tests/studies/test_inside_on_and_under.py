@@ -98,9 +98,9 @@ def test_a_place_holds_a_thing_to_its_bounds() -> None:
     assert hit.measured == pytest.approx(55)
     (hit,) = told(with_thing(DEMO, msgspec.structs.replace(seat, place="tub")), "fit.place")
     assert hit.measured is None
-    roof = thing(2700, 0, 1864, (900, 900, 200), "roof")
+    roof = thing(2700, 0, 1914, (900, 900, 200), "roof")
     assert told(with_thing(DEMO, roof), "fit.place") == []
-    (hit,) = told(with_thing(DEMO, msgspec.structs.replace(roof, z=1850.0)), "fit.place")
+    (hit,) = told(with_thing(DEMO, msgspec.structs.replace(roof, z=1900.0)), "fit.place")
     assert hit.measured == pytest.approx(14)
 
 

@@ -123,7 +123,7 @@ def under(demo: Job, **changes: object) -> Job:
 
 
 def test_boxes_under_the_tray_keep_clear_of_wheel_tank_and_each_other(demo: Job) -> None:
-    good = UnderBox(id="l", side="left", place="behind", gap=10, length=60, height=300, depth=400)
+    good = UnderBox(id="l", side="left", place="behind", gap=10, length=40, height=300, depth=400)
     assert judge(under(demo, boxes=(good,))).outline.conflicts == ()
     long = msgspec.structs.replace(good, length=400)
     found = judge(under(demo, boxes=(long,)))
@@ -169,10 +169,10 @@ def test_the_roof_line_names_the_leg_and_the_step_left(demo: Job) -> None:
     found = judge(resized(demo, "body.canopy.height", 1190.0)).outline
     assert found.rack_leg == 150
     names = {s.name: s.z for s in found.roof}
-    assert names["canopy roof"] == 904 + 1190
-    assert found.rack_step == pytest.approx(max(2025, 2094, 1819) - 1819)
-    level = resized(demo, "body.canopy.height", 1121.0)
-    level = resized(level, "body.tray.headboard", 1121.0)
+    assert names["canopy roof"] == 954 + 1190
+    assert found.rack_step == pytest.approx(max(2025, 2144, 1819) - 1819)
+    level = resized(demo, "body.canopy.height", 1071.0)
+    level = resized(level, "body.tray.headboard", 1071.0)
     assert judge(level).outline.rack_step == pytest.approx(0, abs=1)
 
 

@@ -269,7 +269,7 @@ def test_facts_and_sizes_from_every_place(
     window.session.view.set(station=station)
     assert not window.grab().isNull()
     columns = dict(body.facts.columns())
-    assert ("Height", "2,290 mm") in columns["Outside"]
+    assert ("Height", "2,340 mm") in columns["Outside"]
     assert any("of 1,944 mm" in figure for _, figure in columns["Outside"])
 
 

@@ -205,7 +205,7 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
         parts,
         _mounts(canopy, there),
         openings,
-        fixed(vehicle, body, solids, outer, there, racks),
+        fixed(vehicle, body, solids, outer, there, racks, parts),
         tuple(of_vehicle(p) for p in vehicle_pieces.rooms(vehicle, body.tray.wheel_travel)),
         vehicle_pieces.insides(vehicle),
         tuple(of_canopy(f) for s in shells for f in fittings.shut(s.value, s.box)),

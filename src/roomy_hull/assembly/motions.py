@@ -1,6 +1,7 @@
 """Openings: everything in a job that opens, with its space closed, on its way and open."""
 
 import functools
+from collections.abc import Iterable
 
 import msgspec
 
@@ -17,12 +18,13 @@ from roomy_hull.core.geometry.motion import (
     sweep_of,
 )
 from roomy_hull.core.geometry.solids import Box, hull
+from roomy_hull.core.parts import Part
 from roomy_hull.core.refs import Ref
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Body
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit import vehicle_pieces
-from roomy_hull.kit.body import fittings
+from roomy_hull.kit.body import fittings, mudguards
 from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body.canopy import solids as canopy_solids
 from roomy_hull.kit.body.doors import canopy_doors, tray_doors
@@ -209,6 +211,7 @@ def fixed(
     canopy: Box | None,
     rooms: tuple[RoomPlace, ...] = (),
     racks: tuple[RackPlace, ...] = (),
+    parts: Iterable[Part] = (),
 ) -> tuple[FixedPiece, ...]:
     """List what never moves: ground, vehicle, tray, and the canopy's walls around its openings.
 
@@ -216,6 +219,7 @@ def fixed(
         vehicle: For its wheels. [mm]
         tray: The tray's solids. [mm]
         canopy: The canopy's outside. [mm]
+        parts: Of the body: its mudguards stand as they are cut. [mm]
     Returns:
         In vehicle axes; drop sides, toolboxes and the trundle drawer open and are left out. A wheel is a prism
         around its tyre. [mm]
@@ -238,6 +242,9 @@ def fixed(
         for p in tray
         if p.role not in OPENS
     ]
+    for piece in mudguards.pieces(parts):
+        side = "left" if piece.hi < 0 else "right"
+        found.append(FixedPiece(Ref("tray piece", f"{side} mudguard"), "mudguard", piece, side))
     if canopy is not None and body.canopy is not None:
         found += [
             FixedPiece(Ref("canopy piece", p.words), p.role, block(p.box), p.side)

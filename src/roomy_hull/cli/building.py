@@ -18,6 +18,7 @@ from roomy_hull.formats.workshop import Board, Card, board_of, built
 from roomy_hull.planning.judge import names_of
 from roomy_hull.planning.lateness import in_days, told
 from roomy_hull.planning.plan import Build, chances_of
+from roomy_hull.verdict.gates import gate
 from roomy_hull.verdict.verdict import Verdict
 
 if TYPE_CHECKING:
@@ -94,16 +95,18 @@ def offer(args: argparse.Namespace, desktop: Desktop) -> int:
 
 
 def pack(args: argparse.Namespace, desktop: Desktop) -> int:
-    """Write the hand-over pack, unless stops are open."""
+    """Write the hand-over pack, unless something forbids to hand over."""
     verdict = verdict_of(args)
-    stops = verdict.count("stop")
-    if stops and not args.anyway:
-        print(f"roomy-hull: nothing is handed over while {stops} stop findings are open; mend them, or add --anyway.",
-              file=sys.stderr)  # fmt: skip
+    bars = "; ".join(gate("pack", verdict, built(verdict)).bars)
+    if bars and not args.anyway:
+        print(
+            f"roomy-hull: nothing is handed over: {bars}. Mend them, or add --anyway.",
+            file=sys.stderr,
+        )
         return STOPS
     for file in desktop.pack(verdict, Path(args.out), job_path(args.job)):
         print(file)
-    return STOPS if stops else FINE
+    return STOPS if bars else FINE
 
 
 def board(args: argparse.Namespace, _desktop: Desktop) -> int:

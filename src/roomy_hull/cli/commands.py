@@ -183,8 +183,11 @@ def _simulate(device: str, value: float, noise: float) -> int:
     answer = answers[device]
     served = Simulator(answer, silence=noise, garbage=noise)
     print(f"A {device} that is not there answers at {served.path}; Ctrl+C ends it.", flush=True)
+    never = threading.Event()
     try:
-        threading.Event().wait()
+        # A wait without an end may sleep through an interrupt that another thread was given.
+        while not never.wait(0.2):
+            pass
     finally:
         served.close()
     return FINE

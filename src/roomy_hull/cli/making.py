@@ -21,11 +21,11 @@ from roomy_hull.formats.making_json import making_json
 from roomy_hull.job.edits.building import entry, logged
 from roomy_hull.job.edits.releases import released
 from roomy_hull.making.cutlist import CutList, cut_of, shaped
-from roomy_hull.making.gaps import worth
 from roomy_hull.making.release import current, drawn_up, stale
-from roomy_hull.making.works import questions, works_of
+from roomy_hull.making.works import works_of
 from roomy_hull.planning.as_built import owners
 from roomy_hull.planning.progress import last_release
+from roomy_hull.verdict.gates import gate
 from roomy_hull.verdict.marks import marking_now
 from roomy_hull.verdict.verdict import Verdict
 
@@ -57,14 +57,13 @@ def cut(args: argparse.Namespace, _desktop: Desktop) -> int:
 def _cut_files(verdict: Verdict, made: CutList, args: argparse.Namespace) -> int:
     """Write the cut files, unless stops are open."""
     out = Path(args.out)
-    stops = [f for f in verdict.findings if f.severity == "stop"]
-    for finding in stops:
-        print(finding_line(finding), file=sys.stderr)
-    if stops and not args.anyway:
+    bars = "; ".join(gate("cut", verdict).bars)
+    for finding in verdict.findings:
+        if finding.severity == "stop":
+            print(finding_line(finding), file=sys.stderr)
+    if bars and not args.anyway:
         print(
-            f"roomy-hull: nothing is written while {len(stops)} stop findings are open; "
-            "mend them, or add --anyway.",
-            file=sys.stderr,
+            f"roomy-hull: nothing is written: {bars}. Mend them, or add --anyway.", file=sys.stderr
         )
         return STOPS
     marking = marking_now(verdict)
@@ -77,9 +76,9 @@ def _cut_files(verdict: Verdict, made: CutList, args: argparse.Namespace) -> int
     )
     for words in marking.warnings:
         print(f"Every file says: {words}", file=sys.stderr)
-    if stops:
-        _log_cut(args.job, f"Cut files written with {len(stops)} stop findings open, to {out}")
-    return STOPS if stops else FINE
+    if bars:
+        _log_cut(args.job, f"Cut files written although {bars}, to {out}")
+    return STOPS if bars else FINE
 
 
 def _log_cut(word: str, words: str) -> None:
@@ -161,17 +160,15 @@ def release(args: argparse.Namespace, _desktop: Desktop) -> int:
             print(f"  {c.key}: {c.words}" + (f", about {c.cost:,.0f}" if c.cost else ""))
     if not args.by:
         return FINE
-    stops = verdict.count("stop")
-    if stops:
+    found = gate("release", verdict)
+    if found.bars:
         print(
-            f"roomy-hull: nothing is released while {stops} stop findings are open; mend them first.",
+            f"roomy-hull: nothing is released: {'; '.join(found.bars)}. Mend them first.",
             file=sys.stderr,
         )
         return STOPS
-    for w in worth(verdict.gaps):
-        print(f"Worth measuring first: {w.words} (± {w.sigma:.1f} mm)")
-    for open_ in questions(works):
-        print(f"Worth a look first: {open_}")
+    for words in found.asks:
+        print(f"{words[0].upper()}{words[1:]}")
     target = Path(args.out) if args.out else path
     if target is None or (not args.out and args.job.startswith(DEMO)):
         raise InputError("a demo job is not written to", args.job, "Add --out FILE.")

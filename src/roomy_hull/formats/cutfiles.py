@@ -57,10 +57,10 @@ def write(
         made[name] = text if isinstance(text, bytes) else text.encode("utf-8", "replace")
         return progress(len(made) / total)
 
-    # A part has one number: that of the part list, of the book, of its label and of its files.
+    # A part has one number: that of the part list, of the book, of its label, of its files and on its metal.
     numbers = numbered(cut.parts)
     for i, blank in enumerate(cut.blanks):
-        files[i] = f"blanks/{file_name(numbers.get(id(blank.part), 0), blank.part.name)}"
+        files[i] = f"blanks/{file_name(blank.number, blank.part.name)}"
         scene = (*blank_strokes(blank), *marked(marking, (blank,), (blank.length, blank.width)))
         if not keep(files[i], dxf.text(scene)):
             return []
@@ -100,7 +100,8 @@ def parts_in(data: bytes) -> tuple[str, ...]:
     return tuple(dict.fromkeys(HASH.findall(data.decode("utf-8", "replace"))))
 
 
-HASH = re.compile(r"(?<![0-9A-Za-z])[0-9a-f]{16}(?![0-9A-Za-z])")
+HASH = re.compile(r"(?<![0-9A-Za-z.])[0-9a-f]{16}(?![0-9A-Za-z])")
+"""A part's hash; the decimals of a coordinate, which a point precedes, are none."""
 
 
 _PLAIN = re.compile(

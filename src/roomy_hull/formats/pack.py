@@ -4,7 +4,6 @@ import math
 from pathlib import Path
 
 from roomy_hull.core.days import dated, day_of
-from roomy_hull.core.wording import counted
 from roomy_hull.drawing.paper import Paper
 from roomy_hull.drawing.scenes import access as access_scene
 from roomy_hull.drawing.scenes import ground
@@ -22,6 +21,7 @@ from roomy_hull.planning.plan import Build
 from roomy_hull.studies.loads import board
 from roomy_hull.tables.build import CHECKS, check_rows
 from roomy_hull.tables.column import heads, told
+from roomy_hull.verdict.gates import gate
 from roomy_hull.verdict.verdict import Verdict
 
 CAUTIONS = (
@@ -71,9 +71,9 @@ def pack(verdict: Verdict, job_file: Path | None = None, day: str = "") -> Book:
     foot = f"{job.name}; {verdict.assembly.shop.name}" + (
         f"; {when.isoformat()}" if when is not None else ""
     )
-    stops = verdict.count("stop")
+    bars = gate("pack", verdict, build).bars
     # Every page may be read alone.
-    foot += f"; NOT TO BE HANDED OVER: {counted(stops, 'stop')} open" if stops else ""
+    foot += f"; NOT TO BE HANDED OVER: {'; '.join(bars)}" if bars else ""
     return Book(f"Hand-over: {job.name}", foot, tuple(pages))
 
 

@@ -12,7 +12,7 @@ from roomy_hull.making.joints import Joint
 from roomy_hull.making.nesting import ROUNDS, Nesting, nest
 from roomy_hull.making.sheets import USUAL, Nest, Progress, Way
 from roomy_hull.making.true_shape import by_shape
-from roomy_hull.making.works import works_of
+from roomy_hull.making.works import numbered, works_of
 from roomy_hull.shop.shop import Shop, Stock
 from roomy_hull.shop.tools import Brake
 
@@ -64,7 +64,12 @@ def cut_list(
         InputError: A blank or bar is larger than the stock.
         GivenUp: The work was given up.
     """
-    blanks = tuple(blank(p) for p in parts if isinstance(p, SheetPart))
+    numbers = numbered(parts)
+    blanks = tuple(
+        msgspec.structs.replace(blank(p), number=numbers[id(p)])
+        for p in parts
+        if isinstance(p, SheetPart)
+    )
     return CutList(
         tuple(parts),
         blanks,

@@ -21,7 +21,7 @@ Point = tuple[float, float]
 
 
 class Blank(msgspec.Struct, frozen=True):
-    """A flat blank, its lower left corner at the origin. [mm]"""
+    """A flat blank, its lower left corner at the origin; `number` is its part's in the list, 0 without one. [mm]"""
 
     part: SheetPart
     length: float
@@ -30,6 +30,7 @@ class Blank(msgspec.Struct, frozen=True):
     bends: tuple[BendLine, ...]
     holes: tuple[Hole, ...]
     cutouts: tuple[Cutout, ...]
+    number: int = 0
 
 
 def blank(part: SheetPart) -> Blank:

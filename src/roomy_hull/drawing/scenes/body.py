@@ -1,13 +1,10 @@
 """The body's elevation: tray, guards, canopy with its doors, carried items."""
 
-import math
-
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.body import Ground
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.solids import Box
-from roomy_hull.core.primitives import Disc, Lines, Outline, Point, Scene, Stroke, line, rectangle
-from roomy_hull.core.tyres import overall_diameter
+from roomy_hull.core.primitives import Disc, Lines, Outline, Scene, Stroke, line, rectangle
 from roomy_hull.drawing.scenes.vehicle import wheel
 from roomy_hull.drawing.view import View, carried_over
 from roomy_hull.job.canopy import Canopy
@@ -36,7 +33,7 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
     edge = Box(floor.x0, floor.y0, floor.z1 - 70, floor.x1, floor.y1, floor.z1)
     beside = view.h[0] == 0 and view.k[0] == 2
     if beside:
-        found.append(_guard(assembly, view))  # its crown lies behind the coaming
+        found += _guard(assembly, view)  # its crown lies behind the coaming
     found.append(rectangle("tray edge", *view.rect(edge), 5))
     if beside:
         h0, k0, h1, _k1 = view.rect(edge)
@@ -86,20 +83,13 @@ def _mesh(rect: tuple[float, float, float, float]) -> list[Stroke]:
     return [Lines("detail", tuple(((h, k0), (h, k1)) for h in across))]
 
 
-def _guard(assembly: Assembly, view: View) -> Outline:
-    """Draw the rear mudguard as a ring around the tyre, its room for travel included."""
-    vehicle = assembly.job.vehicle
-    radius = overall_diameter(vehicle.tyre) / 2
-    centre = vehicle.wheelbase * view.h[1]
-    outer = radius + assembly.job.body.tray.wheel_travel  # as its strip is cut
-    ring: list[Point] = []
-    for r in (outer, outer - 22):
-        arc = [
-            (centre + r * math.cos(math.radians(a)), radius + r * math.sin(math.radians(a)))
-            for a in range(5, 176, 10)
-        ]
-        ring += arc if r == outer else arc[::-1]
-    return Outline("trim", tuple(ring))
+def _guard(assembly: Assembly, view: View) -> list[Outline]:
+    """Draw the rear mudguard as it is cut, with the brackets that hang it. [mm]"""
+    return [
+        Outline("trim", tuple((h * view.h[1], k) for h, k in still.piece.ring))
+        for still in assembly.ground.fixed
+        if still.role == "mudguard" and still.side == "left"
+    ]
 
 
 def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:

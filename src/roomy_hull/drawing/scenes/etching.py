@@ -103,7 +103,7 @@ def _rims(blank: Blank, middle: Point) -> list[Point]:
 
 
 def etched(blank: Blank) -> list[Words]:
-    """Write what is etched on a blank: name and number, sheet, bends; on its metal.
+    """Write what is etched on a blank: its part's number, name, how many, sheet, bends; on its metal.
 
     Args:
         blank: The flat. [mm]
@@ -111,7 +111,8 @@ def etched(blank: Blank) -> list[Words]:
     """
     part = blank.part
     height = max(4.0, min(14.0, min(blank.length, blank.width) / 12))
-    words = [f"{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
+    number = f"{blank.number:03d} " if blank.number else ""
+    words = [f"{number}{part.name}  x{part.count}", f"{part.thickness:g} {part.material.key}"]
     if blank.bends:
         words.append(bend_words(blank).replace("°", ""))  # a machine's etcher has plain letters
     longest = max(map(len, words))

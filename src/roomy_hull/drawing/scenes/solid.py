@@ -104,10 +104,11 @@ def _body(assembly: Assembly) -> list[Item]:
     shown = (p for p in ground.tray if p.role not in ("side", "tail", "trundle"))
     found = [Item(block(p.box), "tray", name=p.words) for p in shown]
     box = ground.canopy
+    outside = {"rack": "steel", "mudguard": "tray"}
     found += [
-        Item(still.piece, "steel", name=still.ref.id)
+        Item(still.piece, outside[still.role], name=still.ref.id)
         for still in ground.fixed
-        if still.role == "rack"
+        if still.role in outside
     ]
     found += [
         Item(still.piece, "canopy", 0.5, name=still.ref.id)

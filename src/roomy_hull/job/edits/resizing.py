@@ -46,7 +46,8 @@ def set_at(value: Any, path: str, new: Any) -> Any:
         raise EditError(f"there is no field '{head}'", place=path)
     try:
         inner = getattr(value, head)
-        if rest and isinstance(inner, tuple) and _figures(inner):
+        if rest and isinstance(inner, tuple) and (_figures(inner) or not _part_of(inner, rest)[1]):
+            # A whole item of a list is converted and checked with its list.
             return value.but(**{head: set_at(inner, rest, new)})
         if rest:
             # Only the last value is converted and checked anew; what is beside the path is shared.

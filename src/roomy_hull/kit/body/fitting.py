@@ -7,9 +7,9 @@ from roomy_hull.job.body import Arch, Body, Tray, Trundle, UnderBox, UnderTank
 from roomy_hull.job.canopy import Bay, Canopy, Door
 from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
-from roomy_hull.kit.body import undertray
+from roomy_hull.kit.body import mudguards, undertray
 from roomy_hull.kit.body.fittings import with_legs_clear
-from roomy_hull.kit.body.subframe import floor_z, front_x
+from roomy_hull.kit.body.subframe import floor_z, frame_z, front_x
 
 CHOICES: dict[str, tuple[str, ...]] = {
     "cab-chassis": ("full canopy", "short canopy", "bare tray"),
@@ -58,6 +58,10 @@ def fitted(vehicle: Vehicle, choice: str) -> Body:
         ) from None
 
 
+RAILS = ("100x50x4", "150x50x4", "200x50x4")
+"""Rails of a first tray, the lowest first (common practice)."""
+
+
 def _tray_body(vehicle: Vehicle, choice: str) -> Body:
     """Fit a tray a little longer than the chassis, as wide as the cab, and its canopy."""
     width = min(vehicle.shape.width, 1850.0 if vehicle.shape.width < 2000 else 2400.0)
@@ -70,8 +74,12 @@ def _tray_body(vehicle: Vehicle, choice: str) -> Body:
             place=vehicle.name,
             remedy="Measure cab back and chassis end again, both aft of the front axle.",
         )
-    tray = Tray(gap=gap, length=length, width=width, fittings=35.0,
-                headboard=max(300.0, round((vehicle.shape.height - vehicle.rail_top - 104) / 5) * 5))  # fmt: skip
+    plain = Tray(gap=gap, length=length, width=width, fittings=35.0)
+    # As low as the tyres at their stop leave the frame clear.
+    trays = [plain.but(rail=rail) for rail in RAILS]
+    tray = next((t for t in trays if mudguards.top(vehicle, t) <= frame_z(vehicle, t)), trays[-1])
+    board = vehicle.shape.height - floor_z(vehicle, tray)
+    tray = tray.but(headboard=max(300.0, round(board / 5) * 5))
     if choice == "bare tray":
         return Body(tray=tray)
     return Body(tray=tray, canopy=_on_tray(vehicle, tray, full=choice == "full canopy"))
@@ -257,6 +265,10 @@ def toggled(job: Job, what: str) -> Job:
     return msgspec.structs.replace(job, body=msgspec.structs.replace(job.body, tray=new))
 
 
+HAIR = 1e-6
+"""What only touches is not in the way. [mm]"""
+
+
 def _room(
     job: Job, low: float, high: float, y0: float, y1: float, deep: float
 ) -> tuple[float, float, str]:
@@ -269,7 +281,7 @@ def _room(
     )
     inside = [
         (b.x0, b.x1, p.words) for p in blocks for b in (p.box,)
-        if b.y0 < y1 - 1 and b.y1 > y0 + 1 and b.z0 < top - 1 and b.z1 > top - deep + 1
+        if b.y0 < y1 - HAIR and b.y1 > y0 + HAIR and b.z0 < top - HAIR and b.z1 > top - deep + HAIR
     ]  # fmt: skip
     best, at, by = (low, low), low, "nothing"
     for a, b, name in sorted([*inside, (high, high + 1, "the tray's end")]):

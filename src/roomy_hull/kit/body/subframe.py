@@ -50,6 +50,11 @@ def floor_z(vehicle: Vehicle, tray: Tray) -> float:
     return vehicle.rail_top + section_height(tray.rail) + floor_depth(tray)
 
 
+def frame_z(vehicle: Vehicle, tray: Tray) -> float:
+    """The height of the underside of the cross-members and the coaming above the ground. [mm]"""
+    return vehicle.rail_top + section_height(tray.rail) - section_height(tray.cross)
+
+
 def rail_boxes(vehicle: Vehicle, tray: Tray) -> tuple[Box, Box]:
     """The subframe's rails on those of the chassis, left and right, in vehicle axes. [mm]"""
     x0, low, wide = front_x(vehicle, tray), vehicle.rail_top, section_width(tray.rail)
@@ -113,7 +118,7 @@ def _subframe(vehicle: Vehicle, tray: Tray, bar: Material) -> list[Part]:
     """Rails on the chassis, coaming at the edges, and between them the cross-members, flush with the rails' tops."""
     x0, half, edge = front_x(vehicle, tray), tray.width / 2, section_width(tray.cross)
     rails = rail_boxes(vehicle, tray)
-    level = rails[0].z1 - section_height(tray.cross)
+    level = frame_z(vehicle, tray)
     made: list[Part] = [
         BarPart("Tray: subframe rail", TRAY, tray.rail, tray.length, bar, 2, "rail",
                 poses=tuple(at(*r[:3]) for r in rails)),

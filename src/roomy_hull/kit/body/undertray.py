@@ -1,7 +1,5 @@
 """What hangs under the tray: toolboxes, trundle drawer, water tank, mudguards; and what is in the way."""
 
-import math
-
 import msgspec
 
 from roomy_hull.core.capabilities import Capabilities, placed
@@ -21,6 +19,7 @@ from roomy_hull.kinds.boxes import Sized, open_box
 from roomy_hull.kinds.expansion import PointMass, part_mass
 from roomy_hull.kinds.kind import Site
 from roomy_hull.kinds.tank import Tank
+from roomy_hull.kit.body import mudguards
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, BodyThing, Hand
 from roomy_hull.kit.body.subframe import floor_depth, floor_z, front_x, rail_boxes
 from roomy_hull.kit.body.trundle import TRUNDLE_SAYS, TRUNDLE_SLIDES, trundle_parts
@@ -33,8 +32,6 @@ EDGE, HUNG_GAP = 75.0, 10.0
 [mm]"""
 DOOR = 20.0
 """Depth of a toolbox's door, which covers its whole face (common practice). [mm]"""
-GUARD_SHEET = 2.0
-GUARD_BAR = "25x25x3"
 
 
 def as_tank(tray: Tray) -> Tank | None:
@@ -94,15 +91,16 @@ def obstacles(vehicle: Vehicle, tray: Tray) -> BodyParts:
     """
     radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
     base, half = vehicle.wheelbase, vehicle.track_rear / 2
-    room = radius + 0.5 * tray.wheel_travel
+    room, high = radius + 0.5 * tray.wheel_travel, 2 * radius + tray.wheel_travel
+    near, far = half - section / 2 - BULGE, half + section / 2 + BULGE
+    if mudguards.has(tray):
+        room = mudguards.reach(vehicle, tray)
+        high, (inner, outer) = mudguards.top(vehicle, tray), mudguards.span(vehicle, tray)
+        near, far = min(near, inner), max(far, outer)
     found: list[BodyPart] = []
     for side in SIDES:
-        sign = -1 if side == "left" else 1
-        c = sign * half
-        wheel = Box(
-            base - room, c - section / 2 - BULGE, 0, base + room, c + section / 2 + BULGE,
-            2 * radius + tray.wheel_travel,
-        )  # fmt: skip
+        a, b = (-far, -near) if side == "left" else (near, far)
+        wheel = Box(base - room, a, 0, base + room, b, high)
         rail = rail_box(vehicle, side)
         found += [BodyPart("wheel", wheel, side), BodyPart("chassis rail", rail, side)]
     if tray.kind == "tray":
@@ -220,7 +218,7 @@ def parts(
         vehicle: What it hangs under; its tyres decide the mudguards. [mm]
         tray: The tray. [mm]
         frame: The tray's own parts, under whose bars they hang.
-    Returns: Toolboxes, trundle drawer, tank, each where it hangs in vehicle axes; mudguards, which are rolled.
+    Returns: Toolboxes, trundle drawer, tank, mudguards, each where it hangs in vehicle axes.
     """
     made: list[Part] = []
     hung = solids(tray, front_x(vehicle, tray), floor_z(vehicle, tray))
@@ -252,19 +250,7 @@ def parts(
                 moved = tuple(b.moved(*corner) for b in part.places)
                 made.append(msgspec.structs.replace(part, places=moved))
         made.append(hangers("the tank's straps", TANK, places["tank", ""], frame))
-    if tray.mudguards:
-        radius, section = overall_diameter(vehicle.tyre) / 2, parts_of(vehicle.tyre)[0]
-        # A half ring over the tyre with its travel, rolled from a strip.
-        strip = math.pi * (radius + tray.wheel_travel)
-        made.append(
-            SheetPart("Tray: mudguard strip", TRAY, strip, section + 60, GUARD_SHEET, shop.material(shop.sheet), count=2,
-                      role="mudguard")
-        )  # fmt: skip
-        made += [
-            BarPart("Tray: mudguard bracket", TRAY, GUARD_BAR, section + 60, shop.material(tray.bar_material), 4,
-                    role="mudguard"),
-            Hardware("M8 bolt in a slotted hole, for the mudguards' brackets", TRAY, 8, sort="bolt"),
-        ]  # fmt: skip
+    made += mudguards.parts(vehicle, tray, shop, frame)
     return tuple(made)
 
 

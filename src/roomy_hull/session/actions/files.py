@@ -13,6 +13,7 @@ from roomy_hull.job.edits.building import entry, logged
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.files import ChangedError, lay_together, let_go, open_job, save_job
 from roomy_hull.session.session import Session
+from roomy_hull.verdict.gates import gate
 
 Run = Callable[[Session], None]
 _VEHICLES = f"Vehicles (*{vehiclefile.SUFFIX});;All files (*)"
@@ -149,17 +150,26 @@ def _save_as(session: Session) -> None:
 
 
 def _cut(session: Session) -> None:
-    stops = session.verdict.count("stop")
-    if stops and not session.asker.agree(
-        f"{stops} stop findings are open. Metal cut by these files may not fit. Write them anyway?"
+    write_cut(session, "Folder for the cut files")
+
+
+def write_cut(session: Session, title: str, *, solids: bool = False) -> None:
+    """Ask for a folder and write cut files; with stops open only where somebody says so, and it is logged.
+
+    Args:
+        solids: Whether every part is written as a solid as well.
+    """
+    bars = "; ".join(gate("cut", session.verdict).bars)
+    if bars and not session.asker.agree(
+        f"{bars}. Metal cut by these files may not fit. Write them anyway?"
     ):
         return
-    folder = session.asker.folder("Folder for the cut files")
+    folder = session.asker.folder(title)
     if folder is None:
         return
-    session.asker.write_cut(folder)
-    if stops:
-        words = f"Cut files written with {stops} stop findings open, to {folder}"
+    session.asker.write_cut(folder, solids=solids)
+    if bars:
+        words = f"Cut files written although {bars}, to {folder}"
         session.attempt(
             "log the cut",
             lambda: logged(session.job, entry(now_words(), "", kind="note", words=words)),

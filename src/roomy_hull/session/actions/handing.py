@@ -11,8 +11,10 @@ from roomy_hull.job.logs import Result
 from roomy_hull.planning.offer import drawn_up
 from roomy_hull.session.actions.entries import is_day, log, who
 from roomy_hull.session.actions.files import open_at
-from roomy_hull.session.pages.build.finishing import ChecksModel, PackModel
+from roomy_hull.session.pages.build.finishing import ChecksModel
+from roomy_hull.session.pages.build.words import built
 from roomy_hull.session.session import Session
+from roomy_hull.verdict.gates import gate
 
 # Buying
 
@@ -128,21 +130,26 @@ def agree(session: Session) -> None:
 
 def hand_over(session: Session) -> None:
     """Hand the vehicle over; not while a stop stands, a check failed, or is still to do."""
-    points = PackModel(session).open_points()
-    if session.verdict.count("stop") or any("checks failed" in p for p in points):
-        session.say(f"It is not handed over: {'; '.join(points)}.", trouble=True)
+    found = gate("hand over", session.verdict, built(session))
+    if found.bars:
+        session.say(f"It is not handed over: {found.words()}.", trouble=True)
         return
-    if points and not session.asker.agree(
-        f"Still open: {'; '.join(points)}. Hand it over all the same?"
+    if found.asks and not session.asker.agree(
+        f"Still open: {found.words()}. Hand it over all the same?"
     ):
         return
-    log(session, "hand over", kind="handed over", op="job:hand over", words="; ".join(points))
+    log(session, "hand over", kind="handed over", op="job:hand over", words=found.words())
 
 
 def paper(kind: str) -> Any:
     """What asks for a folder and has a paper written to it."""
 
     def run(session: Session) -> None:
+        bars = gate("pack", session.verdict, built(session)).bars if kind == "pack" else ()
+        if bars and not session.asker.agree(
+            f"{'; '.join(bars)}. The pack is not to be handed over, and says so. Write it anyway?"
+        ):
+            return
         folder = session.asker.folder(WORDS[kind])
         if folder is not None:
             session.asker.write_build(kind, folder)

@@ -7,11 +7,13 @@ from roomy_hull.job.releases import PartState
 from roomy_hull.kinds.placed import Placed
 from roomy_hull.making.release import drawn_up
 from roomy_hull.making.ways import changes_to, of_wood
+from roomy_hull.session.actions.files import write_cut
 from roomy_hull.session.actions.looking import pages
 from roomy_hull.session.actions.registry import Action
 from roomy_hull.session.pages.cut.words import parts, works
 from roomy_hull.session.session import Session
 from roomy_hull.shop.shop import Shop
+from roomy_hull.verdict.gates import gate
 
 
 def show(session: Session, *, part: int) -> None:
@@ -24,11 +26,12 @@ def show(session: Session, *, part: int) -> None:
 
 def release(session: Session) -> None:
     """Freeze every part as it is now; not while a stop stands."""
-    stops = session.verdict.count("stop")
-    if stops:
-        session.say(f"{stops} stop findings are open: they come before a release.", trouble=True)
+    found = gate("release", session.verdict)
+    if found.bars:
+        session.say(f"Nothing is released: {'; '.join(found.bars)}.", trouble=True)
         return
-    by = session.asker.name("Initials of who releases it", "")
+    first = f"; first, {'; '.join(found.asks[:3])}" if found.asks else ""
+    by = session.asker.name(f"Initials of who releases it{first}", "")
     if not by:
         return
     try:
@@ -56,10 +59,7 @@ def come_to(session: Session, *, keys: tuple[str, ...], state: PartState) -> Non
 
 def solids(session: Session) -> None:
     """Write the cut files with every part and the whole job as STEP and GLB."""
-    folder = session.asker.folder("Solids")
-    if folder is None:
-        return
-    session.asker.write_cut(folder, solids=True)
+    write_cut(session, "Solids", solids=True)
 
 
 def book(session: Session) -> None:

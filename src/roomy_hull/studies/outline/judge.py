@@ -80,15 +80,15 @@ def _wheels(result: Outline) -> list[Finding]:
     if room is None:
         return []
     wheels = (Ref("body part", "left rear wheel"), Ref("body part", "right rear wheel"))
-    if room.above < -0.5:
-        found.append(
-            Finding("outline.wheel", "stop", "The rear tyres stand through the tray's floor", wheels, room.above,
-                    room.needed, "mm", GEOMETRY)
+    if room.above < room.needed - 0.5:
+        through = room.above < -0.5
+        title = (
+            f"The rear tyres stand through the tray's {room.met}" if through
+            else f"The rear tyres and their guards meet the tray's {room.met} before the axle's stop"
         )  # fmt: skip
-    elif room.above < room.needed - 0.5:
         found.append(
-            Finding("outline.wheel", "look", "The rear tyres and their guards meet the tray's floor before the axle's stop",
-                    wheels, room.above, room.needed, "mm", f"{GEOMETRY}; the wheel travel as entered")
+            Finding("outline.wheel", "stop" if through else "look", title, wheels, room.above, room.needed, "mm",
+                    GEOMETRY if through else f"{GEOMETRY}; the wheel travel as entered")
         )  # fmt: skip
     if room.outside > 0.5:
         found.append(

@@ -1,7 +1,7 @@
 """Overall sizes, overhang, ground clearance, approach, ramp and departure angles, and the roof line."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Protocol
 
 import msgspec
@@ -10,14 +10,18 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.springs import Stance
 from roomy_hull.assembly.study import Context, StudyKey
 from roomy_hull.core.geometry.gaps import apart, clash, shared
-from roomy_hull.core.geometry.motion import block
+from roomy_hull.core.geometry.motion import Piece, block
 from roomy_hull.core.geometry.solids import Box
+from roomy_hull.core.parts import BarPart
+from roomy_hull.core.poses import standing
+from roomy_hull.core.refs import TRAY
 from roomy_hull.core.tyres import overall_diameter
 from roomy_hull.core.tyres import parts_of as parts_of_tyre
 from roomy_hull.job.carried import Carried
 from roomy_hull.job.vehicle import LowPoints, Vehicle
+from roomy_hull.kit.body import mudguards
 from roomy_hull.kit.body.pieces import part_of, parts_of
-from roomy_hull.kit.body.undertray import GUARD_SHEET, obstacles
+from roomy_hull.kit.body.undertray import obstacles
 from roomy_hull.kit.vehicle_pieces import tank_box
 
 KEY = StudyKey["Outline"]("outline")
@@ -74,14 +78,16 @@ class WheelRoom(msgspec.Struct, frozen=True):
     """How a rear tyre stands to the tray above and beside it.
 
     Attributes:
-        above: From the tyre's top, as it stands, to the floor's underside, negative where it is through it. [mm]
+        above: How far the tyre, as it stands, goes up before it meets the tray, negative where it is through it. [mm]
         needed: Its travel, and the mudguard's sheet over it. [mm]
         outside: How far it stands out of the tray, below 0 where the tray covers it. [mm]
+        met: What of the tray it comes to first on its way up.
     """
 
     above: float
     needed: float
     outside: float
+    met: str = ""
 
 
 class Outline(msgspec.Struct, frozen=True):
@@ -290,9 +296,23 @@ def wheel_room(assembly: Assembly) -> WheelRoom | None:
         covers = hump.x0 <= vehicle.wheelbase - chord and hump.x1 >= vehicle.wheelbase + chord
         if covers and -hump.y1 <= inner:
             top = max(top, hump.z1 - tray.floor)
-    guard = GUARD_SHEET if tray.mudguards else 0.0
-    above = top - 2 * radius if inner < floor.y1 else math.inf
-    return WheelRoom(above, tray.wheel_travel + guard, outer - floor.y1)
+    guard = mudguards.SHEET if mudguards.has(tray) else 0.0
+    above, met = (top - 2 * radius, "floor") if inner < floor.y1 else (math.inf, "")
+    if top == floor.z0:
+        for name, bar in _frame(assembly):
+            beside = max(0.0, bar.x0 - vehicle.wheelbase, vehicle.wheelbase - bar.x1)
+            if beside < radius and bar.y0 < outer and bar.y1 > inner:
+                free = bar.z0 - radius - math.sqrt(radius**2 - beside**2)
+                above, met = min((above, met), (free, name))
+    return WheelRoom(above, tray.wheel_travel + guard, outer - floor.y1, met)
+
+
+def _frame(assembly: Assembly) -> Iterator[tuple[str, Box]]:
+    """The bars of the tray's frame by their words, where they stand. [mm]"""
+    for part in assembly.ground.parts:
+        if part.owner == TRAY and isinstance(part, BarPart) and part.role in ("", "rail"):
+            for (bar,) in standing(part):
+                yield part.name.removeprefix("Tray: "), bar
 
 
 def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
@@ -301,22 +321,46 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
     if tray.kind == "hold":
         return ()
     under = parts_of(assembly.ground.tray, "box", "trundle", "tank")
-    found = []
-    wheels = [p for p in assembly.ground.rooms if p.role == "wheel"]
+    found: list[Conflict] = []
+    ground, guards = assembly.ground, _guards(assembly)
+    wheels = [(p.ref.id, [p.piece]) for p in ground.rooms if p.role == "wheel"] + guards
     others = [p for p in obstacles(vehicle, tray) if p.role != "wheel"]
     for n, part in enumerate(under):
-        for wheel in wheels:
-            if part.box.shares(wheel.piece.box):
-                gap = apart(block(part.box), wheel.piece)
-                if clash(gap):
-                    where = shared(block(part.box), wheel.piece)
-                    found.append(Conflict(part.words, wheel.ref.id, -gap, where, False))
+        found += _worst(part.words, [block(part.box)], wheels)
         for other in (*others, *under[n + 1 :]):
             met = part.box.common(other.box)
             if met is not None:
                 guessed = other.role == "fuel tank" and _guessed(vehicle, other.id)
                 found.append(Conflict(part.words, other.words, min(met.size()), met, guessed))
+    bars = [(f"tray's {name}", [block(bar)]) for name, bar in _frame(assembly)]
+    for name, pieces in guards:
+        found += sorted(_worst(name, pieces, bars), key=lambda c: -c.amount)[:1]
     return tuple(found)
+
+
+def _guards(assembly: Assembly) -> list[tuple[str, list[Piece]]]:
+    """The mudguards, each by its words with its pieces."""
+    found: dict[str, list[Piece]] = {}
+    for piece in assembly.ground.fixed:
+        if piece.role == "mudguard":
+            found.setdefault(piece.ref.id, []).append(piece.piece)
+    return list(found.items())
+
+
+def _worst(
+    name: str, own: list[Piece], others: list[tuple[str, list[Piece]]]
+) -> Iterator[Conflict]:
+    """Where something stands deepest in each of some others."""
+    for other, pieces in others:
+        met = [
+            (-gap, shared(a, b))
+            for a in own
+            for b in pieces
+            if a.box.shares(b.box) and clash(gap := apart(a, b))
+        ]
+        if met:
+            amount, where = max(met, key=lambda m: m[0])
+            yield Conflict(name, other, amount, where)
 
 
 def roof_line(assembly: Assembly) -> tuple[tuple[Step, ...], float, float]:

@@ -17,6 +17,7 @@ from roomy_hull.session.pages.model import PageModel
 from roomy_hull.session.session import Session
 from roomy_hull.tables.build import said
 from roomy_hull.tables.column import Cell
+from roomy_hull.verdict.gates import gate
 
 
 class ChecksModel(PageModel):
@@ -88,27 +89,6 @@ class PackModel:
             self._of = session.known, session.path, pack(session.known, session.path)
         return self._of[2]
 
-    def open_points(self) -> list[str]:
-        """What comes before handing over."""
-        session = self._session
-        build, verdict = built(session), session.known
-        found = []
-        if verdict.count("stop"):
-            found.append(f"{verdict.count('stop')} stop findings stand")
-        for word, n in (
-            ("failed", sum(build.state.result(c.key) == "failed" for c in build.checks)),
-            ("still to do", sum(build.state.result(c.key) in ("", "later") for c in build.checks)),
-        ):
-            if n:
-                found.append(f"{n} checks {word}")
-        left = len([k for k in build.tasks if k != "job:hand over"])
-        if left:
-            found.append(f"{left} operations are not done")
-        unsigned = [f.title for f in verdict.open_findings() if f.code == "services.sign"]
-        if unsigned:
-            found.append(f"{len(unsigned)} signatures are missing")
-        return found
-
     def words(self) -> str:
         """What stands in the way, and what is planned after."""
         state = built(self._session).state
@@ -120,9 +100,9 @@ class PackModel:
             else:
                 to_come = "" if n else " Plan the re-check: after the first 500 km and at 5,000 km."
             return f"Handed over on {said(state.handed_over)}.{since}{to_come}"
-        points = self.open_points()
+        points = gate("hand over", self._session.known, built(self._session)).words()
         return (
-            f"Before it is handed over: {'; '.join(points)}."
+            f"Before it is handed over: {points}."
             if points
             else "Nothing stands in the way of handing it over."
         )

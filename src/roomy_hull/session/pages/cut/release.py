@@ -3,12 +3,12 @@
 from roomy_hull.job.model import Job
 from roomy_hull.job.releases import STATES, Release, ReleasedPart
 from roomy_hull.making.release import Change, as_released, changes, piece_prices, stale
-from roomy_hull.making.works import questions
 from roomy_hull.planning.as_built import owners
 from roomy_hull.planning.progress import last_release
 from roomy_hull.session.pages.cut.words import works
 from roomy_hull.session.session import Session
 from roomy_hull.tables.column import Cell
+from roomy_hull.verdict.gates import gate
 from roomy_hull.verdict.verdict import Verdict
 
 SEVERITY = {"scrap": "stop", "built": "note"}
@@ -91,11 +91,10 @@ class ReleaseModel:
     def words(self) -> str:
         """Which revision stands, what has changed since, how far the parts have come."""
         last, old = self.last(), self.against()
-        stops = self._session.known.count("stop")
         if last is None or old is None:
-            wait = f" {stops} stop findings are open: they come first." if stops else ""
-            asked = questions(works(self._session))
-            wait += f" To be looked at: {'; '.join(asked[:3])}." if asked else ""
+            found = gate("release", self._session.known)
+            wait = f" {'; '.join(found.bars)}: they come first." if found.bars else ""
+            wait += f" First, {'; '.join(found.asks[:3])}." if found.asks else ""
             return f"Nothing is released yet. A release freezes every part with date and initials.{wait}"
         rows = self.changes()
         cut = [p for p in last.parts if p.sort != "bought"]
