@@ -158,6 +158,60 @@ def test_ways_through_an_opening(
     assert (made.short > 0) == (how == "not")
 
 
+@pytest.mark.parametrize(
+    ("size", "bay", "opening", "how", "lacks"),
+    [
+        # A long box, narrow enough endways: in a bay of 350 it cannot be turned, in one as deep as itself it can.
+        ((1200, 300, 300), (1300, 350, 900), (100, 0, 500, 900), "not", "depth"),
+        ((1200, 300, 300), (1300, 1300, 900), (100, 0, 500, 900), "turned", ""),
+        # On end through a narrow door, and laid over behind it: its diagonal of 949 passes under 1,000, not under 950.
+        ((900, 200, 300), (1000, 220, 1000), (0, 0, 400, 950), "rolled", ""),
+        ((900, 200, 300), (1000, 220, 950), (0, 0, 400, 950), "not", "depth"),
+        # Deep and low, through a slot: on end and flat, back down on to its side, and over.
+        ((900, 700, 200), (1000, 1100, 1200), (0, 0, 250, 760), "tilted, then rolled", ""),
+        # Ten millimetres too high whichever way it lies.
+        ((300, 900, 200), (320, 1000, 1000), (0, 0, 320, 190), "not", "height"),
+    ],
+)
+def test_ways_with_a_turn_about_one_axis_after_the_other(
+    size: tuple[float, float, float], bay: tuple[float, float, float],
+    opening: tuple[float, float, float, float], how: str, lacks: str,
+) -> None:  # fmt: skip
+    made = passage(size, bay, opening, (10.0, 5.0, 0.0))
+    assert (made.how, made.lacks) == (how, lacks)
+    # Seen in a mirror it is the same.
+    other = (bay[0] - opening[2], opening[1], bay[0] - opening[0], opening[3])
+    assert passage(size, bay, other, (bay[0] - 10.0 - size[0], 5.0, 0.0)).how == how
+
+
+def test_what_stands_inside_leaves_less_room_to_turn_in() -> None:
+    size, bay, opening, home = (
+        (900.0, 200.0, 300.0),
+        (1000.0, 500.0, 1000.0),
+        (0.0, 0.0, 400.0, 950.0),
+        (50.0, 5.0, 0.0),
+    )
+    back = (0.0, 250.0, 0.0, 1000.0, 500.0, 1000.0)
+    assert passage(size, bay, opening, home, (back,)).how == "rolled"
+    low = (0.0, 0.0, 900.0, 1000.0, 250.0, 1000.0)
+    assert passage(size, bay, opening, home, (back, low)).how == "not"
+
+
+def test_a_long_box_behind_a_narrow_door_is_a_stop_that_says_why(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    doors = tuple(
+        d.but(start=d.start + 400, length=500.0) if d.id == "right" else d for d in canopy.doors
+    )
+    body = msgspec.structs.replace(demo.body, canopy=msgspec.structs.replace(canopy, doors=doors))
+    long = Pocket(id="long", name="Long pocket", bay="R", u=100, width=1400, depth=450, height=300)
+    job = msgspec.structs.replace(demo, body=body, units=(long,), sets=(), runs=())
+    hit = next(f for f in judge(job).findings if f.code == "fit.opening")
+    assert hit.severity == "stop"
+    assert "too shallow to turn in" in hit.title
+    assert hit.measured == pytest.approx(1400 - 500)
+
+
 def test_a_narrower_opening_never_lets_more_through() -> None:
     order = ["not", "tilted", "upright"]
     seen = [

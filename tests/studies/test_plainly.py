@@ -183,6 +183,22 @@ def test_the_bodys_own_members(demo_verdict: Verdict) -> None:
     assert bow.allowed_sag == pytest.approx(canopy.width / rules.sag_share)
 
 
+def test_only_what_lies_over_the_canopy_bends_its_bows(demo: Job) -> None:
+    def stress(job: Job) -> float:
+        return of(judge(job), "roof bow").stress
+
+    def heavy(**more: object) -> Job:
+        carried = tuple(c.but(mass=400.0, **more) if c.id == "punt" else c for c in demo.carried)
+        return msgspec.structs.replace(demo, carried=carried)
+
+    rated, roof = stress(demo), demo.vehicle.ratings.roof
+    others = sum(c.mass for c in demo.carried if c.on_roof and c.id != "punt")
+    assert stress(heavy()) == pytest.approx(rated * (400 + others) / roof)
+    # The same over the cab, and lying on a rack, leaves the bows as they are.
+    assert stress(heavy(x=1200.0)) == rated
+    assert stress(heavy(x=1200.0, on="cab-rack")) == rated
+
+
 def test_a_tanks_walls_hold_its_water_at_rest_and_in_braking(demo_verdict: Verdict) -> None:
     v = demo_verdict
     value = next(u for u in v.job.units if u.id == "water")

@@ -156,9 +156,10 @@ def services_amounts(services: Any) -> dict[str, str]:
     if services.circuits:
         fuses = sum(c.fuse > 0 for c in services.circuits)
         metres = sum(c.metres for c in services.circuits)
-        core = CORES * metres
+        core, open_ = CORES * metres, sum(c.metres == 0 for c in services.circuits)
         found["services:cable"] = (
             f"{metres:.1f} m of run, {core:.1f} m of core, {counted(fuses, 'fuse')}"
+            + (f"; {counted(open_, 'circuit')} more of unknown length" if open_ else "")
         )
     runs = services.fluids.runs if services.fluids is not None else ()
     for key, gas in (("services:hose", False), ("services:gas", True)):

@@ -30,12 +30,16 @@ class FaceWay(NamedTuple):
     openings: tuple[Rect, ...]
 
     def passes(self, size: tuple[float, float, float], slack: float) -> bool:
-        """Whether a unit of a size passes one of the openings upright, turned about its upright axis if need be. [mm]"""
-        a, b, c = size
-        pairs = {0: ((b, c), (a, c)), 1: ((a, c), (b, c)), 2: ((a, b), (b, a))}[self.axis]
-        return any(
-            p <= r[2] - r[0] + slack and q <= r[3] - r[1] + slack for r in self.openings for p, q in pairs
-        )  # fmt: skip
+        """Whether a unit of a size passes one of the openings straight, as it stands. [mm]"""
+        p, q = (s for n, s in enumerate(size) if n != self.axis)
+        return any(p <= r[2] - r[0] + slack and q <= r[3] - r[1] + slack for r in self.openings)
+
+    def seen(self, box: Box, size: Box) -> Box:
+        """A box of a bay as one sees it who stands before this face: along it, inward, and up it. [mm]"""
+        n, deep = self.axis, size[self.axis + 3]
+        inward = (deep - box[n + 3], deep - box[n]) if self.sense > 0 else (box[n], box[n + 3])
+        p, q = (m for m in range(3) if m != n)
+        return Box(box[p], inward[0], box[q], box[p + 3], inward[1], box[q + 3])
 
     def out(self, box: Box, size: Box) -> Box:
         """The room a box passes through on its straight way out of the bay there. [mm]"""

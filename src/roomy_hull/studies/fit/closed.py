@@ -306,8 +306,8 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
     place = thing.place
     if place is None:
         return
-    u0, w0, u1, w1 = place.opening_for(e)
     if thing.moves:
+        u0, w0, u1, w1 = place.opening_for(e)
         behind = {
             "start": u0 - e.x0, "end": e.x1 - u1, "floor": w0 - e.z0, "roof": e.z1 - w1,
         }  # fmt: skip
@@ -316,7 +316,9 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
             yield Flaw("opening", amount, 0.0, how=how, where=(thing.envelope,))
         return
     a, b, c = thing.expansion.envelope.size()
-    short = min(max(a - (u1 - u0), c - (w1 - w0)), max(b - (u1 - u0), c - (w1 - w0)))
+    # As it stands, through any opening of the face: inside it is pushed along.
+    openings = place.openings or (place.opening_for(e),)
+    short = min(max(a - (o[2] - o[0]), c - (o[3] - o[1])) for o in openings)
     if short > TOUCH and not any(way.passes((a, b, c), TOUCH) for way in place.also):
         yield Flaw("opening", short, 0.0, how="pass", where=(thing.envelope,))
 

@@ -1,5 +1,10 @@
 """Fit: from flaws to findings, with the fixes that can be computed."""
 
+import math
+from typing import TYPE_CHECKING
+
+import msgspec
+
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Context, Study
 from roomy_hull.assembly.things import Thing
@@ -8,12 +13,16 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.refs import BODY, Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body.faces import FaceWay
 from roomy_hull.kit.body.pieces import parts_of
 from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.closed import KEY, Flaw, study
 from roomy_hull.studies.fit.free_space import free_space
 from roomy_hull.studies.fit.in_out import InOut
+
+if TYPE_CHECKING:
+    from roomy_hull.studies.fit.passage import Passage
 
 _SIDE_WORDS = {
     "start": "ahead of the bay's start", "end": "past the bay's end",
@@ -100,10 +109,11 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
     """The severity, the words behind a thing's name, and the source of a flaw of it by itself."""
     met = _met(flaw)
     if flaw.kind == "opening":
-        words = f"stands behind the {_FRAME_WORDS.get(flaw.how, '')} and cannot slide out"
-        if flaw.how == "pass":
-            words = "does not pass the opening, upright, turned or tilted"
-        return "stop", words, GEOMETRY
+        return (
+            "stop",
+            f"stands behind the {_FRAME_WORDS.get(flaw.how, '')} and cannot slide out",
+            GEOMETRY,
+        )
     if flaw.kind == "body" and flaw.how == "guessed":
         return (
             "look",
@@ -136,9 +146,14 @@ def _alone(thing: Thing, flaw: Flaw, context: Context) -> Finding:
     if flaw.kind == "air":
         return Finding("fit.air", "look", f"{name} has little air for a dog", own, flaw.amount, flaw.limit,
                        "cm²", f"{PRACTICE}, open vents besides the mesh door", where=flaw.where)  # fmt: skip
-    if flaw.kind == "opening" and flaw.how == "pass" and (way := _way_in(thing, context)) != "not":
-        return Finding("fit.passage", "note", f"{name} goes in only {way}", own, flaw.amount, 0.0,
-                       "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
+    if flaw.kind == "opening" and flaw.how == "pass":
+        way = _way_in(thing, context)
+        if way.how != "not":
+            return Finding("fit.passage", "note", f"{name} goes in only {way.how}", own, flaw.amount, 0.0,
+                           "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
+        words = "does not pass the opening, upright, turned or tilted"
+        return Finding("fit.opening", "stop", f"{name} {words}{_LACKS[way.lacks]}", own, way.short or flaw.amount, 0.0,
+                       "mm", GEOMETRY, where=flaw.where)  # fmt: skip
     severity, words, source = _worded(flaw)
     title, limit = f"{name} {words}", flaw.limit
     if flaw.kind == "vent":
@@ -157,25 +172,42 @@ def _met(flaw: Flaw) -> str:
     return flaw.other.word if flaw.other is not None else ""
 
 
-def _way_in(thing: Thing, context: Context) -> str:
-    """Say how a unit can be got in past what stands in its bay already when it is fitted."""
-    from roomy_hull.studies.fit.passage import passage  # rarely asked, and not to slow the start  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
+_LACKS = {
+    "": "", "width": ": it is too narrow", "height": ": it is too low", "depth": ", and the bay is too shallow to turn in",
+}  # fmt: skip
+
+
+def _way_in(thing: Thing, context: Context) -> "Passage":
+    """Search how a unit can be got in past what stands in its bay already when it is fitted, by any of its bay's faces."""
+    from roomy_hull.studies.fit.passage import (  # rarely asked, and not to slow the start  # ruff: ignore[import-outside-top-level]  # rarely asked, and not to slow the start
+        Passage,
+        passage,
+    )
 
     unit, place = thing.value, thing.place
     if place is None or isinstance(unit, Carried):
-        return "not"
-    e = thing.in_bay
-    size, room, opening = e.size(), place.size.size(), place.opening_for(e)
-    home = (e.x0, e.y0, e.z0)
-    # In the empty bay first: what finds no way there needs no closer look.
-    how = passage(size, room, opening, home).how
+        return Passage("not")
+    e, bay = thing.in_bay, Box(0.0, 0.0, 0.0, *place.size.size())
     inside = _inside_before(thing, context)
-    return passage(size, room, opening, home, inside).how if how != "not" and inside else how
+    faces = [(FaceWay("inside", 1, -1, place.openings or (place.opening_for(e),)), ""),
+             *((way, f", by its {way.face} face") for way in place.also)]  # fmt: skip
+    best = Passage("not", math.inf)
+    for face, words in faces:
+        own, room = face.seen(e, bay), face.seen(bay, bay).size()
+        there = tuple(face.seen(i, bay) for i in inside)
+        for opening in face.openings:
+            # In the empty bay first: what finds no way there needs no closer look.
+            found = passage(own.size(), room, opening, own[:3])
+            if found.how != "not" and there:
+                found = passage(own.size(), room, opening, own[:3], there)
+            if found.how != "not":
+                return msgspec.structs.replace(found, how=f"{found.how}{words}")
+            if found.short < best.short:
+                best = found
+    return best if best.lacks else Passage("not")
 
 
-def _inside_before(
-    thing: Thing, context: Context
-) -> tuple[tuple[float, float, float, float, float, float], ...]:
+def _inside_before(thing: Thing, context: Context) -> tuple[Box, ...]:
     """The room of those units that are fitted before one in its bay, in the bay's directions. [mm]"""
     blocked: InOut | None = context.results.get(in_out.KEY)
     if blocked is None or thing.place is None:
@@ -187,7 +219,7 @@ def _inside_before(
         if t.id in before and not isinstance(t.value, Carried):
             by = (t.value.u, t.value.v, t.value.w)
             found += [b.moved(*by) for b in t.expansion.bulk]
-    return tuple(tuple(b) for b in found)  # type: ignore[misc]  # six figures each
+    return tuple(found)
 
 
 def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:

@@ -7,6 +7,7 @@ import msgspec
 from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.scaling import Weighed
 from roomy_hull.assembly.things import Thing
+from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.material import Material
 from roomy_hull.core.mechanics import beams
 from roomy_hull.core.mechanics.plates import box_plate, plate
@@ -248,10 +249,24 @@ def _cross_member(
     )  # fmt: skip
 
 
+def _on_canopy(thing: Thing, canopy: Box | None) -> bool:
+    """Whether the canopy's own roof carries a thing: it lies over it, and is fixed to no rack. [mm]"""
+    item = thing.value
+    if canopy is None or not isinstance(item, Carried) or not item.on_roof or item.on:
+        return False
+    x, y, _z = thing.envelope.centre()
+    return canopy.x0 <= x <= canopy.x1 and canopy.y0 <= y <= canopy.y1
+
+
 def _roof_bow(assembly: Assembly, loads: Weighed, canopy: Canopy, rating: float) -> MemberCheck:
-    """Check a roof bow under the greater of what lies on the roof and the roof's rating."""
+    """Check a roof bow under the greater of what lies on the canopy's roof and the roof's rating."""
     shop, r = assembly.shop, assembly.shop.rules
-    on_roof = sum(m.kg + loads.moved_by(m) for t in assembly.things if t.on_roof for m in t.masses)
+    on_roof = sum(
+        m.kg + loads.moved_by(m)
+        for t in assembly.things
+        if _on_canopy(t, assembly.ground.canopy)
+        for m in t.masses
+    )
     kg = max(on_roof, rating)
     bows = frame.bow_count(canopy)
     # A bow lies on its first side.
