@@ -54,7 +54,8 @@ def test_what_is_too_large_says_by_how_much_in_each_direction() -> None:
     unit = Drawer(id="big", name="Big", bay="R", width=1600, depth=900, height=1000)
     space = space_of(assembly, unit)
     assert space.room is None
-    assert space.short == pytest.approx((75, 40, 120))
+    # With 3 beside each post, and 3 under the head.
+    assert space.short == pytest.approx((75 + 6, 40, 120 + 3))
     assert space.cells() == []
     assert space.nearest(0, 0, 25) is None
     assert not space.allows(100, 0)
@@ -99,9 +100,10 @@ def test_an_empty_bay_is_free_as_far_as_the_opening_lets_it(demo: Job) -> None:
     drawer = Drawer(id="x", name="X", bay="L", width=500, depth=700, height=300)
     # The struts, 22 thick, at both ends of the opening, from 394 up: a drawer of 300 is free below them at 94.
     free = space_of(assembly, drawer)
-    assert all(free.allows(u, w) for u, w in ((0, 93), (1025, 93), (22, 580), (1003, 580)))
+    assert all(free.allows(u, w) for u, w in ((3, 93), (1022, 93), (22, 577), (1003, 577)))
     assert not any(
-        free.allows(u, w) for u, w in ((0, 96), (21, 96), (1004, 96), (1026, 0), (22, 581))
+        free.allows(u, w)
+        for u, w in ((2, 93), (1023, 93), (3, 96), (21, 96), (1004, 96), (22, 578))
     )
     assert all(v >= 0 for v in itertools.chain.from_iterable(free.cells()))
     box = stores.entry("tank-60").make.but(bay="L")

@@ -202,6 +202,40 @@ def test_turning_that_the_bay_is_too_shallow_for_is_refused() -> None:
     assert passage_module.passage(*deep, (above,)).how == "turned"
 
 
+def test_what_slides_keeps_its_running_gap_from_posts_and_head(demo: Job) -> None:
+    canopy = demo.body.canopy
+    assert canopy is not None
+    # The right bay is as long as its door; a drawer wants 3 beside it and over it.
+    drawer = next(u for u in demo.units if u.id == "tools")
+    name, bay = drawer.name, next(b for b in canopy.bays if b.id == "R")
+
+    def told(**changes: float) -> list[tuple[str, float | None]]:
+        job = msgspec.structs.replace(demo, units=(drawer.but(**changes),), sets=(), runs=())
+        found = [f for f in judge(job).findings if f.code == "fit.running"]
+        assert all(f.limit == 3.0 for f in found)
+        return [(f.title, f.measured) for f in found]
+
+    assert told(u=3.0) == []
+    assert told(u=0.0) == [(f"{name} runs too near to the front post", 0.0)]
+    assert told(u=1.0) == [(f"{name} runs too near to the front post", 1.0)]
+    end = bay.length - drawer.width
+    assert told(u=end - 3.0) == []
+    assert told(u=end - 2.0) == [(f"{name} runs too near to the rear post", pytest.approx(2.0))]
+    # A door that begins 35 behind the bay's start.
+    doors = tuple(
+        d.but(start=d.start + 35.0, length=d.length - 35.0) if d.id == "right" else d
+        for d in canopy.doors
+    )
+    demo = msgspec.structs.replace(
+        demo,
+        body=msgspec.structs.replace(
+            demo.body, canopy=msgspec.structs.replace(canopy, doors=doors)
+        ),
+    )
+    assert told(u=38.0) == []
+    assert told(u=37.0) == [(f"{name} runs too near to the front post", 2.0)]
+
+
 def test_every_flaw_between_two_things_is_the_gap_or_the_depth_that_a_tape_would_read(
     judged: Verdict,
 ) -> None:

@@ -179,7 +179,7 @@ def test_a_release_is_made_gone_stale_and_followed_through_the_shop(
     assert session.verdict.count("stop") > 0
     qtbot.mouseClick(shown.release, Qt.MouseButton.LeftButton)
     assert len(session.job.releases) == 1
-    assert "come before a release" in window.message.text()
+    assert "Nothing is released: 1 stop finding is open" in window.message.text()
 
 
 def test_the_book_and_its_labels_are_written(

@@ -17,8 +17,10 @@ from roomy_hull.core.refs import Ref
 from roomy_hull.job.carried import Carried
 from roomy_hull.kinds.expansion import HOLE_EDGE, SLOT_PLAY, first_slot, phase_of, rail_slots
 from roomy_hull.kinds.registry import kind_of
+from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import OPENS, parts_of
 from roomy_hull.kit.vehicle_pieces import contains
+from roomy_hull.studies.fit.free_space import frame_gaps
 
 KEY = StudyKey["FitResult"]("fit")
 NOT_ASKED = frozenset({"ground", "wheel"})
@@ -314,6 +316,8 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
         how, amount = max(behind.items(), key=lambda item: item[1])
         if amount > TOUCH:
             yield Flaw("opening", amount, 0.0, how=how, where=(thing.envelope,))
+        else:
+            yield from _beside_frame(thing, e, place)
         return
     a, b, c = thing.expansion.envelope.size()
     # As it stands, through any opening of the face: inside it is pushed along.
@@ -321,6 +325,22 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
     short = min(max(a - (o[2] - o[0]), c - (o[3] - o[1])) for o in openings)
     if short > TOUCH and not any(way.passes((a, b, c), TOUCH) for way in place.also):
         yield Flaw("opening", short, 0.0, how="pass", where=(thing.envelope,))
+
+
+def _beside_frame(thing: Thing, e: Box, place: BayPlace) -> Iterable[Flaw]:
+    """Judge the running gap of what slides from posts, sill and head of its opening, the least of them."""
+    opening = place.opening_for(e)
+    u0, w0, u1, w1 = opening
+    needed = frame_gaps(thing.expansion, place.size, opening)
+    gaps = (e.x0 - u0, e.z0 - w0, u1 - e.x1, w1 - e.z1)
+    short = [
+        (max(0.0, gap), need, how)
+        for gap, need, how in zip(gaps, needed, ("start", "floor", "end", "roof"), strict=True)
+        if gap < need - TOUCH
+    ]
+    if short:
+        gap, need, how = min(short)
+        yield Flaw("running", gap, need, how=how, where=(thing.envelope,))
 
 
 def _against_body(thing: Thing, assembly: Assembly) -> Iterable[Flaw]:

@@ -8,7 +8,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.things import Thing
 from roomy_hull.core.geometry.regions import Rect, free_cells, left_of
 from roomy_hull.core.geometry.solids import TOUCH, Box
-from roomy_hull.kinds.expansion import Zone
+from roomy_hull.kinds.expansion import Expansion, Zone
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.body.pieces import parts_of
 
@@ -85,6 +85,12 @@ def free_space(
     pads = _pads(own.zones, e)
     # What slides goes into one of the openings; what stands may stand beside them too.
     faces = place.openings if thing.moves else ((0.0, 0.0, size.x1, size.z1),)
+    if thing.moves:
+        gaps = [frame_gaps(own, size, face) for face in faces]
+        faces = tuple(
+            (f[0] + g[0], f[1] + g[1], f[2] - g[2], f[3] - g[3])
+            for f, g in zip(faces, gaps, strict=True)
+        )
     shorts = [
         (
             max(0.0, e.x1 + pads[0] + pads[1] - (u1 - u0)),
@@ -157,6 +163,23 @@ HAIR = 0.01
 def _meets(b: Rect, room: Rect) -> bool:
     """Say whether a blocked rectangle matters to a room, its border included."""
     return b[0] <= room[2] and b[2] >= room[0] and b[1] <= room[3] and b[3] >= room[1]
+
+
+def frame_gaps(own: Expansion, size: Box, opening: Rect) -> Rect:
+    """How far what slides keeps from the post at the start, the sill, the post at the end and the head of its opening.
+
+    Args:
+        own: The unit.
+        size: Of the bay: a sill that stands over its floor is one.
+        opening: In (u, w). [mm]
+    """
+    e = own.envelope
+    rows = [(0.0, 0.0, 0.0, 0.0)] + [
+        (e.x0 - z.x0, e.z0 - z.z0 if opening[1] > size.z0 else 0.0, z.x1 - e.x1, z.z1 - e.z1)
+        for z in (zone.box for zone in own.zones if zone.kind == "running")
+    ]
+    a, b, c, d = (max(column) for column in zip(*rows, strict=True))
+    return a, b, c, d
 
 
 def _pads(zones: Sequence[Zone], e: Box) -> tuple[float, float, float]:

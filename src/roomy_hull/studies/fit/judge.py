@@ -130,7 +130,11 @@ def _worded(flaw: Flaw) -> tuple[Severity, str, str]:
             f"is too near to the {'wall' if flaw.how else 'wheel arch'}",
             "its data sheet",
         ),
-        "running": ("look", "runs too near to the wheel arch", f"{PRACTICE}, running gap"),
+        "running": (
+            "look",
+            f"runs too near to the {_FRAME_WORDS.get(flaw.how, 'wheel arch')}",
+            f"{PRACTICE}, running gap",
+        ),
         "place": ("stop", f"stands out of the room it is carried in ({met})", GEOMETRY),
     }
     return rows[flaw.kind]
