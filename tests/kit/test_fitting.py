@@ -1,5 +1,7 @@
 """First bodies, what is hung under a tray, and what is made in a tub or wagon."""
 
+import contextlib
+
 import msgspec
 import pytest
 from tests.builders import SHOP
@@ -61,6 +63,22 @@ def test_a_begun_job_is_judged_in_every_scenario(name: str, choice: str) -> None
     assert len(verdict.loads.scenarios) == len(job.scenarios) >= 2
     assert verdict.count("stop") == 0
     assert ("tray" in [s.id for s in job.scenarios]) == ("canopy" in choice)
+
+
+@pytest.mark.parametrize("name", [n for n, v in VEHICLES.items() if v.kind == "cab-chassis"])
+def test_drop_sides_and_tailboard_hang_clear_of_frame_guards_and_toolboxes(name: str) -> None:
+    job = fitting.begun("A job", VEHICLES[name], "bare tray")
+    job = resized(job, "body.tray.sides", 350.0)
+    for what in ("box behind left", "box behind right", "trundle"):
+        with contextlib.suppress(InputError):
+            job = fitting.toggled(job, what)
+    verdict = judge(job)
+    assert {o.id for o in verdict.assembly.openings()} >= {
+        "tray:side-left",
+        "tray:side-right",
+        "tray:tail",
+    }
+    assert [f for f in verdict.findings if f.code.startswith("move.")] == []
 
 
 def test_a_body_of_another_kind_names_what_there_is() -> None:

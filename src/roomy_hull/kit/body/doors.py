@@ -9,14 +9,19 @@ from roomy_hull.kit.body.pieces import BodyParts, parts_of
 from roomy_hull.kit.body.sides import PANEL_GAP
 from roomy_hull.kit.body.undertray import DOOR
 
+KNUCKLE = 6.0
+"""How far outside a drop side or tailboard its hinges' pins lie, so that it hangs clear of the frame (common practice).
+[mm]"""
 
-def _turn(leaf: Box, side: str, hinge: str, degrees: float) -> Step:
-    """The step by which a leaf turns out about one of its outer edges. [mm, degrees]"""
+
+def _turn(leaf: Box, side: str, hinge: str, degrees: float, outside: float = 0.0) -> Step:
+    """The step by which a leaf turns out about one of its outer edges, or about pins that lie outside it. [mm, degrees]"""
     if hinge in ("top", "bottom"):
         # A let-down leaf hangs on straps, so that it lies just below its sill when it is level.
         thick = min(leaf.x1 - leaf.x0, leaf.y1 - leaf.y0)
         z = leaf.z1 if hinge == "top" else leaf.z0 - thick - 2 * PANEL_GAP
         axis, out = (1, leaf.x1) if side == "rear" else (0, leaf.y0 if side == "left" else leaf.y1)
+        out += -outside if side == "left" else outside
         # From hanging down (or standing up) towards the outside.
         sign = (1 if side in ("right", "rear") else -1) * (1 if hinge == "top" else -1)
         return Step("swing", axis, sign * degrees, pivot=(out, z))
@@ -73,7 +78,7 @@ def tray_doors(tray: Tray, solids: BodyParts) -> tuple[tuple[str, str, Motion], 
         leaf, side = part.box, part.side or "rear"
         key = f"side-{side}" if part.role == "side" else "tail"
         name = "Tailboard" if part.role == "tail" else f"Drop side {side}"
-        turn = _turn(leaf, side, "bottom", 180.0)
+        turn = _turn(leaf, side, "bottom", 180.0, KNUCKLE)
         found.append((f"tray:{key}", side, Motion("", name, (Moved(leaf),), (turn,))))
     boxes = {p.id: p.box for p in parts_of(solids, "box")}
     for one in tray.boxes:
