@@ -9,6 +9,7 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.drawer import Drawer
+from roomy_hull.kinds.own import Block, Own
 from roomy_hull.kinds.pocket import Pocket
 from roomy_hull.studies.fit import in_out
 from roomy_hull.studies.fit.in_out import InOut
@@ -113,6 +114,49 @@ def test_two_that_block_each_other_are_a_stop(demo: Job) -> None:
     )
     assert found(both).blockers("q") == ("p",)
     assert found(both).circles == ()
+
+
+@pytest.mark.parametrize(("skirt", "blocked"), [(0.0, ()), (120.0, ()), (300.0, ("b",))])
+def test_a_bridge_is_lifted_over_what_it_stands_around(
+    demo: Job, skirt: float, blocked: tuple[str, ...]
+) -> None:
+    # A deck of 20 on two ends, closed in front and behind as far up as the skirts; a battery of 100 between.
+    def block(u: float, v: float, w: float, width: float, depth: float, height: float) -> Block:
+        return Block(u=u, v=v, w=w, width=width, depth=depth, height=height)
+
+    blocks = [
+        block(0, 0, 0, 20, 400, 300),
+        block(580, 0, 0, 20, 400, 300),
+        block(0, 0, 300, 600, 400, 20),
+    ]
+    if skirt:
+        blocks += [block(20, 0, 0, 560, 20, skirt), block(20, 380, 0, 560, 20, skirt)]
+    bridge = Own(
+        id="a",
+        name="Bridge",
+        bay="R",
+        u=100,
+        width=600,
+        depth=400,
+        height=320,
+        blocks=tuple(blocks),
+    )
+    battery = Device(
+        id="b", name="Battery", bay="R", u=300, v=100, width=200, depth=200, height=100 if skirt < 300 else 290,
+        what="battery", mass=9,
+    )  # fmt: skip
+    job = msgspec.structs.replace(demo, units=(bridge, battery), sets=(), runs=())
+    in_out = judge(job).in_out
+    assert in_out.blockers("a") == ()
+    # A skirt in front is taken out before what stands behind it.
+    assert in_out.blockers("b") == (("a",) if skirt else ())
+    assert in_out.circles == ()
+    if blocked:
+        # Under the roof there is no room to lift it over a battery as high as the skirts.
+        low = msgspec.structs.replace(
+            demo, units=(bridge.but(w=560.0), battery.but(w=560.0)), sets=(), runs=()
+        )
+        assert judge(low).in_out.circles == (("a", "b"),)
 
 
 def test_a_circle_is_found_and_told(demo: Job) -> None:

@@ -120,8 +120,8 @@ def test_one_unit_blocks_another_that_it_stands_before_or_rests_on(
         and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
     )
     rests = -0.5 <= other.z0 - e.z1 <= in_out.RESTS and beside
-    ways = (e, out, hull((e, out)))
-    assert in_out._blocks((e,), ways, e, (other,)) == (not shares and (before or rests))
+    way = in_out.Ways(0.0, 0.0, 0.0, hull((e, out)))
+    assert in_out._blocks((e,), way, e, (other,)) == (not shares and (before or rests))
 
 
 STEP, TURN_BY = 10.0, 3.0

@@ -1,8 +1,12 @@
 """In and out: which units have to come out before another, and in which order they go in.
 
 A unit goes straight out at its access face, after being shifted sideways and lifted as far as the opening
-asks. What is in that way, and what stands on the unit, has to come out first.
+asks; where that helps it is lifted over what it stands around first. What is in the way of its solids, and what
+stands on the unit, has to come out first.
 """
+
+from collections.abc import Sequence
+from typing import NamedTuple
 
 import msgspec
 
@@ -19,16 +23,37 @@ RESTS = 8.0
 """What begins no higher than this above a unit's top rests on it. [mm]"""
 
 
-Ways = tuple[Box, Box, Box]
+class Ways(NamedTuple):
+    """The way of a unit out of its bay: up, aside and up to the opening, then straight out. [mm]
+
+    Attributes:
+        lift: How far it is lifted before anything else.
+        du, dw: How far it goes aside and up to the opening.
+        around: The box around all of it.
+    """
+
+    lift: float
+    du: float
+    dw: float
+    around: Box
+
+    def sweeps(self, solid: Box) -> tuple[Box, ...]:
+        """What one of its solids passes through."""
+        high = solid.moved(0, 0, self.lift)
+        there = high.moved(self.du, 0, self.dw)
+        out = hull((there, there._replace(y0=min(0.0, there.y0))))
+        return (hull((solid, high)), hull((high, there)), out)
 
 
 class InBay(msgspec.Struct, frozen=True):
     """What blocks what in one bay: its units, their blockers, order of fitting, circles, and ways out. [mm]
 
-    `crowded` says that so much stands in one place that not every pair was asked.
+    `straight` is what blocks a unit that is not lifted first. `crowded` says that so much stands in one place that
+    not every pair was asked.
     """
 
     members: tuple[Thing, ...]
+    straight: dict[str, tuple[str, ...]]
     blockers: dict[str, tuple[str, ...]]
     order: tuple[str, ...]
     circles: tuple[tuple[str, ...], ...]
@@ -120,18 +145,18 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     local = {t.id: t.in_bay for t in units}
     rooms = {t.id: _room(t) for t in units}
     kept = old.ways if old is not None else {}
-    ways = {t.id: kept[t.id] if t.id in same else _ways(t, local[t.id]) for t in units}
+    ways = {t.id: kept[t.id] if t.id in same else _way(t, local[t.id]) for t in units}
     everything = Boxes([local[t.id] for t in units])
     fresh = [n for n, t in enumerate(units) if t.id not in same]
     changes = Boxes([local[units[n].id] for n in fresh])
-    blockers: dict[str, tuple[str, ...]] = {}
+    straight: dict[str, tuple[str, ...]] = {}
     pairs = 0
     for n, t in enumerate(units):
         if pairs > MOST_PAIRS:
             break
-        around = ways[t.id][2]
+        around = ways[t.id].around
         if t.id in same and old is not None:
-            known = set(old.blockers.get(t.id, ()))
+            known = set(old.straight.get(t.id, ()))
             places = (
                 [m for m, other in enumerate(units) if other.id in known & same] if known else []
             )
@@ -145,14 +170,21 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
             if m != n and _blocks(rooms[t.id], ways[t.id], local[t.id], rooms[units[m].id])
         ]
         if places:
-            blockers[t.id] = tuple(units[m].id for m in sorted(places))
+            straight[t.id] = tuple(units[m].id for m in sorted(places))
+    blockers = {
+        t.id: found
+        for t in units
+        if t.id in straight and (found := _over(t, units, straight[t.id], local, rooms, everything))
+    }
     place = units[0].place
     if place is not None and place.also:
         blockers = _by_easiest(units, local, rooms, place, blockers)
     # What blocks a unit goes in after it.
     order = in_order([t.id for t in units], blockers)
     locked = () if order is not None else tuple(circles(blockers))
-    return InBay(tuple(units), blockers, tuple(order or ()), locked, ways, pairs > MOST_PAIRS)
+    return InBay(
+        tuple(units), straight, blockers, tuple(order or ()), locked, ways, pairs > MOST_PAIRS
+    )
 
 
 def _by_easiest(
@@ -166,9 +198,9 @@ def _by_easiest(
         for way in place.also:
             if len(best) == 0 or not way.passes(t.expansion.envelope.size(), 0.01):
                 continue
-            out = way.out(local[t.id], place.size)
+            out = [way.out(b, place.size) for b in rooms[t.id]]
             rows = tuple(
-                u.id for u in units if u is not t and _blocks(rooms[t.id], (out, out, out), local[t.id], rooms[u.id])
+                u.id for u in units if u is not t and _in_way(rooms[t.id], out, local[t.id], rooms[u.id])
             )  # fmt: skip
             best = rows if len(rows) < len(best) else best
         if best:
@@ -176,19 +208,46 @@ def _by_easiest(
     return found
 
 
-def _ways(thing: Thing, e: Box) -> Ways:
-    """The room a unit passes through: sideways and up to the opening, then straight out; and around both.
-
-    [mm]
-    """
+def _way(thing: Thing, e: Box, lift: float = 0.0) -> Ways:
+    """The way of a unit that is lifted so far first. [mm]"""
     if thing.place is None:
-        return e, e, e
+        return Ways(0.0, 0.0, 0.0, e)
     u0, w0, u1, w1 = thing.place.opening_for(e)
+    high = e.moved(0, 0, lift)
     du = max(0.0, u0 - e.x0) - max(0.0, e.x1 - u1)
-    dw = max(0.0, w0 - e.z0) - max(0.0, e.z1 - w1)
-    there = e.moved(du, 0, dw)
-    aside, out = hull((e, there)), hull((there, there._replace(y0=min(0.0, there.y0))))
-    return aside, out, hull((aside, out))
+    dw = max(0.0, w0 - high.z0) - max(0.0, high.z1 - w1)
+    there = high.moved(du, 0, dw)
+    return Ways(lift, du, dw, hull((e, high, there, there._replace(y0=min(0.0, there.y0)))))
+
+
+MOST_TRIED = 8
+"""A unit with more than so many in its way is lifted over none of them."""
+
+
+def _over(
+    thing: Thing, units: list[Thing], straight: tuple[str, ...], local: dict[str, Box],
+    rooms: dict[str, tuple[Box, ...]], everything: Boxes,
+) -> tuple[str, ...]:  # fmt: skip
+    """What blocks a unit that is lifted first over what it stands around, where that leaves less in its way."""
+    e, own, place = local[thing.id], rooms[thing.id], thing.place
+    if place is None or len(straight) > MOST_TRIED:
+        return straight
+    head = place.opening_for(e)[3] - e.z1
+    lifts = {
+        b.z1 - o.z0
+        for key in straight for b in rooms[key] for o in own
+        if e.shares(b) and 0 < b.z1 - o.z0 <= head
+    }  # fmt: skip
+    best = straight
+    for lift in sorted(lifts):
+        way = _way(thing, e, lift)
+        met = [
+            n for n in everything.near(way.around, RESTS)
+            if units[n] is not thing and _blocks(own, way, e, rooms[units[n].id])
+        ]  # fmt: skip
+        if len(met) < len(best):
+            best = tuple(units[n].id for n in sorted(met))
+    return best
 
 
 def _room(thing: Thing) -> tuple[Box, ...]:
@@ -199,13 +258,20 @@ def _room(thing: Thing) -> tuple[Box, ...]:
     return tuple(b.moved(unit.u, unit.v, unit.w) for b in thing.expansion.bulk)
 
 
-def _blocks(own: tuple[Box, ...], ways: Ways, e: Box, other: tuple[Box, ...]) -> bool:
+def _blocks(own: tuple[Box, ...], way: Ways, e: Box, other: tuple[Box, ...]) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
+    near = [b for b in other if way.around.shares(b)]
+    swept = [w for a in own for w in way.sweeps(a)] if near else []
+    return _in_way(own, swept, e, other)
+
+
+def _in_way(
+    own: tuple[Box, ...], swept: Sequence[Box], e: Box, other: tuple[Box, ...]
+) -> bool:  # fmt: skip
+    """Whether another unit is in what one sweeps on its way, or rests on it; not where they overlap anyhow."""
     if any(a.shares(b) for a in own for b in other):
         return False
-    if any(w.shares(b) for w in ways[:2] for b in other):
-        return True
-    return any(
+    return any(w.shares(b) for w in swept for b in other) or any(
         -0.5 <= b.z0 - e.z1 <= RESTS
         and min(e.x1, b.x1) - max(e.x0, b.x0) > 1
         and min(e.y1, b.y1) - max(e.y0, b.y0) > 1
