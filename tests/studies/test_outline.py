@@ -6,10 +6,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from roomy_hull.core.geometry.solids import hull
-from roomy_hull.job.body import Trundle, UnderBox, UnderTank
+from roomy_hull.job.body import Body, Trundle, UnderBox, UnderTank
+from roomy_hull.job.canopy import Canopy
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.resizing import resized, set_at, value_at
 from roomy_hull.job.model import Job
+from roomy_hull.job.rooms import Room
 from roomy_hull.studies.outline.outline import tangent_angle
 from roomy_hull.verdict.verdict import Verdict, fixes, judge
 
@@ -62,6 +64,53 @@ def test_the_demo_has_no_outline_findings(demo_verdict: Verdict) -> None:
 )
 def test_each_limit_is_found(demo: Job, path: str, value: object, code: str) -> None:
     assert code in codes(judge(resized(demo, path, value)))
+
+
+@pytest.mark.parametrize(
+    ("change", "code", "amount"),
+    [
+        ({"start": 1800.0}, "outline.tail", 300.0), ({"across": 200.0}, "outline.edge", 150.0),
+        ({"across": -200.0}, "outline.edge", 150.0), ({"up": 40.0}, "outline.floats", 40.0),
+    ],
+)  # fmt: skip
+def test_a_box_stands_on_its_tray_or_is_brought_back(
+    demo: Job, change: dict[str, float], code: str, amount: float
+) -> None:
+    # A box of 600 by 1,750 on a tray of 2,100 by 1,850.
+    shell = Canopy(name="Cross box", length=600.0, width=1750.0, height=700.0)
+    room = Room(id="cross", start=300.0, shell=shell)
+    tray = demo.body.tray.but(length=2100.0)
+
+    def with_room(one: Room) -> Job:
+        return msgspec.structs.replace(
+            demo, units=(), sets=(), runs=(), setups=(), body=Body(tray=tray, rooms=(one,))
+        )
+
+    own = {"outline.tail", "outline.edge", "outline.floats"}
+    assert not codes(judge(with_room(room))).keys() & own
+    verdict = judge(with_room(room.but(**change)))
+    (finding,) = [f for f in verdict.findings if f.code in own]
+    assert (finding.code, finding.severity, finding.measured) == (
+        code,
+        "stop",
+        pytest.approx(amount),
+    )
+    ((path, value),) = fixes(verdict, finding)[0].changes.items()
+    assert not codes(judge(resized(with_room(room.but(**change)), path, value))).keys() & own
+
+
+def test_what_stands_far_out_of_the_cabs_outline_is_a_look(demo: Job) -> None:
+    cab = demo.vehicle.shape
+    wide = judge(resized(demo, "body.tray.width", cab.width + 2 * 80.0))
+    assert [f.measured for f in wide.findings if f.code == "outline.proud"] == [pytest.approx(80.0)]
+    assert "outline.proud" not in codes(
+        judge(resized(demo, "body.tray.width", cab.width + 2 * 70.0))
+    )
+    floor = wide.assembly.ground.floor.z1
+    tall = judge(resized(demo, "body.canopy.height", cab.height + 450.0 - floor))
+    (finding,) = [f for f in tall.findings if f.code == "outline.proud"]
+    assert finding.measured == pytest.approx(450.0)
+    assert "higher than the cab" in finding.title
 
 
 def test_a_canopy_past_the_tray_is_a_stop_with_a_fix(demo: Job) -> None:

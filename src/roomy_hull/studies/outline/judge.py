@@ -4,6 +4,7 @@ from roomy_hull.assembly.assemble import Assembly
 from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
+from roomy_hull.job.rooms import Room
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.outline import running
@@ -41,6 +42,8 @@ def judge(context: Context) -> list[Finding]:
                     GUESSED if one.guessed else GEOMETRY, where=(one.where,))
         )  # fmt: skip
     found += _canopy(result)
+    found += _rooms(assembly)
+    found += _proud(assembly)
     found += _wheels(result)
     found += _bays(assembly)
     gap = assembly.job.vehicle.clearance_behind_cab
@@ -114,6 +117,77 @@ def _past(assembly: Assembly, place: BayPlace) -> tuple[tuple[str, float], ...]:
     return (("length", along), ("depth", inward), ("height", z - inside.z1))
 
 
+def _rooms(assembly: Assembly) -> list[Finding]:
+    """Judge the made rooms against the tray they stand on: within its edges, and on its floor."""
+    if assembly.job.body.tray.kind != "tray":
+        return []
+    found, floor = [], assembly.ground.floor
+    for one in assembly.ground.rooms_there:
+        if not one.room.made:
+            continue
+        b = one.box
+        for code, words, over in (
+            ("tail", "past the tray's front", floor.x0 - b.x0), ("tail", "past the tray's end", b.x1 - floor.x1),
+            ("edge", "past the tray's edges", max(floor.y0 - b.y0, b.y1 - floor.y1)),
+            ("floats", "over the tray's floor, on nothing", b.z0 - floor.z1),
+        ):  # fmt: skip
+            if over > 0.5:
+                found.append(
+                    Finding(f"outline.{code}", "stop", f"{one.room.name} stands {words}", (one.room.ref,), over, 0.0,
+                            "mm", GEOMETRY, where=(b,))
+                )  # fmt: skip
+    return found
+
+
+def _back_on(length: float, width: float, room: Room) -> dict[str, tuple[Fix, ...]]:
+    """What brings a room back on to a tray of a size, by the finding; nothing where it is larger. [mm]"""
+    shell, path = room.shell, f"body.rooms.{room.id}"
+    found: dict[str, tuple[Fix, ...]] = {}
+    start = min(max(0.0, room.start), length - shell.length)
+    if start >= 0:
+        found["outline.tail"] = (
+            Fix(f"Set {room.name} {abs(start - room.start):.0f} mm "
+                f"{'back' if start > room.start else 'forward'}", BODY, {f"{path}.start": start}),
+        )  # fmt: skip
+    play = (width - shell.width) / 2
+    if play >= 0:
+        across = min(max(room.across, -play), play)
+        found["outline.edge"] = (
+            Fix(f"Set {room.name} {abs(across - room.across):.0f} mm inward", BODY, {f"{path}.across": across}),
+        )  # fmt: skip
+    found["outline.floats"] = (Fix(f"Set {room.name} on the floor", BODY, {f"{path}.up": 0.0}),)
+    return found
+
+
+PROUD, TALL = 75.0, 400.0
+"""How far a body stands wider than the cab on a side, and higher than its roof, before it is worth a look (common
+practice). [mm]"""
+
+
+def _proud(assembly: Assembly) -> list[Finding]:
+    """Judge how far what is made stands out of the cab's silhouette: it is met by branches, wind and gateways."""
+    if assembly.job.body.tray.kind != "tray":
+        return []
+    shape, ground = assembly.job.vehicle.shape, assembly.ground
+    made = [(CANOPY, "canopy", ground.canopy)] if ground.canopy is not None else []
+    made += [(r.room.ref, r.room.name, r.box) for r in ground.rooms_there if r.room.made]
+    made.append((TRAY, "tray", ground.floor))
+    found = []
+    for ref, name, box in made:
+        wide = max(box.y1, -box.y0) - shape.width / 2
+        high = box.z1 - shape.height
+        for over, limit, words in (
+            (wide, PROUD, "wider than the cab: its front corners stand out beside it"),
+            (high, TALL, "higher than the cab: its front upper corners stand out over it"),
+        ):
+            if over > limit:
+                found.append(
+                    Finding("outline.proud", "look", f"The {name} is {words}" if ref in (CANOPY, TRAY)
+                            else f"{name} is {words}", (ref,), over, limit, "mm", PRACTICE, where=(box,))
+                )  # fmt: skip
+    return found
+
+
 def _out_words(assembly: Assembly, place: BayPlace, size: str) -> str:
     """Out of what a bay reaches, in words."""
     shell = assembly.ground.shell_of(place.bay.id)
@@ -163,17 +237,15 @@ def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
     """
     assembly, body = context.assembly, context.assembly.job.body
     canopy, tray = body.canopy, body.tray
-    if finding.code == "outline.tail" and canopy is not None:
-        length = tray.length - canopy.start
-        return (Fix(f"Make the canopy {length:.0f} mm long", BODY, {"body.canopy.length": length}),)
-    if finding.code == "outline.edge" and canopy is not None:
-        return (
-            Fix(
-                f"Make the canopy {tray.width:.0f} mm wide",
-                BODY,
-                {"body.canopy.width": tray.width},
-            ),
-        )
+    room = next((r for r in body.rooms if r.ref in finding.subjects), None)
+    if room is not None:
+        return _back_on(tray.length, tray.width, room).get(finding.code, ())
+    if finding.code in ("outline.tail", "outline.edge") and canopy is not None:
+        name, most, word = "length", tray.length - canopy.start, "long"
+        if finding.code == "outline.edge":
+            name, most, word = "width", tray.width, "wide"
+        change = {f"body.canopy.{name}": most}
+        return (Fix(f"Make the canopy {most:.0f} mm {word}", BODY, change),)
     shell = assembly.ground.shell_of(finding.subjects[0].id) if finding.subjects else None
     if finding.code == "outline.bay" and shell is not None:
         place = assembly.ground.bays[finding.subjects[0].id]
