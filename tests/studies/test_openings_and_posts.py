@@ -74,8 +74,9 @@ def test_two_doors_before_one_bay_make_two_openings_and_a_post_between() -> None
     assert hit.measured == pytest.approx(170)
     there = assemble(bare(job, unit))
     space = free_space(there, there.things[0], place)
-    assert [space.allows(u, 0.0) for u in (0, 10, 310, 311, 500, 669, 670, 1170, 1171)] == [
-        False, True, True, False, False, False, True, True, False,
+    # With 3 beside each post.
+    assert [space.allows(u, 0.0) for u in (0, 12, 13, 307, 308, 500, 672, 673, 1167, 1168)] == [
+        False, False, True, True, False, False, False, True, True, False,
     ]  # fmt: skip
     assert space.nearest(500.0, 0.0, 25.0) == 675.0
 
@@ -88,6 +89,20 @@ def test_a_bay_without_a_door_is_told_and_its_units_are_not_each() -> None:
         ("stop", "No door opens into the bay Rear"),
     ]
     assert told(job_with(unit), "fit.opening") == []
+
+
+def test_a_further_face_without_a_door_is_told() -> None:
+    canopy = canopy_of(DEMO)
+    bays = tuple(b.but(also=("rear",)) if b.id == "R" else b for b in canopy.bays)
+    (hit,) = told(
+        with_canopy(
+            bare(DEMO), bays=bays, doors=tuple(d for d in canopy.doors if d.side != "rear")
+        ),
+        "side.also",
+    )
+    assert (hit.severity, hit.subjects[0].id) == ("look", "R")
+    assert "at the rear" in hit.title
+    assert told(with_canopy(bare(DEMO), bays=bays), "side.also") == []
 
 
 @pytest.mark.parametrize(("post", "code"), [(20, "side.leaves"), (35, "side.post"), (40, "")])

@@ -244,7 +244,7 @@ def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
         name, most, word = "length", tray.length - canopy.start, "long"
         if finding.code == "outline.edge":
             name, most, word = "width", tray.width, "wide"
-        change = {f"body.canopy.{name}": most}
+        change: dict[str, float | str] = {f"body.canopy.{name}": most}
         return (Fix(f"Make the canopy {most:.0f} mm {word}", BODY, change),)
     shell = assembly.ground.shell_of(finding.subjects[0].id) if finding.subjects else None
     if finding.code == "outline.bay" and shell is not None:

@@ -20,8 +20,8 @@ KEY = StudyKey["tuple[Flaw, ...]"]("sides")
 class Flaw(msgspec.Struct, frozen=True):
     """One thing wrong with a side.
 
-    `kind` is ``leaves``, ``post``, ``corner``, ``roof``, ``frame``, ``bows``, ``rail`` or ``bay``; `measured` and
-    `limit` in mm; `doors` the ids of doors, or of the bay.
+    `kind` is ``leaves``, ``post``, ``corner``, ``roof``, ``frame``, ``bows``, ``rail``, ``bay`` or ``also``; `measured`
+    and `limit` in mm; `doors` the ids of doors, or of the bay, with the face at which it should be open.
     """
 
     kind: str
@@ -64,6 +64,11 @@ def _of_shell(ground: Ground, shell: Shell) -> list[Flaw]:
         # The vehicle's own doors and lids are not drawn: a bay in the cab or under a lid is reached by them.
         if bay.doorless and not (shell.own and shell.ref != CANOPY):
             found.append(Flaw("bay", 0.0, 0.0, (own.id,), (bay.frame.box(bay.size),)))
+        found += [
+            Flaw("also", 0.0, 0.0, (own.id, way.face), (bay.frame.box(bay.size),))
+            for way in bay.also
+            if not way.openings
+        ]
     return found
 
 
@@ -145,6 +150,14 @@ def judge(context: Context) -> list[Finding]:
     found: list[Finding] = []
     flaws = context.of(KEY)
     for flaw in flaws:
+        if flaw.kind == "also":
+            key, face = flaw.doors
+            name = context.assembly.ground.bays[key].bay.name
+            found.append(
+                Finding("side.also", "look", f"No door opens into the bay {name} at the {face}, where it should be open too",
+                        (Ref("bay", key),), source=GEOMETRY, where=flaw.where)
+            )  # fmt: skip
+            continue
         if flaw.kind == "bay":
             name = context.assembly.ground.bays[flaw.doors[0]].bay.name
             found.append(
