@@ -104,7 +104,7 @@ def test_a_shelf_that_passes_the_opening_on_its_side_only(demo: Job) -> None:
     assert any("behind the sill" in f.title for f in found(verdict, "fit.opening"))
     # 440 high under a head of 395: it goes in lying on its side, 200 high, and is stood up inside.
     (hit,) = found(verdict, "fit.passage")
-    assert hit.title == "Sample trays goes in only rolled"
+    assert hit.title == "Sample trays goes in only rolled over inside"
     assert hit.measured == pytest.approx(440 - 395)
 
 
