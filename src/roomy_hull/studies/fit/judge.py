@@ -153,7 +153,8 @@ def _alone(thing: Thing, flaw: Flaw, context: Context) -> Finding:
     if flaw.kind == "opening" and flaw.how == "pass":
         way = _way_in(thing, context)
         if way.how != "not":
-            return Finding("fit.passage", "note", f"{name} goes in only {way.how.replace('rolled', 'rolled over inside')}", own, flaw.amount, 0.0,
+            how = way.how.replace("rolled", "rolled over inside")
+            return Finding("fit.passage", "note", f"{name} goes in only {how}", own, flaw.amount, 0.0,
                            "mm", "search for a way; try it with a template", where=flaw.where)  # fmt: skip
         words = "does not pass the opening, upright, turned or tilted"
         return Finding("fit.opening", "stop", f"{name} {words}{_LACKS[way.lacks]}", own, way.short or flaw.amount, 0.0,
