@@ -8,6 +8,7 @@ from roomy_hull.core.findings import Finding
 from roomy_hull.formats.demo import demo_job
 from roomy_hull.job.body import Arch, Trundle, UnderBox
 from roomy_hull.job.carried import Carried
+from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job
 from roomy_hull.kinds.device import Device
 from roomy_hull.kinds.placed import Placed
@@ -158,7 +159,7 @@ def test_the_trundle_still_passes_between_the_rails() -> None:
 
 
 def test_what_hangs_low_reaches_the_ground_when_the_vehicle_has_settled() -> None:
-    # Drop sides hang 850 below a floor of 904 at kerb attitude: 54 clear; laden, the tail comes down by more.
+    # Drop sides of 850 under a floor of 954: clear at kerb attitude; laden, the tail comes down by more.
     job = flat(DEMO, sides=850.0)
     heavy = msgspec.structs.replace(
         job, carried=(thing(3300, 0, 905, (900, 900, 400)).but(mass=900, mount="tray"),)
@@ -173,6 +174,11 @@ def test_what_hangs_low_reaches_the_ground_when_the_vehicle_has_settled() -> Non
     deepest = next(h for h in hits if "Tailboard" in h.title)
     assert deepest.measured is not None
     assert deepest.measured > sag - side.swept_box.z0 - 1
+    # One that hangs exactly to the ground goes into it; posts stay on it.
+    exact = resized(heavy, "body.tray.sides", 850.0 + side.swept_box.z0)
+    (low,) = [h for h in told(exact, "move.low") if "Tailboard" in h.title]
+    assert low.measured is not None
+    assert low.measured > deepest.measured + side.swept_box.z0 - 1
     legs = Carried(id="a", name="Awning", kind="awning", x=2700, y=-985, z=1945, length=2000, width=130, height=120,
                    mass=20, mount="canopy", side="left", reach=2000, legs=True)  # fmt: skip
     poses = msgspec.structs.replace(bare(DEMO), carried=(legs,))

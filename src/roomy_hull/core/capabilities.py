@@ -96,6 +96,7 @@ class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
         held: By what it is held down; nothing where nobody said.
         sealed: What of it keeps dust and water out, and is hosed: "every seal" and the like; empty for nothing.
         locks: How many locks it has, each with a key.
+        stands: Whether what opens of it is set on the ground: posts, legs, a ladder.
         too_deep: What is let into it and reaches further back than there is room: its name, what it takes, what there
             is. [mm]
     """
@@ -113,6 +114,7 @@ class Capabilities(msgspec.Struct, frozen=True, kw_only=True):
     use: Wanted | Literal[""] = ""
     held: Held | None = None
     sealed: str = ""
+    stands: bool = False
     locks: int = 0
     too_deep: tuple[tuple[str, float, float], ...] = ()
 

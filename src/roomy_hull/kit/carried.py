@@ -55,6 +55,10 @@ LIFTED: frozenset[CarriedKind] = frozenset({
 """What is lifted on and off."""
 
 
+UNFOLDS = frozenset({"tent", "awning", "shower tent"})
+"""What opens out over the ground, with or without posts."""
+
+
 def says(item: Carried) -> Capabilities:
     """What a carried thing is to everybody else."""
     roles: dict[Role, bool] = {
@@ -64,7 +68,7 @@ def says(item: Carried) -> Capabilities:
     powers = roles["battery"]
     return Capabilities(
         roles=frozenset(role for role, there in roles.items() if there), held=held(item),
-        ignites=powers, hurt_by_water=powers, looked_at=powers,
+        stands=item.kind in UNFOLDS and item.legs, ignites=powers, hurt_by_water=powers, looked_at=powers,
     )  # fmt: skip
 
 

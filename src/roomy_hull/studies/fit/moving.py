@@ -135,7 +135,7 @@ def _deadlocks(
 def _low(context: Context, found: Togetherness) -> list[Finding]:
     """Word what reaches the ground once the vehicle has settled on its springs in its worst scenario.
 
-    What stands on the ground when it is open, an awning's legs, is set to it.
+    What is set on the ground when it is open, an awning's legs, stays on it.
     """
     loads = context.results.get(LOADS)
     if loads is None:
@@ -147,7 +147,9 @@ def _low(context: Context, found: Togetherness) -> list[Finding]:
     for x in found.openings:
         if x.swept_box.z0 > lowest:
             continue
-        hanging = [p for p in x.swept if p.box.z0 > STANDS]
+        own = next((t for t in context.assembly.everything if t.id == x.owner), None)
+        stands = own is not None and own.capabilities.stands
+        hanging = [p for p in x.swept if not stands or p.box.z0 > STANDS]
         if not hanging or any(w.id == "ground" for w, _m in found.still.get(x.id, ())):
             continue
         worst, name = 0.0, ""
