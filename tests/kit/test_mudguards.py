@@ -19,7 +19,7 @@ from roomy_hull.making.bending import plan_bends
 from roomy_hull.making.flats import blank
 from roomy_hull.making.joints import joined
 from roomy_hull.shop.shop import shipped_shop
-from roomy_hull.verdict.verdict import judge
+from roomy_hull.verdict.verdict import fixes, judge
 
 SHOP = shipped_shop()
 
@@ -100,7 +100,7 @@ def test_a_tyre_that_meets_the_frame_before_its_stop_is_told_with_what_it_meets(
 
     assert not {f.code for f in judge(on("150x50x4", 90)).findings} & {
         "outline.wheel",
-        "outline.under",
+        "outline.guard",
     }
     low = judge(on("100x50x4", 90))
     (wheel,) = [f for f in low.findings if f.code == "outline.wheel"]
@@ -114,8 +114,12 @@ def test_a_tyre_that_meets_the_frame_before_its_stop_is_told_with_what_it_meets(
     assert wheel.limit == 92
     assert "coaming" in wheel.title
     # The guard cannot be where the frame is.
-    stands = [f.title for f in low.findings if f.code == "outline.under"]
+    stands = [f.title for f in low.findings if f.code == "outline.guard"]
     assert any("left mudguard stands in the tray's" in t for t in stands)
+    # Both are mended by the lowest rail that is high enough.
+    for one in [f for f in low.findings if f.code in ("outline.wheel", "outline.guard")]:
+        (fix,) = fixes(low, one)
+        assert fix.changes == {"body.tray.rail": "150x50x4"}
     through = judge(on("50x50x3", 90))
     (wheel,) = [f for f in through.findings if f.code == "outline.wheel"]
     assert wheel.severity == "stop"

@@ -28,6 +28,7 @@ _ROWS: dict[tuple[str, str], dict[str, str]] = {
         "outline.width": "The overall width is over the limit of the rule",
         "outline.height": "The overall height is over the limit of the rule",
         "outline.under": "What hangs under the tray stands in something else",
+        "outline.guard": "A mudguard stands in the tray's frame",
         "outline.cab": "The tray stands too near to the cab, which moves",
         "outline.departure": "The departure angle is small",
         "outline.tail": "A canopy or a box stands past the tray's end",

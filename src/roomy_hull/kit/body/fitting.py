@@ -9,7 +9,7 @@ from roomy_hull.job.model import Job, Scenario
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import mudguards, undertray
 from roomy_hull.kit.body.fittings import with_legs_clear
-from roomy_hull.kit.body.subframe import floor_z, frame_z, front_x
+from roomy_hull.kit.body.subframe import floor_z, front_x
 
 CHOICES: dict[str, tuple[str, ...]] = {
     "cab-chassis": ("full canopy", "short canopy", "bare tray"),
@@ -58,10 +58,6 @@ def fitted(vehicle: Vehicle, choice: str) -> Body:
         ) from None
 
 
-RAILS = ("100x50x4", "150x50x4", "200x50x4")
-"""Rails of a first tray, the lowest first (common practice)."""
-
-
 def _tray_body(vehicle: Vehicle, choice: str) -> Body:
     """Fit a tray a little longer than the chassis, as wide as the cab, and its canopy."""
     width = min(vehicle.shape.width, 1850.0 if vehicle.shape.width < 2000 else 2400.0)
@@ -75,9 +71,7 @@ def _tray_body(vehicle: Vehicle, choice: str) -> Body:
             remedy="Measure cab back and chassis end again, both aft of the front axle.",
         )
     plain = Tray(gap=gap, length=length, width=width, fittings=35.0)
-    # As low as the tyres at their stop leave the frame clear.
-    trays = [plain.but(rail=rail) for rail in RAILS]
-    tray = next((t for t in trays if mudguards.top(vehicle, t) <= frame_z(vehicle, t)), trays[-1])
+    tray = plain.but(rail=mudguards.rail_for(vehicle, plain) or mudguards.RAILS[-1])
     board = vehicle.shape.height - floor_z(vehicle, tray)
     tray = tray.but(headboard=max(300.0, round(board / 5) * 5))
     if choice == "bare tray":

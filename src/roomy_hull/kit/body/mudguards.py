@@ -17,6 +17,7 @@ from roomy_hull.core.shapes import rectangle
 from roomy_hull.core.tyres import overall_diameter, parts_of
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
+from roomy_hull.kit.body.subframe import frame_z
 from roomy_hull.shop.shop import Shop
 
 SHEET = 2.0
@@ -40,6 +41,16 @@ def reach(vehicle: Vehicle, tray: Tray) -> float:
 def top(vehicle: Vehicle, tray: Tray) -> float:
     """The height of a guard over the ground. [mm]"""
     return overall_diameter(vehicle.tyre) / 2 + reach(vehicle, tray)
+
+
+RAILS = ("100x50x4", "150x50x4", "200x50x4")
+"""Usual rails of a subframe, the lowest first (common practice)."""
+
+
+def rail_for(vehicle: Vehicle, tray: Tray) -> str | None:
+    """The lowest usual rail with which the tyres at their stop, and guards over them, leave a tray's frame clear."""
+    trays = (tray.but(rail=rail) for rail in RAILS)
+    return next((t.rail for t in trays if top(vehicle, t) <= frame_z(vehicle, t)), None)
 
 
 def span(vehicle: Vehicle, tray: Tray) -> tuple[float, float]:

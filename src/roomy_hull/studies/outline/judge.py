@@ -5,6 +5,7 @@ from roomy_hull.assembly.study import Context, Study
 from roomy_hull.core.findings import GEOMETRY, PRACTICE, Finding, Fix
 from roomy_hull.core.refs import BODY, CANOPY, TRAY, VEHICLE, Ref
 from roomy_hull.job.rooms import Room
+from roomy_hull.kit.body import mudguards
 from roomy_hull.kit.body.canopy import BayPlace
 from roomy_hull.kit.vehicle_pieces import GUESSED
 from roomy_hull.studies.outline import running
@@ -37,7 +38,7 @@ def judge(context: Context) -> list[Finding]:
             )  # fmt: skip
     for one in result.conflicts:
         found.append(
-            Finding("outline.under", "look" if one.guessed else "stop", f"The {one.name} stands in the {one.other}",
+            Finding(f"outline.{one.kind}", "look" if one.guessed else "stop", f"The {one.name} stands in the {one.other}",
                     (Ref("body part", one.name), Ref("body part", one.other)), one.amount, 0.0, "mm",
                     GUESSED if one.guessed else GEOMETRY, where=(one.where,))
         )  # fmt: skip
@@ -256,6 +257,16 @@ def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
         }
         if min(sizes.values()) > LEAST_BAY:
             return (Fix(f"Make the bay {place.bay.name} as large as there is room", BODY, sizes),)
+    return _of_tray(assembly, finding)
+
+
+def _of_tray(assembly: Assembly, finding: Finding) -> tuple[Fix, ...]:
+    """The remedies of a finding about the tray itself."""
+    tray = assembly.job.body.tray
+    if finding.code in ("outline.wheel", "outline.guard"):
+        rail = mudguards.rail_for(assembly.job.vehicle, tray)
+        if rail is not None and rail != tray.rail:
+            return (Fix(f"Take rails of {rail}", BODY, {"body.tray.rail": rail}),)
     if finding.code == "outline.cab":
         gap = tray.gap + (finding.limit or 0.0) - (finding.measured or 0.0)
         return (Fix(f"Move the tray {gap - tray.gap:.0f} mm aft", BODY, {"body.tray.gap": gap}),)

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import Protocol
+from typing import Literal, Protocol
 
 import msgspec
 
@@ -58,13 +58,14 @@ class Angles(msgspec.Struct, frozen=True):
 
 
 class Conflict(msgspec.Struct, frozen=True):
-    """Something under the tray that stands where it may not. [mm]"""
+    """Something ``under`` the tray that stands where it may not, or a ``guard`` in the tray's frame. [mm]"""
 
     name: str
     other: str
     amount: float
     where: Box
     guessed: bool = False
+    kind: Literal["under", "guard"] = "under"
 
 
 class Step(msgspec.Struct, frozen=True):
@@ -334,7 +335,8 @@ def conflicts(assembly: Assembly) -> tuple[Conflict, ...]:
                 found.append(Conflict(part.words, other.words, min(met.size()), met, guessed))
     bars = [(f"tray's {name}", [block(bar)]) for name, bar in _frame(assembly)]
     for name, pieces in guards:
-        found += sorted(_worst(name, pieces, bars), key=lambda c: -c.amount)[:1]
+        worst = sorted(_worst(name, pieces, bars), key=lambda c: -c.amount)[:1]
+        found += [msgspec.structs.replace(c, kind="guard") for c in worst]
     return tuple(found)
 
 
