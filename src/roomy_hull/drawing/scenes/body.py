@@ -23,6 +23,7 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
     if assembly.job.body.tray.kind == "hold":
         return found
     found += _under(ground, view)
+    found += _guards(assembly, view)
     for part in parts_of(ground.tray, "rail", "headboard", "side", "tail"):
         if part.role == "side" and view.h[0] == 1:
             continue
@@ -32,8 +33,6 @@ def tray(assembly: Assembly, view: View) -> list[Stroke]:
     floor = ground.floor
     edge = Box(floor.x0, floor.y0, floor.z1 - 70, floor.x1, floor.y1, floor.z1)
     beside = view.h[0] == 0 and view.k[0] == 2
-    if beside:
-        found += _guard(assembly, view)  # its crown lies behind the coaming
     found.append(rectangle("tray edge", *view.rect(edge), 5))
     if beside:
         h0, k0, h1, _k1 = view.rect(edge)
@@ -83,13 +82,16 @@ def _mesh(rect: tuple[float, float, float, float]) -> list[Stroke]:
     return [Lines("detail", tuple(((h, k0), (h, k1)) for h in across))]
 
 
-def _guard(assembly: Assembly, view: View) -> list[Outline]:
-    """Draw the rear mudguard as it is cut, with the brackets that hang it. [mm]"""
-    return [
-        Outline("trim", tuple((h * view.h[1], k) for h, k in still.piece.ring))
-        for still in assembly.ground.fixed
-        if still.role == "mudguard" and still.side == "left"
-    ]
+def _guards(assembly: Assembly, view: View) -> list[Stroke]:
+    """Draw the mudguards as they are cut, with the brackets that hang them, from a side or from behind. [mm]"""
+    stills = [p for p in assembly.ground.fixed if p.role == "mudguard"]
+    if view.k[0] != 2:
+        return []
+    if view.h[0] == 0:
+        rings = (p.piece.ring for p in stills if p.side == "left")
+        return [Outline("trim", tuple((h * view.h[1], k) for h, k in ring)) for ring in rings]
+    behind = (p.piece.box for p in stills if p.piece.box.x0 > assembly.job.vehicle.wheelbase)
+    return [rectangle("trim", *view.rect(box)) for box in behind] if view.near == (0, 1) else []
 
 
 def canopy(assembly: Assembly, view: View, side: str) -> list[Stroke]:
