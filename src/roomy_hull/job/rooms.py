@@ -81,6 +81,11 @@ class Room(Value, frozen=True, kw_only=True):
         return self.kind in MADE_ROOMS
 
     @property
+    def vehicles_own(self) -> bool:
+        """Whether it is room that the vehicle has: nothing is made or bought, its doors are the vehicle's."""
+        return self.kind not in COMES_OFF
+
+    @property
     def name(self) -> str:
         """What the workshop calls it."""
         return self.shell.name

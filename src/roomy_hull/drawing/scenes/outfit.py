@@ -24,7 +24,7 @@ def rooms(assembly: Assembly, view: View, side: str) -> list[Stroke]:
     found: list[Stroke] = []
     there = sorted(assembly.ground.rooms_there, key=lambda r: view.nearness(r.box))
     for one in there:
-        if one.room.kind in ("cab", "hatch"):
+        if one.room.vehicles_own:
             continue
         if one.alcove is not None:
             found.append(rectangle("canopy", *view.rect(one.alcove), 60))

@@ -6,7 +6,6 @@ from roomy_hull.core.errors import InputError
 from roomy_hull.job.body import Body
 from roomy_hull.job.model import Job
 from roomy_hull.job.racks import Rack
-from roomy_hull.job.rooms import COMES_OFF
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import canopy as canopy_kit
 from roomy_hull.kit.body import rooms as room_kit
@@ -66,7 +65,7 @@ def _gap_rack(vehicle: Vehicle, body: Body, key: str) -> Rack:
     outer = canopy_kit.outside(vehicle, body)
     x0 = front_x(vehicle, tray)
     first = [outer.x0] if outer is not None else []
-    first += [r.box.x0 for r in room_kit.places(vehicle, body) if r.room.kind in COMES_OFF]
+    first += [r.box.x0 for r in room_kit.places(vehicle, body) if not r.room.vehicles_own]
     end = min(first) - x0 - 10 if first else min(400.0, tray.length / 4)
     if end - 10 < 120:
         raise InputError(

@@ -104,9 +104,7 @@ def _free(job: Job) -> tuple[float, float]:
     taken: list[tuple[float, float]] = []
     outer = canopy_kit.outside(vehicle, job.body)
     boxes = [outer] if outer is not None else []
-    boxes += [
-        r.box for r in room_kit.places(vehicle, job.body) if r.room.kind not in ("cab", "hatch")
-    ]
+    boxes += [r.box for r in room_kit.places(vehicle, job.body) if not r.room.vehicles_own]
     boxes += [
         b for r in rack_kit.places(vehicle, job.body) if r.rack.kind in ("hoop", "gap rack") for b in (r.box,)
     ]  # fmt: skip

@@ -6,7 +6,7 @@ from roomy_hull.core.geometry.solids import Box
 from roomy_hull.core.parts import Hardware, Part
 from roomy_hull.job.body import Body
 from roomy_hull.job.carried import Mount
-from roomy_hull.job.rooms import COMES_OFF, Room
+from roomy_hull.job.rooms import Room
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit.body import shell
@@ -27,7 +27,7 @@ class RoomPlace(msgspec.Struct, frozen=True):
     @property
     def mount(self) -> Mount:
         """With what its units come off."""
-        return "tray" if self.room.kind in COMES_OFF else "vehicle"
+        return "vehicle" if self.room.vehicles_own else "tray"
 
 
 def place(vehicle: Vehicle, body: Body, room: Room) -> RoomPlace:
@@ -59,7 +59,7 @@ def bays(there: tuple[RoomPlace, ...]) -> dict[str, BayPlace]:
     """The bays of all rooms, by id. [mm]"""
     found: dict[str, BayPlace] = {}
     for one in there:
-        found |= bays_of(one.room.shell, one.inside, own=one.room.kind in ("cab", "hatch"))
+        found |= bays_of(one.room.shell, one.inside, own=one.room.vehicles_own)
     return found
 
 
@@ -121,7 +121,7 @@ def solids(there: RoomPlace) -> tuple[CanopyPiece, ...]:
     Returns: Walls around its doors and roof; a camper's alcove. [mm]
     """
     room = there.room
-    if room.kind in ("cab", "hatch"):
+    if room.vehicles_own:
         return ()
     found = [
         msgspec.structs.replace(p, words=room.name) for p in shell_solids(room.shell, there.box)

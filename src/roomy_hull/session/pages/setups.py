@@ -26,7 +26,7 @@ class SetupsModel(PageModel):
         if body.canopy is not None and body.canopy.kind == "canopy":
             word = "" if "canopy" in body.canopy.name.lower() else " (canopy)"
             found.append(("canopy", f"{body.canopy.name}{word}"))
-        found += [(r.id, r.name) for r in body.rooms if r.kind not in ("cab", "hatch")]
+        found += [(r.id, r.name) for r in body.rooms if not r.vehicles_own]
         found += [(r.id, f"{r.name} (rack)") for r in body.racks]
         if body.tray.sides > 0:
             found.append(("sides", "Drop sides and tailboard"))

@@ -85,7 +85,7 @@ def study(context: Context) -> Bodies:
     assembly = context.assembly
     ground = assembly.ground
     found: list[Meeting] = []
-    rooms = [r for r in ground.rooms_there if r.room.kind not in ("cab", "hatch")]
+    rooms = [r for r in ground.rooms_there if not r.room.vehicles_own]
     fixed = [p for p in ground.fixed if p.role not in ("ground", "floor", "rack")]
     fixed += list(ground.rooms)
     for n, one in enumerate(rooms):
