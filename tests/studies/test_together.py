@@ -20,6 +20,8 @@ from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job, Move, RunThrough, TogetherSet
 from roomy_hull.kinds.fridge import Fridge
+from roomy_hull.kinds.placed import Placed
+from roomy_hull.kit.catalogue import entries
 from roomy_hull.studies.fit import together
 from roomy_hull.studies.fit.mending import applied
 from roomy_hull.studies.fit.plans import most_open, plan
@@ -378,3 +380,19 @@ def test_a_drop_side_beside_the_floor_clears_it_all_the_way_down(demo: Job, high
     assert len(sides) == 3
     for key in sides:
         assert not [what.word for what, m in seen.still.get(key, ()) if m.clashes]
+
+
+def test_what_opens_into_a_doors_edge_says_how_far_it_has_to_move_and_offers_it(demo: Job) -> None:
+    # An upright fridge whose top is 5 under the roof: its own leaf meets the head, and the right door standing open.
+    fridge = next(o.make for o in entries() if o.key == "fridge-upright")
+    assert isinstance(fridge, Placed)
+    placed = fridge.but(id="f", bay="R", u=300.0, w=270.0)
+    verdict = judge(msgspec.structs.replace(demo, units=(placed,), sets=(), runs=()))
+    (hit,) = [f for f in verdict.findings if f.code == "move.blocked"]
+    assert hit.measured is not None
+    assert hit.measured < 30
+    fix = fixes(verdict, hit)[0]
+    by = placed.w - float(fix.changes["w"])
+    assert hit.measured <= by <= hit.measured + verdict.assembly.shop.rules.moving_gap + 1
+    lower = judge(edits.changed(verdict.job, "f", **fix.changes))
+    assert not [f for f in lower.findings if f.code.startswith("move.")]

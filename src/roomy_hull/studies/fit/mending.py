@@ -1,12 +1,14 @@
 """Mending what cannot open: the cheapest changes tried, those kept that leave fewer troubles."""
 
 import functools
+import math
 from typing import Any
 
 import msgspec
 
 from roomy_hull.assembly.assemble import Assembly, assemble
 from roomy_hull.assembly.study import Before, Context
+from roomy_hull.assembly.things import Thing
 from roomy_hull.core.errors import UserError
 from roomy_hull.core.findings import Finding, Fix
 from roomy_hull.core.refs import BODY, Ref
@@ -14,6 +16,7 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.job.edits import units as edits
 from roomy_hull.job.edits.resizing import resized
 from roomy_hull.job.model import Job, TogetherSet
+from roomy_hull.kinds.placed import Placed
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.studies.fit.judge import along_the_wall
 from roomy_hull.studies.fit.plans import plan
@@ -38,7 +41,7 @@ def fixes(context: Context, finding: Finding) -> tuple[Fix, ...]:
         finding: Any finding; those of other studies have no fixes here.
     Returns:
         At most three that were tried and hold, the cheapest first: a bracket of the other hand or a mirrored lid,
-        then a hinge moved, then a move along rail or wall, then the other side.
+        then a move up or down, a hinge moved, a move along rail or wall, then the other side.
     """
     if finding.code not in ("move.set", "move.blocked", "move.near"):
         return ()
@@ -137,12 +140,28 @@ def _changes(assembly: Assembly, finding: Finding) -> list[Change]:
             Change(remedy.price, Fix(remedy.words, value.ref, remedy.changes))
             for remedy in kind_of(value).remedies(value)
         ]
+        found += _up_or_down(thing, value, finding, assembly.shop.rules.moving_gap)
         step = (
             thing.place.bay.pitch if thing.place is not None and thing.place.bay.pitch > 0 else 25.0
         )
         for n in range(-MOST_STEPS, MOST_STEPS + 1):
             if n:
                 found.append(Change(3.0 + abs(n) * step / 100, along_the_wall(thing, n * step)))
+    return found
+
+
+def _up_or_down(thing: Thing, unit: Placed, finding: Finding, gap: float) -> list[Change]:
+    """Moves down and up by as much as it meets something, and by the wanted gap more. [mm]"""
+    if finding.code != "move.blocked" or not finding.measured:
+        return []
+    found = []
+    for by in (math.ceil(finding.measured + gap), math.ceil(finding.measured)):
+        for way, words in ((-1, "down"), (1, "up")):
+            w = unit.w + way * by
+            if w >= 0:
+                found.append(
+                    Change(2.5, Fix(f"Move {thing.name} {by} mm {words}", unit.ref, {"w": w}))
+                )
     return found
 
 

@@ -88,8 +88,9 @@ def _meetings(
         ref = _thing_ref(assembly, y) or Ref("opening", y)
         if meeting.clashes and other is not None and other.clashes:
             if not _overlap(*owners, fit):
-                worse = other if other.late else meeting
-                add(x, "late" if worse.late else "blocked", Cause(ref, names[y], worse, both=True))
+                # Whichever way the other stands: so much at least has to give way.
+                least = other if other.late or other.gap > meeting.gap else meeting
+                add(x, "late" if least.late else "blocked", Cause(ref, names[y], least, both=True))
         elif not meeting.clashes and (other is None or not other.clashes):
             add(x, "near", Cause(ref, names[y], meeting))
     return [
