@@ -32,7 +32,7 @@ def test_a_file_and_a_field_take_and_refuse_the_same_values(seed: int) -> None:
     rng = random.Random(seed)
     jobs = {key: demo_job(key) for key in DEMOS}
     taken = refused = 0
-    for _ in range(examples(60, 12)):
+    for _ in range(examples(100, 40)):
         job = rng.choice(list(jobs.values()))
         frame = json.loads(jobfile.dumps(job))
         at = rng.choice([
