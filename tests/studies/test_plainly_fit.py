@@ -120,7 +120,7 @@ def test_one_unit_blocks_another_that_it_stands_before_or_rests_on(
         and min(e.y1, other.y1) - max(e.y0, other.y0) > 1
     )
     rests = -0.5 <= other.z0 - e.z1 <= in_out.RESTS and beside
-    way = in_out.Ways(0.0, 0.0, 0.0, hull((e, out)))
+    way = in_out.Ways((e, out), hull((e, out)))
     assert in_out._blocks((e,), way, e, (other,)) == (not shares and (before or rests))
 
 

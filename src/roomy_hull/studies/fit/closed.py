@@ -321,8 +321,7 @@ def _through_opening(thing: Thing, e: Box) -> Iterable[Flaw]:
         return
     a, b, c = thing.expansion.envelope.size()
     # As it stands, through any opening of the face: inside it is pushed along.
-    openings = place.openings or (place.opening_for(e),)
-    short = min(max(a - (o[2] - o[0]), c - (o[3] - o[1])) for o in openings)
+    short = min(max(a - (o[2] - o[0]), c - (o[3] - o[1])) for o in place.openings)
     if short > TOUCH and not any(way.passes((a, b, c), TOUCH) for way in place.also):
         yield Flaw("opening", short, 0.0, how="pass", where=(thing.envelope,))
 

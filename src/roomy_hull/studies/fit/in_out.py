@@ -24,25 +24,10 @@ RESTS = 8.0
 
 
 class Ways(NamedTuple):
-    """The way of a unit out of its bay: up, aside and up to the opening, then straight out. [mm]
+    """The way of a unit out of its bay: what its solids sweep on it, and the box around all of it. [mm]"""
 
-    Attributes:
-        lift: How far it is lifted before anything else.
-        du, dw: How far it goes aside and up to the opening.
-        around: The box around all of it.
-    """
-
-    lift: float
-    du: float
-    dw: float
+    swept: tuple[Box, ...]
     around: Box
-
-    def sweeps(self, solid: Box) -> tuple[Box, ...]:
-        """What one of its solids passes through."""
-        high = solid.moved(0, 0, self.lift)
-        there = high.moved(self.du, 0, self.dw)
-        out = hull((there, there._replace(y0=min(0.0, there.y0))))
-        return (hull((solid, high)), hull((high, there)), out)
 
 
 class InBay(msgspec.Struct, frozen=True):
@@ -145,7 +130,7 @@ def _in_bay(units: list[Thing], old: InBay | None) -> InBay:
     local = {t.id: t.in_bay for t in units}
     rooms = {t.id: _room(t) for t in units}
     kept = old.ways if old is not None else {}
-    ways = {t.id: kept[t.id] if t.id in same else _way(t, local[t.id]) for t in units}
+    ways = {t.id: kept[t.id] if t.id in same else _way(t, local[t.id], rooms[t.id]) for t in units}
     everything = Boxes([local[t.id] for t in units])
     fresh = [n for n, t in enumerate(units) if t.id not in same]
     changes = Boxes([local[units[n].id] for n in fresh])
@@ -208,16 +193,22 @@ def _by_easiest(
     return found
 
 
-def _way(thing: Thing, e: Box, lift: float = 0.0) -> Ways:
-    """The way of a unit that is lifted so far first. [mm]"""
+def _way(thing: Thing, e: Box, own: tuple[Box, ...], lift: float = 0.0) -> Ways:
+    """The way of a unit: lifted so far first, aside and up to the opening, then straight out. [mm]"""
     if thing.place is None:
-        return Ways(0.0, 0.0, 0.0, e)
+        return Ways(own, e)
     u0, w0, u1, w1 = thing.place.opening_for(e)
     high = e.moved(0, 0, lift)
     du = max(0.0, u0 - e.x0) - max(0.0, e.x1 - u1)
     dw = max(0.0, w0 - high.z0) - max(0.0, high.z1 - w1)
-    there = high.moved(du, 0, dw)
-    return Ways(lift, du, dw, hull((e, high, there, there._replace(y0=min(0.0, there.y0)))))
+
+    def parts(solid: Box) -> tuple[Box, ...]:
+        up = solid.moved(0, 0, lift)
+        there = up.moved(du, 0, dw)
+        out = hull((there, there._replace(y0=min(0.0, there.y0))))
+        return hull((solid, up)), hull((up, there)), out
+
+    return Ways(tuple(part for solid in own for part in parts(solid)), hull(parts(e)))
 
 
 MOST_TRIED = 8
@@ -240,7 +231,7 @@ def _over(
     }  # fmt: skip
     best = straight
     for lift in sorted(lifts):
-        way = _way(thing, e, lift)
+        way = _way(thing, e, own, lift)
         met = [
             n for n in everything.near(way.around, RESTS)
             if units[n] is not thing and _blocks(own, way, e, rooms[units[n].id])
@@ -260,8 +251,7 @@ def _room(thing: Thing) -> tuple[Box, ...]:
 
 def _blocks(own: tuple[Box, ...], way: Ways, e: Box, other: tuple[Box, ...]) -> bool:
     """Say whether another unit is in the way of one, or rests on it; not where they overlap anyhow."""
-    near = [b for b in other if way.around.shares(b)]
-    swept = [w for a in own for w in way.sweeps(a)] if near else []
+    swept = way.swept if any(way.around.shares(b) for b in other) else ()
     return _in_way(own, swept, e, other)
 
 

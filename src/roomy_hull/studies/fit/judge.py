@@ -194,7 +194,7 @@ def _way_in(thing: Thing, context: Context) -> "Passage":
         return Passage("not")
     e, bay = thing.in_bay, Box(0.0, 0.0, 0.0, *place.size.size())
     inside = _inside_before(thing, context)
-    faces = [(FaceWay("inside", 1, -1, place.openings or (place.opening_for(e),)), ""),
+    faces = [(FaceWay("inside", 1, -1, place.openings), ""),
              *((way, f", by its {way.face} face") for way in place.also)]  # fmt: skip
     best = Passage("not", math.inf)
     for face, words in faces:

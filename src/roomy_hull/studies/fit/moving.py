@@ -148,7 +148,7 @@ def _low(context: Context, found: Togetherness) -> list[Finding]:
     for x in found.openings:
         if x.swept_box.z0 > lowest:
             continue
-        own = next((t for t in context.assembly.everything if t.id == x.owner), None)
+        own = context.assembly.any_thing(x.owner)
         stands = own is not None and own.capabilities.stands
         hanging = [p for p in x.swept if not stands or p.box.z0 > STANDS]
         if not hanging or any(w.id == "ground" for w, _m in found.still.get(x.id, ())):

@@ -183,9 +183,9 @@ def _turns(word: str, size: Size, room: Size, gap: Opening) -> bool:
         return True
     if word == "rolled":
         return False
-    third = 0 if word == "tilted" else 2
-    span = (gap[n if n == 0 else 1], gap[2 if n == 0 else 3])
-    if size[third] > gap[2 if third == 0 else 3] - gap[0 if third == 0 else 1]:
+    wide, high = (gap[0], gap[2]), (gap[1], gap[3])
+    span, beside, third = (high, wide, size[0]) if word == "tilted" else (wide, high, size[2])
+    if third > beside[1] - beside[0]:
         return False
     return way_in(Flat(size[1], size[n], span, (room[1], room[n]), None, ()), from_inside=True)
 
