@@ -128,32 +128,6 @@ def test_the_hoops_bars_meet_at_their_mitres() -> None:
         assert len(shared) == 4
 
 
-@given(
-    st.integers(900, 2500),
-    st.integers(900, 1600),
-    st.sampled_from((0.0, 12.0, 60.0, 150.0)),
-    st.sampled_from((0.0, 150.0)),
-)
-def test_the_lining_of_a_hold_is_what_is_cut(
-    length: int, width: int, raised: float, wings: float
-) -> None:
-    tray = WAGON.body.tray.but(length=length, width=width, false_floor=raised, wings=wings)
-    rows = placed(WAGON.vehicle, tray)
-    solids = tray_kit.solids(WAGON.vehicle, tray)
-    for role, words in (("false floor", "False floor"), ("wing", "Wing")):
-        drawn = sorted(p.box for p in solids if p.role == role)
-        cut = sorted(b for part, _s, row in rows for b in row if part.name.startswith(words))
-        boards = sum("board" in p.name for p, _s, _r in rows) if role == "false floor" else 0
-        # Boards lie in one row, judged as one.
-        assert len(cut) == len(drawn) + max(0, boards - 1)
-        if drawn:
-            assert same(hull(cut), hull(drawn))
-    for (one, _s, some), (other, _t, others) in itertools.combinations(rows, 2):
-        for a, b in itertools.product(some, others):
-            met = a.common(b)
-            assert met is None or min(met.size()) <= NEAR, (one.name, other.name, met)
-
-
 def test_a_toolbox_is_seen_from_outside_and_its_door_from_inside() -> None:
     box = UnderBox(id="a", side="left", place="ahead", length=500, height=300, depth=400)
     tray = Tray(length=2000, width=1800, boxes=(box,))

@@ -27,7 +27,7 @@ from roomy_hull.job.model import Job
 from roomy_hull.kinds.expansion import PointMass
 from roomy_hull.kit import vehicle_pieces
 from roomy_hull.kit.body import canopy as canopy_kit
-from roomy_hull.kit.body import fittings, shell, undertray
+from roomy_hull.kit.body import fittings, lining, shell, undertray
 from roomy_hull.kit.body import racks as rack_kit
 from roomy_hull.kit.body import rooms as room_kit
 from roomy_hull.kit.body import tray as tray_kit
@@ -165,7 +165,8 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     vehicle, body = job.vehicle, job.body
     canopy = body.canopy
     _check_shop(body, shop)
-    parts: tuple[Part, ...] = tray_kit.parts(vehicle, body.tray, shop)
+    given = lining.setting(vehicle, body, shop)
+    parts: tuple[Part, ...] = tray_kit.parts(vehicle, body.tray, shop, given)
     masses = _kerb(job)
     masses += _placed(TRAY, tray_kit.masses(vehicle, body.tray, shop, parts), "tray")
     if canopy is not None:
@@ -190,7 +191,7 @@ def ground_of(job: Job, shop: Shop, before: Ground | None = None, *, opens: bool
     shape = vehicle.shape
     cab = Box(-shape.front, -shape.width / 2, shape.sill,
               vehicle.cab_back, shape.width / 2, shape.height)  # fmt: skip
-    solids = tray_kit.solids(vehicle, body.tray)
+    solids = tray_kit.solids(vehicle, body.tray, given)
     openings = of_body(body, outer, solids, there) if opens else ()
     if before is not None:
         known = {o.id: o for o in before.openings}

@@ -1,6 +1,7 @@
 """Standard shapes of folded parts, by their outside sizes: each a few lines over the tree of faces."""
 
 import math
+from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
 from roomy_hull.core.folded import Bend, Cutout, Face, Hole, Point
@@ -88,10 +89,35 @@ def notched(
         start, long, high: Where the notch begins along x, how long and how high it is. [mm]
     Returns: Counter-clockwise; a plain rectangle where nothing is left of the notch. [mm]
     """
-    a, b, h = max(0.0, start), min(length, start + long), min(high, width)
-    if b - a <= LEAST or h <= LEAST or not math.isfinite(a + b + h):
-        return rectangle(length, width)
-    ring: list[Point] = []
-    ring += [(0.0, 0.0), (a, 0.0), (a, h)] if a > LEAST else [(0.0, h)]
-    ring += [(b, h), (b, 0.0), (length, 0.0)] if length - b > LEAST else [(length, h)]
-    return (*ring, (length, width), (0.0, width))
+    return stepped(length, width, [(start, start + long, min(high, width))])
+
+
+Step = tuple[float, float, float]
+"""From where to where along an edge something is cut from it, and how deep. [mm]"""
+
+
+def stepped(
+    length: float, width: float, low: Sequence[Step] = (), high: Sequence[Step] = ()
+) -> tuple[Point, ...]:
+    """A rectangle's ring with notches from its lower and its upper edge that do not overlap, counter-clockwise. [mm]"""
+    above = [(length - end, length - start, deep) for start, end, deep in high]
+    return (
+        *_edge(length, low),
+        *((length - x, width - y) for x, y in _edge(length, above)),
+    )
+
+
+def _edge(length: float, steps: Sequence[Step]) -> list[Point]:
+    """The corners along a lower edge, from the left. [mm]"""
+    found: list[Point] = [(0.0, 0.0)]
+    right: list[Point] = [(length, 0.0)]
+    for start, end, deep in sorted(steps):
+        a, b = max(0.0, start), min(length, end)
+        if b - a <= LEAST or deep <= LEAST or not math.isfinite(a + b + deep):
+            continue
+        found = [*found, (a, 0.0), (a, deep)] if a > LEAST else [(0.0, deep)]
+        if length - b > LEAST:
+            found += [(b, deep), (b, 0.0)]
+        else:
+            right = [(length, deep)]
+    return found + right

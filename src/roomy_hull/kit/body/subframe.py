@@ -17,10 +17,6 @@ HEADBOARD_POST, POSTS, SKIN = "50x25x3", 3, 2.0
 practice). [mm]"""
 BOARD = section_width(HEADBOARD_POST) + SKIN
 """A headboard's depth, ahead of the tray's front: skin, and bars behind it. [mm]"""
-PLY = 12.0
-"""Thickness of false floor and wings (common practice). [mm]"""
-WING_HEIGHT = 330.0
-"""Height of a side wing over the floor (common practice). [mm]"""
 PLANK = (150.0, 25.0, 2.0)
 """A floor plank: its width lying, its height, its wall (common practice). [mm]"""
 LEAST_PLANK = 10.0
@@ -64,43 +60,6 @@ def rail_boxes(vehicle: Vehicle, tray: Tray) -> tuple[Box, Box]:
         for c in (-vehicle.rail_spread / 2, vehicle.rail_spread / 2)
     )
     return left, right
-
-
-def bearers(tray: Tray) -> tuple[float, ...]:
-    """Where the bearers of a hold's false floor begin, behind its front: at most 450 apart. [mm]"""
-    rows = max(2, math.ceil(tray.length / 450) + 1)
-    step = (tray.length - PLY) / (rows - 1)
-    return tuple(n * step for n in range(rows))
-
-
-def hold_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """What is cut for a tub or wagon: a false floor on bearers, and a wing on each side. [mm]"""
-    made: list[Part] = []
-    ply, half = shop.material(shop.ply), tray.width / 2
-    x0, top = front_x(vehicle, tray), tray.floor_z
-    between, low = tray.width - 2 * tray.wings, tray.wings - half
-    if tray.false_floor > 0:
-        halves = max(1, math.ceil(tray.length / 2400))
-        long, under = tray.length / halves, tray.false_floor - PLY
-        made.append(
-            SheetPart("False floor: board", TRAY, long, between, PLY, ply, count=halves,
-                      poses=tuple(at(x0 + n * long, low, top + under) for n in range(halves)))
-        )  # fmt: skip
-        if under > 0:
-            made.append(
-                SheetPart("False floor: bearer", TRAY, between, under, PLY, ply, count=len(bearers(tray)),
-                          poses=tuple(at(x0 + u, low, top, WALL) for u in bearers(tray)))
-            )  # fmt: skip
-        made.append(Hardware("flush lift ring for a hatch", TRAY, 2))
-    if tray.wings > 0:
-        lid = top + WING_HEIGHT - PLY
-        made += [
-            SheetPart("Wing: top", TRAY, tray.length, tray.wings, PLY, ply, count=2,
-                      poses=(at(x0, -half, lid), at(x0, half - tray.wings, lid))),
-            SheetPart("Wing: side", TRAY, tray.length, WING_HEIGHT - PLY, PLY, ply, count=2,
-                      poses=(at(x0, low, top, BACK), at(x0, PLY - low, top, BACK))),
-        ]  # fmt: skip
-    return tuple(made)
 
 
 def own_parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:

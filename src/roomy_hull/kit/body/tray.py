@@ -6,34 +6,33 @@ from roomy_hull.core.parts import BarPart, Hardware, Part, SheetPart
 from roomy_hull.job.body import Tray
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kinds.expansion import PointMass
-from roomy_hull.kit.body import undertray
+from roomy_hull.kit.body import lining, undertray
+from roomy_hull.kit.body.lining import Setting
 from roomy_hull.kit.body.pieces import BodyPart, BodyParts, Hand
 from roomy_hull.kit.body.subframe import (
     BOARD,
     DROP,
-    PLY,
     SKIN,
-    WING_HEIGHT,
-    bearers,
     floor_depth,
     floor_z,
     front_x,
     headboard_posts,
-    hold_parts,
     own_parts,
     rail_boxes,
 )
 from roomy_hull.shop.shop import Shop
 
+PLAIN = Setting()
 SIDES = "tray.sides"
 """What the mass of drop sides and tailboard is called; it can be taken off for a use."""
 
 
-def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
+def solids(vehicle: Vehicle, tray: Tray, given: Setting = PLAIN) -> BodyParts:
     """List the tray's solids, the floor first.
 
     Args:
         tray: The tray. [mm]
+        given: What the lining of a hold has to heed.
     Returns: Floor, headboard, subframe rails, drop sides and arches, in vehicle axes. [mm]
     """
     x0 = front_x(vehicle, tray)
@@ -51,7 +50,7 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
         ]
         found += undertray.solids(tray, x0, top)
     else:
-        found += _lining(tray, found[0].box)
+        found += lining.solids(tray, x0, given)
     if tray.headboard + tray.rack > 0:
         deep = BOARD if tray.headboard > 0 else BOARD - SKIN
         board = Box(x0 - deep, -half, top, x0, half, top + tray.headboard + tray.rack)
@@ -83,44 +82,17 @@ def solids(vehicle: Vehicle, tray: Tray) -> BodyParts:
     return tuple(found)
 
 
-def _lining(tray: Tray, floor: Box) -> list[BodyPart]:
-    """A hold's made false floor, board and bearers, and the boards of its wings, as they are cut. [mm]"""
-    found: list[BodyPart] = []
-    x0, y0, _z0, x1, y1, top = floor
-    if tray.false_floor > 0:
-        low, high = y0 + tray.wings, y1 - tray.wings
-        level = top + tray.false_floor
-        found.append(BodyPart("false floor", Box(x0, low, max(top, level - PLY), x1, high, level)))
-        if tray.false_floor > PLY:
-            found += [
-                BodyPart("false floor", Box(x0 + u, low, top, x0 + u + PLY, high, level - PLY))
-                for u in bearers(tray)
-            ]
-    if tray.wings > 0:
-        lid = top + WING_HEIGHT
-        sides: tuple[tuple[Hand, float, float], ...] = (
-            ("left", y0, y0 + tray.wings),
-            ("right", y1 - tray.wings, y1),
-        )
-        for side, a, b in sides:
-            inner = (b - PLY, b) if side == "left" else (a, a + PLY)
-            found += [
-                BodyPart("wing", Box(x0, a, lid - PLY, x1, b, lid), side),
-                BodyPart("wing", Box(x0, inner[0], top, x1, inner[1], lid - PLY), side),
-            ]
-    return found
-
-
-def parts(vehicle: Vehicle, tray: Tray, shop: Shop) -> tuple[Part, ...]:
-    """What is cut for the tray and hung under it; nothing for a hold.
+def parts(vehicle: Vehicle, tray: Tray, shop: Shop, given: Setting = PLAIN) -> tuple[Part, ...]:
+    """What is cut for the tray and hung under it, or the lining of a hold.
 
     Args:
         vehicle: Its rails say where cross-members are cut, its tyres decide the mudguards. [mm]
         tray: The tray. [mm]
+        given: What the lining of a hold has to heed.
     Returns: Rails, cross-members, coaming, floor sheets, headboard, drop sides; toolboxes and the rest.
     """
     if tray.kind == "hold":
-        return hold_parts(vehicle, tray, shop)
+        return lining.parts(vehicle, tray, shop, given)
     own = own_parts(vehicle, tray, shop)
     return (*own, *undertray.parts(vehicle, tray, shop, own))
 
@@ -138,9 +110,8 @@ def masses(
     x0, z = front_x(vehicle, tray), floor_z(vehicle, tray)
     mid = x0 + tray.length / 2
     if tray.kind == "hold":
-        wood = sum(
-            p.mass() * p.count for p in hold_parts(vehicle, tray, shop) if isinstance(p, SheetPart)
-        )
+        made = listed if listed is not None else parts(vehicle, tray, shop)
+        wood = sum(p.mass() * p.count for p in made if isinstance(p, SheetPart))
         both = (("false floor and wings", wood, "geometry"),
                 ("mats, lining, fasteners", tray.fittings, "estimate"))  # fmt: skip
         return tuple(PointMass(name, kg, by, (mid, 0.0, z + 60)) for name, kg, by in both if kg)

@@ -20,13 +20,12 @@ from roomy_hull.job.carried import Carried
 from roomy_hull.kinds import tank
 from roomy_hull.kinds.registry import kind_of
 from roomy_hull.kit.body import frame
+from roomy_hull.kit.body.lining import BEARERS
 from roomy_hull.kit.body.undertray import as_tank
 from roomy_hull.shop.shop import Rules, Shop
 
 WATER = 1e-6
 """Density of water. [kg/mm³]"""
-BEARERS = 450.0
-"""Bearers under a false floor stand at most so far apart (common practice). [mm]"""
 FOOT = 100.0
 """What a false floor or a wing's lid has to carry besides: somebody kneeling or stepping on it (common
 practice). [kg]"""
