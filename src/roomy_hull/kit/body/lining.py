@@ -18,6 +18,7 @@ from roomy_hull.job.body import Body, Tray
 from roomy_hull.job.vehicle import Vehicle
 from roomy_hull.kit.body import rooms
 from roomy_hull.kit.body.pieces import BodyPart, Hand
+from roomy_hull.kit.body.subframe import front_x
 from roomy_hull.shop.shop import Shop
 
 PLY = 12.0
@@ -325,7 +326,7 @@ def parts(vehicle: Vehicle, tray: Tray, shop: Shop, given: Setting) -> tuple[Par
     """What is cut for the lining, equal boards together, and the rings by which its lids are lifted. [mm]"""
     ply = shop.material(shop.ply)
     alike: dict[tuple[str, Face, Turned], list[Board]] = {}
-    for one in boards(tray, vehicle.cab_back + tray.gap, given):
+    for one in boards(tray, front_x(vehicle, tray), given):
         alike.setdefault((one.name, one.face(), one.turn), []).append(one)
     made: list[Part] = []
     names: dict[str, int] = {}
